@@ -1,0 +1,76 @@
+import js from '@eslint/js';
+import reactHooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import tseslint from 'typescript-eslint';
+
+/**
+ * Which packages each package may import. Arrows point downward only: contract → core; server, cli, console →
+ * contract, core; demo → contract. Core imports no other package of ours and nothing that only Node has.
+ */
+const MAY_IMPORT = {
+  core: [],
+  contract: ['core'],
+  server: ['core', 'contract'],
+  cli: ['core', 'contract'],
+  console: ['core', 'contract'],
+  demo: ['contract'],
+};
+
+const importRules = Object.entries(MAY_IMPORT).map(([name, allowed]) => {
+  const forbidden = Object.keys(MAY_IMPORT).filter((other) => other !== name && !allowed.includes(other));
+  const patterns = [
+    {
+      group: forbidden.flatMap((other) => [
+        `@pragmatica/${other}`,
+        `@pragmatica/${other}/*`,
+        `**/packages/${other}/**`,
+      ]),
+      message: `packages/${name} may import only: ${allowed.join(', ') || 'nothing of ours'}. Arrows point downward.`,
+    },
+  ];
+  if (name === 'core' || name === 'console') {
+    patterns.push({ group: ['node:*', '@pragmatica/*/node'], message: `packages/${name} runs in browsers.` });
+  }
+  return {
+    files: [`packages/${name}/src/**/*.{ts,tsx}`],
+    rules: { 'no-restricted-imports': ['error', { patterns }] },
+  };
+});
+
+export default tseslint.config(
+  { ignores: ['**/dist/', '**/node_modules/', '.data/', '.cache/', 'packages/demo/pages/'] },
+  js.configs.recommended,
+  {
+    files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts'],
+    extends: [tseslint.configs.strictTypeChecked],
+    languageOptions: { parserOptions: { project: ['packages/*/tsconfig.json', 'tsconfig.test.json'] } },
+    rules: {
+      // An index that was just checked, or a map that was just filled: the alternative is a branch that cannot run.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      // `anchor` of our own placements is taken for the old method of strings.
+      '@typescript-eslint/no-deprecated': 'off',
+      // Every handler is async, so that what it throws becomes a rejection.
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+    },
+  },
+  {
+    files: ['test/**/*.ts'],
+    rules: {
+      // Chai's assertions are expressions.
+      '@typescript-eslint/no-unused-expressions': 'off',
+    },
+  },
+  ...importRules,
+  {
+    files: ['packages/console/src/**/*.tsx'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['**/*.{js,mjs,cjs}', 'packages/console/vite.config.ts'],
+    languageOptions: { globals: globals.node },
+  },
+);

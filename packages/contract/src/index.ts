@@ -1,0 +1,21 @@
+export {
+  API_BASE,
+  ApiError,
+  UnreachableError,
+  createClient,
+  type Answer,
+  type ApiClient,
+  type ClientOptions,
+} from './client.js';
+export type {
+  Endpoint,
+  EndpointCall,
+  EndpointRequest,
+  EndpointResponse,
+  EndpointResult,
+  Method,
+} from './endpoint.js';
+export { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
+export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
+export { openApiDocument } from './openapi.js';
+export * from './schemas/index.js';

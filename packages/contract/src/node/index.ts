@@ -1,0 +1,2 @@
+export { localhostFetch } from './fetch.js';
+export { isLocalhost, localhostLookup } from './localhost-lookup.js';

@@ -1,0 +1,78 @@
+import { KEY_PATTERN, pagePatternProblem } from '@pragmatica/core';
+import { z } from 'zod';
+
+export const key = z
+  .string()
+  .regex(
+    KEY_PATTERN,
+    'Use 1 to 63 lower-case letters, digits and dashes, beginning and ending with a letter or digit.',
+  )
+  .meta({ description: 'Names the thing in addresses and commands.', example: 'harbour-chat' });
+
+export const environment = z.enum(['staging', 'live']);
+export type Environment = z.infer<typeof environment>;
+
+export const ENVIRONMENTS: readonly Environment[] = environment.options;
+
+export const timestamp = z.iso.datetime().meta({ description: 'RFC 3339, in UTC.' });
+
+/** One line of text that must hold something. */
+export const title = z
+  .string()
+  .trim()
+  .min(1, 'Write something here.')
+  .max(120, 'Keep it under 120 characters.');
+
+export const text = z.string().max(2000, 'Keep it under 2,000 characters.');
+
+export const placement = z
+  .union(
+    [
+      z.enum(['head-start', 'head-end', 'body-start', 'body-end']),
+      z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(['inside', 'before']) }),
+    ],
+    'Use head-start, head-end, body-start, body-end, or {"anchor": "an-id", "side": "inside"} (or "before").',
+  )
+  .meta({ description: 'Where a part goes in the page.' });
+
+const pagePattern = z
+  .string()
+  .max(500)
+  .superRefine((pattern, context) => {
+    const problem = pagePatternProblem(pattern);
+    if (problem !== undefined) context.addIssue({ code: 'custom', message: problem });
+  });
+
+export const pages = z
+  .strictObject({
+    include: z
+      .array(pagePattern)
+      .max(200)
+      .default([])
+      .meta({ description: 'URLPattern pathnames; none means every page.' }),
+    exclude: z.array(pagePattern).max(200).default([]),
+  })
+  .meta({ description: 'On which pages a snippet runs.' });
+
+export const snippetState = z.enum(['on', 'off', 'archived']);
+
+/** 512 KiB: far above any real snippet, far below what would hurt. */
+export const MAX_CODE_LENGTH = 512 * 1024;
+
+const NUL = '\0';
+
+export const code = z
+  .string()
+  .min(1, 'Paste the code here.')
+  .max(
+    MAX_CODE_LENGTH,
+    'This is longer than 512 KiB; a snippet should load large scripts instead of holding them.',
+  )
+  .refine(
+    (value) => !value.includes(NUL),
+    'The code holds a null character. It was probably copied from a damaged file.',
+  );
+
+export const change = z
+  .object({ by: z.string(), at: timestamp })
+  .meta({ description: 'Who changed it last, and when.' });

@@ -1,0 +1,23 @@
+import { z } from 'zod';
+
+/** Problem details (RFC 9457) with, for bad input, one entry per field. */
+export const problem = z
+  .object({
+    type: z.string(),
+    title: z.string(),
+    status: z.int(),
+    detail: z.string().optional(),
+    instance: z.string().optional(),
+    errors: z
+      .array(
+        z.object({
+          pointer: z.string().meta({ description: 'JSON Pointer (RFC 6901) into the body.' }),
+          detail: z.string(),
+        }),
+      )
+      .optional(),
+    changedBy: z.string().optional(),
+    changedAt: z.string().optional(),
+  })
+  .meta({ id: 'Problem' });
+export type Problem = z.infer<typeof problem>;

@@ -1,0 +1,105 @@
+import type { Snapshot } from '@pragmatica/core';
+import { z } from 'zod';
+import {
+  change,
+  environment,
+  key,
+  pages,
+  placement,
+  snippetState,
+  text,
+  timestamp,
+  title,
+} from './common.js';
+
+const snapshotPart = z.strictObject({ placement, rank: z.int().min(0), code: z.string() });
+
+/** The file format of a snippet set: what a release holds and what `insert --set` reads. */
+export const snapshot = z
+  .strictObject({
+    format: z.literal('pragmatica-set/1', 'The format must be "pragmatica-set/1".'),
+    site: z.strictObject({ key, name: title, timeZone: z.string() }),
+    snippets: z.array(
+      z.strictObject({
+        key,
+        name: title,
+        purpose: text.default(''),
+        provider: text.default(''),
+        note: text.default(''),
+        state: snippetState.default('on'),
+        pages: pages.default({ include: [], exclude: [] }),
+        parts: z.array(snapshotPart),
+      }),
+    ),
+  })
+  .meta({ id: 'Snapshot', description: 'A whole snippet set at one moment.' }) satisfies z.ZodType<Snapshot>;
+
+export const draft = z
+  .object({ snapshot, digest: z.string(), lastChange: change.nullable() })
+  .meta({ id: 'Draft' });
+
+export const releaseSummary = z
+  .object({
+    number: z.int(),
+    message: z.string(),
+    author: z.string(),
+    createdAt: timestamp,
+    digest: z
+      .string()
+      .meta({ description: 'SHA-256 of the canonical JSON (RFC 8785) of the snapshot, in hex.' }),
+    environments: z.array(environment).meta({ description: 'Which environments serve it now.' }),
+    snippets: z.int().meta({ description: 'How many snippets were on.' }),
+  })
+  .meta({ id: 'ReleaseSummary' });
+export type ReleaseSummary = z.infer<typeof releaseSummary>;
+
+export const release = releaseSummary.extend({ snapshot }).meta({ id: 'Release' });
+
+export const releaseInput = z
+  .strictObject({
+    message: title.meta({ description: 'What this release changes, for the people who look for it later.' }),
+    environments: z.array(environment).min(1).default(['staging', 'live']),
+  })
+  .meta({ id: 'ReleaseInput' });
+
+export const environmentState = z
+  .object({
+    environment,
+    release: z.int().nullable(),
+    changedBy: z.string().nullable(),
+    changedAt: timestamp.nullable(),
+  })
+  .meta({ id: 'EnvironmentState' });
+
+/** What can be compared or planned: the draft, what an environment serves, or a release by number. */
+export const setReference = z
+  .string()
+  .regex(/^(draft|live|staging|\d{1,9})$/, 'Use draft, live, staging or the number of a release.');
+
+export const changeInWords = z.object({
+  kind: z.enum(['added', 'removed', 'state', 'pages', 'code', 'parts', 'placement', 'details', 'order']),
+  snippet: z.string(),
+  message: z.string(),
+  visible: z.boolean().meta({ description: 'Whether visitors get something else.' }),
+});
+
+export const diff = z
+  .object({ from: z.string(), to: z.string(), changes: z.array(changeInWords) })
+  .meta({ id: 'Diff' });
+
+export const pagePlan = z
+  .object({
+    path: z.string(),
+    parts: z.array(
+      z.object({ key: z.string(), snippet: z.string(), name: z.string(), placement, code: z.string() }),
+    ),
+    leftOut: z.array(
+      z.object({
+        snippet: z.string(),
+        name: z.string(),
+        reason: z.enum(['off', 'archived', 'excluded', 'not-included', 'no-code']),
+        message: z.string(),
+      }),
+    ),
+  })
+  .meta({ id: 'PagePlan' });

@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { timestamp, title } from './common.js';
+
+const password = z.string().min(10, 'Use at least 10 characters.').max(200);
+
+export const signIn = z
+  .strictObject({
+    login: z.string().min(1, 'Who are you?').max(120),
+    password: z.string().min(1, 'The password is missing.').max(200),
+    newPassword: password
+      .optional()
+      .meta({ description: 'Replaces the password, which a one-time password must be.' }),
+    as: z
+      .enum(['session', 'token'])
+      .default('session')
+      .meta({ description: 'A cookie for a browser or a bearer token.' }),
+    tokenName: title.optional(),
+  })
+  .meta({ id: 'SignIn' });
+
+export const member = z
+  .object({ login: z.string(), name: z.string(), mustChangePassword: z.boolean() })
+  .meta({ id: 'Member' });
+export type MemberResource = z.infer<typeof member>;
+
+export const signedIn = z.object({ member, token: z.string().nullable() }).meta({ id: 'SignedIn' });
+
+export const passwordChange = z
+  .strictObject({ current: z.string().min(1).max(200), new: password })
+  .meta({ id: 'PasswordChange' });
+
+export const token = z
+  .object({
+    id: z.int(),
+    name: z.string(),
+    createdAt: timestamp,
+    lastUsedAt: timestamp.nullable(),
+    expiresAt: timestamp,
+  })
+  .meta({
+    id: 'Token',
+    description: 'A bearer token; the secret itself is shown once and kept only as a hash.',
+  });
+
+export const tokenInput = z
+  .strictObject({ name: title, days: z.int().min(1).max(3650).default(365) })
+  .meta({ id: 'TokenInput' });

@@ -1,0 +1,110 @@
+import { z } from 'zod';
+import { change, environment, key, timestamp, title } from './common.js';
+
+const HOSTNAME =
+  /^(?=.{1,253}$)[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)*$/;
+
+const address = (example: string) =>
+  z
+    .url({ protocol: /^https?$/, message: `Write a whole address like ${example}.` })
+    .refine(
+      (value) => URL.canParse(value) && ['', '/'].includes(new URL(value).pathname + new URL(value).search),
+      {
+        message: 'Leave out the path: only scheme, host and port.',
+      },
+    )
+    .transform((value) => new URL(value).origin);
+
+export const host = z
+  .strictObject({
+    host: z
+      .string()
+      .toLowerCase()
+      .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.'),
+    environment,
+    origin: address('http://origin.example:8080').meta({
+      description: 'Where the gateway fetches the pages.',
+    }),
+    address: address('https://www.example.com')
+      .nullable()
+      .default(null)
+      .meta({ description: 'How visitors reach the host; http://<host> when null.' }),
+  })
+  .meta({ id: 'Host' });
+export type HostResource = z.infer<typeof host>;
+
+const timeZone = z
+  .string()
+  .refine(isTimeZone, { message: 'Use a name of the IANA time zone database, like Europe/Dublin or UTC.' });
+
+const hosts = z
+  .array(host)
+  .max(50)
+  .superRefine((list, context) => {
+    list.forEach((entry, index) => {
+      if (list.findIndex((other) => other.host === entry.host) !== index) {
+        context.addIssue({
+          code: 'custom',
+          path: [index, 'host'],
+          message: 'This host is in the list twice.',
+        });
+      }
+    });
+  });
+
+export const siteInput = z
+  .strictObject({
+    key: key.optional(),
+    name: title,
+    timeZone: timeZone.default('UTC'),
+    hosts: hosts.default([]),
+  })
+  .meta({ id: 'SiteInput' });
+export type SiteInput = z.input<typeof siteInput>;
+
+export const sitePatch = z.strictObject({ name: title, timeZone, hosts }).partial().meta({ id: 'SitePatch' });
+
+export const attention = z
+  .object({ kind: z.enum(['not-live', 'never-published', 'not-contained', 'no-host']), message: z.string() })
+  .meta({ description: 'Something that needs the administrator.' });
+
+export const site = z
+  .object({
+    key,
+    name: title,
+    timeZone: z.string(),
+    hosts: z.array(host),
+    environments: z
+      .record(environment, z.int().nullable())
+      .meta({ description: 'The release each environment serves.' }),
+    snippets: z.object({ on: z.int(), off: z.int(), archived: z.int() }),
+    pendingChanges: z.int().meta({ description: 'Differences between the live release and the draft.' }),
+    attention: z.array(attention),
+    version: z.int(),
+    updatedBy: z.string(),
+    updatedAt: timestamp,
+  })
+  .meta({ id: 'Site' });
+export type SiteResource = z.infer<typeof site>;
+
+export const sitePages = z.object({
+  paths: z.array(z.string()),
+  source: z.enum(['sitemap', 'assumed']),
+  message: z.string().meta({ description: 'Where the list comes from, in words.' }),
+});
+
+export const activityEntry = z.object({
+  id: z.int(),
+  action: z.string(),
+  message: z.string(),
+  ...change.shape,
+});
+
+function isTimeZone(value: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: value });
+    return true;
+  } catch {
+    return false;
+  }
+}

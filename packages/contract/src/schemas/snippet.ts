@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { code, key, pages, placement, snippetState, text, timestamp, title } from './common.js';
+
+export const part = z.object({ placement, rank: z.int().min(0), code });
+
+export const snippet = z
+  .object({
+    key,
+    name: title,
+    purpose: text,
+    provider: text,
+    note: text,
+    state: snippetState,
+    pages,
+    parts: z.array(part),
+    version: z.int(),
+    updatedBy: z.string(),
+    updatedAt: timestamp,
+  })
+  .meta({ id: 'Snippet', description: 'One installation of one thing, in one or more parts.' });
+export type SnippetResource = z.infer<typeof snippet>;
+
+const partInput = z.strictObject({ placement, code });
+const MAX_PARTS = 20;
+
+export const snippetInput = z
+  .strictObject({
+    key: key.optional().meta({ description: 'Made from the name when left out.' }),
+    name: title,
+    purpose: text.default(''),
+    provider: text.default(''),
+    note: text.default(''),
+    state: snippetState.default('on'),
+    pages: pages.default({ include: [], exclude: [] }),
+    parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
+  })
+  .meta({ id: 'SnippetInput' });
+export type SnippetInput = z.input<typeof snippetInput>;
+
+export const snippetPatch = z
+  .strictObject({
+    name: title,
+    purpose: text,
+    provider: text,
+    note: text,
+    state: snippetState,
+    pages,
+    parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
+  })
+  .partial()
+  .meta({ id: 'SnippetPatch', description: 'JSON merge patch (RFC 7396); lists are replaced whole.' });
+export type SnippetPatch = z.input<typeof snippetPatch>;
+
+export const orderLists = z
+  .strictObject({ lists: z.array(z.strictObject({ placement, parts: z.array(z.string()) })) })
+  .meta({
+    id: 'Order',
+    description: 'Part keys (`snippet/number`) in the order in which they run, by placement.',
+  });

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { environment } from './common.js';
+
+export const verificationInput = z
+  .strictObject({
+    environment: environment.default('live'),
+    paths: z.array(z.string().startsWith('/', 'A path starts with a slash.')).max(10_000).optional(),
+  })
+  .meta({ id: 'VerificationInput' });
+
+export const partDelivery = z.object({
+  part: z.string(),
+  snippet: z.string(),
+  name: z.string(),
+  state: z.enum(['delivered', 'missing', 'wrong-place', 'twice', 'left-out']),
+  message: z.string(),
+});
+
+const counts = z.object({ pages: z.int(), unreachable: z.int(), parts: z.int(), delivered: z.int() });
+
+/** One line of the stream (newline-delimited JSON) that a verification answers with. */
+export const verificationEvent = z
+  .discriminatedUnion('type', [
+    z.object({ type: z.literal('start'), total: z.int(), release: z.int(), address: z.string() }),
+    z.object({
+      type: z.literal('page'),
+      path: z.string(),
+      status: z.int().nullable(),
+      problem: z.string().nullable(),
+      parts: z.array(partDelivery),
+    }),
+    z.object({ type: z.literal('done'), counts }),
+    z.object({ type: z.literal('failed'), message: z.string() }),
+  ])
+  .meta({ id: 'VerificationEvent' });
+export type VerificationEvent = z.infer<typeof verificationEvent>;

@@ -1,0 +1,7 @@
+export {
+  containmentProblem,
+  uncontainedParts,
+  type Containment,
+  type ContainmentProblem,
+  type UncontainedPart,
+} from './contain.js';

@@ -1,0 +1,1 @@
+export { moveInList, orderLists, type MoveTarget, type PlacementOrder } from './move.js';

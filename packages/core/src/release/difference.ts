@@ -1,0 +1,204 @@
+import { placementKey, placementWords, type Placement } from '../insert/index.js';
+import { pageRulesWords } from '../reach/index.js';
+import {
+  orderedParts,
+  type Snapshot,
+  type SnapshotPart,
+  type SnapshotSnippet,
+  type SnippetState,
+} from './snapshot.js';
+
+export type ChangeKind =
+  'added' | 'removed' | 'state' | 'pages' | 'code' | 'parts' | 'placement' | 'details' | 'order';
+
+/** One difference, in a sentence that says what a visitor or an administrator will notice. */
+export interface Change {
+  readonly kind: ChangeKind;
+  /** Key of the snippet; for `order` the one that moved. */
+  readonly snippet: string;
+  readonly message: string;
+  /** Whether it changes what visitors get; a new note does not. */
+  readonly visible: boolean;
+}
+
+/** What differs between two snapshots, in words, in the order of the later one's snippets. */
+export function difference(from: Snapshot, to: Snapshot): Change[] {
+  const before = new Map(from.snippets.map((snippet) => [snippet.key, snippet]));
+  const after = new Map(to.snippets.map((snippet) => [snippet.key, snippet]));
+  const changes: Change[] = [];
+  for (const snippet of to.snippets) {
+    const old = before.get(snippet.key);
+    changes.push(...(old ? snippetChanges(old, snippet) : [added(snippet)]));
+  }
+  for (const snippet of from.snippets) if (!after.has(snippet.key)) changes.push(removed(snippet));
+  return [...changes, ...orderChanges(from, to)];
+}
+
+function added(snippet: SnapshotSnippet): Change {
+  const places = snippet.parts.map((part) => placementWords(part.placement)).join(' and ');
+  const state =
+    snippet.state === 'on' ? '' : `, but switched ${snippet.state === 'off' ? 'off' : 'off and archived'}`;
+  return {
+    kind: 'added',
+    snippet: snippet.key,
+    message: `“${snippet.name}” is new: ${places || 'no code yet'}, ${pageRulesWords(snippet.pages)}${state}.`,
+    visible: snippet.state === 'on',
+  };
+}
+
+function removed(snippet: SnapshotSnippet): Change {
+  return {
+    kind: 'removed',
+    snippet: snippet.key,
+    message: `“${snippet.name}” is gone.`,
+    visible: snippet.state === 'on',
+  };
+}
+
+function snippetChanges(old: SnapshotSnippet, now: SnapshotSnippet): Change[] {
+  const changes: Change[] = [];
+  const runs = old.state === 'on' || now.state === 'on';
+  const report = (kind: ChangeKind, text: string, visible = runs): void => {
+    changes.push({ kind, snippet: now.key, message: `“${now.name}” ${text}`, visible });
+  };
+  if (old.state !== now.state) report('state', stateWords(old.state, now.state));
+  if (old.name !== now.name) report('details', `was called “${old.name}” before.`, false);
+  const pagesWere = pageRulesWords(old.pages);
+  const pagesAre = pageRulesWords(now.pages);
+  if (pagesWere !== pagesAre) report('pages', `now runs ${pagesAre}; before, ${pagesWere}.`);
+  partChanges(old.parts, now.parts, report);
+  const details = (['purpose', 'provider', 'note'] as const).filter((field) => old[field] !== now[field]);
+  if (details.length > 0)
+    report('details', `has a new ${details.join(' and ')}; visitors notice nothing.`, false);
+  return changes;
+}
+
+function stateWords(old: SnippetState, now: SnippetState): string {
+  if (now === 'on')
+    return old === 'archived' ? 'is taken out of the archive and switched on.' : 'is switched on.';
+  if (now === 'off')
+    return old === 'archived' ? 'is taken out of the archive; it stays off.' : 'is switched off.';
+  return 'is archived and no longer runs.';
+}
+
+function partChanges(
+  old: readonly SnapshotPart[],
+  now: readonly SnapshotPart[],
+  report: (kind: ChangeKind, text: string) => void,
+): void {
+  const numbered = Math.max(old.length, now.length) > 1;
+  now.forEach((part, index) => {
+    const was = old[index];
+    const which = numbered ? `part ${index + 1}` : 'its code';
+    if (!was) {
+      report('parts', `has one part more, ${placementWords(part.placement)}.`);
+      return;
+    }
+    if (placementKey(was.placement) !== placementKey(part.placement)) {
+      report(
+        'placement',
+        `moves: ${which} now stands ${placementWords(part.placement)}; before, ${placementWords(was.placement)}.`,
+      );
+    }
+    if (was.code !== part.code)
+      report(
+        'code',
+        `has new code${numbered ? ` in part ${index + 1}` : ''}: ${lineWords(was.code, part.code)}.`,
+      );
+  });
+  for (const part of old.slice(now.length))
+    report('parts', `no longer has the part ${placementWords(part.placement)}.`);
+}
+
+/** "2 lines added, 1 line removed", by multiset of lines: exact for what is counted, blind to moved lines. */
+function lineWords(old: string, now: string): string {
+  const oldLines = old.split(/\r\n?|\n/);
+  const nowLines = now.split(/\r\n?|\n/);
+  const added = countMissing(nowLines, oldLines);
+  const removed = countMissing(oldLines, nowLines);
+  if (added === 0 && removed === 0) return 'lines in another order or other line ends';
+  if (added === removed) return `${lines(added)} changed`;
+  return [added > 0 ? `${lines(added)} added` : '', removed > 0 ? `${lines(removed)} removed` : '']
+    .filter(Boolean)
+    .join(', ');
+}
+
+function lines(count: number): string {
+  return count === 1 ? '1 line' : `${count} lines`;
+}
+
+function countMissing(of: readonly string[], from: readonly string[]): number {
+  const left = new Map<string, number>();
+  for (const line of from) left.set(line, (left.get(line) ?? 0) + 1);
+  let missing = 0;
+  for (const line of of) {
+    const count = left.get(line) ?? 0;
+    if (count > 0) left.set(line, count - 1);
+    else missing++;
+  }
+  return missing;
+}
+
+/** The fewest parts that must have moved: those outside a longest common order of what both sides have. */
+function orderChanges(from: Snapshot, to: Snapshot): Change[] {
+  const changes: Change[] = [];
+  const before = byPlacement(from);
+  for (const [key, now] of byPlacement(to)) {
+    const was = before.get(key);
+    if (!was) continue;
+    const position = new Map(was.keys.map((part, index) => [part, index]));
+    const common = now.keys.filter((part) => position.has(part));
+    const kept = new Set(longestIncreasing(common.map((part) => position.get(part)!)));
+    common.forEach((part, index) => {
+      if (kept.has(index)) return;
+      const snippet = now.snippets.get(part)!;
+      const next = common[index + 1];
+      const nextName = next === undefined ? undefined : now.snippets.get(next)!.name;
+      const where = nextName === undefined ? 'last' : `right before “${nextName}”`;
+      changes.push({
+        kind: 'order',
+        snippet: snippet.key,
+        message: `“${snippet.name}” now comes ${where} ${placementWords(now.placement)}.`,
+        visible: snippet.state === 'on',
+      });
+    });
+  }
+  return changes;
+}
+
+interface PlacementOrder {
+  readonly placement: Placement;
+  readonly keys: string[];
+  readonly snippets: Map<string, SnapshotSnippet>;
+}
+
+function byPlacement(snapshot: Snapshot): Map<string, PlacementOrder> {
+  const groups = new Map<string, PlacementOrder>();
+  for (const { key, snippet, part } of orderedParts(snapshot)) {
+    const group = placementKey(part.placement);
+    if (!groups.has(group)) groups.set(group, { placement: part.placement, keys: [], snippets: new Map() });
+    groups.get(group)!.keys.push(key);
+    groups.get(group)!.snippets.set(key, snippet);
+  }
+  return groups;
+}
+
+/** Indices of one longest strictly increasing subsequence, by patience sorting in O(n log n). */
+export function longestIncreasing(values: readonly number[]): number[] {
+  const tails: number[] = [];
+  const previous: number[] = [];
+  values.forEach((value, index) => {
+    let low = 0;
+    let high = tails.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (values[tails[middle]!]! < value) low = middle + 1;
+      else high = middle;
+    }
+    previous[index] = low > 0 ? tails[low - 1]! : -1;
+    tails[low] = index;
+  });
+  const chain: number[] = [];
+  for (let index = tails.at(-1) ?? -1; index >= 0; index = previous[index]!) chain.push(index);
+  return chain.reverse();
+}

@@ -1,0 +1,13 @@
+export { difference, type Change, type ChangeKind } from './difference.js';
+export {
+  canonicalJson,
+  orderedParts,
+  partKey,
+  snapshotDigest,
+  type PlacedPart,
+  type Snapshot,
+  type SnapshotPart,
+  type SnapshotSnippet,
+  type SnippetState,
+} from './snapshot.js';
+export { KEY_PATTERN, keyFromName } from './key.js';

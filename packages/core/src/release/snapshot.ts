@@ -1,0 +1,83 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import canonicalizeModule from 'canonicalize';
+import { NAMED_PLACEMENTS, isAnchor, placementKey, type Placement } from '../insert/index.js';
+import type { PageRules } from '../reach/index.js';
+
+// The package is CommonJS; its types describe the default export one level off.
+const canonicalize = canonicalizeModule as unknown as (value: unknown) => string | undefined;
+
+export type SnippetState = 'on' | 'off' | 'archived';
+
+export interface SnapshotPart {
+  readonly placement: Placement;
+  /** Position among all parts of the placement, from 0; lower runs earlier. */
+  readonly rank: number;
+  readonly code: string;
+}
+
+export interface SnapshotSnippet {
+  readonly key: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly provider: string;
+  readonly note: string;
+  readonly state: SnippetState;
+  readonly pages: PageRules;
+  readonly parts: readonly SnapshotPart[];
+}
+
+/** A whole snippet set at one moment: the content of a release, and of a draft. */
+export interface Snapshot {
+  readonly format: 'pragmatica-set/1';
+  readonly site: { readonly key: string; readonly name: string; readonly timeZone: string };
+  readonly snippets: readonly SnapshotSnippet[];
+}
+
+/** Canonical JSON (RFC 8785): equal snapshots give equal text, byte for byte. */
+export function canonicalJson(snapshot: Snapshot): string {
+  return canonicalize(snapshot)!;
+}
+
+/** SHA-256 of the canonical JSON, in lower-case hex. */
+export function snapshotDigest(snapshot: Snapshot): string {
+  return bytesToHex(sha256(utf8ToBytes(canonicalJson(snapshot))));
+}
+
+export interface PlacedPart {
+  /** `snippet-key/number`, the number from 1 in the order of the snippet's parts. */
+  readonly key: string;
+  readonly snippet: SnapshotSnippet;
+  readonly part: SnapshotPart;
+}
+
+/** The key of a snippet's part: its place in the snippet from 1. */
+export function partKey(snippetKey: string, index: number): string {
+  return `${snippetKey}/${index + 1}`;
+}
+
+/**
+ * All parts in page order: head start, head end, body start, anchors by name, body end; by rank within a placement.
+ * Parts of equal rank stand in the order of their keys, so that the order is always total.
+ */
+export function orderedParts(snapshot: Snapshot): PlacedPart[] {
+  const parts = snapshot.snippets.flatMap((snippet) =>
+    snippet.parts.map((part, index) => ({ key: partKey(snippet.key, index), snippet, part })),
+  );
+  return parts.sort(
+    (a, b) =>
+      placementPosition(a.part.placement) - placementPosition(b.part.placement) ||
+      compareText(placementKey(a.part.placement), placementKey(b.part.placement)) ||
+      a.part.rank - b.part.rank ||
+      compareText(a.key, b.key),
+  );
+}
+
+function placementPosition(placement: Placement): number {
+  if (isAnchor(placement)) return 2.5;
+  return NAMED_PLACEMENTS.indexOf(placement);
+}
+
+function compareText(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

@@ -1,0 +1,116 @@
+import { insert, type InsertOptions, type PreparedParts } from '../insert/index.js';
+import { prepareParts } from '../insert/index.js';
+import { concatBytes } from '../insert/bytes.js';
+import { reasonWords } from '../insert/index.js';
+import { placementWords } from '../insert/index.js';
+import type { PagePlan, PlannedPart } from '../plan/index.js';
+
+export type DeliveryState = 'delivered' | 'missing' | 'wrong-place' | 'twice' | 'left-out';
+
+export interface PartDelivery {
+  readonly part: string;
+  readonly snippet: string;
+  readonly name: string;
+  readonly state: DeliveryState;
+  readonly message: string;
+}
+
+const encoder = new TextEncoder();
+
+/**
+ * Compares a page as a visitor received it with its page plan, exactly: every part's code is taken out of the page,
+ * and the parts are put in again. A part is delivered if its code stood just where insertion puts it.
+ *
+ * @param page - the received bytes, decoded from their content encoding
+ */
+export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertOptions = {}): PartDelivery[] {
+  const found = plan.parts.map((part) => ({ part, at: occurrences(page, encoder.encode(part.code)) }));
+  const cuts = withoutOverlaps(
+    found.flatMap(({ part, at }) =>
+      at.map((start) => ({ start, end: start + encoder.encode(part.code).length })),
+    ),
+  );
+  const stripped = cutOut(page, cuts);
+  const prepared: PreparedParts = prepareParts(plan.parts);
+  const { outcomes } = insert(stripped, prepared, options);
+  return found.map(({ part, at }, index) => {
+    const outcome = outcomes[index]!;
+    if (at.length > 1) {
+      return delivery(
+        part,
+        'twice',
+        `Its code stands in this page ${at.length} times, so it runs ${at.length} times. It is probably also in the site’s own template: take it out there, or switch the snippet off here.`,
+      );
+    }
+    if (at.length === 0) {
+      if (!outcome.inserted) return delivery(part, 'left-out', outcome.message);
+      return delivery(
+        part,
+        'missing',
+        `Its code is not in the page. Visitors do not get it: check that the site’s address leads to Pragmatica and that no older copy of the page is kept somewhere in between.`,
+      );
+    }
+    const place = at[0]! - removedBefore(cuts, at[0]!);
+    if (outcome.inserted && isSamePlace(stripped, outcome.offset, place))
+      return delivery(part, 'delivered', `It stands ${placementWords(part.placement)}.`);
+    const should = outcome.inserted
+      ? `It should stand ${placementWords(part.placement)}`
+      : reasonWords(outcome.reason);
+    return delivery(part, 'wrong-place', `${should}, but it was found at byte ${at[0]!} of the page.`);
+  });
+}
+
+function delivery(part: PlannedPart, state: DeliveryState, message: string): PartDelivery {
+  return { part: part.key, snippet: part.snippet, name: part.name, state, message };
+}
+
+/** Tags that insertion itself writes in front of a part do not make it another place. */
+function isSamePlace(page: Uint8Array, expected: number, actual: number): boolean {
+  if (expected === actual) return true;
+  if (actual < expected) return false;
+  const between = new TextDecoder().decode(page.subarray(expected, actual));
+  return between === '<head>' || between === '<body>';
+}
+
+function occurrences(page: Uint8Array, code: Uint8Array): number[] {
+  const at: number[] = [];
+  if (code.length === 0) return at;
+  for (let i = page.indexOf(code[0]!); i >= 0; i = page.indexOf(code[0]!, i + 1)) {
+    if (i + code.length > page.length) break;
+    let matched = 1;
+    while (matched < code.length && page[i + matched] === code[matched]) matched++;
+    if (matched === code.length) {
+      at.push(i);
+      i += code.length - 1;
+    }
+  }
+  return at;
+}
+
+interface Cut {
+  readonly start: number;
+  readonly end: number;
+}
+
+function withoutOverlaps(cuts: readonly Cut[]): Cut[] {
+  const kept: Cut[] = [];
+  for (const cut of [...cuts].sort((a, b) => a.start - b.start || b.end - a.end)) {
+    if (cut.start >= (kept.at(-1)?.end ?? 0)) kept.push(cut);
+  }
+  return kept;
+}
+
+function cutOut(page: Uint8Array, cuts: readonly Cut[]): Uint8Array {
+  const pieces: Uint8Array[] = [new Uint8Array(0)];
+  let from = 0;
+  for (const cut of cuts) {
+    pieces.push(page.subarray(from, cut.start));
+    from = cut.end;
+  }
+  pieces.push(page.subarray(from));
+  return concatBytes(pieces);
+}
+
+function removedBefore(cuts: readonly Cut[], offset: number): number {
+  return cuts.reduce((sum, cut) => (cut.end <= offset ? sum + cut.end - cut.start : sum), 0);
+}

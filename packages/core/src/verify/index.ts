@@ -1,0 +1,1 @@
+export { checkDelivery, type DeliveryState, type PartDelivery } from './delivered.js';

@@ -1,0 +1,4 @@
+export { createProviderServer, type Told } from './provider-server.js';
+export { seed, type SeedOptions } from './seed.js';
+export { loadPages, type DemoPage } from './site-pages.js';
+export { createSiteServer } from './site-server.js';

@@ -1,0 +1,63 @@
+import { createServer, type Server } from 'node:http';
+import { providers } from './providers/index.js';
+
+export interface Told {
+  readonly provider: string;
+  readonly at: string;
+  readonly account: string;
+  readonly event: string;
+  readonly page: string;
+}
+
+/** What is kept of what the stand-ins received. */
+const MEMORY = 2_000;
+
+/** One server for all stand-ins, told apart by host. `/received` on any of them lists what it was told. */
+export function createProviderServer(): Server {
+  const told: Told[] = [];
+  return createServer((request, response) => {
+    const host = request.headers.host ?? '';
+    const url = new URL(request.url ?? '/', `http://${host || 'provider.invalid'}`);
+    const provider = providers.find((entry) => host.startsWith(`${entry.key}.`));
+    response.setHeader('access-control-allow-origin', '*');
+    response.setHeader('cache-control', 'no-store');
+    if (url.pathname === '/received') {
+      const relevant = provider ? told.filter((entry) => entry.provider === provider.key) : told;
+      response.setHeader('content-type', 'application/json').end(JSON.stringify(relevant, null, 1));
+      return;
+    }
+    if (!provider) {
+      response.setHeader('content-type', 'text/plain; charset=utf-8').end(overview(told));
+      return;
+    }
+    if (url.pathname === '/tell') {
+      const { account = '', event = '', page = '' } = Object.fromEntries(url.searchParams);
+      told.push({ provider: provider.key, at: new Date().toISOString(), account, event, page });
+      if (told.length > MEMORY) told.shift();
+      response.writeHead(204).end();
+      return;
+    }
+    const file = provider.files[url.pathname];
+    if (!file) {
+      response
+        .writeHead(404, { 'content-type': 'text/plain' })
+        .end(`${provider.name} has no ${url.pathname}.\n`);
+      return;
+    }
+    response
+      .setHeader('content-type', url.pathname.endsWith('.js') ? 'text/javascript' : 'text/html')
+      .end(file(`http://${host}`));
+  });
+}
+
+function overview(told: readonly Told[]): string {
+  const lines = providers.map((provider) => {
+    const own = told.filter((entry) => entry.provider === provider.key);
+    const last = own.at(-1);
+    const news = last
+      ? `${own.length} received, last "${last.event}" from ${last.page} at ${last.at}`
+      : 'nothing received yet';
+    return `${provider.name.padEnd(12)} ${provider.does.padEnd(46)} ${news}`;
+  });
+  return `The demo’s stand-in providers, and what they received\n\n${lines.join('\n')}\n\nAll of it as JSON: /received\n`;
+}

@@ -1,0 +1,23 @@
+import { biscuitkeel } from './biscuitkeel.js';
+import { crateline } from './crateline.js';
+import { easewheel } from './easewheel.js';
+import { formhatch } from './formhatch.js';
+import { glintpixel } from './glintpixel.js';
+import { nudgelet } from './nudgelet.js';
+import { parlanook } from './parlanook.js';
+import type { Provider } from './provider.js';
+import { slotwell } from './slotwell.js';
+import { tallymast } from './tallymast.js';
+
+/** All stand-ins. One more is one more file and one more name here. */
+export const providers: readonly Provider[] = [
+  biscuitkeel,
+  crateline,
+  easewheel,
+  formhatch,
+  glintpixel,
+  nudgelet,
+  parlanook,
+  slotwell,
+  tallymast,
+];

@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto';
+import { createServer, type Server, type ServerResponse } from 'node:http';
+import { gzipSync } from 'node:zlib';
+import { loadPages, readAsset, type DemoPage } from './site-pages.js';
+
+/** Skerrywick Ferries' own web server: what the gateway stands in front of. */
+export function createSiteServer(providerPort: number): Server {
+  const pages = loadPages(providerPort);
+  return createServer((request, response) => {
+    const url = new URL(request.url ?? '/', 'http://origin.invalid');
+    const path = url.pathname.length > 1 ? url.pathname.replace(/\/$/, '') : '/';
+    const page = pages.get(path);
+    if (request.method !== 'GET' && request.method !== 'HEAD')
+      send(response, 405, 'text/plain', 'Only GET and HEAD.');
+    else if (page) sendPage(response, page, request.headers['if-none-match']);
+    else if (path === '/assets/site.css') send(response, 200, 'text/css', readAsset('site.css'));
+    else if (path === '/sitemap.xml')
+      send(
+        response,
+        200,
+        'application/xml',
+        sitemap(pages, String(request.headers['x-forwarded-host'] ?? request.headers.host)),
+      );
+    else if (path === '/robots.txt')
+      send(response, 200, 'text/plain', 'User-agent: *\nAllow: /\nSitemap: /sitemap.xml\n');
+    else send(response, 404, 'text/html; charset=utf-8', notFound(path));
+  });
+}
+
+function sendPage(response: ServerResponse, page: DemoPage, condition: string | undefined): void {
+  const body = page.isCompressed ? gzipSync(page.body) : page.body;
+  const tag = `"${createHash('sha256').update(page.body).digest('hex').slice(0, 16)}"`;
+  const headers = { ...page.headers, etag: tag, 'cache-control': 'no-cache' };
+  if (condition?.split(',').some((entry) => entry.trim().replace(/^W\//, '') === tag)) {
+    response.writeHead(304, headers).end();
+    return;
+  }
+  const coding = page.isCompressed ? { 'content-encoding': 'gzip' } : {};
+  response.writeHead(200, { ...headers, ...coding, 'content-length': body.length }).end(body);
+}
+
+function send(response: ServerResponse, status: number, type: string, body: string | Buffer): void {
+  response.writeHead(status, { 'content-type': type, 'content-length': Buffer.byteLength(body) }).end(body);
+}
+
+/** The sitemaps.org protocol. */
+function sitemap(pages: ReadonlyMap<string, DemoPage>, host: string): string {
+  const urls = [...pages.keys()].map((path) => `  <url><loc>http://${host}${path}</loc></url>`);
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${urls.join('\n')}\n</urlset>\n`;
+}
+
+function notFound(path: string): string {
+  const shown = path.replace(/[&<>"]/g, (character) => `&#${character.charCodeAt(0)};`);
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not found · Skerrywick Ferries</title><link rel="stylesheet" href="/assets/site.css"></head><body><main class="wrap"><h1>That page has sailed</h1><p>There is nothing at ${shown}. <a href="/">Back to the quay</a></p></main></body></html>`;
+}

@@ -1,0 +1,167 @@
+import type { MikroORM } from '@mikro-orm/postgresql';
+import {
+  endpoints,
+  fieldErrors,
+  openApiDocument,
+  type Endpoint,
+  type EndpointName,
+} from '@pragmatica/contract';
+import { Router, json, type Request, type Response } from 'express';
+import type { z } from 'zod';
+import { authenticate } from './authenticate.js';
+import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
+import { ProblemError } from './problems.js';
+
+/** Room for a snippet of the largest size with escapes, many times over. */
+const BODY_LIMIT = '4mb';
+
+/** For addresses that are no endpoints of the contract. */
+export const SIGNED_IN_ONLY: Endpoint = { method: 'GET', path: '', summary: '' };
+
+type AnyHandler = (
+  input: unknown,
+  context: RequestContext,
+) => Promise<HandlerAnswer<EndpointName>> | AsyncIterable<unknown>;
+
+/** The API: one route per endpoint of the contract, input and output validated by the contract's schemas. */
+export function createApiRouter(orm: MikroORM, handlers: Handlers, version: string): Router {
+  const router = Router();
+  const document = openApiDocument(version);
+  router.get('/openapi.json', async (request, response) => {
+    await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);
+    response.json(document);
+  });
+  router.use(json({ limit: BODY_LIMIT, type: ['application/json', 'application/merge-patch+json'] }));
+  const methods = new Map<string, string[]>();
+  for (const [name, endpoint] of Object.entries(endpoints) as [EndpointName, Endpoint][]) {
+    const path = endpoint.path.replace(/\{(\w+)\}/g, ':$1');
+    methods.set(path, [...(methods.get(path) ?? []), endpoint.method]);
+    const handler = handlers[name] as AnyHandler;
+    const route = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
+    router[route](path, async (request, response) => {
+      await serve(orm, endpoint, handler, request, response);
+    });
+  }
+  for (const [path, allowed] of methods) {
+    router.all(path, (request, response) => {
+      response.setHeader('Allow', allowed.join(', '));
+      throw new ProblemError(
+        'method-not-allowed',
+        `${request.method} does nothing here; ${allowed.join(', ')} does.`,
+      );
+    });
+  }
+  router.use((request) => {
+    throw new ProblemError(
+      'not-found',
+      `The API has no ${request.method} ${request.path}. See /api/v1/openapi.json for what it has.`,
+    );
+  });
+  return router;
+}
+
+async function serve(
+  orm: MikroORM,
+  endpoint: Endpoint,
+  handler: AnyHandler,
+  request: Request,
+  response: Response,
+): Promise<void> {
+  const em = orm.em.fork();
+  response.setHeader('Cache-Control', 'no-store');
+  const credential = await authenticate(em, request, endpoint);
+  if (endpoint.body) assertJson(request);
+  const input = {
+    params: parseInput(endpoint.params, request.params, 'address'),
+    query: parseInput(endpoint.query, request.query, 'query'),
+    body: parseInput(endpoint.body, request.body, 'body'),
+  };
+  const ifMatch = request.headers['if-match'];
+  if (endpoint.needsIfMatch && ifMatch === undefined) {
+    throw new ProblemError(
+      'if-match-required',
+      'Send If-Match with the ETag that you last saw, so that nobody’s change is overwritten.',
+    );
+  }
+  const context: RequestContext = {
+    em,
+    credential,
+    actor: credential?.member.login ?? '',
+    ifMatch: ifMatch ?? '',
+    request,
+    response,
+  };
+  const answer = handler(input, context);
+  if (Symbol.asyncIterator in answer) {
+    await streamAnswer(answer, response);
+    return;
+  }
+  sendAnswer(await answer, endpoint, request, response);
+}
+
+function sendAnswer(
+  answer: HandlerAnswer<EndpointName>,
+  endpoint: Endpoint,
+  request: Request,
+  response: Response,
+): void {
+  if (answer.etag !== undefined) response.setHeader('ETag', answer.etag);
+  if (answer.location !== undefined) response.setHeader('Location', answer.location);
+  if (!endpoint.response) {
+    response.status(204).end();
+    return;
+  }
+  if (
+    request.method === 'GET' &&
+    answer.etag !== undefined &&
+    request.headers['if-none-match'] === answer.etag
+  ) {
+    response.status(304).end();
+    return;
+  }
+  response.status(endpoint.status ?? 200).json(endpoint.response.parse(answer.data));
+}
+
+/** Newline-delimited JSON. When the client leaves, the generator is ended, and with it the work. */
+async function streamAnswer(events: AsyncIterable<unknown>, response: Response): Promise<void> {
+  const iterator = events[Symbol.asyncIterator]();
+  response.on('close', () => void iterator.return?.());
+  for (;;) {
+    const next = await iterator.next();
+    if (next.done === true || response.destroyed) break;
+    if (!response.headersSent) response.status(200).setHeader('Content-Type', 'application/x-ndjson');
+    if (!response.write(`${JSON.stringify(next.value)}\n`)) {
+      await new Promise((resolve) => {
+        response.once('drain', resolve);
+        response.once('close', resolve);
+      });
+    }
+  }
+  response.end();
+}
+
+function parseInput(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
+  if (!schema) return undefined;
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const errors = fieldErrors(result.error, schema);
+  const first = errors[0]!;
+  // A wrong address is one that leads nowhere.
+  if (what === 'address')
+    throw new ProblemError(
+      'not-found',
+      `There is nothing at this address: ${first.pointer.slice(1)}: ${first.detail}`,
+    );
+  const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
+  const more = errors.length > 1 ? ` And ${errors.length - 1} more.` : '';
+  throw new ProblemError('invalid-input', `${where}: ${first.detail}${more}`, { errors });
+}
+
+function assertJson(request: Request): void {
+  if (
+    request.is(['application/json', 'application/merge-patch+json']) === false ||
+    request.headers['content-type'] === undefined
+  ) {
+    throw new ProblemError('unsupported-media-type', 'Send the body as application/json.');
+  }
+}

@@ -1,0 +1,107 @@
+import type { MikroORM } from '@mikro-orm/postgresql';
+import { API_BASE } from '@pragmatica/contract';
+import express, { type Express, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Metrics } from '../metrics.js';
+import { createHandlers } from '../routes/index.js';
+import type { Settings } from '../settings.js';
+import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
+import { authenticate } from './authenticate.js';
+import { createConsoleRouter, newNonce } from './console-files.js';
+import { createErrorHandler } from './error-handler.js';
+import { ProblemError } from './problems.js';
+
+export interface AppOptions {
+  readonly orm: MikroORM;
+  readonly settings: Settings;
+  readonly log: Logger;
+  readonly metrics: Metrics;
+  readonly consoleFolder: string;
+  readonly version: string;
+}
+
+/** Wrong passwords from one address before it has to wait. */
+const SIGN_IN_ATTEMPTS = 10;
+const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
+
+/** Composes the service's HTTP side; holds no rules of its own. */
+export function createApp({ orm, settings, log, metrics, consoleFolder, version }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => request.url === '/healthz' || request.url === '/metrics' },
+    }),
+  );
+  app.get('/healthz', (_request, response) => {
+    response.type('text').send('ok\n');
+  });
+  app.get('/readyz', async (_request, response) => {
+    const isReady = await orm.isConnected();
+    response
+      .status(isReady ? 200 : 503)
+      .type('text')
+      .send(isReady ? 'ready\n' : 'the database does not answer\n');
+  });
+  app.get('/metrics', async (request, response) => {
+    await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);
+    response.type(metrics.registry.contentType).send(await metrics.registry.metrics());
+  });
+  app.use((_request, response, next) => {
+    response.locals['nonce'] = newNonce();
+    next();
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: { useDefaults: false, directives: consolePolicy() },
+      strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
+    }),
+  );
+  app.use(`${API_BASE}/sign-in`, signInLimit());
+  app.use(API_BASE, createApiRouter(orm, createHandlers(settings), version));
+  app.use(createConsoleRouter(consoleFolder));
+  app.use((request) => {
+    throw new ProblemError('not-found', `There is nothing at ${request.path}.`);
+  });
+  app.use(createErrorHandler(log));
+  return app;
+}
+
+/** Nothing but the console's own files; inline styles only with the answer's nonce. */
+function consolePolicy(): Record<string, string[] | ((request: unknown, response: unknown) => string)[]> {
+  const nonce = (_request: unknown, response: unknown): string =>
+    `'nonce-${(response as Response).locals['nonce'] as string}'`;
+  return {
+    defaultSrc: ["'none'"],
+    scriptSrc: ["'self'"],
+    styleSrc: ["'self'", nonce] as never,
+    imgSrc: ["'self'", 'data:'],
+    fontSrc: ["'self'"],
+    connectSrc: ["'self'"],
+    baseUri: ["'none'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  };
+}
+
+function signInLimit(): ReturnType<typeof rateLimit> {
+  return rateLimit({
+    windowMs: SIGN_IN_WINDOW_MS,
+    limit: SIGN_IN_ATTEMPTS,
+    skipSuccessfulRequests: true,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, _response, next) => {
+      next(
+        new ProblemError(
+          'too-many-attempts',
+          'Too many wrong passwords from this address. Wait a quarter of an hour, then try again.',
+        ),
+      );
+    },
+  });
+}

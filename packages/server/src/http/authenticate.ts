@@ -1,0 +1,51 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Endpoint } from '@pragmatica/contract';
+import { parse as parseCookies } from 'cookie';
+import type { Request } from 'express';
+import { findCredential } from '../auth/accounts.js';
+import type { Credential } from '../storage/entities/index.js';
+import { ProblemError } from './problems.js';
+
+export const SESSION_COOKIE = 'pragmatica_session';
+
+/** Finds out who asks. @throws ProblemError 401, 403 */
+export async function authenticate(
+  em: EntityManager,
+  request: Request,
+  endpoint: Endpoint,
+): Promise<Credential | undefined> {
+  if (endpoint.isPublic) return undefined;
+  const credential = await credentialOf(em, request);
+  if (!credential) {
+    throw new ProblemError(
+      'not-signed-in',
+      'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
+    );
+  }
+  if (credential.member.mustChangePassword && !endpoint.beforePasswordChange) {
+    throw new ProblemError(
+      'password-change-required',
+      'You signed in with a one-time password. Choose your own password first.',
+    );
+  }
+  return credential;
+}
+
+async function credentialOf(em: EntityManager, request: Request): Promise<Credential | undefined> {
+  const bearer = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
+  if (bearer !== undefined) return findCredential(em, 'token', bearer);
+  const session = parseCookies(request.headers.cookie ?? '')[SESSION_COOKIE];
+  if (session === undefined) return undefined;
+  assertSameOrigin(request);
+  return findCredential(em, 'session', session);
+}
+
+/** A second lock besides SameSite: a browser that sends the cookie must be on our own page when it changes something. */
+function assertSameOrigin(request: Request): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return;
+  const origin = request.headers.origin;
+  if (origin === undefined) return;
+  if (!URL.canParse(origin) || new URL(origin).host !== request.headers.host) {
+    throw new ProblemError('cross-site', 'This request came from a page of another site and was refused.');
+  }
+}

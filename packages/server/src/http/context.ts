@@ -1,0 +1,41 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type {
+  EndpointName,
+  EndpointRequest,
+  EndpointResponse,
+  Endpoints,
+  VerificationEvent,
+} from '@pragmatica/contract';
+import type { Request, Response } from 'express';
+import type { Credential } from '../storage/entities/index.js';
+
+/** What a handler may use besides its validated input. */
+export interface RequestContext {
+  readonly em: EntityManager;
+  /** Present on every endpoint that is not public. */
+  readonly credential: Credential | undefined;
+  /** The login written into audit entries. */
+  readonly actor: string;
+  /** Present where the endpoint needs it. */
+  readonly ifMatch: string;
+  readonly request: Request;
+  readonly response: Response;
+}
+
+export interface HandlerAnswer<N extends EndpointName> {
+  readonly data: EndpointResponse<Endpoints[N]>;
+  readonly etag?: string;
+  /** Address of what was made. */
+  readonly location?: string;
+}
+
+export type Handler<N extends EndpointName> = (
+  input: EndpointRequest<Endpoints[N]>,
+  context: RequestContext,
+) => Endpoints[N] extends { stream: unknown } ? AsyncIterable<VerificationEvent> : Promise<HandlerAnswer<N>>;
+
+/** Exactly one handler for every endpoint of the contract. */
+export type Handlers = { readonly [N in EndpointName]: Handler<N> };
+
+/** A feature's share of the handlers. */
+export type HandlersOf<N extends EndpointName> = Pick<Handlers, N>;

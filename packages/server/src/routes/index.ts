@@ -1,0 +1,18 @@
+import type { Handlers } from '../http/context.js';
+import type { Settings } from '../settings.js';
+import { releaseHandlers } from './releases.js';
+import { sessionHandlers } from './session.js';
+import { siteHandlers } from './sites.js';
+import { snippetHandlers } from './snippets.js';
+import { verificationHandlers } from './verification.js';
+
+/** All handlers; the type says that none is missing. */
+export function createHandlers(settings: Settings): Handlers {
+  return {
+    ...sessionHandlers(settings),
+    ...siteHandlers(),
+    ...snippetHandlers(),
+    ...releaseHandlers(),
+    ...verificationHandlers(),
+  };
+}

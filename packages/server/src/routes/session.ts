@@ -1,0 +1,148 @@
+import { CredentialEntity, MemberEntity, type Credential, type Member } from '../storage/entities/index.js';
+import type { MemberResource } from '@pragmatica/contract';
+import type { CookieOptions } from 'express';
+import { DAY_MS, createCredential } from '../auth/accounts.js';
+import { checkDecoy, hashPassword, isPassword } from '../auth/secrets.js';
+import { SESSION_COOKIE } from '../http/authenticate.js';
+import type { HandlersOf, RequestContext } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import type { Settings } from '../settings.js';
+import { audit } from '../site/change-site.js';
+
+const TOKEN_DAYS = 365;
+
+export function sessionHandlers(
+  settings: Settings,
+): HandlersOf<
+  'signIn' | 'showSession' | 'signOut' | 'changePassword' | 'listTokens' | 'createToken' | 'removeToken'
+> {
+  const cookie: CookieOptions = {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: settings.PRAGMATICA_SECURE_COOKIES,
+    path: '/',
+    maxAge: settings.PRAGMATICA_SESSION_DAYS * DAY_MS,
+  };
+
+  return {
+    async signIn({ body }, { em, response }) {
+      const member = await em.findOne(MemberEntity, { login: body.login });
+      const isRight = member
+        ? await isPassword(member.passwordHash, body.password)
+        : await checkDecoy(body.password);
+      if (!member || !isRight) {
+        throw new ProblemError(
+          'wrong-password',
+          'Name or password is wrong. The first start of the service printed a one-time password.',
+        );
+      }
+      if (body.newPassword !== undefined)
+        await replacePassword(member, body.password, body.newPassword, '/newPassword');
+      else if (member.mustChangePassword && body.as === 'token') {
+        throw new ProblemError(
+          'password-change-required',
+          'This is a one-time password. Send newPassword as well, to choose your own.',
+        );
+      }
+      const days = body.as === 'session' ? settings.PRAGMATICA_SESSION_DAYS : TOKEN_DAYS;
+      const { secret } = createCredential(
+        em,
+        member,
+        body.as,
+        body.tokenName ?? (body.as === 'session' ? 'console' : 'command line'),
+        days,
+      );
+      audit(em, null, member.login, 'sign-in', `Signed in (${body.as === 'session' ? 'console' : 'token'}).`);
+      await em.flush();
+      if (body.as === 'session') response.cookie(SESSION_COOKIE, secret, cookie);
+      return { data: { member: toResource(member), token: body.as === 'token' ? secret : null } };
+    },
+
+    async showSession(_input, context) {
+      return { data: toResource(credentialOf(context).member) };
+    },
+
+    async signOut(_input, context) {
+      await context.em.nativeDelete(CredentialEntity, { id: credentialOf(context).id });
+      context.response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined });
+      return { data: undefined };
+    },
+
+    async changePassword({ body }, context) {
+      const { em } = context;
+      const credential = credentialOf(context);
+      const member = credential.member;
+      if (!(await isPassword(member.passwordHash, body.current))) {
+        throw new ProblemError('invalid-input', 'The current password is wrong.', {
+          errors: [{ pointer: '/current', detail: 'This is not your current password.' }],
+        });
+      }
+      await replacePassword(member, body.current, body.new, '/new');
+      await em.nativeDelete(CredentialEntity, { member, kind: 'session', id: { $ne: credential.id } });
+      audit(em, null, member.login, 'password', 'Changed the password.');
+      await em.flush();
+      return { data: toResource(member) };
+    },
+
+    async listTokens(_input, context) {
+      const tokens = await context.em.find(
+        CredentialEntity,
+        { member: credentialOf(context).member, kind: 'token' },
+        { orderBy: { id: 'asc' } },
+      );
+      return { data: { items: tokens.map(toToken) } };
+    },
+
+    async createToken({ body }, context) {
+      const { em } = context;
+      const member = credentialOf(context).member;
+      const { credential, secret } = createCredential(em, member, 'token', body.name, body.days);
+      audit(em, null, member.login, 'token', `Made the token “${body.name}”.`);
+      await em.flush();
+      return { data: { ...toToken(credential), secret } };
+    },
+
+    async removeToken({ params }, context) {
+      const { em } = context;
+      const member = credentialOf(context).member;
+      const count = await em.nativeDelete(CredentialEntity, { id: params.token, member, kind: 'token' });
+      if (count === 0) throw new ProblemError('not-found', 'You have no such token.');
+      audit(em, null, member.login, 'token', 'Took a token back.');
+      await em.flush();
+      return { data: undefined };
+    },
+  };
+}
+
+async function replacePassword(
+  member: Member,
+  current: string,
+  next: string,
+  pointer: string,
+): Promise<void> {
+  if (next === current) {
+    throw new ProblemError('invalid-input', 'The new password is the old one.', {
+      errors: [{ pointer, detail: 'Choose another password than the current one.' }],
+    });
+  }
+  member.passwordHash = await hashPassword(next);
+  member.mustChangePassword = false;
+}
+
+function credentialOf(context: RequestContext): Credential {
+  return context.credential!;
+}
+
+function toResource({ login, name, mustChangePassword }: Member): MemberResource {
+  return { login, name, mustChangePassword };
+}
+
+function toToken({ id, name, createdAt, lastUsedAt, expiresAt }: Credential) {
+  return {
+    id,
+    name,
+    createdAt: createdAt.toISOString(),
+    lastUsedAt: lastUsedAt?.toISOString() ?? null,
+    expiresAt: expiresAt.toISOString(),
+  };
+}

@@ -1,0 +1,156 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { KEY_PATTERN, keyFromName } from '@pragmatica/core';
+import type { HostResource } from '@pragmatica/contract';
+import { assertIfMatch, etag } from '../http/etag.js';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { knownPages } from '../pages/known-pages.js';
+import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
+import { describeSites } from '../site/describe-sites.js';
+import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+
+/** How many entries of the activity are shown. */
+const ACTIVITY_LENGTH = 200;
+
+export function siteHandlers(): HandlersOf<
+  'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
+> {
+  return {
+    async listSites(_input, { em }) {
+      const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
+      return { data: { items: await describeSites(em, sites) } };
+    },
+
+    async createSite({ body }, { em, actor }) {
+      const key = keyOrFromName(body.key, body.name);
+      const site = await em.transactional(async (transaction) => {
+        await assertFree(transaction, key);
+        const created = transaction.create(
+          SiteEntity,
+          {
+            key,
+            name: body.name,
+            timeZone: body.timeZone,
+            updatedBy: actor,
+            updatedAt: new Date(),
+            version: 1,
+          },
+          { persist: true },
+        );
+        await transaction.flush();
+        await setHosts(transaction, created, body.hosts);
+        audit(transaction, created, actor, 'site.add', `Added the site “${body.name}”.`);
+        await transaction.flush();
+        await notifyGateways(transaction, created);
+        return created;
+      });
+      return { ...(await answer(em, site)), location: `/api/v1/sites/${key}` };
+    },
+
+    async showSite({ params }, { em }) {
+      return answer(em, await findSite(em, params.site));
+    },
+
+    async editSite({ params, body }, { em, actor, ifMatch }) {
+      const site = await changeSite(em, params.site, async (transaction, found) => {
+        assertIfMatch(ifMatch, siteTag(found), 'The site', { by: found.updatedBy, at: found.updatedAt });
+        if (body.name !== undefined) found.name = body.name;
+        if (body.timeZone !== undefined) found.timeZone = body.timeZone;
+        if (body.hosts !== undefined) await setHosts(transaction, found, body.hosts);
+        found.updatedBy = actor;
+        found.updatedAt = new Date();
+        audit(
+          transaction,
+          found,
+          actor,
+          'site.edit',
+          `Changed the site’s ${Object.keys(body)
+            .map((name) => FIELD_WORDS[name])
+            .join(' and ')}.`,
+        );
+        await transaction.flush();
+        await notifyGateways(transaction, found);
+        return found;
+      });
+      return answer(em, site);
+    },
+
+    async listPages({ params, query }, { em }) {
+      const site = await findSite(em, params.site);
+      const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+      const host = hosts.find((entry) => entry.environment === query.environment) ?? hosts[0];
+      return { data: await knownPages(host) };
+    },
+
+    async listActivity({ params }, { em }) {
+      const site = await findSite(em, params.site);
+      const entries = await em.find(
+        AuditEntity,
+        { site },
+        { orderBy: { id: 'desc' }, limit: ACTIVITY_LENGTH },
+      );
+      return {
+        data: {
+          items: entries.map(({ id, action, message, by, at }) => ({
+            id,
+            action,
+            message,
+            by,
+            at: at.toISOString(),
+          })),
+        },
+      };
+    },
+  };
+}
+
+const FIELD_WORDS: Record<string, string> = { name: 'name', timeZone: 'time zone', hosts: 'hosts' };
+
+/** A key that was given, or one made from the name. @throws ProblemError 422 */
+export function keyOrFromName(key: string | undefined, name: string): string {
+  const made = key ?? keyFromName(name);
+  if (KEY_PATTERN.test(made)) return made;
+  throw new ProblemError('invalid-input', 'No key can be made from this name. Give one yourself.', {
+    errors: [{ pointer: '/key', detail: 'Give a key of lower-case letters, digits and dashes.' }],
+  });
+}
+
+async function assertFree(em: EntityManager, key: string): Promise<void> {
+  if ((await em.count(SiteEntity, { key })) === 0) return;
+  throw new ProblemError('conflict', `There is a site "${key}" already. Give another key.`, {
+    errors: [{ pointer: '/key', detail: 'This key is taken.' }],
+  });
+}
+
+async function setHosts(
+  em: EntityManager,
+  site: Site,
+  hosts: readonly Required<HostResource>[],
+): Promise<void> {
+  const taken = await em.findOne(
+    HostEntity,
+    { host: { $in: hosts.map((host) => host.host) }, site: { $ne: site.id } },
+    { populate: ['site'] },
+  );
+  if (taken) {
+    const index = hosts.findIndex((host) => host.host === taken.host);
+    throw new ProblemError(
+      'conflict',
+      `The host ${taken.host} belongs to the site “${taken.site.name}” already.`,
+      {
+        errors: [{ pointer: `/hosts/${index}/host`, detail: 'This host belongs to another site.' }],
+      },
+    );
+  }
+  await em.nativeDelete(HostEntity, { site });
+  hosts.forEach((host, position) => em.create(HostEntity, { ...host, site, position }, { persist: true }));
+}
+
+function siteTag(site: Site): string {
+  return etag(`${site.key}-${site.version}`);
+}
+
+async function answer(em: EntityManager, site: Site) {
+  const [data] = await describeSites(em.fork(), [site]);
+  return { data: data!, etag: siteTag(site) };
+}

@@ -1,0 +1,234 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SnippetResource } from '@pragmatica/contract';
+import {
+  difference,
+  orderLists,
+  partKey,
+  placementKey,
+  placementWords,
+  snapshotDigest,
+} from '@pragmatica/core';
+import { assertIfMatch, etag, type LastChange } from '../http/etag.js';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { audit, changeSite, findSite } from '../site/change-site.js';
+import { setParts } from '../site/edit-draft.js';
+import { loadDraft, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { AuditEntity, SnippetEntity, type Site } from '../storage/entities/index.js';
+import { keyOrFromName } from './sites.js';
+
+export function snippetHandlers(): HandlersOf<
+  | 'listSnippets'
+  | 'createSnippet'
+  | 'showSnippet'
+  | 'editSnippet'
+  | 'removeSnippet'
+  | 'showOrder'
+  | 'changeOrder'
+  | 'showDraft'
+> {
+  return {
+    async listSnippets({ params }, { em }) {
+      const site = await findSite(em, params.site);
+      return { data: { items: (await loadDraft(em, site)).map(toResource) } };
+    },
+
+    async createSnippet({ params, body }, { em, actor }) {
+      const key = keyOrFromName(body.key, body.name);
+      const made = await changeSite(em, params.site, async (transaction, site) => {
+        if ((await transaction.count(SnippetEntity, { site, key })) > 0) {
+          throw new ProblemError(
+            'conflict',
+            `The site has a snippet "${key}" already. Give another name or key.`,
+            {
+              errors: [{ pointer: '/key', detail: 'This key is taken.' }],
+            },
+          );
+        }
+        const { name, purpose, provider, note, state, pages, parts } = body;
+        const snippet = transaction.create(
+          SnippetEntity,
+          {
+            site,
+            key,
+            name,
+            purpose,
+            provider,
+            note,
+            state,
+            ...pages,
+            updatedBy: actor,
+            updatedAt: new Date(),
+            version: 1,
+          },
+          { persist: true },
+        );
+        await setParts(transaction, site, snippet, [], parts);
+        audit(transaction, site, actor, 'snippet.add', `Added “${name}” to the draft.`);
+        await transaction.flush();
+        return findSnippet(transaction, site, key);
+      });
+      return { ...answer(made), location: `/api/v1/sites/${params.site}/snippets/${key}` };
+    },
+
+    async showSnippet({ params }, { em }) {
+      return answer(await findSnippet(em, await findSite(em, params.site), params.snippet));
+    },
+
+    async editSnippet({ params, body }, { em, actor, ifMatch }) {
+      const edited = await changeSite(em, params.site, async (transaction, site) => {
+        const found = await findSnippet(transaction, site, params.snippet);
+        const { snippet } = found;
+        assertIfMatch(ifMatch, snippetTag(found), `“${snippet.name}”`, {
+          by: snippet.updatedBy,
+          at: snippet.updatedAt,
+        });
+        const before = toSnapshot(site, [found]);
+        const { pages, parts, ...rest } = body;
+        Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
+        if (parts) await setParts(transaction, site, snippet, found.parts, parts);
+        await transaction.flush();
+        const after = await findSnippet(transaction, site, params.snippet);
+        const changes = difference(before, toSnapshot(site, [after])).map((change) => change.message);
+        audit(
+          transaction,
+          site,
+          actor,
+          'snippet.edit',
+          changes.length > 0 ? changes.join(' ') : `Saved “${snippet.name}” without changes.`,
+        );
+        await transaction.flush();
+        return after;
+      });
+      return answer(edited);
+    },
+
+    async removeSnippet({ params }, { em, actor, ifMatch }) {
+      await changeSite(em, params.site, async (transaction, site) => {
+        const found = await findSnippet(transaction, site, params.snippet);
+        const { snippet } = found;
+        assertIfMatch(ifMatch, snippetTag(found), `“${snippet.name}”`, {
+          by: snippet.updatedBy,
+          at: snippet.updatedAt,
+        });
+        transaction.remove(snippet);
+        audit(transaction, site, actor, 'snippet.remove', `Removed “${snippet.name}” from the draft.`);
+        await transaction.flush();
+      });
+      return { data: undefined };
+    },
+
+    async showOrder({ params }, { em }) {
+      const site = await findSite(em, params.site);
+      const draft = await loadDraft(em, site);
+      return { data: { lists: orderData(site, draft) }, etag: draftTag(site, draft) };
+    },
+
+    async changeOrder({ params, body }, { em, actor, ifMatch }) {
+      return changeSite(em, params.site, async (transaction, site) => {
+        const draft = await loadDraft(transaction, site);
+        assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
+        const before = toSnapshot(site, draft);
+        const lists = new Map(orderLists(before).map((list) => [placementKey(list.placement), list]));
+        const parts = new Map(
+          draft.flatMap(({ snippet, parts }) =>
+            parts.map((part, i) => [partKey(snippet.key, i), { part, snippet }] as const),
+          ),
+        );
+        body.lists.forEach(({ placement, parts: wanted }, index) => {
+          const present = lists.get(placementKey(placement))?.parts ?? [];
+          assertSameParts(present, wanted, placementWords(placement), `/lists/${index}/parts`);
+          wanted.forEach((key, rank) => {
+            const { part, snippet } = parts.get(key)!;
+            if (part.rank === rank) return;
+            part.rank = rank;
+            Object.assign(snippet, { updatedBy: actor, updatedAt: new Date() });
+          });
+        });
+        await transaction.flush();
+        const messages = difference(before, toSnapshot(site, draft)).map((change) => change.message);
+        audit(transaction, site, actor, 'order', messages.join(' ') || 'Saved the order without changes.');
+        await transaction.flush();
+        return { data: { lists: orderData(site, draft) }, etag: draftTag(site, draft) };
+      });
+    },
+
+    async showDraft({ params }, { em }) {
+      const site = await findSite(em, params.site);
+      const draft = await loadDraft(em, site);
+      const snapshot = toSnapshot(site, draft);
+      const last = await lastChange(em, site);
+      return {
+        data: {
+          snapshot,
+          digest: snapshotDigest(snapshot),
+          lastChange: last ? { by: last.by, at: last.at.toISOString() } : null,
+        },
+        etag: draftTag(site, draft),
+      };
+    },
+  };
+}
+
+/** The draft's entity tag: it changes with anything that a release would hold. */
+export function draftTag(site: Site, draft: readonly DraftSnippet[]): string {
+  return etag(`draft-${snapshotDigest(toSnapshot(site, draft)).slice(0, 32)}`);
+}
+
+/** Who changed anything of the site last. */
+export async function lastChange(em: EntityManager, site: Site): Promise<LastChange | undefined> {
+  const entry = await em.findOne(AuditEntity, { site }, { orderBy: { id: 'desc' } });
+  return entry ? { by: entry.by, at: entry.at } : undefined;
+}
+
+async function findSnippet(em: EntityManager, site: Site, key: string): Promise<DraftSnippet> {
+  const snippet = await em.findOne(SnippetEntity, { site, key });
+  const found = snippet && (await loadDraft(em, site)).find((entry) => entry.snippet === snippet);
+  if (!found) throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${key}".`);
+  return found;
+}
+
+function assertSameParts(
+  present: readonly string[],
+  wanted: readonly string[],
+  where: string,
+  pointer: string,
+): void {
+  const isSame =
+    present.length === wanted.length &&
+    new Set(wanted).size === wanted.length &&
+    wanted.every((key) => present.includes(key));
+  if (isSame) return;
+  const detail = `The list must hold each part ${where} once: ${present.join(', ') || 'none'}.`;
+  throw new ProblemError('invalid-input', detail, { errors: [{ pointer, detail }] });
+}
+
+function orderData(site: Site, draft: readonly DraftSnippet[]) {
+  return orderLists(toSnapshot(site, draft));
+}
+
+function snippetTag({ snippet }: DraftSnippet): string {
+  return etag(`${snippet.key}-${snippet.version}`);
+}
+
+function answer(found: DraftSnippet) {
+  return { data: toResource(found), etag: snippetTag(found) };
+}
+
+function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
+  const { key, name, purpose, provider, note, state, include, exclude, version, updatedBy, updatedAt } =
+    snippet;
+  return {
+    key,
+    name,
+    purpose,
+    provider,
+    note,
+    state,
+    pages: { include, exclude },
+    parts: parts.map(({ placement, rank, code }) => ({ placement, rank, code })),
+    version,
+    updatedBy,
+    updatedAt: updatedAt.toISOString(),
+  };
+}

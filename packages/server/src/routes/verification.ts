@@ -1,0 +1,30 @@
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { knownPages } from '../pages/known-pages.js';
+import { findSite } from '../site/change-site.js';
+import { HostEntity, PointerEntity } from '../storage/entities/index.js';
+import { verifySite } from '../verify/verify-site.js';
+
+export function verificationHandlers(): HandlersOf<'verify'> {
+  return {
+    async *verify({ params, body }, { em }) {
+      const { environment } = body;
+      const site = await findSite(em, params.site);
+      const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
+      if (!host)
+        throw new ProblemError(
+          'not-found',
+          `The site has no ${environment} host, so there is nothing to visit. Add one first.`,
+        );
+      const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
+      if (!pointer)
+        throw new ProblemError(
+          'not-found',
+          `Nothing was published to ${environment} yet, so no snippet is expected there.`,
+        );
+      const { number, snapshot } = pointer.release;
+      const paths = body.paths ?? (await knownPages(host)).paths;
+      yield* verifySite({ address: host.address ?? `http://${host.host}`, paths, release: number, snapshot });
+    },
+  };
+}

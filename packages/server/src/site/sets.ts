@@ -1,0 +1,47 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Snapshot } from '@pragmatica/core';
+import { ProblemError } from '../http/problems.js';
+import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
+
+/** The set before anything was published: nothing. */
+export function emptySnapshot(site: Site): Snapshot {
+  return {
+    format: 'pragmatica-set/1',
+    site: { key: site.key, name: site.name, timeZone: site.timeZone },
+    snippets: [],
+  };
+}
+
+/**
+ * The set that a reference (`draft`, `live`, `staging` or a release's number) means.
+ *
+ * @returns the snapshot, and a name for people
+ * @throws ProblemError 404 for a release that does not exist
+ */
+export async function resolveSet(
+  em: EntityManager,
+  site: Site,
+  reference: string,
+): Promise<{ name: string; snapshot: Snapshot }> {
+  if (reference === 'draft')
+    return { name: 'the draft', snapshot: toSnapshot(site, await loadDraft(em, site)) };
+  if (reference === 'live' || reference === 'staging') {
+    const pointer = await em.findOne(
+      PointerEntity,
+      { site, environment: reference },
+      { populate: ['release'] },
+    );
+    if (!pointer) return { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
+    return { name: `${reference} (release ${pointer.release.number})`, snapshot: pointer.release.snapshot };
+  }
+  const release = await findRelease(em, site, Number(reference));
+  return { name: `release ${release.number}`, snapshot: release.snapshot };
+}
+
+/** @throws ProblemError 404 */
+export async function findRelease(em: EntityManager, site: Site, number: number): Promise<Release> {
+  const release = await em.findOne(ReleaseEntity, { site, number });
+  if (!release) throw new ProblemError('not-found', `The site "${site.key}" has no release ${number}.`);
+  return release;
+}

@@ -1,0 +1,53 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Snapshot, SnapshotSnippet } from '@pragmatica/core';
+import { groupBy } from '../group-by.js';
+import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
+
+export interface DraftSnippet {
+  readonly snippet: Snippet;
+  readonly parts: readonly Part[];
+}
+
+/** A site's snippets with their parts, in the order in which they were added: two queries, however many there are. */
+export async function loadDraft(em: EntityManager, site: Site): Promise<DraftSnippet[]> {
+  const snippets = await em.find(SnippetEntity, { site }, { orderBy: { id: 'asc' } });
+  const parts = await em.find(PartEntity, { snippet: { site } }, { orderBy: { position: 'asc' } });
+  const bySnippet = groupBy(parts, (part) => part.snippet.id);
+  return snippets.map((snippet) => ({ snippet, parts: bySnippet.get(snippet.id) ?? [] }));
+}
+
+/** The drafts of several sites at once, by site id: two queries. */
+export async function loadDrafts(
+  em: EntityManager,
+  sites: readonly Site[],
+): Promise<Map<number, DraftSnippet[]>> {
+  const where = { site: { $in: sites.map((site) => site.id) } };
+  const snippets = await em.find(SnippetEntity, where, { orderBy: { id: 'asc' } });
+  const parts = await em.find(PartEntity, { snippet: where }, { orderBy: { position: 'asc' } });
+  const bySnippet = groupBy(parts, (part) => part.snippet.id);
+  const drafts = snippets.map((snippet) => ({ snippet, parts: bySnippet.get(snippet.id) ?? [] }));
+  return groupBy(drafts, ({ snippet }) => snippet.site.id);
+}
+
+/** The draft as the plain data that core works on. */
+export function toSnapshot(site: Site, draft: readonly DraftSnippet[]): Snapshot {
+  return {
+    format: 'pragmatica-set/1',
+    site: { key: site.key, name: site.name, timeZone: site.timeZone },
+    snippets: draft.map(toSnapshotSnippet),
+  };
+}
+
+function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
+  const { key, name, purpose, provider, note, state, include, exclude } = snippet;
+  return {
+    key,
+    name,
+    purpose,
+    provider,
+    note,
+    state,
+    pages: { include, exclude },
+    parts: parts.map(({ placement, rank, code }) => ({ placement, rank, code })),
+  };
+}

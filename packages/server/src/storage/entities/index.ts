@@ -1,0 +1,164 @@
+import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
+import type { Environment } from '@pragmatica/contract';
+import type { Placement, Snapshot, SnippetState } from '@pragmatica/core';
+
+/** Somebody who may sign in. */
+export const MemberEntity = defineEntity({
+  name: 'Member',
+  tableName: 'member',
+  properties: {
+    id: p.integer().primary(),
+    login: p.string().unique(),
+    name: p.string(),
+    passwordHash: p.text(),
+    mustChangePassword: p.boolean(),
+    createdAt: p.datetime(),
+  },
+});
+export type Member = InferEntity<typeof MemberEntity>;
+
+/** A session or a bearer token. Only the SHA-256 of its secret is kept. */
+export const CredentialEntity = defineEntity({
+  name: 'Credential',
+  tableName: 'credential',
+  properties: {
+    id: p.integer().primary(),
+    kind: p.string().$type<'session' | 'token'>(),
+    hash: p.string().unique(),
+    name: p.string(),
+    member: () => p.manyToOne(MemberEntity).deleteRule('cascade').index(),
+    createdAt: p.datetime(),
+    lastUsedAt: p.datetime().nullable(),
+    expiresAt: p.datetime(),
+  },
+});
+export type Credential = InferEntity<typeof CredentialEntity>;
+
+export const SiteEntity = defineEntity({
+  name: 'Site',
+  tableName: 'site',
+  properties: {
+    id: p.integer().primary(),
+    key: p.string().unique(),
+    name: p.string(),
+    timeZone: p.string(),
+    updatedBy: p.string(),
+    updatedAt: p.datetime(),
+    version: p.integer().version(),
+  },
+});
+export type Site = InferEntity<typeof SiteEntity>;
+
+export const HostEntity = defineEntity({
+  name: 'Host',
+  tableName: 'host',
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    host: p.string().unique(),
+    environment: p.string().$type<Environment>(),
+    origin: p.string(),
+    address: p.string().nullable(),
+    position: p.integer(),
+  },
+});
+export type Host = InferEntity<typeof HostEntity>;
+
+export const SnippetEntity = defineEntity({
+  name: 'Snippet',
+  tableName: 'snippet',
+  uniques: [{ properties: ['site', 'key'] }],
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    key: p.string(),
+    name: p.string(),
+    purpose: p.text(),
+    provider: p.text(),
+    note: p.text(),
+    state: p.string().$type<SnippetState>(),
+    include: p.json<string[]>(),
+    exclude: p.json<string[]>(),
+    updatedBy: p.string(),
+    updatedAt: p.datetime(),
+    version: p.integer().version(),
+  },
+});
+export type Snippet = InferEntity<typeof SnippetEntity>;
+
+export const PartEntity = defineEntity({
+  name: 'Part',
+  tableName: 'part',
+  properties: {
+    id: p.integer().primary(),
+    snippet: () => p.manyToOne(SnippetEntity).deleteRule('cascade').index(),
+    position: p.integer(),
+    placement: p.json<Placement>(),
+    rank: p.integer(),
+    code: p.text(),
+  },
+});
+export type Part = InferEntity<typeof PartEntity>;
+
+/** An immutable copy of a draft. A trigger of the database refuses to change or delete one. */
+export const ReleaseEntity = defineEntity({
+  name: 'Release',
+  tableName: 'release',
+  uniques: [{ properties: ['site', 'number'] }],
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity),
+    number: p.integer(),
+    message: p.text(),
+    author: p.string(),
+    createdAt: p.datetime(),
+    snapshot: p.json<Snapshot>(),
+    digest: p.string(),
+    snippetsOn: p.integer(),
+  },
+});
+export type Release = InferEntity<typeof ReleaseEntity>;
+
+/** The release that an environment of a site serves. */
+export const PointerEntity = defineEntity({
+  name: 'Pointer',
+  tableName: 'pointer',
+  uniques: [{ properties: ['site', 'environment'] }],
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    environment: p.string().$type<Environment>(),
+    release: () => p.manyToOne(ReleaseEntity),
+    changedBy: p.string(),
+    changedAt: p.datetime(),
+    version: p.integer().version(),
+  },
+});
+export type Pointer = InferEntity<typeof PointerEntity>;
+
+/** Who did what, when. Rows are only ever added. */
+export const AuditEntity = defineEntity({
+  name: 'Audit',
+  tableName: 'audit',
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).nullable().deleteRule('set null').index(),
+    action: p.string(),
+    message: p.text(),
+    by: p.string(),
+    at: p.datetime(),
+  },
+});
+export type Audit = InferEntity<typeof AuditEntity>;
+
+export const entities = [
+  MemberEntity,
+  CredentialEntity,
+  SiteEntity,
+  HostEntity,
+  SnippetEntity,
+  PartEntity,
+  ReleaseEntity,
+  PointerEntity,
+  AuditEntity,
+];

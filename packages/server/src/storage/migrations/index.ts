@@ -1,0 +1,4 @@
+import { Migration20261123000000 } from './Migration20261123000000.js';
+
+/** All migrations in order. One more is one more file and one more line. */
+export const migrations = [{ name: 'Migration20261123000000', class: Migration20261123000000 }] as const;

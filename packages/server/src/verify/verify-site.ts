@@ -1,0 +1,89 @@
+import type { VerificationEvent } from '@pragmatica/contract';
+import { localhostFetch } from '@pragmatica/contract/node';
+import { checkDelivery, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+
+export interface VerificationTask {
+  /** How visitors reach the host, e.g. `https://www.example.com`. */
+  readonly address: string;
+  readonly paths: readonly string[];
+  readonly release: number;
+  readonly snapshot: Snapshot;
+}
+
+type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
+
+/** Pages fetched at once: polite to the site, and enough to keep the line busy. */
+const CONCURRENCY = 4;
+const TIMEOUT_MS = 15_000;
+
+/** Fetches each page as a visitor would and compares it with its page plan. Ends early when the consumer does. */
+export async function* verifySite(task: VerificationTask): AsyncGenerator<VerificationEvent> {
+  const { paths, release, address } = task;
+  const planner = new ReleasePlanner(task.snapshot);
+  const counts = { pages: 0, unreachable: 0, parts: 0, delivered: 0 };
+  const abort = new AbortController();
+  yield { type: 'start', total: paths.length, release, address };
+  try {
+    const running: Promise<PageEvent>[] = [];
+    let next = 0;
+    while (next < paths.length || running.length > 0) {
+      while (next < paths.length && running.length < CONCURRENCY)
+        running.push(visit(task.address, paths[next++]!, planner, abort.signal));
+      const event = await running.shift()!;
+      counts.pages++;
+      if (event.problem !== null) counts.unreachable++;
+      counts.parts += event.parts.length;
+      counts.delivered += event.parts.filter((part) => part.state === 'delivered').length;
+      yield event;
+    }
+    yield { type: 'done', counts };
+  } finally {
+    abort.abort();
+  }
+}
+
+async function visit(
+  address: string,
+  path: string,
+  planner: ReleasePlanner,
+  signal: AbortSignal,
+): Promise<PageEvent> {
+  const failed = (status: number | null, problem: string): PageEvent => ({
+    type: 'page',
+    path,
+    status,
+    problem,
+    parts: [],
+  });
+  try {
+    const response = await localhostFetch(new URL(path, address).href, {
+      redirect: 'manual',
+      headers: { accept: 'text/html', 'cache-control': 'no-cache' },
+      signal: AbortSignal.any([signal, AbortSignal.timeout(TIMEOUT_MS)]),
+    });
+    if (response.status >= 300 && response.status < 400) {
+      return failed(
+        response.status,
+        `The page redirects to ${response.headers.get('location') ?? 'nowhere'}.`,
+      );
+    }
+    if (response.status !== 200)
+      return failed(response.status, `The site answered with the status ${response.status}.`);
+    const type = response.headers.get('content-type') ?? '';
+    if (!/^text\/html\b/i.test(type))
+      return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
+    const page = new Uint8Array(await response.arrayBuffer());
+    const encoding = /charset\s*=\s*"?([^\s;"]+)/i.exec(type)?.[1];
+    return {
+      type: 'page',
+      path,
+      status: 200,
+      problem: null,
+      parts: checkDelivery(planner.plan(path), page, { encoding }),
+    };
+  } catch (error) {
+    const cause =
+      error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error);
+    return failed(null, `The page could not be fetched: ${cause}`);
+  }
+}

@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { command } from './command.mjs';
+import { ROOT, inRoot } from './paths.mjs';
+import { step } from './say.mjs';
+
+const PACKAGES = ['core', 'contract', 'server', 'cli', 'demo', 'console'];
+const STAMPS = inRoot('.cache/build.json');
+
+/** Builds what is stale: the TypeScript of all packages, and the console's page. */
+export async function ensureBuilt() {
+  const sources = PACKAGES.map((name) => `packages/${name}/src`);
+  const shared = [
+    'package-lock.json',
+    'tsconfig.base.json',
+    ...PACKAGES.map((name) => `packages/${name}/tsconfig.json`),
+  ];
+  const stamps = existsSync(STAMPS) ? JSON.parse(readFileSync(STAMPS, 'utf8')) : {};
+  const code = fingerprint([...shared, ...sources]);
+  const page = fingerprint([
+    ...shared,
+    ...['core', 'contract', 'console'].map((name) => `packages/${name}/src`),
+    'packages/console/index.html',
+    'packages/console/vite.config.ts',
+  ]);
+  if (stamps.code !== code || !existsSync(inRoot('packages/server/dist/main.js'))) {
+    await step('Building', () =>
+      command('npx', ['tsc', '-b'], { cwd: ROOT, failure: 'The TypeScript did not compile.' }),
+    );
+    stamps.code = code;
+  }
+  if (stamps.page !== page || !existsSync(inRoot('packages/console/dist/app/index.html'))) {
+    await step('Building the console', () =>
+      command('npx', ['vite', 'build'], {
+        cwd: inRoot('packages/console'),
+        failure: 'The console could not be built.',
+      }),
+    );
+    stamps.page = page;
+  }
+  mkdirSync(inRoot('.cache'), { recursive: true });
+  writeFileSync(STAMPS, JSON.stringify(stamps));
+}
+
+/** A hash of names, sizes and times of all files below these paths. */
+function fingerprint(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    const stats = statSync(inRoot(path));
+    if (stats.isDirectory()) for (const name of readdirSync(inRoot(path)).sort()) visit(`${path}/${name}`);
+    else hash.update(`${path} ${stats.size} ${stats.mtimeMs}\n`);
+  };
+  paths.forEach(visit);
+  return hash.digest('hex');
+}

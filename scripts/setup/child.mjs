@@ -1,0 +1,45 @@
+import { spawn } from 'node:child_process';
+import { openSync, readFileSync } from 'node:fs';
+import { SetupError } from './setup-error.mjs';
+
+const READY_TIMEOUT_MS = 60_000;
+const STOP_TIMEOUT_MS = 10_000;
+
+/**
+ * Starts one of our own programs and waits until it says that it is ready. The channel to it ends with us, whatever
+ * happens to us, and the program then stops by itself.
+ *
+ * @param {{ title: string, file: string, log: string, env: Record<string, string> }} options
+ * @returns {Promise<{ ready: any, stop: () => Promise<void>, onExit: (listener: () => void) => void }>}
+ */
+export async function startChild({ title, file, log, env }) {
+  const output = openSync(log, 'a');
+  const child = spawn(process.execPath, ['--enable-source-maps', file], {
+    stdio: ['ignore', output, output, 'ipc'],
+    env: { ...process.env, ...env },
+    detached: true,
+  });
+  let hasExited = false;
+  const exited = new Promise((done) => child.once('exit', done)).then(() => (hasExited = true));
+  const ready = await Promise.race([
+    new Promise((done) => child.once('message', done)),
+    exited.then(() => undefined),
+    new Promise((done) => setTimeout(done, READY_TIMEOUT_MS, undefined).unref()),
+  ]);
+  if (ready === undefined) {
+    child.kill('SIGKILL');
+    const lines = readFileSync(log, 'utf8').trim().split('\n').slice(-6).join('\n');
+    throw new SetupError(`${title} did not start. The end of ${log}:\n\n${lines}`);
+  }
+  return {
+    ready,
+    onExit: (listener) => void exited.then(listener),
+    async stop() {
+      if (hasExited) return;
+      child.kill('SIGTERM');
+      const timer = setTimeout(() => child.kill('SIGKILL'), STOP_TIMEOUT_MS);
+      await exited;
+      clearTimeout(timer);
+    },
+  };
+}

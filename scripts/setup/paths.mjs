@@ -1,0 +1,7 @@
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** The project's folder. */
+export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+
+export const inRoot = (...parts) => join(ROOT, ...parts);

@@ -1,0 +1,32 @@
+import { createServer } from 'node:net';
+import { SetupError } from './setup-error.mjs';
+
+/**
+ * Checks that ports are free before anything is started.
+ *
+ * @param {Record<string, number>} ports - port by the name of its setting
+ * @throws SetupError that names port and setting
+ */
+export async function assertPortsFree(host, ports) {
+  for (const [setting, port] of Object.entries(ports)) {
+    const problem = await tryPort(host, port);
+    if (problem === undefined) continue;
+    if (problem === 'EADDRINUSE') {
+      throw new SetupError(
+        `Port ${port} is in use by another program (or by a Pragmatica that is still running).\n` +
+          `Stop that program, or choose another port:\n\n  ${setting}=${port + 100} npm start`,
+      );
+    }
+    throw new SetupError(
+      `Port ${port} on ${host} cannot be used (${problem}). Check ${setting} and PRAGMATICA_HOST.`,
+    );
+  }
+}
+
+function tryPort(host, port) {
+  return new Promise((done) => {
+    const server = createServer();
+    server.once('error', (error) => done(error.code));
+    server.listen(port, host, () => server.close(() => done(undefined)));
+  });
+}

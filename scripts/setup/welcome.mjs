@@ -1,0 +1,34 @@
+/** What `npm start` prints when everything runs: where to go, how to sign in, what to try. */
+export function welcome({ address, gatewayPort, firstSignIn, hasDemo, settings, data }) {
+  const signIn = firstSignIn
+    ? `${firstSignIn.login} with the one-time password  ${firstSignIn.password}\n              (you choose your own when you sign in)`
+    : 'admin, with the password that you chose';
+  const server = settings.PRAGMATICA_PORT === 4700 ? '' : ` --server ${address}`;
+  const lines = [
+    '',
+    'Pragmatica is running.',
+    '',
+    `  Console     ${address}`,
+    `  Sign in     ${signIn}`,
+    ...(hasDemo
+      ? [
+          `  Demo site   http://skerrywick.localhost:${gatewayPort}   (through the gateway)`,
+          `              http://origin.skerrywick.localhost:${settings.PRAGMATICA_DEMO_SITE_PORT}   (as its own server sends it)`,
+        ]
+      : [`  Gateway     http://localhost:${gatewayPort}   (serves the hosts of your sites)`]),
+    `  Logs        ${data}/logs`,
+    '',
+    'Try next:',
+    '',
+    `  npx pragmatica sign-in${server}`,
+    ...(hasDemo
+      ? ['  npx pragmatica plan /booking', '  npx pragmatica diff']
+      : [
+          '  npx pragmatica site add "My site" --live www.example.com=http://origin.example',
+          '  npx pragmatica snippet add --help',
+        ]),
+    '',
+    'Ctrl-C stops everything.',
+  ];
+  return lines.join('\n');
+}
