@@ -26,7 +26,7 @@ const STOP_TIMEOUT_MS = 15_000;
  *
  * @param {{ bin: string, data: string, log: string, isThrowAway?: boolean }} options - `data` is the folder that holds
  *   everything of ours; `isThrowAway` trades safety on power loss for speed, for tests
- * @returns {Promise<{ url: (database: string) => string, createDatabase: (name: string) => Promise<void>, stop: () => Promise<void>, onExit: (listener: () => void) => void }>}
+ * @returns {Promise<{ url: (database: string) => string, createDatabase: (name: string) => Promise<void>, stop: () => Promise<void>, onExit: (listener: () => void) => void, remove: () => void }>}
  */
 export async function startPostgres({ bin, data, log, isThrowAway = false }) {
   const owner = ownerOfProcess();
@@ -73,6 +73,8 @@ export async function startPostgres({ bin, data, log, isThrowAway = false }) {
       if (found.trim() !== '1') await command(join(bin, 'createdb'), [...connection, name], { env });
     },
     onExit: (listener) => void exited.then(listener),
+    /** Deletes the data, once stopped. */
+    remove: () => rmSync(folder, { recursive: true, force: true }),
     async stop() {
       if (hasExited) return;
       child.kill('SIGINT');

@@ -1,1 +1,26 @@
-export {};
+import { CommanderError, type Command } from 'commander';
+import { EXIT, describeError } from './errors.js';
+import { createProgram } from './program.js';
+
+/** Only this file sets the exit status; commands return or throw. */
+const program = createProgram('0.1.0');
+for (const command of allCommands(program)) {
+  command
+    .exitOverride()
+    .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'pragmatica: ')) });
+}
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.usage;
+  else {
+    const { line, exitCode } = describeError(error);
+    process.stderr.write(`pragmatica: ${line}\n`);
+    process.exitCode = exitCode;
+  }
+}
+
+function allCommands(command: Command): Command[] {
+  return [command, ...command.commands.flatMap(allCommands)];
+}

@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import { fieldErrors, snapshot as snapshotSchema } from '@pragmatica/contract';
+import type { Snapshot } from '@pragmatica/core';
+import type { Command } from 'commander';
+import { CliError } from '../errors.js';
+import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
+import { Progress, colour, count, print, printJson, table } from '../output.js';
+
+interface Options {
+  readonly out: string;
+  readonly set: string;
+  readonly cleanPaths?: boolean;
+  readonly json?: boolean;
+}
+
+/** How many files are named where a part found no place. */
+const NAMED_FILES = 5;
+
+export function insertCommand(program: Command): void {
+  program
+    .command('insert <folder>')
+    .description('put a snippet set into a folder of HTML files; needs no service')
+    .requiredOption('--out <folder>', 'where the new files go; must be empty or new')
+    .requiredOption('--set <file>', 'the snippet set, as "pragmatica export" writes it')
+    .option('--clean-paths', 'pages are asked for without ".html": about.html is /about')
+    .option('--json', 'print the result as JSON')
+    .addHelpText(
+      'after',
+      '\nindex.html is the page of its folder: its path ends in "/".\n\nExample:\n  pragmatica export --of live --out set.json\n  pragmatica insert public --out public-with-snippets --set set.json',
+    )
+    .action((folder: string, options: Options) => {
+      const snapshot = readSet(options.set);
+      const progress = new Progress();
+      const result = insertFolder({
+        from: folder,
+        to: options.out,
+        snapshot,
+        hasCleanPaths: options.cleanPaths ?? false,
+        onFile: (done, file) => progress.update(`${done}  ${file}`),
+      });
+      progress.end();
+      if (options.json) printJson(result);
+      else report(result, options.out);
+    });
+}
+
+/** @throws CliError that names the field */
+function readSet(file: string): Snapshot {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch {
+    throw new CliError(`There is no file "${file}". Make one with "pragmatica export --out ${file}".`);
+  }
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new CliError(`"${file}" is not JSON: ${(error as Error).message}`);
+  }
+  const parsed = snapshotSchema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const [first, ...more] = fieldErrors(parsed.error, snapshotSchema);
+  throw new CliError(
+    `"${file}", ${first!.pointer || '/'}: ${first!.detail}${more.length > 0 ? ` And ${more.length} more.` : ''}`,
+  );
+}
+
+function report(result: FolderReport, out: string): void {
+  const { pages, copied, links } = result;
+  print(
+    `Wrote ${count(pages.length, 'page')} to ${out}; ${count(copied, 'other file')} and ${count(links, 'link')} went along unchanged.\n`,
+  );
+  const parts = new Map<string, { placed: number; leftOut: Map<string, string[]> }>();
+  for (const page of pages) {
+    for (const outcome of page.outcomes) {
+      const entry = parts.get(outcome.key) ?? { placed: 0, leftOut: new Map<string, string[]>() };
+      parts.set(outcome.key, entry);
+      if (outcome.inserted) entry.placed++;
+      else entry.leftOut.set(outcome.message, [...(entry.leftOut.get(outcome.message) ?? []), page.file]);
+    }
+  }
+  if (parts.size === 0) {
+    print('No snippet of the set is on for any of these pages.');
+    return;
+  }
+  const rows = [...parts].map(([key, { placed, leftOut }]) => {
+    const missed = [...leftOut.values()].reduce((sum, files) => sum + files.length, 0);
+    return [colour.bold(key), `${placed}`, missed > 0 ? colour.yellow(String(missed)) : '0'];
+  });
+  print(table(['PART', 'PUT INTO', 'LEFT OUT OF'], rows));
+  for (const [key, { leftOut }] of parts) {
+    for (const [message, files] of leftOut) {
+      const more = files.length > NAMED_FILES ? ` and ${files.length - NAMED_FILES} more` : '';
+      print(
+        `\n${colour.bold(key)} was left out\n  ${message}\n  ${colour.dim(files.slice(0, NAMED_FILES).join('  ') + more)}`,
+      );
+    }
+  }
+}

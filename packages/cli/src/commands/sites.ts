@@ -1,0 +1,114 @@
+import type { SiteInput, SiteResource } from '@pragmatica/contract';
+import type { Command } from 'commander';
+import {
+  clientFor,
+  siteFor,
+  withCommon,
+  withSite,
+  type CommonOptions,
+  type SiteOptions,
+} from '../context.js';
+import { CliError } from '../errors.js';
+import { colour, count, print, printJson, table } from '../output.js';
+
+export function sites(program: Command): void {
+  withCommon(program.command('sites'))
+    .description('list all sites and what needs attention')
+    .action(async (options: CommonOptions) => {
+      const { items } = (await clientFor(options).call('listSites', {})).data;
+      if (options.json) {
+        printJson(items);
+        return;
+      }
+      if (items.length === 0) {
+        print(
+          'No sites yet. Add one with: pragmatica site add "My site" --live www.example.com=http://origin.example',
+        );
+        return;
+      }
+      const rows = items.map((site) => [
+        colour.bold(site.key),
+        site.name,
+        releaseWords(site.environments.live),
+        count(site.snippets.on, 'snippet') + ' on',
+        site.attention.map((entry) => entry.message).join('\n') || colour.green('all is well'),
+      ]);
+      print(table(['SITE', 'NAME', 'LIVE', 'SNIPPETS', 'NEEDS ATTENTION'], rows));
+    });
+}
+
+interface AddOptions extends CommonOptions {
+  readonly key?: string;
+  readonly timeZone: string;
+  readonly live?: string[];
+  readonly staging?: string[];
+}
+
+export function site(program: Command): void {
+  const group = program.command('site').description('add or show a site');
+  withCommon(group.command('add <name>'))
+    .description('add a site')
+    .option('--key <key>', 'names the site in commands; made from the name when left out')
+    .option('--time-zone <zone>', 'IANA time zone', 'UTC')
+    .option('--live <host=origin...>', 'a live host and the server that holds its pages')
+    .option('--staging <host=origin...>', 'a staging host and its server')
+    .addHelpText(
+      'after',
+      '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://10.0.0.5:8080 --time-zone Europe/Dublin',
+    )
+    .action(async (name: string, options: AddOptions) => {
+      const hosts = [
+        ...(options.live ?? []).map((typed) => parseHost(typed, 'live')),
+        ...(options.staging ?? []).map((typed) => parseHost(typed, 'staging')),
+      ];
+      const { data } = await clientFor(options).call('createSite', {
+        body: { key: options.key, name, timeZone: options.timeZone, hosts },
+      });
+      if (options.json) printJson(data);
+      else
+        print(
+          `Added the site "${data.key}".\n\n${describe(data)}\n\nNext: pragmatica snippet add --site ${data.key} --help`,
+        );
+    });
+  withSite(group.command('show [key]'))
+    .description('show one site')
+    .action(async (key: string | undefined, options: SiteOptions) => {
+      const client = clientFor(options);
+      const { data } = await client.call('showSite', {
+        params: { site: await siteFor(client, { ...options, site: key ?? options.site }) },
+      });
+      if (options.json) printJson(data);
+      else print(describe(data));
+    });
+}
+
+type HostInput = NonNullable<SiteInput['hosts']>[number];
+
+function parseHost(typed: string, environment: 'live' | 'staging'): HostInput {
+  const [host, origin] = typed.split(/=(.*)/s);
+  if (!host || !origin)
+    throw new CliError(
+      `Write a host as HOST=ORIGIN, like www.example.com=http://origin.example; this was "${typed}".`,
+    );
+  return { host, origin, environment };
+}
+
+function describe(data: SiteResource): string {
+  const lines: [string, string][] = [
+    ['Site', `${data.name} (${data.key})`],
+    ['Time zone', data.timeZone],
+    ...data.hosts.map((host): [string, string] => [
+      host.environment,
+      `${host.address ?? `http://${host.host}`}  from  ${host.origin}`,
+    ]),
+    ['Live', releaseWords(data.environments.live)],
+    ['Staging', releaseWords(data.environments.staging)],
+    ['Snippets', `${data.snippets.on} on, ${data.snippets.off} off, ${data.snippets.archived} archived`],
+    ...data.attention.map((entry): [string, string] => ['Attention', colour.yellow(entry.message)]),
+  ];
+  return lines.map(([label, value]) => `${colour.dim(label.padEnd(10))} ${value}`).join('\n');
+}
+
+function releaseWords(release: number | null | undefined): string {
+  return release === null || release === undefined ? 'nothing published' : `release ${release}`;
+}

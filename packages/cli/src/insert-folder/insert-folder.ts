@@ -1,0 +1,93 @@
+import {
+  copyFileSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  readlinkSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
+import { join, relative, resolve, sep } from 'node:path';
+import { ReleasePlanner, insert, type InsertOutcome, type Snapshot } from '@pragmatica/core';
+import { CliError } from '../errors.js';
+
+export interface InsertFolderOptions {
+  readonly from: string;
+  readonly to: string;
+  readonly snapshot: Snapshot;
+  /** `/about.html` is asked for as `/about`. */
+  readonly hasCleanPaths: boolean;
+  onFile?(done: number, path: string): void;
+}
+
+export interface PageReport {
+  readonly file: string;
+  readonly path: string;
+  readonly outcomes: readonly InsertOutcome[];
+}
+
+export interface FolderReport {
+  readonly pages: readonly PageReport[];
+  readonly copied: number;
+  readonly links: number;
+}
+
+/** Puts a snippet set into a folder of HTML files. Links stay links, other files are copied. @throws CliError */
+export function insertFolder(options: InsertFolderOptions): FolderReport {
+  const { from, to } = options;
+  assertFolders(from, to);
+  const planner = new ReleasePlanner(options.snapshot);
+  const pages: PageReport[] = [];
+  let copied = 0;
+  let links = 0;
+  const visit = (folder: string): void => {
+    mkdirSync(join(to, relative(from, folder)), { recursive: true });
+    for (const entry of readdirSync(folder, { withFileTypes: true })) {
+      const source = join(folder, entry.name);
+      const file = relative(from, source);
+      const target = join(to, file);
+      if (entry.isSymbolicLink()) {
+        symlinkSync(readlinkSync(source), target);
+        links++;
+      } else if (entry.isDirectory()) visit(source);
+      else if (!entry.isFile()) continue;
+      else if (/\.html?$/i.test(entry.name)) {
+        const path = pagePath(file, options.hasCleanPaths);
+        const result = insert(readFileSync(source), planner.prepare(path));
+        writeFileSync(target, result.page, { mode: lstatSync(source).mode });
+        pages.push({ file, path, outcomes: result.outcomes });
+        options.onFile?.(pages.length, file);
+      } else {
+        copyFileSync(source, target);
+        copied++;
+      }
+    }
+  };
+  visit(resolve(from));
+  return { pages, copied, links };
+}
+
+/** The path under which a web server would serve the file. */
+function pagePath(file: string, hasCleanPaths: boolean): string {
+  const path = `/${file.split(sep).map(encodeURIComponent).join('/')}`;
+  const folder = path.replace(/\/index\.html?$/i, '/');
+  if (!hasCleanPaths) return folder;
+  const clean = folder.replace(/\.html?$/i, '');
+  return clean.length > 1 ? clean.replace(/\/$/, '') : clean;
+}
+
+function assertFolders(from: string, to: string): void {
+  if (!existsSync(from) || !statSync(from).isDirectory()) throw new CliError(`There is no folder "${from}".`);
+  const [source, target] = [resolve(from), resolve(to)];
+  if (target === source || target.startsWith(source + sep)) {
+    throw new CliError(
+      'The new folder must not lie inside the old one: the pages would be read again as they are written.',
+    );
+  }
+  if (existsSync(to) && (!statSync(to).isDirectory() || readdirSync(to).length > 0)) {
+    throw new CliError(`"${to}" is not empty. Name a new folder, so that nothing is overwritten.`);
+  }
+}

@@ -1,0 +1,47 @@
+import { Command } from 'commander';
+import { insertCommand } from './commands/insert.js';
+import { plan } from './commands/plan.js';
+import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
+import { signIn } from './commands/sign-in.js';
+import { site, sites } from './commands/sites.js';
+import { snippet } from './commands/snippet.js';
+import { verify } from './commands/verify.js';
+
+/** Every command, in the order of the help text. One more is one more file and one name here. */
+const COMMANDS = [
+  signIn,
+  sites,
+  site,
+  snippet,
+  plan,
+  diff,
+  publish,
+  releases,
+  restore,
+  verify,
+  exportSet,
+  insertCommand,
+];
+
+export function createProgram(version: string): Command {
+  const program = new Command('pragmatica')
+    .description('Manage the script snippets that are put into a website’s pages.')
+    .version(version)
+    .showSuggestionAfterError()
+    .configureHelp({ showGlobalOptions: true })
+    .addHelpText(
+      'after',
+      `
+A first round:
+  pragmatica sign-in
+  pragmatica snippet add "Harbour chat" --placement body-end --code chat.html
+  pragmatica diff
+  pragmatica publish -m "Chat on every page"
+  pragmatica verify
+
+Exit codes: 0 done, 1 something was found wrong, 2 wrong input, 3 not signed in,
+4 not found, 5 changed meanwhile, 6 service not reached, 7 anything else.`,
+    );
+  for (const register of COMMANDS) register(program);
+  return program;
+}

@@ -1,0 +1,58 @@
+import { queryOptions } from '@tanstack/react-query';
+import { api } from './client';
+
+/** Key and fetcher of each resource, defined together, once. */
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: async () => (await api.call('showSession', {})).data,
+  retry: false,
+});
+
+export const sitesQuery = queryOptions({
+  queryKey: ['sites'],
+  queryFn: async () => (await api.call('listSites', {})).data.items,
+});
+
+export const siteQuery = (site: string) =>
+  queryOptions({ queryKey: ['site', site, 'self'], queryFn: async () => (await api.call('showSite', { params: { site } })).data });
+
+export const pagesQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'pages'],
+    queryFn: async () => (await api.call('listPages', { params: { site }, query: {} })).data,
+    staleTime: 60_000,
+  });
+
+/** The draft with its entity tag, which publishing and reordering must show. */
+export const draftQuery = (site: string) =>
+  queryOptions({ queryKey: ['site', site, 'draft'], queryFn: async () => api.call('showDraft', { params: { site } }) });
+
+export const snippetQuery = (site: string, snippet: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'snippet', snippet],
+    queryFn: async () => api.call('showSnippet', { params: { site, snippet } }),
+  });
+
+export const planQuery = (site: string, path: string, of: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'plan', path, of],
+    queryFn: async () => (await api.call('showPlan', { params: { site }, query: { path, of } })).data,
+  });
+
+export const diffQuery = (site: string, from: string, to: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'diff', from, to],
+    queryFn: async () => (await api.call('showDiff', { params: { site }, query: { from, to } })).data,
+  });
+
+export const releasesQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'releases'],
+    queryFn: async () => (await api.call('listReleases', { params: { site } })).data.items,
+  });
+
+export const activityQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'activity'],
+    queryFn: async () => (await api.call('listActivity', { params: { site } })).data.items,
+  });

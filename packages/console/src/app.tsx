@@ -1,0 +1,59 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { ApiError } from '@pragmatica/contract';
+import { Tooltip } from 'radix-ui';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Shell } from './layout/shell';
+import { SiteLayout } from './layout/site-layout';
+import { ActivityRoom } from './rooms/activity/activity-room';
+import { ReleasesRoom } from './rooms/releases/releases-room';
+import { SitesRoom } from './rooms/sites/sites-room';
+import { AddSnippetRoom } from './rooms/snippet/add-snippet-room';
+import { EditSnippetRoom } from './rooms/snippet/edit-snippet-room';
+import { StripRoom } from './rooms/strip/strip-room';
+import { NotFound } from './ui/states';
+import { ToastProvider } from './ui/toast';
+
+const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // An answer that will not change by asking again is shown at once.
+      retry: (failures, error) => !(error instanceof ApiError && error.status < 500) && failures < 2,
+      staleTime: 5_000,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Shell />,
+    children: [
+      { index: true, element: <SitesRoom /> },
+      {
+        path: 'sites/:site',
+        element: <SiteLayout />,
+        children: [
+          { index: true, element: <Navigate to="strip" replace /> },
+          { path: 'strip', element: <StripRoom /> },
+          { path: 'snippets/new', element: <AddSnippetRoom /> },
+          { path: 'snippets/:snippet', element: <EditSnippetRoom /> },
+          { path: 'releases', element: <ReleasesRoom /> },
+          { path: 'activity', element: <ActivityRoom /> },
+        ],
+      },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={queryClient}>
+      <Tooltip.Provider delayDuration={300}>
+        <ToastProvider>
+          <RouterProvider router={router} />
+        </ToastProvider>
+      </Tooltip.Provider>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,35 @@
+import { ApiError } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Outlet } from 'react-router';
+import { sessionQuery } from '../api/queries';
+import { ChoosePassword } from '../rooms/sign-in/choose-password';
+import { SignInRoom } from '../rooms/sign-in/sign-in-room';
+import { Failure, Loading } from '../ui/states';
+import { TopBar } from './top-bar';
+
+/** Everything stands behind the sign-in. */
+export function Shell() {
+  const session = useQuery(sessionQuery);
+  if (session.isPending) {
+    return (
+      <div className="mx-auto max-w-5xl p-6">
+        <Loading label="Loading the console" />
+      </div>
+    );
+  }
+  if (session.isError) {
+    if (session.error instanceof ApiError && session.error.status === 401) return <SignInRoom />;
+    return (
+      <div className="mx-auto max-w-xl p-6">
+        <Failure error={session.error} onRetry={() => void session.refetch()} />
+      </div>
+    );
+  }
+  if (session.data.mustChangePassword) return <ChoosePassword member={session.data} />;
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <TopBar member={session.data} />
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+import { useQuery } from '@tanstack/react-query';
+import { History, ListOrdered, PlusCircle, ScrollText } from 'lucide-react';
+import { NavLink, Outlet, useParams } from 'react-router';
+import { siteQuery } from '../api/queries';
+import { cn } from '../ui/cn';
+import { Failure } from '../ui/states';
+
+const ROOMS = [
+  { to: 'strip', label: 'Page strip', icon: ScrollText },
+  { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
+  { to: 'releases', label: 'Releases', icon: History },
+  { to: 'activity', label: 'Activity', icon: ListOrdered },
+] as const;
+
+/** The key of the site in the address. */
+export function useSiteKey(): string {
+  return useParams()['site']!;
+}
+
+export function SiteLayout() {
+  const key = useSiteKey();
+  const site = useQuery(siteQuery(key));
+  return (
+    <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
+      <nav aria-label="Rooms" className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:w-46 lg:shrink-0 lg:flex-col lg:border-0 lg:px-3 lg:py-6">
+        {ROOMS.map(({ to, label, icon: Icon }) => (
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              cn(
+                'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium whitespace-nowrap text-muted hover:text-ink',
+                isActive && 'bg-primary-soft text-primary',
+              )
+            }
+          >
+            <Icon className="size-4 shrink-0" aria-hidden />
+            {label}
+          </NavLink>
+        ))}
+      </nav>
+      <main className="min-w-0 flex-1 px-3 py-4 sm:px-5 lg:py-6">
+        {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+      </main>
+    </div>
+  );
+}

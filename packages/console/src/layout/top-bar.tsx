@@ -1,0 +1,116 @@
+import type { MemberResource } from '@pragmatica/contract';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { ChevronDown, LogOut, Moon, Sun } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api } from '../api/client';
+import { sitesQuery } from '../api/queries';
+import { chooseTheme, currentTheme } from '../theme';
+import { Button } from '../ui/button';
+import { Mark } from './mark';
+
+const menuStyle = 'enter z-30 min-w-56 rounded-lg border border-line bg-raised p-1.5 shadow-card';
+const itemStyle = 'flex w-full cursor-pointer items-center gap-2 rounded-md px-2.5 py-1.5 text-sm outline-none data-[highlighted]:bg-primary-soft';
+
+export function TopBar({ member }: { member: MemberResource }) {
+  return (
+    <header className="sticky top-0 z-20 border-b border-line bg-surface">
+      <div className="mx-auto flex h-13 max-w-7xl items-center gap-2 px-3 sm:px-5">
+        <Link to="/" className="flex items-center gap-2 rounded-md font-semibold">
+          <Mark className="size-6" />
+          <span className="max-sm:sr-only">Pragmatica</span>
+        </Link>
+        <span className="text-line-strong" aria-hidden>
+          /
+        </span>
+        <SiteSwitcher />
+        <div className="ml-auto flex items-center gap-1">
+          <ThemeButton />
+          <MemberMenu member={member} />
+        </div>
+      </div>
+    </header>
+  );
+}
+
+function SiteSwitcher() {
+  const { site } = useParams();
+  const sites = useQuery(sitesQuery);
+  const current = sites.data?.find((entry) => entry.key === site);
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button look="quiet" className="min-w-0 text-ink">
+          <span className="truncate">{current?.name ?? 'All sites'}</span>
+          <ChevronDown className="size-4 shrink-0" aria-hidden />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" className={menuStyle}>
+          <DropdownMenu.Item asChild>
+            <Link to="/" className={itemStyle}>
+              All sites
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          {sites.data?.map((entry) => (
+            <DropdownMenu.Item key={entry.key} asChild>
+              <Link to={`/sites/${entry.key}/strip`} className={itemStyle}>
+                <span className="flex-1 truncate">{entry.name}</span>
+                {entry.attention.length > 0 && (
+                  <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">{entry.attention.length}</span>
+                )}
+              </Link>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function ThemeButton() {
+  const [theme, setTheme] = useState(currentTheme);
+  const next = theme === 'dark' ? 'light' : 'dark';
+  return (
+    <Button
+      look="quiet"
+      size="icon"
+      aria-label={`Switch to ${next} colours`}
+      onClick={() => {
+        chooseTheme(next);
+        setTheme(next);
+      }}
+    >
+      {theme === 'dark' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
+    </Button>
+  );
+}
+
+function MemberMenu({ member }: { member: MemberResource }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const signOut = async (): Promise<void> => {
+    await api.call('signOut', {});
+    client.clear();
+    await navigate('/');
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button look="quiet">
+          {member.login}
+          <ChevronDown className="size-4" aria-hidden />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className={menuStyle}>
+          <DropdownMenu.Item className={itemStyle} onSelect={() => void signOut()}>
+            <LogOut className="size-4" aria-hidden /> Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

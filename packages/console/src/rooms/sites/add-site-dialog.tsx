@@ -1,0 +1,59 @@
+import { ApiError } from '@pragmatica/contract';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../../api/client';
+import { sitesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Dialog, DialogClose } from '../../ui/dialog';
+import { Field } from '../../ui/field';
+
+export function AddSiteDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (isOpen: boolean) => void }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState('');
+  const [host, setHost] = useState('');
+  const [origin, setOrigin] = useState('');
+  const add = useMutation({
+    mutationFn: async () => {
+      const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+      return (await api.call('createSite', { body: { name, timeZone, hosts: [{ host, origin, environment: 'live' }] } })).data;
+    },
+    onSuccess: async (site) => {
+      await client.invalidateQueries({ queryKey: sitesQuery.queryKey });
+      onOpenChange(false);
+      await navigate(`/sites/${site.key}/strip`);
+    },
+  });
+  const fieldError = (pointer: string): string | undefined =>
+    add.error instanceof ApiError ? add.error.problem.errors?.find((error) => error.pointer === pointer)?.detail : undefined;
+  const known = ['/name', '/hosts/0/host', '/hosts/0/origin'].some((pointer) => fieldError(pointer) !== undefined);
+  return (
+    <Dialog title="Add a site" description="Pragmatica’s gateway stands between visitors and the server that holds the pages." isOpen={isOpen} onOpenChange={onOpenChange}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add.mutate();
+        }}
+      >
+        <Field label="Name" required placeholder="Tide Mill Bakery" value={name} onChange={(event) => setName(event.target.value)} error={fieldError('/name')} />
+        <Field label="Host that visitors type" required placeholder="www.example.com" value={host} onChange={(event) => setHost(event.target.value)} error={fieldError('/hosts/0/host')} />
+        <Field label="Server that holds the pages" required placeholder="http://origin.example:8080" hint="Where the gateway fetches them." value={origin} onChange={(event) => setOrigin(event.target.value)} error={fieldError('/hosts/0/origin')} />
+        {add.error && !known && (
+          <p role="alert" className="text-sm text-danger">
+            {add.error.message}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <DialogClose asChild>
+            <Button look="quiet">Cancel</Button>
+          </DialogClose>
+          <Button type="submit" look="primary" isBusy={add.isPending}>
+            Add the site
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,36 @@
+import { useNavigate } from 'react-router';
+import { useCreateSnippet } from '../../api/changes';
+import { useSiteKey } from '../../layout/site-layout';
+import { useToast } from '../../ui/toast';
+import { EMPTY_SNIPPET, SnippetForm } from './snippet-form';
+import { firstPage } from './first-page';
+
+export function AddSnippetRoom() {
+  const site = useSiteKey();
+  const navigate = useNavigate();
+  const toast = useToast();
+  const create = useCreateSnippet(site);
+  return (
+    <div className="space-y-4">
+      <div>
+        <h1>Add a snippet</h1>
+        <p className="text-sm text-muted">Paste what the provider gave you. If it came in two pieces, put both in here: then it can never be half on.</p>
+      </div>
+      <SnippetForm
+        site={site}
+        initial={EMPTY_SNIPPET}
+        submitLabel="Add to the draft"
+        isBusy={create.isPending}
+        error={create.error}
+        onSubmit={(value) =>
+          create.mutate(value, {
+            onSuccess: ({ data }) => {
+              toast({ tone: 'done', title: `“${data.name}” is in the draft`, text: 'Look where it stands, then publish.' });
+              void navigate(`/sites/${site}/strip?of=draft&path=${encodeURIComponent(firstPage(data.pages))}`);
+            },
+          })
+        }
+      />
+    </div>
+  );
+}

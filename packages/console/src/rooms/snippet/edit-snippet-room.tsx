@@ -1,0 +1,105 @@
+import { useQuery } from '@tanstack/react-query';
+import { Archive, ArchiveRestore, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { useEditSnippet, useRemoveSnippet, useSwitchSnippet } from '../../api/changes';
+import { snippetQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { Dialog, DialogClose } from '../../ui/dialog';
+import { Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { useToast } from '../../ui/toast';
+import { SnippetSwitch } from '../strip/snippet-switch';
+import { SnippetForm, toValue } from './snippet-form';
+
+export function EditSnippetRoom() {
+  const site = useSiteKey();
+  const key = useParams()['snippet']!;
+  const toast = useToast();
+  const snippet = useQuery({ ...snippetQuery(site, key), refetchOnWindowFocus: false });
+  const edit = useEditSnippet(site, key);
+  if (snippet.isPending) return <Loading lines={5} label="Loading the snippet" />;
+  if (snippet.isError) return <Failure error={snippet.error} onRetry={() => void snippet.refetch()} />;
+  const { data, etag } = snippet.data;
+  return (
+    <div className="space-y-4">
+      <div className="flex max-w-4xl flex-wrap items-start gap-3">
+        <div>
+          <h1>{data.name}</h1>
+          <p className="text-sm text-muted">
+            {data.state === 'archived' ? 'Archived. ' : ''}Last changed by {data.updatedBy}, <Time at={data.updatedAt} />
+          </p>
+        </div>
+        {data.state !== 'archived' && (
+          <div className="ml-auto flex items-center gap-2 pt-1.5 text-sm">
+            {data.state === 'on' ? 'On' : 'Off'}
+            <SnippetSwitch site={site} snippet={key} name={data.name} isOn={data.state === 'on'} />
+          </div>
+        )}
+      </div>
+      <SnippetForm
+        key={etag}
+        site={site}
+        initial={toValue(data)}
+        submitLabel="Save to the draft"
+        isBusy={edit.isPending}
+        error={edit.error}
+        onSubmit={(body) => edit.mutate({ etag, body }, { onSuccess: () => toast({ tone: 'done', title: 'Saved to the draft', text: 'Visitors get it when you publish.' }) })}
+      >
+        <ArchiveButton site={site} snippet={key} name={data.name} isArchived={data.state === 'archived'} />
+        <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
+      </SnippetForm>
+    </div>
+  );
+}
+
+function ArchiveButton({ site, snippet, name, isArchived }: { site: string; snippet: string; name: string; isArchived: boolean }) {
+  const change = useSwitchSnippet(site);
+  const toast = useToast();
+  const Icon = isArchived ? ArchiveRestore : Archive;
+  return (
+    <Button
+      look="quiet"
+      isBusy={change.isPending}
+      onClick={() =>
+        change.mutate(
+          { snippet, state: isArchived ? 'off' : 'archived' },
+          {
+            onSuccess: () =>
+              toast({
+                tone: 'done',
+                title: isArchived ? `“${name}” is out of the archive, switched off` : `“${name}” is archived in the draft`,
+                action: { label: 'Undo', run: () => change.mutate({ snippet, state: isArchived ? 'archived' : 'on' }) },
+              }),
+          },
+        )
+      }
+    >
+      <Icon className="size-4" aria-hidden /> {isArchived ? 'Take out of the archive' : 'Archive'}
+    </Button>
+  );
+}
+
+function RemoveButton({ site, snippet, name, etag }: { site: string; snippet: string; name: string; etag: string }) {
+  const [isOpen, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const remove = useRemoveSnippet(site, snippet);
+  return (
+    <>
+      <Button look="quiet" className="text-danger" onClick={() => setOpen(true)}>
+        <Trash2 className="size-4" aria-hidden /> Remove…
+      </Button>
+      <Dialog title={`Remove “${name}”?`} description="It leaves the draft, code and all. Visitors get it until you publish; releases that held it keep their copy." isOpen={isOpen} onOpenChange={setOpen}>
+        <div className="flex justify-end gap-2">
+          <DialogClose asChild>
+            <Button>Keep it</Button>
+          </DialogClose>
+          <Button look="danger" isBusy={remove.isPending} onClick={() => remove.mutate({ etag }, { onSuccess: () => void navigate(`/sites/${site}/strip`) })}>
+            Remove it
+          </Button>
+        </div>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import type { Change, PagePlan, PlannedPart, Snapshot } from '@pragmatica/core';
+import { NAMED_PLACEMENTS, isAnchor, placementKey, placementWords, type Placement } from '@pragmatica/core';
+import type { ReactNode } from 'react';
+import { cn } from '../../ui/cn';
+import { PlacementSlot } from './placement-slot';
+
+interface PageStripProps {
+  site: string;
+  plan: PagePlan;
+  draft: { readonly data: { readonly snapshot: Snapshot }; readonly etag: string };
+  changes: readonly Change[];
+  isEditable: boolean;
+}
+
+/** What the slots need to know of each part besides the part. */
+export interface StripContext {
+  readonly site: string;
+  readonly snapshot: Snapshot;
+  readonly etag: string;
+  readonly isEditable: boolean;
+  /** Keys of snippets that the draft changes. */
+  readonly changed: ReadonlySet<string>;
+  /** Position of each part on the page, from 1. */
+  readonly position: ReadonlyMap<string, number>;
+}
+
+/** The page drawn from head to foot, with its parts where they run and in the order in which they run. */
+export function PageStrip({ site, plan, draft, changes, isEditable }: PageStripProps) {
+  const context: StripContext = {
+    site,
+    snapshot: draft.data.snapshot,
+    etag: draft.etag,
+    isEditable,
+    changed: new Set(changes.map((change) => change.snippet)),
+    position: new Map(plan.parts.map((part, index) => [part.key, index + 1])),
+  };
+  const partsAt = (placement: Placement): PlannedPart[] => plan.parts.filter((part) => placementKey(part.placement) === placementKey(placement));
+  const anchors = [...new Map(plan.parts.filter((part) => isAnchor(part.placement)).map((part) => [placementKey(part.placement), part.placement])).values()];
+  const [headStart, headEnd, bodyStart, bodyEnd] = NAMED_PLACEMENTS.map((placement) => (
+    <PlacementSlot key={placement} placement={placement} title={slotTitle(placement)} parts={partsAt(placement)} context={context} />
+  ));
+  return (
+    <section aria-label={`The page ${plan.path} from head to foot`} className="overflow-clip rounded-xl border border-line-strong bg-surface shadow-card">
+      <Region name="head" tone="head" note="not seen, read first">
+        {headStart}
+        <OwnContent lines={['w-2/5', 'w-3/5']} label="the page’s own title, styles and scripts" />
+        {headEnd}
+      </Region>
+      <Region name="body" tone="body" note="what visitors see">
+        {bodyStart}
+        <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label="the page’s own content" />
+        {anchors.map((placement) => (
+          <PlacementSlot key={placementKey(placement)} placement={placement} title={slotTitle(placement)} parts={partsAt(placement)} context={context} />
+        ))}
+        {anchors.length > 0 && <OwnContent lines={['w-2/3']} label="" />}
+        {bodyEnd}
+      </Region>
+    </section>
+  );
+}
+
+function slotTitle(placement: Placement): string {
+  return placementWords(placement).replace(/^(at )?(the )?/, '');
+}
+
+function Region({ name, note, tone, children }: { name: string; note: string; tone: 'head' | 'body'; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[2.25rem_minmax(0,1fr)] border-b border-line last:border-b-0 sm:grid-cols-[3rem_minmax(0,1fr)]">
+      <div className={cn('relative border-r border-line', tone === 'head' ? 'bg-head-soft text-head' : 'bg-body-soft text-body')}>
+        <p className="sticky top-16 flex items-center gap-2 px-2 py-4 font-mono text-[13px] font-semibold [writing-mode:vertical-rl]">
+          {name} <span className="font-sans text-xs font-normal opacity-80">{note}</span>
+        </p>
+      </div>
+      <div className="min-w-0 space-y-3 p-3 sm:p-4">{children}</div>
+    </div>
+  );
+}
+
+/** What the page holds itself, drawn as grey lines: it is there, and it is not ours. */
+function OwnContent({ lines, label }: { lines: readonly string[]; label: string }) {
+  return (
+    <div className="hatched rounded-md px-3 py-2.5">
+      <div aria-hidden className="space-y-1.5">
+        {lines.map((width, index) => (
+          <div key={index} className={cn('h-1.5 rounded-full bg-line-strong/60', width)} />
+        ))}
+      </div>
+      {label !== '' && <p className="mt-2 w-fit rounded bg-surface px-1 text-xs text-muted">{label}</p>}
+    </div>
+  );
+}

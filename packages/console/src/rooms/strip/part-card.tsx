@@ -1,0 +1,74 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { PlannedPart } from '@pragmatica/core';
+import { GripVertical } from 'lucide-react';
+import { Link } from 'react-router';
+import { cn } from '../../ui/cn';
+import type { StripContext } from './page-strip';
+import { SnippetSwitch } from './snippet-switch';
+
+interface PartCardProps {
+  part: PlannedPart;
+  context: StripContext;
+  isDraggable: boolean;
+}
+
+/** The first line that tells something: neither a comment nor a bare tag. */
+function tellingLine(code: string): string {
+  const lines = code.split('\n').map((line) => line.trim());
+  return lines.find((line) => line !== '' && !/^<!--|^<\/?\w+>$/.test(line)) ?? code;
+}
+
+export function PartCard({ part, context, isDraggable }: PartCardProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: part.key, disabled: !isDraggable });
+  const snippet = context.snapshot.snippets.find((entry) => entry.key === part.snippet);
+  const number = Number(part.key.split('/')[1]);
+  const total = snippet?.parts.length ?? 1;
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={cn('flex items-center gap-2 rounded-lg border border-line bg-raised py-2 pr-3 pl-1.5', isDragging && 'relative z-10 border-primary shadow-card')}
+    >
+      {isDraggable ? (
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          aria-label={`Move ${part.name}`}
+          className="cursor-grab touch-none rounded p-0.5 text-muted hover:text-ink active:cursor-grabbing"
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical className="size-4" aria-hidden />
+        </button>
+      ) : (
+        <span className="w-5" />
+      )}
+      <span className="grid size-6 shrink-0 place-items-center rounded-full bg-paper font-mono text-xs text-muted" title="Position on the page">
+        {context.position.get(part.key)}
+      </span>
+      <div className="min-w-0 flex-1">
+        <p className="flex flex-wrap items-center gap-x-2">
+          {snippet ? (
+            <Link to={`../snippets/${part.snippet}`} className="font-medium hover:underline">
+              {part.name}
+            </Link>
+          ) : (
+            <span className="font-medium">{part.name}</span>
+          )}
+          {total > 1 && (
+            <span className="text-xs text-muted">
+              part {number} of {total}
+            </span>
+          )}
+          {snippet?.provider && <span className="text-xs text-muted">{snippet.provider}</span>}
+          {context.changed.has(part.snippet) && <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">not live yet</span>}
+        </p>
+        <p className="truncate font-mono text-xs text-muted" title={part.code}>
+          {tellingLine(part.code)}
+        </p>
+      </div>
+      {snippet && context.isEditable && number === 1 && <SnippetSwitch site={context.site} snippet={part.snippet} name={part.name} isOn={snippet.state === 'on'} />}
+    </li>
+  );
+}

@@ -1,0 +1,47 @@
+import { cva, type VariantProps } from 'class-variance-authority';
+import { LoaderCircle } from 'lucide-react';
+import { Slot } from 'radix-ui';
+import type { ComponentProps } from 'react';
+import { cn } from './cn';
+
+const styles = cva(
+  'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-md font-medium transition-colors disabled:opacity-55 disabled:cursor-not-allowed',
+  {
+    variants: {
+      look: {
+        primary: 'bg-primary text-primary-ink hover:brightness-110',
+        plain: 'border border-line-strong bg-raised text-ink hover:bg-paper',
+        quiet: 'text-muted hover:bg-line/50 hover:text-ink',
+        danger: 'bg-danger text-paper hover:brightness-110',
+        signal: 'bg-signal text-paper hover:brightness-110',
+      },
+      size: { normal: 'h-9 px-3.5 text-sm', small: 'h-7 px-2 text-[13px]', icon: 'size-9' },
+    },
+    defaultVariants: { look: 'plain', size: 'normal' },
+  },
+);
+
+type ButtonProps = ComponentProps<'button'> &
+  VariantProps<typeof styles> & {
+    /** The child element takes the look, e.g. a link. */
+    asChild?: boolean;
+    /** Something is under way; the button waits. */
+    isBusy?: boolean;
+  };
+
+export function Button({ look, size, asChild, isBusy = false, className, children, disabled, ...rest }: ButtonProps) {
+  const classes = cn(styles({ look, size }), className);
+  if (asChild) {
+    return (
+      <Slot.Root className={classes} {...rest}>
+        {children}
+      </Slot.Root>
+    );
+  }
+  return (
+    <button type="button" className={classes} disabled={disabled || isBusy} aria-busy={isBusy || undefined} {...rest}>
+      {isBusy && <LoaderCircle className="size-4 animate-spin" aria-hidden />}
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,30 @@
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface DialogProps {
+  title: string;
+  description: ReactNode;
+  children: ReactNode;
+  isOpen: boolean;
+  onOpenChange(isOpen: boolean): void;
+}
+
+/** A window over the page; always with a title and a sentence that says what it is for. */
+export function Dialog({ title, description, children, isOpen, onOpenChange }: DialogProps) {
+  return (
+    <Radix.Root open={isOpen} onOpenChange={onOpenChange}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Radix.Content className="enter fixed inset-x-3 top-[12vh] z-50 mx-auto max-h-[78vh] max-w-lg overflow-auto rounded-xl border border-line bg-surface p-5 shadow-card">
+          <Radix.Title className="text-lg font-semibold">{title}</Radix.Title>
+          <Radix.Description asChild>
+            <div className="mt-1 text-sm text-muted">{description}</div>
+          </Radix.Description>
+          <div className="mt-4">{children}</div>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
+
+export const DialogClose = Radix.Close;

@@ -1,0 +1,18 @@
+import { Switch as Radix } from 'radix-ui';
+import type { ComponentProps } from 'react';
+import { cn } from './cn';
+
+/** @selector data-state — `checked` or `unchecked` */
+export function Switch({ className, ...rest }: ComponentProps<typeof Radix.Root>) {
+  return (
+    <Radix.Root
+      className={cn(
+        'relative h-5 w-9 shrink-0 rounded-full bg-line-strong transition-colors data-[state=checked]:bg-primary disabled:opacity-60',
+        className,
+      )}
+      {...rest}
+    >
+      <Radix.Thumb className="block size-4 translate-x-0.5 rounded-full bg-surface shadow transition-transform data-[state=checked]:translate-x-[18px]" />
+    </Radix.Root>
+  );
+}

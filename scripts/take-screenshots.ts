@@ -1,0 +1,111 @@
+import { execFile } from 'node:child_process';
+import { mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Browser, Page } from 'playwright-core';
+import { DESKTOP, openConsole, startBrowser, type View } from '../test/support/browser.js';
+import { startStage, type Stage } from '../test/support/stage.js';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const OUT = resolve(process.argv[2] ?? join(ROOT, 'docs/screenshots'));
+const PHONE: View = { width: 390, height: 844, theme: 'light' };
+const DARK: View = { ...DESKTOP, theme: 'dark' };
+
+interface Shot {
+  readonly name: string;
+  readonly view: View;
+  readonly path: string;
+  /** Text that says that the page is there. */
+  readonly awaits: string;
+  readonly isSignedOut?: boolean;
+  act?(page: Page): Promise<void>;
+}
+
+const STRIP = '/sites/skerrywick/strip?path=%2Fbooking&of=draft';
+
+const SHOTS: readonly Shot[] = [
+  { name: 'console-sign-in', view: DESKTOP, path: '/', awaits: 'one-time password', isSignedOut: true },
+  { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'needs your attention' },
+  { name: 'console-strip', view: DESKTOP, path: STRIP, awaits: 'Booking button' },
+  { name: 'console-strip-dark', view: DARK, path: STRIP, awaits: 'Booking button' },
+  { name: 'console-strip-phone', view: PHONE, path: STRIP, awaits: 'Booking button' },
+  {
+    name: 'console-add-snippet',
+    view: DESKTOP,
+    path: '/sites/skerrywick/snippets/new',
+    awaits: 'Add a snippet',
+    async act(page) {
+      await page.locator('.cm-content').first().fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
+      await page.getByLabel('Name', { exact: true }).fill('Stop directory');
+      await page.getByText('Only some pages').click();
+      await page.getByRole('button', { name: '/stops' }).click();
+      await page.mouse.move(0, 0);
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  { name: 'console-releases', view: DESKTOP, path: '/sites/skerrywick/releases', awaits: 'Everything that was ever published' },
+];
+
+const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
+  { name: 'cli-plan', args: ['plan', '/booking'] },
+  { name: 'cli-diff', args: ['diff'] },
+  { name: 'cli-verify', args: ['verify'] },
+];
+
+const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': 'g', '33': 'y', '36': 'c' };
+
+const stage = await startStage();
+const browser = await startBrowser();
+mkdirSync(OUT, { recursive: true });
+try {
+  for (const shot of SHOTS) await takePage(browser, stage, shot);
+  for (const command of COMMANDS) await takeCommand(browser, stage, command);
+  await takeDemo(browser, stage);
+} finally {
+  await browser.close();
+  await stage.close();
+}
+
+async function takePage(on: Browser, of: Stage, shot: Shot): Promise<void> {
+  const { context, page, problems } = await openConsole(on, of, shot.view, !shot.isSignedOut);
+  await page.goto(shot.path);
+  await page.getByText(shot.awaits).first().waitFor();
+  await shot.act?.(page);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: join(OUT, `${shot.name}.png`) });
+  if (problems.length > 0 && !shot.isSignedOut) console.error(`${shot.name}: ${problems.join('\n')}`);
+  await context.close();
+}
+
+/** A terminal's view of a command, drawn from what it really wrote. */
+async function takeCommand(on: Browser, of: Stage, { name, args }: { name: string; args: readonly string[] }): Promise<void> {
+  const env = { ...process.env, PRAGMATICA_TOKEN: of.token, PRAGMATICA_SERVER: of.server, FORCE_COLOR: '1', XDG_CONFIG_HOME: mkdtempSync(join(tmpdir(), 'pragmatica-')) };
+  const output = await new Promise<string>((done) => {
+    execFile(process.execPath, [join(ROOT, 'packages/cli/bin/pragmatica.js'), ...args], { env }, (_error, stdout, stderr) => done(stdout + stderr));
+  });
+  const page = await on.newPage({ viewport: { width: 1000, height: 400 } });
+  await page.setContent(
+    `<style>body{margin:0;background:#10150f}pre{margin:0;padding:22px 26px;color:#dfe6dc;font:14px/1.5 'DejaVu Sans Mono',monospace;white-space:pre-wrap}b{color:#fff}.d{color:#8b988a}.c{color:#8fc7d9}.y{color:#e6b566}.g{color:#8fd0a0}.r{color:#f08a7c}</style><pre><span class="d">$</span> <b>pragmatica ${args.join(' ')}</b>\n\n${toHtml(output)}</pre>`,
+  );
+  await page.screenshot({ path: join(OUT, `${name}.png`), fullPage: true });
+  await page.close();
+}
+
+function toHtml(text: string): string {
+  const escaped = text.trimEnd().replace(/[&<>]/g, (character) => `&#${character.charCodeAt(0)};`);
+  // eslint-disable-next-line no-control-regex -- terminal colours
+  return escaped.replace(/\u001b\[(\d+)m/g, (_, code: string) => {
+    const name = CLASSES[code];
+    if (name === undefined) return '</span>';
+    return name === 'b' ? '<span style="font-weight:700;color:#fff">' : `<span class="${name}">`;
+  });
+}
+
+async function takeDemo(on: Browser, of: Stage): Promise<void> {
+  const page = await on.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`http://skerrywick.localhost:${of.gatewayPort}/`);
+  await page.locator('#nudgelet-box').waitFor();
+  await page.screenshot({ path: join(OUT, 'demo-home.png') });
+  await page.close();
+}

@@ -1,0 +1,42 @@
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import { ADMIN, type Stage } from './stage.js';
+
+/** Starts Chromium as the machine has it; nothing of it looks for the network. */
+export async function startBrowser(): Promise<Browser> {
+  return chromium.launch({
+    executablePath: process.env['PRAGMATICA_CHROMIUM'] ?? '/usr/bin/chromium-headless-shell',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+  });
+}
+
+export interface View {
+  readonly width: number;
+  readonly height: number;
+  readonly theme: 'light' | 'dark';
+}
+
+export const DESKTOP: View = { width: 1280, height: 800, theme: 'light' };
+
+/** A page of the console; `problems` collects what the browser complains about. */
+export interface ConsolePage {
+  readonly context: BrowserContext;
+  readonly page: Page;
+  readonly problems: string[];
+}
+
+/** Opens the console, signed in unless said otherwise. */
+export async function openConsole(browser: Browser, stage: Stage, view: View = DESKTOP, isSignedIn = true): Promise<ConsolePage> {
+  const context = await browser.newContext({ viewport: { width: view.width, height: view.height }, colorScheme: view.theme, baseURL: stage.server });
+  if (isSignedIn) {
+    const answer = await context.request.post(`${stage.server}/api/v1/sign-in`, { data: ADMIN });
+    if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`);
+  }
+  const page = await context.newPage();
+  page.setDefaultTimeout(8_000);
+  const problems: string[] = [];
+  page.on('console', (message) => {
+    if (message.type() === 'error') problems.push(message.text());
+  });
+  page.on('pageerror', (error) => problems.push(String(error)));
+  return { context, page, problems };
+}

@@ -1,0 +1,79 @@
+import type { AddressInfo } from 'node:net';
+import type { Server } from 'node:http';
+import { createClient, type ApiClient } from '@pragmatica/contract';
+import { localhostFetch } from '@pragmatica/contract/node';
+import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
+import { readSettings, startService, type Service } from '@pragmatica/server';
+import pg from 'pg';
+
+export const ADMIN = { login: 'admin', password: 'a long and quiet password' } as const;
+
+/** A whole Pragmatica on free ports with a database of its own, in this process. */
+export interface Stage {
+  readonly server: string;
+  readonly databaseUrl: string;
+  readonly gatewayPort: number;
+  readonly sitePort: number;
+  readonly providerPort: number;
+  readonly service: Service;
+  /** A bearer token of the administrator, whose one-time password has been replaced. */
+  readonly token: string;
+  readonly client: ApiClient;
+  close(): Promise<void>;
+}
+
+let count = 0;
+
+/** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
+export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {}): Promise<Stage> {
+  const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
+  const providers = await listen(createProviderServer());
+  const site = await listen(createSiteServer(providers.port));
+  const settings = readSettings({ PRAGMATICA_PORT: '0', PRAGMATICA_GATEWAY_PORT: '0', PRAGMATICA_LOG_LEVEL: 'silent' });
+  const service = await startService(settings, databaseUrl);
+  const server = service.address;
+  const { gatewayPort } = service;
+  const visitor = createClient({ server, fetch: localhostFetch });
+  const { data } = await visitor.call('signIn', {
+    body: { login: 'admin', password: service.firstSignIn!.password, newPassword: ADMIN.password, as: 'token' },
+  });
+  const token = data.token!;
+  if (hasDemo) await seed({ server, token, gatewayPort, sitePort: site.port, providerPort: providers.port });
+  return {
+    server,
+    databaseUrl,
+    gatewayPort,
+    sitePort: site.port,
+    providerPort: providers.port,
+    service,
+    token,
+    client: createClient({ server, token, fetch: localhostFetch }),
+    async close() {
+      await service.close();
+      for (const { server: started } of [providers, site]) {
+        started.closeAllConnections();
+        started.close();
+      }
+    },
+  };
+}
+
+/** Makes an empty database on the server that the test run started. */
+export async function createDatabase(name: string): Promise<string> {
+  const url = new URL(process.env['TEST_DATABASE_URL'] ?? missing());
+  const client = new pg.Client({ connectionString: url.href });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+export async function listen(server: Server): Promise<{ server: Server; port: number }> {
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return { server, port: (server.address() as AddressInfo).port };
+}
+
+function missing(): never {
+  throw new Error('TEST_DATABASE_URL is not set: run the tests with "npm test".');
+}
