@@ -36,7 +36,10 @@ const SHOTS: readonly Shot[] = [
     path: '/sites/skerrywick/snippets/new',
     awaits: 'Add a snippet',
     async act(page) {
-      await page.locator('.cm-content').first().fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
+      await page
+        .locator('.cm-content')
+        .first()
+        .fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
       await page.getByLabel('Name', { exact: true }).fill('Stop directory');
       await page.getByText('Only some pages').click();
       await page.getByRole('button', { name: '/stops' }).click();
@@ -44,7 +47,12 @@ const SHOTS: readonly Shot[] = [
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
-  { name: 'console-releases', view: DESKTOP, path: '/sites/skerrywick/releases', awaits: 'Everything that was ever published' },
+  {
+    name: 'console-releases',
+    view: DESKTOP,
+    path: '/sites/skerrywick/releases',
+    awaits: 'Everything that was ever published',
+  },
 ];
 
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
@@ -79,10 +87,25 @@ async function takePage(on: Browser, of: Stage, shot: Shot): Promise<void> {
 }
 
 /** A terminal's view of a command, drawn from what it really wrote. */
-async function takeCommand(on: Browser, of: Stage, { name, args }: { name: string; args: readonly string[] }): Promise<void> {
-  const env = { ...process.env, PRAGMATICA_TOKEN: of.token, PRAGMATICA_SERVER: of.server, FORCE_COLOR: '1', XDG_CONFIG_HOME: mkdtempSync(join(tmpdir(), 'pragmatica-')) };
+async function takeCommand(
+  on: Browser,
+  of: Stage,
+  { name, args }: { name: string; args: readonly string[] },
+): Promise<void> {
+  const env = {
+    ...process.env,
+    PRAGMATICA_TOKEN: of.token,
+    PRAGMATICA_SERVER: of.server,
+    FORCE_COLOR: '1',
+    XDG_CONFIG_HOME: mkdtempSync(join(tmpdir(), 'pragmatica-')),
+  };
   const output = await new Promise<string>((done) => {
-    execFile(process.execPath, [join(ROOT, 'packages/cli/bin/pragmatica.js'), ...args], { env }, (_error, stdout, stderr) => done(stdout + stderr));
+    execFile(
+      process.execPath,
+      [join(ROOT, 'packages/cli/bin/pragmatica.js'), ...args],
+      { env },
+      (_error, stdout, stderr) => done(stdout + stderr),
+    );
   });
   const page = await on.newPage({ viewport: { width: 1000, height: 400 } });
   await page.setContent(

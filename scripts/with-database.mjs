@@ -17,10 +17,19 @@ export async function withDatabase(program, args) {
   const data = mkdtempSync(join(tmpdir(), 'pragmatica-'));
   // The database may have to run as another user, who must be let through.
   chmodSync(data, 0o711);
-  const postgres = await startPostgres({ bin: tools.postgresql, data, log: join(data, 'postgres.log'), isThrowAway: true });
+  const postgres = await startPostgres({
+    bin: tools.postgresql,
+    data,
+    log: join(data, 'postgres.log'),
+    isThrowAway: true,
+  });
   try {
     return await new Promise((resolve, reject) => {
-      const env = { ...process.env, TEST_DATABASE_URL: postgres.url('postgres'), PRAGMATICA_CHROMIUM: tools.chromium };
+      const env = {
+        ...process.env,
+        TEST_DATABASE_URL: postgres.url('postgres'),
+        PRAGMATICA_CHROMIUM: tools.chromium,
+      };
       const child = spawn(program, args, { cwd: ROOT, stdio: 'inherit', env });
       for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => child.kill(signal));
       child.once('error', reject);

@@ -5,7 +5,14 @@ import { ADMIN, type Stage } from './stage.js';
 export async function startBrowser(): Promise<Browser> {
   return chromium.launch({
     executablePath: process.env['PRAGMATICA_CHROMIUM'] ?? '/usr/bin/chromium-headless-shell',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+    ],
   });
 }
 
@@ -25,8 +32,17 @@ export interface ConsolePage {
 }
 
 /** Opens the console, signed in unless said otherwise. */
-export async function openConsole(browser: Browser, stage: Stage, view: View = DESKTOP, isSignedIn = true): Promise<ConsolePage> {
-  const context = await browser.newContext({ viewport: { width: view.width, height: view.height }, colorScheme: view.theme, baseURL: stage.server });
+export async function openConsole(
+  browser: Browser,
+  stage: Stage,
+  view: View = DESKTOP,
+  isSignedIn = true,
+): Promise<ConsolePage> {
+  const context = await browser.newContext({
+    viewport: { width: view.width, height: view.height },
+    colorScheme: view.theme,
+    baseURL: stage.server,
+  });
   if (isSignedIn) {
     const answer = await context.request.post(`${stage.server}/api/v1/sign-in`, { data: ADMIN });
     if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`);

@@ -29,13 +29,22 @@ export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {})
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
   const providers = await listen(createProviderServer());
   const site = await listen(createSiteServer(providers.port));
-  const settings = readSettings({ PRAGMATICA_PORT: '0', PRAGMATICA_GATEWAY_PORT: '0', PRAGMATICA_LOG_LEVEL: 'silent' });
+  const settings = readSettings({
+    PRAGMATICA_PORT: '0',
+    PRAGMATICA_GATEWAY_PORT: '0',
+    PRAGMATICA_LOG_LEVEL: 'silent',
+  });
   const service = await startService(settings, databaseUrl);
   const server = service.address;
   const { gatewayPort } = service;
   const visitor = createClient({ server, fetch: localhostFetch });
   const { data } = await visitor.call('signIn', {
-    body: { login: 'admin', password: service.firstSignIn!.password, newPassword: ADMIN.password, as: 'token' },
+    body: {
+      login: 'admin',
+      password: service.firstSignIn!.password,
+      newPassword: ADMIN.password,
+      as: 'token',
+    },
   });
   const token = data.token!;
   if (hasDemo) await seed({ server, token, gatewayPort, sitePort: site.port, providerPort: providers.port });

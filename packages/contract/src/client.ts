@@ -137,9 +137,7 @@ async function readJson(response: Response, server: string): Promise<unknown> {
 }
 
 async function* lines(response: Response): AsyncGenerator<string> {
-  const reader = response
-    .body!.pipeThrough(new TextDecoderStream())
-    .getReader();
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
   let rest = '';
   for (;;) {
     const { value, done } = await reader.read();

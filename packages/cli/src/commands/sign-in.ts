@@ -49,7 +49,10 @@ export function signIn(program: Command): void {
           error instanceof ApiError && error.problem.type.endsWith('password-change-required');
         if (!mustChange) throw error;
         if (options.stdin) {
-          throw new CliError('This is a one-time password. Put your own new one on a second line of standard input.', EXIT.notSignedIn);
+          throw new CliError(
+            'This is a one-time password. Put your own new one on a second line of standard input.',
+            EXIT.notSignedIn,
+          );
         }
         note('That was a one-time password. Choose your own (10 characters or more).');
         signedIn = await send(await askNewPassword());

@@ -4,17 +4,42 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
 import { api } from './client';
 
-/** What every change of a site does when it is done: what was shown of the site is asked for again. */
-function useSiteChange<T, R>(site: string, change: (input: T) => Promise<R>) {
+export interface SiteChange<T, R> {
+  readonly isPending: boolean;
+  readonly error: Error | null;
+  /** @param onDone - runs even if what started the change has left the screen by then */
+  run: (input: T, onDone?: (result: R) => unknown) => void;
+}
+
+/**
+ * What every change of a site does when it is done: what was shown of the site is asked for again.
+ *
+ * @param gone - a snippet that is not there any more and must not be asked for
+ */
+function useSiteChange<T, R>(
+  site: string,
+  change: (input: T) => Promise<R>,
+  gone?: string,
+): SiteChange<T, R> {
   const client = useQueryClient();
   const toast = useToast();
-  return useMutation({
-    mutationFn: change,
-    onSettled: async () => {
-      await Promise.all([client.invalidateQueries({ queryKey: ['site', site] }), client.invalidateQueries({ queryKey: ['sites'] })]);
+  const { isPending, error, mutate } = useMutation({
+    mutationFn: async ({ input, onDone }: { input: T; onDone?: (result: R) => unknown }) => {
+      const result = await change(input);
+      await onDone?.(result);
     },
-    onError: (error) => toast({ tone: 'problem', title: titleOf(error), text: error.message }),
+    onSettled: async () => {
+      await Promise.all([
+        client.invalidateQueries({
+          queryKey: ['site', site],
+          predicate: ({ queryKey }) => gone === undefined || queryKey[3] !== gone,
+        }),
+        client.invalidateQueries({ queryKey: ['sites'] }),
+      ]);
+    },
+    onError: (failure) => toast({ tone: 'problem', title: titleOf(failure), text: failure.message }),
   });
+  return { isPending, error, run: (input, onDone) => mutate({ input, ...(onDone ? { onDone } : {}) }) };
 }
 
 function titleOf(error: Error): string {
@@ -23,11 +48,14 @@ function titleOf(error: Error): string {
 
 /** Changes a snippet on top of its newest state; used by switches, where the newest state is what is meant. */
 export function useSwitchSnippet(site: string) {
-  return useSiteChange(site, async ({ snippet, state }: { snippet: string; state: 'on' | 'off' | 'archived' }) => {
-    const params = { site, snippet };
-    const { etag } = await api.call('showSnippet', { params });
-    return api.call('editSnippet', { params, ifMatch: etag, body: { state } });
-  });
+  return useSiteChange(
+    site,
+    async ({ snippet, state }: { snippet: string; state: 'on' | 'off' | 'archived' }) => {
+      const params = { site, snippet };
+      const { etag } = await api.call('showSnippet', { params });
+      return api.call('editSnippet', { params, ifMatch: etag, body: { state } });
+    },
+  );
 }
 
 export function useCreateSnippet(site: string) {
@@ -41,12 +69,18 @@ export function useEditSnippet(site: string, snippet: string) {
 }
 
 export function useRemoveSnippet(site: string, snippet: string) {
-  return useSiteChange(site, ({ etag }: { etag: string }) => api.call('removeSnippet', { params: { site, snippet }, ifMatch: etag }));
+  return useSiteChange(
+    site,
+    ({ etag }: { etag: string }) => api.call('removeSnippet', { params: { site, snippet }, ifMatch: etag }),
+    snippet,
+  );
 }
 
 export function useChangeOrder(site: string) {
-  return useSiteChange(site, ({ etag, placement, parts }: { etag: string; placement: Placement; parts: string[] }) =>
-    api.call('changeOrder', { params: { site }, ifMatch: etag, body: { lists: [{ placement, parts }] } }),
+  return useSiteChange(
+    site,
+    ({ etag, placement, parts }: { etag: string; placement: Placement; parts: string[] }) =>
+      api.call('changeOrder', { params: { site }, ifMatch: etag, body: { lists: [{ placement, parts }] } }),
   );
 }
 
@@ -57,9 +91,12 @@ export function usePublish(site: string) {
 }
 
 export function useRestore(site: string) {
-  return useSiteChange(site, async ({ environment, release }: { environment: 'live' | 'staging'; release: number }) => {
-    const params = { site, environment };
-    const { etag } = await api.call('showEnvironment', { params });
-    return api.call('restoreRelease', { params, ifMatch: etag, body: { release } });
-  });
+  return useSiteChange(
+    site,
+    async ({ environment, release }: { environment: 'live' | 'staging'; release: number }) => {
+      const params = { site, environment };
+      const { etag } = await api.call('showEnvironment', { params });
+      return api.call('restoreRelease', { params, ifMatch: etag, body: { release } });
+    },
+  );
 }

@@ -14,7 +14,10 @@ export const sitesQuery = queryOptions({
 });
 
 export const siteQuery = (site: string) =>
-  queryOptions({ queryKey: ['site', site, 'self'], queryFn: async () => (await api.call('showSite', { params: { site } })).data });
+  queryOptions({
+    queryKey: ['site', site, 'self'],
+    queryFn: async () => (await api.call('showSite', { params: { site } })).data,
+  });
 
 export const pagesQuery = (site: string) =>
   queryOptions({
@@ -25,7 +28,10 @@ export const pagesQuery = (site: string) =>
 
 /** The draft with its entity tag, which publishing and reordering must show. */
 export const draftQuery = (site: string) =>
-  queryOptions({ queryKey: ['site', site, 'draft'], queryFn: async () => api.call('showDraft', { params: { site } }) });
+  queryOptions({
+    queryKey: ['site', site, 'draft'],
+    queryFn: async () => api.call('showDraft', { params: { site } }),
+  });
 
 export const snippetQuery = (site: string, snippet: string) =>
   queryOptions({

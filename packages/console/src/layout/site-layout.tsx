@@ -22,7 +22,10 @@ export function SiteLayout() {
   const site = useQuery(siteQuery(key));
   return (
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
-      <nav aria-label="Rooms" className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:w-46 lg:shrink-0 lg:flex-col lg:border-0 lg:px-3 lg:py-6">
+      <nav
+        aria-label="Rooms"
+        className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:w-46 lg:shrink-0 lg:flex-col lg:border-0 lg:px-3 lg:py-6"
+      >
         {ROOMS.map(({ to, label, icon: Icon }) => (
           <NavLink
             key={to}

@@ -11,7 +11,8 @@ import { Button } from '../ui/button';
 import { Mark } from './mark';
 
 const menuStyle = 'enter z-30 min-w-56 rounded-lg border border-line bg-raised p-1.5 shadow-card';
-const itemStyle = 'flex w-full cursor-pointer items-center gap-2 rounded-md px-2.5 py-1.5 text-sm outline-none data-[highlighted]:bg-primary-soft';
+const itemStyle =
+  'flex w-full cursor-pointer items-center gap-2 rounded-md px-2.5 py-1.5 text-sm outline-none data-[highlighted]:bg-primary-soft';
 
 export function TopBar({ member }: { member: MemberResource }) {
   return (
@@ -59,7 +60,9 @@ function SiteSwitcher() {
               <Link to={`/sites/${entry.key}/strip`} className={itemStyle}>
                 <span className="flex-1 truncate">{entry.name}</span>
                 {entry.attention.length > 0 && (
-                  <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">{entry.attention.length}</span>
+                  <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
+                    {entry.attention.length}
+                  </span>
                 )}
               </Link>
             </DropdownMenu.Item>
@@ -83,7 +86,11 @@ function ThemeButton() {
         setTheme(next);
       }}
     >
-      {theme === 'dark' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
+      {theme === 'dark' ? (
+        <Sun className="size-4.5" aria-hidden />
+      ) : (
+        <Moon className="size-4.5" aria-hidden />
+      )}
     </Button>
   );
 }

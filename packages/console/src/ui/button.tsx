@@ -29,7 +29,16 @@ type ButtonProps = ComponentProps<'button'> &
     isBusy?: boolean;
   };
 
-export function Button({ look, size, asChild, isBusy = false, className, children, disabled, ...rest }: ButtonProps) {
+export function Button({
+  look,
+  size,
+  asChild,
+  isBusy = false,
+  className,
+  children,
+  disabled,
+  ...rest
+}: ButtonProps) {
   const classes = cn(styles({ look, size }), className);
   if (asChild) {
     return (
@@ -39,7 +48,13 @@ export function Button({ look, size, asChild, isBusy = false, className, childre
     );
   }
   return (
-    <button type="button" className={classes} disabled={disabled || isBusy} aria-busy={isBusy || undefined} {...rest}>
+    <button
+      type="button"
+      className={classes}
+      disabled={disabled || isBusy}
+      aria-busy={isBusy || undefined}
+      {...rest}
+    >
       {isBusy && <LoaderCircle className="size-4 animate-spin" aria-hidden />}
       {children}
     </button>

@@ -9,7 +9,7 @@ import { useEffect, useRef } from 'react';
 
 interface CodeEditorProps {
   value: string;
-  onChange(value: string): void;
+  onChange: (value: string) => void;
   label: string;
   placeholder?: string;
 }

@@ -6,7 +6,7 @@ interface DialogProps {
   description: ReactNode;
   children: ReactNode;
   isOpen: boolean;
-  onOpenChange(isOpen: boolean): void;
+  onOpenChange: (isOpen: boolean) => void;
 }
 
 /** A window over the page; always with a title and a sentence that says what it is for. */

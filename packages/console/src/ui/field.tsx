@@ -22,7 +22,10 @@ export function Field({ label, hint, error, className, ...rest }: FieldProps) {
         {...rest}
       />
       {(error ?? hint) !== undefined && (
-        <p id={`${id}-note`} className={cn('text-[13px]', error === undefined ? 'text-muted' : 'text-danger')}>
+        <p
+          id={`${id}-note`}
+          className={cn('text-[13px]', error === undefined ? 'text-muted' : 'text-danger')}
+        >
           {error ?? hint}
         </p>
       )}

@@ -33,7 +33,15 @@ export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void
   );
 }
 
-export function Empty({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+export function Empty({
+  title,
+  children,
+  action,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+}) {
   return (
     <div className="rounded-lg border border-dashed border-line-strong p-8 text-center">
       <p className="font-semibold">{title}</p>

@@ -41,11 +41,23 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             )}
           >
             <div className="min-w-0 flex-1">
-              <Toast.Title className={cn('text-sm font-semibold', message.tone === 'problem' && 'text-danger')}>{message.title}</Toast.Title>
-              {message.text && <Toast.Description className="mt-0.5 text-[13px] text-muted">{message.text}</Toast.Description>}
+              <Toast.Title
+                className={cn('text-sm font-semibold', message.tone === 'problem' && 'text-danger')}
+              >
+                {message.title}
+              </Toast.Title>
+              {message.text && (
+                <Toast.Description className="mt-0.5 text-[13px] text-muted">
+                  {message.text}
+                </Toast.Description>
+              )}
             </div>
             {message.action && (
-              <Toast.Action altText={message.action.label} onClick={message.action.run} className="text-sm font-semibold text-primary">
+              <Toast.Action
+                altText={message.action.label}
+                onClick={message.action.run}
+                className="text-sm font-semibold text-primary"
+              >
                 {message.action.label}
               </Toast.Action>
             )}

@@ -23,20 +23,18 @@ const MESSAGES: Record<ContainmentProblem, string> = {
 const FRAMES: Record<'head' | 'body', { before: string; after: string }[]> = {
   head: [
     {
-      before: '<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="left">',
-      after:
-        '<meta name="right"><title>t</title></head><body class="b"><p id="p">text</p><div>end</div></body></html>',
+      before: '<!doctype html><html><head><meta charset="utf-8"><meta name="left">',
+      // A noscript stays in the head only while the head is open.
+      after: '<meta name="right">\n<noscript><link></noscript></head><body><p>text</p></body></html>',
     },
   ],
   body: [
     {
-      before:
-        '<!doctype html><html lang="en"><head><title>t</title></head><body class="b"><div id="left">text</div>',
+      before: '<!doctype html><html><head><title>t</title></head><body><div id="left">text</div>',
       after: '<div id="right"><p>text</p></div><p>end</p></body></html>',
     },
     {
-      before:
-        '<!doctype html><html lang="en"><head><title>t</title></head><body class="b"><main><section><span id="left"></span>',
+      before: '<!doctype html><html><head></head><body><main><section><span id="left"></span>',
       after: '<span id="right">text</span></section></main><p>end</p></body></html>',
     },
   ],
@@ -120,14 +118,13 @@ function classify(withCode: Tree.Document, inHead: boolean): ContainmentProblem 
   const [head, body] = ['head', 'body'].map(
     (name) => html && children(html).find((node) => node.nodeName === name),
   );
-  const marker = inHead ? 'right' : 'end';
-  if (inHead && body && hasMarker(body, marker)) return 'ends-head';
-  const seen = [head, body].some((node) => node !== undefined && hasMarker(node, marker));
+  if (inHead && body && hasMarker(body)) return 'ends-head';
+  const seen = [head, body].some((node) => node !== undefined && hasMarker(node));
   return seen ? 'changes-page' : 'swallows-page';
 }
 
-function hasMarker(node: Tree.Node, marker: string): boolean {
-  if ('attrs' in node && node.attrs.some((attribute) => attribute.value === marker)) return true;
-  if ('value' in node && node.value === marker) return true;
-  return children(node).some((child) => hasMarker(child, marker));
+/** Whether the neighbour after the code is still an element. */
+function hasMarker(node: Tree.Node): boolean {
+  if ('attrs' in node && node.attrs.some((attribute) => attribute.value === 'right')) return true;
+  return children(node).some(hasMarker);
 }

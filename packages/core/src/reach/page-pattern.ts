@@ -77,10 +77,14 @@ interface Compiled {
   test(pathname: string): boolean;
 }
 
+/**
+ * The package takes a path that begins with two slashes for a host when it puts it into canonical form. The shortcuts
+ * are right there; other patterns see such a path without its first segment.
+ */
 function compile(source: string): Compiled {
   // Most patterns are plain paths or end in one `*`; both need no regular expression.
   if (/^\/[\w\-./]*$/.test(source)) return { source, test: (pathname) => pathname === source };
-  if (/^\/[\w\-./]*\/\*$/.test(source)) {
+  if (/^\/(?:[\w\-./]*\/)?\*$/.test(source)) {
     const prefix = source.slice(0, -1);
     return { source, test: (pathname) => pathname.startsWith(prefix) };
   }

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { Environment, ReleaseSummary } from '@pragmatica/contract';
+import { ENVIRONMENTS, type Environment, type ReleaseSummary } from '@pragmatica/contract';
 import { difference, planPage } from '@pragmatica/core';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
@@ -125,9 +125,9 @@ function summary(release: Summarized, pointers: readonly Pointer[]): ReleaseSumm
     author,
     createdAt: createdAt.toISOString(),
     digest,
-    environments: pointers
-      .filter((pointer) => pointer.release.id === release.id)
-      .map((pointer) => pointer.environment),
+    environments: ENVIRONMENTS.filter((environment) =>
+      pointers.some((pointer) => pointer.environment === environment && pointer.release.id === release.id),
+    ),
     snippets: snippetsOn,
   };
 }

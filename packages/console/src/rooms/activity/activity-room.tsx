@@ -11,7 +11,9 @@ export function ActivityRoom() {
       <h1>Activity</h1>
       {activity.isPending && <Loading />}
       {activity.isError && <Failure error={activity.error} onRetry={() => void activity.refetch()} />}
-      {activity.data?.length === 0 && <Empty title="Nothing happened yet">Every change appears here, with who made it and when.</Empty>}
+      {activity.data?.length === 0 && (
+        <Empty title="Nothing happened yet">Every change appears here, with who made it and when.</Empty>
+      )}
       <ol className="divide-y divide-line rounded-xl border border-line bg-surface">
         {activity.data?.map((entry) => (
           <li key={entry.id} className="flex flex-wrap gap-x-4 gap-y-0.5 px-4 py-2.5 text-sm">

@@ -19,11 +19,18 @@ export function ReleasesRoom() {
     <div className="max-w-4xl space-y-4">
       <div>
         <h1>Releases</h1>
-        <p className="text-sm text-muted">Everything that was ever published, as it was. Any of it can be put back in a moment; the draft stays as it is.</p>
+        <p className="text-sm text-muted">
+          Everything that was ever published, as it was. Any of it can be put back in a moment; the draft
+          stays as it is.
+        </p>
       </div>
       {releases.isPending && <Loading />}
       {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
-      {releases.data?.length === 0 && <Empty title="Nothing was published yet">The first release appears here when you publish the draft.</Empty>}
+      {releases.data?.length === 0 && (
+        <Empty title="Nothing was published yet">
+          The first release appears here when you publish the draft.
+        </Empty>
+      )}
       <ol className="space-y-2.5">
         {releases.data?.map((release) => (
           <ReleaseRow key={release.number} site={site} release={release} />
@@ -39,7 +46,9 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
   return (
     <li className="rounded-xl border border-line bg-surface">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2 p-4">
-        <span className="grid size-9 shrink-0 place-items-center rounded-full bg-paper font-mono text-sm font-semibold">{release.number}</span>
+        <span className="grid size-9 shrink-0 place-items-center rounded-full bg-paper font-mono text-sm font-semibold">
+          {release.number}
+        </span>
         <div className="min-w-48 flex-1">
           <p className="font-medium">{release.message}</p>
           <p className="text-[13px] text-muted">
@@ -47,13 +56,19 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
           </p>
         </div>
         {release.environments.map((environment) => (
-          <span key={environment} className="rounded-full bg-primary-soft px-2 py-0.5 text-xs font-medium text-primary">
+          <span
+            key={environment}
+            className="rounded-full bg-primary-soft px-2 py-0.5 text-xs font-medium text-primary"
+          >
             {environment}
           </span>
         ))}
         {!isLive && <PutBackButton site={site} release={release.number} />}
       </div>
-      <details className="border-t border-line px-4 py-2 text-sm" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <details
+        className="border-t border-line px-4 py-2 text-sm"
+        onToggle={(event) => setOpen(event.currentTarget.open)}
+      >
         <summary className="flex list-none items-center gap-1 text-muted">
           <ChevronRight className={isOpen ? 'size-4 rotate-90' : 'size-4'} aria-hidden /> What it changed
         </summary>
@@ -68,7 +83,11 @@ function Changes({ site, from, to }: { site: string; from: number; to: number })
   if (from === 0) return <p className="py-2">The first release: everything in it was new.</p>;
   if (diff.isPending) return <Loading lines={1} />;
   if (diff.isError) return <Failure error={diff.error} />;
-  return diff.data.changes.length > 0 ? <ChangeList changes={diff.data.changes} /> : <p className="py-2">Nothing: it is the same as the one before.</p>;
+  return diff.data.changes.length > 0 ? (
+    <ChangeList changes={diff.data.changes} />
+  ) : (
+    <p className="py-2">Nothing: it is the same as the one before.</p>
+  );
 }
 
 function PutBackButton({ site, release }: { site: string; release: number }) {
@@ -81,7 +100,12 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
       <Button size="small" onClick={() => setOpen(true)}>
         <Undo2 className="size-3.5" aria-hidden /> Put back…
       </Button>
-      <Dialog title={`Put release ${release} back?`} description="For all visitors, at once. What would change for them:" isOpen={isOpen} onOpenChange={setOpen}>
+      <Dialog
+        title={`Put release ${release} back?`}
+        description="For all visitors, at once. What would change for them:"
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      >
         {diff.isPending ? <Loading lines={2} /> : <ChangeList changes={diff.data?.changes ?? []} />}
         <div className="mt-4 flex justify-end gap-2">
           <DialogClose asChild>
@@ -91,13 +115,14 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
             look="signal"
             isBusy={restore.isPending}
             onClick={() =>
-              restore.mutate(
-                { environment: 'live', release },
-                {
-                  onSuccess: () => toast({ tone: 'done', title: `Release ${release} is live again`, text: 'The draft was not touched.' }),
-                  onSettled: () => setOpen(false),
-                },
-              )
+              restore.run({ environment: 'live', release }, () => {
+                toast({
+                  tone: 'done',
+                  title: `Release ${release} is live again`,
+                  text: 'The draft was not touched.',
+                });
+                setOpen(false);
+              })
             }
           >
             Put it back

@@ -20,7 +20,10 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
   });
   const differs = again !== '' && again !== chosen;
   return (
-    <SignInCard title="Choose your password" text={`Welcome, ${member.login}. The one-time password has done its work; nobody but you should know the next one.`}>
+    <SignInCard
+      title="Choose your password"
+      text={`Welcome, ${member.login}. The one-time password has done its work; nobody but you should know the next one.`}
+    >
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -28,10 +31,41 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           change.mutate();
         }}
       >
-        <Field label="One-time password" type="password" autoComplete="current-password" required value={current} onChange={(event) => setCurrent(event.target.value)} error={change.error?.message} />
-        <Field label="New password" type="password" autoComplete="new-password" required minLength={MIN_LENGTH} hint={`${MIN_LENGTH} characters or more; a few words are fine.`} value={chosen} onChange={(event) => setChosen(event.target.value)} />
-        <Field label="The same again" type="password" autoComplete="new-password" required value={again} onChange={(event) => setAgain(event.target.value)} error={differs ? 'The two differ.' : undefined} />
-        <Button type="submit" look="primary" className="w-full" disabled={differs || chosen.length < MIN_LENGTH} isBusy={change.isPending}>
+        <Field
+          label="One-time password"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={current}
+          onChange={(event) => setCurrent(event.target.value)}
+          error={change.error?.message}
+        />
+        <Field
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          required
+          minLength={MIN_LENGTH}
+          hint={`${MIN_LENGTH} characters or more; a few words are fine.`}
+          value={chosen}
+          onChange={(event) => setChosen(event.target.value)}
+        />
+        <Field
+          label="The same again"
+          type="password"
+          autoComplete="new-password"
+          required
+          value={again}
+          onChange={(event) => setAgain(event.target.value)}
+          error={differs ? 'The two differ.' : undefined}
+        />
+        <Button
+          type="submit"
+          look="primary"
+          className="w-full"
+          disabled={differs || chosen.length < MIN_LENGTH}
+          isBusy={change.isPending}
+        >
           Use this password
         </Button>
       </form>

@@ -2,7 +2,15 @@ import type { ReactNode } from 'react';
 import { Mark } from '../../layout/mark';
 
 /** What stands before the console: one card in the middle of the page. */
-export function SignInCard({ title, text, children }: { title: string; text: ReactNode; children: ReactNode }) {
+export function SignInCard({
+  title,
+  text,
+  children,
+}: {
+  title: string;
+  text: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <main className="grid min-h-dvh place-items-center p-4">
       <div className="w-full max-w-sm">

@@ -15,7 +15,10 @@ export function SignInRoom() {
     onSuccess: ({ member }) => client.setQueryData(sessionQuery.queryKey, member),
   });
   return (
-    <SignInCard title="Sign in" text="The first time, with the one-time password that the service printed when it started.">
+    <SignInCard
+      title="Sign in"
+      text="The first time, with the one-time password that the service printed when it started."
+    >
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -23,7 +26,14 @@ export function SignInRoom() {
           signIn.mutate();
         }}
       >
-        <Field label="Name" autoComplete="username" autoFocus required value={login} onChange={(event) => setLogin(event.target.value)} />
+        <Field
+          label="Name"
+          autoComplete="username"
+          autoFocus
+          required
+          value={login}
+          onChange={(event) => setLogin(event.target.value)}
+        />
         <Field
           label="Password"
           type="password"

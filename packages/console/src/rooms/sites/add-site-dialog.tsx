@@ -8,7 +8,13 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogClose } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 
-export function AddSiteDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (isOpen: boolean) => void }) {
+export function AddSiteDialog({
+  isOpen,
+  onOpenChange,
+}: {
+  isOpen: boolean;
+  onOpenChange: (isOpen: boolean) => void;
+}) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [name, setName] = useState('');
@@ -17,7 +23,11 @@ export function AddSiteDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpe
   const add = useMutation({
     mutationFn: async () => {
       const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-      return (await api.call('createSite', { body: { name, timeZone, hosts: [{ host, origin, environment: 'live' }] } })).data;
+      return (
+        await api.call('createSite', {
+          body: { name, timeZone, hosts: [{ host, origin, environment: 'live' }] },
+        })
+      ).data;
     },
     onSuccess: async (site) => {
       await client.invalidateQueries({ queryKey: sitesQuery.queryKey });
@@ -26,10 +36,19 @@ export function AddSiteDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpe
     },
   });
   const fieldError = (pointer: string): string | undefined =>
-    add.error instanceof ApiError ? add.error.problem.errors?.find((error) => error.pointer === pointer)?.detail : undefined;
-  const known = ['/name', '/hosts/0/host', '/hosts/0/origin'].some((pointer) => fieldError(pointer) !== undefined);
+    add.error instanceof ApiError
+      ? add.error.problem.errors?.find((error) => error.pointer === pointer)?.detail
+      : undefined;
+  const known = ['/name', '/hosts/0/host', '/hosts/0/origin'].some(
+    (pointer) => fieldError(pointer) !== undefined,
+  );
   return (
-    <Dialog title="Add a site" description="Pragmatica’s gateway stands between visitors and the server that holds the pages." isOpen={isOpen} onOpenChange={onOpenChange}>
+    <Dialog
+      title="Add a site"
+      description="Pragmatica’s gateway stands between visitors and the server that holds the pages."
+      isOpen={isOpen}
+      onOpenChange={onOpenChange}
+    >
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -37,9 +56,31 @@ export function AddSiteDialog({ isOpen, onOpenChange }: { isOpen: boolean; onOpe
           add.mutate();
         }}
       >
-        <Field label="Name" required placeholder="Tide Mill Bakery" value={name} onChange={(event) => setName(event.target.value)} error={fieldError('/name')} />
-        <Field label="Host that visitors type" required placeholder="www.example.com" value={host} onChange={(event) => setHost(event.target.value)} error={fieldError('/hosts/0/host')} />
-        <Field label="Server that holds the pages" required placeholder="http://origin.example:8080" hint="Where the gateway fetches them." value={origin} onChange={(event) => setOrigin(event.target.value)} error={fieldError('/hosts/0/origin')} />
+        <Field
+          label="Name"
+          required
+          placeholder="Tide Mill Bakery"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          error={fieldError('/name')}
+        />
+        <Field
+          label="Host that visitors type"
+          required
+          placeholder="www.example.com"
+          value={host}
+          onChange={(event) => setHost(event.target.value)}
+          error={fieldError('/hosts/0/host')}
+        />
+        <Field
+          label="Server that holds the pages"
+          required
+          placeholder="http://origin.example:8080"
+          hint="Where the gateway fetches them."
+          value={origin}
+          onChange={(event) => setOrigin(event.target.value)}
+          error={fieldError('/hosts/0/origin')}
+        />
         {add.error && !known && (
           <p role="alert" className="text-sm text-danger">
             {add.error.message}

@@ -23,7 +23,11 @@ export function SitesRoom() {
         <div>
           <h1>Sites</h1>
           {sites.data && sites.data.length > 0 && (
-            <p className="text-sm text-muted">{needing === 0 ? 'All is well.' : `${needing} of ${sites.data.length} ${needing === 1 ? 'needs' : 'need'} your attention.`}</p>
+            <p className="text-sm text-muted">
+              {needing === 0
+                ? 'All is well.'
+                : `${needing} of ${sites.data.length} ${needing === 1 ? 'needs' : 'need'} your attention.`}
+            </p>
           )}
         </div>
         {addButton}
@@ -32,7 +36,8 @@ export function SitesRoom() {
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
       {sites.data?.length === 0 && (
         <Empty title="No sites yet" action={addButton}>
-          Add the first website whose snippets you look after. You need its address and the address of the server that holds its pages.
+          Add the first website whose snippets you look after. You need its address and the address of the
+          server that holds its pages.
         </Empty>
       )}
       <ul className="space-y-3">
@@ -60,7 +65,7 @@ function SiteCard({ site }: { site: SiteResource }) {
         </h2>
         <span className="text-sm text-muted">{live?.host ?? 'no live host'}</span>
         <span className="ml-auto flex items-center gap-1 text-sm text-muted">
-          {release === null || release === undefined ? 'nothing published' : `release ${release} is live`}
+          {release === null ? 'nothing published' : `release ${release} is live`}
           <ArrowRight className="size-4" aria-hidden />
         </span>
       </div>

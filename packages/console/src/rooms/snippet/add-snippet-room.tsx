@@ -14,7 +14,10 @@ export function AddSnippetRoom() {
     <div className="space-y-4">
       <div>
         <h1>Add a snippet</h1>
-        <p className="text-sm text-muted">Paste what the provider gave you. If it came in two pieces, put both in here: then it can never be half on.</p>
+        <p className="text-sm text-muted">
+          Paste what the provider gave you. If it came in two pieces, put both in here: then it can never be
+          half on.
+        </p>
       </div>
       <SnippetForm
         site={site}
@@ -23,11 +26,13 @@ export function AddSnippetRoom() {
         isBusy={create.isPending}
         error={create.error}
         onSubmit={(value) =>
-          create.mutate(value, {
-            onSuccess: ({ data }) => {
-              toast({ tone: 'done', title: `“${data.name}” is in the draft`, text: 'Look where it stands, then publish.' });
-              void navigate(`/sites/${site}/strip?of=draft&path=${encodeURIComponent(firstPage(data.pages))}`);
-            },
+          create.run(value, ({ data }) => {
+            toast({
+              tone: 'done',
+              title: `“${data.name}” is in the draft`,
+              text: 'Look where it stands, then publish.',
+            });
+            void navigate(`/sites/${site}/strip?of=draft&path=${encodeURIComponent(firstPage(data.pages))}`);
           })
         }
       />

@@ -1,3 +1,4 @@
+import type { SnippetResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Archive, ArchiveRestore, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -28,7 +29,8 @@ export function EditSnippetRoom() {
         <div>
           <h1>{data.name}</h1>
           <p className="text-sm text-muted">
-            {data.state === 'archived' ? 'Archived. ' : ''}Last changed by {data.updatedBy}, <Time at={data.updatedAt} />
+            {data.state === 'archived' ? 'Archived. ' : ''}Last changed by {data.updatedBy},{' '}
+            <Time at={data.updatedAt} />
           </p>
         </div>
         {data.state !== 'archived' && (
@@ -45,16 +47,35 @@ export function EditSnippetRoom() {
         submitLabel="Save to the draft"
         isBusy={edit.isPending}
         error={edit.error}
-        onSubmit={(body) => edit.mutate({ etag, body }, { onSuccess: () => toast({ tone: 'done', title: 'Saved to the draft', text: 'Visitors get it when you publish.' }) })}
+        onSubmit={(body) =>
+          edit.run({ etag, body }, () =>
+            toast({
+              tone: 'done',
+              title: 'Saved to the draft',
+              text: 'Visitors get it when you publish.',
+            }),
+          )
+        }
       >
-        <ArchiveButton site={site} snippet={key} name={data.name} isArchived={data.state === 'archived'} />
+        <ArchiveButton site={site} snippet={key} name={data.name} state={data.state} />
         <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
       </SnippetForm>
     </div>
   );
 }
 
-function ArchiveButton({ site, snippet, name, isArchived }: { site: string; snippet: string; name: string; isArchived: boolean }) {
+function ArchiveButton({
+  site,
+  snippet,
+  name,
+  state,
+}: {
+  site: string;
+  snippet: string;
+  name: string;
+  state: SnippetResource['state'];
+}) {
+  const isArchived = state === 'archived';
   const change = useSwitchSnippet(site);
   const toast = useToast();
   const Icon = isArchived ? ArchiveRestore : Archive;
@@ -63,16 +84,14 @@ function ArchiveButton({ site, snippet, name, isArchived }: { site: string; snip
       look="quiet"
       isBusy={change.isPending}
       onClick={() =>
-        change.mutate(
-          { snippet, state: isArchived ? 'off' : 'archived' },
-          {
-            onSuccess: () =>
-              toast({
-                tone: 'done',
-                title: isArchived ? `“${name}” is out of the archive, switched off` : `“${name}” is archived in the draft`,
-                action: { label: 'Undo', run: () => change.mutate({ snippet, state: isArchived ? 'archived' : 'on' }) },
-              }),
-          },
+        change.run({ snippet, state: isArchived ? 'off' : 'archived' }, () =>
+          toast({
+            tone: 'done',
+            title: isArchived
+              ? `“${name}” is out of the archive, switched off`
+              : `“${name}” is archived in the draft`,
+            action: { label: 'Undo', run: () => change.run({ snippet, state }) },
+          }),
         )
       }
     >
@@ -81,7 +100,17 @@ function ArchiveButton({ site, snippet, name, isArchived }: { site: string; snip
   );
 }
 
-function RemoveButton({ site, snippet, name, etag }: { site: string; snippet: string; name: string; etag: string }) {
+function RemoveButton({
+  site,
+  snippet,
+  name,
+  etag,
+}: {
+  site: string;
+  snippet: string;
+  name: string;
+  etag: string;
+}) {
   const [isOpen, setOpen] = useState(false);
   const navigate = useNavigate();
   const remove = useRemoveSnippet(site, snippet);
@@ -90,12 +119,21 @@ function RemoveButton({ site, snippet, name, etag }: { site: string; snippet: st
       <Button look="quiet" className="text-danger" onClick={() => setOpen(true)}>
         <Trash2 className="size-4" aria-hidden /> Remove…
       </Button>
-      <Dialog title={`Remove “${name}”?`} description="It leaves the draft, code and all. Visitors get it until you publish; releases that held it keep their copy." isOpen={isOpen} onOpenChange={setOpen}>
+      <Dialog
+        title={`Remove “${name}”?`}
+        description="It leaves the draft, code and all. Visitors get it until you publish; releases that held it keep their copy."
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      >
         <div className="flex justify-end gap-2">
           <DialogClose asChild>
             <Button>Keep it</Button>
           </DialogClose>
-          <Button look="danger" isBusy={remove.isPending} onClick={() => remove.mutate({ etag }, { onSuccess: () => void navigate(`/sites/${site}/strip`) })}>
+          <Button
+            look="danger"
+            isBusy={remove.isPending}
+            onClick={() => remove.run({ etag }, () => navigate(`/sites/${site}/strip`))}
+          >
             Remove it
           </Button>
         </div>

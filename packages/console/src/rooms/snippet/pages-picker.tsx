@@ -20,14 +20,16 @@ const OFFERED = 40;
 interface PagesPickerProps {
   site: string;
   pages: PageRules;
-  onChange(pages: { include: string[]; exclude: string[] }): void;
+  onChange: (pages: { include: string[]; exclude: string[] }) => void;
 }
 
 /** On which pages; with the known pages at hand and a count of those that match. */
 export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
   const id = useId();
   const known = useQuery(pagesQuery(site)).data?.paths ?? [];
-  const [mode, setMode] = useState<Mode>(pages.include.length > 0 ? 'only' : pages.exclude.length > 0 ? 'except' : 'all');
+  const [mode, setMode] = useState<Mode>(
+    pages.include.length > 0 ? 'only' : pages.exclude.length > 0 ? 'except' : 'all',
+  );
   const [text, setText] = useState((mode === 'except' ? pages.exclude : pages.include).join('\n'));
   const apply = (nextMode: Mode, nextText: string): void => {
     setMode(nextMode);
@@ -35,20 +37,40 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
     const patterns = nextText.split(/\s+/).filter(Boolean);
     // What is excluded besides an include list came from elsewhere and is kept.
     const kept = nextMode === 'only' && mode === 'only' ? [...pages.exclude] : [];
-    onChange({ include: nextMode === 'only' ? patterns : [], exclude: nextMode === 'except' ? patterns : kept });
+    onChange({
+      include: nextMode === 'only' ? patterns : [],
+      exclude: nextMode === 'except' ? patterns : kept,
+    });
   };
   const patterns = text.split(/\s+/).filter(Boolean);
-  const toggle = (path: string): void => apply(mode, (patterns.includes(path) ? patterns.filter((entry) => entry !== path) : [...patterns, path]).join('\n'));
-  const problems = mode === 'all' ? [] : patterns.flatMap((pattern) => (pagePatternProblem(pattern) === undefined ? [] : [`${pattern}: ${pagePatternProblem(pattern)!}`]));
+  const toggle = (path: string): void =>
+    apply(
+      mode,
+      (patterns.includes(path) ? patterns.filter((entry) => entry !== path) : [...patterns, path]).join('\n'),
+    );
+  const problems =
+    mode === 'all'
+      ? []
+      : patterns.flatMap((pattern) =>
+          pagePatternProblem(pattern) === undefined ? [] : [`${pattern}: ${pagePatternProblem(pattern)!}`],
+        );
   const matcher = new PageMatcher(pages);
   const matching = known.filter((path) => matcher.match(path).matches).length;
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <h2 id={`${id}-title`}>On which pages?</h2>
-      <RadioGroup.Root value={mode} onValueChange={(value) => apply(value as Mode, text)} aria-labelledby={`${id}-title`} className="flex flex-wrap gap-x-5 gap-y-2 text-sm">
+      <RadioGroup.Root
+        value={mode}
+        onValueChange={(value) => apply(value as Mode, text)}
+        aria-labelledby={`${id}-title`}
+        className="flex flex-wrap gap-x-5 gap-y-2 text-sm"
+      >
         {MODES.map((entry) => (
           <label key={entry.mode} className="flex items-center gap-2">
-            <RadioGroup.Item value={entry.mode} className="grid size-4.5 place-items-center rounded-full border border-line-strong bg-raised">
+            <RadioGroup.Item
+              value={entry.mode}
+              className="grid size-4.5 place-items-center rounded-full border border-line-strong bg-raised"
+            >
               <RadioGroup.Indicator className="size-2.5 rounded-full bg-primary" />
             </RadioGroup.Item>
             {entry.label}
@@ -93,7 +115,9 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
       )}
       {known.length > 0 && (
         <p className={cn('text-[13px]', matching === 0 ? 'text-danger' : 'text-muted')}>
-          {matching === 0 ? 'None of the known pages matches, so it would run nowhere.' : `Runs on ${matching} of ${known.length} known pages.`}
+          {matching === 0
+            ? 'None of the known pages matches, so it would run nowhere.'
+            : `Runs on ${matching} of ${known.length} known pages.`}
         </p>
       )}
     </section>

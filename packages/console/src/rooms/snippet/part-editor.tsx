@@ -7,7 +7,7 @@ import type { PartValue } from './snippet-form';
 
 interface PartEditorProps {
   part: PartValue;
-  onChange(part: PartValue): void;
+  onChange: (part: PartValue) => void;
   error: string | undefined;
 }
 
@@ -19,22 +19,32 @@ export function PartEditor({ part, onChange, error }: PartEditorProps) {
   return (
     <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-2">
-        <CodeEditor label="Code" placeholder="Paste the code that the provider gave you" value={part.code} onChange={(code) => onChange({ ...part, code })} />
+        <CodeEditor
+          label="Code"
+          placeholder="Paste the code that the provider gave you"
+          value={part.code}
+          onChange={(code) => onChange({ ...part, code })}
+        />
         <div aria-live="polite" className="text-[13px]">
           {error !== undefined && <p className="text-danger">{error}</p>}
           {!isEmpty && problem && (
             <p className="flex gap-1.5 text-danger">
-              <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden /> <span>It cannot be published like this. {problem.message}</span>
+              <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden />{' '}
+              <span>It cannot be published like this. {problem.message}</span>
             </p>
           )}
           {!isEmpty && !problem && (
             <p className="flex gap-1.5 text-good">
-              <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> It leaves the page around it as it is.
+              <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> It leaves the page around it as
+              it is.
             </p>
           )}
         </div>
       </div>
-      <PlacementPicker placement={part.placement} onChange={(placement) => onChange({ ...part, placement })} />
+      <PlacementPicker
+        placement={part.placement}
+        onChange={(placement) => onChange({ ...part, placement })}
+      />
     </div>
   );
 }

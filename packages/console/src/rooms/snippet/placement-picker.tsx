@@ -12,14 +12,22 @@ const LABELS: Record<NamedPlacement | 'anchor', { title: string; providersSay: s
 };
 
 /** A small page on which the place is chosen; the words below are those that providers use. */
-export function PlacementPicker({ placement, onChange }: { placement: Placement; onChange: (placement: Placement) => void }) {
+export function PlacementPicker({
+  placement,
+  onChange,
+}: {
+  placement: Placement;
+  onChange: (placement: Placement) => void;
+}) {
   const chosen = isAnchor(placement) ? 'anchor' : placement;
   return (
     <fieldset className="space-y-3">
       <legend className="mb-1.5 text-sm font-medium">Where does it go?</legend>
       <RadioGroup.Root
         value={chosen}
-        onValueChange={(value) => onChange(value === 'anchor' ? { anchor: '', side: 'inside' } : (value as NamedPlacement))}
+        onValueChange={(value) =>
+          onChange(value === 'anchor' ? { anchor: '', side: 'inside' } : (value as NamedPlacement))
+        }
         className="overflow-hidden rounded-lg border border-line-strong"
       >
         <div className="bg-head-soft p-2">
@@ -35,16 +43,28 @@ export function PlacementPicker({ placement, onChange }: { placement: Placement;
           <Place value="body-end" chosen={chosen} />
         </div>
       </RadioGroup.Root>
-      <p className="text-[13px] text-muted">
-        Providers say: “{LABELS[chosen].providersSay}”.
-      </p>
+      <p className="text-[13px] text-muted">Providers say: “{LABELS[chosen].providersSay}”.</p>
       {isAnchor(placement) && (
         <>
-          <Field label="Id of the element" required placeholder="booking-widget" value={placement.anchor} onChange={(event) => onChange({ ...placement, anchor: event.target.value.replace(/^#/, '') })} />
-          <RadioGroup.Root value={placement.side} onValueChange={(side) => onChange({ ...placement, side: side as 'inside' | 'before' })} className="flex gap-4 text-sm" aria-label="Inside or before">
+          <Field
+            label="Id of the element"
+            required
+            placeholder="booking-widget"
+            value={placement.anchor}
+            onChange={(event) => onChange({ ...placement, anchor: event.target.value.replace(/^#/, '') })}
+          />
+          <RadioGroup.Root
+            value={placement.side}
+            onValueChange={(side) => onChange({ ...placement, side: side as 'inside' | 'before' })}
+            className="flex gap-4 text-sm"
+            aria-label="Inside or before"
+          >
             {(['inside', 'before'] as const).map((side) => (
               <label key={side} className="flex items-center gap-1.5">
-                <RadioGroup.Item value={side} className="grid size-4 place-items-center rounded-full border border-line-strong bg-raised">
+                <RadioGroup.Item
+                  value={side}
+                  className="grid size-4 place-items-center rounded-full border border-line-strong bg-raised"
+                >
                   <RadioGroup.Indicator className="size-2 rounded-full bg-primary" />
                 </RadioGroup.Item>
                 {side} it
@@ -63,7 +83,9 @@ function Place({ value, chosen }: { value: keyof typeof LABELS; chosen: string }
       value={value}
       className={cn(
         'block w-full rounded border border-dashed border-line-strong bg-surface/70 px-2 py-1 text-left text-[13px]',
-        chosen === value ? 'border-solid border-primary bg-primary font-medium text-primary-ink' : 'hover:border-primary',
+        chosen === value
+          ? 'border-solid border-primary bg-primary font-medium text-primary-ink'
+          : 'hover:border-primary',
       )}
     >
       {LABELS[value].title}

@@ -29,7 +29,14 @@ export const EMPTY_SNIPPET: SnippetValue = {
 };
 
 export function toValue({ name, provider, purpose, note, pages, parts }: SnippetResource): SnippetValue {
-  return { name, provider, purpose, note, pages, parts: parts.map(({ placement, code }) => ({ placement, code })) };
+  return {
+    name,
+    provider,
+    purpose,
+    note,
+    pages,
+    parts: parts.map(({ placement, code }) => ({ placement, code })),
+  };
 }
 
 interface SnippetFormProps {
@@ -38,18 +45,28 @@ interface SnippetFormProps {
   submitLabel: string;
   isBusy: boolean;
   error: Error | null;
-  onSubmit(value: SnippetValue): void;
+  onSubmit: (value: SnippetValue) => void;
   /** More buttons beside the one that saves. */
   children?: ReactNode;
 }
 
 /** Paste, name, place, choose the pages; for a new snippet and for one that is there. */
-export function SnippetForm({ site, initial, submitLabel, isBusy, error, onSubmit, children }: SnippetFormProps) {
+export function SnippetForm({
+  site,
+  initial,
+  submitLabel,
+  isBusy,
+  error,
+  onSubmit,
+  children,
+}: SnippetFormProps) {
   const [value, setValue] = useState(initial);
   const set = (change: Partial<SnippetValue>): void => setValue((current) => ({ ...current, ...change }));
-  const setPart = (index: number, part: PartValue): void => set({ parts: value.parts.map((old, i) => (i === index ? part : old)) });
+  const setPart = (index: number, part: PartValue): void =>
+    set({ parts: value.parts.map((old, i) => (i === index ? part : old)) });
   const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
-  const errorAt = (pointer: string): string | undefined => errors.find((entry) => entry.pointer === pointer)?.detail;
+  const errorAt = (pointer: string): string | undefined =>
+    errors.find((entry) => entry.pointer === pointer)?.detail;
   return (
     <form
       className="max-w-4xl space-y-6"
@@ -63,22 +80,53 @@ export function SnippetForm({ site, initial, submitLabel, isBusy, error, onSubmi
           <div className="mb-3 flex items-center justify-between">
             <h2>{value.parts.length > 1 ? `Part ${index + 1} of ${value.parts.length}` : 'Code'}</h2>
             {value.parts.length > 1 && (
-              <Button look="quiet" size="small" onClick={() => set({ parts: value.parts.filter((_, i) => i !== index) })}>
+              <Button
+                look="quiet"
+                size="small"
+                onClick={() => set({ parts: value.parts.filter((_, i) => i !== index) })}
+              >
                 <Trash2 className="size-3.5" aria-hidden /> Take this part out
               </Button>
             )}
           </div>
-          <PartEditor part={part} onChange={(next) => setPart(index, next)} error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)} />
+          <PartEditor
+            part={part}
+            onChange={(next) => setPart(index, next)}
+            error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)}
+          />
         </section>
       ))}
       <Button onClick={() => set({ parts: [...value.parts, { placement: 'body-start', code: '' }] })}>
         <Plus className="size-4" aria-hidden /> The provider gave me a second piece
       </Button>
       <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
-        <Field label="Name" required placeholder="Harbour chat" hint="What you would call it in a sentence." value={value.name} onChange={(event) => set({ name: event.target.value })} error={errorAt('/name') ?? errorAt('/key')} />
-        <Field label="Provider" placeholder="Who the code is from" value={value.provider} onChange={(event) => set({ provider: event.target.value })} />
-        <Field label="Purpose" placeholder="What it is for" value={value.purpose} onChange={(event) => set({ purpose: event.target.value })} />
-        <Field label="Note" placeholder="Anything worth knowing" value={value.note} onChange={(event) => set({ note: event.target.value })} />
+        <Field
+          label="Name"
+          required
+          placeholder="Harbour chat"
+          hint="What you would call it in a sentence."
+          value={value.name}
+          onChange={(event) => set({ name: event.target.value })}
+          error={errorAt('/name') ?? errorAt('/key')}
+        />
+        <Field
+          label="Provider"
+          placeholder="Who the code is from"
+          value={value.provider}
+          onChange={(event) => set({ provider: event.target.value })}
+        />
+        <Field
+          label="Purpose"
+          placeholder="What it is for"
+          value={value.purpose}
+          onChange={(event) => set({ purpose: event.target.value })}
+        />
+        <Field
+          label="Note"
+          placeholder="Anything worth knowing"
+          value={value.note}
+          onChange={(event) => set({ note: event.target.value })}
+        />
       </section>
       <PagesPicker site={site} pages={value.pages} onChange={(pages) => set({ pages })} />
       {errors.length === 0 && error && (

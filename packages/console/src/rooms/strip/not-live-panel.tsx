@@ -19,7 +19,10 @@ export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
   if (!diff || !draft) return null;
   if (diff.changes.length === 0) {
     return (
-      <section aria-label="Live" className="flex gap-2.5 rounded-xl border border-line bg-surface p-4 text-sm">
+      <section
+        aria-label="Live"
+        className="flex gap-2.5 rounded-xl border border-line bg-surface p-4 text-sm"
+      >
         <CircleCheck className="size-5 shrink-0 text-good" aria-hidden />
         <p>Visitors get what you see here: {diff.from}.</p>
       </section>
@@ -32,7 +35,13 @@ export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
       <Button look="signal" className="mt-3 w-full" onClick={() => setOpen(true)}>
         <Send className="size-4" aria-hidden /> Publish…
       </Button>
-      <PublishDialog site={site} etag={draft.etag} changes={diff.changes} isOpen={isOpen} onOpenChange={setOpen} />
+      <PublishDialog
+        site={site}
+        etag={draft.etag}
+        changes={diff.changes}
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      />
     </section>
   );
 }
@@ -52,7 +61,7 @@ interface PublishDialogProps {
   etag: string;
   changes: readonly Change[];
   isOpen: boolean;
-  onOpenChange(isOpen: boolean): void;
+  onOpenChange: (isOpen: boolean) => void;
 }
 
 function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: PublishDialogProps) {
@@ -60,24 +69,36 @@ function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: PublishDia
   const toast = useToast();
   const [message, setMessage] = useState('');
   return (
-    <Dialog title="Publish to all visitors" description={<ChangeList changes={changes} />} isOpen={isOpen} onOpenChange={onOpenChange}>
+    <Dialog
+      title="Publish to all visitors"
+      description={<ChangeList changes={changes} />}
+      isOpen={isOpen}
+      onOpenChange={onOpenChange}
+    >
       <form
         className="space-y-4"
         onSubmit={(event) => {
           event.preventDefault();
-          publish.mutate(
-            { etag, message },
-            {
-              onSuccess: ({ data }) => {
-                toast({ tone: 'done', title: `Release ${data.number} is live`, text: 'Every page load from now on gets it.' });
-                setMessage('');
-              },
-              onSettled: () => onOpenChange(false),
-            },
-          );
+          publish.run({ etag, message }, ({ data }) => {
+            toast({
+              tone: 'done',
+              title: `Release ${data.number} is live`,
+              text: 'Every page load from now on gets it.',
+            });
+            setMessage('');
+            onOpenChange(false);
+          });
         }}
       >
-        <Field label="What does this change?" placeholder="Chat on every page" hint="A line for those who look for it later, you included." required maxLength={120} value={message} onChange={(event) => setMessage(event.target.value)} />
+        <Field
+          label="What does this change?"
+          placeholder="Chat on every page"
+          hint="A line for those who look for it later, you included."
+          required
+          maxLength={120}
+          value={message}
+          onChange={(event) => setMessage(event.target.value)}
+        />
         <div className="flex justify-end gap-2">
           <DialogClose asChild>
             <Button look="quiet">Not yet</Button>

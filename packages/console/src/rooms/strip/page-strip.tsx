@@ -34,13 +34,29 @@ export function PageStrip({ site, plan, draft, changes, isEditable }: PageStripP
     changed: new Set(changes.map((change) => change.snippet)),
     position: new Map(plan.parts.map((part, index) => [part.key, index + 1])),
   };
-  const partsAt = (placement: Placement): PlannedPart[] => plan.parts.filter((part) => placementKey(part.placement) === placementKey(placement));
-  const anchors = [...new Map(plan.parts.filter((part) => isAnchor(part.placement)).map((part) => [placementKey(part.placement), part.placement])).values()];
+  const partsAt = (placement: Placement): PlannedPart[] =>
+    plan.parts.filter((part) => placementKey(part.placement) === placementKey(placement));
+  const anchors = [
+    ...new Map(
+      plan.parts
+        .filter((part) => isAnchor(part.placement))
+        .map((part) => [placementKey(part.placement), part.placement]),
+    ).values(),
+  ];
   const [headStart, headEnd, bodyStart, bodyEnd] = NAMED_PLACEMENTS.map((placement) => (
-    <PlacementSlot key={placement} placement={placement} title={slotTitle(placement)} parts={partsAt(placement)} context={context} />
+    <PlacementSlot
+      key={placement}
+      placement={placement}
+      title={slotTitle(placement)}
+      parts={partsAt(placement)}
+      context={context}
+    />
   ));
   return (
-    <section aria-label={`The page ${plan.path} from head to foot`} className="overflow-clip rounded-xl border border-line-strong bg-surface shadow-card">
+    <section
+      aria-label={`The page ${plan.path} from head to foot`}
+      className="overflow-clip rounded-xl border border-line-strong bg-surface shadow-card"
+    >
       <Region name="head" tone="head" note="not seen, read first">
         {headStart}
         <OwnContent lines={['w-2/5', 'w-3/5']} label="the page’s own title, styles and scripts" />
@@ -50,7 +66,13 @@ export function PageStrip({ site, plan, draft, changes, isEditable }: PageStripP
         {bodyStart}
         <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label="the page’s own content" />
         {anchors.map((placement) => (
-          <PlacementSlot key={placementKey(placement)} placement={placement} title={slotTitle(placement)} parts={partsAt(placement)} context={context} />
+          <PlacementSlot
+            key={placementKey(placement)}
+            placement={placement}
+            title={slotTitle(placement)}
+            parts={partsAt(placement)}
+            context={context}
+          />
         ))}
         {anchors.length > 0 && <OwnContent lines={['w-2/3']} label="" />}
         {bodyEnd}
@@ -63,10 +85,25 @@ function slotTitle(placement: Placement): string {
   return placementWords(placement).replace(/^(at )?(the )?/, '');
 }
 
-function Region({ name, note, tone, children }: { name: string; note: string; tone: 'head' | 'body'; children: ReactNode }) {
+function Region({
+  name,
+  note,
+  tone,
+  children,
+}: {
+  name: string;
+  note: string;
+  tone: 'head' | 'body';
+  children: ReactNode;
+}) {
   return (
     <div className="grid grid-cols-[2.25rem_minmax(0,1fr)] border-b border-line last:border-b-0 sm:grid-cols-[3rem_minmax(0,1fr)]">
-      <div className={cn('relative border-r border-line', tone === 'head' ? 'bg-head-soft text-head' : 'bg-body-soft text-body')}>
+      <div
+        className={cn(
+          'relative border-r border-line',
+          tone === 'head' ? 'bg-head-soft text-head' : 'bg-body-soft text-body',
+        )}
+      >
         <p className="sticky top-16 flex items-center gap-2 px-2 py-4 font-mono text-[13px] font-semibold [writing-mode:vertical-rl]">
           {name} <span className="font-sans text-xs font-normal opacity-80">{note}</span>
         </p>

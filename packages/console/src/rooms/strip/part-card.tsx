@@ -20,7 +20,8 @@ function tellingLine(code: string): string {
 }
 
 export function PartCard({ part, context, isDraggable }: PartCardProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: part.key, disabled: !isDraggable });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id: part.key, disabled: !isDraggable });
   const snippet = context.snapshot.snippets.find((entry) => entry.key === part.snippet);
   const number = Number(part.key.split('/')[1]);
   const total = snippet?.parts.length ?? 1;
@@ -28,7 +29,10 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={cn('flex items-center gap-2 rounded-lg border border-line bg-raised py-2 pr-3 pl-1.5', isDragging && 'relative z-10 border-primary shadow-card')}
+      className={cn(
+        'flex items-center gap-2 rounded-lg border border-line bg-raised py-2 pr-3 pl-1.5',
+        isDragging && 'relative z-10 border-primary shadow-card',
+      )}
     >
       {isDraggable ? (
         <button
@@ -44,7 +48,10 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
       ) : (
         <span className="w-5" />
       )}
-      <span className="grid size-6 shrink-0 place-items-center rounded-full bg-paper font-mono text-xs text-muted" title="Position on the page">
+      <span
+        className="grid size-6 shrink-0 place-items-center rounded-full bg-paper font-mono text-xs text-muted"
+        title="Position on the page"
+      >
         {context.position.get(part.key)}
       </span>
       <div className="min-w-0 flex-1">
@@ -62,13 +69,24 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
             </span>
           )}
           {snippet?.provider && <span className="text-xs text-muted">{snippet.provider}</span>}
-          {context.changed.has(part.snippet) && <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">not live yet</span>}
+          {context.changed.has(part.snippet) && (
+            <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
+              not live yet
+            </span>
+          )}
         </p>
         <p className="truncate font-mono text-xs text-muted" title={part.code}>
           {tellingLine(part.code)}
         </p>
       </div>
-      {snippet && context.isEditable && number === 1 && <SnippetSwitch site={context.site} snippet={part.snippet} name={part.name} isOn={snippet.state === 'on'} />}
+      {snippet && context.isEditable && number === 1 && (
+        <SnippetSwitch
+          site={context.site}
+          snippet={part.snippet}
+          name={part.name}
+          isOn={snippet.state === 'on'}
+        />
+      )}
     </li>
   );
 }

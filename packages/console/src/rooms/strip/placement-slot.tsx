@@ -1,4 +1,12 @@
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { restrictToParentElement, restrictToVerticalAxis } from '@dnd-kit/modifiers';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { moveInList, orderLists, placementKey, type Placement, type PlannedPart } from '@pragmatica/core';
@@ -28,15 +36,20 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
   const keys = parts.map((part) => part.key);
 
   function move({ active, over }: DragEndEvent): void {
-    const all = orderLists(context.snapshot).find((list) => placementKey(list.placement) === placementKey(placement))?.parts;
+    const all = orderLists(context.snapshot).find(
+      (list) => placementKey(list.placement) === placementKey(placement),
+    )?.parts;
     if (!over || active.id === over.id || !all) return;
     const reference = String(over.id);
     const isDown = keys.indexOf(String(active.id)) < keys.indexOf(reference);
     const moved = moveInList(all, String(active.id), isDown ? { after: reference } : { before: reference });
     if (!moved) return;
-    change.mutate(
-      { etag: context.etag, placement, parts: moved },
-      { onSuccess: () => toast({ tone: 'done', title: 'Order changed in the draft', text: 'Visitors get it when you publish.' }) },
+    change.run({ etag: context.etag, placement, parts: moved }, () =>
+      toast({
+        tone: 'done',
+        title: 'Order changed in the draft',
+        text: 'Visitors get it when you publish.',
+      }),
     );
   }
 
@@ -46,12 +59,26 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
         {title}
         <span className="h-px flex-1 bg-line" aria-hidden />
       </h3>
-      {parts.length === 0 && <p className="rounded-md border border-dashed border-line px-3 py-1.5 text-[13px] text-muted">nothing here</p>}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={[restrictToVerticalAxis, restrictToParentElement]} onDragEnd={move}>
+      {parts.length === 0 && (
+        <p className="rounded-md border border-dashed border-line px-3 py-1.5 text-[13px] text-muted">
+          nothing here
+        </p>
+      )}
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        modifiers={[restrictToVerticalAxis, restrictToParentElement]}
+        onDragEnd={move}
+      >
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>
           <ol className="space-y-2">
             {parts.map((part) => (
-              <PartCard key={part.key} part={part} context={context} isDraggable={context.isEditable && parts.length > 1} />
+              <PartCard
+                key={part.key}
+                part={part}
+                context={context}
+                isDraggable={context.isEditable && parts.length > 1}
+              />
             ))}
           </ol>
         </SortableContext>

@@ -13,7 +13,7 @@ interface QuestionBarProps {
   pages: { readonly paths: readonly string[]; readonly source: string; readonly message: string } | undefined;
   path: string;
   of: SetName;
-  onAsk(question: { path?: string; of?: SetName }): void;
+  onAsk: (question: { path?: string; of?: SetName }) => void;
 }
 
 /** Which page load is being looked at. */
@@ -28,7 +28,12 @@ export function QuestionBar({ site, pages, path, of, onAsk }: QuestionBarProps) 
       <h1 className="mr-1 text-xl">
         <label htmlFor={id}>What a visitor of</label>
       </h1>
-      <select id={id} className={cn(inputStyle, 'h-9 w-auto max-w-full min-w-40 py-1 font-mono text-[13px]')} value={path} onChange={(event) => onAsk({ path: event.target.value })}>
+      <select
+        id={id}
+        className={cn(inputStyle, 'h-9 w-auto max-w-full min-w-40 py-1 font-mono text-[13px]')}
+        value={path}
+        onChange={(event) => onAsk({ path: event.target.value })}
+      >
         {shown.map((entry) => (
           <option key={entry}>{entry}</option>
         ))}
@@ -60,7 +65,10 @@ export function QuestionBar({ site, pages, path, of, onAsk }: QuestionBarProps) 
 
 function SetToggle({ value, label }: { value: SetName; label: string }) {
   return (
-    <ToggleGroup.Item value={value} className="h-8 rounded px-3 text-sm font-medium text-muted data-[state=on]:bg-primary-soft data-[state=on]:text-primary">
+    <ToggleGroup.Item
+      value={value}
+      className="h-8 rounded px-3 text-sm font-medium text-muted data-[state=on]:bg-primary-soft data-[state=on]:text-primary"
+    >
       {label}
     </ToggleGroup.Item>
   );

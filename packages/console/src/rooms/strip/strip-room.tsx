@@ -16,7 +16,8 @@ export function StripRoom() {
   const [search, setSearch] = useSearchParams();
   const path = search.get('path') ?? '/';
   const of: SetName = search.get('of') === 'live' ? 'live' : 'draft';
-  const ask = (question: { path?: string; of?: SetName }): void => setSearch({ path, of, ...question }, { replace: true });
+  const ask = (question: { path?: string; of?: SetName }): void =>
+    setSearch({ path, of, ...question }, { replace: true });
   const site = useQuery(siteQuery(key));
   const pages = useQuery(pagesQuery(key));
   const draft = useQuery(draftQuery(key));
@@ -36,7 +37,8 @@ export function StripRoom() {
           </Button>
         }
       >
-        Paste the code that a provider gave you, say where it goes and on which pages. Nothing reaches visitors before you publish.
+        Paste the code that a provider gave you, say where it goes and on which pages. Nothing reaches
+        visitors before you publish.
       </Empty>
     );
   }
@@ -46,15 +48,25 @@ export function StripRoom() {
       {error && <Failure error={error} onRetry={() => void plan.refetch()} />}
       <div className="grid items-start gap-5 xl:grid-cols-[minmax(0,1fr)_21rem]">
         {plan.data && draft.data ? (
-          <PageStrip site={key} plan={plan.data} draft={draft.data} changes={changes.data?.changes ?? []} isEditable={of === 'draft'} />
+          <PageStrip
+            site={key}
+            plan={plan.data}
+            draft={draft.data}
+            changes={changes.data?.changes ?? []}
+            isEditable={of === 'draft'}
+          />
         ) : (
           !error && <Loading lines={6} label="Loading the page strip" />
         )}
         <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
           <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
-          {plan.data && <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="max-xl:hidden" />}
+          {plan.data && (
+            <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="max-xl:hidden" />
+          )}
         </aside>
-        {plan.data && <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="xl:hidden" />}
+        {plan.data && (
+          <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="xl:hidden" />
+        )}
       </div>
     </div>
   );

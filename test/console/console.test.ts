@@ -1,0 +1,240 @@
+import { expect } from 'chai';
+import type { Browser, Page } from 'playwright-core';
+import { openConsole, startBrowser, type ConsolePage, DESKTOP } from '../support/browser.js';
+import { send } from '../support/http.js';
+import { startStage, type Stage } from '../support/stage.js';
+
+describe('the console', function () {
+  this.timeout(40_000);
+  let stage: Stage;
+  let browser: Browser;
+  let open: ConsolePage;
+  let page: Page;
+  before(async () => {
+    stage = await startStage();
+    browser = await startBrowser();
+  });
+  after(async () => {
+    await browser.close();
+    await stage.close();
+  });
+  beforeEach(async () => {
+    open = await openConsole(browser, stage);
+    page = open.page;
+  });
+  afterEach(async () => {
+    await open.context.close();
+    expect(open.problems, 'what the browser complained about').to.deep.equal([]);
+  });
+
+  const params = { site: 'skerrywick' };
+  const strip = (path: string) => `/sites/skerrywick/strip?path=${encodeURIComponent(path)}&of=draft`;
+  const partNames = async (): Promise<string[]> =>
+    (await page.locator('section[aria-label^="The page"] li a').allTextContents()).map((name) => name.trim());
+
+  it('shows the sites with what needs attention', async () => {
+    await page.goto('/');
+    await page.getByText('2 changes are saved but not live').waitFor();
+    await page.getByRole('link', { name: 'Skerrywick Ferries' }).click();
+    await page.waitForURL('**/sites/skerrywick/strip');
+  });
+
+  it('draws a page’s parts in the order in which they run, and says why others are left out', async () => {
+    await page.goto(strip('/booking'));
+    await page.getByRole('link', { name: 'Booking button' }).waitFor();
+    const { data } = await stage.client.call('showPlan', {
+      params,
+      query: { path: '/booking', of: 'draft' },
+    });
+    expect(await partNames()).to.deep.equal(data.parts.map((part) => part.name));
+    const left = page.getByRole('region', { name: 'Not on this page' }).filter({ visible: true });
+    expect(await left.textContent())
+      .to.include('Works notice')
+      .and.include('It is switched off.')
+      .and.include('It runs only on /, /fares and /timetables/*.');
+    await page.getByRole('combobox').selectOption('/contact');
+    await page
+      .locator('section[aria-label^="The page"]')
+      .getByText('Booking button')
+      .waitFor({ state: 'detached' });
+    expect(await partNames()).not.to.include('Newsletter form');
+  });
+
+  it('tells what is live now from what publishing would bring', async () => {
+    await page.goto(strip('/'));
+    await page.getByRole('link', { name: 'Accessibility menu' }).waitFor();
+    await page.getByRole('radio', { name: /^now/ }).click();
+    await page.getByRole('link', { name: 'Accessibility menu' }).waitFor({ state: 'detached' });
+    expect(await page.getByRole('switch').count(), 'what is live is not switched, it is published').to.equal(
+      0,
+    );
+  });
+
+  it('switches a snippet in the draft and takes it back', async () => {
+    await page.goto(strip('/'));
+    const control = page.getByRole('switch', { name: 'Harbour chat is on' });
+    await control.click();
+    await page.getByText('“Harbour chat” is off in the draft').first().waitFor();
+    await page.getByText('“Harbour chat” is switched off.').waitFor();
+    expect(
+      (await stage.client.call('showSnippet', { params: { ...params, snippet: 'harbour-chat' } })).data.state,
+    ).to.equal('off');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByText('“Harbour chat” is switched off.').waitFor({ state: 'detached' });
+    expect(
+      (await stage.client.call('showSnippet', { params: { ...params, snippet: 'harbour-chat' } })).data.state,
+    ).to.equal('on');
+  });
+
+  it('changes the order from the keyboard', async () => {
+    await page.goto(strip('/'));
+    const handle = page.getByRole('button', { name: 'Move Tag container' });
+    await handle.focus();
+    for (const key of ['Space', 'ArrowUp', 'Space']) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(250);
+    }
+    await page.getByText('Order changed in the draft').first().waitFor();
+    const { data } = await stage.client.call('showOrder', { params });
+    expect(data.lists[0]!.parts).to.deep.equal(['tag-container/1', 'cookie-question/1']);
+  });
+
+  it('adds a snippet: paste, place, choose pages; it refuses code that breaks the page', async () => {
+    await page.goto('/sites/skerrywick/snippets/new');
+    const editor = page.locator('.cm-content');
+    await editor.fill('<div>never closed');
+    await page.getByText('This code changes the page around it').waitFor();
+    await editor.fill('<script async src="http://pierlist.test/stops.js"></script>');
+    await page.getByText('It leaves the page around it as it is.').waitFor();
+    await page.getByRole('radio', { name: 'In an element' }).click();
+    await page.getByLabel('Id of the element').fill('stop-directory');
+    await page.getByLabel('Name', { exact: true }).fill('Stop directory');
+    await page.getByRole('radio', { name: 'Only some pages' }).click();
+    await page.getByText('None of the known pages matches').waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: '/stops' }).click();
+    await page.getByText('Runs on 1 of 21 known pages.').waitFor();
+    await page.getByRole('button', { name: 'Add to the draft' }).click();
+    await page.waitForURL('**/strip?of=draft&path=%2Fstops');
+    await page
+      .getByRole('region', { name: 'inside the element #stop-directory' })
+      .getByText('not live yet')
+      .waitFor();
+  });
+
+  it('publishes what it has shown, and visitors get it', async () => {
+    await page.goto(strip('/stops'));
+    await page.getByRole('button', { name: 'Publish…' }).click();
+    await page.getByLabel('What does this change?').fill('Stops and larger text');
+    await page.getByRole('button', { name: 'Publish now' }).click();
+    await page.getByText('Release 2 is live', { exact: true }).waitFor();
+    await page.getByText('Visitors get what you see here: live (release 2).').waitFor();
+    const visitor = await send({ port: stage.gatewayPort, host: 'skerrywick.localhost', path: '/stops' });
+    expect(visitor.text).to.include(
+      '<div id="stop-directory"><script async src="http://pierlist.test/stops.js">',
+    );
+  });
+
+  it('puts a release back, after saying what that would change', async () => {
+    await page.goto('/sites/skerrywick/releases');
+    await page.getByRole('button', { name: 'Put back…' }).click();
+    await page.getByRole('dialog').getByText('“Accessibility menu” is gone.').waitFor();
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await page.getByText('Release 1 is live again').first().waitFor();
+    expect(
+      (await stage.client.call('showEnvironment', { params: { ...params, environment: 'live' } })).data
+        .release,
+    ).to.equal(1);
+  });
+
+  it('does not overwrite what somebody else saved meanwhile', async () => {
+    await page.goto('/sites/skerrywick/snippets/harbour-chat');
+    await page.getByLabel('Note').fill('mine');
+    const mine = { ...params, snippet: 'harbour-chat' };
+    const { etag } = await stage.client.call('showSnippet', { params: mine });
+    await stage.client.call('editSnippet', { params: mine, ifMatch: etag, body: { note: 'theirs' } });
+    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByText('Somebody changed it meanwhile').first().waitFor();
+    expect((await stage.client.call('showSnippet', { params: mine })).data.note).to.equal('theirs');
+    open.problems.splice(0); // the browser notes the 412
+  });
+
+  it('asks before it removes a snippet', async () => {
+    await page.goto('/sites/skerrywick/snippets/works-notice');
+    await page.getByRole('button', { name: 'Remove…' }).click();
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await page.getByRole('button', { name: 'Remove…' }).click();
+    await page.getByRole('button', { name: 'Remove it' }).click();
+    await page.waitForURL('**/strip');
+    const { items } = (await stage.client.call('listSnippets', { params })).data;
+    expect(items.map((item) => item.key)).not.to.include('works-notice');
+  });
+
+  it('never runs pasted code, and shows it as text', async () => {
+    const code = '<img src=x onerror="document.title=\'owned\'"><script>document.title="owned"</script>';
+    await stage.client.call('createSnippet', {
+      params,
+      body: { name: '<b>Bold</b>', state: 'on', parts: [{ placement: 'body-start', code }] },
+    });
+    await page.goto(strip('/'));
+    await page.getByRole('link', { name: '<b>Bold</b>' }).click();
+    await page.locator('.cm-content').getByText('onerror').waitFor();
+    expect(await page.title()).to.equal('Pragmatica');
+  });
+
+  it('is whole at 390 pixels: nothing sticks out sideways', async () => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    for (const path of [
+      '/',
+      strip('/booking'),
+      '/sites/skerrywick/snippets/new',
+      '/sites/skerrywick/releases',
+      '/sites/skerrywick/activity',
+    ]) {
+      await page.goto(path);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      await page.waitForTimeout(300);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).to.be.at.most(390);
+    }
+  });
+
+  it('follows the system’s dark colours, and the button', async () => {
+    await page.emulateMedia({ colorScheme: 'dark' });
+    await page.goto('/');
+    const background = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+    await page.getByRole('button', { name: 'Switch to light colours' }).waitFor();
+    const dark = await background();
+    await page.getByRole('button', { name: 'Switch to light colours' }).click();
+    expect(await background()).not.to.equal(dark);
+  });
+});
+
+describe('the console’s door', function () {
+  this.timeout(40_000);
+  it('asks for the one-time password’s replacement, then lets in', async () => {
+    const stage = await startStage({ hasDemo: false });
+    const browser = await startBrowser();
+    try {
+      const { page } = await openConsole(browser, stage, DESKTOP, false);
+      await page.goto('/');
+      await page.getByLabel('Name').fill('admin');
+      await page.getByLabel('Password').fill('wrong');
+      await page.getByRole('button', { name: 'Sign in' }).click();
+      await page.getByText('Name or password is wrong').waitFor();
+      await page.getByLabel('Password').fill('a long and quiet password');
+      await page.getByRole('button', { name: 'Sign in' }).click();
+      await page.getByText('No sites yet').waitFor();
+      await page.getByRole('button', { name: 'Add a site' }).first().click();
+      await page.getByLabel('Name').fill('Tide Mill');
+      await page.getByLabel('Host that visitors type').fill('not a host');
+      await page.getByLabel('Server that holds the pages').fill('http://origin.example');
+      await page.getByRole('button', { name: 'Add the site' }).click();
+      await page.getByText('A hostname like www.example.com').waitFor();
+      await page.getByLabel('Host that visitors type').fill('mill.example');
+      await page.getByRole('button', { name: 'Add the site' }).click();
+      await page.getByText('No snippets yet').waitFor();
+    } finally {
+      await browser.close();
+      await stage.close();
+    }
+  });
+});

@@ -1,0 +1,189 @@
+import { expect } from 'chai';
+import { insert, type InsertPart, type Placement } from '@pragmatica/core';
+
+/** Each page with `|n|` where the n-th placement's code must land. */
+const ALL: readonly Placement[] = ['head-start', 'head-end', 'body-start', 'body-end'];
+
+const PLACED: readonly { what: string; page: string }[] = [
+  {
+    what: 'a page with every tag',
+    page: '<!doctype html><html><head>|0|<title>t</title>|1|</head><body>|2|<p>x</p>|3|</body></html>',
+  },
+  {
+    what: 'upper case and attributes',
+    page: '<HTML><HEAD profile="a>b">|0|<TITLE>t</TITLE>|1|</HEAD><BODY CLASS="</body>">|2|x|3|</BODY></HTML>',
+  },
+  { what: 'no tags but a title', page: '<!doctype html>\n|0|<title>t</title>\n|1|<body>|2|<p>x|3|' },
+  { what: 'an empty head and body', page: '<head>|0||1|</head><body>|2||3|</body>' },
+  {
+    what: 'end tags in comments, scripts and text areas',
+    page: '<head>|0|<!-- </head> --><script>"</head>"</script>|1|</head><body>|2|<!-- </body> --><textarea></body></textarea>|3|</body>',
+  },
+  {
+    what: 'a script that is escaped twice',
+    page: '<head>|0||1|</head><body>|2|<script><!-- <script></body></script> --></script>|3|</body>',
+  },
+  {
+    what: 'a noscript in the head, which is text to a visitor',
+    page: '<head>|0|<noscript><p></noscript>|1|</head><body>|2||3|</body>',
+  },
+  {
+    what: 'a table left open, where the end tag is ignored',
+    page: '<head>|0||1|</head><body>|2|<table></body><tr>|3|',
+  },
+  {
+    what: 'a drawing with a title',
+    page: '<head>|0||1|</head><body>|2|<svg><title></body></title></svg>|3|</body>',
+  },
+  {
+    what: 'content after the end of the body',
+    page: '<head>|0||1|</head><body>|2|a|3|</body><p>late</p></html>',
+  },
+  { what: 'a second body tag', page: '<head>|0||1|</head><body>|2|a<body class="second">b|3|</body>' },
+  { what: 'a byte order mark', page: '\ufeff<head>|0||1|</head><body>|2||3|</body>' },
+];
+
+const LEFT_OUT: readonly { what: string; page: string; reason: string; placements: readonly string[] }[] = [
+  {
+    what: 'a frameset',
+    page: '<head></head><frameset><frame></frameset>',
+    reason: 'frameset',
+    placements: ['body-start', 'body-end'],
+  },
+  {
+    what: 'an unclosed comment',
+    page: '<body><p>x<!-- never',
+    reason: 'unfinished',
+    placements: ['body-end'],
+  },
+  {
+    what: 'an unclosed script',
+    page: '<head><script>x',
+    reason: 'unfinished',
+    placements: ['head-end', 'body-start', 'body-end'],
+  },
+  { what: 'a tag that breaks off', page: '<body><a href="x', reason: 'unfinished', placements: ['body-end'] },
+  {
+    what: 'a template left open',
+    page: '<body><template><p>',
+    reason: 'inside-template',
+    placements: ['body-end'],
+  },
+  {
+    what: 'a drawing left open',
+    page: '<body><svg><g></body>',
+    reason: 'inside-foreign',
+    placements: ['body-end'],
+  },
+  {
+    what: 'UTF-16',
+    page: '\u00ff\u00fe<\0p\0',
+    reason: 'encoding',
+    placements: ['head-start', 'head-end', 'body-start', 'body-end'],
+  },
+];
+
+describe('insertion, case by case', () => {
+  for (const { what, page } of PLACED) {
+    it(`places all four parts in ${what}`, () => {
+      const bare = page.replace(/\|\d\|/g, '');
+      const parts = ALL.map((placement, index): InsertPart => ({
+        key: String(index),
+        placement,
+        code: `<script>${index}</script>`,
+      }));
+      const wanted = page.replace(/\|(\d)\|/g, '<script>$1</script>');
+      expect(text(insert(bare, parts).page)).to.equal(wanted);
+    });
+  }
+
+  for (const { what, page, reason, placements } of LEFT_OUT) {
+    it(`leaves parts out of ${what} and says why`, () => {
+      const bytes = Uint8Array.from(page, (character) => character.charCodeAt(0));
+      const parts = ALL.map((placement): InsertPart => ({
+        key: placement as string,
+        placement,
+        code: '<script></script>',
+      }));
+      const missed = insert(bytes, parts).outcomes.filter((outcome) => !outcome.inserted);
+      expect(missed.map((outcome) => outcome.key)).to.deep.equal(placements);
+      for (const outcome of missed)
+        expect(outcome).to.include({ reason }).and.to.have.property('message').that.is.not.empty;
+    });
+  }
+
+  it('writes the tag of an implied body in front, so that a script does not fall into the head', () => {
+    const out = insert('<title>t</title>hello', [
+      { key: 'a', placement: 'body-start', code: '<script></script>' },
+    ]);
+    expect(text(out.page)).to.equal('<title>t</title><body><script></script>hello');
+  });
+
+  it('writes the tag of an implied head in front of a comment, which would stand before it', () => {
+    const out = insert('<p>x', [{ key: 'a', placement: 'head-start', code: '<!-- a --><script></script>' }]);
+    expect(text(out.page)).to.equal('<head><!-- a --><script></script><p>x');
+  });
+
+  it('keeps the order of parts within a placement and tells the offset in the page as it came', () => {
+    const parts: InsertPart[] = ['x', 'y'].map((key) => ({
+      key,
+      placement: 'head-end',
+      code: `<meta name=${key}>`,
+    }));
+    const out = insert('<head></head>', parts);
+    expect(text(out.page)).to.equal('<head><meta name=x><meta name=y></head>');
+    expect(out.outcomes).to.deep.equal([
+      { key: 'x', inserted: true, offset: 6 },
+      { key: 'y', inserted: true, offset: 6 },
+    ]);
+  });
+
+  describe('at an element', () => {
+    const at = (page: string, anchor: string, side: 'inside' | 'before') =>
+      insert(page, [{ key: 'a', placement: { anchor, side }, code: '<i></i>' }]);
+
+    it('puts code inside or before the first element with the id', () => {
+      expect(
+        text(at('<p><div class=x id="a&amp;b">1</div><b id="a&amp;b">', 'a&b', 'inside').page),
+      ).to.include('"a&amp;b"><i></i>1');
+      expect(text(at('<p><div id=a>1</div><b id=a>', 'a', 'before').page)).to.include(
+        '<p><i></i><div id=a>1',
+      );
+    });
+
+    for (const [what, page] of [
+      ['a void element', '<body><img id=a>'],
+      ['text', '<body><textarea id=a></textarea>'],
+      ['a drawing', '<body><svg id=a></svg>'],
+    ] as const) {
+      it(`refuses to go inside ${what}`, () => {
+        expect(at(page, 'a', 'inside').outcomes[0]).to.include({ inserted: false, reason: 'anchor-refused' });
+      });
+    }
+
+    it('says when no element has the id; text, comments and templates do not count', () => {
+      const page = '<body><!-- <p id=a> --><script>"<p id=a>"</script><template><p id=a></template>';
+      expect(at(page, 'a', 'inside').outcomes[0]).to.include({ inserted: false, reason: 'no-anchor' });
+    });
+  });
+
+  describe('with characters beyond ASCII', () => {
+    const part: InsertPart = { key: 'a', placement: 'body-end', code: '<p>é</p>' };
+    const inserts = (page: string, encoding?: string): boolean =>
+      insert(Buffer.from(page, 'latin1'), [part], { encoding }).outcomes[0]!.inserted;
+
+    it('writes them only where the page is known to be UTF-8', () => {
+      expect(inserts('<meta charset=utf-8><p>x')).to.equal(true);
+      expect(inserts('<p>x', 'UTF-8')).to.equal(true);
+      expect(inserts('<meta charset=utf-8><p>x', 'iso-8859-1'), 'the header counts more').to.equal(false);
+      expect(
+        inserts('<meta http-equiv=content-type content="text/html; charset=windows-1252"><p>x'),
+      ).to.equal(false);
+      expect(inserts('<p>x'), 'undeclared').to.equal(false);
+    });
+  });
+});
+
+function text(bytes: Uint8Array): string {
+  return new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes);
+}

@@ -1,0 +1,177 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import {
+  canonicalJson,
+  difference,
+  keyFromName,
+  moveInList,
+  orderLists,
+  snapshotDigest,
+  type SnapshotSnippet,
+} from '@pragmatica/core';
+import { part, set, snippet } from '../support/sets.js';
+
+describe('a release', () => {
+  it('has a digest that depends on its content alone, not on the order of keys', () => {
+    const one = set(snippet('a'));
+    const reversed = JSON.parse(JSON.stringify(one), (_key, value: unknown) =>
+      value !== null && typeof value === 'object' && !Array.isArray(value)
+        ? Object.fromEntries(Object.entries(value).reverse())
+        : value,
+    ) as typeof one;
+    expect(JSON.stringify(reversed)).not.to.equal(JSON.stringify(one));
+    expect(snapshotDigest(reversed))
+      .to.equal(snapshotDigest(one))
+      .and.to.match(/^[0-9a-f]{64}$/);
+    expect(snapshotDigest(set(snippet('a', { note: 'x' })))).not.to.equal(snapshotDigest(one));
+  });
+
+  it('is written as canonical JSON (RFC 8785)', () => {
+    expect(canonicalJson(set())).to.equal(
+      '{"format":"pragmatica-set/1","site":{"key":"s","name":"S","timeZone":"UTC"},"snippets":[]}',
+    );
+  });
+});
+
+describe('the difference between two sets', () => {
+  const messages = (from: SnapshotSnippet[], to: SnapshotSnippet[]): string[] =>
+    difference(set(...from), set(...to)).map((change) => change.message);
+
+  const CASES: readonly { what: string; from: SnapshotSnippet[]; to: SnapshotSnippet[]; says: string[] }[] = [
+    { what: 'nothing', from: [snippet('a')], to: [snippet('a')], says: [] },
+    {
+      what: 'a new snippet',
+      from: [],
+      to: [snippet('a')],
+      says: ['“A” is new: at the end of the body, on all pages.'],
+    },
+    { what: 'a snippet that is gone', from: [snippet('a')], to: [], says: ['“A” is gone.'] },
+    {
+      what: 'a switch',
+      from: [snippet('a')],
+      to: [snippet('a', { state: 'off' })],
+      says: ['“A” is switched off.'],
+    },
+    {
+      what: 'the archive',
+      from: [snippet('a', { state: 'archived' })],
+      to: [snippet('a')],
+      says: ['“A” is taken out of the archive and switched on.'],
+    },
+    {
+      what: 'other pages',
+      from: [snippet('a')],
+      to: [snippet('a', { pages: { include: ['/x', '/y'], exclude: ['/y/z'] } })],
+      says: ['“A” now runs on /x and /y, but not on /y/z; before, on all pages.'],
+    },
+    {
+      what: 'another placement',
+      from: [snippet('a')],
+      to: [snippet('a', { parts: [part({ anchor: 'box', side: 'before' })] })],
+      says: ['“A” moves: its code now stands before the element #box; before, at the end of the body.'],
+    },
+    {
+      what: 'new code',
+      from: [snippet('a', { parts: [part('body-end', 0, 'one\ntwo')] })],
+      to: [snippet('a', { parts: [part('body-end', 0, 'one\nthree\nfour')] })],
+      says: ['“A” has new code: 2 lines added, 1 line removed.'],
+    },
+    {
+      what: 'a note',
+      from: [snippet('a')],
+      to: [snippet('a', { note: 'n' })],
+      says: ['“A” has a new note; visitors notice nothing.'],
+    },
+    {
+      what: 'a second part',
+      from: [snippet('a')],
+      to: [snippet('a', { parts: [part('body-end'), part('head-start')] })],
+      says: ['“A” has one part more, at the start of the head.'],
+    },
+    {
+      what: 'the order',
+      from: [
+        snippet('a', { parts: [part('body-end', 0)] }),
+        snippet('b', { parts: [part('body-end', 1)] }),
+        snippet('c', { parts: [part('body-end', 2)] }),
+      ],
+      to: [
+        snippet('a', { parts: [part('body-end', 1)] }),
+        snippet('b', { parts: [part('body-end', 2)] }),
+        snippet('c', { parts: [part('body-end', 0)] }),
+      ],
+      says: ['“C” now comes right before “A” at the end of the body.'],
+    },
+  ];
+  for (const { what, from, to, says } of CASES) {
+    it(`says ${what} in words`, () => expect(messages(from, to)).to.deep.equal(says));
+  }
+
+  it('names the fewest parts that must have moved, and none when only ranks have other numbers', () => {
+    const keys = ['a', 'b', 'c', 'd', 'e', 'f'];
+    const inOrder = (order: readonly string[], factor = 1) =>
+      set(...keys.map((key) => snippet(key, { parts: [part('head-end', order.indexOf(key) * factor)] })));
+    fc.assert(
+      fc.property(fc.shuffledSubarray(keys, { minLength: 6 }), (order) => {
+        const moved = difference(inOrder(keys), inOrder(order)).length;
+        const longest = Math.max(
+          ...subsequences(order)
+            .filter(isSorted)
+            .map((sequence) => sequence.length),
+        );
+        expect(moved).to.equal(keys.length - longest);
+      }),
+      { numRuns: 100 },
+    );
+    expect(difference(inOrder(keys), inOrder(keys, 10))).to.have.length(0);
+  });
+
+  it('knows what visitors do not notice', () => {
+    expect(
+      difference(set(snippet('a')), set(snippet('a', { purpose: 'p' }))).map((change) => change.visible),
+    ).to.deep.equal([false]);
+    expect(
+      difference(set(), set(snippet('a', { state: 'off' }))).map((change) => change.visible),
+    ).to.deep.equal([false]);
+  });
+});
+
+describe('the order of parts', () => {
+  it('is one list for each placement', () => {
+    const lists = orderLists(
+      set(
+        snippet('a', { parts: [part('body-end', 3), part('head-end')] }),
+        snippet('b', { parts: [part('body-end', 1)] }),
+      ),
+    );
+    expect(lists).to.deep.equal([
+      { placement: 'head-end', parts: ['a/2'] },
+      { placement: 'body-end', parts: ['b/1', 'a/1'] },
+    ]);
+  });
+
+  it('moves one part and keeps the others as they were', () => {
+    const list = ['a', 'b', 'c'];
+    expect(moveInList(list, 'c', { to: 'first' })).to.deep.equal(['c', 'a', 'b']);
+    expect(moveInList(list, 'a', { after: 'b' })).to.deep.equal(['b', 'a', 'c']);
+    expect(moveInList(list, 'c', { before: 'b' })).to.deep.equal(['a', 'c', 'b']);
+    expect(moveInList(list, 'x', { to: 'last' })).to.equal(undefined);
+    expect(moveInList(list, 'a', { before: 'x' })).to.equal(undefined);
+  });
+});
+
+describe('a key made from a name', () => {
+  it('is plain letters, digits and dashes', () => {
+    expect(keyFromName('  Harbour Chat (new!) ')).to.equal('harbour-chat-new');
+    expect(keyFromName('Café Ærø')).to.equal('cafe-r');
+    expect(keyFromName('…')).to.equal('');
+  });
+});
+
+function subsequences<T>(items: readonly T[]): T[][] {
+  return items.reduce<T[][]>((all, item) => [...all, ...all.map((sequence) => [...sequence, item])], [[]]);
+}
+
+function isSorted(sequence: readonly string[]): boolean {
+  return sequence.every((item, index) => index === 0 || sequence[index - 1]! < item);
+}
