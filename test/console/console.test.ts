@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
 import { openConsole, startBrowser, type ConsolePage, DESKTOP } from '../support/browser.js';
 import { send } from '../support/http.js';
@@ -214,6 +215,10 @@ describe('the console’s door', function () {
     const stage = await startStage({ hasDemo: false });
     const browser = await startBrowser();
     try {
+      const database = new pg.Client({ connectionString: stage.databaseUrl });
+      await database.connect();
+      await database.query('update member set must_change_password = true');
+      await database.end();
       const { page } = await openConsole(browser, stage, DESKTOP, false);
       await page.goto('/');
       await page.getByLabel('Name').fill('admin');
@@ -222,6 +227,12 @@ describe('the console’s door', function () {
       await page.getByText('Name or password is wrong').waitFor();
       await page.getByLabel('Password').fill('a long and quiet password');
       await page.getByRole('button', { name: 'Sign in' }).click();
+      await page.getByLabel('One-time password').fill('a long and quiet password');
+      await page.getByLabel('New password').fill('entirely my own');
+      await page.getByLabel('The same again').fill('entirely else');
+      await page.getByText('The two differ.').waitFor();
+      await page.getByLabel('The same again').fill('entirely my own');
+      await page.getByRole('button', { name: 'Use this password' }).click();
       await page.getByText('No sites yet').waitFor();
       await page.getByRole('button', { name: 'Add a site' }).first().click();
       await page.getByLabel('Name').fill('Tide Mill');

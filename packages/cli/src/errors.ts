@@ -1,5 +1,4 @@
 import { ApiError, UnreachableError } from '@pragmatica/contract';
-import { ExitPromptError } from '@inquirer/core';
 
 /** Documented in the README and in `pragmatica --help`. */
 export const EXIT = {
@@ -31,7 +30,8 @@ export function describeError(error: unknown): { line: string; exitCode: ExitCod
   if (error instanceof CliError) return { line: error.message, exitCode: error.exitCode };
   if (error instanceof UnreachableError) return { line: error.message, exitCode: EXIT.unreachable };
   if (error instanceof ApiError) return { line: apiLine(error), exitCode: statusToExit(error.status) };
-  if (error instanceof ExitPromptError || (error instanceof Error && error.name === 'AbortError')) {
+  // Ctrl-C at a question, or while waiting for the service.
+  if (error instanceof Error && (error.name === 'ExitPromptError' || error.name === 'AbortError')) {
     return { line: 'Cancelled; nothing was changed.', exitCode: EXIT.failed };
   }
   const text = error instanceof Error ? error.message : String(error);

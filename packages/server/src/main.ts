@@ -1,5 +1,6 @@
 import { SettingsError, readSettings } from './settings.js';
 import { startService } from './service.js';
+import { DatabaseError } from './storage/orm.js';
 
 /**
  * The service as a process. Started by `npm start` with a channel to it: it says `ready` there with what it knows, and
@@ -26,7 +27,7 @@ main().catch((error: unknown) => {
   const isTaken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE' && 'port' in error;
   const message = isTaken
     ? `Port ${String(error.port)} is in use by another program.`
-    : error instanceof SettingsError
+    : error instanceof SettingsError || error instanceof DatabaseError
       ? error.message
       : undefined;
   if (message === undefined) console.error(error);

@@ -1,6 +1,5 @@
 import { hostname } from 'node:os';
 import { text } from 'node:stream/consumers';
-import { input, password as askPassword } from '@inquirer/prompts';
 import { ApiError, createClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import type { Command } from 'commander';
@@ -30,6 +29,8 @@ export function signIn(program: Command): void {
       const server = normalize(options.server);
       if (!options.stdin && !process.stdin.isTTY)
         throw new CliError('There is nobody to ask. Give the password on standard input with --stdin.');
+      // Loaded only where somebody is asked: it would slow every command's start.
+      const { input, password: askPassword } = await import('@inquirer/prompts');
       const [fromInput, newFromInput] = options.stdin ? (await text(process.stdin)).split('\n') : [];
       const login =
         options.login ?? (options.stdin ? 'admin' : await input({ message: 'Name', default: 'admin' }));
@@ -65,6 +66,7 @@ export function signIn(program: Command): void {
 }
 
 async function askNewPassword(): Promise<string> {
+  const { password: askPassword } = await import('@inquirer/prompts');
   const chosen = await askPassword({ message: 'New password' });
   const again = await askPassword({ message: 'The same again' });
   if (chosen !== again)

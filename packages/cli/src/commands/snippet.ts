@@ -1,4 +1,3 @@
-import { confirm } from '@inquirer/prompts';
 import type { SnippetPatch, SnippetResource } from '@pragmatica/contract';
 import {
   containmentProblem,
@@ -290,6 +289,7 @@ function remove(group: Command): void {
       if (!options.yes) {
         if (!process.stdin.isTTY)
           throw new CliError('Removing asks first. Say --yes when nobody can answer.');
+        const { confirm } = await import('@inquirer/prompts');
         if (!(await confirm({ message: `Remove "${key}" from the draft?`, default: false })))
           throw new CliError('Nothing was removed.');
       }

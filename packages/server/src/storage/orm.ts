@@ -3,9 +3,14 @@ import { Migrator } from '@mikro-orm/migrations';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
 
-/** Opens the database. Nothing is created or changed; see `migrate`. */
+/** The database cannot be used. The message names it, without its password. */
+export class DatabaseError extends Error {
+  override name = 'DatabaseError';
+}
+
+/** Opens the database. Nothing is created or changed; see `migrate`. @throws DatabaseError when it does not answer */
 export async function openDatabase(url: string): Promise<MikroORM> {
-  return MikroORM.init({
+  const orm = await MikroORM.init({
     clientUrl: url,
     entities,
     extensions: [Migrator],
@@ -19,7 +24,16 @@ export async function openDatabase(url: string): Promise<MikroORM> {
     forceUtcTimezone: true,
     discovery: { warnWhenNoEntities: true },
     logger: () => undefined,
+    // The driver's own lines would go to the terminal past the log.
+    driverOptions: { log: { warn: () => undefined, error: () => undefined } },
   });
+  const connection = await orm.checkConnection();
+  if (connection.ok) return orm;
+  await orm.close(true);
+  const { host, pathname } = new URL(url);
+  throw new DatabaseError(
+    `The database ${pathname.slice(1)} at ${host} does not answer (${connection.reason}). Is it running, and is DATABASE_URL right?`,
+  );
 }
 
 /** Brings the schema to the newest version; does nothing when it is. Returns the names of the migrations that ran. */
