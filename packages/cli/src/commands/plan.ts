@@ -1,4 +1,4 @@
-import { placementKey, placementWords } from '@pragmatica/core';
+import { placementKey, placementWords, tellingLine } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson } from '../output.js';
@@ -22,7 +22,7 @@ export function plan(program: Command): void {
         const key = placementKey(part.placement);
         if (key !== placement) print(`\n  ${colour.cyan(placementWords(part.placement))}`);
         placement = key;
-        print(`    ${part.name}  ${colour.dim(`${part.key}  ${firstLine(part.code)}`)}`);
+        print(`    ${part.name}  ${colour.dim(`${part.key}  ${shorten(tellingLine(part.code))}`)}`);
       }
       if (data.parts.length === 0) print('\n  nothing');
       if (data.leftOut.length > 0) print(`\n  ${colour.yellow('left out')}`);
@@ -42,7 +42,6 @@ export function plan(program: Command): void {
 
 const SHOWN = 56;
 
-function firstLine(code: string): string {
-  const line = code.trim().split('\n')[0]!;
+function shorten(line: string): string {
   return line.length > SHOWN ? `${line.slice(0, SHOWN)}…` : line;
 }

@@ -1,4 +1,4 @@
-import type { SiteInput, SiteResource } from '@pragmatica/contract';
+import type { SiteResource } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import {
   clientFor,
@@ -42,6 +42,7 @@ interface AddOptions extends CommonOptions {
   readonly timeZone: string;
   readonly live?: string[];
   readonly staging?: string[];
+  readonly address?: string[];
 }
 
 export function site(program: Command): void {
@@ -52,14 +53,20 @@ export function site(program: Command): void {
     .option('--time-zone <zone>', 'IANA time zone', 'UTC')
     .option('--live <host=origin...>', 'a live host and the server that holds its pages')
     .option('--staging <host=origin...>', 'a staging host and its server')
+    .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
     .addHelpText(
       'after',
       '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://10.0.0.5:8080 --time-zone Europe/Dublin',
     )
     .action(async (name: string, options: AddOptions) => {
+      const addresses = new Map((options.address ?? []).map((typed) => splitHost(typed, 'ADDRESS')));
+      const parse = (environment: 'live' | 'staging') => (typed: string) => {
+        const [host, origin] = splitHost(typed, 'ORIGIN');
+        return { host, origin, environment, address: addresses.get(host) ?? null };
+      };
       const hosts = [
-        ...(options.live ?? []).map((typed) => parseHost(typed, 'live')),
-        ...(options.staging ?? []).map((typed) => parseHost(typed, 'staging')),
+        ...(options.live ?? []).map(parse('live')),
+        ...(options.staging ?? []).map(parse('staging')),
       ];
       const { data } = await clientFor(options).call('createSite', {
         body: { key: options.key, name, timeZone: options.timeZone, hosts },
@@ -82,15 +89,14 @@ export function site(program: Command): void {
     });
 }
 
-type HostInput = NonNullable<SiteInput['hosts']>[number];
-
-function parseHost(typed: string, environment: 'live' | 'staging'): HostInput {
-  const [host, origin] = typed.split(/=(.*)/s);
-  if (!host || !origin)
+function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS'): [string, string] {
+  const [host, value] = typed.split(/=(.*)/s);
+  if (!host || !value) {
     throw new CliError(
-      `Write a host as HOST=ORIGIN, like www.example.com=http://origin.example; this was "${typed}".`,
+      `Write it as HOST=${what}, like www.example.com=http://origin.example; this was "${typed}".`,
     );
-  return { host, origin, environment };
+  }
+  return [host, value];
 }
 
 function describe(data: SiteResource): string {

@@ -31,6 +31,9 @@ export function planPage(snapshot: Snapshot, path: string): PagePlan {
   return new ReleasePlanner(snapshot).plan(path);
 }
 
+/** Sets of snippets whose prepared parts are kept; a site has a handful, but its visitors choose the paths. */
+const MAX_PREPARED = 1_000;
+
 interface PlannedSnippet {
   readonly snippet: SnapshotSnippet;
   readonly matcher: PageMatcher;
@@ -79,6 +82,7 @@ export class ReleasePlanner {
     });
     let prepared = this.#prepared.get(id);
     if (!prepared) {
+      if (this.#prepared.size >= MAX_PREPARED) this.#prepared.clear();
       prepared = prepareParts(this.#parts.filter(({ snippet }) => runs.has(snippet.key)).map(toPlanned));
       this.#prepared.set(id, prepared);
     }

@@ -11,3 +11,4 @@ export {
   type SnippetState,
 } from './snapshot.js';
 export { KEY_PATTERN, keyFromName } from './key.js';
+export { tellingLine } from './telling-line.js';

@@ -10,7 +10,7 @@ import { verificationHandlers } from './verification.js';
 export function createHandlers(settings: Settings): Handlers {
   return {
     ...sessionHandlers(settings),
-    ...siteHandlers(),
+    ...siteHandlers(settings),
     ...snippetHandlers(),
     ...releaseHandlers(),
     ...verificationHandlers(),

@@ -1,10 +1,12 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { KEY_PATTERN, keyFromName } from '@pragmatica/core';
 import type { HostResource } from '@pragmatica/contract';
+import { isLocalhost } from '@pragmatica/contract/node';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
+import type { Settings } from '../settings.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
 import { describeSites } from '../site/describe-sites.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
@@ -12,9 +14,9 @@ import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entit
 /** How many entries of the activity are shown. */
 const ACTIVITY_LENGTH = 200;
 
-export function siteHandlers(): HandlersOf<
-  'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
-> {
+export function siteHandlers(
+  settings: Settings,
+): HandlersOf<'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'> {
   return {
     async listSites(_input, { em }) {
       const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
@@ -38,7 +40,7 @@ export function siteHandlers(): HandlersOf<
           { persist: true },
         );
         await transaction.flush();
-        await setHosts(transaction, created, body.hosts);
+        await setHosts(transaction, created, body.hosts, settings);
         audit(transaction, created, actor, 'site.add', `Added the site “${body.name}”.`);
         await transaction.flush();
         await notifyGateways(transaction, created);
@@ -56,7 +58,7 @@ export function siteHandlers(): HandlersOf<
         assertIfMatch(ifMatch, siteTag(found), 'The site', { by: found.updatedBy, at: found.updatedAt });
         if (body.name !== undefined) found.name = body.name;
         if (body.timeZone !== undefined) found.timeZone = body.timeZone;
-        if (body.hosts !== undefined) await setHosts(transaction, found, body.hosts);
+        if (body.hosts !== undefined) await setHosts(transaction, found, body.hosts, settings);
         found.updatedBy = actor;
         found.updatedAt = new Date();
         audit(
@@ -126,6 +128,7 @@ async function setHosts(
   em: EntityManager,
   site: Site,
   hosts: readonly Required<HostResource>[],
+  settings: Settings,
 ): Promise<void> {
   const taken = await em.findOne(
     HostEntity,
@@ -143,7 +146,15 @@ async function setHosts(
     );
   }
   await em.nativeDelete(HostEntity, { site });
-  hosts.forEach((host, position) => em.create(HostEntity, { ...host, site, position }, { persist: true }));
+  hosts.forEach((host, position) => {
+    const address = host.address ?? localAddress(host.host, settings);
+    em.create(HostEntity, { ...host, address, site, position }, { persist: true });
+  });
+}
+
+/** Names below `.localhost` are this machine's: visitors reach them at the gateway's own port. */
+function localAddress(host: string, settings: Settings): string | null {
+  return isLocalhost(host) ? `http://${host}:${settings.PRAGMATICA_GATEWAY_PORT}` : null;
 }
 
 function siteTag(site: Site): string {

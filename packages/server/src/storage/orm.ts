@@ -12,6 +12,7 @@ export class DatabaseError extends Error {
 export async function openDatabase(url: string): Promise<MikroORM> {
   const orm = await MikroORM.init({
     clientUrl: url,
+    connect: false,
     entities,
     extensions: [Migrator],
     migrations: {
@@ -27,13 +28,25 @@ export async function openDatabase(url: string): Promise<MikroORM> {
     // The driver's own lines would go to the terminal past the log.
     driverOptions: { log: { warn: () => undefined, error: () => undefined } },
   });
-  const connection = await orm.checkConnection();
-  if (connection.ok) return orm;
+  const reason = await whyNotConnected(orm);
+  if (reason === undefined) {
+    // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the package's init makes its own class
+    return orm;
+  }
   await orm.close(true);
   const { host, pathname } = new URL(url);
   throw new DatabaseError(
-    `The database ${pathname.slice(1)} at ${host} does not answer (${connection.reason}). Is it running, and is DATABASE_URL right?`,
+    `The database ${pathname.slice(1)} at ${host} does not answer (${reason}). Is it running, and is DATABASE_URL right?`,
   );
+}
+
+async function whyNotConnected(orm: MikroORM): Promise<string | undefined> {
+  try {
+    const connection = await orm.checkConnection();
+    return connection.ok ? undefined : connection.reason;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
 }
 
 /** Brings the schema to the newest version; does nothing when it is. Returns the names of the migrations that ran. */

@@ -1,6 +1,6 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { PlannedPart } from '@pragmatica/core';
+import { tellingLine, type PlannedPart } from '@pragmatica/core';
 import { GripVertical } from 'lucide-react';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
@@ -11,12 +11,6 @@ interface PartCardProps {
   part: PlannedPart;
   context: StripContext;
   isDraggable: boolean;
-}
-
-/** The first line that tells something: neither a comment nor a bare tag. */
-function tellingLine(code: string): string {
-  const lines = code.split('\n').map((line) => line.trim());
-  return lines.find((line) => line !== '' && !/^<!--|^<\/?\w+>$/.test(line)) ?? code;
 }
 
 export function PartCard({ part, context, isDraggable }: PartCardProps) {
