@@ -48,6 +48,16 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
+    name: 'console-check',
+    view: DESKTOP,
+    path: '/sites/skerrywick/check',
+    awaits: 'Is it really there?',
+    async act(page) {
+      await page.getByRole('button', { name: 'Check the live pages' }).click();
+      await page.getByRole('button', { name: 'Check again' }).waitFor();
+    },
+  },
+  {
     name: 'console-releases',
     view: DESKTOP,
     path: '/sites/skerrywick/releases',

@@ -70,6 +70,8 @@ describe('the command line', () => {
     const file = join(folder, 'pragmatica/config.json');
     expect(statSync(file).mode & 0o077, 'no rights for others').to.equal(0);
     expect(readFileSync(file, 'utf8')).not.to.include(ADMIN.password);
+    const next = await run(['sites'], { env: { PRAGMATICA_SERVER: '' } });
+    expect([next.code, next.err], 'later commands go to the same service').to.deep.equal([0, '']);
   });
 
   it('lists the sites with what needs attention', async () => {

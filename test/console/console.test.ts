@@ -147,6 +147,21 @@ describe('the console', function () {
     ).to.equal(1);
   });
 
+  it('checks the live pages, says what is wrong where, and can be stopped', async () => {
+    await page.goto('/sites/skerrywick/check');
+    await page.getByRole('button', { name: 'Check the live pages' }).click();
+    await page.getByText(/^21 of 21 pages of http:\/\/skerrywick\.localhost:\d+, release \d+$/).waitFor();
+    const counter = page.getByRole('listitem').filter({ hasText: 'Visit counter' });
+    expect(await counter.textContent())
+      .to.include('delivered 17 pages')
+      .and.include('twice on 4 pages')
+      .and.include('/news/new-vessel');
+    await page.route('**/verifications', () => undefined); // an answer that never comes
+    await page.getByRole('button', { name: 'Check again' }).click();
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByRole('button', { name: 'Check again' }).waitFor();
+  });
+
   it('does not overwrite what somebody else saved meanwhile', async () => {
     await page.goto('/sites/skerrywick/snippets/harbour-chat');
     await page.getByLabel('Note').fill('mine');

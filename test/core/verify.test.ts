@@ -1,5 +1,12 @@
 import { expect } from 'chai';
-import { checkDelivery, insert, planPage } from '@pragmatica/core';
+import {
+  checkDelivery,
+  insert,
+  planPage,
+  summarizeDelivery,
+  type DeliveryState,
+  type PartDelivery,
+} from '@pragmatica/core';
 import { part, set, snippet } from '../support/sets.js';
 
 const PAGE = '<!doctype html><html><head><title>t</title></head><body><p id=box>x</p></body></html>';
@@ -12,6 +19,39 @@ const plan = planPage(
   ),
   '/',
 );
+
+describe('the sum of a verification', () => {
+  const found = (snippet: string, part: number, state: DeliveryState): PartDelivery => ({
+    part: `${snippet}/${part}`,
+    snippet,
+    name: snippet.toUpperCase(),
+    state,
+    message: `${state}!`,
+  });
+
+  it('counts a snippet on each page as its worst part, and names the pages of each problem', () => {
+    const sum = summarizeDelivery([
+      {
+        path: '/1',
+        parts: [found('a', 1, 'delivered'), found('a', 2, 'missing'), found('b', 1, 'delivered')],
+      },
+      { path: '/2', parts: [found('a', 1, 'delivered'), found('a', 2, 'delivered')] },
+      { path: '/3', parts: [found('a', 1, 'missing'), found('a', 2, 'missing')] },
+    ]);
+    expect(sum).to.deep.equal([
+      {
+        snippet: 'a',
+        name: 'A',
+        pages: [
+          { state: 'delivered', count: 1 },
+          { state: 'missing', count: 2 },
+        ],
+        problems: [{ message: 'missing!', paths: ['/1', '/3'] }],
+      },
+      { snippet: 'b', name: 'B', pages: [{ state: 'delivered', count: 1 }], problems: [] },
+    ]);
+  });
+});
 
 describe('checking what was delivered', () => {
   const states = (page: string): Record<string, string> =>

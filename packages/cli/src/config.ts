@@ -3,9 +3,13 @@ import { homedir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { z } from 'zod';
 
-export const DEFAULT_SERVER = 'http://localhost:4700';
+export const FIRST_SERVER = 'http://localhost:4700';
 
-const configSchema = z.object({ tokens: z.record(z.string(), z.string()).default({}) });
+const configSchema = z.object({
+  /** Where the last sign-in went; commands go there too. */
+  server: z.string().optional(),
+  tokens: z.record(z.string(), z.string()).default({}),
+});
 export type Config = z.infer<typeof configSchema>;
 
 /** Where sign-ins are kept: below XDG_CONFIG_HOME, as the XDG Base Directory Specification asks. */
@@ -27,4 +31,12 @@ export function writeConfig(config: Config): void {
   const file = configFile();
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   writeFileSync(file, `${JSON.stringify(config, null, 2)}\n`, { mode: 0o600 });
+}
+
+let keptServer: string | undefined;
+
+/** Where commands go when nothing else is said: where the last sign-in went. */
+export function defaultServer(): string {
+  keptServer ??= readConfig().server ?? FIRST_SERVER;
+  return keptServer;
 }

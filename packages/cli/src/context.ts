@@ -1,7 +1,7 @@
 import { createClient, nearest, type ApiClient, type SiteResource } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { Option, type Command } from 'commander';
-import { DEFAULT_SERVER, readConfig } from './config.js';
+import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
 import { CliError, EXIT } from './errors.js';
 
 export interface CommonOptions {
@@ -19,7 +19,7 @@ export function withCommon(command: Command): Command {
     .addOption(
       new Option('--server <address>', 'address of the service')
         .env('PRAGMATICA_SERVER')
-        .default(DEFAULT_SERVER),
+        .default(defaultServer()),
     )
     .option('--json', 'print the result as JSON');
 }
@@ -42,7 +42,7 @@ export function clientFor({ server }: CommonOptions): ApiClient {
 /** The address as the key under which a sign-in is kept. @throws CliError when it is none */
 export function normalize(server: string): string {
   if (!URL.canParse(server))
-    throw new CliError(`"${server}" is not an address. Write it like ${DEFAULT_SERVER}.`);
+    throw new CliError(`"${server}" is not an address. Write it like ${FIRST_SERVER}.`);
   return new URL(server).origin;
 }
 

@@ -2,6 +2,11 @@ import { CommanderError, type Command } from 'commander';
 import { EXIT, describeError } from './errors.js';
 import { createProgram } from './program.js';
 
+// A variable that is empty counts as not set.
+for (const [name, value] of Object.entries(process.env)) {
+  if (name.startsWith('PRAGMATICA_') && value === '') Reflect.deleteProperty(process.env, name);
+}
+
 /** Only this file sets the exit status; commands return or throw. */
 const program = createProgram('0.1.0');
 for (const command of allCommands(program)) {

@@ -7,9 +7,8 @@ import { SiteLayout } from './layout/site-layout';
 import { ActivityRoom } from './rooms/activity/activity-room';
 import { ReleasesRoom } from './rooms/releases/releases-room';
 import { SitesRoom } from './rooms/sites/sites-room';
-import { AddSnippetRoom } from './rooms/snippet/add-snippet-room';
-import { EditSnippetRoom } from './rooms/snippet/edit-snippet-room';
 import { StripRoom } from './rooms/strip/strip-room';
+import { VerificationRoom } from './rooms/verification/verification-room';
 import { NotFound } from './ui/states';
 import { ToastProvider } from './ui/toast';
 
@@ -21,6 +20,14 @@ const queryClient = new QueryClient({
       staleTime: 5_000,
     },
   },
+});
+
+// The code editor and the HTML parser are loaded with the rooms that need them.
+const loadAddSnippet = async () => ({
+  Component: (await import('./rooms/snippet/add-snippet-room')).AddSnippetRoom,
+});
+const loadEditSnippet = async () => ({
+  Component: (await import('./rooms/snippet/edit-snippet-room')).EditSnippetRoom,
 });
 
 const router = createBrowserRouter([
@@ -35,9 +42,10 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="strip" replace /> },
           { path: 'strip', element: <StripRoom /> },
-          { path: 'snippets/new', element: <AddSnippetRoom /> },
-          { path: 'snippets/:snippet', element: <EditSnippetRoom /> },
+          { path: 'snippets/new', lazy: loadAddSnippet },
+          { path: 'snippets/:snippet', lazy: loadEditSnippet },
           { path: 'releases', element: <ReleasesRoom /> },
+          { path: 'check', element: <VerificationRoom /> },
           { path: 'activity', element: <ActivityRoom /> },
         ],
       },

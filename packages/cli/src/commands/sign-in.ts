@@ -59,7 +59,7 @@ export function signIn(program: Command): void {
         signedIn = await send(await askNewPassword());
       }
       const config = readConfig();
-      writeConfig({ ...config, tokens: { ...config.tokens, [server]: signedIn.token! } });
+      writeConfig({ ...config, server, tokens: { ...config.tokens, [server]: signedIn.token! } });
       if (options.json) printJson({ server, login: signedIn.member.login });
       else print(`Signed in to ${server} as ${signedIn.member.login}. The token is kept in ${configFile()}.`);
     });

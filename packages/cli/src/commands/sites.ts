@@ -56,7 +56,7 @@ export function site(program: Command): void {
     .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
     .addHelpText(
       'after',
-      '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://10.0.0.5:8080 --time-zone Europe/Dublin',
+      '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
     )
     .action(async (name: string, options: AddOptions) => {
       const addresses = new Map((options.address ?? []).map((typed) => splitHost(typed, 'ADDRESS')));

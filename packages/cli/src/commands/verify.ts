@@ -1,11 +1,11 @@
 import type { VerificationEvent } from '@pragmatica/contract';
+import { isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { Progress, colour, count, note, print, printJson, table } from '../output.js';
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
-type Delivery = PageEvent['parts'][number];
 
 export function verify(program: Command): void {
   withSite(program.command('verify [paths...]'))
@@ -38,15 +38,13 @@ export function verify(program: Command): void {
       if (options.json) printJson({ address: start?.address, release: start?.release, pages });
       else report(start!, pages);
       const isWell = pages.every(
-        (page) =>
-          page.problem === null &&
-          page.parts.every((part) => part.state === 'delivered' || part.state === 'left-out'),
+        (page) => page.problem === null && !page.parts.some((part) => isDeliveryFault(part.state)),
       );
       if (!isWell) process.exitCode = EXIT.found;
     });
 }
 
-const MARKS: Record<Delivery['state'], string> = {
+const MARKS: Record<DeliveryState, string> = {
   delivered: colour.green('delivered'),
   missing: colour.red('missing'),
   'wrong-place': colour.red('wrong place'),
@@ -54,48 +52,15 @@ const MARKS: Record<Delivery['state'], string> = {
   'left-out': colour.yellow('left out'),
 };
 
-/** From well to worst. */
-const SEVERITY: readonly Delivery['state'][] = ['delivered', 'left-out', 'twice', 'wrong-place', 'missing'];
-
-function partsBySnippet(page: PageEvent): Map<string, Delivery[]> {
-  const groups = new Map<string, Delivery[]>();
-  for (const part of page.parts) groups.set(part.snippet, [...(groups.get(part.snippet) ?? []), part]);
-  return groups;
-}
-
-interface SnippetSummary {
-  readonly name: string;
-  readonly states: Map<Delivery['state'], number>;
-  /** The paths of the pages, by what is wrong there. */
-  readonly problems: Map<string, string[]>;
-}
-
-function newSummary(name: string): SnippetSummary {
-  return { name, states: new Map(), problems: new Map() };
-}
-
 function report(
   start: { address: string; release: number; total: number },
   pages: readonly PageEvent[],
 ): void {
   print(`${start.address}, release ${start.release}: ${count(pages.length, 'page')} looked at.\n`);
-  const bySnippet = new Map<string, SnippetSummary>();
-  for (const page of pages) {
-    for (const [key, parts] of partsBySnippet(page)) {
-      const entry = bySnippet.get(key) ?? newSummary(parts[0]!.name);
-      bySnippet.set(key, entry);
-      // A snippet counts as its worst part: half an install is no install.
-      const worst = parts.reduce((a, b) => (SEVERITY.indexOf(b.state) > SEVERITY.indexOf(a.state) ? b : a));
-      entry.states.set(worst.state, (entry.states.get(worst.state) ?? 0) + 1);
-      for (const part of parts) {
-        if (part.state === 'delivered') continue;
-        entry.problems.set(part.message, [...(entry.problems.get(part.message) ?? []), page.path]);
-      }
-    }
-  }
-  const rows = [...bySnippet].map(([key, { name, states }]) => [
-    colour.bold(key),
-    [...states].map(([state, number]) => `${MARKS[state]} ${number}`).join('  '),
+  const snippets = summarizeDelivery(pages);
+  const rows = snippets.map(({ snippet, name, pages: states }) => [
+    colour.bold(snippet),
+    states.map(({ state, count: number }) => `${MARKS[state]} ${number}`).join('  '),
     name,
   ]);
   print(
@@ -103,13 +68,15 @@ function report(
       ? table(['SNIPPET', 'ON HOW MANY PAGES', 'NAME'], rows)
       : 'No snippet is expected on these pages.',
   );
-  for (const { name, problems } of bySnippet.values()) {
-    for (const [message, paths] of problems)
+  for (const { name, problems } of snippets) {
+    for (const { message, paths } of problems) {
       print(`\n${colour.bold(name)}\n  ${message}\n  ${colour.dim(paths.join('  '))}`);
+    }
   }
   const failed = pages.filter((page) => page.problem !== null);
   if (failed.length > 0) print(`\n${colour.red('Pages that could not be checked')}`);
   for (const page of failed) print(`  ${page.path}  ${page.problem!}`);
-  if (failed.length === 0 && [...bySnippet.values()].every(({ problems }) => problems.size === 0))
+  if (failed.length === 0 && snippets.every(({ problems }) => problems.length === 0)) {
     note(colour.green('\nEverything stands where it should.'));
+  }
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { History, ListOrdered, PlusCircle, ScrollText } from 'lucide-react';
+import { History, ListOrdered, PlusCircle, ScrollText, SearchCheck } from 'lucide-react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import { siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
@@ -9,6 +9,7 @@ const ROOMS = [
   { to: 'strip', label: 'Page strip', icon: ScrollText },
   { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
   { to: 'releases', label: 'Releases', icon: History },
+  { to: 'check', label: 'Check live pages', icon: SearchCheck },
   { to: 'activity', label: 'Activity', icon: ListOrdered },
 ] as const;
 
@@ -24,7 +25,7 @@ export function SiteLayout() {
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
         aria-label="Rooms"
-        className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:w-46 lg:shrink-0 lg:flex-col lg:border-0 lg:px-3 lg:py-6"
+        className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >
         {ROOMS.map(({ to, label, icon: Icon }) => (
           <NavLink

@@ -10,8 +10,8 @@ type FieldProps = ComponentProps<'input'> & { label: string; hint?: ReactNode; e
 export function Field({ label, hint, error, className, ...rest }: FieldProps) {
   const id = useId();
   return (
-    <div className={cn('space-y-1', className)}>
-      <label htmlFor={id} className="text-sm font-medium">
+    <div className={cn('space-y-1.5', className)}>
+      <label htmlFor={id} className="block text-sm font-medium">
         {label}
       </label>
       <input

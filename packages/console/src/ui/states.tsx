@@ -17,16 +17,24 @@ export function Loading({ lines = 4, label = 'Loading' }: { lines?: number; labe
 
 export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   const title = error instanceof ApiError ? error.problem.title : 'The service could not be reached';
+  // Asking again does not bring back what is not there.
+  const isGone = error instanceof ApiError && error.status === 404;
   return (
     <div role="alert" className="flex gap-3 rounded-lg border border-danger/40 bg-danger-soft p-4">
       <CircleAlert className="mt-0.5 size-5 shrink-0 text-danger" aria-hidden />
       <div className="space-y-2">
         <p className="font-semibold">{title}</p>
         <p className="text-sm">{error.message}</p>
-        {onRetry && (
-          <Button size="small" onClick={onRetry}>
-            Try again
+        {isGone ? (
+          <Button asChild size="small">
+            <Link to="/">To the sites</Link>
           </Button>
+        ) : (
+          onRetry && (
+            <Button size="small" onClick={onRetry}>
+              Try again
+            </Button>
+          )
         )}
       </div>
     </div>

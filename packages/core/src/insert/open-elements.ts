@@ -8,6 +8,7 @@ import {
   TABLE_STRUCTURE,
   VOID_ELEMENTS,
 } from './names.js';
+import { CLOSES_BLOCK, CLOSES_P, FORMATTING, HEADINGS, SPECIAL } from './implied-end-tags.js';
 import type { Token } from './tokenizer.js';
 
 interface OpenElement {
@@ -26,15 +27,19 @@ export type StartTagOutcome = 'html' | 'raw-text' | 'foreign' | 'ignored';
 type TableMode = 'none' | 'table' | 'cell' | 'caption';
 
 /**
- * The stack of open elements (HTML Standard 13.2.4.2), reduced to those that decide whether a later `</body>` or
- * `</template>` counts and what a place inside them is worth: tables, templates, selects, objects, svg and math.
- * Inside an integration point of svg or math all elements are kept, since any of them can hide its end tag.
+ * The stack of open elements (HTML Standard 13.2.4.2) without nodes: it decides whether a later `</body>` or
+ * `</template>` counts and what a place is worth, with tables, templates, selects, objects, svg and math open or not.
+ * Ordinary elements are kept because their end tags can close an svg that was left open inside them. The list of
+ * active formatting elements is not: where one would be opened again, this stack has one element less.
  */
 export class OpenElements {
   readonly #stack: OpenElement[] = [];
 
+  /** How many templates are open. */
+  #templates = 0;
+
   get hasTemplate(): boolean {
-    return this.#stack.some((element) => element.name === 'template' && element.namespace === 'html');
+    return this.#templates > 0;
   }
 
   /** Whether the current node is in svg or math, so that what is written there becomes part of the drawing. */
@@ -66,7 +71,7 @@ export class OpenElements {
           this.#pushForeign(token.name, this.#stack.at(-1)!.namespace as 'svg' | 'math', attributes);
         return 'foreign';
       }
-      while (this.#isForeignNode()) this.#stack.pop();
+      this.#leaveForeign();
     }
     return this.#startHtml(token, attributes);
   }
@@ -76,11 +81,11 @@ export class OpenElements {
     // For end tags an integration point counts as foreign (13.2.6, the dispatcher's list speaks of start tags).
     if (this.allowsCdata) {
       if (name === 'br' || name === 'p') {
-        while (this.#isForeignNode()) this.#stack.pop();
+        this.#leaveForeign();
       } else {
         for (let i = this.#stack.length - 1; i >= 0 && this.#stack[i]!.namespace !== 'html'; i--) {
           if (this.#stack[i]!.name === name) {
-            this.#stack.length = i;
+            this.#cut(i);
             return;
           }
         }
@@ -115,7 +120,10 @@ export class OpenElements {
       this.#clearToTable();
       if (name === 'td' || name === 'th' || name === 'caption') this.#push(name);
     } else if (name === 'template' || name === 'select' || SCOPE_ELEMENTS.has(name)) this.#push(name);
-    else if (this.#inIntegrationPoint() && !VOID_ELEMENTS.has(name)) this.#push(name);
+    else if (!VOID_ELEMENTS.has(name)) {
+      this.#closeImplied(name);
+      this.#push(name);
+    } else if (CLOSES_P.has(name)) this.#closeImplied(name);
     return 'html';
   }
 
@@ -136,27 +144,82 @@ export class OpenElements {
     } else if (TABLE_STRUCTURE.has(name)) {
       // `</tr>`, `</tbody>` … close the cell; the row itself is not on this stack.
       if (this.#tableMode() === 'cell') this.#clearToTable();
-    } else if (SCOPE_ELEMENTS.has(name)) {
-      for (let i = this.#stack.length - 1; i >= 0; i--) {
-        const element = this.#stack[i]!;
-        if (element.namespace === 'html' && element.name === name) {
-          this.#stack.length = i;
-          return;
-        }
-        if (element.namespace === 'html' ? SCOPE_ELEMENTS.has(element.name) : element.integration) return;
+    } else if (HEADINGS.has(name)) this.#closeInScope((open) => HEADINGS.has(open), SCOPE_ELEMENTS);
+    else if (name === 'p') this.#closeInScope((open) => open === name, BUTTON_SCOPE);
+    else if (name === 'li') this.#closeInScope((open) => open === name, LIST_SCOPE);
+    else if (CLOSES_BLOCK.has(name) || SCOPE_ELEMENTS.has(name))
+      this.#closeInScope((open) => open === name, SCOPE_ELEMENTS);
+    else if (FORMATTING.has(name)) this.#closeFormatting(name);
+    else this.#closeOther(name);
+  }
+
+  /** Start tags that end a paragraph or an item before them. */
+  #closeImplied(name: string): void {
+    if (name === 'li') this.#closeItem((open) => open === 'li');
+    else if (name === 'dd' || name === 'dt') this.#closeItem((open) => open === 'dd' || open === 'dt');
+    else if (name === 'button') this.#closeInScope((open) => open === name, SCOPE_ELEMENTS);
+    if (CLOSES_P.has(name)) this.#closeInScope((open) => open === 'p', BUTTON_SCOPE);
+    const top = this.#stack.at(-1);
+    if (HEADINGS.has(name) && top !== undefined && HEADINGS.has(top.name)) this.#cut(this.#stack.length - 1);
+    if ((name === 'option' || name === 'optgroup') && top?.name === 'option')
+      this.#cut(this.#stack.length - 1);
+  }
+
+  /** An open item of the same kind, unless something special other than address, div and p stands between. */
+  #closeItem(isItem: (name: string) => boolean): void {
+    for (let i = this.#stack.length - 1; i >= 0; i--) {
+      const { name, namespace, integration } = this.#stack[i]!;
+      if (namespace === 'html' && isItem(name)) {
+        this.#cut(i);
+        return;
       }
-    } else if (this.#inIntegrationPoint()) {
-      for (let i = this.#stack.length - 1; i >= 0 && this.#stack[i]!.namespace === 'html'; i--) {
-        if (this.#stack[i]!.name === name) {
-          this.#stack.length = i;
-          return;
-        }
-        if (SCOPE_ELEMENTS.has(this.#stack[i]!.name)) return;
+      const isSpecial = namespace === 'html' ? SPECIAL.has(name) : integration !== undefined;
+      if (isSpecial && name !== 'address' && name !== 'div' && name !== 'p') return;
+    }
+  }
+
+  /** Closes the topmost matching element unless one of the barriers (13.2.4.2, "in scope") stands above it. */
+  #closeInScope(matches: (name: string) => boolean, barriers: ReadonlySet<string>): void {
+    for (let i = this.#stack.length - 1; i >= 0; i--) {
+      const element = this.#stack[i]!;
+      if (element.namespace === 'html' && matches(element.name)) {
+        this.#cut(i);
+        return;
       }
+      if (isBarrier(element, barriers)) return;
+    }
+  }
+
+  /** The adoption agency (13.2.6.4.7): past a block the element alone goes, otherwise all that is in it. */
+  #closeFormatting(name: string): void {
+    let hasBlock = false;
+    for (let i = this.#stack.length - 1; i >= 0; i--) {
+      const element = this.#stack[i]!;
+      if (element.namespace === 'html' && element.name === name) {
+        if (hasBlock) this.#stack.splice(i, 1);
+        else this.#cut(i);
+        return;
+      }
+      if (isBarrier(element, SCOPE_ELEMENTS)) return;
+      hasBlock ||= element.namespace === 'html' && SPECIAL.has(element.name);
+    }
+  }
+
+  /** "Any other end tag" (13.2.6.4.7). */
+  #closeOther(name: string): void {
+    for (let i = this.#stack.length - 1; i >= 0; i--) {
+      const element = this.#stack[i]!;
+      if (element.namespace === 'html' && element.name === name) {
+        this.#cut(i);
+        return;
+      }
+      if (element.namespace === 'html' ? SPECIAL.has(element.name) : isBarrier(element, SCOPE_ELEMENTS))
+        return;
     }
   }
 
   #push(name: string): void {
+    if (name === 'template') this.#templates++;
     this.#stack.push({ name, namespace: 'html' });
   }
 
@@ -169,11 +232,6 @@ export class OpenElements {
     else if (namespace === 'math' && name === 'annotation-xml' && isHtmlAnnotation(attributes())) {
       this.#stack.push({ ...element, integration: 'html' });
     } else this.#stack.push(element);
-  }
-
-  #isForeignNode(): boolean {
-    const top = this.#stack.at(-1);
-    return top !== undefined && top.namespace !== 'html' && top.integration === undefined;
   }
 
   /** The tree construction dispatcher (13.2.6) for a start tag. */
@@ -190,19 +248,40 @@ export class OpenElements {
     return given.has('color') || given.has('face') || given.has('size');
   }
 
+  /** Leaves this many elements open. */
+  #cut(length: number): void {
+    while (this.#stack.length > length) {
+      const { name, namespace } = this.#stack.pop()!;
+      if (name === 'template' && namespace === 'html') this.#templates--;
+    }
+  }
+
+  #leaveForeign(): void {
+    let length = this.#stack.length;
+    while (
+      length > 0 &&
+      this.#stack[length - 1]!.namespace !== 'html' &&
+      this.#stack[length - 1]!.integration === undefined
+    )
+      length--;
+    this.#cut(length);
+  }
+
   /** Removes everything down to and with the topmost HTML element of this name. */
   #truncate(name: string): void {
     for (let i = this.#stack.length - 1; i >= 0; i--) {
       const element = this.#stack[i]!;
       if (element.name === name && element.namespace === 'html') {
-        this.#stack.length = i;
+        this.#cut(i);
         return;
       }
     }
   }
 
   #clearToTable(): void {
-    while (this.#stack.length > 0 && this.#stack.at(-1)!.name !== 'table') this.#stack.pop();
+    let length = this.#stack.length;
+    while (length > 0 && this.#stack[length - 1]!.name !== 'table') length--;
+    this.#cut(length);
   }
 
   #inTableScope(name: string): boolean {
@@ -235,10 +314,13 @@ export class OpenElements {
     }
     return false;
   }
+}
 
-  #inIntegrationPoint(): boolean {
-    return this.#stack.some((element) => element.integration !== undefined);
-  }
+const BUTTON_SCOPE: ReadonlySet<string> = new Set([...SCOPE_ELEMENTS, 'button']);
+const LIST_SCOPE: ReadonlySet<string> = new Set([...SCOPE_ELEMENTS, 'ol', 'ul']);
+
+function isBarrier({ name, namespace, integration }: OpenElement, barriers: ReadonlySet<string>): boolean {
+  return namespace === 'html' ? barriers.has(name) : integration !== undefined || name === 'annotation-xml';
 }
 
 function isHtmlAnnotation(attributes: Map<string, string>): boolean {

@@ -29,10 +29,8 @@ export async function openDatabase(url: string): Promise<MikroORM> {
     driverOptions: { log: { warn: () => undefined, error: () => undefined } },
   });
   const reason = await whyNotConnected(orm);
-  if (reason === undefined) {
-    // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the package's init makes its own class
-    return orm;
-  }
+  // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the package's init makes its own class
+  if (reason === undefined) return orm;
   await orm.close(true);
   const { host, pathname } = new URL(url);
   throw new DatabaseError(

@@ -105,7 +105,7 @@ function Region({
         )}
       >
         <p className="sticky top-16 flex items-center gap-2 px-2 py-4 font-mono text-[13px] font-semibold [writing-mode:vertical-rl]">
-          {name} <span className="font-sans text-xs font-normal opacity-80">{note}</span>
+          {name} <span className="font-sans text-xs font-normal">{note}</span>
         </p>
       </div>
       <div className="min-w-0 space-y-3 p-3 sm:p-4">{children}</div>

@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect } from 'chai';
+import type axeCore from 'axe-core';
+import type { Browser, Page } from 'playwright-core';
+import { openConsole, startBrowser } from '../support/browser.js';
+import { startStage, type Stage } from '../support/stage.js';
+
+/** Evaluated over the debugging protocol, which the page's content policy does not reach. */
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Room {
+  readonly name: string;
+  readonly path: string;
+  readonly heading: RegExp;
+  readonly isSignedOut?: boolean;
+  act?(page: Page): Promise<void>;
+}
+
+const ROOMS: readonly Room[] = [
+  { name: 'the sign-in', path: '/', heading: /Sign in/, isSignedOut: true },
+  { name: 'the sites', path: '/', heading: /Sites/ },
+  { name: 'the page strip', path: '/sites/skerrywick/strip?path=%2Fbooking', heading: /What a visitor of/ },
+  {
+    name: 'the question before publishing',
+    path: '/sites/skerrywick/strip?path=%2F',
+    heading: /What a visitor of/,
+    async act(page) {
+      await page.getByRole('button', { name: 'Publish…' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  },
+  {
+    name: 'adding a snippet',
+    path: '/sites/skerrywick/snippets/new',
+    heading: /Add a snippet/,
+    async act(page) {
+      await page.locator('.cm-content').fill('<script>"text"</script><!-- c --><div>');
+      await page.getByRole('radio', { name: 'In an element' }).click();
+      await page.getByRole('radio', { name: 'Only some pages' }).click();
+    },
+  },
+  { name: 'a snippet', path: '/sites/skerrywick/snippets/harbour-chat', heading: /Harbour chat/ },
+  { name: 'the releases', path: '/sites/skerrywick/releases', heading: /Releases/ },
+  {
+    name: 'a check of the live pages',
+    path: '/sites/skerrywick/check',
+    heading: /Check the live pages/,
+    async act(page) {
+      await page.getByRole('button', { name: 'Check the live pages' }).click();
+      await page.getByText('Visit counter').waitFor();
+      await page.getByRole('button', { name: 'Check again' }).waitFor();
+    },
+  },
+  { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
+];
+
+describe('the console for everybody', function () {
+  this.timeout(40_000);
+  let stage: Stage;
+  let browser: Browser;
+  before(async () => {
+    stage = await startStage();
+    browser = await startBrowser();
+  });
+  after(async () => {
+    await browser.close();
+    await stage.close();
+  });
+
+  for (const theme of ['light', 'dark'] as const) {
+    for (const room of ROOMS) {
+      it(`has nothing in the way in ${room.name}, ${theme} (WCAG 2.2 AA, as far as a program can tell)`, async () => {
+        const { context, page } = await openConsole(
+          browser,
+          stage,
+          { width: 1280, height: 900, theme },
+          !room.isSignedOut,
+        );
+        await page.goto(room.path);
+        await page.getByRole('heading', { level: 1, name: room.heading }).waitFor();
+        await page.waitForLoadState('networkidle');
+        await room.act?.(page);
+        await page.waitForTimeout(300);
+        await page.evaluate(AXE);
+        const found = await page.evaluate(() =>
+          (globalThis as unknown as { axe: typeof axeCore }).axe.run(document, {
+            runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+          }),
+        );
+        const problems = found.violations.flatMap((rule) =>
+          rule.nodes.map((node) => `${rule.id}: ${node.html} — ${node.failureSummary}`),
+        );
+        expect(problems).to.deep.equal([]);
+        expect(found.passes.length).to.be.greaterThan(5);
+        await context.close();
+      });
+    }
+  }
+});
