@@ -153,7 +153,7 @@ describe('the console', function () {
     await page.getByText(/^21 of 21 pages of http:\/\/skerrywick\.localhost:\d+, release \d+$/).waitFor();
     const counter = page.getByRole('listitem').filter({ hasText: 'Visit counter' });
     expect(await counter.textContent())
-      .to.include('delivered 17 pages')
+      .to.include('delivered on 17 pages')
       .and.include('twice on 4 pages')
       .and.include('/news/new-vessel');
     await page.route('**/verifications', () => undefined); // an answer that never comes

@@ -104,15 +104,15 @@ function describe(data: SiteResource): string {
     ['Site', `${data.name} (${data.key})`],
     ['Time zone', data.timeZone],
     ...data.hosts.map((host): [string, string] => [
-      host.environment,
+      `${host.environment} host`,
       `${host.address ?? `http://${host.host}`}  from  ${host.origin}`,
     ]),
-    ['Live', releaseWords(data.environments.live)],
-    ['Staging', releaseWords(data.environments.staging)],
+    ['live serves', releaseWords(data.environments.live)],
+    ['staging serves', releaseWords(data.environments.staging)],
     ['Snippets', `${data.snippets.on} on, ${data.snippets.off} off, ${data.snippets.archived} archived`],
     ...data.attention.map((entry): [string, string] => ['Attention', colour.yellow(entry.message)]),
   ];
-  return lines.map(([label, value]) => `${colour.dim(label.padEnd(10))} ${value}`).join('\n');
+  return lines.map(([label, value]) => `${colour.dim(label.padEnd(14))} ${value}`).join('\n');
 }
 
 function releaseWords(release: number | null | undefined): string {

@@ -92,7 +92,7 @@ function RunLine({ verification: { state, start, pages } }: { verification: Veri
 }
 
 const STATES: Record<DeliveryState, { label: string; look: string }> = {
-  delivered: { label: 'delivered', look: 'bg-primary-soft text-primary' },
+  delivered: { label: 'delivered on', look: 'bg-primary-soft text-primary' },
   'left-out': { label: 'no place on', look: 'bg-signal-soft text-signal' },
   twice: { label: 'twice on', look: 'bg-danger-soft text-danger' },
   'wrong-place': { label: 'in the wrong place on', look: 'bg-danger-soft text-danger' },
