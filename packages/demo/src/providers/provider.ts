@@ -14,6 +14,8 @@ export function script(body: string): (origin: string) => string {
   'use strict';
   var tell = function (what) {
     what.page = location.pathname;
+    // Two images with one address would be fetched once.
+    what.once = Math.random();
     new Image().src = '${origin}/tell?' + new URLSearchParams(what);
   };
 ${body.replace(/^/gm, '  ')}
