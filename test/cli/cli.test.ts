@@ -238,6 +238,108 @@ describe('the command line', () => {
     expect((await run(['--help'])).out).to.include('Exit codes:');
   });
 
+  it('keeps a two-piece install together, from files', async () => {
+    writeFileSync(join(folder, 'top.html'), '<script>top()</script>');
+    writeFileSync(join(folder, 'bottom.html'), '<noscript><img src="/x.gif"></noscript>');
+    const added = await run([
+      'snippet',
+      'add',
+      'Two pieces',
+      '--part',
+      'head-start=top.html',
+      '--part',
+      'body-start=bottom.html',
+      '--except',
+      '/fares',
+    ]);
+    expect(added.out).to.include(
+      'at the start of the head and at the start of the body, on all pages, but not on /fares',
+    );
+    const refused = await run(['snippet', 'edit', 'two-pieces', '--code', 'top.html']);
+    expect([refused.code, refused.err]).to.deep.equal([
+      2,
+      'pragmatica: "two-pieces" has 2 parts. Give all of them with --part PLACEMENT=FILE.\n',
+    ]);
+    const edited = await run([
+      'snippet',
+      'edit',
+      'two-pieces',
+      '--part',
+      'before:#menu=top.html',
+      '--part',
+      'body-end=bottom.html',
+    ]);
+    expect(edited.out).to.include('before the element #menu and at the end of the body');
+    const moved = await run(['snippet', 'move', 'two-pieces/2', '--before', 'harbour-chat']);
+    expect(moved.out).to.match(/\d\. two-pieces\/2\n {2}\d\. harbour-chat\/1/);
+    expect((await run(['snippet', 'remove', 'two-pieces', '--yes'])).code).to.equal(0);
+  });
+
+  it('adds and shows a site, and asks which one is meant when there are several', async () => {
+    const added = await run([
+      'site',
+      'add',
+      'Tide Mill',
+      '--live',
+      'mill.example=http://origin.example:8080',
+      '--staging',
+      'test.mill.example=http://origin.example:8081',
+      '--address',
+      'mill.example=https://www.mill.example',
+      '--time-zone',
+      'Europe/Dublin',
+    ]);
+    expect(added.out).to.match(
+      /live host +https:\/\/www\.mill\.example +from +http:\/\/origin\.example:8080/,
+    );
+    const shown = await json<{ hosts: object[]; timeZone: string }>(['site', 'show', 'tide-mill']);
+    expect(shown.hosts).to.have.length(2);
+    const which = await run(['snippet', 'list']);
+    expect([which.code, which.err]).to.deep.equal([
+      2,
+      'pragmatica: Which site? Say --site with one of: skerrywick, tide-mill.\n',
+    ]);
+    expect((await run(['snippet', 'list', '--site', 'tide-mill'])).out).to.include('No snippets yet');
+    expect((await run(['releases'], { env: { PRAGMATICA_SITE: 'tide-mill' } })).out).to.include(
+      'Nothing was published yet',
+    );
+    expect((await run(['export', '--site', 'tide-mill'])).err).to.include(
+      'Nothing was published to live yet',
+    );
+    for (const [args, says] of [
+      [['--live', 'mill.example'], 'HOST=ORIGIN'],
+      [['--live', 'not a host=http://x.example'], 'hostname'],
+      [['--live', 'new.example=x.example'], 'whole address'],
+      [['--time-zone', 'Mars/Base'], 'IANA'],
+      [['--live', 'mill.example=http://x.example'], 'belongs to the site'],
+    ] as const) {
+      const refused = await run(['site', 'add', 'Another', ...args]);
+      expect([refused.code === 2 || refused.code === 5, refused.err], args.join(' ')).to.satisfy(
+        ([isRefused, err]: [boolean, string]) => isRefused && err.includes(says),
+      );
+    }
+  });
+
+  it('prints JSON for every command that has a result', async () => {
+    const site = ['--site', 'skerrywick'];
+    for (const args of [
+      ['sites'],
+      ['site', 'show', 'skerrywick'],
+      ['snippet', 'list', ...site],
+      ['snippet', 'show', 'harbour-chat', ...site],
+      ['plan', '/', ...site],
+      ['diff', ...site],
+      ['releases', ...site],
+      ['export', ...site],
+    ]) {
+      const { out, code } = await run(
+        [...args, '--json'].filter((word) => args[0] !== 'export' || word !== '--json'),
+      );
+      expect(code, args.join(' ')).to.equal(0);
+      expect(() => JSON.parse(out) as unknown, args.join(' ')).not.to.throw();
+    }
+  });
+
   describe('insert, which needs no service', () => {
     const insertFolder = (...more: string[]) =>
       run(['insert', 'site', '--set', 'set.json', ...more], {
@@ -245,7 +347,9 @@ describe('the command line', () => {
       });
 
     before(async () => {
-      await run(['export', '--of', '1', '--out', 'set.json']);
+      await run(['export', '--site', 'skerrywick', '--of', '1', '--out', 'set.json'], {
+        env: { PRAGMATICA_TOKEN: stage.token },
+      });
       mkdirSync(join(folder, 'site/booking'), { recursive: true });
       writeFileSync(join(folder, 'site/index.html'), '<!doctype html><title>Home</title><p>Hello');
       writeFileSync(

@@ -185,6 +185,75 @@ describe('the console', function () {
     expect(items.map((item) => item.key)).not.to.include('works-notice');
   });
 
+  it('changes the order with the mouse', async () => {
+    await page.goto(strip('/booking'));
+    const handle = page.getByRole('button', { name: 'Move Booking pixel' });
+    const target = page.getByRole('button', { name: 'Move Visit counter' });
+    await handle.hover();
+    const [from, to] = [(await handle.boundingBox())!, (await target.boundingBox())!];
+    await page.mouse.down();
+    await page.mouse.move(from.x + 5, from.y - 10, { steps: 4 });
+    await page.mouse.move(to.x + 5, to.y - 4, { steps: 8 });
+    await page.mouse.up();
+    await page.getByText('Order changed in the draft').first().waitFor();
+    const { data } = await stage.client.call('showOrder', { params });
+    expect(data.lists.find((list) => list.placement === 'head-end')!.parts).to.deep.equal([
+      'booking-pixel/1',
+      'visit-counter/1',
+    ]);
+  });
+
+  it('archives a snippet, takes it out again, and remembers who did what', async () => {
+    await page.goto('/sites/skerrywick/snippets/newsletter-form');
+    await page.getByRole('button', { name: 'Archive' }).click();
+    await page.getByText('“Newsletter form” is archived in the draft').first().waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('switch', { name: 'Newsletter form is on' }).waitFor();
+    expect(
+      (await stage.client.call('showSnippet', { params: { ...params, snippet: 'newsletter-form' } })).data
+        .state,
+    ).to.equal('on');
+    await page.getByRole('link', { name: 'Activity' }).click();
+    await page.getByText('“Newsletter form” is archived and no longer runs.').waitFor();
+  });
+
+  it('edits a snippet’s code and pages, and keeps what was typed when it is refused', async () => {
+    await page.goto('/sites/skerrywick/snippets/summer-offer');
+    await page.locator('.cm-content').fill('<p>Eight crossings</p>');
+    await page.getByLabel('Name', { exact: true }).fill('  ');
+    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByText('Write something here.').first().waitFor();
+    expect(await page.locator('.cm-content').textContent()).to.equal('<p>Eight crossings</p>');
+    await page.getByLabel('Name', { exact: true }).fill('Autumn offer');
+    await page.getByRole('radio', { name: 'Every page but some' }).click();
+    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByRole('heading', { name: 'Autumn offer' }).waitFor();
+    const { data } = await stage.client.call('showSnippet', {
+      params: { ...params, snippet: 'summer-offer' },
+    });
+    expect(data.parts.map((entry) => entry.code)).to.deep.equal(['<p>Eight crossings</p>']);
+    expect(data.pages).to.deep.equal({ include: [], exclude: ['/', '/fares', '/timetables/*'] });
+    open.problems.splice(0); // the browser notes the 422
+  });
+
+  it('says what to do at addresses that lead nowhere and while the service is away', async () => {
+    await page.goto('/sites/nowhere/strip');
+    await page.getByText('There is no site "nowhere".').first().waitFor();
+    await page.getByRole('link', { name: 'To the sites' }).first().click();
+    await page.getByRole('heading', { name: 'Sites' }).waitFor();
+    await page.goto('/no/such/room');
+    await page.getByText('There is no such page').waitFor();
+    await page.goto('/sites/skerrywick/releases');
+    await page.getByText('Everything that was ever published').waitFor();
+    await page.route('**/api/v1/**', (route) => route.abort());
+    await page.getByRole('link', { name: 'Activity' }).click();
+    await page.getByText('The service could not be reached').waitFor();
+    await page.unroute('**/api/v1/**');
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await page.getByText('Published release 1 to staging and live').waitFor();
+    open.problems.splice(0); // the browser notes the 404s and the lost calls
+  });
+
   it('never runs pasted code, and shows it as text', async () => {
     const code = '<img src=x onerror="document.title=\'owned\'"><script>document.title="owned"</script>';
     await stage.client.call('createSnippet', {

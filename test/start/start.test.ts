@@ -200,8 +200,8 @@ describe('npm start', function () {
 
 describe('the set-up', () => {
   interface Setup {
-    assertNodeVersion(version: string): void;
-    ensureTools(names: string[], machine: object): Promise<unknown>;
+    readonly assertNodeVersion: (version: string) => void;
+    readonly ensureTools: (names: string[], machine: object) => Promise<unknown>;
   }
   const load = async (file: string): Promise<Setup> =>
     (await import(new URL(`../../scripts/setup/${file}`, import.meta.url).href)) as Setup;

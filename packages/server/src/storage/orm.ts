@@ -38,7 +38,7 @@ export async function openDatabase(url: string): Promise<MikroORM> {
   );
 }
 
-async function whyNotConnected(orm: MikroORM): Promise<string | undefined> {
+async function whyNotConnected(orm: Pick<MikroORM, 'checkConnection'>): Promise<string | undefined> {
   try {
     const connection = await orm.checkConnection();
     return connection.ok ? undefined : connection.reason;
