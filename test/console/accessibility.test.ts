@@ -3,8 +3,9 @@ import { createRequire } from 'node:module';
 import { expect } from 'chai';
 import type axeCore from 'axe-core';
 import type { Browser, Page } from 'playwright-core';
-import { openConsole, startBrowser } from '../support/browser.js';
-import { startStage, type Stage } from '../support/stage.js';
+import { openConsole } from '../support/browser.js';
+import { useStageAndBrowser } from '../support/hooks.js';
+import type { Stage } from '../support/stage.js';
 
 /** Evaluated over the debugging protocol, which the page's content policy does not reach. */
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -57,16 +58,10 @@ const ROOMS: readonly Room[] = [
 
 describe('the console for everybody', function () {
   this.timeout(40_000);
+  const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;
-  before(async () => {
-    stage = await startStage();
-    browser = await startBrowser();
-  });
-  after(async () => {
-    await browser.close();
-    await stage.close();
-  });
+  before(() => ({ stage, browser } = started()));
 
   for (const theme of ['light', 'dark'] as const) {
     for (const room of ROOMS) {

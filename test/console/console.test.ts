@@ -3,22 +3,17 @@ import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
 import { openConsole, startBrowser, type ConsolePage, DESKTOP } from '../support/browser.js';
 import { send } from '../support/http.js';
+import { useStageAndBrowser } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
 
 describe('the console', function () {
   this.timeout(40_000);
+  const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;
   let open: ConsolePage;
   let page: Page;
-  before(async () => {
-    stage = await startStage();
-    browser = await startBrowser();
-  });
-  after(async () => {
-    await browser.close();
-    await stage.close();
-  });
+  before(() => ({ stage, browser } = started()));
   beforeEach(async () => {
     open = await openConsole(browser, stage);
     page = open.page;

@@ -2,9 +2,9 @@ import { expect } from 'chai';
 import { placementKey, uncontainedParts } from '@pragmatica/core';
 import { createProviderServer, loadPages, type Told } from '@pragmatica/demo';
 import type { Browser } from 'playwright-core';
-import { startBrowser } from '../support/browser.js';
+import { useStageAndBrowser } from '../support/hooks.js';
 import { eventually, send } from '../support/http.js';
-import { listen, startStage, type Stage } from '../support/stage.js';
+import { listen, type Stage } from '../support/stage.js';
 
 describe('the demo site', () => {
   const pages = loadPages(4791);
@@ -57,16 +57,10 @@ describe('the stand-in providers', () => {
 
 describe('the demo in a browser', function () {
   this.timeout(60_000);
+  const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;
-  before(async () => {
-    stage = await startStage();
-    browser = await startBrowser();
-  });
-  after(async () => {
-    await browser.close();
-    await stage.close();
-  });
+  before(() => ({ stage, browser } = started()));
 
   it('uses every placement, and every part of it may be released', async () => {
     const { data } = await stage.client.call('showDraft', { params: { site: 'skerrywick' } });

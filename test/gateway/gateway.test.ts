@@ -159,18 +159,26 @@ describe('the gateway', () => {
       },
       async (ask) => {
         const first = await ask();
-        expect(first.headers.etag).to.match(/^W\/"v1;pragmatica-\w+"$/);
-        expect((await ask({ headers: { 'if-none-match': first.headers.etag! } })).status).to.equal(304);
+        const tag = first.headers.etag!;
+        expect(tag).to.match(/^W\/"v1;pragmatica-\w+"$/);
+        const again = await ask({ headers: { 'if-none-match': tag } });
+        expect([again.status, again.headers.etag], 'the tag stays').to.deep.equal([304, tag]);
+        const other = tag.replace(/pragmatica-\w+/, 'pragmatica-000000000000');
+        expect((await ask({ headers: { 'if-none-match': other } })).status, 'another release').to.equal(200);
+        const accept = 'text/html,*/*;q=0.8';
+        const bare = {
+          accept,
+          'if-none-match': '"v1"',
+          'if-modified-since': 'Mon, 23 Nov 2026 00:00:00 GMT',
+        };
+        expect((await ask({ headers: bare })).text, 'kept from before there was a release').to.equal(
+          WITH_CODE,
+        );
+        expect((await ask({ path: '/plain', headers: bare })).status, 'a page without parts').to.equal(304);
         expect(
-          (
-            await ask({
-              headers: {
-                'if-none-match': first.headers.etag!.replace(/pragmatica-\w+/, 'pragmatica-000000000000'),
-              },
-            })
-          ).status,
-          'another release',
-        ).to.equal(200);
+          (await ask({ headers: { accept: 'image/*', 'if-none-match': '"v1"' } })).status,
+          'no page',
+        ).to.equal(304);
       },
     ));
 
@@ -304,6 +312,15 @@ describe('the gateway', () => {
           { createInserter: failing(at) },
         ));
     }
+
+    it('before the first byte, the page goes out untouched', () => {
+      const createInserter = (): never => {
+        throw new Error('injected');
+      };
+      return withGateway(served, async (ask) => expect((await ask()).text).to.equal(PAGE), {
+        createInserter,
+      });
+    });
 
     it('while planning, the page goes out untouched', () => {
       const broken = set(snippet('chat'));

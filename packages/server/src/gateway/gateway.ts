@@ -1,11 +1,18 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
-import { pipeline, type Readable } from 'node:stream';
+import { pipeline, type Readable, type Transform } from 'node:stream';
 import { localhostLookup } from '@pragmatica/contract/node';
-import type { PreparedParts } from '@pragmatica/core';
+import type { InsertOutcome } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import { Agent, request as fetchFrom, type Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
-import { KNOWN_CODINGS, endToEndHeaders, insertedTag, originHeaders, type HeaderMap } from './headers.js';
+import {
+  KNOWN_CODINGS,
+  endToEndHeaders,
+  hasTagOf,
+  insertedTag,
+  originHeaders,
+  type HeaderMap,
+} from './headers.js';
 import { codingStreams, createInserter, createPageStream, type InserterFactory } from './page-stream.js';
 import { sendOwnPage } from './own-pages.js';
 import type { ReleaseTable, ServedHost } from './release-table.js';
@@ -79,12 +86,12 @@ async function forward(
   });
   let answer: Dispatcher.ResponseData;
   try {
-    const release = served.release && releaseTag(served.release.digest);
-    const headers = originHeaders(
-      request.headers,
-      { host: request.headers.host ?? host, clientAddress: request.socket.remoteAddress ?? '' },
-      release,
-    );
+    const headers = originHeaders(request.headers, {
+      host: request.headers.host ?? host,
+      clientAddress: request.socket.remoteAddress ?? '',
+      release: served.release && releaseTag(served.release.digest),
+      mayInsert: mayInsert(served, request),
+    });
     answer = await fetchFrom(served.origin + targetOf(request), {
       dispatcher: agent,
       method: request.method as Dispatcher.HttpMethod,
@@ -114,14 +121,15 @@ function send(
   response: ServerResponse,
   answer: Dispatcher.ResponseData,
 ): void {
-  const { log, metrics } = options;
+  const { metrics } = options;
   const headers = endToEndHeaders(answer.headers);
-  const insertion = planInsertion(options, served, request, answer.statusCode, headers);
+  const insertion = createInsertion(options, served, request, answer.statusCode, headers);
   const finish = (error: Error | null | undefined): void => {
     if (error && !response.destroyed) response.destroy();
   };
   if (insertion === undefined) {
     metrics.pages.inc({ outcome: 'untouched' });
+    if (answer.statusCode === 304) keepTag(headers, served, request);
     response.writeHead(answer.statusCode, headers);
     if (request.method === 'HEAD') answer.body.dump().then(() => response.end(), finish);
     else pipeline(answer.body, response, finish);
@@ -133,59 +141,57 @@ function send(
     answer.body.dump().then(() => response.end(), finish);
     return;
   }
-  const inserting = createPageStream(
-    insertion.parts,
-    {
-      encoding: insertion.encoding,
-      onFailure(error) {
-        log.error(
-          { err: error, host: served.host, url: request.url },
-          'insertion failed; the page goes out as the origin sent it',
-        );
-        metrics.pages.inc({ outcome: 'failed-open' });
-      },
-      onEnd(outcomes) {
-        metrics.pages.inc({ outcome: 'inserted' });
-        for (const outcome of outcomes)
-          if (!outcome.inserted) metrics.leftOut.inc({ reason: outcome.reason });
-      },
-    },
-    options.createInserter ?? createInserter,
-  );
   const codings = codingStreams(coding);
   const stages: (Readable | NodeJS.ReadWriteStream | ServerResponse)[] = codings
-    ? [answer.body, codings[0], inserting, codings[1], response]
-    : [answer.body, inserting, response];
+    ? [answer.body, codings[0], insertion, codings[1], response]
+    : [answer.body, insertion, response];
   pipeline(stages as never, finish);
 }
 
-interface Insertion {
-  readonly parts: PreparedParts;
-  readonly encoding: string | undefined;
+/** Whether any part is planned for the path; a plan that fails inserts nothing. */
+function mayInsert(served: ServedHost, request: IncomingMessage): boolean {
+  try {
+    return (served.release?.planner.prepare(targetOf(request)).count ?? 0) > 0;
+  } catch {
+    return false;
+  }
 }
 
-/** What goes into this answer; undefined when it is to pass untouched. Whatever fails here leaves the page untouched. */
-function planInsertion(
+/** "Not modified" speaks of what the client has (RFC 9110, 15.4.5): a page with this release's parts keeps its tag. */
+function keepTag(headers: HeaderMap, served: ServedHost, request: IncomingMessage): void {
+  const tag = firstOf(headers['etag']);
+  const release = served.release && releaseTag(served.release.digest);
+  if (tag === undefined || release === undefined || !hasTagOf(request.headers['if-none-match'], release))
+    return;
+  headers['etag'] = insertedTag(tag, release);
+}
+
+/** What puts the parts into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
+function createInsertion(
   options: GatewayOptions,
   served: ServedHost,
   request: IncomingMessage,
   status: number,
   headers: HeaderMap,
-): Insertion | undefined {
+): Transform | undefined {
+  const { log, metrics } = options;
+  const about = { host: served.host, url: request.url };
+  const onFailure = (error: unknown): void => {
+    log.error({ err: error, ...about }, 'insertion failed; the page goes out as the origin sent it');
+    metrics.pages.inc({ outcome: 'failed-open' });
+  };
   try {
     if (!served.release || !isInsertable(status, headers)) return undefined;
     const parts = served.release.planner.prepare(targetOf(request));
     if (parts.count === 0) return undefined;
-    return {
-      parts,
-      encoding: /charset\s*=\s*"?([^\s;"]+)/i.exec(firstOf(headers['content-type']) ?? '')?.[1],
+    const encoding = /charset\s*=\s*"?([^\s;"]+)/i.exec(firstOf(headers['content-type']) ?? '')?.[1];
+    const onEnd = (outcomes: readonly InsertOutcome[]): void => {
+      metrics.pages.inc({ outcome: 'inserted' });
+      for (const outcome of outcomes) if (!outcome.inserted) metrics.leftOut.inc({ reason: outcome.reason });
     };
+    return createPageStream(parts, { encoding, onFailure, onEnd }, options.createInserter ?? createInserter);
   } catch (error) {
-    options.log.error(
-      { err: error, host: served.host, url: request.url },
-      'planning failed; the page goes out as the origin sent it',
-    );
-    options.metrics.pages.inc({ outcome: 'failed-open' });
+    onFailure(error);
     return undefined;
   }
 }
@@ -226,12 +232,13 @@ function releaseTag(digest: string): string {
   return digest.slice(0, RELEASE_TAG_LENGTH);
 }
 
-/** Path and query of the target, in origin form or absolute form (RFC 9112, 3.2). */
+/** Path and query of the target, in origin form or absolute form (RFC 9112, 3.2); anything else means the front page. */
 function targetOf(request: IncomingMessage): string {
   const target = request.url!;
-  if (target.startsWith('/') || !URL.canParse(target)) return target;
+  if (target.startsWith('/')) return target;
+  if (!URL.canParse(target)) return '/';
   const { pathname, search } = new URL(target);
-  return pathname + search;
+  return pathname.startsWith('/') ? pathname + search : '/';
 }
 
 /** The host without port, lower case. */

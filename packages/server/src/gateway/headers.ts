@@ -31,6 +31,10 @@ export function endToEndHeaders(headers: IncomingHttpHeaders): HeaderMap {
 export interface ForwardedRequest {
   readonly host: string;
   readonly clientAddress: string;
+  /** The release in tags, if one is served. */
+  readonly release: string | undefined;
+  /** Parts are planned for this path. */
+  readonly mayInsert: boolean;
 }
 
 /**
@@ -39,8 +43,7 @@ export interface ForwardedRequest {
  */
 export function originHeaders(
   headers: IncomingHttpHeaders,
-  { host, clientAddress }: ForwardedRequest,
-  release: string | undefined,
+  { host, clientAddress, release, mayInsert }: ForwardedRequest,
 ): HeaderMap {
   const sent = endToEndHeaders(headers);
   delete sent['expect'];
@@ -54,7 +57,10 @@ export function originHeaders(
   );
   if (codings.length > 0) sent['accept-encoding'] = codings.join(', ');
   else sent['accept-encoding'] = 'identity';
-  const conditions = translateConditions(headers['if-none-match'], release);
+  const isPageLoad = mayInsert && tokens(headers.accept).some((type) => type.startsWith('text/html'));
+  // A date is the origin's; it knows nothing of releases.
+  if (isPageLoad) delete sent['if-modified-since'];
+  const conditions = translateConditions(headers['if-none-match'], release, isPageLoad);
   if (conditions === undefined) delete sent['if-none-match'];
   else sent['if-none-match'] = conditions;
   return sent;
@@ -68,11 +74,24 @@ export function insertedTag(originTag: string, release: string): string {
   return weak.replace(/"$/, `;pragmatica-${release}"`);
 }
 
-/** The origin's tags in a client's condition (tags that hold a comma are split and then match nothing, which is safe). Tags made with another release are dropped: they no longer hold. */
-function translateConditions(condition: string | undefined, release: string | undefined): string | undefined {
+/** Whether a client asks on top of a page that was made with this release. */
+export function hasTagOf(condition: string | undefined, release: string): boolean {
+  return items(condition).some((tag) => TAG_SUFFIX.exec(tag)?.[1] === release);
+}
+
+/**
+ * The origin's tags in a client's condition. Tags made with another release are dropped: they no longer hold. So are,
+ * where a page may get parts, the origin's own tags: they are of the page without parts. (Tags that hold a comma are
+ * split and then match nothing, which is safe.)
+ */
+function translateConditions(
+  condition: string | undefined,
+  release: string | undefined,
+  isPageLoad: boolean,
+): string | undefined {
   const tags = items(condition).flatMap((tag) => {
     const made = TAG_SUFFIX.exec(tag);
-    if (!made) return [tag];
+    if (!made) return isPageLoad ? [] : [tag];
     return made[1] === release ? [tag.replace(TAG_SUFFIX, '"')] : [];
   });
   return tags.length > 0 ? tags.join(', ') : undefined;
