@@ -294,6 +294,20 @@ describe('the command line', () => {
     );
     const shown = await json<{ hosts: object[]; timeZone: string }>(['site', 'show', 'tide-mill']);
     expect(shown.hosts).to.have.length(2);
+    const edited = await run([
+      'site',
+      'edit',
+      'tide-mill',
+      '--name',
+      'The Tide Mill',
+      '--live',
+      'mill.example=http://new.example',
+    ]);
+    expect(edited.out)
+      .to.include('The Tide Mill (tide-mill)')
+      .and.include('http://new.example')
+      .and.not.include('test.mill.example');
+    expect((await run(['site', 'edit', 'tide-mill'])).err).to.include('Say what to change');
     const which = await run(['snippet', 'list']);
     expect([which.code, which.err]).to.deep.equal([
       2,

@@ -53,6 +53,7 @@ const ROOMS: readonly Room[] = [
       await page.getByRole('button', { name: 'Check again' }).waitFor();
     },
   },
+  { name: 'the settings', path: '/sites/skerrywick/settings', heading: /Settings/ },
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
 ];
 

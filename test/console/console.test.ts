@@ -198,6 +198,23 @@ describe('the console', function () {
     ]);
   });
 
+  it('changes the site’s name and hosts, and says what is wrong with one', async () => {
+    await page.goto('/sites/skerrywick/settings');
+    await page.getByLabel('Name', { exact: true }).fill('Skerrywick');
+    await page.getByRole('button', { name: 'Add a host' }).click();
+    const added = page.getByRole('group', { name: /^Host 3/ });
+    await added.getByLabel('Host that visitors type').fill('ferries');
+    await added.getByLabel('Server that holds the pages').fill('origin');
+    await page.getByRole('button', { name: 'Save the settings' }).click();
+    await added.getByText('Write a whole address').waitFor();
+    await added.getByLabel('Server that holds the pages').fill('http://origin.example');
+    await page.getByRole('button', { name: 'Save the settings' }).click();
+    await page.getByText('The settings are saved').first().waitFor();
+    const { data } = await stage.client.call('showSite', { params });
+    expect([data.name, data.hosts.length, data.hosts[2]!.host]).to.deep.equal(['Skerrywick', 3, 'ferries']);
+    open.problems.splice(0); // the browser notes the 422
+  });
+
   it('archives a snippet, takes it out again, and remembers who did what', async () => {
     await page.goto('/sites/skerrywick/snippets/newsletter-form');
     await page.getByRole('button', { name: 'Archive' }).click();

@@ -6,6 +6,7 @@ import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
 import { ActivityRoom } from './rooms/activity/activity-room';
 import { ReleasesRoom } from './rooms/releases/releases-room';
+import { SettingsRoom } from './rooms/settings/settings-room';
 import { SitesRoom } from './rooms/sites/sites-room';
 import { StripRoom } from './rooms/strip/strip-room';
 import { VerificationRoom } from './rooms/verification/verification-room';
@@ -46,6 +47,7 @@ const router = createBrowserRouter([
           { path: 'snippets/:snippet', lazy: loadEditSnippet },
           { path: 'releases', element: <ReleasesRoom /> },
           { path: 'check', element: <VerificationRoom /> },
+          { path: 'settings', element: <SettingsRoom /> },
           { path: 'activity', element: <ActivityRoom /> },
         ],
       },

@@ -1,4 +1,4 @@
-import type { SiteResource } from '@pragmatica/contract';
+import type { SiteInput, SiteResource } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import {
   clientFor,
@@ -46,7 +46,7 @@ interface AddOptions extends CommonOptions {
 }
 
 export function site(program: Command): void {
-  const group = program.command('site').description('add or show a site');
+  const group = program.command('site').description('add, show or change a site');
   withCommon(group.command('add <name>'))
     .description('add a site')
     .option('--key <key>', 'names the site in commands; made from the name when left out')
@@ -59,15 +59,7 @@ export function site(program: Command): void {
       '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
     )
     .action(async (name: string, options: AddOptions) => {
-      const addresses = new Map((options.address ?? []).map((typed) => splitHost(typed, 'ADDRESS')));
-      const parse = (environment: 'live' | 'staging') => (typed: string) => {
-        const [host, origin] = splitHost(typed, 'ORIGIN');
-        return { host, origin, environment, address: addresses.get(host) ?? null };
-      };
-      const hosts = [
-        ...(options.live ?? []).map(parse('live')),
-        ...(options.staging ?? []).map(parse('staging')),
-      ];
+      const hosts = readHosts(options);
       const { data } = await clientFor(options).call('createSite', {
         body: { key: options.key, name, timeZone: options.timeZone, hosts },
       });
@@ -77,6 +69,33 @@ export function site(program: Command): void {
           `Added the site "${data.key}".\n\n${describe(data)}\n\nNext: pragmatica snippet add --site ${data.key} --help`,
         );
     });
+  withCommon(group.command('edit <key>'))
+    .description('change a site; works at once. Hosts are replaced as a whole')
+    .option('--name <name>', 'a new name')
+    .option('--time-zone <zone>', 'IANA time zone')
+    .option('--live <host=origin...>', 'all live hosts')
+    .option('--staging <host=origin...>', 'all staging hosts')
+    .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
+    .action(
+      async (key: string, options: CommonOptions & HostOptions & { name?: string; timeZone?: string }) => {
+        const { name, timeZone } = options;
+        const hosts = options.live || options.staging ? readHosts(options) : undefined;
+        if (name === undefined && timeZone === undefined && hosts === undefined) {
+          throw new CliError(
+            'Say what to change: --name, --time-zone, or the hosts with --live and --staging.',
+          );
+        }
+        const client = clientFor(options);
+        const { etag } = await client.call('showSite', { params: { site: key } });
+        const { data } = await client.call('editSite', {
+          params: { site: key },
+          ifMatch: etag,
+          body: { name, timeZone, hosts },
+        });
+        if (options.json) printJson(data);
+        else print(describe(data));
+      },
+    );
   withSite(group.command('show [key]'))
     .description('show one site')
     .action(async (key: string | undefined, options: SiteOptions) => {
@@ -87,6 +106,17 @@ export function site(program: Command): void {
       if (options.json) printJson(data);
       else print(describe(data));
     });
+}
+
+type HostOptions = Pick<AddOptions, 'live' | 'staging' | 'address'>;
+
+function readHosts({ live = [], staging = [], address = [] }: HostOptions): SiteInput['hosts'] {
+  const addresses = new Map(address.map((typed) => splitHost(typed, 'ADDRESS')));
+  const parse = (environment: 'live' | 'staging') => (typed: string) => {
+    const [host, origin] = splitHost(typed, 'ORIGIN');
+    return { host, origin, environment, address: addresses.get(host) ?? null };
+  };
+  return [...live.map(parse('live')), ...staging.map(parse('staging'))];
 }
 
 function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS'): [string, string] {

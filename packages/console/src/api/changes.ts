@@ -1,4 +1,4 @@
-import { ApiError, type SnippetInput, type SnippetPatch } from '@pragmatica/contract';
+import { ApiError, type SitePatch, type SnippetInput, type SnippetPatch } from '@pragmatica/contract';
 import type { Placement } from '@pragmatica/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
@@ -55,6 +55,12 @@ export function useSwitchSnippet(site: string) {
       const { etag } = await api.call('showSnippet', { params });
       return api.call('editSnippet', { params, ifMatch: etag, body: { state } });
     },
+  );
+}
+
+export function useEditSite(site: string) {
+  return useSiteChange(site, ({ etag, body }: { etag: string; body: SitePatch }) =>
+    api.call('editSite', { params: { site }, ifMatch: etag, body }),
   );
 }
 

@@ -13,10 +13,11 @@ export const sitesQuery = queryOptions({
   queryFn: async () => (await api.call('listSites', {})).data.items,
 });
 
+/** The site with its entity tag, which changing it must show. */
 export const siteQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'self'],
-    queryFn: async () => (await api.call('showSite', { params: { site } })).data,
+    queryFn: async () => api.call('showSite', { params: { site } }),
   });
 
 export const pagesQuery = (site: string) =>

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { History, ListOrdered, PlusCircle, ScrollText, SearchCheck } from 'lucide-react';
+import { History, ListOrdered, PlusCircle, ScrollText, SearchCheck, Settings2 } from 'lucide-react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import { siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
@@ -9,8 +9,9 @@ const ROOMS = [
   { to: 'strip', label: 'Page strip', icon: ScrollText },
   { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
   { to: 'releases', label: 'Releases', icon: History },
-  { to: 'check', label: 'Check live pages', icon: SearchCheck },
+  { to: 'check', label: 'Check live pages', icon: SearchCheck, Settings2 },
   { to: 'activity', label: 'Activity', icon: ListOrdered },
+  { to: 'settings', label: 'Settings', icon: Settings2 },
 ] as const;
 
 /** The key of the site in the address. */

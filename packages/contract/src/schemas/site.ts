@@ -64,6 +64,8 @@ export type SiteInput = z.input<typeof siteInput>;
 
 export const sitePatch = z.strictObject({ name: title, timeZone, hosts }).partial().meta({ id: 'SitePatch' });
 
+export type SitePatch = z.input<typeof sitePatch>;
+
 export const attention = z
   .object({ kind: z.enum(['not-live', 'never-published', 'not-contained', 'no-host']), message: z.string() })
   .meta({ description: 'Something that needs the administrator.' });

@@ -44,7 +44,7 @@ export function StripRoom() {
   }
   return (
     <div className="space-y-4">
-      <QuestionBar site={site.data} pages={pages.data} path={path} of={of} onAsk={ask} />
+      <QuestionBar site={site.data?.data} pages={pages.data} path={path} of={of} onAsk={ask} />
       {error && <Failure error={error} onRetry={() => void plan.refetch()} />}
       <div className="grid items-start gap-5 xl:grid-cols-[minmax(0,1fr)_21rem]">
         {plan.data && draft.data ? (
