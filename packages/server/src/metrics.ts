@@ -2,7 +2,7 @@ import { Counter, Gauge, Registry, collectDefaultMetrics } from 'prom-client';
 
 export interface Metrics {
   readonly registry: Registry;
-  /** Pages that went through the gateway, by outcome: inserted, nothing-to-insert, untouched, failed-open. */
+  /** Answers that went through the gateway, by outcome: inserted, untouched, failed-open. */
   readonly pages: Counter<'outcome'>;
   /** Parts left out by the page itself, by reason. */
   readonly leftOut: Counter<'reason'>;
@@ -20,7 +20,7 @@ export function createMetrics(): Metrics {
     registry,
     pages: new Counter({
       name: 'pragmatica_gateway_pages_total',
-      help: 'HTML pages through the gateway, by outcome',
+      help: 'Answers of origins through the gateway, by outcome',
       labelNames: ['outcome'],
       registers,
     }),

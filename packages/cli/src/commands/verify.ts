@@ -22,6 +22,7 @@ export function verify(program: Command): void {
       process.once('SIGINT', () => abort.abort());
       const progress = new Progress();
       const pages: PageEvent[] = [];
+      let isDone = false;
       let start: Extract<VerificationEvent, { type: 'start' }> | undefined;
       const body = { environment: options.environment, ...(paths.length > 0 ? { paths } : {}) };
       try {
@@ -30,11 +31,16 @@ export function verify(program: Command): void {
           else if (event.type === 'page') {
             pages.push(event);
             progress.update(`${pages.length} of ${start?.total ?? '?'}  ${event.path}`);
-          } else if (event.type === 'failed') throw new CliError(event.message, EXIT.failed);
+          } else isDone = true;
         }
       } finally {
         progress.end();
       }
+      if (!isDone)
+        throw new CliError(
+          'The service broke off before it had looked at every page. Its log says why.',
+          EXIT.failed,
+        );
       if (options.json) printJson({ address: start?.address, release: start?.release, pages });
       else report(start!, pages);
       const isWell = pages.every(

@@ -30,7 +30,6 @@ export const verificationEvent = z
       parts: z.array(partDelivery),
     }),
     z.object({ type: z.literal('done'), counts }),
-    z.object({ type: z.literal('failed'), message: z.string() }),
   ])
   .meta({ id: 'VerificationEvent' });
 export type VerificationEvent = z.infer<typeof verificationEvent>;

@@ -1,7 +1,6 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isAnchor, type Placement } from '../insert/index.js';
-import type { Snapshot } from '../release/index.js';
-import { partKey } from '../release/index.js';
+import { partKey, type Snapshot } from '../release/index.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page';
 

@@ -24,6 +24,11 @@ export function sniffByteOrderMark(
   return isUtf16 ? { encoding: 'unsupported', length: 2 } : undefined;
 }
 
+/** The charset that a `Content-Type` declares (RFC 9110, 8.3), as it is written there. */
+export function charsetOf(contentType: string | undefined): string | undefined {
+  return /charset\s*=\s*"?([^\s;"]+)/i.exec(contentType ?? '')?.[1];
+}
+
 /** What a label of the Encoding Standard means for insertion; undefined for a label that nobody knows. */
 export function encodingOfLabel(label: string): PageEncoding | undefined {
   let name: string;

@@ -1,3 +1,4 @@
+export { charsetOf } from './encoding.js';
 export { insert } from './insert.js';
 export { PageInserter, prepareParts, type PreparedParts } from './page-inserter.js';
 export { reasonWords, type LeftOutReason } from './reasons.js';

@@ -1,8 +1,5 @@
-import { insert, type InsertOptions, type PreparedParts } from '../insert/index.js';
-import { prepareParts } from '../insert/index.js';
 import { concatBytes } from '../insert/bytes.js';
-import { reasonWords } from '../insert/index.js';
-import { placementWords } from '../insert/index.js';
+import { insert, placementWords, reasonWords, type InsertOptions } from '../insert/index.js';
 import type { PagePlan, PlannedPart } from '../plan/index.js';
 
 export type DeliveryState = 'delivered' | 'missing' | 'wrong-place' | 'twice' | 'left-out';
@@ -31,8 +28,7 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
     ),
   );
   const stripped = cutOut(page, cuts);
-  const prepared: PreparedParts = prepareParts(plan.parts);
-  const { outcomes } = insert(stripped, prepared, options);
+  const { outcomes } = insert(stripped, plan.parts, options);
   return found.map(({ part, at }, index) => {
     const outcome = outcomes[index]!;
     if (at.length > 1) {

@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { pipeline, type Readable, type Transform } from 'node:stream';
 import { localhostLookup } from '@pragmatica/contract/node';
-import type { InsertOutcome } from '@pragmatica/core';
+import { charsetOf, type InsertOutcome } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import { Agent, request as fetchFrom, type Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
@@ -121,14 +121,12 @@ function send(
   response: ServerResponse,
   answer: Dispatcher.ResponseData,
 ): void {
-  const { metrics } = options;
   const headers = endToEndHeaders(answer.headers);
   const insertion = createInsertion(options, served, request, answer.statusCode, headers);
   const finish = (error: Error | null | undefined): void => {
     if (error && !response.destroyed) response.destroy();
   };
   if (insertion === undefined) {
-    metrics.pages.inc({ outcome: 'untouched' });
     if (answer.statusCode === 304) keepTag(headers, served, request);
     response.writeHead(answer.statusCode, headers);
     if (request.method === 'HEAD') answer.body.dump().then(() => response.end(), finish);
@@ -181,10 +179,14 @@ function createInsertion(
     metrics.pages.inc({ outcome: 'failed-open' });
   };
   try {
-    if (!served.release || !isInsertable(status, headers)) return undefined;
-    const parts = served.release.planner.prepare(targetOf(request));
-    if (parts.count === 0) return undefined;
-    const encoding = /charset\s*=\s*"?([^\s;"]+)/i.exec(firstOf(headers['content-type']) ?? '')?.[1];
+    const parts = isInsertable(status, headers)
+      ? served.release?.planner.prepare(targetOf(request))
+      : undefined;
+    if (parts === undefined || parts.count === 0) {
+      metrics.pages.inc({ outcome: 'untouched' });
+      return undefined;
+    }
+    const encoding = charsetOf(firstOf(headers['content-type']));
     const onEnd = (outcomes: readonly InsertOutcome[]): void => {
       metrics.pages.inc({ outcome: 'inserted' });
       for (const outcome of outcomes) if (!outcome.inserted) metrics.leftOut.inc({ reason: outcome.reason });

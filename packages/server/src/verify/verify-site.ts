@@ -1,6 +1,6 @@
 import type { VerificationEvent } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { checkDelivery, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+import { charsetOf, checkDelivery, ReleasePlanner, type Snapshot } from '@pragmatica/core';
 
 export interface VerificationTask {
   /** How visitors reach the host, e.g. `https://www.example.com`. */
@@ -73,7 +73,7 @@ async function visit(
     if (!/^text\/html\b/i.test(type))
       return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
     const page = new Uint8Array(await response.arrayBuffer());
-    const encoding = /charset\s*=\s*"?([^\s;"]+)/i.exec(type)?.[1];
+    const encoding = charsetOf(type);
     return {
       type: 'page',
       path,

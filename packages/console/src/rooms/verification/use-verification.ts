@@ -12,6 +12,8 @@ export interface Verification {
   readonly error: Error | undefined;
 }
 
+const BROKEN_OFF = 'The service broke off before it had looked at every page. Its log says why.';
+
 const IDLE: Verification = { state: 'idle', start: undefined, pages: [], error: undefined };
 
 /** Runs a verification and collects its events as they come. Leaving the room ends it. */
@@ -35,8 +37,9 @@ export function useVerification(site: string): {
         for await (const event of api.stream('verify', { params: { site }, body: {} }, controller.signal)) {
           if (event.type === 'start') change(() => ({ start: event }));
           else if (event.type === 'page') change(({ pages }) => ({ pages: [...pages, event] }));
+          else change(() => ({ state: 'done' }));
         }
-        change(() => ({ state: 'done' }));
+        change(({ state }) => (state === 'done' ? {} : { state: 'failed', error: new Error(BROKEN_OFF) }));
       } catch (error) {
         if (controller.signal.aborted) change(() => ({ state: 'stopped' }));
         else
