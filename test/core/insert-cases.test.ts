@@ -13,7 +13,7 @@ const PLACED: readonly { what: string; page: string }[] = [
     what: 'upper case and attributes',
     page: '<HTML><HEAD profile="a>b">|0|<TITLE>t</TITLE>|1|</HEAD><BODY CLASS="</body>">|2|x|3|</BODY></HTML>',
   },
-  { what: 'no tags but a title', page: '<!doctype html>\n|0|<title>t</title>\n|1|<body>|2|<p>x|3|' },
+  { what: 'no tags but a title', page: '<!doctype html>\n|0|<title>t</title>|1|\n<body>|2|<p>x|3|' },
   { what: 'an empty head and body', page: '<head>|0||1|</head><body>|2||3|</body>' },
   {
     what: 'end tags in comments, scripts and text areas',
@@ -40,6 +40,30 @@ const PLACED: readonly { what: string; page: string }[] = [
     page: '<head>|0||1|</head><body>|2|a|3|</body><p>late</p></html>',
   },
   { what: 'a second body tag', page: '<head>|0||1|</head><body>|2|a<body class="second">b|3|</body>' },
+  {
+    what: 'a comment in the body that never ends: they stand before it',
+    page: '<head>|0||1|</head><body>|2|<p>x|3|<!-- never </body>',
+  },
+  {
+    what: 'a tag that breaks off: the parser drops it',
+    page: '<head>|0||1|</head><body>|2|<p>x|3|<a href="</body>',
+  },
+  {
+    what: 'an end tag that has only begun, which would make a comment of them',
+    page: '<head>|0||1|</head><body>|2|x|3|</',
+  },
+  {
+    what: 'white space written as references, which begins no body',
+    page: '<head>|0||1|</head>&#32;&#x0A;&Tab;&NewLine;<body>|2|x|3|',
+  },
+  {
+    what: 'a head whose last element is followed by comments',
+    page: '|0|<title>t</title><meta name=a>|1|\n<!-- c -->\n<body>|2|x|3|</body>',
+  },
+  {
+    what: 'formatting that is closed out of order',
+    page: '<head>|0||1|</head><body>|2|<p><b><svg></b></p>|3|</body>',
+  },
   { what: 'a byte order mark', page: '\ufeff<head>|0||1|</head><body>|2||3|</body>' },
 ];
 
@@ -51,8 +75,26 @@ const LEFT_OUT: readonly { what: string; page: string; reason: string; placement
     placements: ['body-start', 'body-end'],
   },
   {
-    what: 'an unclosed comment',
-    page: '<body><p>x<!-- never',
+    what: 'a comment before the head that never ends',
+    page: '<!doctype html><!-- never',
+    reason: 'unfinished',
+    placements: ['head-start', 'head-end', 'body-start', 'body-end'],
+  },
+  {
+    what: 'a comment between head and body that never ends',
+    page: '<head></head><!-- never',
+    reason: 'unfinished',
+    placements: ['body-start', 'body-end'],
+  },
+  {
+    what: 'an unclosed text area',
+    page: '<body><textarea>x',
+    reason: 'unfinished',
+    placements: ['body-end'],
+  },
+  {
+    what: 'plain text to the end',
+    page: '<body><plaintext>x</body>',
     reason: 'unfinished',
     placements: ['body-end'],
   },
@@ -62,7 +104,6 @@ const LEFT_OUT: readonly { what: string; page: string; reason: string; placement
     reason: 'unfinished',
     placements: ['head-end', 'body-start', 'body-end'],
   },
-  { what: 'a tag that breaks off', page: '<body><a href="x', reason: 'unfinished', placements: ['body-end'] },
   {
     what: 'a template left open',
     page: '<body><template><p>',
@@ -76,10 +117,10 @@ const LEFT_OUT: readonly { what: string; page: string; reason: string; placement
     placements: ['body-end'],
   },
   {
-    what: 'UTF-16',
-    page: '\u00ff\u00fe<\0p\0',
-    reason: 'encoding',
-    placements: ['head-start', 'head-end', 'body-start', 'body-end'],
+    what: 'a frameset that replaces a body which has only begun',
+    page: '<p><frameset><frame></frameset>',
+    reason: 'frameset',
+    placements: ['body-start', 'body-end'],
   },
 ];
 
@@ -146,40 +187,45 @@ describe('insertion, case by case', () => {
       expect(
         text(at('<p><div class=x id="a&amp;b">1</div><b id="a&amp;b">', 'a&b', 'inside').page),
       ).to.include('"a&amp;b"><i></i>1');
-      expect(text(at('<p><div id=a>1</div><b id=a>', 'a', 'before').page)).to.include(
-        '<p><i></i><div id=a>1',
+      expect(text(at('<p><b>2<b id=a>1</b>', 'a', 'before').page)).to.include('<p><b>2<i></i><b id=a>1');
+    });
+
+    it('ends what the element would end, so that the code stands right before it', () => {
+      expect(text(at('<ul><li>1<li id=a>2</ul>', 'a', 'before').page)).to.include(
+        '<li>1</li><i></i><li id=a>',
       );
+      expect(text(at('<p>1<div id=a>2</div>', 'a', 'before').page)).to.include('<p>1</p><i></i><div id=a>');
+    });
+
+    it('goes after the line break that a pre drops', () => {
+      expect(text(at('<pre id=a>\n1</pre>', 'a', 'inside').page)).to.equal('<pre id=a>\n<i></i>1</pre>');
+      expect(text(at('<pre id=a>\r\n1</pre>', 'a', 'inside').page)).to.equal('<pre id=a>\r\n<i></i>1</pre>');
+    });
+
+    it('goes where the body begins by an element that only implies it', () => {
+      const { page } = insert('<title>t</title><p id=a>x', [
+        { key: 'a', placement: { anchor: 'a', side: 'before' }, code: '<script></script>' },
+      ]);
+      expect(text(page)).to.equal('<title>t</title><body><script></script><p id=a>x');
     });
 
     for (const [what, page] of [
+      ['a table, for code that a table moves out', '<body><table id=a>'],
+      ['a paragraph, for code that would end it', '<body><p id=a><!--p--><span>'],
       ['a void element', '<body><img id=a>'],
       ['text', '<body><textarea id=a></textarea>'],
       ['a drawing', '<body><svg id=a></svg>'],
     ] as const) {
       it(`refuses to go inside ${what}`, () => {
-        expect(at(page, 'a', 'inside').outcomes[0]).to.include({ inserted: false, reason: 'anchor-refused' });
+        const code = page.includes('<!--p-->') ? '<div></div>' : '<i></i>';
+        const { outcomes } = insert(page, [{ key: 'a', placement: { anchor: 'a', side: 'inside' }, code }]);
+        expect(outcomes[0]).to.include({ inserted: false, reason: 'anchor-refused' });
       });
     }
 
     it('says when no element has the id; text, comments and templates do not count', () => {
       const page = '<body><!-- <p id=a> --><script>"<p id=a>"</script><template><p id=a></template>';
       expect(at(page, 'a', 'inside').outcomes[0]).to.include({ inserted: false, reason: 'no-anchor' });
-    });
-  });
-
-  describe('with characters beyond ASCII', () => {
-    const part: InsertPart = { key: 'a', placement: 'body-end', code: '<p>é</p>' };
-    const inserts = (page: string, encoding?: string): boolean =>
-      insert(Buffer.from(page, 'latin1'), [part], { encoding }).outcomes[0]!.inserted;
-
-    it('writes them only where the page is known to be UTF-8', () => {
-      expect(inserts('<meta charset=utf-8><p>x')).to.equal(true);
-      expect(inserts('<p>x', 'UTF-8')).to.equal(true);
-      expect(inserts('<meta charset=utf-8><p>x', 'iso-8859-1'), 'the header counts more').to.equal(false);
-      expect(
-        inserts('<meta http-equiv=content-type content="text/html; charset=windows-1252"><p>x'),
-      ).to.equal(false);
-      expect(inserts('<p>x'), 'undeclared').to.equal(false);
     });
   });
 });

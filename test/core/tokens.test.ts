@@ -169,49 +169,6 @@ describe('elements by id, held against a whole parser', () => {
   }
 });
 
-describe('the encoding of a page', () => {
-  /** Whether characters beyond ASCII may be written, which takes a declaration of UTF-8 that browsers see. */
-  const CASES: readonly [boolean, string][] = [
-    [true, '<meta charset=utf-8>'],
-    [true, '<META CHARSET="UTF8">'],
-    [true, "<meta name=x charset='utf-8'>"],
-    [true, '<meta http-equiv="Content-Type" content="text/html; charset=utf-8">'],
-    [true, '<meta content="text/html;charset=\'utf-8\'" http-equiv=content-type>'],
-    [true, '<!-- <meta charset=latin1> --><meta charset=utf-8>'],
-    [true, '<!--><meta charset=utf-8>'],
-    [true, '<p title="<meta charset=latin1>"><meta charset=utf-8>'],
-    [true, '<?php <b ?><!doctype html></ x><meta charset=utf-8>'],
-    [true, '<meta charset=nonsense><meta charset=utf-8>'],
-    [true, '<meta charset=utf-16le>'],
-    [false, '<meta charset=iso-8859-1>'],
-    [false, '<meta charset=windows-1252><meta charset=utf-8>'],
-    [false, '<meta charset=shift_jis>'],
-    [false, '<meta content="text/html; charset=utf-8">'],
-    [false, '<!-- <meta charset=utf-8> -->'],
-    [false, '<metal charset=utf-8>'],
-    [false, ''],
-    [false, `${' '.repeat(1024)}<meta charset=utf-8>`],
-    [true, `${' '.repeat(1003)}<meta charset=utf-8>`],
-  ];
-  for (const [isUtf8, head] of CASES) {
-    it(`is ${isUtf8 ? '' : 'not '}known to be UTF-8 with ${JSON.stringify(head.trim() || 'nothing')}${head.startsWith('  ') ? ` after ${head.search(/\S/)} bytes` : ''}`, () => {
-      const { outcomes } = insert(Buffer.from(`${head}<p>x`), [
-        { key: 'a', placement: 'body-end', code: '<p>é</p>' },
-      ]);
-      expect(outcomes[0]!.inserted).to.equal(isUtf8);
-    });
-  }
-
-  it('does not matter to code of plain ASCII, except where bytes are no ASCII at all', () => {
-    const part = { key: 'a', placement: 'body-end', code: '<p>e</p>' } as const;
-    const inserted = (label: string): boolean =>
-      insert(Buffer.from('<p>x'), [part], { encoding: label }).outcomes[0]!.inserted;
-    for (const label of ['utf-8', 'latin1', 'euc-kr', 'big5', 'koi8-r', 'unheard-of'])
-      expect(inserted(label), label).to.equal(true);
-    for (const label of ['utf-16', 'utf-16be', 'iso-2022-jp']) expect(inserted(label), label).to.equal(false);
-  });
-});
-
 function anchorPart(side: AnchorPlacement['side']) {
   return { key: 'a', placement: { anchor: 'a', side }, code: mark('a') };
 }

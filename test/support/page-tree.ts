@@ -23,6 +23,13 @@ export class PageTree {
     return serialize(this.document);
   }
 
+  /** Whether an element is content of a template, which is not in the page. */
+  isInTemplate(element: Tree.Element): boolean {
+    let at: Tree.Node | null = element;
+    while (at && 'parentNode' in at) at = at.parentNode;
+    return at !== this.document;
+  }
+
   mark(key: string): Tree.Element | undefined {
     return find(this.document, key);
   }

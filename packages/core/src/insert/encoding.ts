@@ -4,24 +4,25 @@ import { readAttributes } from './attributes.js';
 /** How many bytes a browser looks through for a declaration (HTML Standard 13.2.3.2). */
 export const PRESCAN_BYTES = 1024;
 
-/** How parts can be written into a page. */
-export type PageEncoding =
-  /** any text */
-  | 'utf-8'
-  /** ASCII text as it is; other characters are not known to fit */
-  | 'ascii-compatible'
-  /** no code can be written as plain bytes */
-  | 'unsupported';
+/** What is known of a page's encoding before it is read. */
+export interface PageEncoding {
+  /** Name in the Encoding Standard; undefined when nothing declares it: some encoding in which ASCII is ASCII. */
+  readonly name: string | undefined;
+  readonly markLength: number;
+  /** Where the declaration ends that the name was taken from, if it is in the page: it must stay in the first 1,024 bytes. */
+  readonly declarationEnd: number | undefined;
+}
 
-const NOT_ASCII_COMPATIBLE = new Set(['utf-16le', 'utf-16be', 'iso-2022-jp', 'replacement']);
-
-/** The encoding that a byte order mark says (Encoding Standard, "BOM sniff"), with the mark's length. */
-export function sniffByteOrderMark(
-  bytes: Uint8Array,
-): { encoding: PageEncoding; length: number } | undefined {
-  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return { encoding: 'utf-8', length: 3 };
-  const isUtf16 = (bytes[0] === 0xfe && bytes[1] === 0xff) || (bytes[0] === 0xff && bytes[1] === 0xfe);
-  return isUtf16 ? { encoding: 'unsupported', length: 2 } : undefined;
+/** The encoding that a byte order mark says (Encoding Standard, "BOM sniff"). */
+function sniffByteOrderMark(bytes: Uint8Array): PageEncoding | undefined {
+  const mark = (name: string, markLength: number): PageEncoding => ({
+    name,
+    markLength,
+    declarationEnd: undefined,
+  });
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return mark('utf-8', 3);
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return mark('utf-16be', 2);
+  return bytes[0] === 0xff && bytes[1] === 0xfe ? mark('utf-16le', 2) : undefined;
 }
 
 /** The charset that a `Content-Type` declares (RFC 9110, 8.3), as it is written there. */
@@ -29,20 +30,41 @@ export function charsetOf(contentType: string | undefined): string | undefined {
   return /charset\s*=\s*"?([^\s;"]+)/i.exec(contentType ?? '')?.[1];
 }
 
-/** What a label of the Encoding Standard means for insertion; undefined for a label that nobody knows. */
-export function encodingOfLabel(label: string): PageEncoding | undefined {
-  let name: string;
+/** Labels whose decoder gives nothing but an error (Encoding Standard, "replacement"). */
+const REPLACEMENT = new Set([
+  'replacement',
+  'csiso2022kr',
+  'hz-gb-2312',
+  'iso-2022-cn',
+  'iso-2022-cn-ext',
+  'iso-2022-kr',
+]);
+
+/** The name of the encoding that a label means (Encoding Standard, "get an encoding"); undefined for no label. */
+export function encodingOfLabel(label: string): string | undefined {
+  const trimmed = label.replace(/^[\t\n\f\r ]+|[\t\n\f\r ]+$/g, '').toLowerCase();
+  if (REPLACEMENT.has(trimmed)) return 'replacement';
+  if (trimmed === 'x-user-defined') return trimmed;
   try {
-    name = new TextDecoder(label).encoding;
+    return new TextDecoder(trimmed).encoding;
   } catch {
     return undefined;
   }
-  if (name === 'utf-8') return 'utf-8';
-  return NOT_ASCII_COMPATIBLE.has(name) ? 'unsupported' : 'ascii-compatible';
 }
 
-/** Prescans a byte stream for a meta element that declares the encoding (HTML Standard, "prescan a byte stream"). */
-export function prescan(page: Uint8Array): PageEncoding | undefined {
+interface Declaration {
+  readonly name: string;
+  /** One past the `>` of its meta. */
+  readonly end: number;
+}
+
+/**
+ * Looks for a meta element that declares the encoding (HTML Standard, "prescan a byte stream to determine its
+ * encoding").
+ *
+ * @param page - the page's first bytes, of which at most 1,024 count
+ */
+export function prescan(page: Uint8Array): Declaration | undefined {
   const bytes = page.subarray(0, PRESCAN_BYTES);
   let at = 0;
   while ((at = bytes.indexOf(LT, at)) >= 0) {
@@ -68,23 +90,29 @@ export function prescan(page: Uint8Array): PageEncoding | undefined {
     const after = bytes[at + 5];
     if (startsWithIgnoringCase(bytes, at, '<meta') && (isSpace(after) || after === SLASH)) {
       const label = metaCharset(readAttributes(bytes, at + 5, close + 1));
-      const encoding = label === undefined ? undefined : encodingOfLabel(label);
-      // A meta cannot declare UTF-16: the bytes were read as ASCII to get here, so it means UTF-8.
-      if (encoding !== undefined) return label!.toLowerCase().startsWith('utf-16') ? 'utf-8' : encoding;
+      const name = label === undefined ? undefined : encodingOfLabel(label);
+      if (name !== undefined) return { name: declarable(name), end: close + 1 };
     }
     at = close + 1;
   }
   return undefined;
 }
 
+/** A meta cannot declare UTF-16: its bytes were read as ASCII to get here. */
+function declarable(name: string): string {
+  if (name.startsWith('utf-16')) return 'utf-8';
+  return name === 'x-user-defined' ? 'windows-1252' : name;
+}
+
 function metaCharset(attributes: Map<string, string>): string | undefined {
   const charset = attributes.get('charset');
-  if (charset !== undefined) return charset.trim();
+  if (charset !== undefined) return charset;
   if (attributes.get('http-equiv')?.toLowerCase() !== 'content-type') return undefined;
-  return /charset\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s;"']+))/i
-    .exec(attributes.get('content') ?? '')
-    ?.slice(1)
-    .find(Boolean);
+  const declared =
+    /charset[\t\n\f\r ]*=[\t\n\f\r ]*(?:(["'])(?<quoted>[^]*?)\1|(?<bare>[^\t\n\f\r ;"']+))/i.exec(
+      attributes.get('content') ?? '',
+    )?.groups;
+  return declared?.['quoted'] ?? declared?.['bare'];
 }
 
 /** The `>` that ends the tag at `at`, quotes respected; -1 when the bytes end first. */
@@ -102,42 +130,41 @@ function tagEnd(bytes: Uint8Array, at: number): number {
   return -1;
 }
 
-/** Collects the first bytes of a page until its encoding can be told. */
+/** Collects the first bytes of a page until its encoding can be told (HTML Standard 13.2.3.2, the encoding sniffing algorithm). */
 export class EncodingSniffer {
-  readonly #label: string | undefined;
-  readonly #needsDeclaration: boolean;
+  readonly #declared: string | undefined;
   #collected: Uint8Array[] = [];
   #length = 0;
 
-  /**
-   * @param label - the encoding that the transport declared
-   * @param needsDeclaration - whether anything depends on more than "ASCII-compatible or not"
-   */
-  constructor(label: string | undefined, needsDeclaration: boolean) {
-    this.#label = label;
-    this.#needsDeclaration = needsDeclaration;
+  /** @param label - the encoding that the transport declared */
+  constructor(label: string | undefined) {
+    this.#declared = label === undefined ? undefined : encodingOfLabel(label);
   }
 
-  /** Takes a chunk; returns the verdict with all bytes so far, or undefined while more are needed. */
-  take(
-    chunk: Uint8Array,
-    ended: boolean,
-  ): { bytes: Uint8Array; bomLength: number; encoding: PageEncoding } | undefined {
+  /** Takes a chunk; returns the verdict, or undefined while more bytes are needed. */
+  take(chunk: Uint8Array, ended: boolean): PageEncoding | undefined {
     this.#collected.push(chunk);
     this.#length += chunk.length;
     if (this.#length < 3 && !ended) return undefined;
     const bytes = this.collected();
     const mark = sniffByteOrderMark(bytes);
-    if (mark) return { bytes, bomLength: mark.length, encoding: mark.encoding };
-    const declared = this.#label === undefined ? undefined : encodingOfLabel(this.#label);
-    if (declared !== undefined) return { bytes, bomLength: 0, encoding: declared };
-    if (this.#needsDeclaration && this.#length < PRESCAN_BYTES && !ended) return undefined;
-    return { bytes, bomLength: 0, encoding: prescan(bytes) ?? 'ascii-compatible' };
+    if (mark) return mark;
+    if (this.#declared !== undefined)
+      return { name: this.#declared, markLength: 0, declarationEnd: undefined };
+    const found = prescan(bytes);
+    if (!found && this.#length < PRESCAN_BYTES && !ended) return undefined;
+    return { name: found?.name, markLength: 0, declarationEnd: found?.end };
   }
 
+  /** All bytes so far. */
   collected(): Uint8Array {
     const bytes = concatBytes(this.#collected.length > 0 ? this.#collected : [new Uint8Array(0)]);
     this.#collected = [bytes];
     return bytes;
   }
+}
+
+/** The encoding of a whole page (its name in the Encoding Standard), or undefined when nothing declares it. */
+export function pageEncoding(page: Uint8Array, label: string | undefined): string | undefined {
+  return new EncodingSniffer(label).take(page, true)!.name;
 }

@@ -1,7 +1,10 @@
 export { charsetOf } from './encoding.js';
 export { insert } from './insert.js';
-export { PageInserter, prepareParts, type PreparedParts } from './page-inserter.js';
-export { reasonWords, type LeftOutReason } from './reasons.js';
+export { PageInserter } from './page-inserter.js';
+export { prepareParts, type PreparedParts } from './prepare.js';
+export { noteWords, reasonWords, type InsertNote, type LeftOutReason } from './reasons.js';
+export { pageEncoding } from './encoding.js';
+export { writtenCode } from './written-code.js';
 export {
   NAMED_PLACEMENTS,
   isAnchor,

@@ -1,5 +1,6 @@
 import { concatBytes } from './bytes.js';
-import { PageInserter, type PreparedParts } from './page-inserter.js';
+import { PageInserter } from './page-inserter.js';
+import type { PreparedParts } from './prepare.js';
 import type { InsertOptions, InsertPart, InsertResult } from './types.js';
 
 /**
@@ -16,7 +17,7 @@ export function insert(
 ): InsertResult {
   const isText = typeof page === 'string';
   const bytes = isText ? new TextEncoder().encode(page) : page;
-  const inserter = new PageInserter(parts, isText ? { encoding: 'utf-8' } : options);
+  const inserter = new PageInserter(parts, isText ? { ...options, encoding: 'utf-8' } : options);
   const out = [...inserter.write(bytes), ...inserter.end()];
   return { page: concatBytes(out.length > 0 ? out : [new Uint8Array(0)]), outcomes: inserter.outcomes };
 }

@@ -1,10 +1,17 @@
-import { EncodingSniffer } from './encoding.js';
-import { HEAD_ELEMENTS } from './names.js';
-import { PagePlaces, type PlaceSink } from './page-places.js';
-import { reasonWords, type LeftOutReason } from './reasons.js';
-import { Tokenizer } from './tokenizer.js';
+import { decodeCharacterReferences } from './character-references.js';
+import { isQuirksDoctype } from './doctype.js';
+import { EncodingSniffer, PRESCAN_BYTES, type PageEncoding } from './encoding.js';
+import { Anchor } from './machine/anchors.js';
+import { Pairs } from './machine/cdata.js';
+import { PlainScanner, type Scanner } from './machine/scanner.js';
+import { Ask, Event, LeftOut, Places, Status } from './machine/state.js';
+import { TAG_NAMES } from './machine/tags.js';
+import { narrowerFor, type Narrower } from './narrow.js';
+import { PageChunks } from './page-chunks.js';
+import { prepareParts, type PreparedPart, type PreparedParts } from './prepare.js';
+import { noteWords, reasonWords, type LeftOutReason } from './reasons.js';
 import {
-  isAnchor,
+  NAMED_PLACEMENTS,
   placementKey,
   type AnchorPlacement,
   type InsertOptions,
@@ -12,48 +19,30 @@ import {
   type InsertPart,
   type NamedPlacement,
 } from './types.js';
-
-interface PreparedPart {
-  readonly index: number;
-  readonly key: string;
-  readonly bytes: Uint8Array;
-  readonly isAscii: boolean;
-  /** Its first tag is one that the parser puts into the head by itself. */
-  readonly startsInHead: boolean;
-}
-
-/** Parts encoded and grouped by placement: made once per page plan and shared by all its page loads. */
-export interface PreparedParts {
-  readonly count: number;
-  readonly keys: readonly string[];
-  readonly placements: ReadonlyMap<string, readonly PreparedPart[]>;
-  readonly anchors: ReadonlySet<string>;
-  readonly isAscii: boolean;
-}
+import { wasmScanner } from './wasm-scanner.js';
 
 const encoder = new TextEncoder();
 const HEAD_TAG = encoder.encode('<head>');
 const BODY_TAG = encoder.encode('<body>');
 
-/** Prepares parts for any number of `PageInserter`s. Parts of one placement keep their order. */
-export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
-  const placements = new Map<string, PreparedPart[]>();
-  const anchors = new Set<string>();
-  let isAscii = true;
-  parts.forEach((part, index) => {
-    const bytes = encoder.encode(part.code);
-    const partIsAscii = bytes.every((byte) => byte < 0x80);
-    isAscii &&= partIsAscii;
-    const firstTag = /^\s*<([a-z]+)/i.exec(part.code)?.[1]?.toLowerCase();
-    const startsInHead = firstTag !== undefined && HEAD_ELEMENTS.has(firstTag);
-    const prepared = { index, key: part.key, bytes, isAscii: partIsAscii, startsInHead };
-    const key = placementKey(part.placement);
-    const group = placements.get(key);
-    if (group) group.push(prepared);
-    else placements.set(key, [prepared]);
-    if (isAnchor(part.placement)) anchors.add(part.placement.anchor);
-  });
-  return { count: parts.length, keys: parts.map((part) => part.key), placements, anchors, isAscii };
+/** A page is kept this far for being read again; beyond it all of its elements are followed. */
+const KEPT_FOR_ALARM = 1 << 19;
+
+/** Encodings whose trail bytes can look like ASCII letters. */
+const PAIRS: ReadonlyMap<string, Pairs> = new Map([
+  ['shift_jis', Pairs.ShiftJis],
+  ['gbk', Pairs.Wide],
+  ['gb18030', Pairs.Wide],
+  ['big5', Pairs.Wide],
+  ['euc-kr', Pairs.Wide],
+]);
+
+/** Something the machine has told, with the page's offset. */
+interface Told {
+  readonly kind: number;
+  readonly offset: number;
+  readonly first: number;
+  readonly second: number;
 }
 
 /**
@@ -66,24 +55,39 @@ export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
  */
 export class PageInserter {
   readonly #parts: PreparedParts;
+  readonly #plain: boolean;
   readonly #sniffer: EncodingSniffer;
-  readonly #tokenizer = new Tokenizer();
-  readonly #places: PagePlaces;
+  readonly #chunks = new PageChunks();
   readonly #outcomes: (InsertOutcome | undefined)[];
   #pending: number;
-  #isUtf8 = true;
   #phase: 'sniffing' | 'inserting' | 'passing' = 'sniffing';
-  /** Absolute offset of the first byte that has not been given out. */
-  #given = 0;
+  #encoding: PageEncoding = { name: undefined, markLength: 0, declarationEnd: undefined };
+  #narrower: Narrower | undefined;
+  #scanner: Scanner | undefined;
+  /** Chunks that the machine has read, while it may raise an alarm. */
+  #kept: Uint8Array[] | undefined;
+  #keptLength = 0;
+  #toldCount = 0;
+  /** Told, but at an offset that is still held back. */
+  #queue: Told[] = [];
+  #headImpliedAt = -1;
   #bodyImpliedAt = -1;
-  #headWritten = false;
+  /** Parts for the start of the head that go after the encoding's declaration. */
+  #afterDeclaration: readonly PreparedPart[] = [];
+  /** Bytes put in so far. */
+  #added = 0;
+  /** Offset of the first byte that has not been given out. */
+  #given = 0;
+  /** What the current call gives out, and how far that reaches: apart from `#given`, so that a failed call gives out nothing. */
+  #out: Uint8Array[] = [];
+  #outTo = 0;
 
   constructor(parts: readonly InsertPart[] | PreparedParts, options: InsertOptions = {}) {
     this.#parts = 'placements' in parts ? parts : prepareParts(parts);
-    this.#sniffer = new EncodingSniffer(options.encoding, !this.#parts.isAscii);
+    this.#plain = options.plain === true;
+    this.#sniffer = new EncodingSniffer(options.encoding);
     this.#outcomes = Array.from({ length: this.#parts.count }, () => undefined);
     this.#pending = this.#parts.count;
-    this.#places = new PagePlaces(this.#tokenizer, this.#sink(), this.#parts.anchors);
     if (this.#pending === 0) this.#phase = 'passing';
   }
 
@@ -95,8 +99,7 @@ export class PageInserter {
   /** The bytes taken but not given out yet. After an error these, unchanged, continue the page. */
   held(): Uint8Array {
     if (this.#phase === 'sniffing') return this.#sniffer.collected();
-    const { buffer, base } = this.#tokenizer;
-    return buffer.subarray(this.#given - base);
+    return this.#chunks.bytes(this.#given, this.#chunks.end);
   }
 
   /** Takes a chunk and gives out what is decided. The chunk must not be changed afterwards. */
@@ -108,127 +111,373 @@ export class PageInserter {
   /** Ends the page and gives out the rest. */
   end(): Uint8Array[] {
     if (this.#phase === 'passing') return [];
-    const out = this.#advance(new Uint8Array(0), true);
-    for (const [key, group] of this.#parts.placements) {
-      for (const part of group) {
-        const isAnchorKey = key.includes('#');
-        if (!this.#outcomes[part.index])
-          this.#settle(part, leftOut(part.key, isAnchorKey ? 'no-anchor' : 'unfinished'));
-      }
-    }
-    return out;
+    return this.#advance(new Uint8Array(0), true);
   }
 
   #advance(chunk: Uint8Array, ended: boolean): Uint8Array[] {
     this.#out = [];
-    if (!this.#take(chunk, ended)) return [];
-    if (this.#phase === 'inserting') this.#insert(ended);
-    const { buffer, base, position } = this.#tokenizer;
-    const decided = ended || this.#pending === 0 ? base + buffer.length : position;
-    this.#copy(decided);
-    if (this.#pending === 0) this.#phase = 'passing';
-    this.#given = decided;
+    this.#outTo = this.#given;
+    const taken = this.#phase === 'sniffing' ? this.#sniff(chunk, ended) : chunk;
+    if (taken === undefined) return [];
+    this.#chunks.add(taken);
+    if (this.#pending > 0) this.#read(taken, ended);
+    const isDone = ended || this.#pending === 0;
+    if (ended) this.#settleRest();
+    this.#copy(isDone ? this.#chunks.end : Math.max(this.#outTo, this.#decided()));
+    if (isDone) this.#finish();
+    this.#given = this.#outTo;
+    this.#chunks.dropBefore(this.#given);
     return this.#out;
   }
 
-  /** Feeds the tokenizer; false while the encoding is not known. */
-  #take(chunk: Uint8Array, ended: boolean): boolean {
-    if (this.#phase !== 'sniffing') {
-      this.#tokenizer.push(chunk);
-      if (ended) this.#tokenizer.finish();
-      this.#outFrom = this.#given;
-      return true;
-    }
-    const sniffed = this.#sniffer.take(chunk, ended);
-    if (!sniffed) return false;
-    this.#tokenizer.push(sniffed.bytes);
-    if (ended) this.#tokenizer.finish();
+  /** @returns the bytes collected once the encoding is known */
+  #sniff(chunk: Uint8Array, ended: boolean): Uint8Array | undefined {
+    const encoding = this.#sniffer.take(chunk, ended);
+    if (!encoding) return undefined;
     this.#phase = 'inserting';
-    this.#outFrom = 0;
-    this.#isUtf8 = sniffed.encoding === 'utf-8';
-    if (sniffed.encoding === 'unsupported') {
-      for (const group of this.#parts.placements.values()) this.#leaveOutAll(group, 'encoding');
-    } else if (sniffed.bomLength > 0) this.#tokenizer.skip(sniffed.bomLength);
-    return true;
+    this.#encoding = encoding;
+    for (const group of this.#parts.placements.values())
+      this.#leaveOutAll(
+        group.filter((part) => part.bytes(encoding.name) === undefined),
+        'encoding',
+      );
+    this.#narrower = narrowerFor(encoding.name, encoding.markLength);
+    this.#scanner = this.#plain ? new PlainScanner() : fastestScanner();
+    const mayBeQuick = this.#parts.anchors.size === 0;
+    if (mayBeQuick) this.#kept = [];
+    this.#reset(mayBeQuick);
+    return this.#sniffer.collected();
   }
 
-  #insert(ended: boolean): void {
-    while (this.#pending > 0) {
-      const token = this.#tokenizer.next();
-      if (!token) break;
-      this.#places.token(token);
+  #reset(mayBeQuick: boolean): void {
+    const { name, markLength, declarationEnd } = this.#encoding;
+    const pairs = PAIRS.get(name ?? '') ?? Pairs.None;
+    const watch = declarationEnd === undefined ? -1 : declarationEnd - markLength;
+    this.#scanner!.reset(this.#parts.anchors.size > 0, mayBeQuick, pairs, watch);
+  }
+
+  /** Lets the machine read a chunk and does what it tells. */
+  #read(chunk: Uint8Array, ended: boolean): void {
+    // The mark is no text to the parser; it lies whole in the first chunk.
+    const isFirst = this.#chunks.end === chunk.length && this.#encoding.markLength > 0;
+    const text = isFirst ? chunk.subarray(this.#encoding.markLength) : chunk;
+    const narrowed = this.#narrower ? this.#narrower.narrow(text) : text;
+    if (this.#kept) {
+      this.#kept.push(narrowed);
+      this.#keptLength += narrowed.length;
+      if (this.#keptLength > KEPT_FOR_ALARM && this.#keptLength > narrowed.length) {
+        this.#readAgain(ended);
+        return;
+      }
     }
-    if (ended && this.#pending > 0) this.#places.end(this.#tokenizer.base + this.#tokenizer.buffer.length);
+    this.#scanner!.push(narrowed);
+    if (!this.#run(ended, 0)) this.#readAgain(ended);
   }
 
-  /** What the current call gives out, and how far that reaches. Kept apart from `#given` so that a failed call gives out nothing. */
-  #out: Uint8Array[] = [];
-  #outFrom = 0;
+  /** Reads the page again from its start, with all of its elements, and goes on so. */
+  #readAgain(ended: boolean): void {
+    const kept = this.#kept!;
+    this.#kept = undefined;
+    this.#reset(false);
+    let skip = this.#toldCount;
+    for (const [index, chunk] of kept.entries()) {
+      const before = this.#toldCount;
+      this.#scanner!.push(chunk);
+      this.#run(ended && index === kept.length - 1, skip);
+      skip = Math.max(0, skip - (this.#toldCount - before));
+    }
+  }
+
+  /**
+   * Runs the machine to the end of its bytes.
+   * @param known - so many of the things told were told before
+   * @returns false for an alarm
+   */
+  #run(ended: boolean, known: number): boolean {
+    const scanner = this.#scanner!;
+    let skip = known;
+    if (known > 0) this.#toldCount -= known;
+    for (;;) {
+      const status = scanner.run(ended);
+      const events = scanner.takeEvents();
+      for (let i = 0; i < events.length; i += 4) {
+        this.#toldCount++;
+        if (skip > 0) skip--;
+        else this.#tell(events[i]!, events[i + 1]!, events[i + 2]!, events[i + 3]!);
+      }
+      this.#flushQueue();
+      if (this.#pending === 0) return true;
+      if (status === Status.More) return true;
+      if (status === Status.Alarm) return false;
+      if (status === Status.GivenUp) {
+        this.#queue = [];
+        for (const group of this.#parts.placements.values()) this.#leaveOutAll(group, 'too-complex');
+        return true;
+      }
+      if (status === Status.Ask) this.#answer();
+    }
+  }
+
+  #answer(): void {
+    const { ask, from, to } = this.#scanner!.question();
+    const text = this.#decode(this.#chunks.bytes(this.#offset(from), this.#offset(to)));
+    if (ask === Ask.Doctype) this.#scanner!.answer(isQuirksDoctype(text) ? 1 : 0);
+    else {
+      const id = text.includes('&') ? decodeCharacterReferences(text) : text;
+      this.#scanner!.answer(this.#parts.anchors.get(id) ?? 0);
+    }
+  }
+
+  #decode(bytes: Uint8Array): string {
+    const { name } = this.#encoding;
+    if (name === undefined || name === 'replacement' || name === 'x-user-defined')
+      return new TextDecoder().decode(bytes);
+    return new TextDecoder(name, { ignoreBOM: true }).decode(bytes);
+  }
+
+  /** The page's offset of a position of the machine. */
+  #offset(position: number): number {
+    return this.#narrower ? this.#narrower.original(position) : position + this.#encoding.markLength;
+  }
+
+  /** How far the page can be given out. */
+  #decided(): number {
+    const hold = this.#scanner!.hold();
+    const queued = this.#queue[0]?.offset ?? Infinity;
+    return Math.min(this.#offset(hold >= 0 ? hold : this.#scanner!.position()), queued);
+  }
+
+  #tell(kind: number, position: number, first: number, second: number): void {
+    const told = { kind, offset: this.#offset(position), first, second };
+    if (kind === Event.Frameset) this.#becomeFrameset();
+    else if (kind === Event.BodyUndecided) this.#undecided();
+    else this.#queue.push(told);
+  }
+
+  /** Does what was told of places that are no longer held back. */
+  #flushQueue(): void {
+    const hold = this.#scanner!.hold();
+    const limit = hold >= 0 ? this.#offset(hold) : Infinity;
+    while (this.#queue.length > 0 && this.#pending > 0) {
+      const told = this.#queue[0]!;
+      // A place exactly at the limit is free unless it is what is being held back.
+      const waits = told.offset > limit || (told.offset === limit && isOfBody(told.kind));
+      if (waits) return;
+      this.#queue.shift();
+      this.#apply(told);
+    }
+  }
+
+  #apply({ kind, offset, first, second }: Told): void {
+    switch (kind) {
+      case Event.HeadStart:
+        if (first === 1) this.#headImpliedAt = offset;
+        this.#startHead(offset);
+        break;
+      case Event.HeadEnd:
+        if (this.#afterDeclaration.length > 0) this.#leaveOutAll(this.#afterDeclaration, 'charset');
+        if (first === 1) this.#headImpliedAt = offset;
+        this.#write(this.#named('head-end'), offset);
+        break;
+      case Event.BodyStart:
+        if (first === 1) this.#bodyImpliedAt = offset;
+        this.#write(this.#named('body-start'), offset);
+        break;
+      case Event.BodyEnd:
+        this.#write(this.#named('body-end'), offset);
+        break;
+      case Event.Before:
+        this.#anchor(first, 'before', offset, second);
+        break;
+      case Event.Inside:
+        this.#anchor(first, 'inside', offset, second);
+        break;
+      case Event.Watched:
+        this.#write(this.#afterDeclaration, offset, 'after-charset');
+        this.#afterDeclaration = [];
+        break;
+      case Event.LeftOut:
+        for (const placement of NAMED_PLACEMENTS)
+          if ((first & PLACE_BITS[placement]) !== 0)
+            this.#leaveOutAll(this.#named(placement), LEFT_OUT_REASONS[second]!);
+    }
+  }
+
+  /** The encoding's declaration must stay in the first 1,024 bytes: what would push it out goes after it. */
+  #startHead(offset: number): void {
+    const group = this.#open(this.#named('head-start'));
+    if (this.#fitsBeforeDeclaration(group, offset)) this.#write(group, offset);
+    else this.#afterDeclaration = group;
+  }
+
+  #fitsBeforeDeclaration(group: readonly PreparedPart[], offset: number): boolean {
+    const end = this.#encoding.declarationEnd;
+    if (end === undefined || offset >= end) return true;
+    const length = group.reduce(
+      (sum, part) => sum + this.#bytes(part).length,
+      HEAD_TAG.length + BODY_TAG.length,
+    );
+    return end + this.#added + length <= PRESCAN_BYTES;
+  }
+
+  #anchor(number: number, side: AnchorPlacement['side'], offset: number, verdict: number): void {
+    for (const [id, numbered] of this.#parts.anchors) {
+      if (numbered !== number) continue;
+      const group = this.#parts.placements.get(placementKey({ anchor: id, side })) ?? [];
+      const fitting = group.filter((part) => fitsAt(part, verdict));
+      this.#leaveOutAll(
+        group.filter((part) => !fitting.includes(part)),
+        'anchor-refused',
+      );
+      const closes = Math.floor(verdict / Anchor.Closes) - 1;
+      if (closes >= 0 && this.#open(fitting).length > 0) {
+        // The anchor's start tag would end this element: said now, the part stands where the anchor does.
+        this.#copy(offset);
+        this.#add(this.#tag(encoder.encode(`</${TAG_NAMES.split(' ')[closes]!}>`)));
+      }
+      this.#write(fitting, offset);
+    }
+  }
+
+  #becomeFrameset(): void {
+    this.#queue = this.#queue.filter((told) => !isOfBody(told.kind));
+    for (const placement of ['body-start', 'body-end'] as const)
+      this.#leaveOutAll(this.#named(placement), 'frameset');
+  }
+
+  /** Nothing can be put where only a written tag would make sure of the body. */
+  #undecided(): void {
+    const start = this.#queue.find((told) => told.kind === Event.BodyStart);
+    this.#queue = this.#queue.filter((told) => told !== start && told.offset !== start?.offset);
+    this.#leaveOutAll(this.#named('body-start'), 'undecided');
+  }
+
+  #write(group: readonly PreparedPart[], offset: number, note?: 'after-charset'): void {
+    const fitting = this.#open(group);
+    if (fitting.length === 0) return;
+    if (note === undefined && !this.#fitsBeforeDeclaration(fitting, offset)) {
+      this.#leaveOutAll(fitting, 'charset');
+      return;
+    }
+    this.#copy(offset);
+    // Where head or body are only implied, their tags may have to be written, so that what comes first in a part does
+    // not end the head or stand before it, or a script fall into it. They change nothing there: both begin here.
+    const around = this.#narrower?.around(offset);
+    this.#add(around?.before);
+    if (this.#headImpliedAt === offset && !fitting[0]!.startsInHead) this.#add(this.#tag(HEAD_TAG));
+    if (this.#headImpliedAt === offset) this.#headImpliedAt = -1;
+    if (this.#bodyImpliedAt === offset) this.#add(this.#tag(BODY_TAG));
+    if (this.#bodyImpliedAt === offset) this.#bodyImpliedAt = -1;
+    for (const part of fitting) {
+      this.#add(this.#bytes(part));
+      const told = note === undefined ? {} : { note, message: noteWords(note) };
+      this.#settle(part, { key: part.key, inserted: true, offset, ...told });
+    }
+    this.#add(around?.after);
+  }
+
+  #add(bytes: Uint8Array | undefined): void {
+    if (bytes === undefined || bytes.length === 0) return;
+    this.#out.push(bytes);
+    this.#added += bytes.length;
+  }
+
+  /** Our own tags in the page's encoding. */
+  #tag(tag: Uint8Array): Uint8Array {
+    if (this.#narrower === undefined || this.#encoding.name === 'iso-2022-jp') return tag;
+    const wide = new Uint8Array(tag.length * 2);
+    tag.forEach((byte, i) => (wide[i * 2 + (this.#encoding.name === 'utf-16be' ? 1 : 0)] = byte));
+    return wide;
+  }
 
   #copy(to: number): void {
-    const { buffer, base } = this.#tokenizer;
-    if (to > this.#outFrom) this.#out.push(buffer.subarray(this.#outFrom - base, to - base));
-    this.#outFrom = to;
+    for (const slice of this.#chunks.slices(this.#outTo, to)) this.#out.push(slice);
+    this.#outTo = Math.max(this.#outTo, to);
   }
 
-  #sink(): PlaceSink {
-    return {
-      place: (placement, offset, implied) => this.#place(placement, offset, implied),
-      anchor: (anchor, side, offset) => this.#write(this.#group({ anchor, side }), offset),
-      leaveOut: (placement, reason) => this.#leaveOutAll(this.#group(placement), reason),
-      refuseAnchor: (anchor, side) => this.#leaveOutAll(this.#group({ anchor, side }), 'anchor-refused'),
-    };
+  #bytes(part: PreparedPart): Uint8Array {
+    return part.bytes(this.#encoding.name)!;
   }
 
-  #place(placement: NamedPlacement, offset: number, implied: 'head' | 'body' | undefined): void {
-    if (implied === 'body') this.#bodyImpliedAt = offset;
-    const group = this.#group(placement);
-    const first = group.find((part) => this.#fits(part));
-    if (implied === 'head' && first && !first.startsInHead && !this.#headWritten)
-      this.#write(group, offset, HEAD_TAG);
-    else this.#write(group, offset);
-    if (implied === 'head' && first) this.#headWritten = true;
+  #named(placement: NamedPlacement): readonly PreparedPart[] {
+    return this.#parts.placements.get(placement) ?? [];
   }
 
-  #write(group: readonly PreparedPart[], offset: number, tag?: Uint8Array): void {
-    const open = group.filter((part) => !this.#outcomes[part.index]);
-    const fitting = open.filter((part) => this.#fits(part));
-    this.#leaveOutAll(
-      open.filter((part) => !this.#fits(part)),
-      'encoding',
-    );
-    if (fitting.length === 0) return;
-    this.#copy(offset);
-    if (tag) this.#out.push(tag);
-    if (this.#bodyImpliedAt === offset) {
-      // Without it a script here would still belong to the head. It never changes the tree: the body begins here.
-      this.#out.push(BODY_TAG);
-      this.#bodyImpliedAt = -1;
-    }
-    for (const part of fitting) {
-      this.#out.push(part.bytes);
-      this.#settle(part, { key: part.key, inserted: true, offset });
-    }
-  }
-
-  #fits(part: PreparedPart): boolean {
-    return this.#isUtf8 || part.isAscii;
-  }
-
-  #group(placement: NamedPlacement | AnchorPlacement): readonly PreparedPart[] {
-    return this.#parts.placements.get(placementKey(placement)) ?? [];
+  /** Those of a group about which nothing has been decided. */
+  #open(group: readonly PreparedPart[]): readonly PreparedPart[] {
+    return group.filter((part) => !this.#outcomes[part.index]);
   }
 
   #leaveOutAll(group: readonly PreparedPart[], reason: LeftOutReason): void {
-    for (const part of group) if (!this.#outcomes[part.index]) this.#settle(part, leftOut(part.key, reason));
+    for (const part of this.#open(group)) this.#settle(part, leftOut(part.key, reason));
   }
 
   #settle(part: PreparedPart, outcome: InsertOutcome): void {
     this.#outcomes[part.index] = outcome;
     this.#pending--;
   }
+
+  /** What nobody told of until the end of the page. */
+  #settleRest(): void {
+    this.#leaveOutAll(this.#afterDeclaration, 'charset');
+    for (const [key, group] of this.#parts.placements)
+      this.#leaveOutAll(group, key.includes('#') ? 'no-anchor' : 'unfinished');
+  }
+
+  #finish(): void {
+    this.#phase = 'passing';
+    this.#kept = undefined;
+    this.#scanner?.release();
+    this.#scanner = undefined;
+  }
+}
+
+const PLACE_BITS: Readonly<Record<NamedPlacement, number>> = {
+  'head-start': Places.HeadStart,
+  'head-end': Places.HeadEnd,
+  'body-start': Places.BodyStart,
+  'body-end': Places.BodyEnd,
+};
+
+const LEFT_OUT_REASONS: Readonly<Record<number, LeftOutReason>> = {
+  [LeftOut.Unfinished]: 'unfinished',
+  [LeftOut.Template]: 'inside-template',
+  [LeftOut.Foreign]: 'inside-foreign',
+};
+
+/** Told of the body, which a frameset may still replace. */
+function isOfBody(kind: number): boolean {
+  return (
+    kind === Event.BodyStart ||
+    kind === Event.BodyEnd ||
+    kind === Event.Before ||
+    kind === Event.Inside ||
+    kind === Event.LeftOut
+  );
 }
 
 function leftOut(key: string, reason: LeftOutReason): InsertOutcome {
   return { key, inserted: false, reason, message: reasonWords(reason) };
+}
+
+/** Whether a part can stand at an anchor without changing the page around it. */
+function fitsAt(part: PreparedPart, verdict: number): boolean {
+  if ((verdict & Anchor.Refused) !== 0) return false;
+  if (part.isScript) return true;
+  if ((verdict & (Anchor.ScriptOnly | Anchor.Reopens)) !== 0) return false;
+  return (verdict & Anchor.InParagraph) === 0 || !part.endsParagraph;
+}
+
+let canUseWasm = true;
+
+/** WebAssembly where it may be used, JavaScript otherwise: both read the same. */
+function fastestScanner(): Scanner {
+  if (canUseWasm) {
+    try {
+      return wasmScanner();
+    } catch {
+      canUseWasm = false;
+    }
+  }
+  return new PlainScanner();
 }

@@ -10,7 +10,12 @@ const REASONS = {
   'inside-foreign':
     'At this place the page has a drawing (svg) or a formula (math) left open; code there would become part of it.',
   encoding:
-    'The page’s character encoding lacks characters that the code uses, or is one that code cannot be put into.',
+    'The page’s character encoding lacks characters that the code uses, and they cannot be written in another way where they stand.',
+  charset:
+    'The page declares its character encoding so late that the code would push the declaration out of the first 1,024 bytes, where browsers look for it. Move the declaration to the start of the head.',
+  undecided:
+    'The page does not say where its body begins, and nothing in the first 256 KB of it shows that it has one.',
+  'too-complex': 'The page is too long, or nests its elements too deeply, to be read to this place safely.',
 } as const;
 
 export type LeftOutReason = keyof typeof REASONS;
@@ -18,4 +23,17 @@ export type LeftOutReason = keyof typeof REASONS;
 /** The reason in a sentence for somebody who does not program. */
 export function reasonWords(reason: LeftOutReason): string {
   return REASONS[reason];
+}
+
+/** What is to be said of a part that went in, but not where it normally goes. */
+const NOTES = {
+  'after-charset':
+    'It stands right after the page’s character encoding declaration instead of before it: the declaration must stay in the page’s first 1,024 bytes.',
+} as const;
+
+export type InsertNote = keyof typeof NOTES;
+
+/** The note in a sentence for somebody who does not program. */
+export function noteWords(note: InsertNote): string {
+  return NOTES[note];
 }

@@ -1,4 +1,4 @@
-import type { LeftOutReason } from './reasons.js';
+import type { InsertNote, LeftOutReason } from './reasons.js';
 
 /** Where a part goes: one of four named places, or an element with a given id. */
 export type Placement = NamedPlacement | AnchorPlacement;
@@ -23,6 +23,9 @@ export type InsertOutcome =
       readonly key: string;
       readonly inserted: true;
       /** Byte offset in the page as it came, from 0. */ readonly offset: number;
+      /** Present where it stands elsewhere than usual, with the same in plain words. */
+      readonly note?: InsertNote;
+      readonly message?: string;
     }
   | {
       readonly key: string;
@@ -34,6 +37,8 @@ export type InsertOutcome =
 export interface InsertOptions {
   /** The encoding the transport declared (`Content-Type: …; charset=…`), as a label of the Encoding Standard. */
   readonly encoding?: string | undefined;
+  /** Read pages with JavaScript even where WebAssembly could: slower, and the same. */
+  readonly plain?: boolean | undefined;
 }
 
 export interface InsertResult {

@@ -1,5 +1,12 @@
 import { concatBytes } from '../insert/bytes.js';
-import { insert, placementWords, reasonWords, type InsertOptions } from '../insert/index.js';
+import {
+  insert,
+  pageEncoding,
+  placementWords,
+  reasonWords,
+  writtenCode,
+  type InsertOptions,
+} from '../insert/index.js';
 import type { PagePlan, PlannedPart } from '../plan/index.js';
 
 export type DeliveryState = 'delivered' | 'missing' | 'wrong-place' | 'twice' | 'left-out';
@@ -12,8 +19,6 @@ export interface PartDelivery {
   readonly message: string;
 }
 
-const encoder = new TextEncoder();
-
 /**
  * Compares a page as a visitor received it with its page plan, exactly: every part's code is taken out of the page,
  * and the parts are put in again. A part is delivered if its code stood just where insertion puts it.
@@ -21,11 +26,13 @@ const encoder = new TextEncoder();
  * @param page - the received bytes, decoded from their content encoding
  */
 export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertOptions = {}): PartDelivery[] {
-  const found = plan.parts.map((part) => ({ part, at: occurrences(page, encoder.encode(part.code)) }));
+  const encoding = pageEncoding(page, options.encoding);
+  const found = plan.parts.map((part) => {
+    const code = writtenCode(part.code, encoding) ?? new Uint8Array(0);
+    return { part, length: code.length, at: occurrences(page, code) };
+  });
   const cuts = withoutOverlaps(
-    found.flatMap(({ part, at }) =>
-      at.map((start) => ({ start, end: start + encoder.encode(part.code).length })),
-    ),
+    found.flatMap(({ length, at }) => at.map((start) => ({ start, end: start + length }))),
   );
   const stripped = cutOut(page, cuts);
   const { outcomes } = insert(stripped, plan.parts, options);
@@ -65,7 +72,7 @@ function isSamePlace(page: Uint8Array, expected: number, actual: number): boolea
   if (expected === actual) return true;
   if (actual < expected) return false;
   const between = new TextDecoder().decode(page.subarray(expected, actual));
-  return between === '<head>' || between === '<body>';
+  return /^(?:<head>|<body>|<\/(?!head>|body>|html>)[a-z][a-z0-9]*>)$/.test(between);
 }
 
 function occurrences(page: Uint8Array, code: Uint8Array): number[] {

@@ -1,0 +1,53 @@
+import { Machine } from './machine/state';
+import { addSkeletonNames } from './machine/memory';
+import { run as runMachine } from './machine/tokenizer';
+
+/** What JavaScript calls: one machine per instance. Numbers that belong together lie in `state` after each call. */
+
+const m = new Machine();
+addSkeletonNames();
+
+/** position, hold, number of events, address of the events, question, from and to */
+const state = heap.alloc(7 * 4);
+
+export function stateAddress(): usize {
+  return state;
+}
+
+export function reset(wantsIds: bool, mayBeQuick: bool, pairs: i32, watch: i32): void {
+  m.reset(wantsIds, mayBeQuick, pairs);
+  m.watch = watch;
+}
+
+/**
+ * Forgets what was read and makes room for more bytes.
+ * @returns the address to which they are to be written
+ */
+export function room(length: i32): usize {
+  const kept = m.end - m.at;
+  if (kept > 0 && m.at > 0) memory.copy(m.window.at, m.window.at + <usize>m.at, <usize>kept);
+  m.base += m.at;
+  m.at = 0;
+  m.end = kept + length;
+  m.window.reserve(m.end, kept);
+  return m.window.at + <usize>kept;
+}
+
+export function run(ended: bool): i32 {
+  m.eventCount = 0;
+  m.ended = ended;
+  const status = runMachine(m);
+  store<i32>(state, m.base + m.at);
+  store<i32>(state, m.hold(), 4);
+  store<i32>(state, m.eventCount, 8);
+  store<i32>(state, <i32>m.events.pointer(), 12);
+  store<i32>(state, m.ask, 16);
+  const isId = m.ask === 2;
+  store<i32>(state, m.base + (isId ? m.idFrom : m.tagStart), 20);
+  store<i32>(state, m.base + (isId ? m.idTo : m.tagEnd), 24);
+  return status;
+}
+
+export function answer(value: i32): void {
+  m.answer = value;
+}

@@ -1,0 +1,105 @@
+import { run } from './tokenizer.js';
+import { Ask, Machine } from './state.js';
+
+export interface Question {
+  readonly ask: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A page machine as the inserter sees it, in JavaScript or in WebAssembly. Positions are the page's. */
+export interface Scanner {
+  /**
+   * @param wantsIds - start tags with an id are asked about
+   * @param mayBeQuick - elements that do not matter to the end of the body may be passed over; an alarm may follow
+   * @param pairs - see `cdata.ts`
+   * @param watch - the head element that ends at this position is told of
+   */
+  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void;
+  /** Adds bytes. */
+  push(chunk: Uint8Array): void;
+  /** Goes on; `ended` says that no more bytes come. @returns a `Status` */
+  run(ended: boolean): number;
+  /** Everything before is understood. */
+  position(): number;
+  /** From where on nothing may be given out yet, or -1. */
+  hold(): number;
+  /** What is told since the last call: four numbers for each (`Event`, position, two arguments). */
+  takeEvents(): Int32Array;
+  /** What is asked (`Ask`), and where: from and to, the doctype or the id's value. */
+  question(): Question;
+  answer(value: number): void;
+  /** The page is done with; the scanner may be used for another one. */
+  release(): void;
+}
+
+/** The machine in JavaScript. */
+export class PlainScanner implements Scanner {
+  readonly #machine = new Machine();
+
+  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void {
+    this.#machine.reset(wantsIds, mayBeQuick, pairs);
+    this.#machine.watch = watch;
+    this.#machine.window.bytes = new Uint8Array(0);
+  }
+
+  push(chunk: Uint8Array): void {
+    const m = this.#machine;
+    const left = m.window.bytes.subarray(m.at, m.end);
+    let bytes = chunk;
+    if (left.length > 0) {
+      bytes = new Uint8Array(left.length + chunk.length);
+      bytes.set(left);
+      bytes.set(chunk, left.length);
+    }
+    m.base += m.at;
+    m.at = 0;
+    m.window.bytes = bytes;
+    m.end = bytes.length;
+  }
+
+  run(ended: boolean): number {
+    this.#machine.ended = ended;
+    return run(this.#machine);
+  }
+
+  position(): number {
+    return this.#machine.base + this.#machine.at;
+  }
+
+  hold(): number {
+    return this.#machine.hold();
+  }
+
+  takeEvents(): Int32Array {
+    const m = this.#machine;
+    const events = new Int32Array(m.eventCount * 4);
+    for (let i = 0; i < events.length; i++) events[i] = m.events.get(i);
+    m.eventCount = 0;
+    return events;
+  }
+
+  question(): Question {
+    const m = this.#machine;
+    const isId = m.ask === Ask.Id;
+    return {
+      ask: m.ask,
+      from: m.base + (isId ? m.idFrom : m.tagStart),
+      to: m.base + (isId ? m.idTo : m.tagEnd),
+    };
+  }
+
+  answer(value: number): void {
+    this.#machine.answer = value;
+  }
+
+  release(): void {
+    // Made for one page.
+  }
+
+  /** Names of the open elements, outermost first: for comparison with a whole parser. */
+  openNumbers(): number[] {
+    const { open } = this.#machine;
+    return Array.from({ length: open.top + 1 }, (_, i) => open.tag(i) | (open.ns(i) << 20));
+  }
+}

@@ -1,0 +1,263 @@
+import { skipCdata } from './cdata.js';
+import { skipBogusComment, skipComment } from './comments.js';
+import { Ns } from './open-elements.js';
+import { checkLookahead, endPage, endSwallowed } from './places.js';
+import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor } from './anchors.js';
+import { isPassed, isPassing } from './quick.js';
+import { skipRawText } from './raw-text-end.js';
+import { skipScript } from './script-data.js';
+import { Ask, Lex, LONGEST_TAG, Mode, Status, type Machine } from './state.js';
+import { endTag, startTag } from './tree.js';
+import { text } from './text.js';
+import { readTag } from './tag.js';
+
+/**
+ * The tokenizer of the HTML Standard (13.2.5) over bytes, reduced to what decides where things lie: the same tokens at
+ * the same places, but no text, no comment data and no attributes that nobody asks for.
+ *
+ * Goes on from where it stopped to the end of the bytes in the window.
+ * @returns a `Status`
+ */
+export function run(m: Machine): number {
+  if (m.lex === Lex.Tag) finishStartTag(m);
+  while (step(m)) {
+    if (m.alarm) return Status.Alarm;
+    if (m.overflow()) return Status.GivenUp;
+  }
+  if (m.alarm) return Status.Alarm;
+  if (m.overflow()) return Status.GivenUp;
+  if (m.ask !== Ask.None) return Status.Ask;
+  checkLookahead(m, m.base + m.at);
+  if (m.ended) end(m);
+  return Status.More;
+}
+
+/** Reads one token, or what there is of it. @returns whether there may be more to read */
+function step(m: Machine): boolean {
+  switch (m.lex) {
+    case Lex.Data:
+      return data(m);
+    case Lex.Comment:
+      return skipComment(m);
+    case Lex.BogusComment:
+      return skipBogusComment(m);
+    case Lex.Cdata:
+      return skipCdata(m);
+    case Lex.RawText:
+      return skipRawText(m);
+    case Lex.Script:
+      return skipScript(m);
+    default:
+      m.at = m.end;
+      return false;
+  }
+}
+
+function data(m: Machine): boolean {
+  const end = m.end;
+  if (m.mayBeQuick && isPassing(m)) {
+    m.at = m.window.skipOrdinary(m.at, end);
+    if (m.window.tag >= 0) return processRead(m);
+  }
+  const at = m.at;
+  if (at >= end) return false;
+  if (m.window.get(at) !== 0x3c) {
+    const lt = m.window.find(0x3c, at, end);
+    if (lt < end && isQuiet(m)) {
+      m.at = lt;
+      return true;
+    }
+    m.at = text(m, at, lt, lt < end || m.ended);
+    return m.at === lt && lt < end;
+  }
+  if (at + 1 >= end) return lastText(m, at);
+  const next = m.window.get(at + 1);
+  if (isLetter(next)) return openStartTag(m);
+  if (next === 0x2f) {
+    if (at + 2 >= end) {
+      if (m.ended) m.openEndAt = m.base + at;
+      return lastText(m, at);
+    }
+    const first = m.window.get(at + 2);
+    if (isLetter(first)) return openEndTag(m);
+    if (first === 0x3e) {
+      m.at = at + 3;
+      return true;
+    }
+    return openComment(m, Lex.BogusComment, 2);
+  }
+  if (next === 0x21) return markupDeclaration(m);
+  if (next === 0x3f) return openComment(m, Lex.BogusComment, 1);
+  m.at = text(m, at, at + 1, true);
+  return true;
+}
+
+/** Whether text means nothing here. */
+function isQuiet(m: Machine): boolean {
+  return (
+    m.mode >= Mode.InBody &&
+    m.mode < Mode.AfterBody &&
+    m.mode !== Mode.InColumnGroup &&
+    !m.framesetOk &&
+    !m.formatting.needsReconstruction()
+  );
+}
+
+/** `<` and `</` at the very end are text; in the middle of the page they need the next chunk. */
+function lastText(m: Machine, at: number): boolean {
+  if (m.ended) m.at = text(m, at, m.end, true);
+  return false;
+}
+
+function isLetter(byte: number): boolean {
+  const lower = byte | 0x20;
+  return lower >= 0x61 && lower <= 0x7a;
+}
+
+function openComment(m: Machine, lex: number, length: number): boolean {
+  m.lex = lex;
+  m.commentAt = m.base + m.at;
+  m.at += length;
+  return true;
+}
+
+/** 13.2.5.42: `<!--`, `<!doctype`, `<![CDATA[`, or a bogus comment. */
+function markupDeclaration(m: Machine): boolean {
+  const at = m.at;
+  const available = m.end - at;
+  const second = available > 2 ? m.window.get(at + 2) : -1;
+  if (second === -1) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+  if (second === 0x2d) {
+    if (available < 4) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+    if (m.window.get(at + 3) === 0x2d) return openRealComment(m);
+  }
+  if (second === 0x5b && m.open.currentNs() !== Ns.Html) {
+    const matched = matchText(m, at + 2, '[CDATA[', false);
+    if (matched === 0 && !m.ended) return false;
+    if (matched > 0) return openComment(m, Lex.Cdata, 9);
+  }
+  if ((second | 0x20) === 0x64 && m.mode === Mode.Initial) return openDoctype(m);
+  return openComment(m, Lex.BogusComment, 2);
+}
+
+/** `<!-->` and `<!--->` are whole comments. */
+function openRealComment(m: Machine): boolean {
+  const at = m.at;
+  const third = at + 4 < m.end ? m.window.get(at + 4) : -1;
+  const fourth = at + 5 < m.end ? m.window.get(at + 5) : -1;
+  if (!m.ended && (third === -1 || (third === 0x2d && fourth === -1))) return false;
+  if (third === 0x3e) {
+    m.at = at + 5;
+    return true;
+  }
+  if (third === 0x2d && fourth === 0x3e) {
+    m.at = at + 6;
+    return true;
+  }
+  return openComment(m, Lex.Comment, 4);
+}
+
+/** The only doctype that counts is the first token of the page. It ends at its first `>`, even inside its quotes. */
+function openDoctype(m: Machine): boolean {
+  const matched = matchText(m, m.at + 2, 'doctype', true);
+  if (matched < 0) return openComment(m, Lex.BogusComment, 2);
+  if (matched === 0) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+  const close = m.window.find(0x3e, m.at + 9, m.end);
+  if (close >= m.end) {
+    if (m.ended || m.end - m.at > LONGEST_TAG) return openComment(m, Lex.BogusComment, 2);
+    return false;
+  }
+  m.tagStart = m.at;
+  m.tagEnd = close + 1;
+  m.ask = Ask.Doctype;
+  m.lex = Lex.Tag;
+  return false;
+}
+
+/** 1: the text is there; 0: its beginning is, and the bytes end; -1: it is not. */
+function matchText(m: Machine, from: number, wanted: string, foldCase: boolean): number {
+  for (let i = 0; i < wanted.length; i++) {
+    if (from + i >= m.end) return 0;
+    const byte = m.window.get(from + i);
+    if ((foldCase ? byte | 0x20 : byte) !== wanted.charCodeAt(i)) return -1;
+  }
+  return 1;
+}
+
+function openStartTag(m: Machine): boolean {
+  if (!readTag(m, m.at + 1)) return tooLong(m);
+  if (m.idFrom >= 0) {
+    if (!m.ended && dropsNewline(m.tag) && m.end - m.tagEnd < NEWLINE_LOOKAHEAD) return false;
+    m.ask = Ask.Id;
+    m.lex = Lex.Tag;
+    return false;
+  }
+  m.answer = 0;
+  processStartTag(m);
+  return true;
+}
+
+function openEndTag(m: Machine): boolean {
+  if (!readTag(m, m.at + 2)) return tooLong(m);
+  m.at = m.tagEnd;
+  if (!isPassed(m)) endTag(m);
+  return true;
+}
+
+function tooLong(m: Machine): boolean {
+  if (m.end - m.at > LONGEST_TAG) m.names.overflow = true;
+  return false;
+}
+
+/** A tag of the skeleton was read on the way. */
+function processRead(m: Machine): boolean {
+  m.tag = m.window.tag;
+  m.tagStart = m.at;
+  m.tagNameEnd = m.window.tagNameEnd;
+  m.tagEnd = m.window.tagEnd;
+  m.selfClosing = false;
+  m.at = m.tagEnd;
+  if (m.window.isEndTag) endTag(m);
+  else startTag(m);
+  return true;
+}
+
+/** Goes on with the tag that a question was asked about. */
+function finishStartTag(m: Machine): void {
+  m.lex = Lex.Data;
+  const asked = m.ask;
+  m.ask = Ask.None;
+  if (asked === Ask.Doctype) {
+    m.quirks = m.answer === 1;
+    m.mode = Mode.BeforeHtml;
+    m.at = m.tagEnd;
+    return;
+  }
+  processStartTag(m);
+}
+
+function processStartTag(m: Machine): void {
+  m.at = m.tagEnd;
+  if (isPassed(m)) return;
+  if (m.answer === 0) startTag(m);
+  else startAnchor(m);
+}
+
+/** The page has ended: what was not told of is told, or left out. */
+function end(m: Machine): void {
+  const position = m.base + m.at;
+  switch (m.lex) {
+    case Lex.Data:
+      // An unfinished tag at `at` is dropped by the parser: the page ends before it.
+      endPage(m, m.openEndAt >= 0 ? m.openEndAt : position, false);
+      break;
+    case Lex.Comment:
+    case Lex.BogusComment:
+      if (m.commentAt >= 0) endPage(m, m.commentAt, true);
+      else endSwallowed(m);
+      break;
+    default:
+      endSwallowed(m);
+  }
+  m.commentAt = -1;
+}

@@ -1,0 +1,114 @@
+import type { Question, Scanner } from './machine/scanner.js';
+import { SCANNER_MODULE } from './scanner-module.js';
+
+interface Exports {
+  readonly memory: WebAssembly.Memory;
+  stateAddress(): number;
+  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void;
+  room(length: number): number;
+  run(ended: boolean): number;
+  answer(value: number): void;
+}
+
+/** The machine reads this much at a time, so that what it copies stays in the processor's cache. */
+const SLICE = 1 << 16;
+/** Instances that wait for another page; each has some hundred kilobytes. */
+const MOST_KEPT = 256;
+/** One that a page has made larger than this is let go. */
+const LARGEST_KEPT = 4 << 20;
+
+/** The machine in WebAssembly: an instance of its own for each page, used again afterwards. */
+export class WasmScanner implements Scanner {
+  readonly #machine: Exports;
+  readonly #stateAddress: number;
+  readonly #pool: WasmScanner[];
+  #memory: Uint8Array;
+  #state: Int32Array;
+  /** Bytes that were added and have not been copied yet. */
+  #waiting: Uint8Array = new Uint8Array(0);
+
+  constructor(module: WebAssembly.Module, pool: WasmScanner[]) {
+    this.#machine = new WebAssembly.Instance(module, {}).exports as unknown as Exports;
+    this.#pool = pool;
+    this.#stateAddress = this.#machine.stateAddress();
+    this.#memory = new Uint8Array(this.#machine.memory.buffer);
+    this.#state = new Int32Array(this.#machine.memory.buffer, this.#stateAddress, 7);
+  }
+
+  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void {
+    this.#waiting = new Uint8Array(0);
+    this.#machine.reset(wantsIds, mayBeQuick, pairs, watch);
+    this.#state.fill(0);
+  }
+
+  push(chunk: Uint8Array): void {
+    this.#waiting = chunk;
+  }
+
+  run(ended: boolean): number {
+    let status: number;
+    do {
+      const slice = this.#waiting.length > SLICE ? this.#waiting.subarray(0, SLICE) : this.#waiting;
+      const rest = this.#waiting.length - slice.length;
+      if (slice.length > 0) {
+        const at = this.#machine.room(slice.length);
+        this.#refresh();
+        this.#memory.set(slice, at);
+        this.#waiting = this.#waiting.subarray(slice.length);
+      }
+      status = this.#machine.run(ended && rest === 0);
+      this.#refresh();
+      // Events are taken one run at a time.
+    } while (status === 0 && this.#waiting.length > 0 && this.#state[2] === 0);
+    return status === 0 && this.#waiting.length > 0 ? -1 : status;
+  }
+
+  position(): number {
+    return this.#state[0]!;
+  }
+
+  hold(): number {
+    return this.#state[1]!;
+  }
+
+  takeEvents(): Int32Array {
+    const count = this.#state[2]!;
+    const from = this.#state[3]!;
+    this.#state[2] = 0;
+    return new Int32Array(this.#machine.memory.buffer.slice(from, from + count * 16));
+  }
+
+  question(): Question {
+    return { ask: this.#state[4]!, from: this.#state[5]!, to: this.#state[6]! };
+  }
+
+  answer(value: number): void {
+    this.#machine.answer(value);
+  }
+
+  release(): void {
+    this.#waiting = new Uint8Array(0);
+    if (this.#pool.length < MOST_KEPT && this.#memory.length <= LARGEST_KEPT) this.#pool.push(this);
+  }
+
+  /** Memory that has grown is a new one to JavaScript. */
+  #refresh(): void {
+    const { buffer } = this.#machine.memory;
+    if (buffer === this.#memory.buffer) return;
+    this.#memory = new Uint8Array(buffer);
+    this.#state = new Int32Array(buffer, this.#stateAddress, 7);
+  }
+}
+
+let module: WebAssembly.Module | undefined;
+const pool: WasmScanner[] = [];
+
+/** A scanner in WebAssembly. @throws where WebAssembly (or its vectors) may not be used */
+export function wasmScanner(): WasmScanner {
+  const kept = pool.pop();
+  if (kept) return kept;
+  module ??= new WebAssembly.Module(
+    Uint8Array.from(atob(SCANNER_MODULE), (character) => character.charCodeAt(0)),
+  );
+  return new WasmScanner(module, pool);
+}

@@ -1,0 +1,77 @@
+import { mkdtemp, mkdir, readFile, readdir, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import asc from 'assemblyscript/asc';
+
+// Compiles the page machine (packages/core/src/insert/machine) to WebAssembly. The sources are the ones that
+// JavaScript runs; only `memory.ts` is another. `--check` compares with what is committed instead of writing it.
+
+const core = fileURLToPath(new URL('../packages/core/', import.meta.url));
+const target = join(core, 'src/insert/scanner-module.ts');
+/** Files of the folder that are JavaScript's alone. */
+const LEFT_OUT = new Set(['memory.ts', 'scanner.ts']);
+
+/** TypeScript as the machine's files use it, as AssemblyScript: numbers are 32-bit integers. */
+function translate(source) {
+  return source
+    .replace(/(from '\.[^']*)\.js'/g, "$1'")
+    .replace(/import type \{/g, 'import {')
+    .replace(/([{,]\s*)type (\w)/g, '$1$2')
+    .replace(/: number\b/g, ': i32')
+    .replace(/#(\w+)/g, '_$1');
+}
+
+export async function compileScanner() {
+  const folder = await mkdtemp(join(tmpdir(), 'scanner-'));
+  try {
+    await mkdir(join(folder, 'machine'));
+    const machine = join(core, 'src/insert/machine');
+    for (const name of await readdir(machine)) {
+      if (!LEFT_OUT.has(name))
+        await writeFile(
+          join(folder, 'machine', name),
+          translate(await readFile(join(machine, name), 'utf8')),
+        );
+    }
+    await writeFile(
+      join(folder, 'machine/memory.ts'),
+      await readFile(join(core, 'assembly/memory.ts'), 'utf8'),
+    );
+    await writeFile(join(folder, 'index.ts'), await readFile(join(core, 'assembly/index.ts'), 'utf8'));
+    const { error, stderr } = await asc.main([
+      join(folder, 'index.ts'),
+      ...[
+        '--baseDir',
+        folder,
+        '--outFile',
+        'scanner.wasm',
+        '--runtime',
+        'minimal',
+        '-O3',
+        '--noAssert',
+        ...(process.env.SCANNER_DEBUG ? ['--debug'] : []),
+      ],
+      ...['--converge', '--enable', 'simd', '--use', 'abort='],
+    ]);
+    if (error) throw new Error(`The page machine does not compile:\n${stderr.toString()}`);
+    return await readFile(join(folder, 'scanner.wasm'));
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+function moduleText(wasm) {
+  const text = `/** The page machine in WebAssembly, made by scripts/build-scanner.mjs from the files in machine/. */\nexport const SCANNER_MODULE =\n  '${wasm.toString('base64')}';\n`;
+  return text;
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const text = moduleText(await compileScanner());
+  if (process.argv.includes('--check')) {
+    if (text !== (await readFile(target, 'utf8'))) {
+      console.error('scanner-module.ts is not what its sources compile to: run "npm run build:scanner".');
+      process.exitCode = 1;
+    }
+  } else await writeFile(target, text);
+}
