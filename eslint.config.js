@@ -41,7 +41,7 @@ export default tseslint.config(
   { ignores: ['**/dist/', '**/node_modules/', '.data/', '.cache/', 'packages/demo/pages/', 'packages/core/assembly/'] },
   js.configs.recommended,
   {
-    files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts'],
+    files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts', 'bench/**/*.ts'],
     extends: [tseslint.configs.strictTypeChecked],
     languageOptions: { parserOptions: { project: ['packages/*/tsconfig.json', 'tsconfig.test.json'] } },
     rules: {

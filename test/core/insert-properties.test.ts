@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { PageInserter, insert, type InsertPart, type NamedPlacement } from '@pragmatica/core';
+import { inChunks } from '../support/check-insertion.js';
 import { hostilePage } from '../support/hostile-pages.js';
 import { openElements, parserElements } from '../support/open-elements.js';
 import { referencePlaces } from '../support/reference-places.js';
@@ -148,22 +149,4 @@ function isOwnReading(html: string): boolean {
 /** An offset of bytes as one of characters. */
 function characters(html: string, offset: number): number {
   return new TextDecoder().decode(new TextEncoder().encode(html).subarray(0, offset)).length;
-}
-
-function inChunks(
-  bytes: Uint8Array,
-  sizes: readonly number[],
-  parts: readonly InsertPart[],
-  plain: boolean,
-): string {
-  const inserter = new PageInserter(parts, { plain });
-  const out: Uint8Array[] = [];
-  let at = 0;
-  for (const size of sizes) {
-    out.push(...inserter.write(bytes.subarray(at, at + size)));
-    at += size;
-  }
-  if (at < bytes.length) out.push(...inserter.write(bytes.subarray(at)));
-  out.push(...inserter.end());
-  return Buffer.concat(out).toString();
 }

@@ -68,8 +68,11 @@ export class PageInserter {
   #kept: Uint8Array[] | undefined;
   #keptLength = 0;
   #toldCount = 0;
+  /** While the page is read again: how much of what is told is known. */
+  #toldBefore = 0;
   /** Told, but at an offset that is still held back. */
   #queue: Told[] = [];
+  #isQuirks: boolean | undefined;
   #headImpliedAt = -1;
   #bodyImpliedAt = -1;
   /** Parts for the start of the head that go after the encoding's declaration. */
@@ -171,7 +174,7 @@ export class PageInserter {
       }
     }
     this.#scanner!.push(narrowed);
-    if (!this.#run(ended, 0)) this.#readAgain(ended);
+    if (!this.#run(ended)) this.#readAgain(ended);
   }
 
   /** Reads the page again from its start, with all of its elements, and goes on so. */
@@ -179,30 +182,21 @@ export class PageInserter {
     const kept = this.#kept!;
     this.#kept = undefined;
     this.#reset(false);
-    let skip = this.#toldCount;
+    this.#toldBefore = this.#toldCount;
     for (const [index, chunk] of kept.entries()) {
-      const before = this.#toldCount;
       this.#scanner!.push(chunk);
-      this.#run(ended && index === kept.length - 1, skip);
-      skip = Math.max(0, skip - (this.#toldCount - before));
+      this.#run(ended && index === kept.length - 1);
     }
   }
 
-  /**
-   * Runs the machine to the end of its bytes.
-   * @param known - so many of the things told were told before
-   * @returns false for an alarm
-   */
-  #run(ended: boolean, known: number): boolean {
+  /** Runs the machine to the end of its bytes. @returns false for an alarm */
+  #run(ended: boolean): boolean {
     const scanner = this.#scanner!;
-    let skip = known;
-    if (known > 0) this.#toldCount -= known;
     for (;;) {
       const status = scanner.run(ended);
       const events = scanner.takeEvents();
       for (let i = 0; i < events.length; i += 4) {
-        this.#toldCount++;
-        if (skip > 0) skip--;
+        if (this.#toldBefore > 0) this.#toldBefore--;
         else this.#tell(events[i]!, events[i + 1]!, events[i + 2]!, events[i + 3]!);
       }
       this.#flushQueue();
@@ -220,12 +214,12 @@ export class PageInserter {
 
   #answer(): void {
     const { ask, from, to } = this.#scanner!.question();
-    const text = this.#decode(this.#chunks.bytes(this.#offset(from), this.#offset(to)));
-    if (ask === Ask.Doctype) this.#scanner!.answer(isQuirksDoctype(text) ? 1 : 0);
-    else {
-      const id = text.includes('&') ? decodeCharacterReferences(text) : text;
-      this.#scanner!.answer(this.#parts.anchors.get(id) ?? 0);
-    }
+    const text = (): string => this.#decode(this.#chunks.bytes(this.#offset(from), this.#offset(to)));
+    if (ask === Ask.Doctype) {
+      // Asked again when the page is read again, whose bytes may have been given out.
+      this.#isQuirks ??= isQuirksDoctype(text());
+      this.#scanner!.answer(this.#isQuirks ? 1 : 0);
+    } else this.#scanner!.answer(this.#parts.anchors.get(decodeCharacterReferences(text())) ?? 0);
   }
 
   #decode(bytes: Uint8Array): string {
@@ -248,6 +242,7 @@ export class PageInserter {
   }
 
   #tell(kind: number, position: number, first: number, second: number): void {
+    this.#toldCount++;
     const told = { kind, offset: this.#offset(position), first, second };
     if (kind === Event.Frameset) this.#becomeFrameset();
     else if (kind === Event.BodyUndecided) this.#undecided();

@@ -1,3 +1,4 @@
+import { Is } from './classes.js';
 import { skipCdata } from './cdata.js';
 import { skipBogusComment, skipComment } from './comments.js';
 import { Ns } from './open-elements.js';
@@ -56,7 +57,10 @@ function step(m: Machine): boolean {
 function data(m: Machine): boolean {
   const end = m.end;
   if (m.mayBeQuick && isPassing(m)) {
-    m.at = m.window.skipOrdinary(m.at, end);
+    const at = m.at;
+    m.at = m.window.skipOrdinary(at, end);
+    // What was read of an unfinished tag was of one that is passed by now.
+    if (m.at !== at) m.tagRead = 0;
     if (m.window.tag >= 0) return processRead(m);
   }
   const at = m.at;
@@ -216,6 +220,7 @@ function processRead(m: Machine): boolean {
   m.tagNameEnd = m.window.tagNameEnd;
   m.tagEnd = m.window.tagEnd;
   m.selfClosing = false;
+  m.tagRead = 0;
   m.at = m.tagEnd;
   if (m.window.isEndTag) endTag(m);
   else startTag(m);
@@ -249,7 +254,9 @@ function end(m: Machine): void {
   switch (m.lex) {
     case Lex.Data:
       // An unfinished tag at `at` is dropped by the parser: the page ends before it.
-      endPage(m, m.openEndAt >= 0 ? m.openEndAt : position, false);
+      // White space in a table would become another text without the `</` after it.
+      if (m.openEndAt >= 0 && m.open.currentIs(Is.TableContext)) endSwallowed(m);
+      else endPage(m, m.openEndAt >= 0 ? m.openEndAt : position, false);
       break;
     case Lex.Comment:
     case Lex.BogusComment:
