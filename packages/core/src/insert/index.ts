@@ -1,6 +1,7 @@
 export { charsetOf } from './encoding.js';
 export { insert } from './insert.js';
-export { PageInserter } from './page-inserter.js';
+export { PageInserter, type Edit } from './page-inserter.js';
+export { RememberedInserter, rememberPlaces, type RememberedPlaces } from './remembered.js';
 export { prepareParts, type PreparedParts } from './prepare.js';
 export { noteWords, reasonWords, type InsertNote, type LeftOutReason } from './reasons.js';
 export { pageEncoding } from './encoding.js';

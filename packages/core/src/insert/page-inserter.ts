@@ -37,6 +37,12 @@ const PAIRS: ReadonlyMap<string, Pairs> = new Map([
   ['euc-kr', Pairs.Wide],
 ]);
 
+/** Bytes that stand before an offset of the page. */
+export interface Edit {
+  readonly offset: number;
+  readonly bytes: Uint8Array;
+}
+
 /** Something the machine has told, with the page's offset. */
 interface Told {
   readonly kind: number;
@@ -77,6 +83,7 @@ export class PageInserter {
   #bodyImpliedAt = -1;
   /** Parts for the start of the head that go after the encoding's declaration. */
   #afterDeclaration: readonly PreparedPart[] = [];
+  readonly #edits: Edit[] = [];
   /** Bytes put in so far. */
   #added = 0;
   /** Offset of the first byte that has not been given out. */
@@ -97,6 +104,11 @@ export class PageInserter {
   /** Where each part went, in the order given; complete after `end`. */
   get outcomes(): readonly InsertOutcome[] {
     return this.#outcomes.map((outcome, index) => outcome ?? leftOut(this.#parts.keys[index]!, 'unfinished'));
+  }
+
+  /** What was put in, by offset of the page: the whole page is its own bytes with these among them. */
+  get edits(): readonly Edit[] {
+    return this.#edits;
   }
 
   /** The bytes taken but not given out yet. After an error these, unchanged, continue the page. */
@@ -219,7 +231,11 @@ export class PageInserter {
       // Asked again when the page is read again, whose bytes may have been given out.
       this.#isQuirks ??= isQuirksDoctype(text());
       this.#scanner!.answer(this.#isQuirks ? 1 : 0);
-    } else this.#scanner!.answer(this.#parts.anchors.get(decodeCharacterReferences(text())) ?? 0);
+    } else {
+      const id = text();
+      const decoded = id.includes('&') ? decodeCharacterReferences(id) : id;
+      this.#scanner!.answer(this.#parts.anchors.get(decoded) ?? 0);
+    }
   }
 
   #decode(bytes: Uint8Array): string {
@@ -374,6 +390,7 @@ export class PageInserter {
   #add(bytes: Uint8Array | undefined): void {
     if (bytes === undefined || bytes.length === 0) return;
     this.#out.push(bytes);
+    this.#edits.push({ offset: this.#outTo, bytes });
     this.#added += bytes.length;
   }
 
