@@ -44,7 +44,7 @@ async function withGateway(
               host,
               site: 'mill',
               environment: 'live',
-              origin: `http://127.0.0.1:${started.port}`,
+              origins: [`http://127.0.0.1:${started.port}`],
               release: { number: 7, digest: 'ab'.repeat(32), planner },
             }
           : undefined,
@@ -79,7 +79,10 @@ describe('the gateway', () => {
         const answer = await ask();
         expect(answer.text).to.equal(WITH_CODE);
         expect(answer.headers).to.include({ 'pragmatica-release': '7', 'x-own': 'kept' });
-        expect(answer.headers).not.to.have.any.keys('content-length', 'last-modified');
+        expect(answer.headers).not.to.have.any.keys('last-modified');
+        expect(answer.headers['content-length'], 'the new one').to.equal(String(WITH_CODE.length));
+        expect(answer.headers['server-timing']).to.equal('pragmatica;desc="release 7"');
+        expect(answer.headers['via']).to.equal('1.1 pragmatica');
       },
     ));
 
@@ -296,6 +299,7 @@ describe('the gateway', () => {
           },
           held: () => held,
           outcomes: [],
+          edits: [],
         };
       };
     for (const at of ['write', 'second write', 'end'] as const) {
@@ -305,7 +309,7 @@ describe('the gateway', () => {
           async (ask, metrics) => {
             const answer = await ask();
             expect([answer.status, answer.text]).to.deep.equal([200, PAGE]);
-            expect(await metrics.registry.metrics()).to.include(
+            expect(await metrics.gateway.metrics()).to.include(
               'pragmatica_gateway_pages_total{outcome="failed-open"} 1',
             );
           },

@@ -1,9 +1,13 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { createClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { SettingsError, readSettings, settingsSchema } from '@pragmatica/server';
+import { eventually, send } from '../support/http.js';
 import { createDatabase } from '../support/stage.js';
 
 const MAIN = fileURLToPath(new URL('../../packages/server/dist/main.js', import.meta.url));
@@ -11,15 +15,24 @@ const MAIN = fileURLToPath(new URL('../../packages/server/dist/main.js', import.
 describe('the service as a process', function () {
   this.timeout(30_000);
   let child: ChildProcess;
-  afterEach(() => child.kill('SIGKILL'));
+  let data: string;
+  beforeEach(() => {
+    data = mkdtempSync(join(tmpdir(), 'pragmatica-process-'));
+  });
+  afterEach(() => {
+    child.kill('SIGKILL');
+    rmSync(data, { recursive: true, force: true });
+  });
 
   interface Ready {
     readonly address: string;
+    readonly gatewayPort: number;
     readonly firstSignIn: { readonly login: string; readonly password: string };
   }
 
   async function start(
     databaseUrl: string,
+    more: Record<string, string> = {},
   ): Promise<{ ready: Ready; output: () => string; exited: Promise<number | null> }> {
     child = spawn(process.execPath, [MAIN], {
       env: {
@@ -28,6 +41,8 @@ describe('the service as a process', function () {
         PRAGMATICA_PORT: '0',
         PRAGMATICA_GATEWAY_PORT: '0',
         PRAGMATICA_LOG_LEVEL: 'debug',
+        PRAGMATICA_DATA: data,
+        ...more,
       },
       stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     });
@@ -90,6 +105,38 @@ describe('the service as a process', function () {
     const { exited } = await start(await createDatabase(`process_orphan_${process.pid}`));
     child.disconnect();
     expect(await exited).to.equal(0);
+  });
+
+  it('serves visitors from several processes on one port, replaces one that dies and counts for all', async () => {
+    const { ready } = await start(await createDatabase(`process_many_${process.pid}`), {
+      PRAGMATICA_GATEWAY_PROCESSES: '2',
+    });
+    const { login, password } = ready.firstSignIn;
+    const visitor = createClient({ server: ready.address, fetch: localhostFetch });
+    const body = { login, password, newPassword: 'one for all of them', as: 'token' } as const;
+    const token = (await visitor.call('signIn', { body })).data.token!;
+    const refused = async (): Promise<number> =>
+      (await send({ port: ready.gatewayPort, host: 'nobody.localhost' })).status;
+    for (let i = 0; i < 6; i++) expect(await refused()).to.equal(421);
+    const metrics = await fetch(`${ready.address}/metrics`, {
+      headers: { authorization: `Bearer ${token}` },
+    });
+    expect(await metrics.text()).to.match(/refusals_total\{reason="unknown-host"\} 6/);
+    const workers = (): number[] =>
+      execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid!)], { encoding: 'utf8' })
+        .trim()
+        .split(/\s+/)
+        .map(Number);
+    const first = workers();
+    expect(first).to.have.length(2);
+    process.kill(first[0]!, 'SIGKILL');
+    await eventually(() => {
+      const now = workers();
+      expect(now).to.have.length(2).and.not.to.include(first[0]!);
+    });
+    for (let i = 0; i < 6; i++) expect(await refused()).to.equal(421);
+    child.kill('SIGTERM');
+    await eventually(() => expect(() => process.kill(first[1]!, 0)).to.throw());
   });
 });
 

@@ -1,5 +1,7 @@
-import type { AddressInfo } from 'node:net';
-import type { Server } from 'node:http';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { AddressInfo, Server as NetServer } from 'node:net';
 import { createClient, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
@@ -33,6 +35,7 @@ export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {})
     PRAGMATICA_PORT: '0',
     PRAGMATICA_GATEWAY_PORT: '0',
     PRAGMATICA_LOG_LEVEL: 'silent',
+    PRAGMATICA_DATA: mkdtempSync(join(tmpdir(), 'pragmatica-stage-')),
   });
   const service = await startService(settings, databaseUrl);
   const server = service.address;
@@ -59,6 +62,7 @@ export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {})
     client: createClient({ server, token, fetch: localhostFetch }),
     async close() {
       await service.close();
+      rmSync(settings.PRAGMATICA_DATA, { recursive: true, force: true });
       for (const { server: started } of [providers, site]) {
         started.closeAllConnections();
         started.close();
@@ -78,7 +82,7 @@ export async function createDatabase(name: string): Promise<string> {
   return url.href;
 }
 
-export async function listen(server: Server): Promise<{ server: Server; port: number }> {
+export async function listen<S extends NetServer>(server: S): Promise<{ server: S; port: number }> {
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   return { server, port: (server.address() as AddressInfo).port };
 }

@@ -1,23 +1,27 @@
-import { Counter, Gauge, Registry, collectDefaultMetrics } from 'prom-client';
+import { Counter, Registry, collectDefaultMetrics } from 'prom-client';
 
 export interface Metrics {
-  readonly registry: Registry;
-  /** Answers that went through the gateway, by outcome: inserted, untouched, failed-open. */
+  /** Of the process. */
+  readonly process: Registry;
+  /** Of the gateway, which may be several processes. */
+  readonly gateway: Registry;
+  /** Answers that went through the gateway, by outcome: inserted, untouched, failed-open, switched-off. */
   readonly pages: Counter<'outcome'>;
   /** Parts left out by the page itself, by reason. */
   readonly leftOut: Counter<'reason'>;
   /** Answers of the gateway's own making, by reason. */
   readonly refusals: Counter<'reason'>;
-  readonly releases: Gauge;
 }
 
-/** Metrics in the Prometheus text format. One registry per service, so that several can live in one process. */
+/** Metrics in the Prometheus text format. Registries of its own for each service, so that several can live in one process. */
 export function createMetrics(): Metrics {
-  const registry = new Registry();
-  collectDefaultMetrics({ register: registry });
-  const registers = [registry];
+  const own = new Registry();
+  collectDefaultMetrics({ register: own });
+  const gateway = new Registry();
+  const registers = [gateway];
   return {
-    registry,
+    process: own,
+    gateway,
     pages: new Counter({
       name: 'pragmatica_gateway_pages_total',
       help: 'Answers of origins through the gateway, by outcome',
@@ -34,11 +38,6 @@ export function createMetrics(): Metrics {
       name: 'pragmatica_gateway_refusals_total',
       help: 'Requests that the gateway answered itself, by reason',
       labelNames: ['reason'],
-      registers,
-    }),
-    releases: new Gauge({
-      name: 'pragmatica_gateway_hosts',
-      help: 'Hosts that the gateway serves',
       registers,
     }),
   };

@@ -21,6 +21,29 @@ export const settingsSchema = z.object({
     .describe('The address that service and gateway listen on.'),
   PRAGMATICA_PORT: port.default(4700).describe('Port of the console and the API.'),
   PRAGMATICA_GATEWAY_PORT: port.default(4780).describe('Port of the gateway, which visitors reach.'),
+  PRAGMATICA_GATEWAY_PROCESSES: z.coerce
+    .number()
+    .int()
+    .min(1)
+    .max(64)
+    .default(1)
+    .describe(
+      'Processes that serve visitors on the one port; as many as there are processors is a good number.',
+    ),
+  PRAGMATICA_SERVER_TIMING: flag
+    .default(true)
+    .describe('Whether pages say in Server-Timing which release they hold.'),
+  PRAGMATICA_ORIGIN_CA: z
+    .string()
+    .optional()
+    .describe('File of certificates (PEM) to trust besides the usual ones, for origins with https.'),
+  PRAGMATICA_HEALTH_PATH: z
+    .string()
+    .startsWith('/')
+    .optional()
+    .describe(
+      'Path that is asked of every origin every five seconds; one that answers with an error is left out.',
+    ),
   PRAGMATICA_DATA: z
     .string()
     .default('.data')

@@ -15,6 +15,27 @@ const address = (example: string) =>
     )
     .transform((value) => new URL(value).origin);
 
+/** The addresses in a host's `origin`, which may name several with commas between them. */
+export function originsOf(origin: string): string[] {
+  return origin.split(',').map((part) => part.trim());
+}
+
+const ORIGIN = address('http://origin.example:8080');
+
+const origins = z
+  .string()
+  .superRefine((value, context) => {
+    for (const part of originsOf(value)) {
+      const result = ORIGIN.safeParse(part);
+      if (!result.success) context.addIssue({ code: 'custom', message: result.error.issues[0]!.message });
+    }
+  })
+  .transform((value) =>
+    originsOf(value)
+      .map((part) => (URL.canParse(part) ? new URL(part).origin : part))
+      .join(', '),
+  );
+
 export const host = z
   .strictObject({
     host: z
@@ -22,8 +43,8 @@ export const host = z
       .toLowerCase()
       .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.'),
     environment,
-    origin: address('http://origin.example:8080').meta({
-      description: 'Where the gateway fetches the pages.',
+    origin: origins.meta({
+      description: 'Where the gateway fetches the pages; several, with commas between them, take turns.',
     }),
     address: address('https://www.example.com')
       .nullable()

@@ -20,10 +20,11 @@ export type HeaderMap = Record<string, string | string[]>;
 
 /** The headers without those of one connection, the ones that `Connection` names included. */
 export function endToEndHeaders(headers: IncomingHttpHeaders): HeaderMap {
-  const named = new Set(tokens(headers.connection));
+  const named = headers.connection === undefined ? undefined : new Set(tokens(headers.connection));
   const kept: HeaderMap = {};
-  for (const [name, value] of Object.entries(headers)) {
-    if (value !== undefined && !HOP_BY_HOP.has(name) && !named.has(name)) kept[name] = value;
+  for (const name in headers) {
+    const value = headers[name];
+    if (value !== undefined && !HOP_BY_HOP.has(name) && !named?.has(name)) kept[name] = value;
   }
   return kept;
 }
@@ -47,23 +48,36 @@ export function originHeaders(
 ): HeaderMap {
   const sent = endToEndHeaders(headers);
   delete sent['expect'];
-  delete sent['host'];
+  sent['host'] = host;
   sent['x-forwarded-host'] = host;
   sent['x-forwarded-proto'] = 'http';
   sent['x-forwarded-for'] = [headers['x-forwarded-for'], clientAddress].flat().filter(Boolean).join(', ');
+  sent['forwarded'] = [headers.forwarded, forwardedElement(clientAddress, host)].filter(Boolean).join(', ');
   sent['via'] = [headers.via, '1.1 pragmatica'].filter(Boolean).join(', ');
-  const codings = tokens(headers['accept-encoding']).filter((coding) =>
-    KNOWN_CODINGS.has(coding.split(';')[0]!.trim()),
-  );
-  if (codings.length > 0) sent['accept-encoding'] = codings.join(', ');
-  else sent['accept-encoding'] = 'identity';
+  if (mayInsert) {
+    const codings = tokens(headers['accept-encoding']).filter((coding) =>
+      KNOWN_CODINGS.has(coding.split(';')[0]!.trim()),
+    );
+    sent['accept-encoding'] = codings.length > 0 ? codings.join(', ') : 'identity';
+  }
   const isPageLoad = mayInsert && tokens(headers.accept).some((type) => type.startsWith('text/html'));
-  // A date is the origin's; it knows nothing of releases.
-  if (isPageLoad) delete sent['if-modified-since'];
+  if (isPageLoad) {
+    // A date is the origin's; it knows nothing of releases. A range would be one of a page without parts.
+    delete sent['if-modified-since'];
+    delete sent['if-unmodified-since'];
+    delete sent['range'];
+    delete sent['if-range'];
+  }
   const conditions = translateConditions(headers['if-none-match'], release, isPageLoad);
   if (conditions === undefined) delete sent['if-none-match'];
   else sent['if-none-match'] = conditions;
   return sent;
+}
+
+/** One element of `Forwarded` (RFC 7239, 4). */
+function forwardedElement(clientAddress: string, host: string): string {
+  const address = clientAddress.includes(':') ? `"[${clientAddress}]"` : clientAddress;
+  return `for=${address || 'unknown'};host="${host.replace(/["\\]/g, '')}";proto=http`;
 }
 
 const TAG_SUFFIX = /;pragmatica-(\w+)"$/;
@@ -89,12 +103,43 @@ function translateConditions(
   release: string | undefined,
   isPageLoad: boolean,
 ): string | undefined {
+  if (condition === undefined) return undefined;
   const tags = items(condition).flatMap((tag) => {
     const made = TAG_SUFFIX.exec(tag);
     if (!made) return isPageLoad ? [] : [tag];
     return made[1] === release ? [tag.replace(TAG_SUFFIX, '"')] : [];
   });
   return tags.length > 0 ? tags.join(', ') : undefined;
+}
+
+/** What in an answer names the origin by its own address is said of the public one: redirects and cookies. */
+export function makePublic(headers: HeaderMap, origin: string, publicHost: string): void {
+  for (const name of ['location', 'content-location'] as const) {
+    const value = headers[name];
+    if (typeof value === 'string') headers[name] = publicUrl(value, origin, publicHost);
+  }
+  const cookies = headers['set-cookie'];
+  if (cookies === undefined) return;
+  const { hostname } = new URL(origin);
+  headers['set-cookie'] = [cookies].flat().map((cookie) => withoutDomain(cookie, hostname, publicHost));
+}
+
+function publicUrl(value: string, origin: string, publicHost: string): string {
+  if (!/^https?:/i.test(value) || !URL.canParse(value)) return value;
+  const url = new URL(value);
+  if (url.origin !== origin || url.host === publicHost) return value;
+  return `http://${publicHost}${value.slice(value.indexOf('/', value.indexOf('//') + 2) < 0 ? value.length : value.indexOf('/', value.indexOf('//') + 2))}`;
+}
+
+/** A cookie for the origin's own host becomes one for the host that set it (RFC 6265, 5.2.3: no domain). */
+function withoutDomain(cookie: string, originHost: string, publicHost: string): string {
+  return cookie.replace(/;\s*domain=\.?([^;]*)/i, (attribute: string, domain: string) => {
+    const name = domain.trim().toLowerCase();
+    const host = publicHost.replace(/:\d+$/, '');
+    const isPublic = host === name || host.endsWith(`.${name}`);
+    const isOrigins = originHost === name || originHost.endsWith(`.${name}`);
+    return isOrigins && !isPublic ? '' : attribute;
+  });
 }
 
 /** Items of a comma-separated list, as they are. */
@@ -106,6 +151,10 @@ function items(value: string | undefined): string[] {
 }
 
 /** Items of a list that is compared without case. */
-function tokens(value: string | undefined): string[] {
+export function tokens(value: string | undefined): string[] {
   return items(value?.toLowerCase());
+}
+
+export function firstOf(value: string | string[] | undefined): string | undefined {
+  return Array.isArray(value) ? value[0] : value;
 }

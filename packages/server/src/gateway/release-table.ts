@@ -1,10 +1,11 @@
 import { IsolationLevel, type EntityManager, type MikroORM } from '@mikro-orm/postgresql';
-import type { Environment } from '@pragmatica/contract';
+import { originsOf, type Environment } from '@pragmatica/contract';
 import { ReleasePlanner } from '@pragmatica/core';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { RELEASE_CHANNEL } from '../site/change-site.js';
 import { HostEntity, PointerEntity, ReleaseEntity } from '../storage/entities/index.js';
+import type { GatewayState, ReleaseFile } from './release-file.js';
 
 export interface CompiledRelease {
   readonly number: number;
@@ -17,7 +18,8 @@ export interface ServedHost {
   readonly host: string;
   readonly site: string;
   readonly environment: Environment;
-  readonly origin: string;
+  /** Where pages come from; several take turns. */
+  readonly origins: readonly string[];
   /** Undefined while nothing has been published to the environment. */
   readonly release: CompiledRelease | undefined;
 }
@@ -28,25 +30,30 @@ const RECONNECT_MS = 1_000;
 
 /**
  * The live releases, compiled, by host. Loaded at the start, then again at every publish through LISTEN/NOTIFY. While
- * the database is away the last state goes on being served.
+ * the database is away the last state goes on being served, the one on disk if there was no other.
  */
 export class ReleaseTable {
   readonly #orm: MikroORM;
   readonly #url: string;
   readonly #log: Logger;
+  readonly #file: ReleaseFile | undefined;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
   /** By id of the release, which never changes its content. */
   #compiled: ReadonlyMap<number, CompiledRelease> = new Map();
+  #state: GatewayState = { hosts: [], releases: [] };
   #listener: pg.Client | undefined;
   #timer: NodeJS.Timeout | undefined;
+  #reconnecting: NodeJS.Timeout | undefined;
   #loading: Promise<void> | undefined;
   #isStale = false;
   #closed = false;
 
-  constructor(orm: MikroORM, url: string, log: Logger) {
+  /** @param file - where the last state is kept; none for a process that only follows */
+  constructor(orm: MikroORM, url: string, log: Logger, file?: ReleaseFile) {
     this.#orm = orm;
     this.#url = url;
     this.#log = log;
+    this.#file = file;
   }
 
   get size(): number {
@@ -57,17 +64,29 @@ export class ReleaseTable {
     return this.#hosts.get(host);
   }
 
-  /** Loads everything and begins to listen. @throws when the database cannot be read the first time */
+  /**
+   * Loads everything and begins to listen. With a file, a database that does not answer is no hindrance: the state on
+   * disk is served, and the database is asked again until it answers.
+   *
+   * @throws when there is neither
+   */
   async start(): Promise<void> {
-    await this.#listen();
-    await this.#load();
     this.#timer = setInterval(() => void this.refresh(), RECONCILE_MS);
     this.#timer.unref();
+    try {
+      await this.#listen();
+      await this.#load();
+    } catch (error) {
+      if (!(await this.#loadFile())) throw error;
+      this.#log.warn({ err: error }, 'the database does not answer; the releases on disk are served');
+      this.#reconnectLater();
+    }
   }
 
   async close(): Promise<void> {
     this.#closed = true;
     clearInterval(this.#timer);
+    clearTimeout(this.#reconnecting);
     await this.#loading?.catch(() => undefined);
     await this.#listener?.end().catch(() => undefined);
   }
@@ -91,45 +110,78 @@ export class ReleaseTable {
     this.#loading = undefined;
   }
 
+  #mustEnd(): boolean {
+    return this.#closed;
+  }
+
   #mustReload(): boolean {
     return this.#isStale && !this.#closed;
   }
 
   /** Reads hosts and pointers in one snapshot of the database and swaps the whole table at once. */
   async #load(): Promise<void> {
-    await this.#orm.em.fork().transactional(
-      async (em) => {
-        const hosts = await em.find(HostEntity, {}, { populate: ['site'] });
-        const pointers = await em.find(PointerEntity, {});
-        const releases = new Map(
-          (
-            await em.find(
-              ReleaseEntity,
-              { id: { $in: pointers.map((pointer) => pointer.release.id) } },
-              { exclude: ['snapshot'] },
-            )
-          ).map((release) => [release.id, release]),
+    const state = await this.#orm.em
+      .fork()
+      .transactional((em) => this.#readState(em), { isolationLevel: IsolationLevel.REPEATABLE_READ });
+    this.#use(state);
+    await this.#file?.write(state).catch((error: unknown) => {
+      this.#log.error({ err: error }, 'the releases could not be kept on disk; they are served all the same');
+    });
+  }
+
+  async #readState(em: EntityManager): Promise<GatewayState> {
+    const hosts = await em.find(HostEntity, {}, { populate: ['site'] });
+    const pointers = await em.find(PointerEntity, {});
+    const ids = [...new Set(pointers.map((pointer) => pointer.release.id))];
+    // A release never changes: only those that are new are read whole.
+    const known = new Map(this.#state.releases.map((release) => [release.id, release]));
+    const missing = ids.filter((id) => !known.has(id));
+    const read = missing.length > 0 ? await em.find(ReleaseEntity, { id: { $in: missing } }) : [];
+    for (const { id, number, digest, snapshot } of read) known.set(id, { id, number, digest, snapshot });
+    return {
+      hosts: hosts.map(({ host, environment, origin, site }) => {
+        const pointer = pointers.find(
+          (entry) => entry.site.id === site.id && entry.environment === environment,
         );
-        const compiled = new Map<number, CompiledRelease>();
-        for (const { id, number, digest } of releases.values())
-          compiled.set(id, this.#compiled.get(id) ?? (await compile(em, id, number, digest)));
-        const served = hosts.map(({ host, environment, origin, site }): ServedHost => {
-          const pointer = pointers.find(
-            (entry) => entry.site.id === site.id && entry.environment === environment,
-          );
-          return {
-            host,
-            environment,
-            origin,
-            site: site.key,
-            release: pointer && compiled.get(pointer.release.id),
-          };
-        });
-        this.#compiled = compiled;
-        this.#hosts = new Map(served.map((entry) => [entry.host, entry]));
-      },
-      { isolationLevel: IsolationLevel.REPEATABLE_READ },
+        return {
+          host,
+          environment,
+          site: site.key,
+          origins: originsOf(origin),
+          release: pointer?.release.id ?? null,
+        };
+      }),
+      releases: ids.map((id) => known.get(id)!),
+    };
+  }
+
+  async #loadFile(): Promise<boolean> {
+    try {
+      const state = await this.#file?.read();
+      if (!state) return false;
+      this.#use(state);
+      return true;
+    } catch (error) {
+      this.#log.error({ err: error }, 'the releases on disk cannot be used');
+      return false;
+    }
+  }
+
+  #use(state: GatewayState): void {
+    const compiled = new Map(
+      state.releases.map(({ id, number, digest, snapshot }): [number, CompiledRelease] => [
+        id,
+        this.#compiled.get(id) ?? { number, digest, planner: new ReleasePlanner(snapshot) },
+      ]),
     );
+    this.#hosts = new Map(
+      state.hosts.map(({ release, ...host }): [string, ServedHost] => [
+        host.host,
+        { ...host, release: release === null ? undefined : compiled.get(release) },
+      ]),
+    );
+    this.#compiled = compiled;
+    this.#state = state;
   }
 
   async #listen(): Promise<void> {
@@ -138,34 +190,38 @@ export class ReleaseTable {
       if (this.#closed || this.#listener !== client) return;
       this.#listener = undefined;
       void client.end().catch(() => undefined);
-      setTimeout(() => void this.#reconnect(), RECONNECT_MS).unref();
+      this.#reconnectLater();
     };
-    this.#listener = client;
     client.on('error', retry);
     client.on('end', retry);
     client.on('notification', () => void this.refresh());
-    await client.connect();
-    await client.query(`listen ${RELEASE_CHANNEL}`);
+    try {
+      await client.connect();
+      await client.query(`listen ${RELEASE_CHANNEL}`);
+    } catch (error) {
+      void client.end().catch(() => undefined);
+      throw error;
+    }
+    this.#listener = client;
+  }
+
+  /** However often a connection is missed, one attempt is made at a time. */
+  #reconnectLater(): void {
+    if (this.#closed) return;
+    this.#reconnecting ??= setTimeout(() => {
+      this.#reconnecting = undefined;
+      void this.#reconnect();
+    }, RECONNECT_MS).unref();
   }
 
   async #reconnect(): Promise<void> {
     if (this.#closed) return;
     try {
       await this.#listen();
-      await this.refresh();
+      if (this.#mustEnd()) await this.#listener?.end();
+      else await this.refresh();
     } catch {
-      this.#listener = undefined;
-      setTimeout(() => void this.#reconnect(), RECONNECT_MS).unref();
+      this.#reconnectLater();
     }
   }
-}
-
-async function compile(
-  em: EntityManager,
-  id: number,
-  number: number,
-  digest: string,
-): Promise<CompiledRelease> {
-  const { snapshot } = await em.fork().findOneOrFail(ReleaseEntity, id);
-  return { number, digest, planner: new ReleasePlanner(snapshot) };
 }

@@ -5,7 +5,6 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import type { Metrics } from '../metrics.js';
 import { createHandlers } from '../routes/index.js';
 import type { Settings } from '../settings.js';
 import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
@@ -18,7 +17,8 @@ export interface AppOptions {
   readonly orm: MikroORM;
   readonly settings: Settings;
   readonly log: Logger;
-  readonly metrics: Metrics;
+  /** All metrics in the Prometheus text format. */
+  readonly metrics: () => Promise<string>;
   readonly consoleFolder: string;
   readonly version: string;
 }
@@ -49,7 +49,7 @@ export function createApp({ orm, settings, log, metrics, consoleFolder, version 
   });
   app.get('/metrics', async (request, response) => {
     await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);
-    response.type(metrics.registry.contentType).send(await metrics.registry.metrics());
+    response.type('text/plain; version=0.0.4; charset=utf-8').send(await metrics());
   });
   app.use((_request, response, next) => {
     response.locals['nonce'] = newNonce();

@@ -1,4 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
+import { originsOf } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { toPathname } from '@pragmatica/core';
 import type { Host } from '../storage/entities/index.js';
@@ -53,7 +54,7 @@ function assumed(message: string): KnownPages {
 }
 
 async function readSitemap(host: Host, path: string, mayBeIndex: boolean): Promise<string[]> {
-  const response = await localhostFetch(new URL(path, host.origin).href, {
+  const response = await localhostFetch(new URL(path, originsOf(host.origin)[0]).href, {
     headers: { 'x-forwarded-host': host.host },
     signal: AbortSignal.timeout(TIMEOUT_MS),
   });

@@ -10,7 +10,29 @@ export class DatabaseError extends Error {
 
 /** Opens the database. Nothing is created or changed; see `migrate`. @throws DatabaseError when it does not answer */
 export async function openDatabase(url: string): Promise<MikroORM> {
-  const orm = await MikroORM.init({
+  const orm = await prepareDatabase(url);
+  try {
+    await assertAnswers(orm, url);
+  } catch (error) {
+    await orm.close(true);
+    throw error;
+  }
+  return orm;
+}
+
+/** @throws DatabaseError when the database does not answer */
+export async function assertAnswers(orm: MikroORM, url: string): Promise<void> {
+  const reason = await whyNotConnected(orm);
+  if (reason === undefined) return;
+  const { host, pathname } = new URL(url);
+  throw new DatabaseError(
+    `The database ${pathname.slice(1)} at ${host} does not answer (${reason}). Is it running, and is DATABASE_URL right?`,
+  );
+}
+
+/** Makes ready for a database that may not answer yet. */
+export async function prepareDatabase(url: string): Promise<MikroORM> {
+  return MikroORM.init({
     clientUrl: url,
     connect: false,
     entities,
@@ -28,14 +50,6 @@ export async function openDatabase(url: string): Promise<MikroORM> {
     // The driver's own lines would go to the terminal past the log.
     driverOptions: { log: { warn: () => undefined, error: () => undefined } },
   });
-  const reason = await whyNotConnected(orm);
-  // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the package's init makes its own class
-  if (reason === undefined) return orm;
-  await orm.close(true);
-  const { host, pathname } = new URL(url);
-  throw new DatabaseError(
-    `The database ${pathname.slice(1)} at ${host} does not answer (${reason}). Is it running, and is DATABASE_URL right?`,
-  );
 }
 
 async function whyNotConnected(orm: Pick<MikroORM, 'checkConnection'>): Promise<string | undefined> {

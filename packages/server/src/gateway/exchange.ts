@@ -1,0 +1,439 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import {
+  PageInserter,
+  RememberedInserter,
+  charsetOf,
+  rememberPlaces,
+  type InsertOutcome,
+  type PreparedParts,
+} from '@pragmatica/core';
+import type { Logger } from 'pino';
+import type { Dispatcher } from 'undici';
+import type { Metrics } from '../metrics.js';
+import type { Breaker } from './breaker.js';
+import { createCoding, type CodingFactory } from './codings.js';
+import {
+  KNOWN_CODINGS,
+  endToEndHeaders,
+  firstOf,
+  hasTagOf,
+  insertedTag,
+  makePublic,
+  type HeaderMap,
+} from './headers.js';
+import type { Origins } from './origins.js';
+import { sendOwnPage } from './own-pages.js';
+import {
+  CodedPageSink,
+  PlainPageSink,
+  type InserterFactory,
+  type Output,
+  type PageSink,
+} from './page-sinks.js';
+import type { CompiledRelease, ServedHost } from './release-table.js';
+import { LONGEST_REMEMBERED, type PageKey, type RememberedPages } from './remembered-pages.js';
+import type { Asked } from './requests.js';
+
+export const createInserter: InserterFactory = (parts, encoding) => new PageInserter(parts, { encoding });
+
+/** What all exchanges of a gateway share. */
+export interface Shared {
+  readonly log: Logger;
+  readonly metrics: Metrics;
+  readonly origins: Origins;
+  readonly breaker: Breaker;
+  readonly remembered: RememberedPages;
+  /** Whether answers say their release in `Server-Timing`. */
+  readonly serverTiming: boolean;
+  readonly createInserter?: InserterFactory;
+  readonly createCoding?: CodingFactory;
+}
+
+/** A body longer than the gateway takes. */
+export class BodyTooLong extends Error {
+  override name = 'BodyTooLong';
+}
+
+const MAY_TRY_AGAIN = new Set(['GET', 'HEAD', 'OPTIONS']);
+/** Pieces up to this sum are sent in one. */
+const JOINED = 1 << 16;
+
+/** One request on its way to an origin, and the answer on its way back. */
+export class Exchange implements Dispatcher.DispatchHandler {
+  readonly #shared: Shared;
+  readonly #served: ServedHost;
+  readonly #asked: Asked;
+  readonly #request: IncomingMessage;
+  readonly #response: ServerResponse;
+  readonly #options: Dispatcher.DispatchOptions;
+  #origins: readonly string[];
+  #attempt = 0;
+  #controller: Dispatcher.DispatchController | undefined;
+  /** What is on its way to the client and has not been written yet. */
+  #pieces: Uint8Array[] = [];
+  #isFlushing = false;
+  /** The origin has sent all; and all of it has been given to the client. */
+  #hasOriginEnded = false;
+  #hasEnded = false;
+  #head: { readonly status: number; readonly headers: HeaderMap } | undefined;
+  /** The head as it goes out if nothing is put in after all. */
+  #originHead: { readonly status: number; readonly headers: HeaderMap } | undefined;
+  #sink: PageSink | undefined;
+  #trailers: HeaderMap | undefined;
+
+  constructor(
+    shared: Shared,
+    served: ServedHost,
+    asked: Asked,
+    request: IncomingMessage,
+    response: ServerResponse,
+    options: Dispatcher.DispatchOptions,
+  ) {
+    this.#shared = shared;
+    this.#served = served;
+    this.#asked = asked;
+    this.#request = request;
+    this.#response = response;
+    this.#options = options;
+    this.#origins = shared.origins.inTurn(served.origins);
+    response.on('drain', () => this.#controller?.resume());
+    response.on('close', () => {
+      if (response.writableFinished) return;
+      this.#sink?.destroy();
+      this.#controller?.abort(new Error('the client went away'));
+    });
+  }
+
+  /** Sends the request to the next origin. */
+  start(): void {
+    this.#shared.origins.dispatch(this.#origin, this.#options, this);
+  }
+
+  get #origin(): string {
+    return this.#origins[Math.min(this.#attempt, this.#origins.length - 1)]!;
+  }
+
+  onRequestStart(controller: Dispatcher.DispatchController): void {
+    this.#controller = controller;
+    if (this.#response.destroyed) controller.abort(new Error('the client went away'));
+  }
+
+  onResponseStart(
+    controller: Dispatcher.DispatchController,
+    status: number,
+    received: Record<string, string | string[] | undefined>,
+  ): void {
+    this.#controller = controller;
+    if (status < 200) {
+      this.#inform(status, received);
+      return;
+    }
+    const headers = endToEndHeaders(received);
+    makePublic(headers, this.#origin, this.#asked.authority);
+    headers['via'] = [received['via']].flat().concat('1.1 pragmatica').filter(Boolean).join(', ');
+    if (status === 304) this.#keepTag(headers);
+    this.#head = { status, headers };
+    this.#originHead = this.#head;
+    this.#sink = this.#pageSink(status, headers);
+    if (this.#sink) this.#head = { status, headers: this.#insertedHeaders(headers) };
+    else this.#flushSoon();
+    if (this.#request.method !== 'HEAD') return;
+    this.#sink?.destroy();
+    this.#sink = undefined;
+  }
+
+  onResponseData(_controller: Dispatcher.DispatchController, chunk: Buffer): void {
+    if (this.#sink) this.#sink.write(chunk);
+    else this.#give([chunk]);
+  }
+
+  onResponseEnd(
+    _controller: Dispatcher.DispatchController,
+    trailers: Record<string, string | string[] | undefined>,
+  ): void {
+    this.#hasOriginEnded = true;
+    if (Object.keys(trailers).length > 0) this.#trailers = endToEndHeaders(trailers);
+    if (this.#sink) this.#sink.end();
+    else this.#end();
+  }
+
+  onResponseError(_controller: Dispatcher.DispatchController, error: Error): void {
+    if (this.#response.destroyed) return;
+    if (this.#head) {
+      // Part of the answer is out, or on its way: only breaking off says that the rest is missing.
+      this.#sink?.destroy();
+      this.#response.destroy();
+      return;
+    }
+    this.#failed(error);
+  }
+
+  #failed(error: Error): void {
+    const { log, metrics, origins } = this.#shared;
+    const { host } = this.#asked;
+    if (error instanceof BodyTooLong) {
+      metrics.refusals.inc({ reason: 'body' });
+      sendOwnPage(
+        this.#response,
+        413,
+        'This is too much at once',
+        'What was sent is longer than this address takes.',
+      );
+      return;
+    }
+    origins.failed(this.#origin);
+    const attempts = Math.max(this.#origins.length, 2);
+    if (
+      MAY_TRY_AGAIN.has(this.#request.method!) &&
+      this.#options.body == null &&
+      ++this.#attempt < attempts
+    ) {
+      this.start();
+      return;
+    }
+    log.warn({ err: error, host, url: this.#request.url }, 'the origin does not answer');
+    metrics.refusals.inc({ reason: 'origin' });
+    sendOwnPage(
+      this.#response,
+      502,
+      'The website does not answer',
+      `Pragmatica’s gateway is running, but the server of “${host}” does not answer it. Please try again in a moment.`,
+    );
+  }
+
+  /** Interim answers (RFC 9110, 15.2); 100 was answered by the gateway itself. */
+  #inform(status: number, headers: Record<string, string | string[] | undefined>): void {
+    if (this.#request.httpVersionMinor === 0 || this.#response.headersSent) return;
+    if (status === 102) this.#response.writeProcessing();
+    if (status === 103 && headers['link'] !== undefined)
+      this.#response.writeEarlyHints({ link: headers['link'] });
+  }
+
+  /** "Not modified" speaks of what the client has (RFC 9110, 15.4.5): a page with this release's parts keeps its tag. */
+  #keepTag(headers: HeaderMap): void {
+    const tag = firstOf(headers['etag']);
+    const release = this.#served.release && releaseTag(this.#served.release);
+    if (tag === undefined || release === undefined) return;
+    if (hasTagOf(this.#request.headers['if-none-match'], release))
+      headers['etag'] = insertedTag(tag, release);
+  }
+
+  /** What puts the parts into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
+  #pageSink(status: number, headers: HeaderMap): PageSink | undefined {
+    const { metrics, breaker } = this.#shared;
+    try {
+      const parts = isInsertable(status, headers)
+        ? this.#served.release?.planner.prepare(this.#asked.target)
+        : undefined;
+      if (parts === undefined || parts.count === 0) {
+        metrics.pages.inc({ outcome: 'untouched' });
+        return undefined;
+      }
+      if (!breaker.allows(this.#page)) {
+        metrics.pages.inc({ outcome: 'switched-off' });
+        return undefined;
+      }
+      return this.#makeSink(parts, headers);
+    } catch (error) {
+      this.#insertionFailed(error);
+      return undefined;
+    }
+  }
+
+  #makeSink(parts: PreparedParts, headers: HeaderMap): PageSink {
+    const { remembered } = this.#shared;
+    const charset = charsetOf(firstOf(headers['content-type']));
+    const coding = firstOf(headers['content-encoding']) ?? 'identity';
+    const make = this.#shared.createInserter ?? createInserter;
+    if (coding !== 'identity') {
+      const streams = (this.#shared.createCoding ?? createCoding)(coding)!;
+      return new CodedPageSink(streams, make(parts, charset), this.#output());
+    }
+    const key = this.#pageKey(headers, charset);
+    if (key === undefined || this.#request.method === 'HEAD')
+      return new PlainPageSink(make(parts, charset), this.#output());
+    const known = remembered.find(key, parts);
+    if (known?.places.length === Number(headers['content-length']))
+      return this.#rememberedSink(key, new RememberedInserter(known.places), known.outcomes);
+    const inserter = make(parts, charset);
+    const page: Buffer[] = [];
+    const sink = new PlainPageSink(
+      inserter,
+      this.#output(() => {
+        const places = rememberPlaces(inserter, Buffer.concat(page));
+        remembered.remember(key, { places, parts, outcomes: inserter.outcomes });
+      }),
+    );
+    return {
+      write: (chunk) => {
+        page.push(chunk);
+        sink.write(chunk);
+      },
+      end: () => sink.end(),
+      destroy: () => sink.destroy(),
+    };
+  }
+
+  /** The same bytes as before, so the origin says: parts go where they went. */
+  #rememberedSink(key: PageKey, inserter: RememberedInserter, outcomes: readonly InsertOutcome[]): PageSink {
+    return {
+      write: (chunk) => this.#give(inserter.write(chunk)),
+      end: () => {
+        this.#give(inserter.end());
+        if (inserter.isAnother) {
+          this.#shared.remembered.forget(key);
+          this.#insertionFailed(new Error('the origin sent another page with the same strong validator'));
+        } else this.#inserted(outcomes);
+        this.#end();
+      },
+      destroy: () => undefined,
+    };
+  }
+
+  /** Only a strong validator says that bytes are the same (RFC 9110, 8.8.1). */
+  #pageKey(headers: HeaderMap, charset: string | undefined): PageKey | undefined {
+    const tag = firstOf(headers['etag']);
+    const length = Number(firstOf(headers['content-length']));
+    if (tag?.startsWith('"') !== true || !(length <= LONGEST_REMEMBERED)) return undefined;
+    return { host: this.#asked.host, target: this.#asked.target, tag, charset };
+  }
+
+  get #page(): string {
+    return this.#asked.host + this.#asked.target.replace(/[?#].*$/, '');
+  }
+
+  #inserted(outcomes: readonly InsertOutcome[]): void {
+    const { metrics, breaker } = this.#shared;
+    breaker.succeeded(this.#page);
+    metrics.pages.inc({ outcome: 'inserted' });
+    for (const outcome of outcomes) if (!outcome.inserted) metrics.leftOut.inc({ reason: outcome.reason });
+  }
+
+  #insertionFailed(error: unknown): void {
+    const { log, metrics, breaker } = this.#shared;
+    const isOff = breaker.failed(this.#page);
+    const about = { err: error, host: this.#asked.host, url: this.#request.url };
+    log.error(about, 'insertion failed; the page goes out as the origin sent it');
+    if (isOff) log.error(about, 'insertion is switched off for this page for a minute');
+    metrics.pages.inc({ outcome: 'failed-open' });
+  }
+
+  #output(onDone?: () => void): Output {
+    return {
+      write: (pieces) => this.#give(pieces),
+      end: () => this.#end(),
+      pause: () => this.#controller?.pause(),
+      resume: () => this.#controller?.resume(),
+      failed: (error) => this.#insertionFailed(error),
+      giveBack: (received, error) => this.#giveBack(received, error),
+      broken: (error) => {
+        this.#insertionFailed(error);
+        this.#response.destroy();
+      },
+      done: (outcomes) => {
+        this.#inserted(outcomes);
+        onDone?.();
+      },
+    };
+  }
+
+  /** Nothing has gone out: the origin's bytes do, as they came, and what is still to come with them. */
+  #giveBack(received: readonly Buffer[], error: unknown): void {
+    this.#insertionFailed(error);
+    this.#sink = undefined;
+    this.#head = this.#originHead;
+    this.#give(received);
+    if (this.#hasOriginEnded) this.#end();
+    else this.#controller?.resume();
+  }
+
+  #insertedHeaders(headers: HeaderMap): HeaderMap {
+    const release = this.#served.release!;
+    const sent: HeaderMap = {};
+    for (const name in headers) if (!OF_THE_ORIGINS_BYTES.has(name)) sent[name] = headers[name]!;
+    sent['pragmatica-release'] = String(release.number);
+    if (this.#shared.serverTiming) {
+      const timing = `pragmatica;desc="release ${release.number}"`;
+      sent['server-timing'] = [headers['server-timing'] ?? []].flat().concat(timing).join(', ');
+    }
+    const tag = firstOf(headers['etag']);
+    if (tag !== undefined) sent['etag'] = insertedTag(tag, releaseTag(release));
+    return sent;
+  }
+
+  #give(pieces: readonly Uint8Array[]): void {
+    for (const piece of pieces) if (piece.length > 0) this.#pieces.push(piece);
+    this.#flushSoon();
+  }
+
+  #end(): void {
+    this.#hasEnded = true;
+    this.#flushSoon();
+  }
+
+  /** What comes in one go goes out in one go: an answer that is whole by then is sent with its length. */
+  #flushSoon(): void {
+    if (this.#isFlushing) return;
+    this.#isFlushing = true;
+    queueMicrotask(() => {
+      this.#isFlushing = false;
+      this.#flush();
+    });
+  }
+
+  #flush(): void {
+    const response = this.#response;
+    if (response.destroyed) return;
+    const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
+    if (!response.headersSent) {
+      const { status, headers } = this.#head!;
+      const isBare = status === 204 || status === 304 || this.#request.method === 'HEAD';
+      if (this.#hasEnded && !isBare && headers['content-length'] === undefined && !this.#trailers)
+        headers['content-length'] = String(length);
+      if (this.#trailers) headers['trailer'] = Object.keys(this.#trailers).join(', ');
+      response.writeHead(status, headers);
+      if (length === 0 && !this.#hasEnded) response.flushHeaders();
+    }
+    const pieces =
+      length <= JOINED && this.#pieces.length > 1 ? [Buffer.concat(this.#pieces, length)] : this.#pieces;
+    this.#pieces = [];
+    let isFull = false;
+    const last = this.#hasEnded && !this.#trailers ? pieces.pop() : undefined;
+    if (pieces.length > 1) response.cork();
+    for (const piece of pieces) isFull = !response.write(piece);
+    if (pieces.length > 1) response.uncork();
+    if (!this.#hasEnded) {
+      if (isFull) this.#controller?.pause();
+      return;
+    }
+    if (this.#trailers) response.addTrailers(this.#trailers);
+    if (last) response.end(last);
+    else response.end();
+  }
+}
+
+/** A whole HTML document in a coding that we know, and that may be changed (RFC 9110, 7.7: `no-transform`). */
+function isInsertable(status: number, headers: HeaderMap): boolean {
+  if (status === 204 || status === 206 || status === 304) return false;
+  if (!/^\s*text\/html\s*(;|$)/i.test(firstOf(headers['content-type']) ?? '')) return false;
+  const coding = firstOf(headers['content-encoding']) ?? 'identity';
+  if (coding !== 'identity' && !KNOWN_CODINGS.has(coding)) return false;
+  return !/\bno-transform\b/i.test(firstOf(headers['cache-control']) ?? '');
+}
+
+/** The new length is not known before the end; dates, ranges and digests would speak of the origin's bytes. */
+const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([
+  'content-length',
+  'last-modified',
+  'accept-ranges',
+  'content-md5',
+  'digest',
+  'repr-digest',
+  'content-digest',
+]);
+
+const RELEASE_TAG_LENGTH = 12;
+
+export function releaseTag(release: CompiledRelease): string {
+  return release.digest.slice(0, RELEASE_TAG_LENGTH);
+}

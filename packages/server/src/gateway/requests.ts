@@ -1,0 +1,61 @@
+import type { IncomingMessage } from 'node:http';
+
+/** Why the gateway answers a request itself. */
+export interface Refusal {
+  readonly status: number;
+  readonly reason: string;
+  readonly title: string;
+  readonly text: string;
+}
+
+/** A request as far as it matters: what is asked of which host. */
+export interface Asked {
+  readonly host: string;
+  /** The host with its port, as the client wrote it. */
+  readonly authority: string;
+  /** Path and query. */
+  readonly target: string;
+}
+
+/**
+ * Reads host and target of a request (RFC 9112, 3.2). What cannot be understood in one way only is refused: two servers
+ * that read it differently are how requests are smuggled.
+ */
+export function readRequest(request: IncomingMessage): Asked | Refusal {
+  let hosts = 0;
+  for (let i = 0; i < request.rawHeaders.length; i += 2)
+    if (request.rawHeaders[i]!.length === 4 && request.rawHeaders[i]!.toLowerCase() === 'host') hosts++;
+  if (hosts > 1) return malformed('It names more than one host.');
+  const written = request.headers.host ?? '';
+  const target = request.url!;
+  if (target.startsWith('/')) return { authority: written, host: hostName(written), target };
+  if (target === '*') return { authority: written, host: hostName(written), target };
+  // In absolute form the host of the target counts, not the header's (RFC 9112, 3.2.2).
+  if (!/^https?:/i.test(target) || !URL.canParse(target)) return malformed('Its target is no address.');
+  const { host, pathname, search } = new URL(target);
+  return { authority: host, host: hostName(host), target: pathname + search };
+}
+
+export function isRefusal(asked: Asked | Refusal): asked is Refusal {
+  return 'status' in asked;
+}
+
+function malformed(what: string): Refusal {
+  return {
+    status: 400,
+    reason: 'malformed',
+    title: 'This request cannot be understood',
+    text: `${what} Nothing was passed on.`,
+  };
+}
+
+/** The host without port, lower case. */
+function hostName(host: string): string {
+  return host.replace(/:\d*$/, '').replace(/\.$/, '').toLowerCase();
+}
+
+export function hasBody(request: IncomingMessage): boolean {
+  return (
+    request.headers['content-length'] !== undefined || request.headers['transfer-encoding'] !== undefined
+  );
+}
