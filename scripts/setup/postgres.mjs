@@ -24,11 +24,11 @@ const STOP_TIMEOUT_MS = 15_000;
  * Runs a PostgreSQL of our own on loopback, with its data in a folder of the project. It refuses to run as root, so
  * root runs it as the user that Debian's package made.
  *
- * @param {{ bin: string, data: string, log: string, isThrowAway?: boolean }} options - `data` is the folder that holds
+ * @param {{ bin: string, data: string, log: string, isThrowAway?: boolean, port?: number }} options - `data` is the folder that holds
  *   everything of ours; `isThrowAway` trades safety on power loss for speed, for tests
- * @returns {Promise<{ url: (database: string) => string, createDatabase: (name: string) => Promise<void>, stop: () => Promise<void>, onExit: (listener: () => void) => void, remove: () => void }>}
+ * @returns {Promise<{ url: (database: string) => string, createDatabase: (name: string) => Promise<void>, stop: () => Promise<void>, kill: () => Promise<void>, onExit: (listener: () => void) => void, remove: () => void }>}
  */
-export async function startPostgres({ bin, data, log, isThrowAway = false }) {
+export async function startPostgres({ bin, data, log, isThrowAway = false, port: wantedPort }) {
   const owner = ownerOfProcess();
   mkdirSync(data, { recursive: true });
   const folder = join(owner && !canReach(owner, data) ? reachableFolder(data) : data, 'postgres');
@@ -37,7 +37,7 @@ export async function startPostgres({ bin, data, log, isThrowAway = false }) {
   else await initialize(bin, folder, passwordFile, owner);
   await stopLeftOver(bin, folder, owner);
   const password = readFileSync(passwordFile, 'utf8').trim();
-  const port = await freePort();
+  const port = wantedPort ?? (await freePort());
   const settings = {
     listen_addresses: '127.0.0.1',
     port,
@@ -75,6 +75,11 @@ export async function startPostgres({ bin, data, log, isThrowAway = false }) {
     onExit: (listener) => void exited.then(listener),
     /** Deletes the data, once stopped. */
     remove: () => rmSync(folder, { recursive: true, force: true }),
+    /** As the machine would: at once, with nothing finished. */
+    async kill() {
+      child.kill('SIGKILL');
+      await exited;
+    },
     async stop() {
       if (hasExited) return;
       child.kill('SIGINT');

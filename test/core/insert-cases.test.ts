@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { insert, type InsertPart, type Placement } from '@pragmatica/core';
+import { PageInserter, insert, type InsertPart, type Placement } from '@pragmatica/core';
 
 /** Each page with `|n|` where the n-th placement's code must land. */
 const ALL: readonly Placement[] = ['head-start', 'head-end', 'body-start', 'body-end'];
@@ -163,6 +163,25 @@ describe('insertion, case by case', () => {
   it('writes the tag of an implied head in front of a comment, which would stand before it', () => {
     const out = insert('<p>x', [{ key: 'a', placement: 'head-start', code: '<!-- a --><script></script>' }]);
     expect(text(out.page)).to.equal('<head><!-- a --><script></script><p>x');
+  });
+
+  it('reads pages that are longer than what the machine takes at a time, whatever it has to ask', () => {
+    const rows = '<p class="x">A boat leaves every hour.</p>\n'.repeat(20_000);
+    const page = `<!doctype html><html><head><title>t</title></head><body>${rows}<svg><title>x</title></svg></body>`;
+    const parts = ALL.map((placement, i): InsertPart => ({ key: String(i), placement, code: `<i>${i}</i>` }));
+    const parts2 = [...parts, { key: 'a', placement: { anchor: 'none', side: 'before' }, code: '' } as const];
+    for (const given of [parts, parts2]) {
+      const out = text(insert(page, given).page);
+      expect(out).to.include('<head><i>0</i><title>').and.include('</title><i>1</i></head><body><i>2</i><p');
+      expect(out.endsWith('</svg><i>3</i></body>')).to.equal(true);
+      const inserter = new PageInserter(given);
+      const bytes = new TextEncoder().encode(page);
+      const pieces: Uint8Array[] = [];
+      for (let at = 0; at < bytes.length; at += 70_001)
+        pieces.push(...inserter.write(bytes.subarray(at, at + 70_001)));
+      expect(text(Buffer.concat([...pieces, ...inserter.end()])) === out).to.equal(true);
+      expect(text(insert(page, given, { plain: true }).page) === out).to.equal(true);
+    }
   });
 
   it('keeps the order of parts within a placement and tells the offset in the page as it came', () => {

@@ -142,7 +142,7 @@ function isPlainName(byte: i32): bool {
 }
 
 /** Bytes past the end may be read by a vector, never used. */
-const PADDING: i32 = 64;
+const PADDING: i32 = 128;
 
 export class PageWindow {
   at: usize = 0;
@@ -188,25 +188,34 @@ export class PageWindow {
     const single = i8x16.splat(0x27);
     const equals = i8x16.splat(0x3d);
     this.tag = -1;
+    // The places of `<` in 64 bytes at a time. Tags are looked at one by one from them, so that the processor can begin
+    // with the next while it is not through with this one; those inside a tag that was read are passed.
     let at = start + <usize>from;
-    while (at < last) {
-      // The next `<`.
-      let mask = i8x16.bitmask(i8x16.eq(v128.load(at), lt));
-      while (mask === 0) {
-        at += 16;
-        if (at >= last) return end;
-        mask = i8x16.bitmask(i8x16.eq(v128.load(at), lt));
+    let block64 = at;
+    let places: u64 = 0;
+    let isFirst = true;
+    while (true) {
+      if (places === 0) {
+        if (!isFirst) block64 += 64;
+        // A long tag may have gone past whole blocks.
+        if (at > block64) block64 = at;
+        isFirst = false;
+        if (block64 >= last) return end;
+        places = placesOf(block64, lt);
+        if (places === 0) continue;
       }
-      at += <usize>ctz(mask);
-      if (at >= last) return end;
-      const tag = at;
+      const tag = block64 + <usize>ctz(places);
+      places &= places - 1;
+      if (tag >= last) return end;
+      if (tag < at) continue;
+      at = tag;
       const isEnd = <usize>(load<u8>(at, 1) === 0x2f);
       const name = at + 1 + isEnd;
       const letter = (<i32>load<u8>(name) | 0x20) - 0x61;
       if (<u32>letter >= 26) return <i32>(tag - start);
       // The name ends at white space (or a control character, which no name here has), `/` or `>`.
-      let block = v128.load(name);
-      mask = i8x16.bitmask(
+      const block = v128.load(name);
+      let mask = i8x16.bitmask(
         v128.or(i8x16.le_u(block, space), v128.or(i8x16.eq(block, slash), i8x16.eq(block, gt))),
       );
       if (mask === 0) return <i32>(tag - start);
@@ -347,6 +356,16 @@ export class PageWindow {
 @inline
 function isSpace(byte: i32): bool {
   return byte === 0x20 || byte === 0x0a || byte === 0x0d || byte === 0x09 || byte === 0x0c;
+}
+
+/** A bit for each of 64 bytes that is the wanted one. */
+@inline
+function placesOf(at: usize, wanted: v128): u64 {
+  const a = <u64>(<u32>i8x16.bitmask(i8x16.eq(v128.load(at), wanted)));
+  const b = <u64>(<u32>i8x16.bitmask(i8x16.eq(v128.load(at, 16), wanted)));
+  const c = <u64>(<u32>i8x16.bitmask(i8x16.eq(v128.load(at, 32), wanted)));
+  const d = <u64>(<u32>i8x16.bitmask(i8x16.eq(v128.load(at, 48), wanted)));
+  return a | (b << 16) | (c << 32) | (d << 48);
 }
 
 @inline

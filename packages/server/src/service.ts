@@ -59,12 +59,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
-    app = createApi(
-      orm,
-      settings,
-      log,
-      async () => (await metrics.process.metrics()) + (await gateway!.metrics()),
-    );
+    app = createApi(orm, settings, log, allMetrics);
     return firstSignIn;
   };
   let firstSignIn: FirstSignIn | undefined;

@@ -1,3 +1,4 @@
+import { Status } from './machine/state.js';
 import type { Question, Scanner } from './machine/scanner.js';
 import { SCANNER_MODULE } from './scanner-module.js';
 
@@ -12,6 +13,8 @@ interface Exports {
 
 /** The machine reads this much at a time, so that what it copies stays in the processor's cache. */
 const SLICE = 1 << 16;
+/** Told instead of `Status.More` while there is more to copy. */
+const MORE_WAITS = -1;
 /** Instances that wait for another page; each has some hundred kilobytes. */
 const MOST_KEPT = 256;
 /** One that a page has made larger than this is let go. */
@@ -26,6 +29,7 @@ export class WasmScanner implements Scanner {
   #state: Int32Array;
   /** Bytes that were added and have not been copied yet. */
   #waiting: Uint8Array = new Uint8Array(0);
+  #hasAsked = false;
 
   constructor(module: WebAssembly.Module, pool: WasmScanner[]) {
     this.#machine = new WebAssembly.Instance(module, {}).exports as unknown as Exports;
@@ -39,6 +43,7 @@ export class WasmScanner implements Scanner {
     this.#waiting = new Uint8Array(0);
     this.#machine.reset(wantsIds, mayBeQuick, pairs, watch);
     this.#state.fill(0);
+    this.#hasAsked = false;
   }
 
   push(chunk: Uint8Array): void {
@@ -48,19 +53,25 @@ export class WasmScanner implements Scanner {
   run(ended: boolean): number {
     let status: number;
     do {
-      const slice = this.#waiting.length > SLICE ? this.#waiting.subarray(0, SLICE) : this.#waiting;
-      const rest = this.#waiting.length - slice.length;
-      if (slice.length > 0) {
-        const at = this.#machine.room(slice.length);
-        this.#refresh();
-        this.#memory.set(slice, at);
-        this.#waiting = this.#waiting.subarray(slice.length);
-      }
-      status = this.#machine.run(ended && rest === 0);
+      // What a question is about must stay where it is until the answer has been used.
+      if (this.#hasAsked) this.#hasAsked = false;
+      else this.#take();
+      status = this.#machine.run(ended && this.#waiting.length === 0);
       this.#refresh();
       // Events are taken one run at a time.
-    } while (status === 0 && this.#waiting.length > 0 && this.#state[2] === 0);
-    return status === 0 && this.#waiting.length > 0 ? -1 : status;
+    } while (status === Status.More && this.#waiting.length > 0 && this.#state[2] === 0);
+    this.#hasAsked = status === Status.Ask;
+    return status === Status.More && this.#waiting.length > 0 ? MORE_WAITS : status;
+  }
+
+  /** Copies the next slice to the machine. */
+  #take(): void {
+    const slice = this.#waiting.subarray(0, SLICE);
+    if (slice.length === 0) return;
+    const at = this.#machine.room(slice.length);
+    this.#refresh();
+    this.#memory.set(slice, at);
+    this.#waiting = this.#waiting.subarray(slice.length);
   }
 
   position(): number {

@@ -141,6 +141,11 @@ export function endPage(m: Machine, position: number, inComment: boolean): void 
     m.event(Event.LeftOut, position, modeOfPage(m), LeftOut.Template);
     return;
   }
+  if (inComment && m.mode === Mode.InColumnGroup) {
+    // A script would end the column group, and the comment would stand outside of it.
+    m.event(Event.LeftOut, position, Places.BodyEnd, LeftOut.Unfinished);
+    return;
+  }
   if (inComment) {
     // The comment stays where it is only if no element has to begin before it.
     if (m.mode === Mode.InHead) {

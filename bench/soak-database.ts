@@ -1,0 +1,44 @@
+import { join } from 'node:path';
+
+/** A database server of its own that can be killed and started again at the same address. */
+export interface Postgres {
+  readonly url: string;
+  start(): Promise<void>;
+  kill(): Promise<void>;
+}
+
+interface Running {
+  url(database: string): string;
+  createDatabase(name: string): Promise<void>;
+  kill(): Promise<void>;
+}
+interface SetUp {
+  ensureTools(names: string[]): Promise<{ postgresql: string }>;
+  startPostgres(options: { bin: string; data: string; log: string; port?: number }): Promise<Running>;
+}
+
+/** The set-up scripts are JavaScript. */
+async function setUp(): Promise<SetUp> {
+  const folder = new URL('../scripts/setup/', import.meta.url);
+  const [debian, postgres] = await Promise.all(
+    ['debian.mjs', 'postgres.mjs'].map((name) => import(new URL(name, folder).href) as Promise<object>),
+  );
+  return { ...debian, ...postgres } as SetUp;
+}
+
+export async function startPostgres(data: string): Promise<Postgres> {
+  const { ensureTools, startPostgres: run } = await setUp();
+  const { postgresql: bin } = await ensureTools(['postgresql']);
+  const options = { bin, data, log: join(data, 'postgres.log') };
+  let running = await run(options);
+  await running.createDatabase('soak');
+  const url = running.url('soak');
+  const port = Number(new URL(url).port);
+  return {
+    url,
+    start: async () => {
+      running = await run({ ...options, port });
+    },
+    kill: () => running.kill(),
+  };
+}
