@@ -300,6 +300,7 @@ describe('the gateway', () => {
           held: () => held,
           outcomes: [],
           edits: [],
+          abandon: () => undefined,
         };
       };
     for (const at of ['write', 'second write', 'end'] as const) {

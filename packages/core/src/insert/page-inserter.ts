@@ -129,6 +129,11 @@ export class PageInserter {
     return this.#advance(new Uint8Array(0), true);
   }
 
+  /** The page will not be continued. What it held is free for another one; nothing more may be written. */
+  abandon(): void {
+    this.#finish();
+  }
+
   #advance(chunk: Uint8Array, ended: boolean): Uint8Array[] {
     this.#out = [];
     this.#outTo = this.#given;

@@ -24,7 +24,8 @@ export function rememberPlaces(
   const places = inserter.edits.map(({ offset, bytes }) => ({
     offset,
     bytes,
-    witness: page.slice(Math.max(0, offset - WITNESS_BYTES), offset),
+    // A copy: a view would keep the whole page.
+    witness: Uint8Array.from(page.subarray(Math.max(0, offset - WITNESS_BYTES), offset)),
   }));
   return {
     places,
@@ -103,7 +104,8 @@ export class RememberedInserter {
   }
 
   #keepTail(chunk: Uint8Array): void {
-    if (chunk.length >= WITNESS_BYTES) this.#tail = chunk.slice(chunk.length - WITNESS_BYTES);
+    if (chunk.length >= WITNESS_BYTES)
+      this.#tail = Uint8Array.from(chunk.subarray(chunk.length - WITNESS_BYTES));
     else {
       const joined = new Uint8Array(this.#tail.length + chunk.length);
       joined.set(this.#tail);

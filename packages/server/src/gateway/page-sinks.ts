@@ -6,7 +6,7 @@ import type { Coding } from './codings.js';
 export type InserterFactory = (
   parts: PreparedParts,
   encoding: string | undefined,
-) => Pick<PageInserter, 'write' | 'end' | 'held' | 'outcomes' | 'edits'>;
+) => Pick<PageInserter, 'write' | 'end' | 'held' | 'outcomes' | 'edits' | 'abandon'>;
 
 /** What happens to a page on its way: bytes go in, and come out through `Output`. */
 export interface PageSink {
@@ -56,6 +56,7 @@ export class PlainPageSink implements PageSink {
   }
 
   destroy(): void {
+    if (!this.#hasFailed) this.#inserter.abandon();
     this.#hasFailed = true;
   }
 
@@ -81,6 +82,7 @@ const LONGEST_UNPACKED = 1 << 28;
 export class CodedPageSink implements PageSink {
   readonly #decoder: Transform;
   readonly #encoder: Transform;
+  readonly #page: PlainPageSink;
   readonly #output: Output;
   /** What came in, as long as nothing has come out. */
   #received: Buffer[] | undefined = [];
@@ -91,7 +93,7 @@ export class CodedPageSink implements PageSink {
     this.#decoder = decoder;
     this.#encoder = encoder;
     this.#output = output;
-    const page = new PlainPageSink(inserter, {
+    const page = (this.#page = new PlainPageSink(inserter, {
       ...output,
       write: (pieces) => {
         for (const piece of pieces) if (piece.length > 0 && !encoder.write(piece)) decoder.pause();
@@ -99,7 +101,7 @@ export class CodedPageSink implements PageSink {
       end: () => encoder.end(),
       failed: (error) => output.failed(error),
       done: (outcomes) => output.done(outcomes),
-    });
+    }));
     encoder.on('drain', () => decoder.resume());
     encoder.on('error', (error) => this.#fail(error));
     encoder.on('data', (chunk: Buffer) => {
@@ -131,6 +133,7 @@ export class CodedPageSink implements PageSink {
   }
 
   destroy(): void {
+    this.#page.destroy();
     this.#decoder.destroy();
     this.#encoder.destroy();
   }
