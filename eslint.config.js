@@ -38,7 +38,16 @@ const importRules = Object.entries(MAY_IMPORT).map(([name, allowed]) => {
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/', '**/node_modules/', '.data/', '.cache/', 'packages/demo/pages/', 'packages/core/assembly/'] },
+  {
+    ignores: [
+      '**/dist/',
+      '**/node_modules/',
+      '.data/',
+      '.cache/',
+      'packages/demo/pages/',
+      'packages/core/assembly/',
+    ],
+  },
   js.configs.recommended,
   {
     files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts', 'bench/**/*.ts'],

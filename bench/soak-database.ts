@@ -13,8 +13,13 @@ interface Running {
   kill(): Promise<void>;
 }
 interface SetUp {
-  ensureTools(names: string[]): Promise<{ postgresql: string }>;
-  startPostgres(options: { bin: string; data: string; log: string; port?: number }): Promise<Running>;
+  readonly ensureTools: (names: string[]) => Promise<{ postgresql: string }>;
+  readonly startPostgres: (options: {
+    bin: string;
+    data: string;
+    log: string;
+    port?: number;
+  }) => Promise<Running>;
 }
 
 /** The set-up scripts are JavaScript. */

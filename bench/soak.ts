@@ -75,7 +75,7 @@ const client = createClient({ server: ready.address, token: signedIn.data.token!
 const hosts = [
   { host: HOST, environment: 'live' as const, origin: `http://127.0.0.1:${originPort}`, address: null },
 ];
-await client.call('createSite', { body: { key: 'soak', name: 'Soak', timeZone: 'UTC', hosts } as never });
+await client.call('createSite', { body: { key: 'soak', name: 'Soak', timeZone: 'UTC', hosts } });
 
 const params = { site: 'soak' };
 await client.call('createSnippet', {

@@ -66,18 +66,31 @@ function readSet(file: string): Snapshot {
   );
 }
 
+/** What became of one part: in how many pages it is, and by message, in which files it is not or stands elsewhere. */
+interface PartReport {
+  placed: number;
+  readonly leftOut: Map<string, string[]>;
+  readonly elsewhere: Map<string, string[]>;
+}
+
 function report(result: FolderReport, out: string): void {
   const { pages, copied, links } = result;
   print(
     `Wrote ${count(pages.length, 'page')} to ${out}; ${count(copied, 'other file')} and ${count(links, 'link')} went along unchanged.\n`,
   );
-  const parts = new Map<string, { placed: number; leftOut: Map<string, string[]> }>();
+  const parts = new Map<string, PartReport>();
   for (const page of pages) {
     for (const outcome of page.outcomes) {
-      const entry = parts.get(outcome.key) ?? { placed: 0, leftOut: new Map<string, string[]>() };
+      const entry = parts.get(outcome.key) ?? {
+        placed: 0,
+        leftOut: new Map<string, string[]>(),
+        elsewhere: new Map<string, string[]>(),
+      };
       parts.set(outcome.key, entry);
       if (outcome.inserted) entry.placed++;
-      else entry.leftOut.set(outcome.message, [...(entry.leftOut.get(outcome.message) ?? []), page.file]);
+      const about = outcome.inserted ? entry.elsewhere : entry.leftOut;
+      if (outcome.message !== undefined)
+        about.set(outcome.message, [...(about.get(outcome.message) ?? []), page.file]);
     }
   }
   if (parts.size === 0) {
@@ -89,12 +102,14 @@ function report(result: FolderReport, out: string): void {
     return [colour.bold(key), `${placed}`, missed > 0 ? colour.yellow(String(missed)) : '0'];
   });
   print(table(['PART', 'PUT INTO', 'LEFT OUT OF'], rows));
-  for (const [key, { leftOut }] of parts) {
-    for (const [message, files] of leftOut) {
-      const more = files.length > NAMED_FILES ? ` and ${files.length - NAMED_FILES} more` : '';
-      print(
-        `\n${colour.bold(key)} was left out\n  ${message}\n  ${colour.dim(files.slice(0, NAMED_FILES).join('  ') + more)}`,
-      );
-    }
+  for (const [key, { leftOut, elsewhere }] of parts) {
+    for (const [message, files] of leftOut) tellOf(key, 'was left out', message, files);
+    for (const [message, files] of elsewhere) tellOf(key, 'stands elsewhere than usual', message, files);
   }
+}
+
+function tellOf(key: string, what: string, message: string, files: readonly string[]): void {
+  const more = files.length > NAMED_FILES ? ` and ${files.length - NAMED_FILES} more` : '';
+  const named = colour.dim(files.slice(0, NAMED_FILES).join('  ') + more);
+  print(`\n${colour.bold(key)} ${what}\n  ${message}\n  ${named}`);
 }

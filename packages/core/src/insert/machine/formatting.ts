@@ -51,6 +51,12 @@ export class FormattingList {
   }
 
   pushMarker(): void {
+    const at = this.size * STRIDE;
+    if (at + STRIDE <= this.#entries.length) {
+      this.#entries.set(at + TAG, MARKER);
+      this.size++;
+      return;
+    }
     this.#insert(this.size, MARKER, 0, 0, 0);
   }
 

@@ -268,6 +268,13 @@ export function endInCell(m: Machine): void {
   switch (m.tag) {
     case Tag.Td:
     case Tag.Th:
+      // Nearly always the cell is the current node.
+      if (m.open.currentHtmlTag() === m.tag) {
+        m.open.pop();
+        m.formatting.clearToMarker();
+        m.mode = Mode.InRow;
+        return;
+      }
       if (!m.open.inTableScope(m.tag)) return;
       m.open.impliedEnds(Is.Implied, -1);
       m.open.popUntil(m.tag);

@@ -56,12 +56,14 @@ function step(m: Machine): boolean {
 
 function data(m: Machine): boolean {
   const end = m.end;
-  if (m.mayBeQuick && isPassing(m)) {
-    const at = m.at;
-    m.at = m.window.skipOrdinary(at, end);
+  while (m.mayBeQuick && isPassing(m)) {
+    const from = m.at;
+    m.at = m.window.skipOrdinary(from, end);
     // What was read of an unfinished tag was of one that is passed by now.
-    if (m.at !== at) m.tagRead = 0;
-    if (m.window.tag >= 0) return processRead(m);
+    if (m.at !== from) m.tagRead = 0;
+    if (m.window.tag < 0) break;
+    processRead(m);
+    if (m.lex !== Lex.Data || m.open.overflow) return true;
   }
   const at = m.at;
   if (at >= end) return false;
@@ -214,7 +216,7 @@ function tooLong(m: Machine): boolean {
 }
 
 /** A tag of the skeleton was read on the way. */
-function processRead(m: Machine): boolean {
+function processRead(m: Machine): void {
   m.tag = m.window.tag;
   m.tagStart = m.at;
   m.tagNameEnd = m.window.tagNameEnd;
@@ -224,7 +226,6 @@ function processRead(m: Machine): boolean {
   m.at = m.tagEnd;
   if (m.window.isEndTag) endTag(m);
   else startTag(m);
-  return true;
 }
 
 /** Goes on with the tag that a question was asked about. */
