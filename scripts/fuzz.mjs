@@ -13,7 +13,7 @@ await run(async () => {
   await ensureBuilt();
   const child = spawn(
     process.execPath,
-    ['--import', 'tsx', inRoot('bench/fuzz.ts'), ...process.argv.slice(2)],
+    ['--import', 'tsx', inRoot('test/fuzz/fuzz.ts'), ...process.argv.slice(2)],
     {
       cwd: ROOT,
       stdio: 'inherit',

@@ -4,12 +4,13 @@ import { EncodingSniffer, PRESCAN_BYTES, type PageEncoding } from './encoding.js
 import { Anchor } from './machine/anchors.js';
 import { Pairs } from './machine/cdata.js';
 import { PlainScanner, type Scanner } from './machine/scanner.js';
-import { Ask, Event, LeftOut, Places, Status } from './machine/state.js';
+import { Ask, Event, Status } from './machine/state.js';
 import { TAG_NAMES } from './machine/tags.js';
 import { narrowerFor, type Narrower } from './narrow.js';
 import { PageChunks } from './page-chunks.js';
 import { prepareParts, type PreparedPart, type PreparedParts } from './prepare.js';
-import { noteWords, reasonWords, type LeftOutReason } from './reasons.js';
+import { noteWords, type LeftOutReason } from './reasons.js';
+import { LEFT_OUT_REASONS, PLACE_BITS, fitsAt, isOfBody, leftOut, type Told } from './told.js';
 import {
   NAMED_PLACEMENTS,
   placementKey,
@@ -41,14 +42,6 @@ const PAIRS: ReadonlyMap<string, Pairs> = new Map([
 export interface Edit {
   readonly offset: number;
   readonly bytes: Uint8Array;
-}
-
-/** Something the machine has told, with the page's offset. */
-interface Told {
-  readonly kind: number;
-  readonly offset: number;
-  readonly first: number;
-  readonly second: number;
 }
 
 /**
@@ -447,42 +440,6 @@ export class PageInserter {
     this.#scanner?.release();
     this.#scanner = undefined;
   }
-}
-
-const PLACE_BITS: Readonly<Record<NamedPlacement, number>> = {
-  'head-start': Places.HeadStart,
-  'head-end': Places.HeadEnd,
-  'body-start': Places.BodyStart,
-  'body-end': Places.BodyEnd,
-};
-
-const LEFT_OUT_REASONS: Readonly<Record<number, LeftOutReason>> = {
-  [LeftOut.Unfinished]: 'unfinished',
-  [LeftOut.Template]: 'inside-template',
-  [LeftOut.Foreign]: 'inside-foreign',
-};
-
-/** Told of the body, which a frameset may still replace. */
-function isOfBody(kind: number): boolean {
-  return (
-    kind === Event.BodyStart ||
-    kind === Event.BodyEnd ||
-    kind === Event.Before ||
-    kind === Event.Inside ||
-    kind === Event.LeftOut
-  );
-}
-
-function leftOut(key: string, reason: LeftOutReason): InsertOutcome {
-  return { key, inserted: false, reason, message: reasonWords(reason) };
-}
-
-/** Whether a part can stand at an anchor without changing the page around it. */
-function fitsAt(part: PreparedPart, verdict: number): boolean {
-  if ((verdict & Anchor.Refused) !== 0) return false;
-  if (part.isScript) return true;
-  if ((verdict & (Anchor.ScriptOnly | Anchor.Reopens)) !== 0) return false;
-  return (verdict & Anchor.InParagraph) === 0 || !part.endsParagraph;
 }
 
 let canUseWasm = true;

@@ -3,14 +3,14 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { program } from 'commander';
 import fc from 'fast-check';
-import { insertionFault, withoutMark } from '../test/support/check-insertion.js';
-import { hostilePage } from '../test/support/hostile-pages.js';
-import { htmlFiles } from '../test/support/real-pages.js';
-import { referencePlaces } from '../test/support/reference-places.js';
+import { insertionFault, withoutMark } from '../support/check-insertion.js';
+import { hostilePage } from '../support/hostile-pages.js';
+import { htmlFiles } from '../support/real-pages.js';
+import { referencePlaces } from '../support/reference-places.js';
 import { insert, type NamedPlacement } from '@pragmatica/core';
-import { MARKED_PARTS } from '../test/support/check-insertion.js';
+import { MARKED_PARTS } from '../support/check-insertion.js';
 
-const root = fileURLToPath(new URL('..', import.meta.url));
+const root = fileURLToPath(new URL('../..', import.meta.url));
 const options = program
   .name('npm run fuzz --')
   .description(
