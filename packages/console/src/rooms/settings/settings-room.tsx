@@ -101,7 +101,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             </select>
           </label>
           <Field
-            label="Server that holds the pages (several: with commas)"
+            label="Server that holds the pages"
             required
             placeholder="http://origin.example:8080"
             value={host.origin}
