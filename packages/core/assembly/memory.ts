@@ -72,10 +72,6 @@ export class Bytes {
   copyFrom(window: PageWindow, from: i32, to: i32, count: i32): void {
     memory.copy(this.at + <usize>to, window.at + <usize>from, <usize>count);
   }
-
-  pointer(): usize {
-    return this.at;
-  }
 }
 
 import { SKELETON } from './classes';

@@ -3,10 +3,8 @@
 export const LT = 0x3c;
 export const GT = 0x3e;
 export const SLASH = 0x2f;
-export const BANG = 0x21;
 export const DASH = 0x2d;
 export const EQUALS = 0x3d;
-export const QUESTION = 0x3f;
 export const DOUBLE_QUOTE = 0x22;
 export const SINGLE_QUOTE = 0x27;
 

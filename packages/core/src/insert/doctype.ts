@@ -60,6 +60,7 @@ const QUIRKS_PUBLIC_IDS = new Set([
   '-/w3c/dtd html 4.0 transitional/en',
   'html',
 ]);
+/** The Standard names this address; it is never fetched. */
 const QUIRKS_SYSTEM_ID = 'http://www.ibm.com/data/dtd/v11/ibmxhtml1-transitional.dtd';
 
 /**

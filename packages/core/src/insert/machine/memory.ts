@@ -72,10 +72,6 @@ export class Bytes {
   copyFrom(window: PageWindow, from: number, to: number, count: number): void {
     this.#items.set(window.bytes.subarray(from, from + count), to);
   }
-
-  slice(from: number, to: number): Uint8Array {
-    return this.#items.slice(from, to);
-  }
 }
 
 const EMPTY = new Uint8Array(0);
