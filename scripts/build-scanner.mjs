@@ -5,12 +5,14 @@ import { fileURLToPath } from 'node:url';
 import asc from 'assemblyscript/asc';
 
 // Compiles the page machine (packages/core/src/insert/machine) to WebAssembly. The sources are the ones that
-// JavaScript runs; only `memory.ts` is another. `--check` compares with what is committed instead of writing it.
+// JavaScript runs; only `memory.ts` and `pass.ts` are others. `--check` compares with what is committed instead of writing it.
 
 const core = fileURLToPath(new URL('../packages/core/', import.meta.url));
 const target = join(core, 'src/insert/scanner-module.ts');
 /** Files of the folder that are JavaScript's alone. */
-const LEFT_OUT = new Set(['memory.ts', 'scanner.ts']);
+const LEFT_OUT = new Set(['memory.ts', 'pass.ts', 'scanner.ts']);
+/** Where the files of its own go. */
+const OWN = { 'memory.ts': 'machine', 'pass.ts': 'machine', 'skeleton.ts': '.', 'index.ts': '.' };
 
 /** TypeScript as the machine's files use it, as AssemblyScript: numbers are 32-bit integers. */
 function translate(source) {
@@ -34,11 +36,8 @@ export async function compileScanner() {
           translate(await readFile(join(machine, name), 'utf8')),
         );
     }
-    await writeFile(
-      join(folder, 'machine/memory.ts'),
-      await readFile(join(core, 'assembly/memory.ts'), 'utf8'),
-    );
-    await writeFile(join(folder, 'index.ts'), await readFile(join(core, 'assembly/index.ts'), 'utf8'));
+    for (const [name, place] of Object.entries(OWN))
+      await writeFile(join(folder, place, name), await readFile(join(core, 'assembly', name), 'utf8'));
     const { error, stderr } = await asc.main([
       join(folder, 'index.ts'),
       ...[

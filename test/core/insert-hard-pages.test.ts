@@ -88,7 +88,7 @@ const PAGES: Readonly<Record<string, readonly string[]>> = {
   ],
   'svg and math': [
     '<head>|1||2|</head><body>|3|<svg><title></body></title></svg>|4|</body>',
-    '<head>|1||2|</head><body>|3|<svg><style></body></style></svg>',
+    '<head>|1||2|</head><body>|3|<svg><style></body></style></svg>|4|',
     '<head>|1||2|</head><body>|3|<svg><p>|4|</body>',
     '<head>|1||2|</head><body>|3|<svg><font color=red>|4|</body>',
     '<head>|1||2|</head><body>|3|<div><svg></div>|4|</body>',

@@ -100,6 +100,8 @@ function headEndTag(html: string): number | undefined {
   const head = (root as Tree.Element).childNodes.find((node) => node.nodeName === 'head') as Tree.Element;
   const end = head.sourceCodeLocation?.endTag?.startOffset;
   if (end !== undefined) return end;
-  // A head that only its end tag implies has no location.
-  return /^(?:\s|<!--[^]*?-->|<!doctype[^>]*>|<html[^>]*>)*(?=<\/head\s*>)/i.exec(html)?.[0].length;
+  // A head that only its end tag implies has no location. Other end tags before it are ignored.
+  return /^(?:\s|<!--[^]*?-->|<!doctype[^>]*>|<html[^>]*>|<\/(?!head|body|html|br)[a-z][^>]*>)*(?=<\/head\s*>)/i.exec(
+    html,
+  )?.[0].length;
 }

@@ -1,11 +1,11 @@
 import { Machine } from './machine/state';
-import { addSkeletonNames } from './machine/memory';
 import { run as runMachine } from './machine/tokenizer';
+import { addNames } from './skeleton';
 
 /** What JavaScript calls: one machine per instance. Numbers that belong together lie in `state` after each call. */
 
 const m = new Machine();
-addSkeletonNames();
+addNames();
 
 /** position, hold, number of events, address of the events, question, from and to */
 const state = heap.alloc(7 * 4);

@@ -68,6 +68,19 @@ const QUIRKS_SYSTEM_ID = 'http://www.ibm.com/data/dtd/v11/ibmxhtml1-transitional
  * @param doctype - the whole token, from `<!doctype` to its `>`
  */
 export function isQuirksDoctype(doctype: string): boolean {
+  let isQuirks = known.get(doctype);
+  if (isQuirks === undefined) {
+    isQuirks = readDoctype(doctype);
+    // There are few in use; more are not kept.
+    if (known.size < MOST_KNOWN) known.set(doctype, isQuirks);
+  }
+  return isQuirks;
+}
+
+const known = new Map<string, boolean>();
+const MOST_KNOWN = 100;
+
+function readDoctype(doctype: string): boolean {
   const text = doctype.slice('<!doctype'.length, -1);
   const named = /^[\t\n\f\r ]*([^\t\n\f\r ]+)[\t\n\f\r ]*([^]*)$/.exec(text);
   if (named?.[1]!.toLowerCase() !== 'html') return true;

@@ -42,6 +42,17 @@ const REPLACEMENT = new Set([
 
 /** The name of the encoding that a label means (Encoding Standard, "get an encoding"); undefined for no label. */
 export function encodingOfLabel(label: string): string | undefined {
+  if (knownLabels.has(label)) return knownLabels.get(label);
+  const name = lookUpLabel(label);
+  // Labels come from pages: only so many are kept.
+  if (knownLabels.size < MOST_LABELS) knownLabels.set(label, name);
+  return name;
+}
+
+const knownLabels = new Map<string, string | undefined>();
+const MOST_LABELS = 500;
+
+function lookUpLabel(label: string): string | undefined {
   const trimmed = label.replace(/^[\t\n\f\r ]+|[\t\n\f\r ]+$/g, '').toLowerCase();
   if (REPLACEMENT.has(trimmed)) return 'replacement';
   if (trimmed === 'x-user-defined') return trimmed;
@@ -50,6 +61,19 @@ export function encodingOfLabel(label: string): string | undefined {
   } catch {
     return undefined;
   }
+}
+
+const decoders = new Map<string | undefined, TextDecoder>();
+
+/** A decoder for whole texts in an encoding of the Standard; as UTF-8 where there is none. */
+export function decoderOf(name: string | undefined): TextDecoder {
+  let decoder = decoders.get(name);
+  if (!decoder) {
+    const hasNone = name === undefined || name === 'replacement' || name === 'x-user-defined';
+    decoder = hasNone ? new TextDecoder() : new TextDecoder(name, { ignoreBOM: true });
+    decoders.set(name, decoder);
+  }
+  return decoder;
 }
 
 interface Declaration {

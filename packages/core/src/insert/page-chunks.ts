@@ -15,19 +15,21 @@ export class PageChunks {
     this.#end += bytes.length;
   }
 
-  /** Slices that hold `[from, to)`. */
-  *slices(from: number, to: number): Generator<Uint8Array> {
+  /** Adds the slices that hold `[from, to)`. */
+  copyTo(slices: Uint8Array[], from: number, to: number): void {
     for (const { start, bytes } of this.#chunks) {
       if (start >= to) return;
       const first = Math.max(from - start, 0);
       const last = Math.min(to - start, bytes.length);
-      if (first < last) yield first === 0 && last === bytes.length ? bytes : bytes.subarray(first, last);
+      if (first < last)
+        slices.push(first === 0 && last === bytes.length ? bytes : bytes.subarray(first, last));
     }
   }
 
   /** The bytes of `[from, to)` in one piece. */
   bytes(from: number, to: number): Uint8Array {
-    const slices = [...this.slices(from, to)];
+    const slices: Uint8Array[] = [];
+    this.copyTo(slices, from, to);
     return slices.length === 0 ? new Uint8Array(0) : concatBytes(slices);
   }
 

@@ -1,6 +1,6 @@
 import { decodeCharacterReferences } from './character-references.js';
 import { isQuirksDoctype } from './doctype.js';
-import { EncodingSniffer, PRESCAN_BYTES, type PageEncoding } from './encoding.js';
+import { EncodingSniffer, PRESCAN_BYTES, decoderOf, type PageEncoding } from './encoding.js';
 import { Anchor } from './machine/anchors.js';
 import { Pairs } from './machine/cdata.js';
 import { PlainScanner, type Scanner } from './machine/scanner.js';
@@ -89,7 +89,7 @@ export class PageInserter {
     this.#parts = 'placements' in parts ? parts : prepareParts(parts);
     this.#plain = options.plain === true;
     this.#sniffer = new EncodingSniffer(options.encoding);
-    this.#outcomes = Array.from({ length: this.#parts.count }, () => undefined);
+    this.#outcomes = new Array<undefined>(this.#parts.count).fill(undefined);
     this.#pending = this.#parts.count;
     if (this.#pending === 0) this.#phase = 'passing';
   }
@@ -149,11 +149,7 @@ export class PageInserter {
     if (!encoding) return undefined;
     this.#phase = 'inserting';
     this.#encoding = encoding;
-    for (const group of this.#parts.placements.values())
-      this.#leaveOutAll(
-        group.filter((part) => part.bytes(encoding.name) === undefined),
-        'encoding',
-      );
+    this.#leaveOutAll(this.#parts.unwritable(encoding.name), 'encoding');
     this.#narrower = narrowerFor(encoding.name, encoding.markLength);
     this.#scanner = this.#plain ? new PlainScanner() : fastestScanner();
     const mayBeQuick = this.#parts.anchors.size === 0;
@@ -237,10 +233,7 @@ export class PageInserter {
   }
 
   #decode(bytes: Uint8Array): string {
-    const { name } = this.#encoding;
-    if (name === undefined || name === 'replacement' || name === 'x-user-defined')
-      return new TextDecoder().decode(bytes);
-    return new TextDecoder(name, { ignoreBOM: true }).decode(bytes);
+    return decoderOf(this.#encoding.name).decode(bytes);
   }
 
   /** The page's offset of a position of the machine. */
@@ -401,8 +394,9 @@ export class PageInserter {
   }
 
   #copy(to: number): void {
-    for (const slice of this.#chunks.slices(this.#outTo, to)) this.#out.push(slice);
-    this.#outTo = Math.max(this.#outTo, to);
+    if (to <= this.#outTo) return;
+    this.#chunks.copyTo(this.#out, this.#outTo, to);
+    this.#outTo = to;
   }
 
   #bytes(part: PreparedPart): Uint8Array {

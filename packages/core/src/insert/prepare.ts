@@ -23,6 +23,8 @@ export interface PreparedParts {
   readonly placements: ReadonlyMap<string, readonly PreparedPart[]>;
   /** The ids that parts ask for, numbered from 1. */
   readonly anchors: ReadonlyMap<string, number>;
+  /** The parts that cannot be written in an encoding. */
+  unwritable(encoding: string | undefined): readonly PreparedPart[];
 }
 
 /** Prepares parts for any number of `PageInserter`s. Parts of one placement keep their order. */
@@ -38,7 +40,20 @@ export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
     if (isAnchor(part.placement) && !anchors.has(part.placement.anchor))
       anchors.set(part.placement.anchor, anchors.size + 1);
   });
-  return { count: parts.length, keys: parts.map((part) => part.key), placements, anchors };
+  const all = [...placements.values()].flat();
+  const unwritable = new Map<string | undefined, readonly PreparedPart[]>();
+  return {
+    count: parts.length,
+    keys: parts.map((part) => part.key),
+    placements,
+    anchors,
+    unwritable(encoding) {
+      let found = unwritable.get(encoding);
+      if (!found)
+        unwritable.set(encoding, (found = all.filter((part) => part.bytes(encoding) === undefined)));
+      return found;
+    },
+  };
 }
 
 const SCRIPTS = /<(script|style)\b[^]*?<\/\1\s*>|<!--[^]*?-->/gi;

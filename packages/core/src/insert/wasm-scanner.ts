@@ -17,6 +17,8 @@ const SLICE = 1 << 16;
 const MORE_WAITS = -1;
 /** Instances that wait for another page; each has some hundred kilobytes. */
 const MOST_KEPT = 256;
+const NO_EVENTS: readonly number[] = [];
+const NO_BYTES = new Uint8Array(0);
 /** One that a page has made larger than this is let go. */
 const LARGEST_KEPT = 4 << 20;
 
@@ -26,9 +28,10 @@ export class WasmScanner implements Scanner {
   readonly #stateAddress: number;
   readonly #pool: WasmScanner[];
   #memory: Uint8Array;
+  #words: Int32Array;
   #state: Int32Array;
   /** Bytes that were added and have not been copied yet. */
-  #waiting: Uint8Array = new Uint8Array(0);
+  #waiting: Uint8Array = NO_BYTES;
   #hasAsked = false;
 
   constructor(module: WebAssembly.Module, pool: WasmScanner[]) {
@@ -36,11 +39,12 @@ export class WasmScanner implements Scanner {
     this.#pool = pool;
     this.#stateAddress = this.#machine.stateAddress();
     this.#memory = new Uint8Array(this.#machine.memory.buffer);
+    this.#words = new Int32Array(this.#machine.memory.buffer);
     this.#state = new Int32Array(this.#machine.memory.buffer, this.#stateAddress, 7);
   }
 
   reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void {
-    this.#waiting = new Uint8Array(0);
+    this.#waiting = NO_BYTES;
     this.#machine.reset(wantsIds, mayBeQuick, pairs, watch);
     this.#state.fill(0);
     this.#hasAsked = false;
@@ -66,12 +70,13 @@ export class WasmScanner implements Scanner {
 
   /** Copies the next slice to the machine. */
   #take(): void {
-    const slice = this.#waiting.subarray(0, SLICE);
-    if (slice.length === 0) return;
+    const waiting = this.#waiting;
+    if (waiting.length === 0) return;
+    const slice = waiting.length <= SLICE ? waiting : waiting.subarray(0, SLICE);
     const at = this.#machine.room(slice.length);
     this.#refresh();
     this.#memory.set(slice, at);
-    this.#waiting = this.#waiting.subarray(slice.length);
+    this.#waiting = waiting === slice ? NO_BYTES : waiting.subarray(slice.length);
   }
 
   position(): number {
@@ -82,11 +87,14 @@ export class WasmScanner implements Scanner {
     return this.#state[1]!;
   }
 
-  takeEvents(): Int32Array {
+  takeEvents(): readonly number[] {
     const count = this.#state[2]!;
-    const from = this.#state[3]!;
+    if (count === 0) return NO_EVENTS;
+    const from = this.#state[3]! >> 2;
     this.#state[2] = 0;
-    return new Int32Array(this.#machine.memory.buffer.slice(from, from + count * 16));
+    const events: number[] = [];
+    for (let i = from; i < from + count * 4; i++) events.push(this.#words[i]!);
+    return events;
   }
 
   question(): Question {
@@ -98,7 +106,7 @@ export class WasmScanner implements Scanner {
   }
 
   release(): void {
-    this.#waiting = new Uint8Array(0);
+    this.#waiting = NO_BYTES;
     if (this.#pool.length < MOST_KEPT && this.#memory.length <= LARGEST_KEPT) this.#pool.push(this);
   }
 
@@ -107,6 +115,7 @@ export class WasmScanner implements Scanner {
     const { buffer } = this.#machine.memory;
     if (buffer === this.#memory.buffer) return;
     this.#memory = new Uint8Array(buffer);
+    this.#words = new Int32Array(buffer);
     this.#state = new Int32Array(buffer, this.#stateAddress, 7);
   }
 }

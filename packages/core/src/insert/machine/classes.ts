@@ -30,6 +30,8 @@ export const enum Is {
   SelectsMode = 4096,
   /** decides whether `</body>` counts or text is markup; all other elements can be passed over (see `quick.ts`) */
   Skeleton = 8192,
+  /** td and th */
+  Cell = 16384,
 }
 
 /** What a start tag does "in body" (13.2.6.4.7); one number per branch. */
@@ -98,9 +100,11 @@ const TABLE_SCOPE = ' html table template ';
 const IMPLIED = ' dd dt li optgroup option p rb rp rt rtc ';
 const IMPLIED_THOROUGHLY = IMPLIED + 'caption colgroup tbody td tfoot th thead tr ';
 const FORMATTING = ' a b big code em font i nobr s small strike strong tt u ';
-const BREAKOUT =
+export const BREAKOUT =
   ' b big blockquote body br center code dd div dl dt em embed h1 h2 h3 h4 h5 h6 head hr i img li listing menu meta ' +
   'nobr ol p pre ruby s small span strong strike sub sup table tt u ul var font ';
+/** Foreign elements that may hold HTML (13.2.6, integration points), in lower case. */
+export const HOLDS_HTML = ' foreignobject desc title mi mo mn ms mtext annotation-xml ';
 const TABLE_CONTEXT = ' table tbody tfoot thead tr ';
 const SELECTS_MODE =
   ' select td th tr tbody thead tfoot caption colgroup table template head body frameset html ';
@@ -160,6 +164,7 @@ function bitsOf(name: string): number {
   if (TABLE_CONTEXT.includes(name)) bits |= Is.TableContext;
   if (SELECTS_MODE.includes(name)) bits |= Is.SelectsMode;
   if (SKELETON.includes(name)) bits |= Is.Skeleton;
+  if (' td th '.includes(name)) bits |= Is.Cell;
   return bits;
 }
 

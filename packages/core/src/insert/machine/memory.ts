@@ -94,20 +94,6 @@ export class PageWindow {
   low: number = 0;
   high: number = 0;
 
-  /** The tag that `skipOrdinary` has read, or -1; where its name and itself end. */
-  tag: number = -1;
-  tagNameEnd: number = 0;
-  tagEnd: number = 0;
-  isEndTag: boolean = false;
-
-  /**
-   * A place at or after `from`, in text, up to which there are only text and whole tags of ordinary elements
-   * (`quick.ts`). Here it is `from` itself; with vectors it pays to go further.
-   */
-  skipOrdinary(from: number, end: number): number {
-    return from < end ? from : end;
-  }
-
   /** The end of the tag name that begins at `from`: the first white space, `/` or `>`, or `end`. Fills `low` and `high`. */
   nameEnd(from: number, end: number): number {
     const { bytes } = this;

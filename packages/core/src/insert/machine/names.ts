@@ -45,13 +45,9 @@ export class Names {
   /** Forgets the names of the last page. */
   reset(): void {
     this.overflow = false;
-    if (this.#count === Tag.Known + 1) return;
-    // Later names stand first in their slots.
-    for (let slot = 0; slot < SLOTS; slot++) {
-      let at = this.#slots.get(slot);
-      while (at > Tag.Known) at = this.#next.get(at);
-      this.#slots.set(slot, at);
-    }
+    // The newest of a slot stands first in it.
+    for (let at = this.#count - 1; at > Tag.Known; at--)
+      this.#slots.set(slotOf(this.#lows.get(at), this.#highs.get(at)), this.#next.get(at));
     this.#count = Tag.Known + 1;
     this.#used = this.#knownBytes;
   }

@@ -85,12 +85,14 @@ export function beginFrameset(m: Machine, position: number): void {
   m.event(Event.Frameset, position, 0, 0);
 }
 
-/** The body's own end tag, or that of html, counts. */
+/**
+ * The body's own end tag, or that of html, counts. In a drawing left open nothing can be put before it; what follows
+ * may leave the drawing, and stands in the body again.
+ */
 export function endBody(m: Machine, position: number): void {
-  if (m.bodyEnded) return;
+  if (m.bodyEnded || m.open.isForeign()) return;
   m.bodyEnded = true;
-  if (m.open.isForeign()) m.event(Event.LeftOut, position, Places.BodyEnd, LeftOut.Foreign);
-  else m.event(Event.BodyEnd, position, 0, 0);
+  m.event(Event.BodyEnd, position, 0, 0);
 }
 
 /** The placements that have not been told of. */
@@ -166,6 +168,6 @@ export function endPage(m: Machine, position: number, inComment: boolean): void 
     if (m.mode === Mode.AfterHead) implyBody(m, position);
     m.tentativeBodyAt = -1;
   }
-  m.bodyEnded = false;
-  endBody(m, position);
+  if (m.open.isForeign()) m.event(Event.LeftOut, position, Places.BodyEnd, LeftOut.Foreign);
+  else m.event(Event.BodyEnd, position, 0, 0);
 }

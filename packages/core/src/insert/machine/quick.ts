@@ -29,6 +29,11 @@ export function isPassing(m: Machine): boolean {
   return ((PASSING >> m.mode) & 1) !== 0 && m.open.templates === 0 && m.open.currentNs() === Ns.Html;
 }
 
+/** Whether elements without children, which fit nothing but drawings and formulas, can be passed over here. */
+export function isPassingForeign(m: Machine): boolean {
+  return m.mayBeQuick && m.open.isForeign();
+}
+
 /** Whether the current tag is of no account here. */
 export function isPassed(m: Machine): boolean {
   return m.quick && isPassing(m) && !m.classes.is(m.tag, Is.Skeleton);

@@ -25,7 +25,7 @@ export interface Scanner {
   /** From where on nothing may be given out yet, or -1. */
   hold(): number;
   /** What is told since the last call: four numbers for each (`Event`, position, two arguments). */
-  takeEvents(): Int32Array;
+  takeEvents(): readonly number[];
   /** What is asked (`Ask`), and where: from and to, the doctype or the id's value. */
   question(): Question;
   answer(value: number): void;
@@ -71,10 +71,10 @@ export class PlainScanner implements Scanner {
     return this.#machine.hold();
   }
 
-  takeEvents(): Int32Array {
+  takeEvents(): readonly number[] {
     const m = this.#machine;
-    const events = new Int32Array(m.eventCount * 4);
-    for (let i = 0; i < events.length; i++) events[i] = m.events.get(i);
+    const events: number[] = [];
+    for (let i = 0; i < m.eventCount * 4; i++) events.push(m.events.get(i));
     m.eventCount = 0;
     return events;
   }

@@ -133,6 +133,9 @@ export class Machine {
   tagNameEnd: number = 0;
   tagEnd: number = 0;
   selfClosing: boolean = false;
+  /** What `passOrdinary` came to: whether it has read a tag, and whether that is an end tag. */
+  isRead: boolean = false;
+  isEndTag: boolean = false;
   /** Where an unquoted value of the tag ends with a slash; -1 for nowhere. */
   valueSlash: number = -1;
   /** The tag has made an element. */

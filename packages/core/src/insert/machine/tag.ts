@@ -1,3 +1,4 @@
+import { plainTagEnd } from './pass.js';
 import type { Machine } from './state.js';
 
 const GT = 0x3e;
@@ -20,10 +21,20 @@ export function readTag(m: Machine, nameFrom: number): boolean {
   m.valueSlash = -1;
   m.tagNameEnd = i;
   if (m.window.get(i) === GT) m.tagEnd = i + 1;
-  else if (!readAttributes(m, i)) return false;
+  else if (!readPlainAttributes(m, i) && !readAttributes(m, i)) return false;
   m.tagStart = m.at;
   m.tagRead = 0;
   m.tag = m.names.number(m.window, nameFrom, m.tagNameEnd);
+  return true;
+}
+
+/** Passes attributes that are written as they should be, when nobody asks for them. */
+function readPlainAttributes(m: Machine, from: number): boolean {
+  if (m.wantsIds || m.tagRead > 0) return false;
+  const end = plainTagEnd(m, from);
+  if (end === 0) return false;
+  m.tagEnd = end;
+  m.selfClosing = m.window.get(end - 2) === SLASH;
   return true;
 }
 

@@ -4,7 +4,8 @@ import { skipBogusComment, skipComment } from './comments.js';
 import { Ns } from './open-elements.js';
 import { checkLookahead, endPage, endSwallowed } from './places.js';
 import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor } from './anchors.js';
-import { isPassed, isPassing } from './quick.js';
+import { passForeign, passOrdinary } from './pass.js';
+import { isPassed, isPassing, isPassingForeign } from './quick.js';
 import { skipRawText } from './raw-text-end.js';
 import { skipScript } from './script-data.js';
 import { Ask, Lex, LONGEST_TAG, Mode, Status, type Machine } from './state.js';
@@ -58,12 +59,17 @@ function data(m: Machine): boolean {
   const end = m.end;
   while (m.mayBeQuick && isPassing(m)) {
     const from = m.at;
-    m.at = m.window.skipOrdinary(from, end);
+    const isRead = passOrdinary(m);
     // What was read of an unfinished tag was of one that is passed by now.
     if (m.at !== from) m.tagRead = 0;
-    if (m.window.tag < 0) break;
+    if (!isRead) break;
     processRead(m);
     if (m.lex !== Lex.Data || m.open.overflow) return true;
+  }
+  if (m.quick && isPassingForeign(m)) {
+    const from = m.at;
+    passForeign(m);
+    if (m.at !== from) m.tagRead = 0;
   }
   const at = m.at;
   if (at >= end) return false;
@@ -175,6 +181,12 @@ function openDoctype(m: Machine): boolean {
   }
   m.tagStart = m.at;
   m.tagEnd = close + 1;
+  if (matchText(m, m.at + 9, ' html>', true) > 0) {
+    m.quirks = false;
+    m.mode = Mode.BeforeHtml;
+    m.at = m.tagEnd;
+    return true;
+  }
   m.ask = Ask.Doctype;
   m.lex = Lex.Tag;
   return false;
@@ -217,14 +229,12 @@ function tooLong(m: Machine): boolean {
 
 /** A tag of the skeleton was read on the way. */
 function processRead(m: Machine): void {
-  m.tag = m.window.tag;
-  m.tagStart = m.at;
-  m.tagNameEnd = m.window.tagNameEnd;
-  m.tagEnd = m.window.tagEnd;
   m.selfClosing = false;
+  m.valueSlash = -1;
+  m.idFrom = -1;
   m.tagRead = 0;
   m.at = m.tagEnd;
-  if (m.window.isEndTag) endTag(m);
+  if (m.isEndTag) endTag(m);
   else startTag(m);
 }
 
