@@ -2,12 +2,30 @@ import { passTable } from './quick-table';
 import { LOOK, attributesEnd, isForeign, kindOf, numberAt, plainForeignLength, tagEndAt } from '../skeleton';
 import { Machine } from './state';
 
+/** The bytes that are looked for, each sixteen times: `<`, `>`, `"`, `'`, `=`, space, `/`. */
+const wanted = heap.alloc(7 * 16);
+memory.fill(wanted, 0x3c, 16);
+memory.fill(wanted + 16, 0x3e, 16);
+memory.fill(wanted + 32, 0x22, 16);
+memory.fill(wanted + 48, 0x27, 16);
+memory.fill(wanted + 64, 0x3d, 16);
+memory.fill(wanted + 80, 0x20, 16);
+memory.fill(wanted + 96, 0x2f, 16);
+
 /**
  * See `src/insert/machine/pass.ts`. 64 bytes are looked at together: a bit for each byte says whether it is one of the
  * characters that tags are made of, and sums of these numbers say which bytes lie in tags and which in quotes. Where
  * that comes out as plain tags, only the names at each `<` are looked at; where not, tags are read one by one.
  */
 export function passOrdinary(m: Machine): bool {
+  // From memory, so that they stay in registers: the compiler would make constants anew for each block.
+  const ltByte = v128.load(wanted);
+  const gtByte = v128.load(wanted, 16);
+  const quoteByte = v128.load(wanted, 32);
+  const apostropheByte = v128.load(wanted, 48);
+  const equalsByte = v128.load(wanted, 64);
+  const spaceByte = v128.load(wanted, 80);
+  const slashByte = v128.load(wanted, 96);
   const start = m.window.at;
   const last = start + <usize>m.end;
   /** Before it everything is passed; it lies outside of tags, or in one that has been found to be ordinary. */
@@ -24,18 +42,18 @@ export function passOrdinary(m: Machine): bool {
     const b = v128.load(at, 16);
     const c = v128.load(at, 32);
     const d = v128.load(at, 48);
-    const lt = places(a, b, c, d, i8x16.splat(0x3c));
-    const gt = places(a, b, c, d, i8x16.splat(0x3e));
+    const lt = places(a, b, c, d, ltByte);
+    const gt = places(a, b, c, d, gtByte);
     if ((lt | inTag) === 0) {
       at += 64;
       continue;
     }
-    const quotes = places(a, b, c, d, i8x16.splat(0x22));
-    const apostrophes = places(a, b, c, d, i8x16.splat(0x27));
-    const equals = places(a, b, c, d, i8x16.splat(0x3d));
-    const spaces = places(a, b, c, d, i8x16.splat(0x20));
+    const quotes = places(a, b, c, d, quoteByte);
+    const apostrophes = places(a, b, c, d, apostropheByte);
+    const equals = places(a, b, c, d, equalsByte);
+    const spaces = places(a, b, c, d, spaceByte);
     // Beyond `/` there are no characters that end an attribute's name but `=` and `>`.
-    const names = above(a, b, c, d, i8x16.splat(0x2f));
+    const names = above(a, b, c, d, slashByte);
     // Each `<` takes from the number what the next `>` gives back: the bits between are in tags.
     const tags = gt - lt - inTag;
     let odd = (lt & ~tags) | (gt & tags);

@@ -114,6 +114,30 @@ export class OpenElements {
     return uid;
   }
 
+  /** `push` for a part of a table, which is neither a template nor foreign, where there is room. */
+  pushTablePart(tag: number): void {
+    const top = this.top + 1;
+    if (top >= this.#keys.length) {
+      this.#keys.reserve(top + 1);
+      this.#uids.reserve(top + 1);
+    }
+    this.top = top;
+    this.#keys.set(top, tag);
+    this.#uids.set(top, this.nextUid++);
+    this.#counts.set(tag, this.#counts.get(tag) + 1);
+  }
+
+  /** `pop` for a part of a table. */
+  popTablePart(tag: number): void {
+    const top = this.top;
+    this.#counts.set(tag, this.#counts.get(tag) - 1);
+    if (top < this.lowest) {
+      this.lowest = top;
+      this.lowestTag = tag;
+    }
+    this.top = top - 1;
+  }
+
   pop(): void {
     const key = this.#keys.get(this.top);
     this.#left(key, this.#uids.get(this.top));

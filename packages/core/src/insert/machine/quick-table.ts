@@ -26,28 +26,28 @@ function passStart(m: Machine, tag: number): boolean {
     case Tag.Td:
     case Tag.Th:
       if (m.mode !== Mode.InRow || current !== Tag.Tr) return false;
-      open.push(tag, Ns.Html, false);
+      open.pushTablePart(tag);
       m.formatting.pushMarker();
       m.mode = Mode.InCell;
       return true;
     case Tag.Tr:
-      if (m.mode === Mode.InTable && current === Tag.Table) open.push(Tag.Tbody, Ns.Html, false);
+      if (m.mode === Mode.InTable && current === Tag.Table) open.pushTablePart(Tag.Tbody);
       else if (m.mode !== Mode.InTableBody || !isTableBody(current)) return false;
-      open.push(tag, Ns.Html, false);
+      open.pushTablePart(tag);
       m.mode = Mode.InRow;
       return true;
     case Tag.Tbody:
     case Tag.Thead:
     case Tag.Tfoot:
       if (m.mode !== Mode.InTable || current !== Tag.Table) return false;
-      open.push(tag, Ns.Html, false);
+      open.pushTablePart(tag);
       m.mode = Mode.InTableBody;
       return true;
     case Tag.Table:
       if (m.mode !== Mode.InCell && m.mode !== Mode.InBody) return false;
       // A paragraph may have to be closed.
       if (open.isOpen(Tag.P)) return false;
-      open.push(tag, Ns.Html, false);
+      open.pushTablePart(tag);
       m.mode = Mode.InTable;
       return true;
     default:
@@ -61,20 +61,20 @@ function passEnd(m: Machine, tag: number): boolean {
     case Tag.Td:
     case Tag.Th:
       if (m.mode !== Mode.InCell || open.currentHtmlTag() !== tag) return false;
-      open.pop();
+      open.popTablePart(tag);
       m.formatting.clearToMarker();
       m.mode = Mode.InRow;
       return true;
     case Tag.Tr:
       if (m.mode !== Mode.InRow || open.currentHtmlTag() !== tag) return false;
-      open.pop();
+      open.popTablePart(tag);
       m.mode = Mode.InTableBody;
       return true;
     case Tag.Tbody:
     case Tag.Thead:
     case Tag.Tfoot:
       if (m.mode !== Mode.InTableBody || open.currentHtmlTag() !== tag) return false;
-      open.pop();
+      open.popTablePart(tag);
       m.mode = Mode.InTable;
       return true;
     case Tag.Table:
