@@ -13,8 +13,10 @@ import { fileURLToPath } from 'node:url';
 const CONNECTIONS = 64;
 const SECONDS = Number(process.env['BENCH_SECONDS'] ?? 2);
 const ROUNDS = Number(process.env['BENCH_ROUNDS'] ?? 3);
+/** Requests a second where all are asked for the same. */
+const EQUAL = 300;
 const SIZES = [2, 30, 200];
-const KINDS = ['fresh', 'strong', 'gzip'];
+const KINDS = (process.env['BENCH_KINDS'] ?? 'fresh strong gzip').split(' ').filter(Boolean);
 
 interface Usage {
   readonly cpu: number;
@@ -220,13 +222,14 @@ for (const kind of KINDS) {
   }
 }
 
-console.log('\nAt an equal load of 300 requests/s:');
+console.log(`\nAt an equal load of ${EQUAL} requests/s (median of ${ROUNDS} rounds):`);
 for (const size of SIZES) {
-  const lines: string[] = [];
-  for (const proxy of proxies) {
-    const { p50, p99 } = await load(proxy, `/fresh/${size}`, 300);
-    lines.push(`${proxy.name} p50 ${p50.toFixed(2)} p99 ${p99.toFixed(2)} ms`);
-  }
+  const results = new Map<Proxy, Load[]>(proxies.map((proxy) => [proxy, []]));
+  for (let round = 0; round < ROUNDS; round++)
+    for (const proxy of proxies) results.get(proxy)!.push(await load(proxy, `/fresh/${size}`, EQUAL));
+  const of = (proxy: Proxy, key: 'p50' | 'p99'): string =>
+    median(results.get(proxy)!.map((result) => result[key])).toFixed(2);
+  const lines = proxies.map((proxy) => `${proxy.name} p50 ${of(proxy, 'p50')} p99 ${of(proxy, 'p99')} ms`);
   console.log(`${size} KB: ${lines.join('; ')}`);
 }
 for (const proxy of [...proxies, origin]) proxy.stop();

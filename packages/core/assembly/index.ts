@@ -5,7 +5,7 @@ import { addNames } from './skeleton';
 /** What JavaScript calls: one machine per instance. Numbers that belong together lie in `state` after each call. */
 
 const m = new Machine();
-addNames();
+addNames(m.classes);
 
 /** position, hold, number of events, address of the events, question, from and to */
 const state = heap.alloc(7 * 4);

@@ -1,6 +1,6 @@
-import { BREAKOUT, HOLDS_HTML, SKELETON } from './machine/classes';
+import { BREAKOUT, Classes, HOLDS_HTML, SKELETON } from './machine/classes';
 import { Machine } from './machine/state';
-import { Tag, TAG_NAMES } from './machine/tags';
+import { Tag } from './machine/tags';
 
 /** The names of the skeleton, found by their first letters, and whole tags read with vectors. */
 
@@ -33,16 +33,16 @@ function startOf(first: i32, second: i32, third: i32): usize {
   return starts + <usize>(((first & 31) << 10) | ((second & 31) << 5) | (third & 31));
 }
 
-function addTo(slots: usize, names: string, from: i32, to: i32): void {
+function addTo(classes: Classes, slots: usize, names: string, from: i32, to: i32): void {
   let name: u64 = 0;
   for (let i = from; i < to && i < from + 8; i++) name |= (<u64>names.charCodeAt(i)) << (<u64>((i - from) * 8));
   let slot = slotOf(name);
   while (load<u64>(slots + (<usize>slot << 4)) !== 0) slot = (slot + 1) & (SLOTS - 1);
   store<u64>(slots + (<usize>slot << 4), name);
-  store<i32>(slots + (<usize>slot << 4), numberOf(names.substring(from, to)), 8);
+  store<i32>(slots + (<usize>slot << 4), classes.numberOf(names, from, to), 8);
 }
 
-function addStart(names: string, from: i32, to: i32): void {
+function addStart(classes: Classes, names: string, from: i32, to: i32): void {
   const first = names.charCodeAt(from);
   const second = names.charCodeAt(from + 1);
   if (to - from > 2) {
@@ -50,21 +50,13 @@ function addStart(names: string, from: i32, to: i32): void {
     return;
   }
   // The byte after it: what ends a name. A letter with the same five bits is told apart when the name is read.
-  const kind = numberOf(names.substring(from, to)) + 1;
+  const kind = classes.numberOf(names, from, to) + 1;
   for (let i = 0; i < 256; i++)
     if (i <= 0x20 || i === 0x2f || i === 0x3e) store<u8>(startOf(first, second, i), kind);
 }
 
-/** The number of a known name: how many names stand before it. */
-function numberOf(name: string): i32 {
-  const at = (' ' + TAG_NAMES + ' ').indexOf(' ' + name + ' ');
-  let number = 0;
-  for (let i = 0; i < at; i++) if (TAG_NAMES.charCodeAt(i) === 0x20) number++;
-  return number;
-}
-
 /** Fills the tables. */
-export function addNames(): void {
+export function addNames(classes: Classes): void {
   for (let i = 1; i <= 26; i++) {
     store<u8>(letters + 0x40 + <usize>i, i);
     store<u8>(letters + 0x60 + <usize>i, i);
@@ -75,20 +67,20 @@ export function addNames(): void {
     let from = 1;
     while (from < SKELETON.length) {
       const to = SKELETON.indexOf(' ', from);
-      if (to - from <= 2 === (shorter === 1)) addStart(SKELETON, from, to);
-      if (shorter === 0) addTo(skeleton, SKELETON, from, to);
+      if (to - from <= 2 === (shorter === 1)) addStart(classes, SKELETON, from, to);
+      if (shorter === 0) addTo(classes, skeleton, SKELETON, from, to);
       from = to + 1;
     }
   }
-  addAll(foreign, BREAKOUT);
-  addAll(foreign, HOLDS_HTML);
+  addAll(classes, foreign, BREAKOUT);
+  addAll(classes, foreign, HOLDS_HTML);
 }
 
-function addAll(slots: usize, names: string): void {
+function addAll(classes: Classes, slots: usize, names: string): void {
   let from = 1;
   while (from < names.length) {
     const to = names.indexOf(' ', from);
-    addTo(slots, names, from, to);
+    addTo(classes, slots, names, from, to);
     from = to + 1;
   }
 }

@@ -1,6 +1,6 @@
 export { charsetOf } from './encoding.js';
 export { insert } from './insert.js';
-export { PageInserter, type Edit } from './page-inserter.js';
+export { PageInserter, prepareInsertion, type Edit } from './page-inserter.js';
 export { RememberedInserter, rememberPlaces, type RememberedPlaces } from './remembered.js';
 export { prepareParts, type PreparedParts } from './prepare.js';
 export { noteWords, reasonWords, type InsertNote, type LeftOutReason } from './reasons.js';

@@ -438,6 +438,12 @@ export class PageInserter {
 
 let canUseWasm = true;
 
+/** Makes ready what so many pages at a time need, so that no visitor waits for it. */
+export function prepareInsertion(pages: number): void {
+  const scanners = Array.from({ length: pages }, fastestScanner);
+  for (const scanner of scanners) scanner.release();
+}
+
 /** WebAssembly where it may be used, JavaScript otherwise: both read the same. */
 function fastestScanner(): Scanner {
   if (canUseWasm) {

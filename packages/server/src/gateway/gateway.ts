@@ -1,5 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { Readable, type Duplex } from 'node:stream';
+import { prepareInsertion } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
@@ -32,6 +33,8 @@ export interface GatewayOptions {
   readonly createCoding?: CodingFactory;
 }
 
+/** So many pages at a time are prepared for; for more, what they need is made when they come. */
+const PAGES_AT_A_TIME = 32;
 const LONGEST_HEAD = 32 << 10;
 const LONGEST_BODY = 1 << 30;
 const HEAD_TIMEOUT_MS = 20_000;
@@ -47,6 +50,7 @@ const METHODS = 'GET, HEAD, POST, PUT, PATCH, DELETE, OPTIONS';
  * and every page for which anything of ours fails, goes out as the origin sent it.
  */
 export function createGateway(options: GatewayOptions): { server: Server; close(): Promise<void> } {
+  prepareInsertion(PAGES_AT_A_TIME);
   const origins = new Origins(options.origins ?? {}, options.log);
   const shared: Shared = {
     ...options,

@@ -120,103 +120,183 @@ export const SKELETON =
   ' table td th tr tbody thead tfoot caption col colgroup template select object applet marquee svg math script style ' +
   'title textarea xmp iframe noembed noframes noscript body html plaintext ';
 
-/** The tables, filled once. */
+/** Slots for finding a name's number. */
+const SLOTS = 512;
+
+/** The tables, filled once for each machine: a machine is made while a visitor waits. */
 export class Classes {
   readonly bits: Ints = new Ints(Tag.Known);
   readonly starts: Ints = new Ints(Tag.Known);
   readonly ends: Ints = new Ints(Tag.Known);
+  /** By slot: the number of a name plus one. */
+  readonly #slots: Ints = new Ints(SLOTS);
+  /** By number: where the name begins in `TAG_NAMES`. */
+  readonly #at: Ints = new Ints(Tag.Known + 1);
 
   constructor() {
-    let from = 0;
-    let tag = 0;
-    while (from < TAG_NAMES.length) {
-      let to = TAG_NAMES.indexOf(' ', from);
-      if (to < 0) to = TAG_NAMES.length;
-      const name = ' ' + TAG_NAMES.substring(from, to) + ' ';
-      this.bits.set(tag, bitsOf(name));
-      this.starts.set(tag, startOf(name));
-      this.ends.set(tag, endOf(name));
-      from = to + 1;
-      tag++;
-    }
+    this.#number();
+    this.#fillBits();
+    this.#fillStarts();
+    this.#fillEnds();
   }
 
   is(tag: number, bits: number): boolean {
     return tag < Tag.Known && (this.bits.get(tag) & bits) !== 0;
   }
-}
 
-function bitsOf(name: string): number {
-  let bits = 0;
-  if (SPECIAL.includes(name)) {
-    bits |= Is.Special;
-    if (!NOT_ITEM_BOUNDARY.includes(name)) bits |= Is.ItemBoundary;
+  /** The number of the name in `[from, to)` of a text, or -1 for one that is not known. */
+  numberOf(text: string, from: number, to: number): number {
+    let slot = slotOf(text, from, to);
+    let tag = this.#slots.get(slot) - 1;
+    while (tag >= 0 && !this.#isName(tag, text, from, to)) {
+      slot = (slot + 1) & (SLOTS - 1);
+      tag = this.#slots.get(slot) - 1;
+    }
+    return tag;
   }
-  if (SCOPE.includes(name)) bits |= Is.Scope;
-  if (' ol ul '.includes(name)) bits |= Is.ListScope;
-  if (name === ' button ') bits |= Is.ButtonScope;
-  if (TABLE_SCOPE.includes(name)) bits |= Is.TableScope;
-  if (IMPLIED.includes(name)) bits |= Is.Implied;
-  if (IMPLIED_THOROUGHLY.includes(name)) bits |= Is.ImpliedThoroughly;
-  if (FORMATTING.includes(name)) bits |= Is.Formatting;
-  if (BREAKOUT.includes(name)) bits |= Is.Breakout;
-  if (HEADING.includes(name)) bits |= Is.Heading;
-  if (TABLE_CONTEXT.includes(name)) bits |= Is.TableContext;
-  if (SELECTS_MODE.includes(name)) bits |= Is.SelectsMode;
-  if (SKELETON.includes(name)) bits |= Is.Skeleton;
-  if (' td th '.includes(name)) bits |= Is.Cell;
-  return bits;
+
+  #isName(tag: number, text: string, from: number, to: number): boolean {
+    const at = this.#at.get(tag);
+    if (this.#at.get(tag + 1) - 1 - at !== to - from) return false;
+    for (let i = from; i < to; i++)
+      if (text.charCodeAt(i) !== TAG_NAMES.charCodeAt(at + i - from)) return false;
+    return true;
+  }
+
+  #number(): void {
+    let from = 0;
+    let tag = 0;
+    while (from < TAG_NAMES.length) {
+      const to = nameEnd(TAG_NAMES, from);
+      let slot = slotOf(TAG_NAMES, from, to);
+      while (this.#slots.get(slot) !== 0) slot = (slot + 1) & (SLOTS - 1);
+      this.#slots.set(slot, tag + 1);
+      this.#at.set(tag, from);
+      this.#at.set(tag + 1, to + 1);
+      from = to + 1;
+      tag++;
+    }
+  }
+
+  #fillBits(): void {
+    this.#mark(SPECIAL, Is.Special | Is.ItemBoundary);
+    this.#mark(SCOPE, Is.Scope);
+    this.#mark(' ol ul ', Is.ListScope);
+    this.#mark(' button ', Is.ButtonScope);
+    this.#mark(TABLE_SCOPE, Is.TableScope);
+    this.#mark(IMPLIED, Is.Implied);
+    this.#mark(IMPLIED_THOROUGHLY, Is.ImpliedThoroughly);
+    this.#mark(FORMATTING, Is.Formatting);
+    this.#mark(BREAKOUT, Is.Breakout);
+    this.#mark(HEADING, Is.Heading);
+    this.#mark(TABLE_CONTEXT, Is.TableContext);
+    this.#mark(SELECTS_MODE, Is.SelectsMode);
+    this.#mark(SKELETON, Is.Skeleton);
+    this.#mark(' td th ', Is.Cell);
+    this.#clear(NOT_ITEM_BOUNDARY, Is.ItemBoundary);
+  }
+
+  #fillStarts(): void {
+    this.#start(BLOCK, Start.Block);
+    this.#start(HEADING, Start.Heading);
+    this.#start(FORMATTING, Start.Formatting);
+    this.#start(' a ', Start.A);
+    this.#start(' nobr ', Start.Nobr);
+    this.#start(' li ', Start.ListItem);
+    this.#start(' dd dt ', Start.DefinitionItem);
+    this.#start(' area br embed img keygen wbr image ', Start.Void);
+    this.#start(' hr ', Start.Hr);
+    this.#start(' rb rtc ', Start.RubyBase);
+    this.#start(' rt rp ', Start.RubyText);
+    this.#start(' pre listing ', Start.Pre);
+    this.#start(' xmp ', Start.Xmp);
+    this.#start(' svg ', Start.Svg);
+    this.#start(' math ', Start.Math);
+    this.#start(' html ', Start.Html);
+    this.#start(' base link meta style title script bgsound basefont template ', Start.HeadElement);
+    this.#start(' body ', Start.Body);
+    this.#start(' form ', Start.Form);
+    this.#start(' table ', Start.Table);
+    this.#start(' input ', Start.Input);
+    this.#start(' param track source ', Start.Param);
+    this.#start(' button ', Start.Button);
+    this.#start(MARKED, Start.Marked);
+    this.#start(' iframe ', Start.Iframe);
+    this.#start(' select ', Start.Select);
+    this.#start(' option optgroup ', Start.Option);
+    this.#start(' noembed noframes noscript ', Start.RawText);
+    this.#start(' frameset ', Start.Frameset);
+    this.#start(' textarea ', Start.Textarea);
+    this.#start(' plaintext ', Start.Plaintext);
+    this.#start(' col th td tr head frame tbody tfoot thead caption colgroup ', Start.Ignored);
+  }
+
+  #fillEnds(): void {
+    this.#end(BLOCK_END, End.Block);
+    this.#end(FORMATTING, End.Formatting);
+    this.#end(' p ', End.P);
+    this.#end(' li ', End.ListItem);
+    this.#end(' dd dt ', End.DefinitionItem);
+    this.#end(HEADING, End.Heading);
+    this.#end(' br ', End.Br);
+    this.#end(' body ', End.Body);
+    this.#end(' html ', End.Html);
+    this.#end(' form ', End.Form);
+    this.#end(MARKED, End.Marked);
+    this.#end(' template ', End.Template);
+  }
+
+  #mark(names: string, bits: number): void {
+    let from = 1;
+    while (from < names.length) {
+      const to = nameEnd(names, from);
+      const tag = this.numberOf(names, from, to);
+      if (tag >= 0) this.bits.set(tag, this.bits.get(tag) | bits);
+      from = to + 1;
+    }
+  }
+
+  #clear(names: string, bits: number): void {
+    let from = 1;
+    while (from < names.length) {
+      const to = nameEnd(names, from);
+      const tag = this.numberOf(names, from, to);
+      if (tag >= 0) this.bits.set(tag, this.bits.get(tag) & ~bits);
+      from = to + 1;
+    }
+  }
+
+  /** What was said last of a name holds. */
+  #start(names: string, start: number): void {
+    let from = 1;
+    while (from < names.length) {
+      const to = nameEnd(names, from);
+      const tag = this.numberOf(names, from, to);
+      if (tag >= 0) this.starts.set(tag, start);
+      from = to + 1;
+    }
+  }
+
+  #end(names: string, end: number): void {
+    let from = 1;
+    while (from < names.length) {
+      const to = nameEnd(names, from);
+      const tag = this.numberOf(names, from, to);
+      if (tag >= 0) this.ends.set(tag, end);
+      from = to + 1;
+    }
+  }
 }
 
-function startOf(name: string): number {
-  if (BLOCK.includes(name)) return Start.Block;
-  if (HEADING.includes(name)) return Start.Heading;
-  if (name === ' a ') return Start.A;
-  if (name === ' nobr ') return Start.Nobr;
-  if (FORMATTING.includes(name)) return Start.Formatting;
-  if (name === ' li ') return Start.ListItem;
-  if (' dd dt '.includes(name)) return Start.DefinitionItem;
-  if (' area br embed img keygen wbr image '.includes(name)) return Start.Void;
-  if (name === ' hr ') return Start.Hr;
-  if (' rb rtc '.includes(name)) return Start.RubyBase;
-  if (' rt rp '.includes(name)) return Start.RubyText;
-  if (' pre listing '.includes(name)) return Start.Pre;
-  if (name === ' xmp ') return Start.Xmp;
-  if (name === ' svg ') return Start.Svg;
-  if (name === ' math ') return Start.Math;
-  if (name === ' html ') return Start.Html;
-  if (' base link meta style title script bgsound basefont template '.includes(name))
-    return Start.HeadElement;
-  if (name === ' body ') return Start.Body;
-  if (name === ' form ') return Start.Form;
-  if (name === ' table ') return Start.Table;
-  if (name === ' input ') return Start.Input;
-  if (' param track source '.includes(name)) return Start.Param;
-  if (name === ' button ') return Start.Button;
-  if (MARKED.includes(name)) return Start.Marked;
-  if (name === ' iframe ') return Start.Iframe;
-  if (name === ' select ') return Start.Select;
-  if (' option optgroup '.includes(name)) return Start.Option;
-  if (' noembed noframes noscript '.includes(name)) return Start.RawText;
-  if (name === ' frameset ') return Start.Frameset;
-  if (name === ' textarea ') return Start.Textarea;
-  if (name === ' plaintext ') return Start.Plaintext;
-  if (' col th td tr head frame tbody tfoot thead caption colgroup '.includes(name)) return Start.Ignored;
-  return Start.Ordinary;
+/** The end of the name that begins at `from`: the next space, or the end of the names. */
+function nameEnd(names: string, from: number): number {
+  let at = from;
+  while (at < names.length && names.charCodeAt(at) !== 0x20) at++;
+  return at;
 }
 
-function endOf(name: string): number {
-  if (FORMATTING.includes(name)) return End.Formatting;
-  if (name === ' p ') return End.P;
-  if (BLOCK_END.includes(name)) return End.Block;
-  if (name === ' li ') return End.ListItem;
-  if (' dd dt '.includes(name)) return End.DefinitionItem;
-  if (HEADING.includes(name)) return End.Heading;
-  if (name === ' br ') return End.Br;
-  if (name === ' body ') return End.Body;
-  if (name === ' html ') return End.Html;
-  if (name === ' form ') return End.Form;
-  if (MARKED.includes(name)) return End.Marked;
-  if (name === ' template ') return End.Template;
-  return End.Other;
+function slotOf(text: string, from: number, to: number): number {
+  let hash = to - from;
+  for (let i = from; i < to; i++) hash = (hash * 31 + text.charCodeAt(i)) & 0xffff;
+  return hash & (SLOTS - 1);
 }
