@@ -5,3 +5,4 @@ export * from './plan/index.js';
 export * from './reach/index.js';
 export * from './release/index.js';
 export * from './verify/index.js';
+export * from './facts/index.js';

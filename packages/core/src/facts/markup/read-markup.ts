@@ -1,0 +1,199 @@
+import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { boxOf } from '../script/elements.js';
+import { readScript } from '../script/read-script.js';
+import type { Record } from '../script/record.js';
+import { readStyles } from '../styles.js';
+import type { CodeProblem, Moment, Piece, PieceKind, Range } from '../types.js';
+import { loadOfTag } from './tag-loads.js';
+
+/** Something written in markup that may name an account. */
+export interface SeenAttribute {
+  readonly tag: string;
+  readonly name: string;
+  readonly value: string;
+  readonly range: Range;
+  /** The address that the same tag loads. */
+  readonly address: string | undefined;
+}
+
+export interface MarkupContext {
+  readonly record: Record;
+  readonly problem: (kind: CodeProblem['kind'], offset: number, message: string) => void;
+  readonly attributes: SeenAttribute[];
+}
+
+interface Place {
+  /** Where the markup's first character stands in the pasted text. */
+  readonly base: number;
+  readonly noScript: boolean;
+}
+
+/** Reads markup into the record. @returns its top-level pieces */
+export function readMarkup(context: MarkupContext, html: string, base = 0, noScript = false): Piece[] {
+  const fragment = parseFragment(html, { sourceCodeLocationInfo: true, scriptingEnabled: true });
+  const pieces: Piece[] = [];
+  for (const node of fragment.childNodes) {
+    const location = node.sourceCodeLocation;
+    if (location && !(isText(node) && node.value.trim() === ''))
+      pieces.push({
+        kind: pieceKind(node),
+        name: 'tagName' in node ? node.tagName : '',
+        range: { start: location.startOffset + base, end: location.endOffset + base },
+      });
+    readNode(context, node, html, { base, noScript });
+  }
+  return pieces;
+}
+
+function isText(node: Tree.Node): node is Tree.TextNode {
+  return node.nodeName === '#text';
+}
+
+function pieceKind(node: Tree.Node): PieceKind {
+  if (isText(node)) return 'text';
+  if (!('tagName' in node)) return 'comment';
+  switch (node.tagName) {
+    case 'script':
+      return isScriptType(attribute(node, 'type')) ? 'script' : 'data';
+    case 'style':
+    case 'link':
+    case 'meta':
+    case 'noscript':
+      return node.tagName;
+    case 'iframe':
+      return 'frame';
+    default:
+      return 'content';
+  }
+}
+
+export function attribute(element: Tree.Element, name: string): string | undefined {
+  return element.attrs.find((one) => one.name === name)?.value;
+}
+
+/** JavaScript MIME types and modules (HTML Standard 4.12.1, "prepare the script element"). */
+export function isScriptType(type: string | undefined): boolean {
+  return (
+    type === undefined ||
+    /^\s*(?:$|module\s*$|(?:text|application)\/(?:x-)?(?:java|ecma|j|live)script(?:1\.[0-5])?\s*$)/i.test(
+      type,
+    )
+  );
+}
+
+function readNode(context: MarkupContext, node: Tree.Node, html: string, place: Place): void {
+  if (!('tagName' in node)) return;
+  readAttributes(context, node, html, place);
+  switch (node.tagName) {
+    case 'script':
+      readScriptElement(context, node, place);
+      return;
+    case 'style':
+      readStyles(context.record, textOf(node), textStart(node, place));
+      return;
+    case 'noscript':
+      readMarkup(context, textOf(node), textStart(node, place), true);
+      return;
+    case 'template':
+      return;
+    default:
+      for (const child of node.childNodes) readNode(context, child, html, place);
+  }
+}
+
+function textOf(element: Tree.Element): string {
+  return element.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
+}
+
+function textStart(element: Tree.Element, { base }: Place): number {
+  const first = element.childNodes[0]?.sourceCodeLocation;
+  return (first?.startOffset ?? element.sourceCodeLocation?.startTag?.endOffset ?? 0) + base;
+}
+
+export function rangeOf(element: Tree.Element, base: number): Range {
+  const location = element.sourceCodeLocation;
+  const tag = location?.startTag ?? location;
+  return { start: (tag?.startOffset ?? 0) + base, end: (tag?.endOffset ?? 0) + base };
+}
+
+function readScriptElement(context: MarkupContext, element: Tree.Element, place: Place): void {
+  const type = attribute(element, 'type');
+  const code = textOf(element);
+  const start = textStart(element, place);
+  if (!isScriptType(type)) {
+    if (/json$/i.test(type ?? '') || /^(importmap|speculationrules)$/i.test(type ?? ''))
+      readJson(context, code, start);
+    return;
+  }
+  const isModule = type?.trim().toLowerCase() === 'module';
+  const isAsync = attribute(element, 'async') !== undefined;
+  const hasAddress = attribute(element, 'src') !== undefined;
+  if (hasAddress) {
+    if (code.trim() !== '')
+      context.problem(
+        'ignored',
+        start,
+        'A script with an address ignores the code written inside it. Put that code into a script element of its own.',
+      );
+    return;
+  }
+  const when: Moment = isModule ? (isAsync ? 'async' : 'deferred') : 'parse';
+  const wrong = readScript(context.record, code, { base: start, when, isModule });
+  if (wrong) context.problem('syntax', start + wrong.offset, wrong.message);
+}
+
+function readJson(context: MarkupContext, code: string, start: number): void {
+  try {
+    JSON.parse(code);
+  } catch (error) {
+    const at = /position (\d+)/.exec((error as Error).message)?.[1];
+    context.problem(
+      'json',
+      start + Number(at ?? 0),
+      'The data in this script is no valid JSON, so nobody can read it.',
+    );
+  }
+}
+
+function readAttributes(context: MarkupContext, element: Tree.Element, html: string, place: Place): void {
+  const { record } = context;
+  const range = rangeOf(element, place.base);
+  const loads = loadOfTag(element, range, place.noScript);
+  record.loads.push(...loads);
+  const address = loads[0]?.address;
+  for (const { name, value } of element.attrs) {
+    const own = attributeRange(element, name, place.base) ?? range;
+    if (name === 'id' && value !== '')
+      record.makes.push({ id: value, by: 'tag', range: own, sure: 'certain' });
+    else if (/^on[a-z]+$/.test(name)) readHandler(context, value, html, own, place);
+    else if (name === 'style') {
+      const styles = new Map(
+        value.split(';').map((declaration) => {
+          const at = declaration.indexOf(':');
+          return [declaration.slice(0, at).trim().toLowerCase(), declaration.slice(at + 1).trim()] as const;
+        }),
+      );
+      const box = boxOf(styles);
+      if (box) record.boxes.push({ ...box, range: own, sure: 'certain' });
+    }
+    if (name === 'href' && /^\s*javascript:/i.test(value))
+      readHandler(context, value.replace(/^\s*javascript:/i, ''), html, own, place);
+    context.attributes.push({ tag: element.tagName, name, value, range: own, address });
+  }
+}
+
+/** Code in an attribute is the body of a function that runs when something happens. */
+function readHandler(context: MarkupContext, code: string, html: string, own: Range, place: Place): void {
+  const from = own.start - place.base;
+  const inside = html.slice(from, own.end - place.base).indexOf(code);
+  const wrapped = `(function(event){${code}\n})`;
+  const prefix = wrapped.indexOf('{') + 1;
+  const base = own.start + Math.max(inside, 0) - prefix;
+  const wrong = readScript(context.record, wrapped, { base, when: 'later', isModule: false });
+  if (wrong) context.problem('syntax', own.start, wrong.message);
+}
+
+function attributeRange(element: Tree.Element, name: string, base: number): Range | undefined {
+  const location = element.sourceCodeLocation?.attrs?.[name];
+  return location && { start: location.startOffset + base, end: location.endOffset + base };
+}

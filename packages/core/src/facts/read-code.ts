@@ -1,0 +1,207 @@
+import { accountsOf } from './accounts.js';
+import { hostOf } from './addresses.js';
+import { languageOf } from './language.js';
+import { marksOf } from './marks.js';
+import { readMarkup, type MarkupContext } from './markup/read-markup.js';
+import { readScript } from './script/read-script.js';
+import { Record, type SeenCall } from './script/record.js';
+import { HOLE, asText } from './script/values.js';
+import { shapeOf } from './shape.js';
+import { readStyles } from './styles.js';
+import { lineAndColumn, utf8Length } from './text.js';
+import type {
+  CodeProblem,
+  Facts,
+  Load,
+  NeededElement,
+  Piece,
+  ProblemKind,
+  Range,
+  SentEvent,
+  Use,
+} from './types.js';
+
+const MESSAGES: Partial<{ [kind in ProblemKind]: string }> = {
+  empty: 'There is no code here yet.',
+  'no-script-tags':
+    'This is script text without <script> tags around it: a browser would show it to visitors as text instead of running it.',
+  escaped:
+    'This code was copied as text: its tags are written as &lt; and &gt;, so a browser would show them instead of using them.',
+  'curly-quotes':
+    'This code has typographic quotes (“ ”) where plain ones (") belong; a word processor may have changed them. Browsers do not understand them there.',
+};
+
+/** Markup inside markup is read so deep: a script that writes a script that writes one. */
+const DEEPEST_WRITTEN = 3;
+
+/**
+ * Reads what a piece of code is and does, without running it: markup by the HTML Standard's parser, scripts by a parser
+ * of the newest ECMAScript and by following their constants.
+ *
+ * @param code - as pasted: markup, JavaScript, styles or JSON
+ */
+export function readCode(code: string): Facts {
+  const record = new Record();
+  const problems: CodeProblem[] = [];
+  const problem = (kind: ProblemKind, offset: number, message: string): void => {
+    problems.push({
+      kind,
+      message,
+      ...lineAndColumn(code, offset),
+      range: { start: offset, end: Math.min(offset + 1, code.length) },
+      sure: 'certain',
+    });
+  };
+  const context: MarkupContext = { record, problem, attributes: [] };
+  const language = languageOf(code);
+  const pieces = readByLanguage(context, code, language);
+  readWritten(context, 0);
+  addTextProblems(code, language, problem);
+  return factsOf(context, { code, language, problems, pieces });
+}
+
+function readByLanguage(context: MarkupContext, code: string, language: Facts['language']): readonly Piece[] {
+  const whole = { start: 0, end: code.length };
+  switch (language) {
+    case 'markup':
+      return readMarkup(context, code);
+    case 'javascript': {
+      const wrong = readScript(context.record, code, {
+        base: 0,
+        when: 'parse',
+        isModule: /^\s*(import|export)\b/m.test(code),
+      });
+      if (wrong) context.problem('syntax', wrong.offset, wrong.message);
+      return [{ kind: 'script', name: '', range: whole }];
+    }
+    case 'css':
+      readStyles(context.record, code, 0);
+      return [{ kind: 'style', name: '', range: whole }];
+    case 'json':
+      return [{ kind: 'data', name: '', range: whole }];
+    case 'text':
+      return code.trim() === '' ? [] : [{ kind: 'text', name: '', range: whole }];
+  }
+}
+
+/** Markup that scripts write is markup of the page. */
+function readWritten(context: MarkupContext, depth: number): void {
+  const { record } = context;
+  const written = record.written.splice(0);
+  for (const { html, sure, range, when, isDocumentWrite } of written) {
+    const loads = record.loads.length;
+    const makes = record.makes.length;
+    const boxes = record.boxes.length;
+    readMarkup({ ...context, problem: () => undefined }, html.replaceAll('<\\/', '</'));
+    // Scripts that come in by innerHTML never run (HTML Standard, "already started").
+    const added = record.loads.splice(loads).filter(({ kind }) => isDocumentWrite || kind !== 'script');
+    record.loads.push(
+      ...added.map((load): Load => ({
+        ...load,
+        by: 'write',
+        when: load.when === 'parse' ? when : load.when,
+        range,
+        sure: html.includes(HOLE) || sure !== 'certain' ? 'likely' : load.sure,
+      })),
+    );
+    record.makes.push(
+      ...record.makes.splice(makes).map((made) => ({ ...made, by: 'script' as const, range })),
+    );
+    record.boxes.push(...record.boxes.splice(boxes).map((box) => ({ ...box, range })));
+    if (isDocumentWrite)
+      writes.set(record, [...(writes.get(record) ?? []), { range, when, sure: 'certain' }]);
+  }
+  if (record.written.length > 0 && depth < DEEPEST_WRITTEN) readWritten(context, depth + 1);
+}
+
+/** Calls of `document.write`, kept beside the record that they were read into. */
+const writes = new WeakMap<Record, Facts['writes'][number][]>();
+
+function addTextProblems(
+  code: string,
+  language: Facts['language'],
+  problem: (kind: ProblemKind, offset: number, message: string) => void,
+): void {
+  if (code.trim() === '') problem('empty', 0, MESSAGES.empty!);
+  if (language === 'javascript') problem('no-script-tags', 0, MESSAGES['no-script-tags']!);
+  const escaped = /&lt;\/?(?:script|style|noscript|iframe|link|meta|div|img)\b/i.exec(code);
+  if (escaped && !/<(?:script|style|noscript|iframe|link|meta|div|img)\b/i.test(code))
+    problem('escaped', escaped.index, MESSAGES.escaped!);
+  const curly = /(?:=\s*|\(\s*|\bsrc\s*:\s*)[“”‘’]/.exec(code);
+  if (curly) problem('curly-quotes', curly.index + curly[0].length - 1, MESSAGES['curly-quotes']!);
+}
+
+interface Read {
+  readonly code: string;
+  readonly language: Facts['language'];
+  readonly problems: CodeProblem[];
+  readonly pieces: readonly Piece[];
+}
+
+function factsOf({ record, attributes }: MarkupContext, { code, language, problems, pieces }: Read): Facts {
+  const loads = withoutRepeats(record.loads.filter(({ address }) => address !== '' && address !== HOLE));
+  const ranges = new Map<string, Range>(record.defines.map(({ name, range }) => [name, range]));
+  const seen = { defines: record.defines, loads, calls: record.calls, attributes, globals: record.globals };
+  const unshaped = {
+    language,
+    bytes: utf8Length(code),
+    problems,
+    loads,
+    defines: record.defines,
+    uses: realUses(record),
+    needs: record.needs.map((need) => ({ ...need, own: ownPlace(need, record) })),
+    makes: withoutRepeats(record.makes),
+    accounts: accountsOf(seen, ranges),
+    settings: record.settings,
+    events: record.calls.flatMap(eventOf),
+    storage: withoutRepeats(record.storage),
+    hosts: [...new Set(loads.flatMap(({ address }) => hostOf(address) ?? []))].sort(),
+    boxes: record.boxes,
+    writes: writes.get(record) ?? [],
+    marks: marksOf(code),
+    pieces,
+  };
+  return { ...unshaped, shape: shapeOf(unshaped, code) };
+}
+
+/** What the code makes itself, at any time, is not needed later; what it makes before is not needed at all. */
+function realUses({ uses, defines }: Record): Use[] {
+  return uses.filter(
+    (use) =>
+      !defines.some(
+        ({ name, range }) => name === use.name && (use.when === 'later' || range.start <= use.range.start),
+      ),
+  );
+}
+
+function ownPlace(need: NeededElement, { makes }: Record): 'before' | 'after' | undefined {
+  const made = makes.find(({ id, by }) => by === 'tag' && id === need.id);
+  if (!made) return undefined;
+  return made.range.start < need.range.start ? 'before' : 'after';
+}
+
+/** A named event: `x('event', 'booked')`, `x.track('booked')`, `queue.push({ event: 'booked' })`. */
+function eventOf({ name, args, range }: SeenCall): SentEvent[] {
+  const last = name.split('.').at(-1)!;
+  const [first, second] = args;
+  if (first?.kind === 'object' && last === 'push') {
+    const event = first.properties.get('event');
+    return event?.kind === 'text' ? [{ name: event.text, to: name, range, sure: 'certain' }] : [];
+  }
+  const verb = /^(event|track|trackevent|send|fire|emit|conversion|logevent|record|capture)$/i;
+  if (first?.kind === 'text' && second && verb.test(first.text))
+    return [{ name: asText(second).text, to: name, range, sure: 'certain' }];
+  if (first?.kind === 'text' && verb.test(last) && name.includes('.'))
+    return [{ name: first.text, to: name, range, sure: 'certain' }];
+  return [];
+}
+
+function withoutRepeats<T extends { readonly range: Range }>(facts: readonly T[]): T[] {
+  const seen = new Set<string>();
+  return facts.filter((fact) => {
+    const key = JSON.stringify(fact);
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}

@@ -1,0 +1,408 @@
+import type { CallExpression, Expression, NewExpression } from 'acorn';
+import type { LoadMode, ResourceKind } from '../types.js';
+import { isElement, placeElement } from './elements.js';
+import { member, needElement, setProperty, store } from './members.js';
+import type { ScriptReader } from './reader.js';
+import {
+  HOLE,
+  UNDEFINED,
+  UNKNOWN,
+  WINDOW,
+  asText,
+  leastSure,
+  lessSure,
+  text,
+  type ElementValue,
+  type Value,
+} from './values.js';
+
+type Call = CallExpression | NewExpression;
+
+interface Called {
+  readonly reader: ScriptReader;
+  readonly node: Call;
+  readonly args: readonly Value[];
+  readonly owner: Value;
+}
+
+type Known = (called: Called) => Value;
+
+/** Methods that put nodes into the page, whatever they are called on. */
+const PLACING = new Set([
+  'appendChild',
+  'insertBefore',
+  'append',
+  'prepend',
+  'before',
+  'after',
+  'replaceChild',
+  'replaceWith',
+  'replaceChildren',
+  'insertAdjacentElement',
+]);
+
+/** Methods that call what they are given, at once. */
+const CALLING_NOW = new Set([
+  'forEach',
+  'map',
+  'filter',
+  'some',
+  'every',
+  'find',
+  'findIndex',
+  'reduce',
+  'flatMap',
+  'sort',
+  'each',
+  'replace',
+]);
+
+const place: Known = ({ reader, args }) => {
+  for (const value of args) if (isElement(value)) placeElement(reader, value);
+  return args[0] ?? UNKNOWN;
+};
+
+const later: Known = ({ reader, args }) => {
+  for (const value of args) reader.callLater(value, args.slice(2));
+  return UNKNOWN;
+};
+
+function fetched(kind: ResourceKind, mode: LoadMode = 'none'): Known {
+  return ({ reader, node, args }) => {
+    if (args[0] === undefined) return UNKNOWN;
+    const address = asText(args[0]);
+    if (address.text === HOLE) return UNKNOWN;
+    reader.record.loads.push({
+      address: address.text,
+      kind,
+      by: 'script',
+      mode,
+      when: reader.when,
+      noScript: false,
+      range: reader.range(node),
+      sure: address.sure,
+    });
+    return UNKNOWN;
+  };
+}
+
+const find =
+  (select: (name: string) => string, isList: boolean): Known =>
+  ({ args }) => ({ kind: 'found', selector: select(asText(args[0] ?? UNKNOWN).text), isList });
+
+const write: Known = ({ reader, node, args }) => {
+  const parts = args.map(asText);
+  reader.record.written.push({
+    html: parts.map((part) => part.text).join(''),
+    sure: leastSure(parts),
+    range: reader.range(node),
+    when: reader.when,
+    isDocumentWrite: true,
+  });
+  return UNDEFINED;
+};
+
+const createElement: Known = ({ reader, node, args }) =>
+  made(reader, node, asText(args[0] ?? UNKNOWN).text.toLowerCase());
+
+const createElementNs: Known = ({ reader, node, args }) =>
+  made(reader, node, asText(args[1] ?? UNKNOWN).text.toLowerCase());
+
+function made(reader: ScriptReader, node: Call, tag: string): ElementValue {
+  return {
+    kind: 'element',
+    tag,
+    properties: new Map(),
+    styles: new Map(),
+    range: reader.range(node),
+    addressRange: undefined,
+    isPlaced: false,
+  };
+}
+
+const assign: Known = ({ reader, node, args }) => {
+  const [target = UNKNOWN, ...sources] = args;
+  for (const source of sources) {
+    if (source.kind !== 'object') continue;
+    for (const [name, value] of source.properties) {
+      if (target.kind === 'element') {
+        if (name === 'style' && value.kind === 'object')
+          for (const [property, style] of value.properties)
+            target.styles.set(
+              property.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`),
+              asText(style).text,
+            );
+        else setProperty(reader, target, name, value, source.range);
+      } else if (target.kind === 'object' || target.kind === 'function') target.properties.set(name, value);
+      else if (target.kind === 'host' && target.path === '') reader.define(name, value, node);
+    }
+  }
+  return target;
+};
+
+const defineProperty: Known = ({ reader, node, args }) => {
+  const [target, name, description] = args;
+  if (target?.kind === 'host' && target.path === '' && name?.kind === 'text')
+    reader.define(
+      name.text,
+      (description?.kind === 'object' && description.properties.get('value')) || UNKNOWN,
+      node,
+    );
+  return target ?? UNKNOWN;
+};
+
+const passOn: Known = ({ args }) => (args[0] === undefined ? UNKNOWN : asText(args[0]));
+
+/** What the browser's own functions do, by their path from window. One more is one more line. */
+const HOST_CALLS: Readonly<{ [path: string]: Known }> = {
+  'document.createElement': createElement,
+  'document.createElementNS': createElementNs,
+  'document.write': write,
+  'document.writeln': write,
+  'document.getElementById': find((id) => `#${id}`, false),
+  'document.querySelector': find((selector) => selector, false),
+  'document.querySelectorAll': find((selector) => selector, true),
+  'document.getElementsByTagName': find((tag) => tag, true),
+  'document.getElementsByClassName': find((name) => `.${name}`, true),
+  'document.getElementsByName': find((name) => `[name="${name}"]`, true),
+  setTimeout: later,
+  setInterval: later,
+  requestAnimationFrame: later,
+  requestIdleCallback: later,
+  queueMicrotask: later,
+  addEventListener: later,
+  fetch: fetched('data'),
+  importScripts: fetched('script'),
+  'navigator.sendBeacon': fetched('data'),
+  'navigator.serviceWorker.register': fetched('script'),
+  'Object.assign': assign,
+  'Object.defineProperty': defineProperty,
+  encodeURIComponent: passOn,
+  decodeURIComponent: passOn,
+  encodeURI: passOn,
+  String: passOn,
+};
+for (const storage of ['localStorage', 'sessionStorage'])
+  for (const method of ['getItem', 'setItem', 'removeItem'])
+    (HOST_CALLS as { [path: string]: Known })[`${storage}.${method}`] = ({ reader, node, args }) => {
+      store(reader, storage, args[0] && asText(args[0]).text, node);
+      return UNKNOWN;
+    };
+
+const NEW: Readonly<{ [path: string]: Known }> = {
+  Image: ({ reader, node }) => made(reader, node, 'img'),
+  Audio: ({ reader, node }) => made(reader, node, 'audio'),
+  Worker: fetched('script'),
+  SharedWorker: fetched('script'),
+  WebSocket: fetched('data'),
+  EventSource: fetched('data'),
+  Promise: ({ reader, args }) => {
+    if (args[0]?.kind === 'function') reader.call(args[0], [], UNKNOWN);
+    return UNKNOWN;
+  },
+};
+
+/** A call: of something of the browser's, of the code's own functions, or of what other code brings. */
+export function callFunction(
+  reader: ScriptReader,
+  node: CallExpression,
+  fn: Value,
+  args: readonly Value[],
+  owner: Value,
+  name: string | undefined,
+): Value {
+  const called: Called = { reader, node, args, owner };
+  const path = globalPath(reader, fn, owner, name) ?? calledPath(node.callee as Expression);
+  if (path !== undefined && args.length > 0)
+    reader.record.calls.push({
+      name: path,
+      args,
+      ranges: node.arguments.map((argument) => reader.range(argument)),
+      range: reader.range(node),
+    });
+  if (fn.kind === 'host') {
+    const known = HOST_CALLS[fn.path];
+    if (known) return known(called);
+  }
+  // `f.call(…)`, `f.apply(…)`, `f.bind(…)`
+  if (owner.kind === 'function') {
+    if (name === 'call') return reader.call(owner, args.slice(1), args[0] ?? UNKNOWN);
+    if (name === 'apply')
+      return reader.call(owner, args[1]?.kind === 'array' ? args[1].items : [], args[0] ?? UNKNOWN);
+    if (name === 'bind') return owner;
+  }
+  // Called by its name alone, a function has window for `this`; in strict code nothing, and nobody relies on that.
+  if (fn.kind === 'function') return reader.call(fn, args, name === undefined ? WINDOW : owner);
+  if (fn.kind === 'global') reader.use(fn.name, node);
+  if (name !== undefined) {
+    const value = method(called, name);
+    if (value) return value;
+  }
+  for (const value of args) reader.callLater(value);
+  return UNKNOWN;
+}
+
+/** Methods of elements, lists and strings, and those that nearly always mean the same. */
+function method(called: Called, name: string): Value | undefined {
+  const { reader, node, args, owner } = called;
+  if (owner.kind === 'found' && !PLACING.has(name) && !owner.isList)
+    needElement(reader, owner.selector, node);
+  if (PLACING.has(name)) {
+    if (owner.kind === 'found' && !owner.isList) needElement(reader, owner.selector, node);
+    return place(called);
+  }
+  switch (name) {
+    case 'setAttribute':
+      if (owner.kind === 'element' && args[0]?.kind === 'text')
+        setProperty(reader, owner, args[0].text, args[1] ?? UNKNOWN, reader.range(node));
+      return UNDEFINED;
+    case 'insertAdjacentHTML': {
+      const html = asText(args[1] ?? UNKNOWN);
+      reader.record.written.push({
+        html: html.text,
+        sure: html.sure,
+        range: reader.range(node),
+        when: reader.when,
+        isDocumentWrite: false,
+      });
+      return UNDEFINED;
+    }
+    case 'querySelector':
+    case 'querySelectorAll':
+    case 'getElementsByTagName':
+    case 'getElementsByClassName':
+      return { kind: 'found', selector: asText(args[0] ?? UNKNOWN).text, isList: name !== 'querySelector' };
+    case 'open': {
+      const address = args[1] && asText(args[1]);
+      if (address && /^(https?:)?\/\//.test(address.text)) fetched('data')({ ...called, args: [args[1]!] });
+      return UNDEFINED;
+    }
+    case 'item':
+      return member(reader, owner, '0', node);
+    case 'getAttribute':
+      return owner.kind === 'element'
+        ? (owner.properties.get(asText(args[0] ?? UNKNOWN).text) ?? UNKNOWN)
+        : UNKNOWN;
+    default:
+  }
+  if (owner.kind === 'array') return ofArray(called, owner.items, name);
+  if (owner.kind === 'text') return ofText(owner.text, owner.sure, name, args);
+  if (!CALLING_NOW.has(name)) return undefined;
+  for (const value of args) if (value.kind === 'function') reader.call(value, [], UNKNOWN);
+  return UNKNOWN;
+}
+
+function ofArray({ reader, args }: Called, items: Value[], name: string): Value | undefined {
+  if (name === 'push' || name === 'unshift') {
+    if (items.length < 200) items.push(...args);
+    return UNKNOWN;
+  }
+  if (name === 'join') {
+    const separator = args[0] ? asText(args[0]).text : ',';
+    const parts = items.map(asText);
+    return text(parts.map((part) => part.text).join(separator), leastSure(parts));
+  }
+  if (!CALLING_NOW.has(name)) return undefined;
+  const [fn] = args;
+  const results: Value[] = [];
+  if (fn?.kind === 'function')
+    for (const item of items.length === 0 ? [UNKNOWN] : items.slice(0, 20))
+      results.push(reader.call(fn, [item, UNKNOWN], UNKNOWN));
+  return name === 'map' ? { kind: 'array', items: results, range: { start: 0, end: 0 } } : UNKNOWN;
+}
+
+function ofText(
+  owner: string,
+  sure: 'certain' | 'likely' | 'guess',
+  name: string,
+  args: readonly Value[],
+): Value {
+  const given = args.map(asText);
+  switch (name) {
+    case 'concat':
+      return text(owner + given.map((part) => part.text).join(''), lessSure(sure, leastSure(given)));
+    case 'toString':
+    case 'valueOf':
+      return text(owner, sure);
+    case 'trim':
+      return text(owner.trim(), sure);
+    case 'toLowerCase':
+      return text(owner.toLowerCase(), sure);
+    case 'toUpperCase':
+      return text(owner.toUpperCase(), sure);
+    case 'replace':
+      if (args[0]?.kind === 'text' && args[1]?.kind === 'text')
+        return text(
+          owner.replace(args[0].text, () => given[1]!.text),
+          sure,
+        );
+      return text(owner.includes(HOLE) ? owner : HOLE, 'likely');
+    case 'split':
+      if (args[0]?.kind === 'text')
+        return {
+          kind: 'array',
+          items: owner.split(args[0].text).map((part) => text(part, sure)),
+          range: { start: 0, end: 0 },
+        };
+      return UNKNOWN;
+    default:
+      return UNKNOWN;
+  }
+}
+
+/** `new X(…)`. */
+export function makeNew(
+  reader: ScriptReader,
+  node: NewExpression,
+  callee: Value,
+  args: readonly Value[],
+): Value {
+  const called: Called = { reader, node, args, owner: UNKNOWN };
+  if (callee.kind === 'host') {
+    const known = NEW[callee.path];
+    if (known) return known(called);
+  }
+  if (callee.kind === 'global') {
+    reader.use(callee.name, node);
+    const path = calledPath(node.callee);
+    if (path !== undefined)
+      reader.record.calls.push({
+        name: path,
+        args,
+        ranges: node.arguments.map((argument) => reader.range(argument)),
+        range: reader.range(node),
+      });
+  }
+  if (callee.kind === 'function')
+    reader.call(callee, args, { kind: 'object', properties: new Map(), range: reader.range(node) });
+  else for (const value of args) reader.callLater(value);
+  return UNKNOWN;
+}
+
+/** The global name by which something is called, though it has another one here. */
+function globalPath(
+  reader: ScriptReader,
+  fn: Value,
+  owner: Value,
+  name: string | undefined,
+): string | undefined {
+  if (owner.kind === 'global') return [owner.name, owner.path, name].filter(Boolean).join('.');
+  for (const [global, value] of reader.record.globals) {
+    if (value === fn && fn.kind === 'function') return global;
+    if (value === owner && (owner.kind === 'array' || owner.kind === 'object' || owner.kind === 'function'))
+      return name === undefined ? global : `${global}.${name}`;
+  }
+  return undefined;
+}
+
+/** How a callee is written, when it is names and dots alone. */
+function calledPath(callee: Expression): string | undefined {
+  if (callee.type === 'Identifier') return callee.name;
+  if (callee.type === 'ChainExpression' || callee.type === 'ParenthesizedExpression')
+    return calledPath(callee.expression);
+  if (callee.type !== 'MemberExpression' || callee.object.type === 'Super') return undefined;
+  const owner = calledPath(callee.object);
+  if (owner === undefined) return undefined;
+  if (!callee.computed && callee.property.type === 'Identifier') return `${owner}.${callee.property.name}`;
+  return callee.property.type === 'Literal' ? `${owner}.${String(callee.property.value)}` : owner;
+}

@@ -1,0 +1,92 @@
+import type { ScriptReader } from './reader.js';
+import type { LoadMode, ResourceKind } from '../types.js';
+import { asText, type ElementValue, type Value } from './values.js';
+
+/** Declarations of a style attribute, as far as they matter here. */
+export function readInlineStyle(element: ElementValue, style: string): void {
+  for (const declaration of style.split(';')) {
+    const at = declaration.indexOf(':');
+    if (at > 0)
+      element.styles.set(declaration.slice(0, at).trim().toLowerCase(), declaration.slice(at + 1).trim());
+  }
+}
+
+const KINDS: Readonly<{ [tag: string]: ResourceKind }> = {
+  script: 'script',
+  img: 'image',
+  iframe: 'frame',
+  embed: 'frame',
+  link: 'style',
+  audio: 'data',
+  video: 'data',
+  source: 'data',
+};
+
+/** An element that was made comes into the page, or is fetched for. */
+export function placeElement(reader: ScriptReader, element: ElementValue): void {
+  if (element.isPlaced) return;
+  element.isPlaced = true;
+  const kind = KINDS[element.tag];
+  const address = element.properties.get(element.tag === 'link' ? 'href' : 'src');
+  if (kind && address) {
+    const written = asText(address);
+    const range = element.addressRange ?? element.range;
+    reader.record.loads.push({
+      address: written.text,
+      kind: element.tag === 'link' ? linkKind(element) : kind,
+      by: 'script',
+      mode: kind === 'script' ? scriptMode(element) : 'none',
+      when: reader.when,
+      noScript: false,
+      range,
+      sure: written.sure,
+    });
+  }
+  readBox(reader, element);
+}
+
+/** A script that a script makes is asynchronous unless it is told otherwise (HTML Standard 4.12.1, "force async"). */
+function scriptMode(element: ElementValue): LoadMode {
+  const type = element.properties.get('type');
+  if (type?.kind === 'text' && type.text === 'module') return 'module';
+  const isAsync = element.properties.get('async');
+  const isOrdered = isAsync?.kind === 'plain' && !isAsync.value;
+  return isOrdered ? 'defer' : 'async';
+}
+
+function linkKind(element: ElementValue): ResourceKind {
+  const rel = element.properties.get('rel');
+  return rel?.kind === 'text' && !/\bstylesheet\b/i.test(rel.text) ? 'hint' : 'style';
+}
+
+/** A box that stays where it is while the page moves under it. */
+function readBox(reader: ScriptReader, element: ElementValue): void {
+  const box = boxOf(element.styles);
+  if (box) reader.record.boxes.push({ ...box, range: element.range, sure: 'certain' });
+}
+
+/** What a style says of a floating box; undefined for one that does not float. */
+export function boxOf(
+  styles: ReadonlyMap<string, string>,
+): { corner: string; position: 'fixed' | 'sticky' } | undefined {
+  const position = styles.get('position');
+  if (position !== 'fixed' && position !== 'sticky') return undefined;
+  const has = (side: string): boolean => {
+    const value = styles.get(side);
+    return value !== undefined && value !== 'auto' && value !== '';
+  };
+  if (styles.has('inset') && /^0(px)?(\s+0(px)?)*$/.test(styles.get('inset')!))
+    return { corner: 'whole page', position };
+  const vertical = has('top') && has('bottom') ? 'whole' : has('bottom') ? 'bottom' : has('top') ? 'top' : '';
+  const horizontal =
+    has('left') && has('right') ? 'whole' : has('right') ? 'right' : has('left') ? 'left' : '';
+  if (vertical === 'whole' && horizontal === 'whole') return { corner: 'whole page', position };
+  if (horizontal === 'whole' || (horizontal === '' && vertical !== ''))
+    return { corner: `${vertical} edge`, position };
+  const corner = [vertical, horizontal].filter((word) => word !== '' && word !== 'whole').join(' ');
+  return { corner: corner === '' ? 'unknown' : corner, position };
+}
+
+export function isElement(value: Value | undefined): value is ElementValue {
+  return value?.kind === 'element';
+}

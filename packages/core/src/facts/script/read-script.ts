@@ -1,0 +1,43 @@
+import { parse, type Program } from 'acorn';
+import type { Moment } from '../types.js';
+import { member } from './members.js';
+import { ScriptReader } from './reader.js';
+import type { Record } from './record.js';
+
+export interface SyntaxProblem {
+  /** Offset in the script. */
+  readonly offset: number;
+  readonly message: string;
+}
+
+/** Parses a script of the newest ECMAScript. @returns what is wrong where it cannot be parsed */
+export function parseScript(code: string, isModule: boolean): Program | SyntaxProblem {
+  try {
+    return parse(code, {
+      ecmaVersion: 'latest',
+      sourceType: isModule ? 'module' : 'script',
+      allowHashBang: false,
+      allowReturnOutsideFunction: false,
+    });
+  } catch (error) {
+    const { pos, message } = error as { pos?: number; message: string };
+    return { offset: pos ?? 0, message: message.replace(/ \(\d+:\d+\)$/, '') };
+  }
+}
+
+export interface ScriptContext {
+  /** Where the script's first character stands in the pasted text. */
+  readonly base: number;
+  readonly when: Moment;
+  readonly isModule: boolean;
+}
+
+/** Follows a script into the record. @returns what is wrong with its syntax, if anything */
+export function readScript(record: Record, code: string, context: ScriptContext): SyntaxProblem | undefined {
+  const program = parseScript(code, context.isModule);
+  if ('message' in program) return program;
+  const reader = new ScriptReader(record, context.base, context.when, context.isModule);
+  reader.memberOf = (value, name, node) => member(reader, value, name, node);
+  reader.read(program);
+  return undefined;
+}

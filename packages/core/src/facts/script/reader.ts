@@ -1,0 +1,582 @@
+import type {
+  BlockStatement,
+  ClassDeclaration,
+  Expression,
+  FunctionDeclaration,
+  IfStatement,
+  ModuleDeclaration,
+  Node,
+  Pattern,
+  Program,
+  Statement,
+  TryStatement,
+  VariableDeclaration,
+} from 'acorn';
+import type { Moment, Range } from '../types.js';
+import { isBrowserName } from './browser-names.js';
+import { evaluate } from './evaluate.js';
+import { guardedBy } from './guards.js';
+import { setMember } from './members.js';
+import type { Record } from './record.js';
+import { Scope } from './scope.js';
+import {
+  HOLE,
+  UNDEFINED,
+  UNKNOWN,
+  WINDOW,
+  type FunctionNode,
+  type FunctionValue,
+  type Value,
+} from './values.js';
+
+/** So many nodes of a script are looked at, counting those of functions as often as they are called. */
+const MOST_STEPS = 200_000;
+const DEEPEST = 24;
+
+/** How a statement list ended. */
+type Completion = 'goes-on' | 'leaves';
+
+/**
+ * Follows a script in the order in which a browser runs it, with values as far as they are written in it. Both sides
+ * of a question are followed, loops once; functions when they are called, and those nobody calls at the end.
+ */
+export class ScriptReader {
+  readonly record: Record;
+  readonly base: number;
+  scope: Scope;
+  when: Moment;
+  /** Globals that have been asked for before they are used here, and how often. */
+  readonly guards = new Map<string, number>();
+  tries = 0;
+  /** What `this` is. */
+  self: Value;
+  /** What functions gave back, innermost last. */
+  readonly #returned: Value[][] = [];
+  readonly #running = new Set<FunctionNode>();
+  readonly #seen = new Set<Node>();
+  /** Functions that have not been called; their scopes are kept with them. */
+  readonly #waiting = new Map<Node, FunctionValue>();
+  #steps = 0;
+  #isProgram = true;
+  readonly #isModule: boolean;
+
+  constructor(record: Record, base: number, when: Moment, isModule: boolean) {
+    this.record = record;
+    this.base = base;
+    this.when = when;
+    this.#isModule = isModule;
+    this.scope = new Scope(undefined, true);
+    this.self = isModule ? UNKNOWN : WINDOW;
+  }
+
+  /** The node's place in the pasted text. */
+  range(node: Node): Range {
+    return { start: node.start + this.base, end: node.end + this.base };
+  }
+
+  read(program: Program): void {
+    this.#hoist(program.body, true);
+    this.#isProgram = true;
+    this.statements(program.body);
+    // What nobody has called may be called by others, or by the page.
+    const when = this.when;
+    for (let round = 0; round < 4 && this.#waiting.size > 0; round++) {
+      const waiting = [...this.#waiting.values()];
+      this.#waiting.clear();
+      this.when = 'later';
+      for (const fn of waiting) this.call(fn, [], UNKNOWN);
+    }
+    this.when = when;
+  }
+
+  /** Whether the script has been followed as far as it is worth. */
+  isTired(): boolean {
+    return ++this.#steps > MOST_STEPS;
+  }
+
+  isAtTopLevel(): boolean {
+    return this.#isProgram && !this.#isModule;
+  }
+
+  // Statements
+
+  statements(body: readonly (Statement | ModuleDeclaration)[]): Completion {
+    for (const statement of body) if (this.statement(statement) === 'leaves') return 'leaves';
+    return 'goes-on';
+  }
+
+  statement(node: Statement | ModuleDeclaration): Completion {
+    if (this.isTired()) return 'leaves';
+    switch (node.type) {
+      case 'ExpressionStatement':
+        this.eval(node.expression);
+        return 'goes-on';
+      case 'VariableDeclaration':
+        this.#variables(node);
+        return 'goes-on';
+      case 'ClassDeclaration':
+        this.#class(node);
+        return 'goes-on';
+      case 'BlockStatement':
+        return this.#block(node);
+      case 'IfStatement':
+        return this.#if(node);
+      case 'TryStatement':
+        return this.#try(node);
+      case 'ReturnStatement':
+        this.#returned.at(-1)?.push(node.argument ? this.eval(node.argument) : UNDEFINED);
+        return 'leaves';
+      case 'ThrowStatement':
+        this.eval(node.argument);
+        return 'leaves';
+      case 'ForStatement':
+        return this.#inScope(() => {
+          if (node.init?.type === 'VariableDeclaration') this.#variables(node.init);
+          else if (node.init) this.eval(node.init);
+          if (node.test) this.eval(node.test);
+          const end = this.statement(node.body);
+          if (node.update) this.eval(node.update);
+          return end === 'leaves' ? 'goes-on' : end;
+        });
+      case 'ForInStatement':
+      case 'ForOfStatement':
+        return this.#inScope(() => {
+          const over = this.eval(node.right);
+          const items = over.kind === 'array' && node.type === 'ForOfStatement' ? over.items : [UNKNOWN];
+          for (const item of items.slice(0, 20)) {
+            if (node.left.type === 'VariableDeclaration') {
+              this.#hoistBlock([node.left]);
+              this.bind(node.left.declarations[0]!.id, item, true);
+            } else this.bind(node.left, item, false);
+            this.statement(node.body);
+          }
+          return 'goes-on';
+        });
+      case 'WhileStatement':
+        this.eval(node.test);
+        this.statement(node.body);
+        return 'goes-on';
+      case 'DoWhileStatement':
+        this.statement(node.body);
+        this.eval(node.test);
+        return 'goes-on';
+      case 'SwitchStatement':
+        this.eval(node.discriminant);
+        return this.#inScope(() => {
+          this.#hoistBlock(node.cases.flatMap((one) => one.consequent));
+          for (const one of node.cases) {
+            if (one.test) this.eval(one.test);
+            this.statements(one.consequent);
+          }
+          return 'goes-on';
+        });
+      case 'LabeledStatement':
+        return this.statement(node.body);
+      case 'WithStatement':
+        this.eval(node.object);
+        return this.statement(node.body);
+      case 'BreakStatement':
+      case 'ContinueStatement':
+        return 'leaves';
+      case 'ImportDeclaration':
+        this.record.loads.push({
+          address: typeof node.source.value === 'string' ? node.source.value : '',
+          kind: 'script',
+          by: 'script',
+          mode: 'module',
+          when: this.when,
+          noScript: false,
+          range: this.range(node.source),
+          sure: 'certain',
+        });
+        for (const specifier of node.specifiers) this.scope.declare(specifier.local.name, UNKNOWN);
+        return 'goes-on';
+      case 'ExportNamedDeclaration':
+        return node.declaration ? this.statement(node.declaration) : 'goes-on';
+      case 'ExportDefaultDeclaration':
+        if (node.declaration.type === 'ClassDeclaration') this.#class(node.declaration as ClassDeclaration);
+        else if (node.declaration.type !== 'FunctionDeclaration') this.eval(node.declaration);
+        return 'goes-on';
+      default:
+        return 'goes-on';
+    }
+  }
+
+  #block(node: BlockStatement): Completion {
+    return this.#inScope(() => {
+      this.#hoistBlock(node.body);
+      return this.statements(node.body);
+    });
+  }
+
+  #inScope(run: () => Completion): Completion {
+    const outer = this.scope;
+    const wasProgram = this.#isProgram;
+    this.scope = new Scope(outer, false);
+    this.#isProgram = false;
+    const end = run();
+    this.scope = outer;
+    this.#isProgram = wasProgram;
+    return end;
+  }
+
+  #if(node: IfStatement): Completion {
+    const test = this.eval(node.test);
+    const known = this.certainTruth(test);
+    if (known === true) return this.statement(node.consequent);
+    if (known === false) return node.alternate ? this.statement(node.alternate) : 'goes-on';
+    const guards = guardedBy(this, node.test);
+    const then = this.guarded(guards, () => this.statement(node.consequent));
+    const otherwise = node.alternate
+      ? this.guarded(guards, () => this.statement(node.alternate!))
+      : 'goes-on';
+    if (then === 'leaves' && otherwise === 'leaves') return 'leaves';
+    // `if (!x) return;`: what follows runs only with x. The guard stays for the rest of the function.
+    if (then === 'leaves') for (const name of guards) this.guard(name);
+    return 'goes-on';
+  }
+
+  /** Only what is written decides; what could be otherwise on another page is left open. */
+  certainTruth(value: Value): boolean | undefined {
+    if (value.kind === 'plain') return Boolean(value.value);
+    if (value.kind === 'text' && value.sure === 'certain') return value.text !== '';
+    return undefined;
+  }
+
+  #try(node: TryStatement): Completion {
+    if (node.handler) this.tries++;
+    const end = this.#block(node.block);
+    if (node.handler) this.tries--;
+    if (node.handler) {
+      const handler = node.handler;
+      this.#inScope(() => {
+        if (handler.param) this.bind(handler.param, UNKNOWN, true);
+        return this.statement(handler.body);
+      });
+    }
+    if (node.finalizer) this.#block(node.finalizer);
+    return node.handler ? 'goes-on' : end;
+  }
+
+  #variables(node: VariableDeclaration): void {
+    for (const { id, init } of node.declarations) {
+      if (!init && node.kind === 'var') continue;
+      const value = init ? this.eval(init) : UNDEFINED;
+      this.bind(id, value, true, node.kind === 'var', init ?? undefined);
+    }
+  }
+
+  #class(node: ClassDeclaration): void {
+    this.bind(node.id, { kind: 'class' }, true);
+    this.classBody(node);
+  }
+
+  /** Methods are called by others, later; static parts run at once. */
+  classBody(node: Pick<ClassDeclaration, 'body' | 'superClass'>): void {
+    if (node.superClass) this.eval(node.superClass);
+    for (const member of node.body.body) {
+      if (member.type === 'StaticBlock') this.statements(member.body);
+      else if (member.value) this.eval(member.value);
+    }
+  }
+
+  // Names
+
+  /** Gives a value to a name or a pattern. */
+  bind(pattern: Pattern, value: Value, isDeclaration: boolean, isVar = false, from?: Node): void {
+    switch (pattern.type) {
+      case 'Identifier':
+        if (isDeclaration && !isVar) {
+          this.scope.set(pattern.name, value);
+          if (this.isAtTopLevel()) this.define(pattern.name, value, pattern);
+        } else this.assign(pattern.name, value, pattern, from);
+        return;
+      case 'MemberExpression':
+        setMember(this, pattern, value);
+        return;
+      case 'AssignmentPattern': {
+        const isMissing = value.kind === 'plain' && value.value === undefined;
+        const given = value.kind === 'unknown' || isMissing ? this.eval(pattern.right) : value;
+        this.bind(pattern.left, given, isDeclaration, isVar);
+        return;
+      }
+      case 'ArrayPattern':
+        pattern.elements.forEach((element, i) => {
+          if (!element) return;
+          const item = value.kind === 'array' ? (value.items[i] ?? UNDEFINED) : UNKNOWN;
+          this.bind(element, item, isDeclaration, isVar);
+        });
+        return;
+      case 'ObjectPattern':
+        for (const property of pattern.properties) {
+          if (property.type === 'RestElement') this.bind(property.argument, UNKNOWN, isDeclaration, isVar);
+          else {
+            const name = property.key.type === 'Identifier' ? property.key.name : undefined;
+            const item = name === undefined ? UNKNOWN : this.memberOf(value, name, property);
+            this.bind(property.value, item, isDeclaration, isVar);
+          }
+        }
+        return;
+      case 'RestElement':
+        this.bind(pattern.argument, value.kind === 'array' ? value : UNKNOWN, isDeclaration, isVar);
+    }
+  }
+
+  /** Replaced by `members.ts`, which needs the reader. */
+  memberOf: (value: Value, name: string, node: Node) => Value = () => UNKNOWN;
+
+  assign(name: string, value: Value, node: Node, from?: Node): void {
+    const scope = this.scope.find(name);
+    if (scope && (scope.parent !== undefined || this.#isModule)) {
+      scope.set(name, value);
+      return;
+    }
+    if (scope) scope.set(name, value);
+    // A name that nobody has declared becomes a global.
+    if (!isBrowserName(name)) this.define(name, value, node, from);
+  }
+
+  /** The value of a name. */
+  lookUp(name: string, node: Node, isCheck = false): Value {
+    const scope = this.scope.find(name);
+    if (scope) {
+      const value = scope.get(name)!;
+      return value;
+    }
+    const made = this.record.globals.get(name);
+    if (made) return made;
+    if (isBrowserName(name)) return { kind: 'host', path: name };
+    if (!isCheck) this.use(name, node);
+    return { kind: 'global', name, path: '' };
+  }
+
+  use(name: string, node: Node): void {
+    this.record.use({
+      name,
+      when: this.when,
+      isGuarded: this.tries > 0 || (this.guards.get(name) ?? 0) > 0,
+      range: this.range(node),
+      sure: 'certain',
+    });
+  }
+
+  /** A global is made. `value` may be one that keeps what is there already. */
+  define(name: string, value: Value, node: Node, from?: Node): void {
+    if (isBrowserName(name) || name.includes(HOLE)) return;
+    const stub = isStub(value) || (from !== undefined && keepsOld(from));
+    this.record.define({
+      name,
+      when: this.when,
+      what:
+        value.kind === 'function' || value.kind === 'class'
+          ? 'function'
+          : value.kind === 'object'
+            ? 'object'
+            : value.kind === 'array'
+              ? 'array'
+              : 'value',
+      isStub: stub,
+      range: this.range(node),
+      sure: 'certain',
+    });
+    this.record.globals.set(name, value);
+    if (value.kind !== 'object') return;
+    const keys = [...value.properties.keys()];
+    const isPlain = [...value.properties.values()].every(({ kind }) => kind !== 'function');
+    if (keys.length > 0 && isPlain)
+      this.record.settings.push({ name, keys, range: value.range, sure: 'certain' });
+  }
+
+  // Functions
+
+  eval(node: Expression): Value {
+    return this.isTired() ? UNKNOWN : evaluate(this, node);
+  }
+
+  /** A function was written; it may never be called. */
+  wait(fn: FunctionValue): FunctionValue {
+    if (!this.#seen.has(fn.node)) this.#waiting.set(fn.node, fn);
+    return fn;
+  }
+
+  /** Runs a function at another moment. */
+  callLater(value: Value | undefined, args: readonly Value[] = []): void {
+    if (value?.kind !== 'function') return;
+    const when = this.when;
+    this.when = 'later';
+    this.call(value, args, UNKNOWN);
+    this.when = when;
+  }
+
+  /** Runs a function now. @returns what it gives back */
+  call(fn: FunctionValue, args: readonly Value[], self: Value): Value {
+    const { node } = fn;
+    this.#seen.add(node);
+    this.#waiting.delete(node);
+    if (this.#running.has(node) || this.#running.size > DEEPEST || this.isTired()) return UNKNOWN;
+    const { scope, when, self: outerSelf } = this;
+    const wasProgram = this.#isProgram;
+    const guards = new Map(this.guards);
+    const tries = this.tries;
+    this.#running.add(node);
+    this.scope = new Scope(fn.scope, true);
+    this.#isProgram = false;
+    if (node.type !== 'ArrowFunctionExpression') {
+      this.self = self;
+      this.scope.declare('arguments', { kind: 'array', items: [...args], range: this.range(node) });
+    }
+    if (node.type === 'FunctionExpression' && node.id) this.scope.declare(node.id.name, fn);
+    const returned: Value[] = [];
+    this.#returned.push(returned);
+    node.params.forEach((param, i) => {
+      for (const name of namesOf(param)) this.scope.declare(name);
+      const rest = { kind: 'array', items: args.slice(i), range: this.range(param) } as const;
+      this.bind(param, param.type === 'RestElement' ? rest : (args[i] ?? UNKNOWN), true);
+    });
+    if (node.body.type === 'BlockStatement') {
+      this.#hoist(node.body.body, false);
+      this.statements(node.body.body);
+    } else returned.push(this.eval(node.body));
+    this.#returned.pop();
+    this.#running.delete(node);
+    this.scope = scope;
+    this.when = when;
+    this.self = outerSelf;
+    this.#isProgram = wasProgram;
+    this.tries = tries;
+    this.guards.clear();
+    for (const [name, count] of guards) this.guards.set(name, count);
+    return node.async
+      ? UNKNOWN
+      : (returned.find((value) => value.kind !== 'plain') ?? returned[0] ?? UNDEFINED);
+  }
+
+  // Guards
+
+  guard(name: string): void {
+    this.guards.set(name, (this.guards.get(name) ?? 0) + 1);
+  }
+
+  guarded<T>(names: readonly string[], run: () => T): T {
+    for (const name of names) this.guard(name);
+    const result = run();
+    for (const name of names) this.guards.set(name, this.guards.get(name)! - 1);
+    return result;
+  }
+
+  // Hoisting (ECMAScript 8.2, VarScopedDeclarations and LexicallyScopedDeclarations)
+
+  #hoist(body: readonly (Statement | ModuleDeclaration)[], isProgram: boolean): void {
+    for (const name of varNames(body)) if (!this.scope.has(name)) this.scope.declare(name);
+    this.#hoistBlock(body, isProgram);
+  }
+
+  #hoistBlock(body: readonly (Statement | ModuleDeclaration)[], isProgram = false): void {
+    for (const statement of body) {
+      const node =
+        (statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration') &&
+        statement.declaration
+          ? (statement.declaration as Statement)
+          : statement;
+      if (node.type === 'VariableDeclaration' && node.kind !== 'var') {
+        for (const { id } of node.declarations) for (const name of namesOf(id)) this.scope.declare(name);
+      } else if (node.type === 'ClassDeclaration') {
+        this.scope.declare((node as { id: { name: string } | null }).id?.name ?? '');
+      } else if (node.type === 'FunctionDeclaration') this.#function(node, isProgram);
+    }
+  }
+
+  #function(node: FunctionDeclaration, isProgram: boolean): void {
+    const fn: FunctionValue = { kind: 'function', node, scope: this.scope, properties: new Map() };
+    this.wait(fn);
+    if (!(node.id as FunctionDeclaration['id'] | null)) return;
+    this.scope.declare(node.id.name, fn);
+    if (isProgram && !this.#isModule) this.define(node.id.name, fn, node.id);
+  }
+}
+
+/** `x || …` and `x ?? …` keep what is there; so does `x ||= …`. */
+function keepsOld(node: Node): boolean {
+  const { type, operator } = node as Node & { operator?: string };
+  if (type === 'LogicalExpression') return operator === '||' || operator === '??';
+  return type === 'AssignmentExpression' && (operator === '||=' || operator === '??=');
+}
+
+/** A function that only keeps its arguments for later: it pushes them to a queue. */
+function isStub(value: Value): boolean {
+  if (value.kind !== 'function') return false;
+  const { node } = value;
+  const rests = node.params.filter((param) => param.type === 'RestElement').length > 0;
+  const pushes: Node[] = [];
+  let size = 0;
+  walk(node.body, (inner) => {
+    size++;
+    if (
+      inner.type === 'CallExpression' &&
+      inner.callee.type === 'MemberExpression' &&
+      inner.callee.property.type === 'Identifier' &&
+      ['push', 'unshift'].includes(inner.callee.property.name)
+    )
+      pushes.push(inner);
+  });
+  return size < 60 && pushes.some((push) => rests || mentionsArguments(push));
+}
+
+function mentionsArguments(node: Node): boolean {
+  let found = false;
+  walk(node, (inner) => {
+    if (inner.type === 'Identifier' && inner.name === 'arguments') found = true;
+  });
+  return found;
+}
+
+type AnyNode = Expression | Statement | Pattern;
+
+/** Every node below, and the node itself. */
+export function walk(node: Node, visit: (node: AnyNode) => void): void {
+  visit(node as AnyNode);
+  for (const key of Object.keys(node)) {
+    const value = (node as unknown as { [key: string]: unknown })[key];
+    for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
+      if (typeof child === 'object' && child !== null && 'type' in child && 'start' in child)
+        walk(child as Node, visit);
+  }
+}
+
+/** The names that a pattern gives values to. */
+export function namesOf(pattern: Pattern): string[] {
+  switch (pattern.type) {
+    case 'Identifier':
+      return [pattern.name];
+    case 'ObjectPattern':
+      return pattern.properties.flatMap((property) =>
+        namesOf(property.type === 'RestElement' ? property.argument : property.value),
+      );
+    case 'ArrayPattern':
+      return pattern.elements.flatMap((element) => (element ? namesOf(element) : []));
+    case 'AssignmentPattern':
+      return namesOf(pattern.left);
+    case 'RestElement':
+      return namesOf(pattern.argument);
+    default:
+      return [];
+  }
+}
+
+/** Names declared with `var` anywhere in a function's own statements. */
+function varNames(body: readonly Node[]): string[] {
+  const names: string[] = [];
+  const visit = (node: Node): void => {
+    if (/Function|^Class/.test(node.type)) return;
+    if (node.type === 'VariableDeclaration' && (node as VariableDeclaration).kind === 'var')
+      for (const { id } of (node as VariableDeclaration).declarations) names.push(...namesOf(id));
+    if (/Expression$/.test(node.type)) return;
+    for (const key of Object.keys(node)) {
+      const value = (node as unknown as { [key: string]: unknown })[key];
+      for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
+        if (typeof child === 'object' && child !== null && 'type' in child) visit(child as Node);
+    }
+  };
+  body.forEach(visit);
+  return names;
+}

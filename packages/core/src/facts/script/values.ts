@@ -1,0 +1,141 @@
+import type { ArrowFunctionExpression, FunctionDeclaration, FunctionExpression } from 'acorn';
+import type { Range, Sureness } from '../types.js';
+import type { Scope } from './scope.js';
+
+export type FunctionNode = FunctionDeclaration | FunctionExpression | ArrowFunctionExpression;
+
+/** What a value is known to be without running the code. */
+export type Value =
+  | TextValue
+  | PlainValue
+  | ObjectValue
+  | ArrayValue
+  | FunctionValue
+  | ElementValue
+  | FoundValue
+  | HostValue
+  | GlobalValue
+  | ClassValue
+  | UnknownValue;
+
+/** A string; `…` stands for what is not known of it. */
+export interface TextValue {
+  readonly kind: 'text';
+  readonly text: string;
+  readonly sure: Sureness;
+}
+
+export interface PlainValue {
+  readonly kind: 'plain';
+  readonly value: number | boolean | null | undefined;
+}
+
+export interface ObjectValue {
+  readonly kind: 'object';
+  readonly properties: Map<string, Value>;
+  readonly range: Range;
+}
+
+export interface ArrayValue {
+  readonly kind: 'array';
+  readonly items: Value[];
+  readonly range: Range;
+}
+
+export interface FunctionValue {
+  readonly kind: 'function';
+  readonly node: FunctionNode;
+  readonly scope: Scope;
+  readonly properties: Map<string, Value>;
+}
+
+/** A class; its methods are followed where they are written. */
+export interface ClassValue {
+  readonly kind: 'class';
+}
+
+/** An element that the code makes. */
+export interface ElementValue {
+  readonly kind: 'element';
+  readonly tag: string;
+  readonly properties: Map<string, Value>;
+  readonly styles: Map<string, string>;
+  /** Where it is made, and where its address is given. */
+  readonly range: Range;
+  addressRange: Range | undefined;
+  isPlaced: boolean;
+}
+
+/** An element, or several, of the page. */
+export interface FoundValue {
+  readonly kind: 'found';
+  readonly selector: string;
+  /** Of many, as lists are. */
+  readonly isList: boolean;
+}
+
+/** Something that the browser brings, by its path from window: `''` is window itself. */
+export interface HostValue {
+  readonly kind: 'host';
+  readonly path: string;
+}
+
+/** The value of a global that the code did not make. */
+export interface GlobalValue {
+  readonly kind: 'global';
+  readonly name: string;
+  /** What was asked of it: `''`, or a path of property names. */
+  readonly path: string;
+}
+
+export interface UnknownValue {
+  readonly kind: 'unknown';
+}
+
+export const UNKNOWN: UnknownValue = { kind: 'unknown' };
+export const UNDEFINED: PlainValue = { kind: 'plain', value: undefined };
+export const WINDOW: HostValue = { kind: 'host', path: '' };
+
+export function text(value: string, sure: Sureness = 'certain'): TextValue {
+  return { kind: 'text', text: value, sure };
+}
+
+/** What is written in place of a value that is not known. */
+export const HOLE = '…';
+
+/** A value as part of a string. */
+export function asText(value: Value): TextValue {
+  if (value.kind === 'text') return value;
+  if (value.kind === 'plain') return text(String(value.value));
+  return text(HOLE, 'likely');
+}
+
+/** Whether a value counts as true; undefined where that is not known. */
+export function truth(value: Value): boolean | undefined {
+  switch (value.kind) {
+    case 'text':
+      return value.text.includes(HOLE) ? undefined : value.text !== '';
+    case 'plain':
+      return Boolean(value.value);
+    case 'unknown':
+    case 'global':
+    case 'found':
+      return undefined;
+    case 'host':
+      return value.path.includes('.') ? undefined : true;
+    default:
+      return true;
+  }
+}
+
+/** The least sure of several texts. */
+export function leastSure(texts: readonly TextValue[]): Sureness {
+  let sure: Sureness = 'certain';
+  for (const one of texts) sure = lessSure(sure, one.sure);
+  return sure;
+}
+
+export function lessSure(a: Sureness, b: Sureness): Sureness {
+  const order: readonly Sureness[] = ['certain', 'likely', 'guess'];
+  return order[Math.max(order.indexOf(a), order.indexOf(b))]!;
+}

@@ -1,0 +1,192 @@
+import { hostOf } from './addresses.js';
+import type { Facts, Shape, ShapeKind, Sureness } from './types.js';
+
+type Unshaped = Omit<Facts, 'shape'>;
+
+interface ShapeRule {
+  readonly kind: ShapeKind;
+  readonly sure: Sureness;
+  /** What it is told by, in words; undefined where it does not fit. */
+  fits(facts: Unshaped, code: string): string | undefined;
+}
+
+/** Whether one of the code's own names, addresses or attributes speaks of something. */
+function says(code: string, facts: Unshaped, pattern: RegExp): boolean {
+  const names = [
+    ...facts.loads.map(({ address }) => address),
+    ...facts.defines.map(({ name }) => name),
+    ...facts.uses.map(({ name }) => name),
+    ...facts.makes.map(({ id }) => id),
+    ...facts.needs.map(({ selector }) => selector),
+    ...facts.settings.flatMap(({ name, keys }) => [name, ...keys]),
+    ...[...code.matchAll(/\b(?:class|id|data-[\w-]+|aria-label|title)=["']([^"']*)/g)].map(
+      (match) => match[0],
+    ),
+    ...[...code.matchAll(/<!--([^]*?)-->/g)].map((match) => match[1]!),
+  ];
+  return names.some((name) => pattern.test(name));
+}
+
+const onlyPieces = (facts: Unshaped, kinds: readonly string[]): boolean =>
+  facts.pieces.length > 0 &&
+  facts.pieces.some(({ kind }) => kind !== 'comment') &&
+  facts.pieces.every(({ kind }) => kind === 'comment' || kinds.includes(kind));
+
+const said =
+  (pattern: RegExp, words: string) =>
+  (facts: Unshaped, code: string): string | undefined =>
+    says(code, facts, pattern) ? words : undefined;
+
+/** By structure first, then by the words in the code's own names; never by who made it. The first that fits holds. */
+const RULES: readonly ShapeRule[] = [
+  {
+    kind: 'metadata',
+    sure: 'certain',
+    fits: (facts) =>
+      onlyPieces(facts, ['data', 'meta']) ||
+      (onlyPieces(facts, ['data', 'meta', 'link']) && facts.loads.every(({ kind }) => kind === 'hint'))
+        ? 'It only tells machines about the page: it runs nothing and shows nothing.'
+        : undefined,
+  },
+  {
+    kind: 'style',
+    sure: 'certain',
+    fits: (facts) =>
+      facts.language === 'css' || onlyPieces(facts, ['style', 'link'])
+        ? 'It only holds or loads style rules.'
+        : undefined,
+  },
+  {
+    kind: 'consent',
+    sure: 'likely',
+    fits: said(
+      /consent|cookie-?(bar|banner|notice|law|question)|gdpr|tcf(api)?\b/i,
+      'Its names speak of consent.',
+    ),
+  },
+  {
+    kind: 'accessibility',
+    sure: 'likely',
+    fits: said(/accessib|a11y|larger-?text|contrast/i, 'Its names speak of accessibility.'),
+  },
+  {
+    kind: 'chat',
+    sure: 'likely',
+    fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, 'Its names speak of chatting.'),
+  },
+  {
+    kind: 'booking',
+    sure: 'likely',
+    fits: said(
+      /\bbook(ing|now|-?button|-?widget)?\b|calendar|reserv|appointment|schedul|availability/i,
+      'Its names speak of booking.',
+    ),
+  },
+  {
+    kind: 'pop-up',
+    sure: 'likely',
+    fits: said(
+      /pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i,
+      'Its names speak of something that pops up.',
+    ),
+  },
+  {
+    kind: 'share',
+    sure: 'likely',
+    fits: said(
+      /\bshare\b|share-?(button|bar|count)|sharing|social-?(share|bar|button)/i,
+      'Its names speak of sharing.',
+    ),
+  },
+  {
+    kind: 'container',
+    sure: 'likely',
+    fits: (facts) => {
+      const queue = facts.defines.find(({ isStub, what }) => isStub && what === 'array');
+      const isTwoPieces = facts.loads.some(({ noScript, kind }) => noScript && kind === 'frame');
+      const starts = facts.events.some(({ name }) => /start|\bjs$/i.test(name));
+      if (queue && facts.loads.some(({ kind }) => kind === 'script') && (isTwoPieces || starts))
+        return 'It starts a queue, loads one script, and has a frame for browsers without scripts or a start event: so do containers of other tags.';
+      return isTwoPieces && facts.loads.length === 1
+        ? 'It is a frame for browsers without scripts, the second piece of a container.'
+        : undefined;
+    },
+  },
+  {
+    kind: 'form',
+    sure: 'likely',
+    fits: said(
+      /newsletter|subscribe|sign-?up|signup|mailing|(^|[^a-z])form(s|hatch)?([^a-z]|$)/i,
+      'Its names speak of a form.',
+    ),
+  },
+  {
+    kind: 'ads',
+    sure: 'likely',
+    fits: (facts, code) =>
+      says(code, facts, /(^|[^a-z])ads?([^a-z]|$)|advert|banner|sponsor|ad-?slot/i)
+        ? 'Its names speak of adverts.'
+        : undefined,
+  },
+  {
+    kind: 'pixel',
+    sure: 'likely',
+    fits: (facts, code) => {
+      const image = facts.loads.some(({ kind }) => kind === 'image');
+      if (
+        onlyPieces(facts, ['noscript', 'content']) &&
+        image &&
+        /width=["']?1\b|height=["']?1\b|display:\s*none/i.test(code)
+      )
+        return 'It is an invisible image that tells its maker about the visit.';
+      const stub = facts.defines.some(({ isStub, what }) => isStub && what === 'function');
+      if (facts.loads.some(({ kind, noScript }) => kind === 'image' && noScript))
+        return 'It has an invisible image for browsers without scripts.';
+      return (stub && facts.events.length > 0) || says(code, facts, /pixel|conversion|retarget|remarket/i)
+        ? 'It reports events to its maker.'
+        : undefined;
+    },
+  },
+  {
+    kind: 'analytics',
+    sure: 'likely',
+    fits: (facts, code) =>
+      says(
+        code,
+        facts,
+        /analytic|count(er)?([^a-z]|$)|stat(s|istics)|track|visits?([^a-z]|$)|metric|measure|insight|tally/i,
+      )
+        ? 'Its names speak of counting visits.'
+        : undefined,
+  },
+  {
+    kind: 'analytics',
+    sure: 'guess',
+    fits: (facts) => {
+      const scripts = facts.loads.filter(
+        ({ kind, address }) => kind === 'script' && hostOf(address) !== undefined,
+      );
+      const shows =
+        facts.boxes.length > 0 ||
+        facts.needs.length > 0 ||
+        facts.pieces.some(({ kind }) => kind === 'content' || kind === 'frame');
+      return scripts.length === 1 && !shows && facts.accounts.length > 0
+        ? 'It loads one script with an account and shows nothing of its own.'
+        : undefined;
+    },
+  },
+  {
+    kind: 'pop-up',
+    sure: 'guess',
+    fits: (facts) => (facts.boxes.length > 0 ? 'It puts a box over the page.' : undefined),
+  },
+];
+
+/** Which kind of thing the code looks like. */
+export function shapeOf(facts: Unshaped, code: string): Shape {
+  for (const rule of RULES) {
+    const because = rule.fits(facts, code);
+    if (because !== undefined) return { kind: rule.kind, sure: rule.sure, because };
+  }
+  return { kind: 'other', sure: 'guess', because: 'Nothing in its structure says what it is for.' };
+}
