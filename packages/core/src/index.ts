@@ -6,3 +6,4 @@ export * from './reach/index.js';
 export * from './release/index.js';
 export * from './verify/index.js';
 export * from './facts/index.js';
+export * from './checks/index.js';

@@ -12,6 +12,7 @@ export type {
   LoadMode,
   MadeElement,
   Mark,
+  MarkKind,
   Moment,
   NeededElement,
   Piece,

@@ -1,0 +1,40 @@
+import { nameOf } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { problemsOfKind } from './of-facts.js';
+
+export const ignoredCode: Check = {
+  id: 'ignored-code',
+  area: 'activation',
+  severity: 'warning',
+  title: 'Code that no browser runs',
+  why: 'A script element with an address ignores what is written inside it. Settings or calls that stand there have no effect.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script src="https://tallymast.example/count.js">window.tallyMode = 2;</script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script>window.tallyMode = 2;</script>\n<script async src="https://tallymast.example/count.js"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    yield* problemsOfKind(set, 'ignored', (part, problem) => ({
+      title: `${nameOf(part)} holds code that is never run`,
+      advice: problem.message,
+      note: 'ignored',
+    }));
+  },
+};

@@ -1,0 +1,52 @@
+import type { CodeProblem, Mark, MarkKind, ProblemKind } from '../../facts/index.js';
+import { evidence, nameOf, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import type { Found } from '../types.js';
+
+/** A finding for each problem of a kind that reading has met. */
+export function* problemsOfKind(
+  set: CheckedSet,
+  kind: ProblemKind,
+  words: (part: ReadPart, problem: CodeProblem) => { title: string; advice: string; note: string },
+): Generator<Found> {
+  for (const part of set.running) {
+    for (const problem of part.facts.problems) {
+      if (problem.kind !== kind) continue;
+      const { title, advice, note } = words(part, problem);
+      yield {
+        about: `${kind} ${problem.line}:${problem.column}`,
+        title,
+        advice,
+        subjects: [subject(part)],
+        evidence: [evidence(part, { start: problem.range.start, end: problem.range.start + 40 }, note)],
+      };
+    }
+  }
+}
+
+/** A finding for each value of a kind that should not go live. */
+export function* marksOfKind(
+  set: CheckedSet,
+  kind: MarkKind,
+  words: (part: ReadPart, mark: Mark) => { title: string; advice: string; note: string },
+): Generator<Found> {
+  for (const part of set.running) {
+    const seen = new Set<string>();
+    for (const mark of part.facts.marks) {
+      if (mark.kind !== kind || seen.has(mark.value)) continue;
+      seen.add(mark.value);
+      const { title, advice, note } = words(part, mark);
+      yield {
+        about: mark.value,
+        title,
+        advice,
+        subjects: [subject(part)],
+        evidence: [evidence(part, mark.range, note)],
+      };
+    }
+  }
+}
+
+/** "Unexpected token" and its like, with the place in words. */
+export function placeWords(part: ReadPart, { line, column }: CodeProblem): string {
+  return `line ${line}, column ${column} of ${nameOf(part)}`;
+}

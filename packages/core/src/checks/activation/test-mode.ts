@@ -1,0 +1,30 @@
+import { nameOf } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { marksOfKind } from './of-facts.js';
+
+export const testMode: Check = {
+  id: 'test-mode',
+  area: 'activation',
+  severity: 'warning',
+  title: 'A test mode that is still on',
+  why: 'In test mode most tools keep nothing, or show visitors what only you should see.',
+  wrong: [
+    {
+      name: 'Offer',
+      parts: [{ placement: 'body-end', code: '<script>window.nudgelet = { testMode: true };</script>' }],
+    },
+  ],
+  right: [
+    {
+      name: 'Offer',
+      parts: [{ placement: 'body-end', code: '<script>window.nudgelet = { testMode: false };</script>' }],
+    },
+  ],
+  *run(set) {
+    yield* marksOfKind(set, 'test', (part, mark) => ({
+      title: `${nameOf(part)} seems to be in test mode`,
+      advice: 'Switch the test mode off before you publish to the live site.',
+      note: mark.value,
+    }));
+  },
+};

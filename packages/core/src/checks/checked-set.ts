@@ -1,0 +1,102 @@
+import { readCode, type Facts, type Range } from '../facts/index.js';
+import { lineAndColumn } from '../facts/index.js';
+import { placementKey } from '../insert/index.js';
+import { orderedParts, type PlacedPart, type Snapshot } from '../release/index.js';
+import { Pages } from './pages.js';
+import type { Evidence, Subject } from './types.js';
+
+/** A part of a set with what was read out of its code. */
+export interface ReadPart extends PlacedPart {
+  readonly facts: Facts;
+  readonly code: string;
+  /** Position among all parts of the set, in page order. */
+  readonly position: number;
+  /** Its snippet is switched on. */
+  readonly isOn: boolean;
+  readonly isInHead: boolean;
+}
+
+/** Facts by code: reading is most of the work, and most code stays the same from edit to edit. */
+export class FactsMemory {
+  readonly #facts = new Map<string, Facts>();
+  readonly #most: number;
+
+  constructor(most = 20_000) {
+    this.#most = most;
+  }
+
+  read(code: string): Facts {
+    let facts = this.#facts.get(code);
+    if (facts) return facts;
+    facts = readCode(code);
+    if (this.#facts.size >= this.#most) this.#facts.clear();
+    this.#facts.set(code, facts);
+    return facts;
+  }
+}
+
+/** A set made ready for the checks: code read, parts in page order, pages comparable. */
+export class CheckedSet {
+  readonly snapshot: Snapshot;
+  /** All parts in page order, also of snippets that are off. */
+  readonly parts: readonly ReadPart[];
+  /** Those of snippets that are on. */
+  readonly running: readonly ReadPart[];
+  readonly pages: Pages;
+
+  constructor(snapshot: Snapshot, memory: FactsMemory, knownPaths: readonly string[] = []) {
+    this.snapshot = snapshot;
+    this.parts = orderedParts(snapshot).map((placed, position) => ({
+      ...placed,
+      code: placed.part.code,
+      facts: memory.read(placed.part.code),
+      position,
+      isOn: placed.snippet.state === 'on',
+      isInHead: placementKey(placed.part.placement).startsWith('head'),
+    }));
+    this.running = this.parts.filter(({ isOn }) => isOn);
+    this.pages = new Pages(knownPaths);
+  }
+
+  /** A page on which both run; undefined where none is known. */
+  meeting(a: ReadPart, b: ReadPart): string | undefined {
+    return a.snippet === b.snippet ? '/' : this.pages.meeting(a.snippet.pages, b.snippet.pages);
+  }
+}
+
+const SHOWN = 120;
+
+/** Evidence at a range of a part's code. */
+export function evidence(part: ReadPart, range: Range, note: string): Evidence {
+  const text = part.code.slice(range.start, range.end).trim();
+  return {
+    part: part.key,
+    range,
+    text: text.length > SHOWN ? `${text.slice(0, SHOWN - 1)}…` : text,
+    ...lineAndColumn(part.code, range.start),
+    note,
+  };
+}
+
+export function subject(part: ReadPart): Subject {
+  return { snippet: part.snippet.key, part: part.key };
+}
+
+/** The name that people read, with the part's number where the snippet has several. */
+export function nameOf(part: ReadPart): string {
+  const { name, parts } = part.snippet;
+  return parts.length === 1 ? `“${name}”` : `“${name}” (piece ${part.key.split('/').at(-1)!})`;
+}
+
+/** Parts grouped by something they share, in page order; groups of one are left out. */
+export function groups<T>(items: readonly T[], keyOf: (item: T) => string | undefined): T[][] {
+  const found = new Map<string, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    if (key === undefined) continue;
+    const group = found.get(key);
+    if (group) group.push(item);
+    else found.set(key, [item]);
+  }
+  return [...found.values()].filter((group) => group.length > 1);
+}

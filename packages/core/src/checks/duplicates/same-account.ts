@@ -1,0 +1,96 @@
+import type { Account } from '../../facts/index.js';
+import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { sameCodePairs } from './same-code.js';
+
+export interface Held {
+  readonly part: ReadPart;
+  readonly account: Account & { readonly domain: string };
+}
+
+/** Accounts that are surely such, where a provider can be told, outside what only browsers without scripts see. */
+export function heldAccounts(parts: readonly ReadPart[]): Held[] {
+  return parts.flatMap((part) =>
+    part.facts.accounts.flatMap((account) => {
+      const isFallback = part.facts.loads.some(
+        ({ noScript, range }) =>
+          noScript && range.start <= account.range.start && account.range.end <= range.end,
+      );
+      return account.domain === undefined || account.sure !== 'certain' || isFallback
+        ? []
+        : [{ part, account: { ...account, domain: account.domain } }];
+    }),
+  );
+}
+
+export const sameAccount: Check = {
+  id: 'same-account',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'The same account at the same provider twice',
+  why: 'Two installs with one account report every visit twice, so the numbers that you and others rely on are wrong.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://www.tallymast.example/tally.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Statistics',
+      parts: [
+        {
+          placement: 'head-end',
+          code: "<script>var _tmq = _tmq || []; _tmq.push(['setAccount', 'TM-7731']);</script><script async src=\"https://ssl.tallymast.example/tm.js\"></script>",
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://www.tallymast.example/tally.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Pixel',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://glintpixel.example/glint.js?id=GP-4417"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    const same = new Set(sameCodePairs(set.running).map(([first, second]) => `${first.key} ${second.key}`));
+    for (const [first, ...others] of groups(
+      heldAccounts(set.running),
+      ({ account }) => `${account.domain} ${account.value}`,
+    )) {
+      for (const second of others) {
+        if (first!.part.snippet === second.part.snippet || same.has(`${first!.part.key} ${second.part.key}`))
+          continue;
+        const page = set.meeting(first!.part, second.part);
+        if (page === undefined) continue;
+        yield {
+          about: `${second.account.domain} ${second.account.value} ${first!.part.key} ${second.part.key}`,
+          title: `${nameOf(second.part)} uses the same account as ${nameOf(first!.part)}`,
+          advice: `Both report to ${second.account.value} at ${second.account.domain}, on ${page} for example. Keep the newer one.`,
+          subjects: [subject(first!.part), subject(second.part)],
+          evidence: [
+            evidence(first!.part, first!.account.range, `account ${first!.account.value}`),
+            evidence(second.part, second.account.range, `account ${second.account.value}`),
+          ],
+        };
+      }
+    }
+  },
+};

@@ -1,0 +1,74 @@
+import { normalForm } from '../normal-form.js';
+import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+
+export const sameCode: Check = {
+  id: 'same-code',
+  area: 'duplicates',
+  severity: 'error',
+  title: 'The same code twice on one page',
+  why: 'What stands there twice runs twice: visits count double, two chat windows open, and the page gets slower.',
+  wrong: [
+    { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
+    {
+      name: 'Statistics',
+      parts: [
+        {
+          placement: 'body-end',
+          code: `<SCRIPT  src='https://tallymast.example/count.js?id=TM-7731'\n async=""></SCRIPT>`,
+        },
+      ],
+    },
+  ],
+  right: [
+    { name: 'Counter', include: ['/'], parts: [{ placement: 'head-end', code: COUNTER }] },
+    { name: 'Counter of the fares', include: ['/fares'], parts: [{ placement: 'head-end', code: COUNTER }] },
+  ],
+  *run(set) {
+    for (const [first, second] of sameCodePairs(set.running)) {
+      const page = set.meeting(first, second);
+      if (page === undefined) continue;
+      const isOneMissed = set.pages.outside(second.snippet.pages, first.snippet.pages) !== undefined;
+      yield {
+        about: `${first.key} ${second.key}`,
+        title: `${nameOf(second)} is the same code as ${nameOf(first)}`,
+        advice: isOneMissed
+          ? `Both run on ${page}, for example. Choose pages on which only one of them runs.`
+          : `Both run on ${page}, for example. One of them is enough.`,
+        subjects: [subject(first), subject(second)],
+        evidence: [
+          evidence(first, { start: 0, end: first.code.length }, 'here'),
+          evidence(second, { start: 0, end: second.code.length }, 'and again here'),
+        ],
+        // Taking the second away loses nothing only where the first runs as well.
+        ...(isOneMissed
+          ? {}
+          : {
+              fix: {
+                title: `Take the code out of ${nameOf(second)}.`,
+                changes: [{ kind: 'remove-part' as const, part: second.key }],
+              },
+            }),
+      };
+    }
+  },
+};
+
+/** Each part and the first one before it with the same code. */
+export function sameCodePairs(parts: readonly ReadPart[]): [ReadPart, ReadPart][] {
+  // Comparing trees is needed only where what the code does is the same in number.
+  const alike = groups(parts, ({ facts, code }) =>
+    code.trim() === ''
+      ? undefined
+      : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(
+          ' ',
+        ),
+  );
+  return alike.flatMap((group) =>
+    groups(group, ({ code }) => normalForm(code)).flatMap(([first, ...rest]) =>
+      rest.map((second): [ReadPart, ReadPart] => [first!, second]),
+    ),
+  );
+}

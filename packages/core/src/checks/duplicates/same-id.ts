@@ -1,0 +1,42 @@
+import { evidence, groups, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const sameId: Check = {
+  id: 'same-id',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'Two elements with one id',
+  why: 'Scripts that look for the id find only the first element, so the second widget stays empty or the first one is filled twice.',
+  wrong: [
+    { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch"></div>' }] },
+    { name: 'Second form', parts: [{ placement: 'body-end', code: '<section id="formhatch"></section>' }] },
+  ],
+  right: [
+    { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch-news"></div>' }] },
+    { name: 'Second form', parts: [{ placement: 'body-end', code: '<div id="formhatch-offers"></div>' }] },
+  ],
+  *run(set) {
+    const made = set.running.flatMap((part) =>
+      part.facts.makes.filter(({ by }) => by === 'tag').map((element) => ({ part, element })),
+    );
+    for (const [first, ...others] of groups(made, ({ element }) => element.id)) {
+      for (const second of others) {
+        if (first!.part.code === second.part.code && first!.part !== second.part) continue;
+        if (set.meeting(first!.part, second.part) === undefined) continue;
+        yield {
+          about: `${first!.element.id} ${first!.part.key} ${second.part.key}`,
+          title: `The id “${first!.element.id}” stands in ${nameOf(first!.part)} and in ${nameOf(second.part)}`,
+          advice: 'Give one of them another id, in the element and in the script that looks for it.',
+          subjects:
+            first!.part === second.part
+              ? [subject(first!.part)]
+              : [subject(first!.part), subject(second.part)],
+          evidence: [
+            evidence(first!.part, first!.element.range, 'first here'),
+            evidence(second.part, second.element.range, 'again here'),
+          ],
+        };
+      }
+    }
+  },
+};

@@ -1,0 +1,79 @@
+import { normalAddress, type Load } from '../../facts/index.js';
+import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { sameCodePairs } from './same-code.js';
+
+interface Loaded {
+  readonly part: ReadPart;
+  readonly load: Load;
+}
+
+export const sameResource: Check = {
+  id: 'same-resource',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'The same script loaded twice on one page',
+  why: 'The second copy runs again: it may count twice, show twice, or undo what the first one has set up.',
+  wrong: [
+    {
+      name: 'Chat',
+      parts: [
+        {
+          placement: 'body-end',
+          code: '<script async src="https://parlanook.example/chat.js?v=1"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Help',
+      parts: [
+        {
+          placement: 'body-end',
+          code: "<script>window.help = 1;var s=document.createElement('script');s.src='//parlanook.example/chat.js?v=2';document.body.appendChild(s)</script>",
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Chat',
+      parts: [
+        {
+          placement: 'body-end',
+          code: '<script async src="https://parlanook.example/chat.js?room=1"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Help',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://parlanook.example/help.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    const same = new Set(sameCodePairs(set.running).map(([first, second]) => `${first.key} ${second.key}`));
+    const loads = set.running.flatMap((part) =>
+      part.facts.loads
+        .filter(({ kind, noScript, address }) => kind === 'script' && !noScript && !address.includes('…'))
+        .map((load): Loaded => ({ part, load })),
+    );
+    for (const [first, ...others] of groups(loads, ({ load }) => normalAddress(load.address))) {
+      for (const second of others) {
+        if (first!.part === second.part || same.has(`${first!.part.key} ${second.part.key}`)) continue;
+        const page = set.meeting(first!.part, second.part);
+        if (page === undefined) continue;
+        yield {
+          about: `${normalAddress(second.load.address)} ${first!.part.key} ${second.part.key}`,
+          title: `${nameOf(second.part)} loads the same script as ${nameOf(first!.part)}`,
+          advice: `Both run on ${page}, for example. Keep one of them, or let each run on pages of its own.`,
+          subjects: [subject(first!.part), subject(second.part)],
+          evidence: [
+            evidence(first!.part, first!.load.range, 'loaded here'),
+            evidence(second.part, second.load.range, 'and again here'),
+          ],
+        };
+      }
+    }
+  },
+};

@@ -1,0 +1,74 @@
+import { normalAddress } from '../../facts/index.js';
+import { evidence, groups, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { heldAccounts } from './same-account.js';
+
+export const twoAccounts: Check = {
+  id: 'two-accounts',
+  area: 'duplicates',
+  severity: 'advice',
+  title: 'One provider with two accounts',
+  why: 'That is sometimes meant, as when an agency counts too. More often the older account was forgotten, and its owner still gets your visitors’ data.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/tally.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Old counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/tally.js?id=TM-1002"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/tally.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    const held = heldAccounts(set.running);
+    const loader = (address: string): string => normalAddress(address).replace(/\?.*$/, '');
+    const loads = held.flatMap((one) =>
+      one.part.facts.loads
+        .filter(
+          ({ kind, address, noScript }) =>
+            kind === 'script' && !noScript && address.includes(one.account.domain),
+        )
+        .map((load) => ({ ...one, load })),
+    );
+    for (const [first, ...others] of groups(
+      loads,
+      ({ load, account }) => `${loader(load.address)} ${account.label}`,
+    )) {
+      const second = others.find(
+        ({ account, part }) => account.value !== first!.account.value && part.snippet !== first!.part.snippet,
+      );
+      if (!second || set.meeting(first!.part, second.part) === undefined) continue;
+      yield {
+        about: `${first!.account.domain} ${first!.account.value} ${second.account.value}`,
+        title: `${nameOf(first!.part)} and ${nameOf(second.part)} use two accounts at ${first!.account.domain}`,
+        advice: 'If both are meant, leave it so. Otherwise switch off the one that nobody looks at.',
+        subjects: [subject(first!.part), subject(second.part)],
+        evidence: [
+          evidence(first!.part, first!.account.range, `account ${first!.account.value}`),
+          evidence(second.part, second.account.range, `account ${second.account.value}`),
+        ],
+      };
+    }
+  },
+};

@@ -1,0 +1,55 @@
+import { definers } from '../order/definitions.js';
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const twoDefiners: Check = {
+  id: 'two-definers',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'Two snippets that make the same name',
+  why: 'The later one takes the place of the earlier one, so what the first set up or still needs is gone.',
+  wrong: [
+    {
+      name: 'Menu',
+      parts: [{ placement: 'head-end', code: '<script>function toggle() { open(); }</script>' }],
+    },
+    {
+      name: 'Filter',
+      parts: [{ placement: 'body-end', code: '<script>function toggle() { filter(); }</script>' }],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [{ placement: 'head-end', code: '<script>window.q = window.q || []; q.push(1);</script>' }],
+    },
+    {
+      name: 'Event',
+      parts: [{ placement: 'body-end', code: '<script>window.q = window.q || []; q.push(2);</script>' }],
+    },
+  ],
+  *run(set) {
+    for (const [name, all] of definers(set)) {
+      const made = all.filter(
+        ({ part, definition }) => part.isOn && !definition.isStub && definition.when !== 'later',
+      );
+      const [first] = made;
+      // One install in several pieces may well say a thing again.
+      const second = made.find(
+        ({ part }) => part.snippet !== first!.part.snippet && part.code !== first!.part.code,
+      );
+      if (!first || !second || set.meeting(first.part, second.part) === undefined) continue;
+      yield {
+        about: name,
+        title: `${nameOf(first.part)} and ${nameOf(second.part)} both make “${name}”`,
+        advice:
+          'Only the later one stays. Rename one of them, or put the code into a function of its own: (function () { … })();',
+        subjects: [subject(first.part), subject(second.part)],
+        evidence: [
+          evidence(first.part, first.definition.range, 'made here'),
+          evidence(second.part, second.definition.range, 'and made anew here'),
+        ],
+      };
+    }
+  },
+};

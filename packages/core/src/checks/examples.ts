@@ -1,0 +1,27 @@
+import { placementKey } from '../insert/index.js';
+import type { Snapshot } from '../release/index.js';
+import type { ExampleSnippet } from './types.js';
+
+/** A set of a check's example snippets, in the order in which they are given. */
+export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
+  const ranks = new Map<string, number>();
+  const next = (placement: string): number => {
+    const rank = ranks.get(placement) ?? 0;
+    ranks.set(placement, rank + 1);
+    return rank;
+  };
+  return {
+    format: 'pragmatica-set/1',
+    site: { key: 'example', name: 'Example', timeZone: 'UTC' },
+    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [] }) => ({
+      key: name.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
+      name,
+      purpose: '',
+      provider: '',
+      note: '',
+      state,
+      pages: { include, exclude },
+      parts: parts.map(({ placement, code }) => ({ placement, code, rank: next(placementKey(placement)) })),
+    })),
+  };
+}

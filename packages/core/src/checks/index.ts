@@ -1,0 +1,18 @@
+export { FactsMemory } from './checked-set.js';
+export { exampleSet } from './examples.js';
+export { applyChanges, applyFix } from './fixes.js';
+export { normalForm } from './normal-form.js';
+export { CHECKS } from './registry.js';
+export { findCheck, runChecks, type Knowledge } from './run-checks.js';
+export {
+  SEVERITIES,
+  type Area,
+  type SetChange,
+  type Check,
+  type Evidence,
+  type ExampleSnippet,
+  type Finding,
+  type Fix,
+  type Severity,
+  type Subject,
+} from './types.js';

@@ -1,0 +1,82 @@
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check, Found } from '../types.js';
+import { bringsLibrary, definers, openUses } from './definitions.js';
+
+export const needsWhatIsOff: Check = {
+  id: 'needs-what-is-off',
+  area: 'order',
+  severity: 'error',
+  title: 'Code that needs something that is off, or off on that page',
+  why: 'When the snippet that brings a function is switched off, or does not run on a page, whatever calls that function stops with an error there.',
+  wrong: [
+    {
+      name: 'Counter',
+      state: 'off',
+      parts: [
+        {
+          placement: 'head-start',
+          code: '<script>function tally(){(tally.q = tally.q || []).push(arguments)}</script>',
+        },
+      ],
+    },
+    {
+      name: 'Fares event',
+      parts: [{ placement: 'head-end', code: "<script>tally('event', 'fares');</script>" }],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-start',
+          code: '<script>function tally(){(tally.q = tally.q || []).push(arguments)}</script>',
+        },
+      ],
+    },
+    {
+      name: 'Fares event',
+      include: ['/fares'],
+      parts: [{ placement: 'head-end', code: "<script>tally('event', 'fares');</script>" }],
+    },
+  ],
+  *run(set) {
+    const makers = definers(set);
+    for (const { part, use } of openUses(set)) {
+      if (bringsLibrary(part, use)) continue;
+      const all = makers.get(use.name) ?? [];
+      if (all.length === 0) continue;
+      const on = all.filter(({ part: maker }) => maker.isOn);
+      const found = (maker: (typeof all)[number], title: string, advice: string): Found => ({
+        about: `${use.name} ${maker.part.snippet.key}`,
+        title,
+        advice,
+        subjects: [subject(part), subject(maker.part)],
+        evidence: [
+          evidence(part, use.range, `needs “${use.name}”`),
+          evidence(maker.part, maker.definition.range, `makes “${use.name}”`),
+        ],
+        severity: use.when === 'later' ? 'warning' : 'error',
+      });
+      if (on.length === 0) {
+        const maker = all[0]!;
+        const state = maker.part.snippet.state === 'archived' ? 'archived' : 'switched off';
+        yield found(
+          maker,
+          `${nameOf(part)} needs ${nameOf(maker.part)}, which is ${state}`,
+          `Switch ${nameOf(maker.part)} on, or ${nameOf(part)} off.`,
+        );
+        continue;
+      }
+      // A page of its own on which none of the makers runs.
+      const pages = on.map((maker) => set.pages.outside(part.snippet.pages, maker.part.snippet.pages));
+      const page = pages.every((path) => path !== undefined) ? pages[0] : undefined;
+      if (page !== undefined)
+        yield found(
+          on[0]!,
+          `${nameOf(part)} runs on pages where ${nameOf(on[0]!.part)} does not`,
+          `On ${page}, for example, “${use.name}” is missing. Let both run on the same pages.`,
+        );
+    }
+  },
+};

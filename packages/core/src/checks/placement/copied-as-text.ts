@@ -1,0 +1,64 @@
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+const PLAIN: Readonly<{ [entity: string]: string }> = {
+  lt: '<',
+  gt: '>',
+  quot: '"',
+  '#39': "'",
+  apos: "'",
+  nbsp: ' ',
+  amp: '&',
+};
+
+export const copiedAsText: Check = {
+  id: 'copied-as-text',
+  area: 'placement',
+  severity: 'error',
+  title: 'Code that was copied as text',
+  why: 'Its tags are written as &lt; and &gt;, as when code is copied from a page that shows it. Browsers show such code to visitors instead of using it.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'body-end',
+          code: '&lt;script src="https://tallymast.example/count.js"&gt;&lt;/script&gt;',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://tallymast.example/count.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const problem = part.facts.problems.find(({ kind }) => kind === 'escaped');
+      if (!problem) continue;
+      const code = part.code.replace(/&(lt|gt|quot|#39|apos|nbsp|amp);/g, (_, name: string) => PLAIN[name]!);
+      yield {
+        about: 'escaped',
+        title: `${nameOf(part)} was copied as text`,
+        advice:
+          'Copy the code again with the provider’s copy button, or let it be turned back into tags here.',
+        subjects: [subject(part)],
+        evidence: [
+          evidence(
+            part,
+            { start: problem.range.start, end: problem.range.start + 40 },
+            'tags written as text',
+          ),
+        ],
+        fix: {
+          title: 'Turn &lt; and &gt; back into tags.',
+          changes: [{ kind: 'edit-code', part: part.key, code }],
+        },
+      };
+    }
+  },
+};

@@ -1,0 +1,51 @@
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const curlyQuotes: Check = {
+  id: 'curly-quotes',
+  area: 'placement',
+  severity: 'error',
+  title: 'Typographic quotes in code',
+  why: 'Word processors and mail programs turn plain quotes into “ ”. In code they are ordinary letters, so addresses and settings come out wrong and the code does nothing.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [{ placement: 'body-end', code: '<script src=“https://tallymast.example/count.js”></script>' }],
+    },
+  ],
+  right: [
+    { name: 'Notice', parts: [{ placement: 'body-end', code: '<p>The “Kittiwake” sails at 07:15.</p>' }] },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const problem = part.facts.problems.find(({ kind }) => kind === 'curly-quotes');
+      if (!problem) continue;
+      // In tags and scripts only: texts may have them.
+      const code = part.code.replace(/<[a-z][^>]*>|<script\b[^]*?<\/script>/gi, (markup) =>
+        markup.replace(/[“”„]/g, '"').replace(/[‘’]/g, "'"),
+      );
+      yield {
+        about: 'quotes',
+        title: `${nameOf(part)} has typographic quotes in its code`,
+        advice:
+          'Copy the code again without passing it through a word processor, or let plain quotes be put in here.',
+        subjects: [subject(part)],
+        evidence: [
+          evidence(
+            part,
+            { start: problem.range.start, end: problem.range.start + 40 },
+            'a typographic quote',
+          ),
+        ],
+        ...(code === part.code
+          ? {}
+          : {
+              fix: {
+                title: 'Put plain quotes in their place.',
+                changes: [{ kind: 'edit-code' as const, part: part.key, code }],
+              },
+            }),
+      };
+    }
+  },
+};

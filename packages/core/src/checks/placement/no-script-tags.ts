@@ -1,0 +1,48 @@
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const noScriptTags: Check = {
+  id: 'no-script-tags',
+  area: 'placement',
+  severity: 'error',
+  title: 'Script or style text without its tags',
+  why: 'Without <script> or <style> around it, a browser takes the code for text: visitors read it on the page, and it does nothing.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [{ placement: 'body-end', code: 'window.visits = (window.visits || 0) + 1;' }],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [{ placement: 'body-end', code: '<script>window.visits = (window.visits || 0) + 1;</script>' }],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const { language } = part.facts;
+      if (language !== 'javascript' && language !== 'css') continue;
+      const tag = language === 'css' ? 'style' : 'script';
+      const isModule = tag === 'script' && /^\s*(import|export)\b/m.test(part.code);
+      const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;
+      yield {
+        about: tag,
+        title: `${nameOf(part)} has no <${tag}> tags`,
+        advice: `Put <${tag}> in front of the code and </${tag}> after it.`,
+        subjects: [subject(part)],
+        evidence: [evidence(part, { start: 0, end: part.code.length }, 'shown to visitors as text')],
+        // Code that ends its own tag, or cannot be read, needs a person.
+        ...(part.facts.problems.some(({ kind }) => kind === 'syntax') ||
+        part.code.toLowerCase().includes(`</${tag}`)
+          ? {}
+          : {
+              fix: {
+                title: `Write <${tag}> tags around the code.`,
+                changes: [{ kind: 'edit-code', part: part.key, code }],
+              },
+            }),
+      };
+    }
+  },
+};

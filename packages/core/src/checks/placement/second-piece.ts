@@ -1,0 +1,62 @@
+import { evidence, nameOf, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+/** Only a frame or an image for browsers without scripts. */
+function isFallback(part: ReadPart): boolean {
+  const { loads } = part.facts;
+  return loads.length > 0 && loads.every(({ noScript }) => noScript);
+}
+
+export const secondPiece: Check = {
+  id: 'second-piece',
+  area: 'placement',
+  severity: 'warning',
+  title: 'Half of a two-piece install',
+  why: 'Many providers give two pieces of code. With only the one for browsers without scripts, nothing works for nearly all visitors.',
+  wrong: [
+    {
+      name: 'Container, second piece',
+      parts: [
+        {
+          placement: 'body-start',
+          code: '<noscript><iframe src="https://crateline.example/no-script.html?id=CR-20-3"></iframe></noscript>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Container',
+      parts: [
+        {
+          placement: 'head-start',
+          code: '<script async src="https://crateline.example/crate.js?id=CR-20-3"></script>',
+        },
+        {
+          placement: 'body-start',
+          code: '<noscript><iframe src="https://crateline.example/no-script.html?id=CR-20-3"></iframe></noscript>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    const scripted = new Set(
+      set.running
+        .filter((part) => !isFallback(part))
+        .flatMap(({ facts }) => facts.accounts.map(({ value }) => value)),
+    );
+    for (const part of set.running) {
+      if (!isFallback(part)) continue;
+      const account = part.facts.accounts[0];
+      if (!account || scripted.has(account.value)) continue;
+      if (part.snippet.parts.length > 1) continue;
+      yield {
+        about: account.value,
+        title: `${nameOf(part)} is only the second piece of an install`,
+        advice: `Ask the provider’s page for the piece that goes into the head, with the account ${account.value}, and add it to this snippet.`,
+        subjects: [subject(part)],
+        evidence: [evidence(part, part.facts.loads[0]!.range, 'only for browsers without scripts')],
+      };
+    }
+  },
+};

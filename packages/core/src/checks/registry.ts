@@ -1,0 +1,55 @@
+import { brokenData } from './activation/broken-data.js';
+import { ignoredCode } from './activation/ignored-code.js';
+import { placeholder } from './activation/placeholder.js';
+import { reachEmpty } from './activation/reach-empty.js';
+import { syntaxError } from './activation/syntax-error.js';
+import { testMode } from './activation/test-mode.js';
+import { sameAccount } from './duplicates/same-account.js';
+import { sameCode } from './duplicates/same-code.js';
+import { sameId } from './duplicates/same-id.js';
+import { sameResource } from './duplicates/same-resource.js';
+import { twoAccounts } from './duplicates/two-accounts.js';
+import { twoDefiners } from './duplicates/two-definers.js';
+import { needsWhatIsOff } from './order/needs-what-is-off.js';
+import { settingsAfterLoader } from './order/settings-after-loader.js';
+import { usedBeforeDefined } from './order/used-before-defined.js';
+import { contained } from './placement/contained.js';
+import { copiedAsText } from './placement/copied-as-text.js';
+import { curlyQuotes } from './placement/curly-quotes.js';
+import { elementNotThere } from './placement/element-not-there.js';
+import { noScriptTags } from './placement/no-script-tags.js';
+import { secondPiece } from './placement/second-piece.js';
+import { blockingScript } from './safety/blocking-script.js';
+import { insecureAddress } from './safety/insecure-address.js';
+import { lateWrite } from './safety/late-write.js';
+import { secret } from './safety/secret.js';
+import type { Check } from './types.js';
+
+/** All checks, in the order in which findings of one severity are told. One more is one more file and one line here. */
+export const CHECKS: readonly Check[] = [
+  contained,
+  noScriptTags,
+  copiedAsText,
+  curlyQuotes,
+  elementNotThere,
+  secondPiece,
+  usedBeforeDefined,
+  needsWhatIsOff,
+  settingsAfterLoader,
+  sameCode,
+  sameResource,
+  sameAccount,
+  twoAccounts,
+  twoDefiners,
+  sameId,
+  syntaxError,
+  brokenData,
+  ignoredCode,
+  placeholder,
+  testMode,
+  reachEmpty,
+  secret,
+  lateWrite,
+  insecureAddress,
+  blockingScript,
+];

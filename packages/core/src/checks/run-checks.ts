@@ -1,0 +1,45 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { Snapshot } from '../release/index.js';
+import { CheckedSet, FactsMemory } from './checked-set.js';
+import { CHECKS } from './registry.js';
+import { SEVERITIES, type Check, type Finding, type Found } from './types.js';
+
+/** What is known of the site beside its set. */
+export interface Knowledge {
+  /** Paths of the site's pages. */
+  readonly paths?: readonly string[];
+  /** Facts that were read before; kept from run to run, only new code is read. */
+  readonly memory?: FactsMemory;
+}
+
+const ID_LENGTH = 10;
+
+/** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
+export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
+  const set = new CheckedSet(snapshot, knowledge.memory ?? new FactsMemory(), knowledge.paths);
+  const findings = CHECKS.flatMap((check) => [...check.run(set)].map((found) => toFinding(check, found)));
+  return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+}
+
+/** The id says what the finding is about, so it stays while unrelated things change. */
+function toFinding(check: Check, { about, severity, ...found }: Found): Finding {
+  const identity = JSON.stringify([
+    check.id,
+    found.subjects.map(({ snippet, part }) => part ?? snippet),
+    about,
+  ]);
+  return {
+    id: `${check.id}-${bytesToHex(sha256(utf8ToBytes(identity))).slice(0, ID_LENGTH)}`,
+    check: check.id,
+    area: check.area,
+    severity: severity ?? check.severity,
+    why: check.why,
+    ...found,
+  };
+}
+
+/** @returns undefined for an id that no check has */
+export function findCheck(id: string): Check | undefined {
+  return CHECKS.find((check) => check.id === id);
+}

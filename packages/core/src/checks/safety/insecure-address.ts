@@ -1,0 +1,44 @@
+import { hostOf } from '../../facts/index.js';
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const insecureAddress: Check = {
+  id: 'insecure-address',
+  area: 'safety',
+  severity: 'warning',
+  title: 'An address with http on a site with https',
+  why: 'Browsers refuse to load scripts and frames over http into a page that came over https, so the snippet does nothing.',
+  wrong: [
+    {
+      name: 'Share',
+      parts: [
+        { placement: 'body-end', code: '<script async src="http://sharebuoy.example/share.js"></script>' },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Share',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://sharebuoy.example/share.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      for (const { address, range, kind } of part.facts.loads) {
+        const host = hostOf(address);
+        // Browsers trust addresses of the same machine (Secure Contexts 3.1).
+        if (!/^http:/i.test(address) || host === undefined || /(^|\.)localhost$|^127\./.test(host)) continue;
+        if (kind === 'hint') continue;
+        yield {
+          about: address,
+          title: `${nameOf(part)} loads from ${host} without https`,
+          advice: 'Write https:// in place of http://, if the provider offers that; nearly all do.',
+          subjects: [subject(part)],
+          evidence: [evidence(part, range, 'not secure')],
+        };
+      }
+    }
+  },
+};

@@ -1,0 +1,40 @@
+import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const lateWrite: Check = {
+  id: 'late-write',
+  area: 'safety',
+  severity: 'error',
+  title: 'document.write after the page is read',
+  why: 'Once the page has been read, document.write empties it: visitors see a blank page.',
+  wrong: [
+    {
+      name: 'Advert',
+      parts: [
+        {
+          placement: 'body-end',
+          code: "<script>addEventListener('load', function () { document.write('<p>Offer</p>'); });</script>",
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Advert',
+      parts: [{ placement: 'body-end', code: "<script>document.write('<p>Offer</p>');</script>" }],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const write = part.facts.writes.find(({ when }) => when !== 'parse');
+      if (!write) continue;
+      yield {
+        about: 'write',
+        title: `${nameOf(part)} may empty the page`,
+        advice: 'Ask the provider for code without document.write, or let it write while the page is read.',
+        subjects: [subject(part)],
+        evidence: [evidence(part, write.range, 'runs after the page was read')],
+      };
+    }
+  },
+};

@@ -1,0 +1,40 @@
+import { marksOfKind } from '../activation/of-facts.js';
+import { nameOf } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const secret: Check = {
+  id: 'secret',
+  area: 'safety',
+  severity: 'error',
+  title: 'A secret in the code',
+  why: 'Everybody can read the code of a page. With a secret key or a password, others can act in your name at the provider.',
+  wrong: [
+    {
+      name: 'Booking',
+      parts: [
+        {
+          placement: 'body-end',
+          code: "<script>Slotwell.configure({ client_secret: 'f2c9b1d07a6e4410' });</script>",
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Booking',
+      parts: [
+        {
+          placement: 'body-end',
+          code: "<script>window.Slotwell && Slotwell.configure({ calendar: 'SW-2209' });</script>",
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    yield* marksOfKind(set, 'secret', (part) => ({
+      title: `${nameOf(part)} shows a secret to every visitor`,
+      advice: 'Take it out, and make a new one at the provider: whoever has read the page knows the old one.',
+      note: 'a secret',
+    }));
+  },
+};

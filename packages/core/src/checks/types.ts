@@ -1,0 +1,93 @@
+import type { Placement } from '../insert/index.js';
+import type { Range } from '../facts/index.js';
+import type { SnippetState } from '../release/index.js';
+import type { CheckedSet } from './checked-set.js';
+
+export type Severity = 'error' | 'warning' | 'advice';
+
+export const SEVERITIES: readonly Severity[] = ['error', 'warning', 'advice'];
+
+export type Area = 'placement' | 'order' | 'duplicates' | 'activation' | 'safety';
+
+/** What a finding is about: a snippet, or one of its parts. */
+export interface Subject {
+  readonly snippet: string;
+  /** Key of the part, `snippet/number`. */
+  readonly part?: string;
+}
+
+/** A place in a part's code that shows what was found. */
+export interface Evidence {
+  readonly part: string;
+  readonly range: Range;
+  /** What stands there, cut to a readable length. */
+  readonly text: string;
+  readonly line: number;
+  readonly column: number;
+  /** What this place is in the finding, in a few words. */
+  readonly note: string;
+}
+
+/** A change to a set. */
+export type SetChange =
+  | { readonly kind: 'edit-code'; readonly part: string; readonly code: string }
+  | { readonly kind: 'move-part'; readonly part: string; readonly placement: Placement }
+  | { readonly kind: 'remove-part'; readonly part: string };
+
+export interface Fix {
+  /** What it does, in one sentence. */
+  readonly title: string;
+  readonly changes: readonly SetChange[];
+}
+
+/** Something that a check found in a set. */
+export interface Finding {
+  /** Stays the same while what it is about stays the same. */
+  readonly id: string;
+  readonly check: string;
+  readonly area: Area;
+  readonly severity: Severity;
+  readonly title: string;
+  readonly why: string;
+  /** What to do. */
+  readonly advice: string;
+  readonly subjects: readonly Subject[];
+  readonly evidence: readonly Evidence[];
+  readonly fix?: Fix;
+}
+
+/** What a check gives back; the rest of a finding is the check's own. */
+export interface Found {
+  /** Tells findings of one check about the same subjects apart. */
+  readonly about: string;
+  readonly title: string;
+  readonly advice: string;
+  readonly subjects: readonly Subject[];
+  readonly evidence: readonly Evidence[];
+  readonly severity?: Severity;
+  readonly fix?: Fix;
+}
+
+/** A snippet of an example, as far as the example needs it. */
+export interface ExampleSnippet {
+  readonly name: string;
+  readonly parts: readonly { readonly placement: Placement; readonly code: string }[];
+  readonly state?: SnippetState;
+  readonly include?: readonly string[];
+  readonly exclude?: readonly string[];
+}
+
+/** A rule over a set. */
+export interface Check {
+  /** Lower case and dashes; part of the API and of waivers, so it never changes. */
+  readonly id: string;
+  readonly area: Area;
+  readonly severity: Severity;
+  /** What it looks for, in a few words. */
+  readonly title: string;
+  /** Why that matters to the owner of a site. */
+  readonly why: string;
+  readonly wrong: readonly ExampleSnippet[];
+  readonly right: readonly ExampleSnippet[];
+  run(set: CheckedSet): Iterable<Found>;
+}
