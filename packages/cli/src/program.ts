@@ -1,6 +1,9 @@
 import { Command } from 'commander';
+import { check } from './commands/check.js';
+import { explain } from './commands/explain.js';
 import { insertCommand } from './commands/insert.js';
 import { plan } from './commands/plan.js';
+import { read } from './commands/read.js';
 import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
 import { signIn } from './commands/sign-in.js';
 import { site, sites } from './commands/sites.js';
@@ -13,6 +16,9 @@ const COMMANDS = [
   sites,
   site,
   snippet,
+  read,
+  check,
+  explain,
   plan,
   diff,
   publish,
@@ -34,7 +40,9 @@ export function createProgram(version: string): Command {
       `
 A first round:
   pragmatica sign-in
+  pragmatica read chat.html
   pragmatica snippet add "Harbour chat" --placement body-end --code chat.html
+  pragmatica check
   pragmatica diff
   pragmatica publish -m "Chat on every page"
   pragmatica verify

@@ -174,6 +174,27 @@ export const endpoints = {
     }),
     response: schemas.pagePlan,
   },
+  readCode: {
+    method: 'POST',
+    path: '/read',
+    summary:
+      'What a piece of code is and does, where it goes, and the parts it is best kept in; it is not run',
+    body: schemas.readInput,
+    response: schemas.reading,
+  },
+  listFindings: {
+    method: 'GET',
+    path: '/sites/{site}/findings',
+    summary: 'What the checks find in a set',
+    params: site,
+    query: z.strictObject({
+      of: schemas.setReference.default('draft'),
+      severity: schemas.severity.optional(),
+      check: z.string().optional(),
+      snippet: schemas.key.optional(),
+    }),
+    response: schemas.findings,
+  },
   listReleases: {
     method: 'GET',
     path: '/sites/{site}/releases',

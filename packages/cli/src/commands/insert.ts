@@ -1,9 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { fieldErrors, snapshot as snapshotSchema } from '@pragmatica/contract';
-import type { Snapshot } from '@pragmatica/core';
 import type { Command } from 'commander';
-import { CliError } from '../errors.js';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
+import { readSet } from '../set-file.js';
 import { Progress, colour, count, print, printJson, table } from '../output.js';
 
 interface Options {
@@ -42,28 +39,6 @@ export function insertCommand(program: Command): void {
       if (options.json) printJson(result);
       else report(result, options.out);
     });
-}
-
-/** @throws CliError that names the field */
-function readSet(file: string): Snapshot {
-  let text: string;
-  try {
-    text = readFileSync(file, 'utf8');
-  } catch {
-    throw new CliError(`There is no file "${file}". Make one with "pragmatica export --out ${file}".`);
-  }
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    throw new CliError(`"${file}" is not JSON: ${(error as Error).message}`);
-  }
-  const parsed = snapshotSchema.safeParse(value);
-  if (parsed.success) return parsed.data;
-  const [first, ...more] = fieldErrors(parsed.error, snapshotSchema);
-  throw new CliError(
-    `"${file}", ${first!.pointer || '/'}: ${first!.detail}${more.length > 0 ? ` And ${more.length} more.` : ''}`,
-  );
 }
 
 /** What became of one part: in how many pages it is, and by message, in which files it is not or stands elsewhere. */

@@ -1,4 +1,5 @@
 export * from './common.js';
+export * from './finding.js';
 export * from './problem.js';
 export * from './release.js';
 export * from './session.js';

@@ -1,5 +1,6 @@
 import type { Handlers } from '../http/context.js';
 import type { Settings } from '../settings.js';
+import { findingHandlers } from './findings.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
 import { siteHandlers } from './sites.js';
@@ -14,5 +15,6 @@ export function createHandlers(settings: Settings): Handlers {
     ...snippetHandlers(),
     ...releaseHandlers(),
     ...verificationHandlers(),
+    ...findingHandlers(),
   };
 }

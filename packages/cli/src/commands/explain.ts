@@ -1,0 +1,44 @@
+import { nearest } from '@pragmatica/contract';
+import { CHECKS, findCheck, pageRulesWords, placementWords, type ExampleSnippet } from '@pragmatica/core';
+import type { Command } from 'commander';
+import { CliError, EXIT } from '../errors.js';
+import { colour, print, table } from '../output.js';
+
+export function explain(program: Command): void {
+  program
+    .command('explain [check]')
+    .description('why a check exists, with a wrong and a right example; without a name, the list of all')
+    .addHelpText('after', '\nExamples:\n  pragmatica explain\n  pragmatica explain same-code')
+    .action((id: string | undefined) => {
+      if (id === undefined) {
+        const rows = CHECKS.map((check) => [colour.bold(check.id), check.area, check.severity, check.title]);
+        print(table(['CHECK', 'AREA', 'USUALLY', 'LOOKS FOR'], rows));
+        return;
+      }
+      const check = findCheck(id);
+      if (!check) {
+        const near = nearest(
+          id,
+          CHECKS.map((one) => one.id),
+        );
+        const hint = near === undefined ? '"pragmatica explain" lists them.' : `Did you mean "${near}"?`;
+        throw new CliError(`There is no check "${id}". ${hint}`, EXIT.notFound);
+      }
+      print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
+      print(check.why);
+      print(`\n${colour.red('Wrong')}`);
+      for (const snippet of check.wrong) showExample(snippet);
+      print(`\n${colour.green('Right')}`);
+      for (const snippet of check.right) showExample(snippet);
+    });
+}
+
+function showExample({ name, parts, state, include = [], exclude = [] }: ExampleSnippet): void {
+  const pages = include.length + exclude.length === 0 ? '' : `, ${pageRulesWords({ include, exclude })}`;
+  for (const { placement, code } of parts) {
+    print(
+      `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}:`)}`,
+    );
+    print(code.replace(/^/gm, '    '));
+  }
+}

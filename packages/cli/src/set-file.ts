@@ -1,0 +1,26 @@
+import { readFileSync } from 'node:fs';
+import { fieldErrors, snapshot as snapshotSchema } from '@pragmatica/contract';
+import type { Snapshot } from '@pragmatica/core';
+import { CliError } from './errors.js';
+
+/** A snippet set from a file, as "pragmatica export" writes it. @throws CliError that names the field */
+export function readSet(file: string): Snapshot {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch {
+    throw new CliError(`There is no file "${file}". Make one with "pragmatica export --out ${file}".`);
+  }
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new CliError(`"${file}" is not JSON: ${(error as Error).message}`);
+  }
+  const parsed = snapshotSchema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const [first, ...more] = fieldErrors(parsed.error, snapshotSchema);
+  throw new CliError(
+    `"${file}", ${first!.pointer || '/'}: ${first!.detail}${more.length > 0 ? ` And ${more.length} more.` : ''}`,
+  );
+}

@@ -1,0 +1,83 @@
+import type { NamedPlacement } from '../insert/index.js';
+import { readCode } from './read-code.js';
+import { placementOfStatement } from './statement.js';
+import type { Facts, ShapeKind } from './types.js';
+
+export interface SuggestedPart {
+  readonly code: string;
+  readonly placement: NamedPlacement;
+  /** Why there, in one sentence. */
+  readonly because: string;
+}
+
+/** Where things of a kind work best, and why. */
+const BY_SHAPE: Partial<Readonly<{ [kind in ShapeKind]: readonly [NamedPlacement, string] }>> = {
+  consent: ['head-start', 'What asks for consent has to run before everything that needs it.'],
+  container: ['head-start', 'A container should be there before anything that puts something into it.'],
+  analytics: ['head-end', 'In the head it also counts visitors who leave early.'],
+  pixel: ['head-end', 'In the head it also reports visitors who leave early.'],
+  metadata: ['head-end', 'Search engines look for it in the head.'],
+  style: ['head-end', 'Styles in the head are there before anything is drawn.'],
+};
+
+/**
+ * The parts that a pasted text is best kept in, each with its placement: what the provider says of it first, then what
+ * the code needs, then what it is.
+ *
+ * @param statement - the provider's sentence about the place, if there is one
+ */
+export function suggestParts(code: string, statement = ''): SuggestedPart[] {
+  const said = placementOfStatement(statement);
+  const pieces = twoPieces(code);
+  if (pieces) {
+    return [
+      suggestPart(pieces[0], said),
+      {
+        code: pieces[1],
+        placement: 'body-start',
+        because:
+          'This piece is for browsers without scripts; it holds a frame, which may not stand in the head.',
+      },
+    ];
+  }
+  return code.trim() === '' ? [] : [suggestPart(code.trim(), said)];
+}
+
+function suggestPart(code: string, said: NamedPlacement | undefined): SuggestedPart {
+  const facts = readCode(code);
+  const [placement, because] = suggestPlacement(facts, said);
+  return { code, placement, because };
+}
+
+function suggestPlacement(facts: Facts, said: NamedPlacement | undefined): readonly [NamedPlacement, string] {
+  const isVisible = facts.pieces.some(
+    ({ kind, name }) => kind === 'frame' || (kind === 'content' && name !== 'base'),
+  );
+  if (said && !(isVisible && said.startsWith('head'))) return [said, 'The provider says so.'];
+  const isFallback = facts.loads.length > 0 && facts.loads.every(({ noScript }) => noScript);
+  if (isFallback)
+    return ['body-start', 'It is for browsers without scripts, and belongs at the top of the body.'];
+  if (isVisible)
+    return [
+      'body-end',
+      'It shows something, so it belongs in the body. To show it at a certain place, choose an element there.',
+    ];
+  if (facts.needs.some(({ when, isGuarded, own }) => when === 'parse' && !isGuarded && own === undefined))
+    return ['body-end', 'It looks for an element of the page, which has to be there first.'];
+  return (
+    BY_SHAPE[facts.shape.kind] ?? ['body-end', 'Nothing in it has to come early, so the page comes first.']
+  );
+}
+
+/** A script for the head and a frame for browsers without scripts, pasted together: one install in two pieces. */
+function twoPieces(code: string): [string, string] | undefined {
+  const { pieces, loads } = readCode(code);
+  const solid = pieces.filter(({ kind }) => kind !== 'comment');
+  const last = solid.at(-1);
+  if (solid.length < 2 || last?.kind !== 'noscript') return undefined;
+  const hasFrame = loads.some(
+    ({ kind, noScript, range }) => kind === 'frame' && noScript && range.start >= last.range.start,
+  );
+  if (!hasFrame || solid.slice(0, -1).some(({ kind }) => kind !== 'script')) return undefined;
+  return [code.slice(0, last.range.start).trim(), code.slice(last.range.start).trim()];
+}
