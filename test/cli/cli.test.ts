@@ -1,4 +1,3 @@
-import { execFile } from 'node:child_process';
 import {
   existsSync,
   lstatSync,
@@ -12,17 +11,9 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
+import { cliRunner } from '../support/cli.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
-
-const BINARY = fileURLToPath(new URL('../../packages/cli/bin/pragmatica.js', import.meta.url));
-
-interface Result {
-  readonly code: number;
-  readonly out: string;
-  readonly err: string;
-}
 
 describe('the command line', () => {
   let stage: Stage;
@@ -30,29 +21,7 @@ describe('the command line', () => {
   before(async () => (stage = await startStage()));
   after(() => stage.close());
 
-  function run(
-    args: readonly string[],
-    { input = '', env = {} }: { input?: string; env?: Record<string, string> } = {},
-  ): Promise<Result> {
-    return new Promise((resolve) => {
-      const environment = {
-        PATH: process.env['PATH'],
-        HOME: folder,
-        XDG_CONFIG_HOME: folder,
-        PRAGMATICA_SERVER: stage.server,
-        ...env,
-      };
-      const child = execFile(
-        process.execPath,
-        [BINARY, ...args],
-        { env: environment, cwd: folder },
-        (error, out, err) => {
-          resolve({ code: error ? Number(error.code ?? 1) : 0, out, err });
-        },
-      );
-      child.stdin!.end(input);
-    });
-  }
+  const run = cliRunner(() => stage.server, folder);
   const json = async <T>(args: readonly string[]): Promise<T> =>
     JSON.parse((await run([...args, '--json'])).out) as T;
 

@@ -1,6 +1,7 @@
 import { Command } from 'commander';
 import { check } from './commands/check.js';
 import { explain } from './commands/explain.js';
+import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
@@ -18,6 +19,7 @@ const COMMANDS = [
   snippet,
   read,
   check,
+  fix,
   explain,
   plan,
   diff,

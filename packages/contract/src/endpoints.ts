@@ -195,6 +195,15 @@ export const endpoints = {
     }),
     response: schemas.findings,
   },
+  fixFindings: {
+    method: 'POST',
+    path: '/sites/{site}/fixes',
+    summary:
+      'Mend what can safely be mended in the draft, all of it or by finding; or see what that would change',
+    params: site,
+    body: schemas.fixInput,
+    response: schemas.fixResult,
+  },
   listReleases: {
     method: 'GET',
     path: '/sites/{site}/releases',

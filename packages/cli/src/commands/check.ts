@@ -60,12 +60,14 @@ function report(findings: readonly Finding[]): void {
   }
 }
 
-function tell({ title, why, advice, evidence, fix, check: id }: Finding): void {
+function tell({ title, why, advice, evidence, fix, id }: Finding): void {
   print(`  ${colour.bold(title)}  ${colour.dim(id)}`);
   for (const { part, line, column, note, text } of evidence)
     print(
       `    ${colour.dim(`${part}, line ${line}, column ${column}:`)} ${note}\n      ${colour.dim(text.replace(/\s+/g, ' '))}`,
     );
   print(`    ${why}`);
-  print(`    ${colour.green('→')} ${advice}${fix ? ` ${colour.dim(`(${fix.title})`)}` : ''}\n`);
+  print(`    ${colour.green('→')} ${advice}`);
+  if (fix) print(`    ${colour.green('→')} Or: pragmatica fix ${id}  ${colour.dim(`(${fix.title})`)}`);
+  print();
 }

@@ -95,6 +95,7 @@ const setChange = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('edit-code'), part: z.string(), code: z.string() }),
   z.object({ kind: z.literal('move-part'), part: z.string(), placement }),
   z.object({ kind: z.literal('remove-part'), part: z.string() }),
+  z.object({ kind: z.literal('switch-off'), snippet: z.string() }),
 ]);
 
 export const finding = z
@@ -127,3 +128,23 @@ export const findings = z.object({
     .object({ error: z.int(), warning: z.int(), advice: z.int() })
     .meta({ description: 'Of all findings of the set, whatever was asked for.' }),
 });
+
+export const fixInput = z
+  .strictObject({
+    findings: z
+      .array(z.string())
+      .min(1, 'Name a finding, or leave the list out for all.')
+      .max(10_000)
+      .optional()
+      .meta({ description: 'Ids of the findings to mend; all that can be when left out.' }),
+    preview: z.boolean().default(false).meta({ description: 'Only say what would change.' }),
+  })
+  .meta({ id: 'FixInput' });
+
+export const fixResult = z
+  .object({
+    mended: z.array(finding),
+    changes: z.array(z.string()).meta({ description: 'What changes in the draft, in words.' }),
+    left: findings.shape.items,
+  })
+  .meta({ id: 'FixResult' });

@@ -1,5 +1,6 @@
 import { partKey, type Snapshot, type SnapshotPart } from '../release/index.js';
-import type { SetChange, Fix } from './types.js';
+import { runChecks, type Knowledge } from './run-checks.js';
+import type { Finding, Fix, SetChange } from './types.js';
 
 /** The set with a fix applied; what the fix does not name stays as it is. */
 export function applyFix(snapshot: Snapshot, fix: Fix): Snapshot {
@@ -8,12 +9,15 @@ export function applyFix(snapshot: Snapshot, fix: Fix): Snapshot {
 
 /** The set with several changes applied. Keys of parts are those before any of them. */
 export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]): Snapshot {
+  const off = new Set(changes.flatMap((change) => (change.kind === 'switch-off' ? [change.snippet] : [])));
   const byPart = new Map<string, SetChange[]>();
-  for (const change of changes) byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
+  for (const change of changes)
+    if (change.kind !== 'switch-off') byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
   return {
     ...snapshot,
     snippets: snapshot.snippets.map((snippet) => ({
       ...snippet,
+      state: off.has(snippet.key) ? 'off' : snippet.state,
       parts: snippet.parts.flatMap((part, index) => {
         const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? []);
         return changed ? [changed] : [];
@@ -30,7 +34,53 @@ function changedPart(part: SnapshotPart, changes: readonly SetChange[]): Snapsho
   for (const change of changes) {
     if (change.kind === 'remove-part') return undefined;
     if (change.kind === 'edit-code') changed = { ...changed, code: change.code };
-    else changed = { ...changed, placement: change.placement, rank: LAST };
+    else if (change.kind === 'move-part') changed = { ...changed, placement: change.placement, rank: LAST };
   }
   return changed;
+}
+
+export interface Mended {
+  readonly snapshot: Snapshot;
+  /** The findings that were mended, in the order in which that was done. */
+  readonly mended: readonly Finding[];
+  /** The changes in rounds: the keys of parts in each are those that the round before has left. */
+  readonly rounds: readonly (readonly SetChange[])[];
+  /** What is still found. */
+  readonly left: readonly Finding[];
+}
+
+/** One fix may bring another to light; no set needs as many rounds. */
+const MOST_ROUNDS = 10;
+
+/**
+ * Applies every fix of a set, or those of some findings, until none is left. One part is changed once in a round, so
+ * that fixes do not undo each other.
+ *
+ * @param ids - the findings that are meant; all when left out
+ */
+export function mend(snapshot: Snapshot, knowledge: Knowledge = {}, ids?: ReadonlySet<string>): Mended {
+  const mended: Finding[] = [];
+  const rounds: (readonly SetChange[])[] = [];
+  let current = snapshot;
+  let found = runChecks(current, knowledge);
+  while (rounds.length < MOST_ROUNDS) {
+    const touched = new Set<string>();
+    const changes: SetChange[] = [];
+    for (const finding of found) {
+      if (!finding.fix || (ids && !ids.has(finding.id))) continue;
+      // Removing a part gives those after it other keys: one change of a snippet at a time.
+      const snippets = finding.fix.changes.map((change) =>
+        change.kind === 'switch-off' ? change.snippet : change.part.split('/')[0]!,
+      );
+      if (snippets.some((snippet) => touched.has(snippet))) continue;
+      for (const snippet of snippets) touched.add(snippet);
+      changes.push(...finding.fix.changes);
+      mended.push(finding);
+    }
+    if (changes.length === 0) break;
+    rounds.push(changes);
+    current = applyChanges(current, changes);
+    found = runChecks(current, knowledge);
+  }
+  return { snapshot: current, mended, rounds, left: found };
 }

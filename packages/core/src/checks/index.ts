@@ -1,6 +1,6 @@
 export { FactsMemory } from './checked-set.js';
 export { exampleSet } from './examples.js';
-export { applyChanges, applyFix } from './fixes.js';
+export { applyChanges, applyFix, mend, type Mended } from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { CHECKS } from './registry.js';
 export { findCheck, runChecks, type Knowledge } from './run-checks.js';

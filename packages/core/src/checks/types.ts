@@ -32,7 +32,8 @@ export interface Evidence {
 export type SetChange =
   | { readonly kind: 'edit-code'; readonly part: string; readonly code: string }
   | { readonly kind: 'move-part'; readonly part: string; readonly placement: Placement }
-  | { readonly kind: 'remove-part'; readonly part: string };
+  | { readonly kind: 'remove-part'; readonly part: string }
+  | { readonly kind: 'switch-off'; readonly snippet: string };
 
 export interface Fix {
   /** What it does, in one sentence. */

@@ -1,14 +1,26 @@
-import { FactsMemory, factWords, readCode, runChecks, suggestParts, type Finding } from '@pragmatica/core';
+import {
+  FactsMemory,
+  difference,
+  factWords,
+  mend,
+  readCode,
+  runChecks,
+  suggestParts,
+  type Finding,
+} from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import type { HandlersOf } from '../http/context.js';
 import { knownPages } from '../pages/known-pages.js';
-import { findSite } from '../site/change-site.js';
+import { ProblemError } from '../http/problems.js';
+import { changeDraft } from '../site/change-draft.js';
+import { audit, changeSite, findSite } from '../site/change-site.js';
 import { resolveSet } from '../site/sets.js';
+import { loadDraft, toSnapshot } from '../storage/draft.js';
 import { HostEntity, type Host } from '../storage/entities/index.js';
 
 const PAGES_KEPT_MS = 60_000;
 
-export function findingHandlers(): HandlersOf<'readCode' | 'listFindings'> {
+export function findingHandlers(): HandlersOf<'readCode' | 'listFindings' | 'fixFindings'> {
   /** What was read before, of all sites: an edit changes one snippet, and the others are as they were. */
   const memory = new FactsMemory();
   /** Asking a site for its pages takes longer than all checks; the list changes seldom. */
@@ -36,7 +48,50 @@ export function findingHandlers(): HandlersOf<'readCode' | 'listFindings'> {
       const all = runChecks(snapshot, { memory, paths });
       return { data: { items: all.filter((finding) => isWanted(finding, query)), counts: countsOf(all) } };
     },
+
+    async fixFindings({ params, body }, { em, actor }) {
+      const host = await em.findOne(
+        HostEntity,
+        { site: await findSite(em, params.site) },
+        { orderBy: { position: 'asc' } },
+      );
+      const paths = await pathsOf(host ?? undefined);
+      return changeSite(em, params.site, async (transaction, site) => {
+        const before = toSnapshot(site, await loadDraft(transaction, site));
+        const { mended, rounds, left, snapshot } = mend(
+          before,
+          { memory, paths },
+          body.findings && new Set(body.findings),
+        );
+        assertAllMended(body.findings ?? [], mended, left);
+        const changes = difference(before, snapshot).map((change) => change.message);
+        if (!body.preview && mended.length > 0) {
+          for (const round of rounds) await changeDraft(transaction, site, round, actor);
+          audit(transaction, site, actor, 'fix', `Mended ${mended.length} findings. ${changes.join(' ')}`);
+          await transaction.flush();
+        }
+        return { data: { mended, changes, left } };
+      });
+    },
   };
+}
+
+/** @throws ProblemError for a finding that is not there, or that only a person can mend */
+function assertAllMended(
+  wanted: readonly string[],
+  mended: readonly Finding[],
+  left: readonly Finding[],
+): void {
+  wanted.forEach((id, index) => {
+    if (mended.some((finding) => finding.id === id)) return;
+    const isThere = left.some((finding) => finding.id === id);
+    const detail = isThere
+      ? `The finding "${id}" cannot be mended by itself: its advice says what to do.`
+      : `There is no finding "${id}" in the draft; perhaps it was mended meanwhile.`;
+    throw new ProblemError(isThere ? 'invalid-input' : 'not-found', detail, {
+      errors: [{ pointer: `/findings/${index}`, detail }],
+    });
+  });
 }
 
 interface Wanted {

@@ -30,6 +30,7 @@ export const sameCode: Check = {
     for (const [first, second] of sameCodePairs(set.running)) {
       const page = set.meeting(first, second);
       if (page === undefined) continue;
+      const isWhole = second.snippet.parts.length === 1;
       const isOneMissed = set.pages.outside(second.snippet.pages, first.snippet.pages) !== undefined;
       yield {
         about: `${first.key} ${second.key}`,
@@ -47,8 +48,12 @@ export const sameCode: Check = {
           ? {}
           : {
               fix: {
-                title: `Take the code out of ${nameOf(second)}.`,
-                changes: [{ kind: 'remove-part' as const, part: second.key }],
+                title: isWhole ? `Switch ${nameOf(second)} off.` : `Take the code out of ${nameOf(second)}.`,
+                changes: [
+                  isWhole
+                    ? { kind: 'switch-off' as const, snippet: second.snippet.key }
+                    : { kind: 'remove-part' as const, part: second.key },
+                ],
               },
             }),
       };

@@ -1,0 +1,126 @@
+import { expect } from 'chai';
+import { api } from '../support/http.js';
+import { startStage, type Stage } from '../support/stage.js';
+
+const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+
+describe('reading and findings over the API', () => {
+  let stage: Stage;
+  before(async () => {
+    stage = await startStage({ hasDemo: false });
+    await stage.client.call('createSite', { body: { key: 'mill', name: 'Tide Mill' } });
+  });
+  after(() => stage.close());
+
+  const params = { site: 'mill' };
+  const add = async (key: string, code: string, placement: 'head-end' | 'body-end' = 'head-end') =>
+    stage.client.call('createSnippet', { params, body: { key, name: key, parts: [{ placement, code }] } });
+  const findings = async (query: object = {}) =>
+    (await stage.client.call('listFindings', { params, query })).data;
+
+  it('reads code, says in words what it is, and where its pieces go', async () => {
+    const code = `${COUNTER}\n<noscript><iframe src="https://tallymast.example/n.html?id=TM-7731"></iframe></noscript>`;
+    const { data } = await stage.client.call('readCode', {
+      body: { code, statement: 'as high in the head as possible' },
+    });
+    expect(data.facts.accounts.map(({ value }) => value)).to.deep.equal(['TM-7731']);
+    expect(data.words[0]!.lines[0]).to.include('counts visits');
+    expect(data.parts.map(({ placement }) => placement)).to.deep.equal(['head-start', 'body-start']);
+    expect(data.parts.map((part) => part.code).join('\n')).to.equal(code);
+  });
+
+  it('answers a code that is too long, or missing, with a pointer', async () => {
+    const { status, body } = await api(stage.server, stage.token, 'POST', '/read', { statement: 'x' });
+    expect(status).to.equal(422);
+    expect(body.toString()).to.include('/code');
+  });
+
+  it('finds nothing in an empty set', async () => {
+    expect(await findings()).to.deep.equal({ items: [], counts: { error: 0, warning: 0, advice: 0 } });
+  });
+
+  it('finds, filters and counts', async () => {
+    await add('counter', COUNTER);
+    await add('statistics', COUNTER.replaceAll('"', "'"));
+    await add('bare', 'window.visits = 1;', 'body-end');
+    await add('share', '<script async src="http://sharebuoy.example/share.js"></script>', 'body-end');
+    const all = await findings();
+    expect(all.items.map(({ check }) => check)).to.deep.equal([
+      'no-script-tags',
+      'same-code',
+      'insecure-address',
+    ]);
+    expect(all.counts).to.deep.equal({ error: 2, warning: 1, advice: 0 });
+    const some = await findings({ snippet: 'statistics' });
+    expect(some.items.map(({ check }) => check)).to.deep.equal(['same-code']);
+    expect(some.counts).to.deep.equal(all.counts);
+    expect((await findings({ severity: 'warning' })).items).to.have.length(1);
+    expect((await findings({ of: 'live' })).items).to.deep.equal([]);
+  });
+
+  it('shows first what mending would change, and changes nothing by that', async () => {
+    const before = await stage.client.call('showDraft', { params });
+    const { data } = await stage.client.call('fixFindings', { params, body: { preview: true } });
+    expect(data.mended.map(({ check }) => check)).to.deep.equal(['no-script-tags', 'same-code']);
+    expect(data.changes).to.have.length(2);
+    expect(data.left.map(({ check }) => check)).to.deep.equal(['insecure-address']);
+    expect(await stage.client.call('showDraft', { params })).to.deep.equal(before);
+  });
+
+  it('mends one by its id, once', async () => {
+    const [bare] = (await findings({ check: 'no-script-tags' })).items;
+    const body = { findings: [bare!.id] };
+    await stage.client.call('fixFindings', { params, body });
+    const { data } = await stage.client.call('showSnippet', { params: { ...params, snippet: 'bare' } });
+    expect(data.parts[0]!.code).to.equal('<script>\nwindow.visits = 1;\n</script>');
+    const again = await api(stage.server, stage.token, 'POST', '/sites/mill/fixes', body);
+    expect(again.status).to.equal(404);
+    expect(again.body.toString()).to.include('/findings/0');
+  });
+
+  it('says which finding needs a person', async () => {
+    const [share] = (await findings({ check: 'insecure-address' })).items;
+    const { status, body } = await api(stage.server, stage.token, 'POST', '/sites/mill/fixes', {
+      findings: [share!.id],
+    });
+    expect(status).to.equal(422);
+    expect(body.toString()).to.include('advice says what to do');
+  });
+
+  it('mends all that is left, as the preview said, and writes down who did', async () => {
+    await add('form', "<script>document.getElementById('newsletter').hidden = false;</script>");
+    const preview = (await stage.client.call('fixFindings', { params, body: { preview: true } })).data;
+    const { data } = await stage.client.call('fixFindings', { params, body: {} });
+    expect(data).to.deep.equal(preview);
+    expect((await findings()).items).to.deep.equal(data.left);
+    const { data: off } = await stage.client.call('showSnippet', {
+      params: { ...params, snippet: 'statistics' },
+    });
+    expect(off.state).to.equal('off');
+    const { data: moved } = await stage.client.call('showSnippet', {
+      params: { ...params, snippet: 'form' },
+    });
+    expect(moved.parts[0]!.placement).to.equal('body-end');
+    const { data: activity } = await stage.client.call('listActivity', { params });
+    expect(activity.items[0]!.message).to.match(/^Mended 2 findings\./);
+  });
+
+  it('keeps the other parts of a snippet as they were when one is taken out', async () => {
+    await stage.client.call('createSnippet', {
+      params,
+      body: {
+        key: 'double',
+        name: 'Double',
+        parts: [
+          { placement: 'head-end', code: COUNTER },
+          { placement: 'body-end', code: '<p>last</p>' },
+        ],
+      },
+    });
+    const ranks = async () =>
+      (await stage.client.call('showSnippet', { params: { ...params, snippet: 'double' } })).data.parts;
+    const [, last] = await ranks();
+    await stage.client.call('fixFindings', { params, body: {} });
+    expect(await ranks()).to.deep.equal([last]);
+  });
+});
