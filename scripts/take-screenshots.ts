@@ -65,6 +65,28 @@ const SHOTS: readonly Shot[] = [
   },
 ];
 
+/** Taken last, with the accidents of `breakDraft` in the draft. */
+const ACCIDENTS: readonly Shot[] = [
+  { name: 'console-findings', view: DESKTOP, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
+  ...(process.env['MORE_VIEWS'] === '1'
+    ? [
+        { name: 'strip-findings', view: DESKTOP, path: STRIP, awaits: 'has no <script> tags' },
+        { name: 'findings-dark', view: DARK, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
+        { name: 'findings-phone', view: PHONE, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
+        {
+          name: 'findings-fix',
+          view: DESKTOP,
+          path: '/sites/skerrywick/findings',
+          awaits: 'Wrong',
+          async act(page: Page) {
+            await page.getByRole('button', { name: /Write <script> tags/ }).click();
+            await page.getByText('The code afterwards').waitFor();
+          },
+        },
+      ]
+    : []),
+];
+
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
   { name: 'cli-plan', args: ['plan', '/booking'] },
   { name: 'cli-diff', args: ['diff'] },
@@ -80,9 +102,27 @@ try {
   for (const shot of SHOTS) await takePage(browser, stage, shot);
   for (const command of COMMANDS) await takeCommand(browser, stage, command);
   await takeDemo(browser, stage);
+  await breakDraft(stage);
+  for (const shot of ACCIDENTS) await takePage(browser, stage, shot);
+  await takeCommand(browser, stage, { name: 'cli-check', args: ['check'] });
 } finally {
   await browser.close();
   await stage.close();
+}
+
+/** What people do by mistake: the same counter again, a call where its maker does not run, script text without tags. */
+async function breakDraft({ client }: Stage): Promise<void> {
+  const params = { site: 'skerrywick' };
+  const { data } = await client.call('showSnippet', { params: { ...params, snippet: 'visit-counter' } });
+  const counter = data.parts[0]!.code.replaceAll('"', "'");
+  const add = (name: string, placement: 'head-end' | 'body-end', code: string, include: string[] = []) =>
+    client.call('createSnippet', {
+      params,
+      body: { name, pages: { include, exclude: [] }, parts: [{ placement, code }] },
+    });
+  await add('Old statistics', 'body-end', counter);
+  await add('Fares event', 'body-end', "<script>glint('event', 'fares-seen');</script>", ['/fares']);
+  await add('Visit note', 'body-end', "window.visitNote = 'YOUR_NOTE_ID';");
 }
 
 async function takePage(on: Browser, of: Stage, shot: Shot): Promise<void> {

@@ -42,6 +42,14 @@ const ROOMS: readonly Room[] = [
     },
   },
   { name: 'a snippet', path: '/sites/skerrywick/snippets/harbour-chat', heading: /Harbour chat/ },
+  {
+    name: 'the findings',
+    path: '/sites/skerrywick/findings',
+    heading: /Findings/,
+    async act(page) {
+      await page.getByText('All in order').waitFor();
+    },
+  },
   { name: 'the releases', path: '/sites/skerrywick/releases', heading: /Releases/ },
   {
     name: 'a check of the live pages',

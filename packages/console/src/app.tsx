@@ -27,6 +27,9 @@ const queryClient = new QueryClient({
 const loadAddSnippet = async () => ({
   Component: (await import('./rooms/snippet/add-snippet-room')).AddSnippetRoom,
 });
+const loadFindings = async () => ({
+  Component: (await import('./rooms/findings/findings-room')).FindingsRoom,
+});
 const loadEditSnippet = async () => ({
   Component: (await import('./rooms/snippet/edit-snippet-room')).EditSnippetRoom,
 });
@@ -45,6 +48,7 @@ const router = createBrowserRouter([
           { path: 'strip', element: <StripRoom /> },
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },
+          { path: 'findings', lazy: loadFindings },
           { path: 'releases', element: <ReleasesRoom /> },
           { path: 'check', element: <VerificationRoom /> },
           { path: 'settings', element: <SettingsRoom /> },

@@ -1,4 +1,11 @@
-import { ApiError, type SitePatch, type SnippetInput, type SnippetPatch } from '@pragmatica/contract';
+import {
+  ApiError,
+  type FindingResource,
+  type SitePatch,
+  type SnippetInput,
+  type SnippetPatch,
+  type SnippetResource,
+} from '@pragmatica/contract';
 import type { Placement } from '@pragmatica/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
@@ -88,6 +95,30 @@ export function useChangeOrder(site: string) {
     ({ etag, placement, parts }: { etag: string; placement: Placement; parts: string[] }) =>
       api.call('changeOrder', { params: { site }, ifMatch: etag, body: { lists: [{ placement, parts }] } }),
   );
+}
+
+/** Mends one finding. @returns the snippets as they were before, so that it can be taken back */
+export function useFixFinding(site: string) {
+  return useSiteChange(site, async (finding: FindingResource) => {
+    const keys = [...new Set(finding.subjects.map(({ snippet }) => snippet))];
+    const before = await Promise.all(
+      keys.map(async (snippet) => (await api.call('showSnippet', { params: { site, snippet } })).data),
+    );
+    await api.call('fixFindings', { params: { site }, body: { findings: [finding.id] } });
+    return before;
+  });
+}
+
+/** Gives snippets the state and the parts that they had before. */
+export function useUndoFix(site: string) {
+  return useSiteChange(site, async (snippets: readonly SnippetResource[]) => {
+    for (const { key, state, parts } of snippets) {
+      const params = { site, snippet: key };
+      const { etag } = await api.call('showSnippet', { params });
+      const body = { state, parts: parts.map(({ placement, code }) => ({ placement, code })) };
+      await api.call('editSnippet', { params, ifMatch: etag, body });
+    }
+  });
 }
 
 export function usePublish(site: string) {

@@ -52,6 +52,25 @@ export const diffQuery = (site: string, from: string, to: string) =>
     queryFn: async () => (await api.call('showDiff', { params: { site }, query: { from, to } })).data,
   });
 
+export const findingsQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'findings'],
+    queryFn: async () => (await api.call('listFindings', { params: { site }, query: {} })).data,
+  });
+
+/** What mending one finding would change. */
+export const fixPreviewQuery = (site: string, finding: string) =>
+  queryOptions({
+    // Not among what is asked for again after a change: a finding that was mended is gone.
+    queryKey: ['fix', site, finding],
+    queryFn: async () =>
+      (await api.call('fixFindings', { params: { site }, body: { findings: [finding], preview: true } }))
+        .data,
+    // It asks the service to work it out anew, and is closed soon.
+    staleTime: 0,
+    gcTime: 0,
+  });
+
 export const releasesQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'releases'],

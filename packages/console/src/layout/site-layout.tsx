@@ -1,15 +1,24 @@
 import { useQuery } from '@tanstack/react-query';
-import { History, ListOrdered, PlusCircle, ScrollText, SearchCheck, Settings2 } from 'lucide-react';
+import {
+  History,
+  ListOrdered,
+  PlusCircle,
+  ScrollText,
+  SearchCheck,
+  Settings2,
+  Stethoscope,
+} from 'lucide-react';
 import { NavLink, Outlet, useParams } from 'react-router';
-import { siteQuery } from '../api/queries';
+import { findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { Failure } from '../ui/states';
 
 const ROOMS = [
   { to: 'strip', label: 'Page strip', icon: ScrollText },
   { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
+  { to: 'findings', label: 'Findings', icon: Stethoscope },
   { to: 'releases', label: 'Releases', icon: History },
-  { to: 'check', label: 'Check live pages', icon: SearchCheck, Settings2 },
+  { to: 'check', label: 'Check live pages', icon: SearchCheck },
   { to: 'activity', label: 'Activity', icon: ListOrdered },
   { to: 'settings', label: 'Settings', icon: Settings2 },
 ] as const;
@@ -22,6 +31,8 @@ export function useSiteKey(): string {
 export function SiteLayout() {
   const key = useSiteKey();
   const site = useQuery(siteQuery(key));
+  const counts = useQuery(findingsQuery(key)).data?.counts;
+  const wrong = counts ? counts.error + counts.warning : 0;
   return (
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
@@ -41,6 +52,11 @@ export function SiteLayout() {
           >
             <Icon className="size-4 shrink-0" aria-hidden />
             {label}
+            {to === 'findings' && wrong > 0 && (
+              <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
+                {wrong}
+              </span>
+            )}
           </NavLink>
         ))}
       </nav>

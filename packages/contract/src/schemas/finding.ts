@@ -107,7 +107,7 @@ export const finding = z
     title: z.string(),
     why: z.string(),
     advice: z.string(),
-    subjects: z.array(z.object({ snippet: z.string(), part: z.string().optional() })),
+    subjects: z.array(z.object({ snippet: z.string(), name: z.string(), part: z.string().optional() })),
     evidence: z.array(
       z.object({
         part: z.string(),
@@ -121,6 +121,8 @@ export const finding = z
     fix: z.object({ title: z.string(), changes: z.array(setChange) }).optional(),
   })
   .meta({ id: 'Finding' });
+
+export type FindingResource = z.infer<typeof finding>;
 
 export const findings = z.object({
   items: z.array(finding),

@@ -12,6 +12,8 @@ export type Area = 'placement' | 'order' | 'duplicates' | 'activation' | 'safety
 /** What a finding is about: a snippet, or one of its parts. */
 export interface Subject {
   readonly snippet: string;
+  /** The snippet's name. */
+  readonly name: string;
   /** Key of the part, `snippet/number`. */
   readonly part?: string;
 }
@@ -20,7 +22,7 @@ export interface Subject {
 export interface Evidence {
   readonly part: string;
   readonly range: Range;
-  /** What stands there, cut to a readable length. */
+  /** The line that it stands in, cut to a readable length around it. */
   readonly text: string;
   readonly line: number;
   readonly column: number;

@@ -1,18 +1,20 @@
-import { containmentProblem } from '@pragmatica/core';
+import { containmentProblem, type SuggestedPart } from '@pragmatica/core';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useDeferredValue, useMemo } from 'react';
 import { CodeEditor } from '../../ui/code-editor';
 import { PlacementPicker } from './placement-picker';
+import { ReadingPanel } from './reading-panel';
 import type { PartValue } from './snippet-form';
 
 interface PartEditorProps {
   part: PartValue;
   onChange: (part: PartValue) => void;
   error: string | undefined;
+  onSplit: ((parts: readonly SuggestedPart[]) => void) | undefined;
 }
 
 /** One piece of code with its place. Whether it would change the page around it is said while it is typed. */
-export function PartEditor({ part, onChange, error }: PartEditorProps) {
+export function PartEditor({ part, onChange, error, onSplit }: PartEditorProps) {
   const deferred = useDeferredValue(part);
   const problem = useMemo(() => containmentProblem(deferred.code, deferred.placement), [deferred]);
   const isEmpty = part.code.trim() === '';
@@ -40,6 +42,11 @@ export function PartEditor({ part, onChange, error }: PartEditorProps) {
             </p>
           )}
         </div>
+        <ReadingPanel
+          part={part}
+          onPlace={(placement) => onChange({ ...part, placement })}
+          onSplit={onSplit}
+        />
       </div>
       <PlacementPicker
         placement={part.placement}

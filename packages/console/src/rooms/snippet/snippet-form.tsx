@@ -92,6 +92,11 @@ export function SnippetForm({
           <PartEditor
             part={part}
             onChange={(next) => setPart(index, next)}
+            onSplit={
+              value.parts.length > 1
+                ? undefined
+                : (parts) => set({ parts: parts.map(({ code, placement }) => ({ code, placement })) })
+            }
             error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)}
           />
         </section>

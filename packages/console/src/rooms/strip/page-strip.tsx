@@ -1,3 +1,4 @@
+import type { FindingResource } from '@pragmatica/contract';
 import type { Change, PagePlan, PlannedPart, Snapshot } from '@pragmatica/core';
 import { NAMED_PLACEMENTS, isAnchor, placementKey, placementWords, type Placement } from '@pragmatica/core';
 import type { ReactNode } from 'react';
@@ -9,6 +10,7 @@ interface PageStripProps {
   plan: PagePlan;
   draft: { readonly data: { readonly snapshot: Snapshot }; readonly etag: string };
   changes: readonly Change[];
+  findings: readonly FindingResource[];
   isEditable: boolean;
 }
 
@@ -22,10 +24,22 @@ export interface StripContext {
   readonly changed: ReadonlySet<string>;
   /** Position of each part on the page, from 1. */
   readonly position: ReadonlyMap<string, number>;
+  /** What is wrong or doubtful, by the part that it is about. */
+  readonly findings: ReadonlyMap<string, readonly FindingResource[]>;
+}
+
+function byPart(findings: readonly FindingResource[]): Map<string, FindingResource[]> {
+  const found = new Map<string, FindingResource[]>();
+  for (const finding of findings) {
+    if (finding.severity === 'advice') continue;
+    for (const { part } of finding.subjects)
+      if (part !== undefined) found.set(part, [...(found.get(part) ?? []), finding]);
+  }
+  return found;
 }
 
 /** The page drawn from head to foot, with its parts where they run and in the order in which they run. */
-export function PageStrip({ site, plan, draft, changes, isEditable }: PageStripProps) {
+export function PageStrip({ site, plan, draft, changes, findings, isEditable }: PageStripProps) {
   const context: StripContext = {
     site,
     snapshot: draft.data.snapshot,
@@ -33,6 +47,7 @@ export function PageStrip({ site, plan, draft, changes, isEditable }: PageStripP
     isEditable,
     changed: new Set(changes.map((change) => change.snippet)),
     position: new Map(plan.parts.map((part, index) => [part.key, index + 1])),
+    findings: byPart(findings),
   };
   const partsAt = (placement: Placement): PlannedPart[] =>
     plan.parts.filter((part) => placementKey(part.placement) === placementKey(placement));

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { tellingLine, type PlannedPart } from '@pragmatica/core';
-import { GripVertical } from 'lucide-react';
+import { GripVertical, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
 import type { StripContext } from './page-strip';
@@ -19,6 +19,7 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
   const snippet = context.snapshot.snippets.find((entry) => entry.key === part.snippet);
   const number = Number(part.key.split('/')[1]);
   const total = snippet?.parts.length ?? 1;
+  const findings = context.findings.get(part.key) ?? [];
   return (
     <li
       ref={setNodeRef}
@@ -69,6 +70,17 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
             </span>
           )}
         </p>
+        {findings.map(({ id, title, severity }) => (
+          <p key={id} className="flex items-start gap-1 text-[13px]">
+            <TriangleAlert
+              className={cn('mt-0.5 size-3.5 shrink-0', severity === 'error' ? 'text-danger' : 'text-signal')}
+              aria-hidden
+            />
+            <Link to="../findings" className="hover:underline">
+              {title}
+            </Link>
+          </p>
+        ))}
         <p className="truncate font-mono text-xs text-muted" title={part.code}>
           {tellingLine(part.code)}
         </p>

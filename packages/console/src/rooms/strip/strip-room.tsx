@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
-import { diffQuery, draftQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
+import { diffQuery, draftQuery, findingsQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
@@ -23,6 +23,7 @@ export function StripRoom() {
   const draft = useQuery(draftQuery(key));
   const plan = useQuery({ ...planQuery(key, path, of), placeholderData: (previous) => previous });
   const changes = useQuery(diffQuery(key, 'live', 'draft'));
+  const findings = useQuery({ ...findingsQuery(key), enabled: of === 'draft' });
   const error = plan.error ?? draft.error;
 
   if (draft.data?.data.snapshot.snippets.length === 0) {
@@ -53,6 +54,7 @@ export function StripRoom() {
             plan={plan.data}
             draft={draft.data}
             changes={changes.data?.changes ?? []}
+            findings={of === 'draft' ? (findings.data?.items ?? []) : []}
             isEditable={of === 'draft'}
           />
         ) : (

@@ -30,7 +30,7 @@ export const reachEmpty: Check = {
         about: 'pages',
         title: `“${snippet.name}” runs on no page`,
         advice: `Its rules say: ${pageRulesWords(snippet.pages)}. Take the page out of those that are left out.`,
-        subjects: [{ snippet: snippet.key }],
+        subjects: [{ snippet: snippet.key, name: snippet.name }],
         evidence: [],
       };
     }

@@ -1,0 +1,65 @@
+import type { FindingResource } from '@pragmatica/contract';
+import { Wrench } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { Button } from '../../ui/button';
+import { cn } from '../../ui/cn';
+import { FixDialog } from './fix-dialog';
+
+const EDGE: Record<FindingResource['severity'], string> = {
+  error: 'border-l-danger',
+  warning: 'border-l-signal',
+  advice: 'border-l-primary',
+};
+
+/** One finding: what, the places side by side, why, and what to do. */
+export function FindingCard({ site, finding }: { site: string; finding: FindingResource }) {
+  const [isOpen, setOpen] = useState(false);
+  const names = new Map(finding.subjects.map(({ snippet, name }) => [snippet, name]));
+  return (
+    <li
+      className={cn(
+        'space-y-3 rounded-xl border border-l-4 border-line bg-surface p-4 sm:p-5',
+        EDGE[finding.severity],
+      )}
+    >
+      <h3 className="font-semibold">{finding.title}</h3>
+      {finding.evidence.length > 0 && (
+        <div className={cn('grid gap-3', finding.evidence.length > 1 && 'md:grid-cols-2')}>
+          {finding.evidence.map(({ part, line, text, note }, index) => (
+            <figure key={index} className="min-w-0 rounded-lg border border-line bg-raised">
+              <figcaption className="flex flex-wrap gap-x-2 border-b border-line px-3 py-1.5 text-[13px]">
+                <Link to={`../snippets/${part.split('/')[0]!}`} className="font-medium hover:underline">
+                  {names.get(part.split('/')[0]!) ?? part}
+                </Link>
+                <span className="text-muted">line {line}</span>
+                <span className="ml-auto text-muted">{note}</span>
+              </figcaption>
+              <pre className="overflow-x-auto px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
+                {text}
+              </pre>
+            </figure>
+          ))}
+        </div>
+      )}
+      <p className="text-sm text-muted">{finding.why}</p>
+      <p className="text-sm">
+        <span className="font-semibold">What to do: </span>
+        {finding.advice}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {finding.fix && (
+          <Button look="primary" size="small" onClick={() => setOpen(true)}>
+            <Wrench className="size-3.5" aria-hidden /> {finding.fix.title.replace(/\.$/, '')}…
+          </Button>
+        )}
+        {[...names].map(([snippet, name]) => (
+          <Button key={snippet} asChild size="small">
+            <Link to={`../snippets/${snippet}`}>Open “{name}”</Link>
+          </Button>
+        ))}
+      </div>
+      {finding.fix && <FixDialog site={site} finding={finding} isOpen={isOpen} onOpenChange={setOpen} />}
+    </li>
+  );
+}
