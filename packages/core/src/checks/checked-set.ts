@@ -16,22 +16,27 @@ export interface ReadPart extends PlacedPart {
   readonly isInHead: boolean;
 }
 
-/** Facts by code: reading is most of the work, and most code stays the same from edit to edit. */
+/** What was worked out of code: most of the work, and most code stays the same from edit to edit. */
 export class FactsMemory {
-  readonly #facts = new Map<string, Facts>();
+  readonly #kept = new Map<string, unknown>();
   readonly #most: number;
 
-  constructor(most = 20_000) {
+  constructor(most = 60_000) {
     this.#most = most;
   }
 
   read(code: string): Facts {
-    let facts = this.#facts.get(code);
-    if (facts) return facts;
-    facts = readCode(code);
-    if (this.#facts.size >= this.#most) this.#facts.clear();
-    this.#facts.set(code, facts);
-    return facts;
+    return this.once('facts', code, readCode);
+  }
+
+  /** What `work` makes of a code, done once; `kind` tells what is worked out. */
+  once<T>(kind: string, code: string, work: (code: string) => T): T {
+    const key = `${kind}\n${code}`;
+    if (this.#kept.has(key)) return this.#kept.get(key) as T;
+    const made = work(code);
+    if (this.#kept.size >= this.#most) this.#kept.clear();
+    this.#kept.set(key, made);
+    return made;
   }
 }
 
@@ -43,9 +48,11 @@ export class CheckedSet {
   /** Those of snippets that are on. */
   readonly running: readonly ReadPart[];
   readonly pages: Pages;
+  readonly memory: FactsMemory;
 
   constructor(snapshot: Snapshot, memory: FactsMemory, knownPaths: readonly string[] = []) {
     this.snapshot = snapshot;
+    this.memory = memory;
     this.parts = orderedParts(snapshot).map((placed, position) => ({
       ...placed,
       code: placed.part.code,

@@ -70,7 +70,7 @@ export const sameAccount: Check = {
     },
   ],
   *run(set) {
-    const same = new Set(sameCodePairs(set.running).map(([first, second]) => `${first.key} ${second.key}`));
+    const same = new Set(sameCodePairs(set).map(([first, second]) => `${first.key} ${second.key}`));
     for (const [first, ...others] of groups(
       heldAccounts(set.running),
       ({ account }) => `${account.domain} ${account.value}`,

@@ -1,5 +1,5 @@
 import { normalForm } from '../normal-form.js';
-import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import { evidence, groups, nameOf, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
@@ -27,7 +27,7 @@ export const sameCode: Check = {
     { name: 'Counter of the fares', include: ['/fares'], parts: [{ placement: 'head-end', code: COUNTER }] },
   ],
   *run(set) {
-    for (const [first, second] of sameCodePairs(set.running)) {
+    for (const [first, second] of sameCodePairs(set)) {
       const page = set.meeting(first, second);
       if (page === undefined) continue;
       const isWhole = second.snippet.parts.length === 1;
@@ -62,9 +62,9 @@ export const sameCode: Check = {
 };
 
 /** Each part and the first one before it with the same code. */
-export function sameCodePairs(parts: readonly ReadPart[]): [ReadPart, ReadPart][] {
+export function sameCodePairs({ running, memory }: CheckedSet): [ReadPart, ReadPart][] {
   // Comparing trees is needed only where what the code does is the same in number.
-  const alike = groups(parts, ({ facts, code }) =>
+  const alike = groups(running, ({ facts, code }) =>
     code.trim() === ''
       ? undefined
       : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(
@@ -72,7 +72,7 @@ export function sameCodePairs(parts: readonly ReadPart[]): [ReadPart, ReadPart][
         ),
   );
   return alike.flatMap((group) =>
-    groups(group, ({ code }) => normalForm(code)).flatMap(([first, ...rest]) =>
+    groups(group, ({ code }) => memory.once('normal form', code, normalForm)).flatMap(([first, ...rest]) =>
       rest.map((second): [ReadPart, ReadPart] => [first!, second]),
     ),
   );

@@ -52,7 +52,7 @@ export const sameResource: Check = {
     },
   ],
   *run(set) {
-    const same = new Set(sameCodePairs(set.running).map(([first, second]) => `${first.key} ${second.key}`));
+    const same = new Set(sameCodePairs(set).map(([first, second]) => `${first.key} ${second.key}`));
     const loads = set.running.flatMap((part) =>
       part.facts.loads
         .filter(({ kind, noScript, address }) => kind === 'script' && !noScript && !address.includes('…'))

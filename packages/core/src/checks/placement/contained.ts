@@ -1,4 +1,5 @@
 import { containmentProblem } from '../../contain/index.js';
+import { placementKey } from '../../insert/index.js';
 import { nameOf, subject, evidence } from '../checked-set.js';
 import type { Check } from '../types.js';
 
@@ -22,7 +23,10 @@ export const contained: Check = {
       if (part.facts.language === 'text' && part.code.trim() === '') continue;
       // Script text without tags is visible text; there is a check of its own for that.
       if (part.facts.language !== 'markup') continue;
-      const problem = containmentProblem(part.code, part.part.placement);
+      const { placement } = part.part;
+      const problem = set.memory.once(`contained ${placementKey(placement)}`, part.code, (code) =>
+        containmentProblem(code, placement),
+      );
       if (!problem) continue;
       yield {
         about: problem.problem,
