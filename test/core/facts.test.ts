@@ -206,17 +206,17 @@ describe('reading code', () => {
       fc.property(mixed, (code) => {
         const facts = readCode(code);
         expect(readCode(code)).to.deep.equal(facts);
-        const found = [
-          facts.loads,
-          facts.defines,
-          facts.uses,
-          facts.needs,
-          facts.makes,
-          facts.accounts,
-          facts.marks,
-          facts.problems,
-        ];
-        for (const { range } of found.flat<readonly { range: { start: number; end: number } }[][]>()) {
+        const { loads, defines, uses, needs, makes, accounts, marks, problems } = facts;
+        for (const { range } of [
+          ...loads,
+          ...defines,
+          ...uses,
+          ...needs,
+          ...makes,
+          ...accounts,
+          ...marks,
+          ...problems,
+        ]) {
           expect(range.start).to.be.within(0, code.length);
           expect(range.end).to.be.within(range.start, code.length);
         }
