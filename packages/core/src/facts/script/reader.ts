@@ -19,6 +19,8 @@ import { guardedBy } from './guards.js';
 import { setMember } from './members.js';
 import type { Record } from './record.js';
 import { Scope } from './scope.js';
+import { isStub, keepsOld } from './stubs.js';
+import { namesOf, varNames } from './syntax-tree.js';
 import {
   HOLE,
   UNDEFINED,
@@ -493,90 +495,4 @@ export class ScriptReader {
     this.scope.declare(node.id.name, fn);
     if (isProgram && !this.#isModule) this.define(node.id.name, fn, node.id);
   }
-}
-
-/** `x || …` and `x ?? …` keep what is there; so does `x ||= …`. */
-function keepsOld(node: Node): boolean {
-  const { type, operator } = node as Node & { operator?: string };
-  if (type === 'LogicalExpression') return operator === '||' || operator === '??';
-  return type === 'AssignmentExpression' && (operator === '||=' || operator === '??=');
-}
-
-/** A function that only keeps its arguments for later: it pushes them to a queue. */
-function isStub(value: Value): boolean {
-  if (value.kind !== 'function') return false;
-  const { node } = value;
-  const rests = node.params.filter((param) => param.type === 'RestElement').length > 0;
-  const pushes: Node[] = [];
-  let size = 0;
-  walk(node.body, (inner) => {
-    size++;
-    if (
-      inner.type === 'CallExpression' &&
-      inner.callee.type === 'MemberExpression' &&
-      inner.callee.property.type === 'Identifier' &&
-      ['push', 'unshift'].includes(inner.callee.property.name)
-    )
-      pushes.push(inner);
-  });
-  return size < 60 && pushes.some((push) => rests || mentionsArguments(push));
-}
-
-function mentionsArguments(node: Node): boolean {
-  let found = false;
-  walk(node, (inner) => {
-    if (inner.type === 'Identifier' && inner.name === 'arguments') found = true;
-  });
-  return found;
-}
-
-type AnyNode = Expression | Statement | Pattern;
-
-/** Every node below, and the node itself. */
-export function walk(node: Node, visit: (node: AnyNode) => void): void {
-  visit(node as AnyNode);
-  for (const key of Object.keys(node)) {
-    const value = (node as unknown as { [key: string]: unknown })[key];
-    for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
-      if (typeof child === 'object' && child !== null && 'type' in child && 'start' in child)
-        walk(child as Node, visit);
-  }
-}
-
-/** The names that a pattern gives values to. */
-export function namesOf(pattern: Pattern): string[] {
-  switch (pattern.type) {
-    case 'Identifier':
-      return [pattern.name];
-    case 'ObjectPattern':
-      return pattern.properties.flatMap((property) =>
-        namesOf(property.type === 'RestElement' ? property.argument : property.value),
-      );
-    case 'ArrayPattern':
-      return pattern.elements.flatMap((element) => (element ? namesOf(element) : []));
-    case 'AssignmentPattern':
-      return namesOf(pattern.left);
-    case 'RestElement':
-      return namesOf(pattern.argument);
-    default:
-      return [];
-  }
-}
-
-/** Names declared with `var` anywhere in a function's own statements. */
-function varNames(body: readonly Node[]): string[] {
-  const names: string[] = [];
-  const visit = (node: Node): void => {
-    if (/Function|^Class/.test(node.type)) return;
-    if (node.type === 'VariableDeclaration' && (node as VariableDeclaration).kind === 'var')
-      for (const { id } of (node as VariableDeclaration).declarations) names.push(...namesOf(id));
-    if (/Expression$/.test(node.type)) return;
-    for (const key of Object.keys(node)) {
-      const value = (node as unknown as { [key: string]: unknown })[key];
-      for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
-        if (typeof child === 'object' && child !== null && 'type' in child) visit(child as Node);
-    }
-  };
-  body.forEach(visit);
-  return names;
 }

@@ -1,0 +1,38 @@
+import type { Node } from 'acorn';
+import { walk } from './syntax-tree.js';
+import type { Value } from './values.js';
+
+/** `x || …` and `x ?? …` keep what is there; so does `x ||= …`. */
+export function keepsOld(node: Node): boolean {
+  const { type, operator } = node as Node & { operator?: string };
+  if (type === 'LogicalExpression') return operator === '||' || operator === '??';
+  return type === 'AssignmentExpression' && (operator === '||=' || operator === '??=');
+}
+
+/** A function that only keeps its arguments for later: it pushes them to a queue. */
+export function isStub(value: Value): boolean {
+  if (value.kind !== 'function') return false;
+  const { node } = value;
+  const rests = node.params.filter((param) => param.type === 'RestElement').length > 0;
+  const pushes: Node[] = [];
+  let size = 0;
+  walk(node.body, (inner) => {
+    size++;
+    if (
+      inner.type === 'CallExpression' &&
+      inner.callee.type === 'MemberExpression' &&
+      inner.callee.property.type === 'Identifier' &&
+      ['push', 'unshift'].includes(inner.callee.property.name)
+    )
+      pushes.push(inner);
+  });
+  return size < 60 && pushes.some((push) => rests || mentionsArguments(push));
+}
+
+function mentionsArguments(node: Node): boolean {
+  let found = false;
+  walk(node, (inner) => {
+    if (inner.type === 'Identifier' && inner.name === 'arguments') found = true;
+  });
+  return found;
+}
