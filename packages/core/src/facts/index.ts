@@ -3,7 +3,7 @@ export { readCode } from './read-code.js';
 export { placementOfStatement } from './statement.js';
 export { suggestParts, type SuggestedPart } from './suggest.js';
 export { lineAndColumn } from './text.js';
-export { factWords, shapeWords, type FactWords } from './words.js';
+export { factWords, type FactWords } from './words.js';
 export type {
   Account,
   CodeProblem,

@@ -1,5 +1,3 @@
-import type { Range } from './types.js';
-
 /** Line and column of an offset, both from 1. Lines end at LF, CR LF or CR. */
 export function lineAndColumn(text: string, offset: number): { line: number; column: number } {
   let line = 1;
@@ -11,10 +9,6 @@ export function lineAndColumn(text: string, offset: number): { line: number; col
     start = i + 1;
   }
   return { line, column: offset - start + 1 };
-}
-
-export function shifted(range: Range, by: number): Range {
-  return { start: range.start + by, end: range.end + by };
 }
 
 /** Length in UTF-8. */

@@ -25,11 +25,6 @@ const SHAPES: Readonly<{ [kind in ShapeKind]: string }> = {
   other: 'something that cannot be told from its code',
 };
 
-/** A kind of thing as people call it. */
-export function shapeWords(kind: ShapeKind): string {
-  return SHAPES[kind];
-}
-
 const SURE: Readonly<{ [sure in Sureness]: string }> = {
   certain: '',
   likely: ' (likely)',
