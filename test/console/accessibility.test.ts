@@ -66,7 +66,7 @@ const ROOMS: readonly Room[] = [
 ];
 
 describe('the console for everybody', function () {
-  this.timeout(40_000);
+  this.timeout(180_000);
   const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;

@@ -7,7 +7,7 @@ import { useStageAndBrowser } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
 
 describe('the console', function () {
-  this.timeout(40_000);
+  this.timeout(180_000);
   const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;
@@ -306,7 +306,7 @@ describe('the console', function () {
 });
 
 describe('the console’s door', function () {
-  this.timeout(40_000);
+  this.timeout(180_000);
   it('asks for the one-time password’s replacement, then lets in', async () => {
     const stage = await startStage({ hasDemo: false });
     const browser = await startBrowser();

@@ -5,7 +5,7 @@ import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
 describe('the console reads, checks and mends', function () {
-  this.timeout(40_000);
+  this.timeout(180_000);
   const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;

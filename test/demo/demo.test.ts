@@ -56,7 +56,7 @@ describe('the stand-in providers', () => {
 });
 
 describe('the demo in a browser', function () {
-  this.timeout(60_000);
+  this.timeout(180_000);
   const started = useStageAndBrowser();
   let stage: Stage;
   let browser: Browser;

@@ -13,7 +13,7 @@ import { ADMIN, createDatabase, listen } from '../support/stage.js';
 const HOST = 'skerrywick.localhost';
 
 describe('the gateway while the database is away', function () {
-  this.timeout(60_000);
+  this.timeout(180_000);
   let data: string;
   let databaseUrl: string;
   let service: Service | undefined;

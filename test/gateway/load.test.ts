@@ -11,7 +11,7 @@ import { part, set, snippet } from '../support/sets.js';
 const HTML = { 'content-type': 'text/html; charset=utf-8' };
 
 describe('the gateway under load', function () {
-  this.timeout(40_000);
+  this.timeout(180_000);
 
   it('gives every page load one whole release, never a mixture, while releases come and go', async () => {
     const stage = await startStage();

@@ -46,7 +46,7 @@ interface Served {
 
 /** What a visitor gets is what insertion makes of the page, whatever the way there looked like. */
 describe('any page through the gateway', function () {
-  this.timeout(60_000);
+  this.timeout(180_000);
   let gateway: StartedGateway;
   const pages = new Map<string, Served>();
 

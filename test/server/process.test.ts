@@ -13,7 +13,7 @@ import { createDatabase } from '../support/stage.js';
 const MAIN = fileURLToPath(new URL('../../packages/server/dist/main.js', import.meta.url));
 
 describe('the service as a process', function () {
-  this.timeout(30_000);
+  this.timeout(180_000);
   let child: ChildProcess;
   let data: string;
   beforeEach(() => {

@@ -28,7 +28,7 @@ interface Started {
 }
 
 describe('npm start', function () {
-  this.timeout(60_000);
+  this.timeout(180_000);
   const folders: string[] = [];
   const children: ChildProcess[] = [];
   afterEach(() => {
