@@ -1,16 +1,15 @@
 import { readCode, type Facts, type Range } from '../facts/index.js';
 import { lineAndColumn } from '../facts/index.js';
 import { placementKey } from '../insert/index.js';
-import { orderedParts, type PlacedPart, type Snapshot } from '../release/index.js';
+import type { OrderPart } from '../order/index.js';
+import { orderedParts, type Snapshot } from '../release/index.js';
 import { Pages } from './pages.js';
+import { SetOrder } from './set-order.js';
 import type { Evidence, Subject } from './types.js';
 
 /** A part of a set with what was read out of its code. */
-export interface ReadPart extends PlacedPart {
-  readonly facts: Facts;
+export interface ReadPart extends OrderPart {
   readonly code: string;
-  /** Position among all parts of the set, in page order. */
-  readonly position: number;
   /** Its snippet is switched on. */
   readonly isOn: boolean;
   readonly isInHead: boolean;
@@ -49,6 +48,8 @@ export class CheckedSet {
   readonly running: readonly ReadPart[];
   readonly pages: Pages;
   readonly memory: FactsMemory;
+  #byKey: ReadonlyMap<string, ReadPart> | undefined;
+  #order: SetOrder | undefined;
 
   constructor(snapshot: Snapshot, memory: FactsMemory, knownPaths: readonly string[] = []) {
     this.snapshot = snapshot;
@@ -63,6 +64,17 @@ export class CheckedSet {
     }));
     this.running = this.parts.filter(({ isOn }) => isOn);
     this.pages = new Pages(knownPaths);
+  }
+
+  /** What needs what, worked out when it is first asked for. */
+  get order(): SetOrder {
+    return (this.#order ??= new SetOrder(this));
+  }
+
+  /** The code of a part by its key; empty where there is none. */
+  codeOf(key: string): string {
+    this.#byKey ??= new Map(this.parts.map((part) => [part.key, part]));
+    return this.#byKey.get(key)?.code ?? '';
   }
 
   /** A page on which both run; undefined where none is known. */
@@ -98,12 +110,6 @@ function lineAround(code: string, { start, end }: Range): string {
 
 export function subject(part: ReadPart): Subject {
   return { snippet: part.snippet.key, name: part.snippet.name, part: part.key };
-}
-
-/** The name that people read, with the part's number where the snippet has several. */
-export function nameOf(part: ReadPart): string {
-  const { name, parts } = part.snippet;
-  return parts.length === 1 ? `“${name}”` : `“${name}” (piece ${part.key.split('/').at(-1)!})`;
 }
 
 /** Parts grouped by something they share, in page order; groups of one are left out. */

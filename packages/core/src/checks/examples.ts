@@ -13,7 +13,7 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
   return {
     format: 'pragmatica-set/1',
     site: { key: 'example', name: 'Example', timeZone: 'UTC' },
-    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [] }) => ({
+    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [], needs }) => ({
       key: name.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
       name,
       purpose: '',
@@ -21,7 +21,8 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
       note: '',
       state,
       pages: { include, exclude },
-      parts: parts.map(({ placement, code }) => ({ placement, code, rank: next(placementKey(placement)) })),
+      ...(needs ? { needs } : {}),
+      parts: parts.map((part) => ({ ...part, rank: next(placementKey(part.placement)) })),
     })),
   };
 }

@@ -1,3 +1,4 @@
+import type { Placement } from '../insert/index.js';
 import { partKey, type Snapshot, type SnapshotPart } from '../release/index.js';
 import { runChecks, type Knowledge } from './run-checks.js';
 import type { Finding, Fix, SetChange } from './types.js';
@@ -10,9 +11,9 @@ export function applyFix(snapshot: Snapshot, fix: Fix): Snapshot {
 /** The set with several changes applied. Keys of parts are those before any of them. */
 export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]): Snapshot {
   const off = new Set(changes.flatMap((change) => (change.kind === 'switch-off' ? [change.snippet] : [])));
-  const byPart = new Map<string, SetChange[]>();
-  for (const change of changes)
-    if (change.kind !== 'switch-off') byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
+  const byPart = new Map<string, PartChange[]>();
+  for (const change of changes.flatMap(partChanges))
+    byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
   return {
     ...snapshot,
     snippets: snapshot.snippets.map((snippet) => ({
@@ -26,22 +27,53 @@ export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]):
   };
 }
 
+/** What a change does to one part. */
+export type PartChange =
+  | Extract<SetChange, { readonly part: string }>
+  | {
+      readonly kind: 'rank-part';
+      readonly part: string;
+      readonly placement: Placement;
+      readonly rank: number;
+    };
+
+/** A change, part by part; none where it is about a whole snippet. */
+export function partChanges(change: SetChange): PartChange[] {
+  if (change.kind === 'switch-off') return [];
+  if (change.kind !== 'arrange') return [change];
+  return change.lists.flatMap(({ placement, parts }) =>
+    parts.map((part, rank) => ({ kind: 'rank-part' as const, part, placement, rank })),
+  );
+}
+
 /** A rank after all others: a part that moves to another placement goes last there. */
 const LAST = 1_000_000;
 
-function changedPart(part: SnapshotPart, changes: readonly SetChange[]): SnapshotPart | undefined {
+function changedPart(part: SnapshotPart, changes: readonly PartChange[]): SnapshotPart | undefined {
   let changed: SnapshotPart = part;
   for (const change of changes) {
     if (change.kind === 'remove-part') return undefined;
     if (change.kind === 'edit-code') changed = { ...changed, code: change.code };
     else if (change.kind === 'move-part') changed = { ...changed, placement: change.placement, rank: LAST };
+    else changed = { ...changed, placement: change.placement, rank: change.rank };
   }
   return changed;
 }
 
+/** Keys of the snippets that a change is about. */
+export function snippetsOf(change: SetChange): string[] {
+  if (change.kind === 'switch-off') return [change.snippet];
+  if (change.kind !== 'arrange') return [snippetOfPart(change.part)];
+  return change.lists.flatMap(({ parts }) => parts.map(snippetOfPart));
+}
+
+function snippetOfPart(part: string): string {
+  return part.split('/')[0]!;
+}
+
 export interface Mended {
   readonly snapshot: Snapshot;
-  /** The findings that were mended, in the order in which that was done. */
+  /** The findings that were mended, by their own fix or by that of another. */
   readonly mended: readonly Finding[];
   /** The changes in rounds: the keys of parts in each are those that the round before has left. */
   readonly rounds: readonly (readonly SetChange[])[];
@@ -59,28 +91,28 @@ const MOST_ROUNDS = 10;
  * @param ids - the findings that are meant; all when left out
  */
 export function mend(snapshot: Snapshot, knowledge: Knowledge = {}, ids?: ReadonlySet<string>): Mended {
-  const mended: Finding[] = [];
+  const wanted = new Map<string, Finding>();
   const rounds: (readonly SetChange[])[] = [];
   let current = snapshot;
-  let found = runChecks(current, knowledge);
+  let left = runChecks(current, knowledge);
   while (rounds.length < MOST_ROUNDS) {
     const touched = new Set<string>();
     const changes: SetChange[] = [];
-    for (const finding of found) {
+    for (const finding of left) {
       if (!finding.fix || (ids && !ids.has(finding.id))) continue;
+      wanted.set(finding.id, finding);
       // Removing a part gives those after it other keys: one change of a snippet at a time.
-      const snippets = finding.fix.changes.map((change) =>
-        change.kind === 'switch-off' ? change.snippet : change.part.split('/')[0]!,
-      );
+      const snippets = finding.fix.changes.flatMap(snippetsOf);
       if (snippets.some((snippet) => touched.has(snippet))) continue;
       for (const snippet of snippets) touched.add(snippet);
       changes.push(...finding.fix.changes);
-      mended.push(finding);
     }
     if (changes.length === 0) break;
     rounds.push(changes);
     current = applyChanges(current, changes);
-    found = runChecks(current, knowledge);
+    left = runChecks(current, knowledge);
   }
-  return { snapshot: current, mended, rounds, left: found };
+  const still = new Set(left.map(({ id }) => id));
+  const mended = [...wanted.values()].filter(({ id }) => !still.has(id));
+  return { snapshot: current, mended, rounds, left };
 }

@@ -1,6 +1,6 @@
 export { FactsMemory } from './checked-set.js';
 export { exampleSet } from './examples.js';
-export { applyChanges, applyFix, mend, type Mended } from './fixes.js';
+export { applyChanges, applyFix, mend, partChanges, type Mended, type PartChange } from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { CHECKS } from './registry.js';
 export { findCheck, runChecks, type Knowledge } from './run-checks.js';
@@ -16,3 +16,15 @@ export {
   type Severity,
   type Subject,
 } from './types.js';
+export {
+  countFindings,
+  isWaivable,
+  newFindings,
+  weigh,
+  type Lapse,
+  type LapseCause,
+  type OpenFinding,
+  type Waiver,
+  type WaivedFinding,
+  type Weighed,
+} from './waivers.js';

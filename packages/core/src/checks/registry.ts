@@ -4,25 +4,35 @@ import { placeholder } from './activation/placeholder.js';
 import { reachEmpty } from './activation/reach-empty.js';
 import { syntaxError } from './activation/syntax-error.js';
 import { testMode } from './activation/test-mode.js';
+import { oncePerPage } from './duplicates/once-per-page.js';
 import { sameAccount } from './duplicates/same-account.js';
 import { sameCode } from './duplicates/same-code.js';
 import { sameId } from './duplicates/same-id.js';
 import { sameResource } from './duplicates/same-resource.js';
 import { twoAccounts } from './duplicates/two-accounts.js';
 import { twoDefiners } from './duplicates/two-definers.js';
+import { twoOfAKind } from './duplicates/two-of-a-kind.js';
+import { twoVersions } from './duplicates/two-versions.js';
+import { elementMadeLater } from './order/element-made-later.js';
 import { needsWhatIsOff } from './order/needs-what-is-off.js';
+import { notFirst } from './order/not-first.js';
+import { orderCycle } from './order/order-cycle.js';
 import { settingsAfterLoader } from './order/settings-after-loader.js';
+import { statedNeed } from './order/stated-need.js';
 import { usedBeforeDefined } from './order/used-before-defined.js';
 import { contained } from './placement/contained.js';
 import { copiedAsText } from './placement/copied-as-text.js';
 import { curlyQuotes } from './placement/curly-quotes.js';
 import { elementNotThere } from './placement/element-not-there.js';
 import { noScriptTags } from './placement/no-script-tags.js';
+import { providerSaid } from './placement/provider-said.js';
 import { secondPiece } from './placement/second-piece.js';
 import { blockingScript } from './safety/blocking-script.js';
+import { heavyCode } from './safety/heavy-code.js';
 import { insecureAddress } from './safety/insecure-address.js';
 import { lateWrite } from './safety/late-write.js';
 import { secret } from './safety/secret.js';
+import { unpinnedFile } from './safety/unpinned-file.js';
 import type { Check } from './types.js';
 
 /** All checks, in the order in which findings of one severity are told. One more is one more file and one line here. */
@@ -33,15 +43,23 @@ export const CHECKS: readonly Check[] = [
   curlyQuotes,
   elementNotThere,
   secondPiece,
+  providerSaid,
+  orderCycle,
   usedBeforeDefined,
+  elementMadeLater,
   needsWhatIsOff,
   settingsAfterLoader,
+  statedNeed,
+  notFirst,
   sameCode,
   sameResource,
   sameAccount,
   twoAccounts,
   twoDefiners,
   sameId,
+  twoVersions,
+  oncePerPage,
+  twoOfAKind,
   syntaxError,
   brokenData,
   ignoredCode,
@@ -52,4 +70,6 @@ export const CHECKS: readonly Check[] = [
   lateWrite,
   insecureAddress,
   blockingScript,
+  unpinnedFile,
+  heavyCode,
 ];

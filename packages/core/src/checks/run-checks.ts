@@ -13,30 +13,42 @@ export interface Knowledge {
   readonly memory?: FactsMemory;
 }
 
+/** Hex digits; 40 bits, far more than the findings of one set need. */
 const ID_LENGTH = 10;
 
 /** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
   const set = new CheckedSet(snapshot, knowledge.memory ?? new FactsMemory(), knowledge.paths);
-  const findings = CHECKS.flatMap((check) => [...check.run(set)].map((found) => toFinding(check, found)));
+  const findings = CHECKS.flatMap((check) =>
+    [...check.run(set)].map((found) => toFinding(check, found, set)),
+  );
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }
 
-/** The id says what the finding is about, so it stays while unrelated things change. */
-function toFinding(check: Check, { about, severity, ...found }: Found): Finding {
-  const identity = JSON.stringify([
-    check.id,
-    found.subjects.map(({ snippet, part }) => part ?? snippet),
-    about,
+/**
+ * The id says what the finding is about, so it stays while unrelated things change. The fingerprint also holds the code
+ * that shows it, but not where that stands.
+ */
+function toFinding(check: Check, { about, severity, ...found }: Found, set: CheckedSet): Finding {
+  const subjects = found.subjects.map(({ snippet, part }) => part ?? snippet);
+  const shown = found.evidence.map(({ part, range: { start, end } }) => [
+    part,
+    set.codeOf(part).slice(start, end),
   ]);
+  const actual = severity ?? check.severity;
   return {
-    id: `${check.id}-${bytesToHex(sha256(utf8ToBytes(identity))).slice(0, ID_LENGTH)}`,
+    id: `${check.id}-${shortDigest([check.id, subjects, about])}`,
+    fingerprint: shortDigest([actual, shown]),
     check: check.id,
     area: check.area,
-    severity: severity ?? check.severity,
+    severity: actual,
     why: check.why,
     ...found,
   };
+}
+
+function shortDigest(value: unknown): string {
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(value)))).slice(0, ID_LENGTH);
 }
 
 /** @returns undefined for an id that no check has */

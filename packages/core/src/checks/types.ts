@@ -1,5 +1,6 @@
 import type { Placement } from '../insert/index.js';
 import type { Range } from '../facts/index.js';
+import type { PlacementOrder } from '../order/index.js';
 import type { SnippetState } from '../release/index.js';
 import type { CheckedSet } from './checked-set.js';
 
@@ -35,7 +36,13 @@ export type SetChange =
   | { readonly kind: 'edit-code'; readonly part: string; readonly code: string }
   | { readonly kind: 'move-part'; readonly part: string; readonly placement: Placement }
   | { readonly kind: 'remove-part'; readonly part: string }
-  | { readonly kind: 'switch-off'; readonly snippet: string };
+  | { readonly kind: 'switch-off'; readonly snippet: string }
+  /** Gives placements these orders; a part that is named stands in the list's placement then. */
+  | {
+      readonly kind: 'arrange';
+      readonly lists: readonly PlacementOrder[];
+      readonly moved: readonly string[];
+    };
 
 export interface Fix {
   /** What it does, in one sentence. */
@@ -47,6 +54,8 @@ export interface Fix {
 export interface Finding {
   /** Stays the same while what it is about stays the same. */
   readonly id: string;
+  /** Changes when what is found changes: how bad it is, or the code that shows it. */
+  readonly fingerprint: string;
   readonly check: string;
   readonly area: Area;
   readonly severity: Severity;
@@ -74,10 +83,15 @@ export interface Found {
 /** A snippet of an example, as far as the example needs it. */
 export interface ExampleSnippet {
   readonly name: string;
-  readonly parts: readonly { readonly placement: Placement; readonly code: string }[];
+  readonly parts: readonly {
+    readonly placement: Placement;
+    readonly code: string;
+    readonly statement?: string;
+  }[];
   readonly state?: SnippetState;
   readonly include?: readonly string[];
   readonly exclude?: readonly string[];
+  readonly needs?: readonly string[];
 }
 
 /** A rule over a set. */

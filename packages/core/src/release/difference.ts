@@ -1,5 +1,5 @@
 import { placementKey, placementWords, type Placement } from '../insert/index.js';
-import { pageRulesWords } from '../reach/index.js';
+import { listWords, pageRulesWords } from '../reach/index.js';
 import {
   orderedParts,
   type Snapshot,
@@ -67,10 +67,23 @@ function snippetChanges(old: SnapshotSnippet, now: SnapshotSnippet): Change[] {
   const pagesAre = pageRulesWords(now.pages);
   if (pagesWere !== pagesAre) report('pages', `now runs ${pagesAre}; before, ${pagesWere}.`);
   partChanges(old.parts, now.parts, report);
-  const details = (['purpose', 'provider', 'note'] as const).filter((field) => old[field] !== now[field]);
+  const details = changedDetails(old, now);
   if (details.length > 0)
-    report('details', `has a new ${details.join(' and ')}; visitors notice nothing.`, false);
+    report('details', `has a new ${listWords(details)}; visitors notice nothing.`, false);
   return changes;
+}
+
+/** What is kept about a snippet and no visitor gets, as far as it differs. */
+function changedDetails(old: SnapshotSnippet, now: SnapshotSnippet): string[] {
+  const statements = ({ parts }: SnapshotSnippet): string =>
+    JSON.stringify(parts.map(({ statement = '' }) => statement));
+  return [
+    ...(['purpose', 'provider', 'note'] as const).filter((field) => old[field] !== now[field]),
+    ...((old.needs ?? []).join() === (now.needs ?? []).join() ? [] : ['list of what must come first']),
+    ...(old.parts.length !== now.parts.length || statements(old) === statements(now)
+      ? []
+      : ['word of the provider']),
+  ];
 }
 
 function stateWords(old: SnippetState, now: SnippetState): string {

@@ -14,6 +14,8 @@ export interface SnapshotPart {
   /** Position among all parts of the placement, from 0; lower runs earlier. */
   readonly rank: number;
   readonly code: string;
+  /** What the provider says of where it goes, word for word; left out where nothing is known. */
+  readonly statement?: string;
 }
 
 export interface SnapshotSnippet {
@@ -24,6 +26,8 @@ export interface SnapshotSnippet {
   readonly note: string;
   readonly state: SnippetState;
   readonly pages: PageRules;
+  /** Keys of snippets that must run before this one, as somebody stated; left out where there are none. */
+  readonly needs?: readonly string[];
   readonly parts: readonly SnapshotPart[];
 }
 

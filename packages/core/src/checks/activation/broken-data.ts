@@ -1,4 +1,4 @@
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 import { placeWords, problemsOfKind } from './of-facts.js';
 
@@ -32,7 +32,7 @@ export const brokenData: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'json', (part, problem) => ({
-      title: `The data in ${nameOf(part)} cannot be read`,
+      title: `The data in ${partName(part)} cannot be read`,
       advice: `It is no valid JSON at ${placeWords(part, problem)}. Look for a comma too many, or a missing quote or brace.`,
       note: 'reading stops here',
     }));

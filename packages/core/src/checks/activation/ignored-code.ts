@@ -1,4 +1,4 @@
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 import { problemsOfKind } from './of-facts.js';
 
@@ -32,7 +32,7 @@ export const ignoredCode: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'ignored', (part, problem) => ({
-      title: `${nameOf(part)} holds code that is never run`,
+      title: `${partName(part)} holds code that is never run`,
       advice: problem.message,
       note: 'ignored',
     }));

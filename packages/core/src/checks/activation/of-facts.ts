@@ -1,5 +1,6 @@
 import type { CodeProblem, Mark, MarkKind, ProblemKind } from '../../facts/index.js';
-import { evidence, nameOf, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
 import type { Found } from '../types.js';
 
 /** A finding for each problem of a kind that reading has met. */
@@ -9,11 +10,12 @@ export function* problemsOfKind(
   words: (part: ReadPart, problem: CodeProblem) => { title: string; advice: string; note: string },
 ): Generator<Found> {
   for (const part of set.running) {
-    for (const problem of part.facts.problems) {
-      if (problem.kind !== kind) continue;
+    const problems = part.facts.problems.filter((problem) => problem.kind === kind);
+    for (const [number, problem] of problems.entries()) {
       const { title, advice, note } = words(part, problem);
       yield {
-        about: `${kind} ${problem.line}:${problem.column}`,
+        // By number and not by line: it is the same problem when something above it changes.
+        about: `${kind} ${number}`,
         title,
         advice,
         subjects: [subject(part)],
@@ -48,5 +50,5 @@ export function* marksOfKind(
 
 /** "Unexpected token" and its like, with the place in words. */
 export function placeWords(part: ReadPart, { line, column }: CodeProblem): string {
-  return `line ${line}, column ${column} of ${nameOf(part)}`;
+  return `line ${line}, column ${column} of ${partName(part)}`;
 }

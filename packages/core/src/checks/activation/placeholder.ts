@@ -1,4 +1,4 @@
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 import { marksOfKind } from './of-facts.js';
 
@@ -32,7 +32,7 @@ export const placeholder: Check = {
   ],
   *run(set) {
     yield* marksOfKind(set, 'placeholder', (part, mark) => ({
-      title: `${nameOf(part)} still has the example’s “${mark.value}”`,
+      title: `${partName(part)} still has the example’s “${mark.value}”`,
       advice:
         'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
       note: mark.sure === 'certain' ? 'stands for your own value' : 'looks like an example',

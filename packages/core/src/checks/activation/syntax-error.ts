@@ -1,4 +1,4 @@
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 import { placeWords, problemsOfKind } from './of-facts.js';
 
@@ -22,7 +22,7 @@ export const syntaxError: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'syntax', (part, problem) => ({
-      title: `A script in ${nameOf(part)} cannot be read`,
+      title: `A script in ${partName(part)} cannot be read`,
       advice: `Browsers stop at ${placeWords(part, problem)} (${problem.message}). Copy the code again, completely.`,
       note: problem.message,
     }));

@@ -1,4 +1,4 @@
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 import { marksOfKind } from './of-facts.js';
 
@@ -22,7 +22,7 @@ export const testMode: Check = {
   ],
   *run(set) {
     yield* marksOfKind(set, 'test', (part, mark) => ({
-      title: `${nameOf(part)} seems to be in test mode`,
+      title: `${partName(part)} seems to be in test mode`,
       advice: 'Switch the test mode off before you publish to the live site.',
       note: mark.value,
     }));

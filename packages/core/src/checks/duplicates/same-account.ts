@@ -1,5 +1,6 @@
 import type { Account } from '../../facts/index.js';
-import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 import { sameCodePairs } from './same-code.js';
 
@@ -82,7 +83,7 @@ export const sameAccount: Check = {
         if (page === undefined) continue;
         yield {
           about: `${second.account.domain} ${second.account.value} ${first!.part.key} ${second.part.key}`,
-          title: `${nameOf(second.part)} uses the same account as ${nameOf(first!.part)}`,
+          title: `${partName(second.part)} uses the same account as ${partName(first!.part)}`,
           advice: `Both report to ${second.account.value} at ${second.account.domain}, on ${page} for example. Keep the newer one.`,
           subjects: [subject(first!.part), subject(second.part)],
           evidence: [

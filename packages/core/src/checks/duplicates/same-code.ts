@@ -1,5 +1,6 @@
 import { normalForm } from '../normal-form.js';
-import { evidence, groups, nameOf, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
@@ -34,7 +35,7 @@ export const sameCode: Check = {
       const isOneMissed = set.pages.outside(second.snippet.pages, first.snippet.pages) !== undefined;
       yield {
         about: `${first.key} ${second.key}`,
-        title: `${nameOf(second)} is the same code as ${nameOf(first)}`,
+        title: `${partName(second)} is the same code as ${partName(first)}`,
         advice: isOneMissed
           ? `Both run on ${page}, for example. Choose pages on which only one of them runs.`
           : `Both run on ${page}, for example. One of them is enough.`,
@@ -48,7 +49,9 @@ export const sameCode: Check = {
           ? {}
           : {
               fix: {
-                title: isWhole ? `Switch ${nameOf(second)} off.` : `Take the code out of ${nameOf(second)}.`,
+                title: isWhole
+                  ? `Switch ${partName(second)} off.`
+                  : `Take the code out of ${partName(second)}.`,
                 changes: [
                   isWhole
                     ? { kind: 'switch-off' as const, snippet: second.snippet.key }

@@ -1,4 +1,5 @@
-import { evidence, groups, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const sameId: Check = {
@@ -25,7 +26,7 @@ export const sameId: Check = {
         if (set.meeting(first!.part, second.part) === undefined) continue;
         yield {
           about: `${first!.element.id} ${first!.part.key} ${second.part.key}`,
-          title: `The id “${first!.element.id}” stands in ${nameOf(first!.part)} and in ${nameOf(second.part)}`,
+          title: `The id “${first!.element.id}” stands in ${partName(first!.part)} and in ${partName(second.part)}`,
           advice: 'Give one of them another id, in the element and in the script that looks for it.',
           subjects:
             first!.part === second.part

@@ -1,5 +1,6 @@
 import { normalAddress, type Load } from '../../facts/index.js';
-import { evidence, groups, nameOf, subject, type ReadPart } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 import { sameCodePairs } from './same-code.js';
 
@@ -65,7 +66,7 @@ export const sameResource: Check = {
         if (page === undefined) continue;
         yield {
           about: `${normalAddress(second.load.address)} ${first!.part.key} ${second.part.key}`,
-          title: `${nameOf(second.part)} loads the same script as ${nameOf(first!.part)}`,
+          title: `${partName(second.part)} loads the same script as ${partName(first!.part)}`,
           advice: `Both run on ${page}, for example. Keep one of them, or let each run on pages of its own.`,
           subjects: [subject(first!.part), subject(second.part)],
           evidence: [

@@ -1,5 +1,6 @@
 import { normalAddress } from '../../facts/index.js';
-import { evidence, groups, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 import { heldAccounts } from './same-account.js';
 
@@ -61,7 +62,7 @@ export const twoAccounts: Check = {
       if (!second || set.meeting(first!.part, second.part) === undefined) continue;
       yield {
         about: `${first!.account.domain} ${first!.account.value} ${second.account.value}`,
-        title: `${nameOf(first!.part)} and ${nameOf(second.part)} use two accounts at ${first!.account.domain}`,
+        title: `${partName(first!.part)} and ${partName(second.part)} use two accounts at ${first!.account.domain}`,
         advice: 'If both are meant, leave it so. Otherwise switch off the one that nobody looks at.',
         subjects: [subject(first!.part), subject(second.part)],
         evidence: [

@@ -1,5 +1,6 @@
 import { definers } from '../order/definitions.js';
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const twoDefiners: Check = {
@@ -41,7 +42,7 @@ export const twoDefiners: Check = {
       if (!first || !second || set.meeting(first.part, second.part) === undefined) continue;
       yield {
         about: name,
-        title: `${nameOf(first.part)} and ${nameOf(second.part)} both make “${name}”`,
+        title: `${partName(first.part)} and ${partName(second.part)} both make “${name}”`,
         advice:
           'Only the later one stays. Rename one of them, or put the code into a function of its own: (function () { … })();',
         subjects: [subject(first.part), subject(second.part)],

@@ -22,8 +22,3 @@ export function definers(set: CheckedSet): Map<string, Definer[]> {
 export function* openUses(set: CheckedSet): Generator<{ part: ReadPart; use: Use }> {
   for (const part of set.running) for (const use of part.facts.uses) if (!use.isGuarded) yield { part, use };
 }
-
-/** A script that a part loads may bring any name; what comes from there cannot be known. */
-export function bringsLibrary(part: ReadPart, use: Use): boolean {
-  return part.facts.loads.some(({ kind, range }) => kind === 'script' && range.start < use.range.start);
-}

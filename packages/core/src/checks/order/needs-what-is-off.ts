@@ -1,6 +1,7 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { isBroughtByLoader, partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check, Found } from '../types.js';
-import { bringsLibrary, definers, openUses } from './definitions.js';
+import { definers, openUses } from './definitions.js';
 
 export const needsWhatIsOff: Check = {
   id: 'needs-what-is-off',
@@ -43,7 +44,7 @@ export const needsWhatIsOff: Check = {
   *run(set) {
     const makers = definers(set);
     for (const { part, use } of openUses(set)) {
-      if (bringsLibrary(part, use)) continue;
+      if (isBroughtByLoader(part, use)) continue;
       const all = makers.get(use.name) ?? [];
       if (all.length === 0) continue;
       const on = all.filter(({ part: maker }) => maker.isOn);
@@ -63,8 +64,8 @@ export const needsWhatIsOff: Check = {
         const state = maker.part.snippet.state === 'archived' ? 'archived' : 'switched off';
         yield found(
           maker,
-          `${nameOf(part)} needs ${nameOf(maker.part)}, which is ${state}`,
-          `Switch ${nameOf(maker.part)} on, or ${nameOf(part)} off.`,
+          `${partName(part)} needs ${partName(maker.part)}, which is ${state}`,
+          `Switch ${partName(maker.part)} on, or ${partName(part)} off.`,
         );
         continue;
       }
@@ -74,7 +75,7 @@ export const needsWhatIsOff: Check = {
       if (page !== undefined)
         yield found(
           on[0]!,
-          `${nameOf(part)} runs on pages where ${nameOf(on[0]!.part)} does not`,
+          `${partName(part)} runs on pages where ${partName(on[0]!.part)} does not`,
           `On ${page}, for example, “${use.name}” is missing. Let both run on the same pages.`,
         );
     }

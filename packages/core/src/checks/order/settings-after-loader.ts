@@ -1,4 +1,6 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { isAboutSettings } from '../../facts/index.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const settingsAfterLoader: Check = {
@@ -37,12 +39,12 @@ export const settingsAfterLoader: Check = {
             kind === 'script' &&
             mode === 'blocking' &&
             range.end <= settings.range.start &&
-            isAbout(settings.name, address),
+            isAboutSettings(settings.name, address),
         );
         if (!loader) continue;
         yield {
           about: settings.name,
-          title: `${nameOf(part)} gives its settings after its script`,
+          title: `${partName(part)} gives its settings after its script`,
           advice: 'Put the script with the settings in front of the one with the address.',
           subjects: [subject(part)],
           evidence: [
@@ -52,15 +54,29 @@ export const settingsAfterLoader: Check = {
         };
       }
     }
+    for (const dependency of set.order.dependencies) {
+      const { first, then, reason, verdict } = dependency;
+      if (reason.kind !== 'settings' || verdict === 'fine') continue;
+      const [settings, loader] = [partName(first), partName(then)];
+      const fix = set.order.fixFor(dependency);
+      yield {
+        about: `${reason.name} ${first.key}`,
+        title:
+          verdict === 'wrong'
+            ? `${settings} comes after the script that reads it`
+            : `${settings} may come after the script that reads it`,
+        advice: `Move ${settings} in front of ${loader}.`,
+        subjects: [subject(first), subject(then)],
+        evidence: [
+          evidence(
+            then,
+            reason.load.range,
+            verdict === 'wrong' ? 'runs first' : 'runs as soon as it arrives',
+          ),
+          evidence(first, reason.settings.range, 'the settings come after it'),
+        ],
+        ...(fix ? { fix } : {}),
+      };
+    }
   },
 };
-
-/** Settings and script that share a word belong together: `parlanookSettings` and `cdn.parlanook.example`. */
-function isAbout(name: string, address: string): boolean {
-  const words = name
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .split(/[^A-Za-z0-9]+/)
-    .map((word) => word.toLowerCase())
-    .filter((word) => word.length >= 4 && !/^(settings|config|options|data|layer)$/.test(word));
-  return words.some((word) => address.toLowerCase().includes(word));
-}

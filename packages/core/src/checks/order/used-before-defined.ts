@@ -1,6 +1,7 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import type { Moment } from '../../facts/index.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
-import { bringsLibrary, definers, openUses } from './definitions.js';
 
 export const usedBeforeDefined: Check = {
   id: 'used-before-defined',
@@ -48,34 +49,39 @@ export const usedBeforeDefined: Check = {
     },
   ],
   *run(set) {
-    const makers = definers(set);
-    for (const { part, use } of openUses(set)) {
-      if (use.when !== 'parse' || bringsLibrary(part, use)) continue;
-      const there = (makers.get(use.name) ?? []).filter(
-        ({ part: maker }) => maker.isOn && set.meeting(part, maker) !== undefined,
-      );
-      if (there.length === 0) continue;
-      const isFine = there.some(
-        ({ part: maker, definition }) => definition.when === 'parse' && maker.position <= part.position,
-      );
-      if (isFine) continue;
-      const { part: maker, definition } = there[0]!;
-      const isRace = definition.when !== 'parse' && maker.position < part.position;
+    for (const dependency of set.order.dependencies) {
+      const { first, then, reason, verdict, isByOrder } = dependency;
+      // What runs later on an event finds it there nearly always.
+      if (reason.kind !== 'name' || verdict === 'fine' || reason.use.when === 'later') continue;
+      const [maker, user] = [partName(first), partName(then)];
+      const { name } = reason;
+      const isRace = verdict === 'race';
+      const fix = set.order.fixFor(dependency);
       yield {
-        about: `${use.name} ${maker.key}`,
+        about: `${name} ${first.key}`,
         title: isRace
-          ? `${nameOf(part)} may run before ${nameOf(maker)} is ready`
-          : `${nameOf(part)} needs ${nameOf(maker)}, which comes later`,
-        advice: isRace
-          ? `${nameOf(maker)} makes “${use.name}” only when its script has arrived. Use its queue, or wait for it.`
-          : `Move ${nameOf(maker)} in front of ${nameOf(part)}.`,
-        subjects: [subject(part), subject(maker)],
+          ? `${user} may run before ${maker} is ready`
+          : isByOrder
+            ? `${user} needs ${maker}, which comes later`
+            : `${user} needs ${maker}, which is ready only later`,
+        advice: isByOrder
+          ? `Move ${maker} in front of ${user}, or ${user} behind ${maker}.`
+          : `${maker} makes “${name}” ${READY[reason.definition.when]}. Use its queue if it has one, or wait for it.`,
+        subjects: [subject(then), subject(first)],
         evidence: [
-          evidence(part, use.range, `needs “${use.name}”`),
-          evidence(maker, definition.range, `makes “${use.name}”`),
+          evidence(then, reason.use.range, `needs “${name}”`),
+          evidence(first, reason.definition.range, `makes “${name}”`),
         ],
         severity: isRace ? 'warning' : 'error',
+        ...(fix ? { fix } : {}),
       };
     }
   },
+};
+
+const READY: Readonly<Record<Moment, string>> = {
+  parse: 'at its place',
+  deferred: 'when the whole page has been read',
+  async: 'when its script has arrived, sooner or later',
+  later: 'on an event or after a while',
 };

@@ -1,6 +1,7 @@
 import { containmentProblem } from '../../contain/index.js';
 import { placementKey } from '../../insert/index.js';
-import { nameOf, subject, evidence } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { subject, evidence } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const contained: Check = {
@@ -30,7 +31,7 @@ export const contained: Check = {
       if (!problem) continue;
       yield {
         about: problem.problem,
-        title: `${nameOf(part)} changes the page around it`,
+        title: `${partName(part)} changes the page around it`,
         advice: problem.message,
         subjects: [subject(part)],
         evidence: [evidence(part, { start: 0, end: part.code.length }, 'the code')],

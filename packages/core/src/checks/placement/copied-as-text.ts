@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 const PLAIN: Readonly<{ [entity: string]: string }> = {
@@ -43,7 +44,7 @@ export const copiedAsText: Check = {
       const code = part.code.replace(/&(lt|gt|quot|#39|apos|nbsp|amp);/g, (_, name: string) => PLAIN[name]!);
       yield {
         about: 'escaped',
-        title: `${nameOf(part)} was copied as text`,
+        title: `${partName(part)} was copied as text`,
         advice:
           'Copy the code again with the provider’s copy button, or let it be turned back into tags here.',
         subjects: [subject(part)],

@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const curlyQuotes: Check = {
@@ -26,7 +27,7 @@ export const curlyQuotes: Check = {
       );
       yield {
         about: 'quotes',
-        title: `${nameOf(part)} has typographic quotes in its code`,
+        title: `${partName(part)} has typographic quotes in its code`,
         advice:
           'Copy the code again without passing it through a word processor, or let plain quotes be put in here.',
         subjects: [subject(part)],

@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const elementNotThere: Check = {
@@ -46,7 +47,7 @@ export const elementNotThere: Check = {
         const isOwn = need.own === 'after';
         yield {
           about: need.selector,
-          title: `${nameOf(part)} looks for ${need.selector} before it is there`,
+          title: `${partName(part)} looks for ${need.selector} before it is there`,
           advice: isOwn
             ? 'Put the script after the element that it looks for.'
             : 'Place the code at the end of the body, where the whole page is there.',

@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const noScriptTags: Check = {
@@ -28,7 +29,7 @@ export const noScriptTags: Check = {
       const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;
       yield {
         about: tag,
-        title: `${nameOf(part)} has no <${tag}> tags`,
+        title: `${partName(part)} has no <${tag}> tags`,
         advice: `Put <${tag}> in front of the code and </${tag}> after it.`,
         subjects: [subject(part)],
         evidence: [evidence(part, { start: 0, end: part.code.length }, 'shown to visitors as text')],

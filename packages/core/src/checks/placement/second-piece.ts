@@ -1,11 +1,6 @@
-import { evidence, nameOf, subject, type ReadPart } from '../checked-set.js';
+import { isFallback, partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
-
-/** Only a frame or an image for browsers without scripts. */
-function isFallback(part: ReadPart): boolean {
-  const { loads } = part.facts;
-  return loads.length > 0 && loads.every(({ noScript }) => noScript);
-}
 
 export const secondPiece: Check = {
   id: 'second-piece',
@@ -52,7 +47,7 @@ export const secondPiece: Check = {
       if (part.snippet.parts.length > 1) continue;
       yield {
         about: account.value,
-        title: `${nameOf(part)} is only the second piece of an install`,
+        title: `${partName(part)} is only the second piece of an install`,
         advice: `Ask the provider’s page for the piece that goes into the head, with the account ${account.value}, and add it to this snippet.`,
         subjects: [subject(part)],
         evidence: [evidence(part, part.facts.loads[0]!.range, 'only for browsers without scripts')],

@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const blockingScript: Check = {
@@ -37,7 +38,7 @@ export const blockingScript: Check = {
       if (!load) continue;
       yield {
         about: load.address,
-        title: `The page waits for ${nameOf(part)}`,
+        title: `The page waits for ${partName(part)}`,
         advice:
           'If the provider’s instructions allow it, add the word “async” to the tag, or place the code at the end of the body.',
         subjects: [subject(part)],

@@ -1,5 +1,6 @@
 import { hostOf } from '../../facts/index.js';
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const insecureAddress: Check = {
@@ -33,7 +34,7 @@ export const insecureAddress: Check = {
         if (kind === 'hint') continue;
         yield {
           about: address,
-          title: `${nameOf(part)} loads from ${host} without https`,
+          title: `${partName(part)} loads from ${host} without https`,
           advice: 'Write https:// in place of http://, if the provider offers that; nearly all do.',
           subjects: [subject(part)],
           evidence: [evidence(part, range, 'not secure')],

@@ -1,4 +1,5 @@
-import { evidence, nameOf, subject } from '../checked-set.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const lateWrite: Check = {
@@ -30,7 +31,7 @@ export const lateWrite: Check = {
       if (!write) continue;
       yield {
         about: 'write',
-        title: `${nameOf(part)} may empty the page`,
+        title: `${partName(part)} may empty the page`,
         advice: 'Ask the provider for code without document.write, or let it write while the page is read.',
         subjects: [subject(part)],
         evidence: [evidence(part, write.range, 'runs after the page was read')],

@@ -1,5 +1,5 @@
 import { marksOfKind } from '../activation/of-facts.js';
-import { nameOf } from '../checked-set.js';
+import { partName } from '../../order/index.js';
 import type { Check } from '../types.js';
 
 export const secret: Check = {
@@ -32,7 +32,7 @@ export const secret: Check = {
   ],
   *run(set) {
     yield* marksOfKind(set, 'secret', (part) => ({
-      title: `${nameOf(part)} shows a secret to every visitor`,
+      title: `${partName(part)} shows a secret to every visitor`,
       advice: 'Take it out, and make a new one at the provider: whoever has read the page knows the old one.',
       note: 'a secret',
     }));

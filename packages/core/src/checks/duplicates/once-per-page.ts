@@ -1,0 +1,73 @@
+import { partName } from '../../order/index.js';
+import type { Range } from '../../facts/index.js';
+import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+/** Elements that a page has once (HTML Standard, 4.2.2 to 4.2.5; canonical: RFC 6596, 3). */
+const SINGLE: readonly { readonly what: string; readonly pattern: RegExp }[] = [
+  { what: '<title>', pattern: /^<title[\s>]/i },
+  { what: '<base>', pattern: /^<base[\s>]/i },
+  { what: 'canonical address', pattern: /^<link\b[^>]*\brel\s*=\s*["']?canonical\b/i },
+  { what: 'description', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?description\b/i },
+  { what: 'character set', pattern: /^<meta\b[^>]*\bcharset\s*=/i },
+  { what: 'rule for robots', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?robots\b/i },
+  { what: 'viewport', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?viewport\b/i },
+];
+
+interface Single {
+  readonly part: ReadPart;
+  readonly range: Range;
+  readonly what: string;
+}
+
+export const oncePerPage: Check = {
+  id: 'once-per-page',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'Something twice that a page has once',
+  why: 'A page has one title, one description, one canonical address. Of two, browsers and search engines take one, and not always the same.',
+  wrong: [
+    {
+      name: 'Search words',
+      parts: [{ placement: 'head-end', code: '<meta name="description" content="Ferries between islands">' }],
+    },
+    {
+      name: 'Summer words',
+      parts: [{ placement: 'head-end', code: '<meta name="description" content="Summer ferries">' }],
+    },
+  ],
+  right: [
+    {
+      name: 'Search words',
+      parts: [{ placement: 'head-end', code: '<meta name="description" content="Ferries between islands">' }],
+    },
+    {
+      name: 'Card colour',
+      parts: [{ placement: 'head-end', code: '<meta name="theme-color" content="#0b3954">' }],
+    },
+  ],
+  *run(set) {
+    const found = set.running.flatMap((part) =>
+      part.facts.pieces.flatMap(({ range }): Single[] => {
+        const tag = part.code.slice(range.start, range.end);
+        const single = SINGLE.find(({ pattern }) => pattern.test(tag));
+        return single ? [{ part, range, what: single.what }] : [];
+      }),
+    );
+    for (const [first, ...others] of groups(found, ({ what }) => what)) {
+      const second = others.find(({ part }) => set.meeting(first!.part, part) !== undefined);
+      if (!second) continue;
+      yield {
+        about: first!.what,
+        title: `${partName(first!.part)} and ${partName(second.part)} both give the page its ${first!.what}`,
+        advice: 'Keep one of them, or let each run on pages of its own.',
+        subjects:
+          first!.part === second.part ? [subject(first!.part)] : [subject(first!.part), subject(second.part)],
+        evidence: [
+          evidence(first!.part, first!.range, 'given here'),
+          evidence(second.part, second.range, 'and again here'),
+        ],
+      };
+    }
+  },
+};

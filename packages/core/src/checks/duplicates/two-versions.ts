@@ -1,0 +1,75 @@
+import { versionedFile, type Load } from '../../facts/index.js';
+import { partName } from '../../order/index.js';
+import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+interface Loaded {
+  readonly part: ReadPart;
+  readonly load: Load;
+  readonly library: string;
+  readonly version: string;
+}
+
+export const twoVersions: Check = {
+  id: 'two-versions',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'Two versions of one library',
+  why: 'Each version replaces the other, so one of the two snippets works with a version that it was not made for. Visitors wait for both.',
+  wrong: [
+    {
+      name: 'Slider',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script src="https://files.example/deckhand-2.4.1.min.js"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Gallery',
+      parts: [
+        { placement: 'head-end', code: '<script src="https://files.example/deckhand-3.0.0.js"></script>' },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Slider',
+      parts: [
+        { placement: 'head-end', code: '<script src="https://files.example/deckhand-3.0.0.js"></script>' },
+      ],
+    },
+    {
+      name: 'Sails',
+      parts: [
+        { placement: 'head-end', code: '<script src="https://files.example/sails-2.4.1.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    const loads = set.running.flatMap((part) =>
+      part.facts.loads.flatMap((load): Loaded[] => {
+        const file = load.kind === 'script' && !load.noScript ? versionedFile(load.address) : undefined;
+        return file ? [{ part, load, ...file }] : [];
+      }),
+    );
+    for (const [first, ...others] of groups(loads, ({ library }) => library)) {
+      const second = others.find(
+        ({ part, version }) =>
+          version !== first!.version && part !== first!.part && set.meeting(first!.part, part) !== undefined,
+      );
+      if (!second) continue;
+      yield {
+        about: first!.library,
+        title: `${partName(first!.part)} and ${partName(second.part)} load two versions of “${first!.library}”`,
+        advice: `One loads ${first!.version}, the other ${second.version}. Let both load the same one, after asking both providers which they need.`,
+        subjects: [subject(first!.part), subject(second.part)],
+        evidence: [
+          evidence(first!.part, first!.load.range, `version ${first!.version}`),
+          evidence(second.part, second.load.range, `version ${second.version}`),
+        ],
+      };
+    }
+  },
+};

@@ -1,0 +1,26 @@
+import type { Dependency } from '../../order/index.js';
+import { evidence, type ReadPart } from '../checked-set.js';
+import type { Evidence } from '../types.js';
+
+/** Both places of a dependency: the one that needs, then the one that it needs. None for what people stated. */
+export function evidenceOf({ first, then, reason }: Dependency<ReadPart>): Evidence[] {
+  switch (reason.kind) {
+    case 'name':
+      return [
+        evidence(then, reason.use.range, `needs “${reason.name}”`),
+        evidence(first, reason.definition.range, `makes “${reason.name}”`),
+      ];
+    case 'element':
+      return [
+        evidence(then, reason.need.range, `looks for #${reason.id}`),
+        evidence(first, reason.made.range, `brings #${reason.id}`),
+      ];
+    case 'settings':
+      return [
+        evidence(then, reason.load.range, `reads “${reason.name}”`),
+        evidence(first, reason.settings.range, `sets “${reason.name}”`),
+      ];
+    case 'stated':
+      return [];
+  }
+}

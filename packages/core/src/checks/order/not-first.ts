@@ -1,0 +1,94 @@
+import { placementOfStatement } from '../../facts/index.js';
+import { partName } from '../../order/index.js';
+import { listWords } from '../../reach/index.js';
+import { subject, type ReadPart } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const notFirst: Check = {
+  id: 'not-first',
+  area: 'order',
+  severity: 'warning',
+  title: 'Code that must be first in the head, and is not',
+  why: 'Some code has to run before everything else: what asks for consent, or what holds other code back. Whatever stands above it runs without it.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-start',
+          code: '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Cookie question',
+      parts: [
+        {
+          placement: 'head-start',
+          statement: 'This must be the first script in the head.',
+          code: '<script src="https://biscuitkeel.example/ask.js"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Cookie question',
+      parts: [
+        {
+          placement: 'head-start',
+          statement: 'This must be the first script in the head.',
+          code: '<script src="https://biscuitkeel.example/ask.js"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-start',
+          code: '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    const top = set.parts.filter(({ part }) => part.placement === 'head-start');
+    for (const part of top) {
+      if (!part.isOn || !mustBeFirst(part)) continue;
+      const before = top.filter(
+        (other) =>
+          other.position < part.position &&
+          other.isOn &&
+          other.snippet !== part.snippet &&
+          !mustBeFirst(other) &&
+          set.meeting(part, other) !== undefined,
+      );
+      if (before.length === 0) continue;
+      const others = top.filter((other) => other !== part);
+      const leaders = others.filter((other) => other.position < part.position && mustBeFirst(other));
+      const rest = others.filter((other) => !leaders.includes(other));
+      const parts = [...leaders, part, ...rest].map(({ key }) => key);
+      yield {
+        about: 'first',
+        title: `${partName(part)} must be first in the head, but ${listWords(before.map(partName))} ${before.length === 1 ? 'runs' : 'run'} before it`,
+        advice: `The provider says: “${part.part.statement!}” Move it to the front.`,
+        subjects: [part, ...before].map(subject),
+        evidence: [],
+        fix: {
+          title: 'Move it to the front of the head.',
+          changes: [{ kind: 'arrange', lists: [{ placement: 'head-start', parts }], moved: [part.key] }],
+        },
+      };
+    }
+  },
+};
+
+/** “As high as possible” leaves room for others; “first” does not. */
+function mustBeFirst({ part: { statement } }: ReadPart): boolean {
+  return (
+    statement !== undefined &&
+    placementOfStatement(statement) === 'head-start' &&
+    /\b(?:first|before (?:any|all) other|above (?:any|all) other)\b/i.test(statement)
+  );
+}

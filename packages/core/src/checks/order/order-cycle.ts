@@ -1,0 +1,50 @@
+import { dependencyWords, partName } from '../../order/index.js';
+import { listWords } from '../../reach/index.js';
+import { subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+import { evidenceOf } from './evidence-of.js';
+
+export const orderCycle: Check = {
+  id: 'order-cycle',
+  area: 'order',
+  severity: 'error',
+  title: 'Snippets that each need the other first',
+  why: 'When two snippets each need the other to have run before, no order is right: whichever comes first stops with an error.',
+  wrong: [
+    {
+      name: 'Fares',
+      parts: [{ placement: 'head-end', code: '<script>window.fares = { boat: boats.next };</script>' }],
+    },
+    {
+      name: 'Boats',
+      parts: [{ placement: 'head-end', code: '<script>window.boats = { next: fares.boat };</script>' }],
+    },
+  ],
+  right: [
+    {
+      name: 'Boats',
+      parts: [{ placement: 'head-end', code: "<script>window.boats = { next: '10:40' };</script>" }],
+    },
+    {
+      name: 'Fares',
+      parts: [{ placement: 'head-end', code: '<script>window.fares = { boat: boats.next };</script>' }],
+    },
+  ],
+  *run(set) {
+    const { dependencies } = set.order;
+    if (dependencies.every(({ verdict }) => verdict === 'fine')) return;
+    for (const cycle of set.order.right.cycles) {
+      const within = dependencies.filter(
+        ({ first, then, isByOrder }) => isByOrder && cycle.includes(first) && cycle.includes(then),
+      );
+      const parts = [...cycle].sort((a, b) => a.position - b.position);
+      yield {
+        about: 'cycle',
+        title: `${listWords(parts.map(partName))} need each other first`,
+        advice: `${within.map(dependencyWords).join('; ')}. Take one of these out, or make it wait for an event.`,
+        subjects: parts.map(subject),
+        evidence: within.flatMap(evidenceOf),
+      };
+    }
+  },
+};

@@ -1,0 +1,68 @@
+import { placementOfStatement } from '../../facts/index.js';
+import { isAnchor, placementWords, type NamedPlacement } from '../../insert/index.js';
+import { allowedPlacements, partName } from '../../order/index.js';
+import { subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const providerSaid: Check = {
+  id: 'provider-said',
+  area: 'placement',
+  severity: 'warning',
+  title: 'Code that stands elsewhere than its provider says',
+  why: 'Providers know where their code works. At another place it may start too late, count too little, or not show at all, and their support will ask for this first.',
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'body-end',
+          statement: 'Put this as high in the head as possible.',
+          code: '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-start',
+          statement: 'Put this as high in the head as possible.',
+          code: '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const { statement, placement } = part.part;
+      const said = statement === undefined ? undefined : placementOfStatement(statement);
+      // An anchor was chosen by somebody who knows the page.
+      if (said === undefined || isAnchor(placement) || isAsSaid(said, placement)) continue;
+      const canStandThere = allowedPlacements(part).includes(said);
+      yield {
+        about: said,
+        title: `${partName(part)} stands ${placementWords(placement)}, but its provider wants it ${placementWords(said)}`,
+        advice: canStandThere
+          ? `The provider says: “${statement!}” Move it there.`
+          : `The provider says: “${statement!}” Its code shows something or needs the page, so it cannot simply be moved: ask the provider whether this is the right piece.`,
+        subjects: [subject(part)],
+        evidence: [],
+        ...(canStandThere
+          ? {
+              fix: {
+                title: `Move it ${placementWords(said).replace(/^at /, 'to ')}.`,
+                changes: [{ kind: 'move-part' as const, part: part.key, placement: said }],
+              },
+            }
+          : {}),
+      };
+    }
+  },
+};
+
+/** Earlier in the head than wanted does no harm. */
+function isAsSaid(said: NamedPlacement, placement: NamedPlacement): boolean {
+  return said === placement || (said === 'head-end' && placement === 'head-start');
+}

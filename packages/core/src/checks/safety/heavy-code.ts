@@ -1,0 +1,33 @@
+import { partName } from '../../order/index.js';
+import { subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+/** So much code is read with every page load, where a file of its own would be kept by the browser. */
+const MOST_BYTES = 50_000;
+const BYTES_PER_KB = 1_000;
+
+const long = (length: number): string => `/* ${'deck '.repeat(length / 5)} */`;
+
+export const heavyCode: Check = {
+  id: 'heavy-code',
+  area: 'safety',
+  severity: 'advice',
+  title: 'A lot of code in every page',
+  why: 'Code that stands in the page is fetched again with every page load. As a file of its own the browser fetches it once and keeps it.',
+  wrong: [
+    { name: 'Deck plan', parts: [{ placement: 'body-end', code: `<script>${long(60_000)}</script>` }] },
+  ],
+  right: [{ name: 'Deck plan', parts: [{ placement: 'body-end', code: `<script>${long(600)}</script>` }] }],
+  *run(set) {
+    for (const part of set.running) {
+      if (part.facts.bytes <= MOST_BYTES) continue;
+      yield {
+        about: 'bytes',
+        title: `${partName(part)} adds ${Math.round(part.facts.bytes / BYTES_PER_KB)} KB to every page that it runs on`,
+        advice: 'Put the code into a file on your server and load it with <script defer src="…"></script>.',
+        subjects: [subject(part)],
+        evidence: [],
+      };
+    }
+  },
+};

@@ -1,0 +1,58 @@
+import { hostOf, versionedFile } from '../../facts/index.js';
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+export const unpinnedFile: Check = {
+  id: 'unpinned-file',
+  area: 'safety',
+  severity: 'advice',
+  title: 'A fixed file from elsewhere without its fingerprint',
+  why: 'A file with a version in its name never changes, so the tag can carry its fingerprint. Without it, whoever gets hold of that server can put anything into your pages.',
+  wrong: [
+    {
+      name: 'Slider',
+      parts: [
+        {
+          placement: 'body-end',
+          code: '<script defer src="https://files.example/deckhand-3.0.0.js"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Slider',
+      parts: [
+        {
+          placement: 'body-end',
+          code: '<script defer src="https://files.example/deckhand-3.0.0.js" integrity="sha256-n0p1q2r3" crossorigin></script>',
+        },
+      ],
+    },
+    {
+      name: 'Counter',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://tallymast.example/count.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      for (const { kind, by, address, range, noScript } of part.facts.loads) {
+        if (kind !== 'script' || by !== 'tag' || noScript || hostOf(address) === undefined) continue;
+        const file = versionedFile(address);
+        // Subresource Integrity, 3.5: the attribute on the tag.
+        if (!file || /\bintegrity\s*=/i.test(part.code.slice(range.start, range.end))) continue;
+        yield {
+          about: address,
+          title: `${partName(part)} loads “${file.library}” ${file.version} without its fingerprint`,
+          advice:
+            'Ask the provider’s page for the tag with integrity="…", or keep the file on your own server.',
+          subjects: [subject(part)],
+          evidence: [evidence(part, range, 'no integrity="…"')],
+        };
+      }
+    }
+  },
+};

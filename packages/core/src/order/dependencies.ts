@@ -1,0 +1,229 @@
+import {
+  isAboutSettings,
+  providerWords,
+  settingsWords,
+  type Definition,
+  type Facts,
+  type Load,
+  type MadeElement,
+  type Moment,
+  type NeededElement,
+  type Settings,
+  type Use,
+} from '../facts/index.js';
+import type { PlacedPart } from '../release/index.js';
+import { happensBefore, isDecidedByOrder, type Precedence } from './running-order.js';
+
+/** A part whose code was read. */
+export interface OrderPart extends PlacedPart {
+  readonly facts: Facts;
+  /** Position among all parts of the set, in page order. */
+  readonly position: number;
+}
+
+/** What the order is worked out from. */
+export interface OrderSet<P extends OrderPart = OrderPart> {
+  /** Parts of snippets that are on, in page order. */
+  readonly running: readonly P[];
+  /** A page on which both run; undefined where none is known. */
+  meeting(a: P, b: P): string | undefined;
+}
+
+/** Why one part must come before another. */
+export type DependencyReason =
+  | { readonly kind: 'name'; readonly name: string; readonly use: Use; readonly definition: Definition }
+  | {
+      readonly kind: 'element';
+      readonly id: string;
+      readonly need: NeededElement;
+      readonly made: MadeElement;
+    }
+  | { readonly kind: 'settings'; readonly name: string; readonly settings: Settings; readonly load: Load }
+  | { readonly kind: 'stated' };
+
+/** Surely in order, in order at some page loads only, or surely not. */
+export type Verdict = 'fine' | 'race' | 'wrong';
+
+/** That one part needs another to have run. */
+export interface Dependency<P extends OrderPart = OrderPart> {
+  readonly first: P;
+  readonly then: P;
+  readonly reason: DependencyReason;
+  readonly verdict: Verdict;
+  /** The order of the two parts decides; where it does not, moving them does not help. */
+  readonly isByOrder: boolean;
+}
+
+const VERDICTS: Readonly<Record<Precedence, Verdict>> = { always: 'fine', maybe: 'race', never: 'wrong' };
+
+/** All that the running parts of a set need of each other, in page order of those that need. */
+export function findDependencies<P extends OrderPart>(set: OrderSet<P>): Dependency<P>[] {
+  const index = new SetIndex(set.running);
+  return set.running.flatMap((part) => [
+    ...ofNames(set, index, part),
+    ...ofElements(set, index, part),
+    ...ofSettings(set, index, part),
+    ...ofStatements(set, index, part),
+  ]);
+}
+
+interface Made<P, T> {
+  readonly part: P;
+  readonly thing: T;
+}
+
+/** Who makes what; so that each part is looked at once and not with every other. */
+class SetIndex<P extends OrderPart> {
+  readonly definitions = new Map<string, Made<P, Definition>[]>();
+  readonly elements = new Map<string, Made<P, MadeElement>[]>();
+  /** By the words that tell whose they are. */
+  readonly settings = new Map<string, Made<P, Settings>[]>();
+  readonly settingsOfSnippet = new Map<string, Made<P, Settings>[]>();
+  readonly mains = new Map<string, P>();
+
+  constructor(parts: readonly P[]) {
+    for (const part of parts) {
+      for (const thing of part.facts.defines) push(this.definitions, thing.name, { part, thing });
+      for (const thing of part.facts.makes)
+        if (thing.by === 'tag') push(this.elements, thing.id, { part, thing });
+      for (const thing of part.facts.settings) {
+        for (const word of settingsWords(thing.name)) push(this.settings, word, { part, thing });
+        push(this.settingsOfSnippet, part.snippet.key, { part, thing });
+      }
+      if (!this.mains.has(part.snippet.key) && !isFallback(part)) this.mains.set(part.snippet.key, part);
+    }
+  }
+}
+
+function push<T>(lists: Map<string, T[]>, key: string, item: T): void {
+  const list = lists.get(key);
+  if (list) list.push(item);
+  else lists.set(key, [item]);
+}
+
+/** Whether all that a part loads is for browsers without scripts. */
+export function isFallback({ facts }: Pick<OrderPart, 'facts'>): boolean {
+  return facts.loads.length > 0 && facts.loads.every(({ noScript }) => noScript);
+}
+
+/** Each name is asked for once, by the use that comes earliest. */
+function* ofNames<P extends OrderPart>(
+  set: OrderSet<P>,
+  { definitions }: SetIndex<P>,
+  part: P,
+): Generator<Dependency<P>> {
+  const asked = new Map<string, Use>();
+  for (const use of part.facts.uses) {
+    if (use.isGuarded || isBroughtByLoader(part, use)) continue;
+    const earlier = asked.get(use.name);
+    if (!earlier || MOMENTS.indexOf(use.when) < MOMENTS.indexOf(earlier.when)) asked.set(use.name, use);
+  }
+  for (const [name, use] of asked) {
+    const makers = (definitions.get(name) ?? []).filter(
+      ({ part: maker }) => maker === part || set.meeting(part, maker) !== undefined,
+    );
+    if (makers.some((maker) => maker.part === part)) continue;
+    const all = makers.map((maker) => {
+      const definition = maker.thing;
+      const reason = { kind: 'name', name, use, definition } as const;
+      return dependency(maker.part, definition.when, part, use.when, reason);
+    });
+    // One that is in order is enough; otherwise the one that is easiest to put in order.
+    const best =
+      all.find(({ verdict }) => verdict === 'fine') ??
+      all.find(({ isByOrder }) => isByOrder) ??
+      all.find(({ verdict }) => verdict === 'race') ??
+      all[0];
+    if (best) yield best;
+  }
+}
+
+const MOMENTS: readonly Moment[] = ['parse', 'deferred', 'async', 'later'];
+
+/** A script that a part loads may bring any name; what comes from there cannot be known. */
+export function isBroughtByLoader({ facts }: Pick<OrderPart, 'facts'>, use: Use): boolean {
+  return facts.loads.some(({ kind, range }) => kind === 'script' && range.start < use.range.start);
+}
+
+/** Elements that another part writes into the page. */
+function* ofElements<P extends OrderPart>(
+  set: OrderSet<P>,
+  { elements }: SetIndex<P>,
+  part: P,
+): Generator<Dependency<P>> {
+  const asked = new Set<string>();
+  for (const need of part.facts.needs) {
+    const { id } = need;
+    if (id === undefined || need.isGuarded || need.own !== undefined || asked.has(id)) continue;
+    asked.add(id);
+    const maker = (elements.get(id) ?? []).find(({ part: other }) => set.meeting(part, other) !== undefined);
+    if (maker && maker.part !== part)
+      yield dependency(maker.part, 'parse', part, need.when, {
+        kind: 'element',
+        id,
+        need,
+        made: maker.thing,
+      });
+  }
+}
+
+/** Settings that stand in another part than the script that reads them. */
+function* ofSettings<P extends OrderPart>(
+  set: OrderSet<P>,
+  { settings, settingsOfSnippet }: SetIndex<P>,
+  part: P,
+): Generator<Dependency<P>> {
+  const told = new Set<Settings>();
+  for (const load of part.facts.loads) {
+    if (load.kind !== 'script' || load.noScript) continue;
+    const candidates = [
+      ...(settingsOfSnippet.get(part.snippet.key) ?? []).filter(({ thing }) =>
+        isAboutSettings(thing.name, load.address),
+      ),
+      // Between snippets only the provider's own name counts: many settings are called after what they are for.
+      ...providerWords(load.address).flatMap((word) => settings.get(word) ?? []),
+    ];
+    for (const { part: holder, thing } of candidates) {
+      if (holder === part || told.has(thing) || set.meeting(part, holder) === undefined) continue;
+      told.add(thing);
+      const reads: Moment =
+        load.mode === 'async' ? 'async' : load.mode === 'blocking' ? load.when : 'deferred';
+      const reason = { kind: 'settings', name: thing.name, settings: thing, load } as const;
+      yield dependency(holder, 'parse', part, reads, reason);
+    }
+  }
+}
+
+/** What people say must come first, between the pieces that matter: those for browsers without scripts do not. */
+function* ofStatements<P extends OrderPart>(
+  set: OrderSet<P>,
+  { mains }: SetIndex<P>,
+  part: P,
+): Generator<Dependency<P>> {
+  if (mains.get(part.snippet.key) !== part) return;
+  for (const key of part.snippet.needs ?? []) {
+    const first = mains.get(key);
+    if (first && first !== part && set.meeting(part, first) !== undefined)
+      yield dependency(first, 'parse', part, 'parse', { kind: 'stated' });
+  }
+}
+
+function dependency<P extends OrderPart>(
+  first: P,
+  firstWhen: Moment,
+  then: P,
+  thenWhen: Moment,
+  reason: DependencyReason,
+): Dependency<P> {
+  const precedence = happensBefore(
+    { when: firstWhen, position: first.position, placement: first.part.placement },
+    { when: thenWhen, position: then.position, placement: then.part.placement },
+  );
+  return {
+    first,
+    then,
+    reason,
+    verdict: VERDICTS[precedence],
+    isByOrder: isDecidedByOrder(firstWhen, thenWhen),
+  };
+}

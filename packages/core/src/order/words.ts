@@ -1,0 +1,33 @@
+import { placementKey, placementWords } from '../insert/index.js';
+import type { Dependency, OrderPart } from './dependencies.js';
+import type { Move } from './moves.js';
+
+/** The name that people read, with the part's number where the snippet has several. */
+export function partName({ key, snippet: { name, parts } }: Pick<OrderPart, 'key' | 'snippet'>): string {
+  return parts.length === 1 ? `“${name}”` : `“${name}” (piece ${key.split('/').at(-1)!})`;
+}
+
+/** Why one part needs another, as a clause: `“Fares event” uses “tally”, which “Counter” makes`. */
+export function dependencyWords({ first, then, reason }: Dependency): string {
+  const [former, latter] = [partName(first), partName(then)];
+  switch (reason.kind) {
+    case 'name':
+      return `${latter} uses “${reason.name}”, which ${former} makes`;
+    case 'element':
+      return `${latter} looks for #${reason.id}, which ${former} brings`;
+    case 'settings':
+      return `the script of ${latter} reads “${reason.name}”, which ${former} sets`;
+    case 'stated':
+      return `${latter} is said to need ${former}`;
+  }
+}
+
+/** What a move does and why, in one sentence. */
+export function moveWords({ part, placement, because, next }: Move): string {
+  const side = next.side === 'before' ? 'in front of' : 'behind';
+  const isElsewhere = placementKey(placement) !== placementKey(part.part.placement);
+  const where = isElsewhere
+    ? ` ${placementWords(placement)}, ${side} ${partName(next.part)}`
+    : ` ${side} ${partName(next.part)}`;
+  return `Move ${partName(part)}${where}: ${dependencyWords(because)}.`;
+}
