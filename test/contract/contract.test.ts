@@ -149,7 +149,12 @@ describe('the contract', () => {
     const without = Object.entries(endpoints).filter(
       ([, endpoint]) => ['PATCH', 'PUT', 'DELETE'].includes(endpoint.method) && !('needsIfMatch' in endpoint),
     );
-    expect(without.map(([name]) => name)).to.deep.equal(['signOut', 'changePassword', 'removeToken']);
+    expect(without.map(([name]) => name)).to.deep.equal([
+      'signOut',
+      'changePassword',
+      'removeToken',
+      'removeWaiver',
+    ]);
   });
 
   it('lets nobody in but for signing in', () => {

@@ -173,7 +173,12 @@ describe('the API', () => {
         },
       });
       expect(data.purpose).to.equal('p');
-      expect(data.parts[0]).to.deep.equal({ placement: 'body-end', rank: made.parts[0]!.rank, code: 'new' });
+      expect(data.parts[0]).to.deep.equal({
+        placement: 'body-end',
+        rank: made.parts[0]!.rank,
+        code: 'new',
+        statement: '',
+      });
       expect(data.parts[1]).to.deep.include({ placement: 'head-end', code: 'x' });
     });
 
@@ -253,7 +258,7 @@ describe('publishing', () => {
     });
     await stage.client.call('createSnippet', {
       params,
-      body: { name: 'B', parts: [{ placement: 'head-end', code: CODE }] },
+      body: { name: 'B', parts: [{ placement: 'head-end', code: '<meta name="b" content="1">' }] },
     });
     expect((await publish('second')).data).to.deep.include({ number: 2, environments: ['staging', 'live'] });
     const back = { ...params, environment: 'live' as const };
@@ -275,7 +280,7 @@ describe('publishing', () => {
     const { etag } = await stage.client.call('showDraft', { params });
     await stage.client.call('createSnippet', {
       params,
-      body: { name: 'B', parts: [{ placement: 'head-end', code: CODE }] },
+      body: { name: 'B', parts: [{ placement: 'head-end', code: '<meta name="b" content="1">' }] },
     });
     const late = await api(
       stage.server,
@@ -318,7 +323,7 @@ describe('publishing', () => {
     const { data } = await stage.client.call('showSite', { params });
     expect(data.attention.map((entry) => entry.kind)).to.include.members([
       'never-published',
-      'not-contained',
+      'errors-found',
       'no-host',
     ]);
   });

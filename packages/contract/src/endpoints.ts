@@ -4,6 +4,7 @@ import * as schemas from './schemas/index.js';
 
 const site = z.strictObject({ site: schemas.key });
 const snippet = site.extend({ snippet: schemas.key });
+const finding = site.extend({ finding: z.string().max(200) });
 const items = <T extends z.ZodType>(item: T) => z.object({ items: z.array(item) });
 
 /** Every call of the API, by name. One more call is one more entry here and one handler in the server. */
@@ -129,6 +130,13 @@ export const endpoints = {
     params: snippet,
     needsIfMatch: true,
   },
+  showHistory: {
+    method: 'GET',
+    path: '/sites/{site}/snippets/{snippet}/history',
+    summary: 'The releases that changed a snippet, the newest first, and how it was in each',
+    params: snippet,
+    response: items(schemas.snippetVersion),
+  },
   showOrder: {
     method: 'GET',
     path: '/sites/{site}/order',
@@ -144,6 +152,22 @@ export const endpoints = {
     body: schemas.orderLists,
     response: schemas.orderLists,
     needsIfMatch: true,
+  },
+  showOrderReport: {
+    method: 'GET',
+    path: '/sites/{site}/order/report',
+    summary: 'What needs what, whether the order is right, and the fewest moves that make it right',
+    params: site,
+    query: z.strictObject({ of: schemas.setReference.default('draft') }),
+    response: schemas.orderReport,
+  },
+  rightOrder: {
+    method: 'POST',
+    path: '/sites/{site}/order/right',
+    summary: 'Put the draft into the right order by the fewest moves, or see which',
+    params: site,
+    body: schemas.fixOneInput,
+    response: schemas.fixResult,
   },
   showDraft: {
     method: 'GET',
@@ -192,8 +216,34 @@ export const endpoints = {
       severity: schemas.severity.optional(),
       check: z.string().optional(),
       snippet: schemas.key.optional(),
+      against: schemas.setReference.optional().meta({
+        description: 'Only what is new against this set.',
+      }),
     }),
     response: schemas.findings,
+  },
+  fixFinding: {
+    method: 'POST',
+    path: '/sites/{site}/findings/{finding}/fix',
+    summary: 'Mend one finding in the draft, or see what that would change',
+    params: finding,
+    body: schemas.fixOneInput,
+    response: schemas.fixResult,
+  },
+  waiveFinding: {
+    method: 'POST',
+    path: '/sites/{site}/findings/{finding}/waive',
+    summary: 'Accept a finding of the draft until a day, with a reason',
+    params: finding,
+    body: schemas.waiverInput,
+    response: schemas.waiver,
+    status: 201,
+  },
+  removeWaiver: {
+    method: 'DELETE',
+    path: '/sites/{site}/findings/{finding}/waive',
+    summary: 'Take the acceptance of a finding back',
+    params: finding,
   },
   fixFindings: {
     method: 'POST',

@@ -54,6 +54,23 @@ export const pages = z
   })
   .meta({ description: 'On which pages a snippet runs.' });
 
+/** A day, in the site's time zone. */
+export const day = z.iso
+  .date('Write the day like 2027-03-31.')
+  .meta({ description: 'A day in the site’s time zone (RFC 3339 full-date).', example: '2027-03-31' });
+
+/** Why somebody does something that is not the rule; it is read by others later. */
+export const reason = z
+  .string()
+  .trim()
+  .min(3, 'Say why, for those who wonder later.')
+  .max(500, 'Keep it under 500 characters.');
+
+export const statement = z
+  .string()
+  .max(2000, 'Keep it under 2,000 characters.')
+  .meta({ description: 'What the provider says of where the code goes, word for word.' });
+
 export const snippetState = z.enum(['on', 'off', 'archived']);
 
 /** 512 KiB: far above any real snippet, far below what would hurt. */

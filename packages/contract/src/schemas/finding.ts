@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { code, placement } from './common.js';
+import { code, day, placement, reason, statement } from './common.js';
+import { orderLists } from './snippet.js';
 
 const range = z.object({ start: z.int(), end: z.int() });
 const sureness = z.enum(['certain', 'likely', 'guess']);
@@ -69,11 +70,7 @@ export const facts = z
 export const readInput = z
   .strictObject({
     code,
-    statement: z
-      .string()
-      .max(2000)
-      .default('')
-      .meta({ description: 'What the provider says of where the code goes.' }),
+    statement: statement.default(''),
   })
   .meta({ id: 'ReadInput' });
 
@@ -86,6 +83,9 @@ export const reading = z
     parts: z
       .array(z.object({ code: z.string(), placement, because: z.string() }))
       .meta({ description: 'The parts that it is best kept in, and where each goes.' }),
+    names: z
+      .object({ name: z.string(), provider: z.string(), purpose: z.string() })
+      .meta({ description: 'What it could be called.' }),
   })
   .meta({ id: 'Reading' });
 
@@ -96,11 +96,29 @@ const setChange = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('move-part'), part: z.string(), placement }),
   z.object({ kind: z.literal('remove-part'), part: z.string() }),
   z.object({ kind: z.literal('switch-off'), snippet: z.string() }),
+  z.object({ kind: z.literal('arrange'), lists: orderLists.shape.lists, moved: z.array(z.string()) }),
 ]);
+
+export const waiver = z
+  .object({
+    finding: z.string(),
+    fingerprint: z.string(),
+    reason: z.string(),
+    author: z.string(),
+    until: day,
+  })
+  .meta({ id: 'Waiver', description: 'That somebody accepted a finding, until the end of a day.' });
+
+export const waiverInput = z
+  .strictObject({ reason, until: day.meta({ description: 'Last day on which it is accepted.' }) })
+  .meta({ id: 'WaiverInput' });
 
 export const finding = z
   .object({
     id: z.string().meta({ description: 'Stays while what it is about stays the same.' }),
+    fingerprint: z
+      .string()
+      .meta({ description: 'Changes when what is found changes: how bad it is, or the code that shows it.' }),
     check: z.string(),
     area: z.enum(['placement', 'order', 'duplicates', 'activation', 'safety']),
     severity,
@@ -124,29 +142,81 @@ export const finding = z
 
 export type FindingResource = z.infer<typeof finding>;
 
-export const findings = z.object({
-  items: z.array(finding),
-  counts: z
-    .object({ error: z.int(), warning: z.int(), advice: z.int() })
-    .meta({ description: 'Of all findings of the set, whatever was asked for.' }),
+const openFinding = finding.extend({
+  lapsed: z
+    .object({ waiver, cause: z.enum(['ended', 'changed']) })
+    .optional()
+    .meta({ description: 'It was accepted once; that has ended, or what it shows has changed.' }),
+});
+export type OpenFindingResource = z.infer<typeof openFinding>;
+
+const waivedFinding = finding.extend({ waiver });
+export type WaivedFindingResource = z.infer<typeof waivedFinding>;
+
+export const findingCounts = z.object({
+  error: z.int(),
+  warning: z.int(),
+  advice: z.int(),
+  waived: z.int(),
 });
 
-export const fixInput = z
+export const findings = z.object({
+  items: z.array(openFinding),
+  waived: z.array(waivedFinding).meta({ description: 'What somebody has accepted.' }),
+  counts: findingCounts.meta({ description: 'Of all findings of the set, whatever was asked for.' }),
+});
+
+export const fixOneInput = z
   .strictObject({
+    preview: z.boolean().default(false).meta({ description: 'Only say what would change.' }),
+  })
+  .meta({ id: 'FixOneInput' });
+
+export const fixInput = fixOneInput
+  .extend({
     findings: z
       .array(z.string())
       .min(1, 'Name a finding, or leave the list out for all.')
       .max(10_000)
       .optional()
       .meta({ description: 'Ids of the findings to mend; all that can be when left out.' }),
-    preview: z.boolean().default(false).meta({ description: 'Only say what would change.' }),
   })
   .meta({ id: 'FixInput' });
+
+const codeChange = z.object({
+  part: z.string(),
+  before: z.string(),
+  after: z.string(),
+});
 
 export const fixResult = z
   .object({
     mended: z.array(finding),
     changes: z.array(z.string()).meta({ description: 'What changes in the draft, in words.' }),
-    left: findings.shape.items,
+    code: z.array(codeChange).meta({ description: 'Code that changes, before and after.' }),
+    left: z.array(openFinding),
   })
   .meta({ id: 'FixResult' });
+
+export const orderReport = z
+  .object({
+    dependencies: z.array(
+      z.object({
+        first: z.string().meta({ description: 'Key of the part that has to come first.' }),
+        then: z.string(),
+        kind: z.enum(['name', 'element', 'settings', 'stated']),
+        because: z.string(),
+        verdict: z.enum(['fine', 'race', 'wrong']),
+      }),
+    ),
+    cycles: z.array(z.array(z.string())),
+    moves: z.array(
+      z.object({
+        part: z.string(),
+        placement,
+        sentence: z.string(),
+      }),
+    ),
+    lists: orderLists.shape.lists.meta({ description: 'The orders that would be right, where they differ.' }),
+  })
+  .meta({ id: 'OrderReport' });

@@ -6,37 +6,53 @@ import {
   key,
   pages,
   placement,
+  reason,
   snippetState,
+  statement,
   text,
   timestamp,
   title,
 } from './common.js';
 
-const snapshotPart = z.strictObject({ placement, rank: z.int().min(0), code: z.string() });
+const snapshotPart = z.strictObject({
+  placement,
+  rank: z.int().min(0),
+  code: z.string(),
+  statement: statement.optional(),
+});
+
+const snapshotSnippet = z.strictObject({
+  key,
+  name: title,
+  purpose: text.default(''),
+  provider: text.default(''),
+  note: text.default(''),
+  state: snippetState.default('on'),
+  pages: pages.default({ include: [], exclude: [] }),
+  needs: z.array(key).optional(),
+  parts: z.array(snapshotPart),
+});
 
 /** The file format of a snippet set: what a release holds and what `insert --set` reads. */
 export const snapshot = z
   .strictObject({
     format: z.literal('pragmatica-set/1', 'The format must be "pragmatica-set/1".'),
     site: z.strictObject({ key, name: title, timeZone: z.string() }),
-    snippets: z.array(
-      z.strictObject({
-        key,
-        name: title,
-        purpose: text.default(''),
-        provider: text.default(''),
-        note: text.default(''),
-        state: snippetState.default('on'),
-        pages: pages.default({ include: [], exclude: [] }),
-        parts: z.array(snapshotPart),
-      }),
-    ),
+    snippets: z.array(snapshotSnippet),
   })
   .meta({ id: 'Snapshot', description: 'A whole snippet set at one moment.' }) satisfies z.ZodType<Snapshot>;
 
 export const draft = z
   .object({ snapshot, digest: z.string(), lastChange: change.nullable() })
   .meta({ id: 'Draft' });
+
+export const forced = z
+  .object({
+    reason: z.string(),
+    findings: z.array(z.object({ id: z.string(), check: z.string(), title: z.string() })),
+  })
+  .meta({ id: 'Forced', description: 'Why it was published although errors were found, and which.' });
+export type ForcedRelease = z.infer<typeof forced>;
 
 export const releaseSummary = z
   .object({
@@ -49,6 +65,7 @@ export const releaseSummary = z
       .meta({ description: 'SHA-256 of the canonical JSON (RFC 8785) of the snapshot, in hex.' }),
     environments: z.array(environment).meta({ description: 'Which environments serve it now.' }),
     snippets: z.int().meta({ description: 'How many snippets were on.' }),
+    forced: forced.nullable().meta({ description: 'Null where no error was found.' }),
   })
   .meta({ id: 'ReleaseSummary' });
 export type ReleaseSummary = z.infer<typeof releaseSummary>;
@@ -59,6 +76,9 @@ export const releaseInput = z
   .strictObject({
     message: title.meta({ description: 'What this release changes, for the people who look for it later.' }),
     environments: z.array(environment).min(1).default(['staging', 'live']),
+    force: reason
+      .optional()
+      .meta({ description: 'Why to publish although errors are found; kept in the release.' }),
   })
   .meta({ id: 'ReleaseInput' });
 
@@ -103,3 +123,18 @@ export const pagePlan = z
     ),
   })
   .meta({ id: 'PagePlan' });
+
+/** A snippet as a release holds it. */
+export const snippetVersion = z
+  .object({
+    release: z.int(),
+    message: z.string(),
+    author: z.string(),
+    createdAt: timestamp,
+    changes: z.array(z.string()).meta({ description: 'What that release changed about it, in words.' }),
+    snippet: snapshotSnippet
+      .nullable()
+      .meta({ description: 'How it was from then on; null once it is gone.' }),
+  })
+  .meta({ id: 'SnippetVersion' });
+export type SnippetVersion = z.infer<typeof snippetVersion>;

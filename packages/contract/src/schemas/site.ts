@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { findingCounts } from './finding.js';
 import { change, environment, key, timestamp, title } from './common.js';
 
 const HOSTNAME =
@@ -88,7 +89,7 @@ export const sitePatch = z.strictObject({ name: title, timeZone, hosts }).partia
 export type SitePatch = z.input<typeof sitePatch>;
 
 export const attention = z
-  .object({ kind: z.enum(['not-live', 'never-published', 'not-contained', 'no-host']), message: z.string() })
+  .object({ kind: z.enum(['not-live', 'never-published', 'errors-found', 'no-host']), message: z.string() })
   .meta({ description: 'Something that needs the administrator.' });
 
 export const site = z
@@ -103,6 +104,7 @@ export const site = z
     snippets: z.object({ on: z.int(), off: z.int(), archived: z.int() }),
     pendingChanges: z.int().meta({ description: 'Differences between the live release and the draft.' }),
     attention: z.array(attention),
+    findings: findingCounts.meta({ description: 'What the checks find in the draft.' }),
     version: z.int(),
     updatedBy: z.string(),
     updatedAt: timestamp,

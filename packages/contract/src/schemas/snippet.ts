@@ -1,7 +1,12 @@
 import { z } from 'zod';
-import { code, key, pages, placement, snippetState, text, timestamp, title } from './common.js';
+import { code, key, pages, placement, snippetState, statement, text, timestamp, title } from './common.js';
 
-export const part = z.object({ placement, rank: z.int().min(0), code });
+export const part = z.object({ placement, rank: z.int().min(0), code, statement });
+
+const needs = z
+  .array(key)
+  .max(50)
+  .meta({ description: 'Keys of the snippets that must run before this one.' });
 
 export const snippet = z
   .object({
@@ -12,6 +17,7 @@ export const snippet = z
     note: text,
     state: snippetState,
     pages,
+    needs,
     parts: z.array(part),
     version: z.int(),
     updatedBy: z.string(),
@@ -20,7 +26,7 @@ export const snippet = z
   .meta({ id: 'Snippet', description: 'One installation of one thing, in one or more parts.' });
 export type SnippetResource = z.infer<typeof snippet>;
 
-const partInput = z.strictObject({ placement, code });
+const partInput = z.strictObject({ placement, code, statement: statement.optional() });
 const MAX_PARTS = 20;
 
 export const snippetInput = z
@@ -32,6 +38,7 @@ export const snippetInput = z
     note: text.default(''),
     state: snippetState.default('on'),
     pages: pages.default({ include: [], exclude: [] }),
+    needs: needs.default([]),
     parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
   })
   .meta({ id: 'SnippetInput' });
@@ -45,6 +52,7 @@ export const snippetPatch = z
     note: text,
     state: snippetState,
     pages,
+    needs,
     parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
   })
   .partial()

@@ -2,6 +2,7 @@ export { domainOf, hostOf, normalAddress } from './addresses.js';
 export { readCode } from './read-code.js';
 export { placementOfStatement } from './statement.js';
 export { isAboutSettings, providerWords, settingsWords } from './settings-words.js';
+export { suggestNames, type SuggestedNames } from './names.js';
 export { suggestParts, type SuggestedPart } from './suggest.js';
 export { lineAndColumn } from './text.js';
 export { versionedFile, type VersionedFile } from './versions.js';

@@ -13,6 +13,7 @@ const PROBLEMS = {
   'not-found': { status: 404, title: 'Not found' },
   conflict: { status: 409, title: 'That already exists' },
   'nothing-to-publish': { status: 409, title: 'There is nothing to publish' },
+  'errors-found': { status: 422, title: 'The checks find errors' },
   'not-contained': { status: 422, title: 'Some code would change the page around it' },
   'changed-meanwhile': { status: 412, title: 'Somebody changed it meanwhile' },
   'if-match-required': { status: 428, title: 'If-Match is required' },

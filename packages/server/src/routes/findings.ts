@@ -1,93 +1,187 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
 import {
-  FactsMemory,
+  countFindings,
   difference,
   factWords,
+  isWaivable,
   mend,
+  newFindings,
+  partKey,
   readCode,
-  runChecks,
+  suggestNames,
   suggestParts,
   type Finding,
+  type Snapshot,
+  type Waiver,
 } from '@pragmatica/core';
-import { LRUCache } from 'lru-cache';
 import type { HandlersOf } from '../http/context.js';
-import { knownPages } from '../pages/known-pages.js';
 import { ProblemError } from '../http/problems.js';
 import { changeDraft } from '../site/change-draft.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
 import { resolveSet } from '../site/sets.js';
+import { today, type SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
-import { HostEntity, type Host } from '../storage/entities/index.js';
+import { WaiverEntity } from '../storage/entities/index.js';
 
-const PAGES_KEPT_MS = 60_000;
-
-export function findingHandlers(): HandlersOf<'readCode' | 'listFindings' | 'fixFindings'> {
-  /** What was read before, of all sites: an edit changes one snippet, and the others are as they were. */
-  const memory = new FactsMemory();
-  /** Asking a site for its pages takes longer than all checks; the list changes seldom. */
-  const pages = new LRUCache<number, readonly string[]>({ max: 1_000, ttl: PAGES_KEPT_MS });
-  const pathsOf = async (host: Host | undefined): Promise<readonly string[]> => {
-    const kept = host && pages.get(host.id);
-    if (kept) return kept;
-    const { paths } = await knownPages(host);
-    if (host) pages.set(host.id, paths);
-    return paths;
-  };
+export function findingHandlers(
+  checks: SiteChecks,
+): HandlersOf<'readCode' | 'listFindings' | 'fixFinding' | 'fixFindings' | 'waiveFinding' | 'removeWaiver'> {
   return {
     readCode({ body: { code, statement } }) {
       const facts = readCode(code);
       return Promise.resolve({
-        data: { facts, words: factWords(facts), parts: suggestParts(code, statement) },
+        data: {
+          facts,
+          words: factWords(facts),
+          parts: suggestParts(code, statement),
+          names: suggestNames(facts),
+        },
       });
     },
 
     async listFindings({ params, query }, { em }) {
       const site = await findSite(em, params.site);
       const { snapshot } = await resolveSet(em, site, query.of);
-      const host = await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } });
-      const paths = await pathsOf(host ?? undefined);
-      const all = runChecks(snapshot, { memory, paths });
-      return { data: { items: all.filter((finding) => isWanted(finding, query)), counts: countsOf(all) } };
+      const { open, waived } = await checks.weigh(em, site, snapshot);
+      const before =
+        query.against === undefined
+          ? []
+          : checks.find(
+              (await resolveSet(em, site, query.against)).snapshot,
+              await checks.knowledge(em, site),
+            );
+      const wanted = <T extends Finding>(findings: readonly T[]): T[] =>
+        newFindings(findings, before).filter((finding) => isWanted(finding, query));
+      return {
+        data: {
+          items: wanted(open),
+          waived: wanted(waived),
+          counts: { ...countFindings(open), waived: waived.length },
+        },
+      };
     },
 
-    async fixFindings({ params, body }, { em, actor }) {
-      const host = await em.findOne(
-        HostEntity,
-        { site: await findSite(em, params.site) },
-        { orderBy: { position: 'asc' } },
-      );
-      const paths = await pathsOf(host ?? undefined);
+    async fixFinding({ params, body }, context) {
+      return mendDraft(checks, params.site, { ...body, findings: [params.finding] }, context);
+    },
+
+    async fixFindings({ params, body }, context) {
+      return mendDraft(checks, params.site, body, context);
+    },
+
+    async waiveFinding({ params, body }, { em, actor }) {
+      await checks.prepare(em, params.site);
       return changeSite(em, params.site, async (transaction, site) => {
-        const before = toSnapshot(site, await loadDraft(transaction, site));
-        const { mended, rounds, left, snapshot } = mend(
-          before,
-          { memory, paths },
-          body.findings && new Set(body.findings),
-        );
-        assertAllMended(body.findings ?? [], mended, left);
-        const changes = difference(before, snapshot).map((change) => change.message);
-        if (!body.preview && mended.length > 0) {
-          for (const round of rounds) await changeDraft(transaction, site, round, actor);
-          audit(transaction, site, actor, 'fix', `Mended ${mended.length} findings. ${changes.join(' ')}`);
-          await transaction.flush();
+        const snapshot = toSnapshot(site, await loadDraft(transaction, site));
+        const found = checks.find(snapshot, await checks.knowledge(transaction, site));
+        const finding = found.find(({ id }) => id === params.finding);
+        if (!finding) throw notFound(params.finding);
+        if (!isWaivable(finding))
+          throw new ProblemError(
+            'invalid-input',
+            `“${finding.title}” cannot be accepted: it would break the page for visitors. ${finding.advice}`,
+          );
+        if (body.until < today(site)) {
+          const detail = `${body.until} is over already. Choose today or a later day.`;
+          throw new ProblemError('invalid-input', detail, { errors: [{ pointer: '/until', detail }] });
         }
-        return { data: { mended, changes, left } };
+        const waiver = { fingerprint: finding.fingerprint, ...body, author: actor };
+        const old = await transaction.findOne(WaiverEntity, { site, finding: finding.id });
+        const values = { ...waiver, title: finding.title, createdAt: new Date() };
+        if (old) Object.assign(old, values);
+        else transaction.create(WaiverEntity, { site, finding: finding.id, ...values }, { persist: true });
+        audit(
+          transaction,
+          site,
+          actor,
+          'waive',
+          `Accepted until ${body.until}: ${finding.title}. Reason: ${body.reason}`,
+        );
+        await transaction.flush();
+        return { data: { finding: finding.id, ...waiver } satisfies Waiver };
       });
     },
+
+    async removeWaiver({ params }, { em, actor }) {
+      await changeSite(em, params.site, async (transaction, site) => {
+        const waiver = await transaction.findOne(WaiverEntity, { site, finding: params.finding });
+        if (!waiver)
+          throw new ProblemError('not-found', `Nobody has accepted a finding "${params.finding}".`);
+        transaction.remove(waiver);
+        audit(transaction, site, actor, 'waive', `No longer accepted: ${waiver.title}.`);
+        await transaction.flush();
+      });
+      return { data: undefined };
+    },
   };
+}
+
+interface MendInput {
+  readonly findings?: readonly string[] | undefined;
+  readonly preview: boolean;
+}
+
+async function mendDraft(
+  checks: SiteChecks,
+  key: string,
+  body: MendInput,
+  { em, actor }: { readonly em: EntityManager; readonly actor: string },
+) {
+  const knowledge = await checks.prepare(em, key);
+  return changeSite(em, key, async (transaction, site) => {
+    const before = toSnapshot(site, await loadDraft(transaction, site));
+    // What somebody has accepted is mended only when it is asked for by name.
+    const { open } = await checks.weigh(transaction, site, before);
+    const wanted = body.findings ?? open.map(({ id }) => id);
+    const { mended, rounds, snapshot } = mend(before, knowledge, new Set(wanted));
+    const left = (await checks.weigh(transaction, site, snapshot)).open;
+    if (body.findings) assertAllMended(body.findings, mended, checks.find(before, knowledge));
+    const changes = difference(before, snapshot).map((change) => change.message);
+    if (!body.preview && mended.length > 0) {
+      for (const round of rounds) await changeDraft(transaction, site, round, actor);
+      audit(transaction, site, actor, 'fix', `Mended ${mended.length} findings. ${changes.join(' ')}`);
+      await transaction.flush();
+    }
+    return { data: { mended, changes, code: codeChanges(before, snapshot), left: [...left] } };
+  });
+}
+
+/** Code that differs, part by part; where a part is gone the keys of the others have moved, and none is told. */
+export function codeChanges(
+  before: Snapshot,
+  after: Snapshot,
+): { part: string; before: string; after: string }[] {
+  const now = new Map(after.snippets.map((snippet) => [snippet.key, snippet]));
+  return before.snippets.flatMap(({ key, parts }) => {
+    const others = now.get(key)?.parts ?? [];
+    if (others.length !== parts.length) return [];
+    return parts.flatMap(({ code }, index) =>
+      code === others[index]!.code
+        ? []
+        : [{ part: partKey(key, index), before: code, after: others[index]!.code }],
+    );
+  });
+}
+
+function notFound(id: string): ProblemError {
+  return new ProblemError(
+    'not-found',
+    `There is no finding "${id}" in the draft; perhaps it was mended meanwhile.`,
+  );
 }
 
 /** @throws ProblemError for a finding that is not there, or that only a person can mend */
 function assertAllMended(
   wanted: readonly string[],
   mended: readonly Finding[],
-  left: readonly Finding[],
+  found: readonly Finding[],
 ): void {
   wanted.forEach((id, index) => {
     if (mended.some((finding) => finding.id === id)) return;
-    const isThere = left.some((finding) => finding.id === id);
+    const isThere = found.some((finding) => finding.id === id);
     const detail = isThere
       ? `The finding "${id}" cannot be mended by itself: its advice says what to do.`
-      : `There is no finding "${id}" in the draft; perhaps it was mended meanwhile.`;
+      : notFound(id).message;
     throw new ProblemError(isThere ? 'invalid-input' : 'not-found', detail, {
       errors: [{ pointer: `/findings/${index}`, detail }],
     });
@@ -106,10 +200,4 @@ function isWanted(finding: Finding, { severity, check, snippet }: Wanted): boole
     (check === undefined || finding.check === check) &&
     (snippet === undefined || finding.subjects.some((subject) => subject.snippet === snippet))
   );
-}
-
-function countsOf(findings: readonly Finding[]): { error: number; warning: number; advice: number } {
-  const counts = { error: 0, warning: 0, advice: 0 };
-  for (const { severity } of findings) counts[severity]++;
-  return counts;
 }

@@ -1,6 +1,8 @@
 import type { Handlers } from '../http/context.js';
 import type { Settings } from '../settings.js';
+import { SiteChecks } from '../site/site-checks.js';
 import { findingHandlers } from './findings.js';
+import { orderHandlers } from './order.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
 import { siteHandlers } from './sites.js';
@@ -9,12 +11,14 @@ import { verificationHandlers } from './verification.js';
 
 /** All handlers; the type says that none is missing. */
 export function createHandlers(settings: Settings): Handlers {
+  const checks = new SiteChecks();
   return {
     ...sessionHandlers(settings),
-    ...siteHandlers(settings),
+    ...siteHandlers(settings, checks),
     ...snippetHandlers(),
-    ...releaseHandlers(),
+    ...orderHandlers(checks),
+    ...releaseHandlers(checks),
     ...verificationHandlers(),
-    ...findingHandlers(),
+    ...findingHandlers(checks),
   };
 }

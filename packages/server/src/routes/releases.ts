@@ -5,7 +5,9 @@ import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
 import { point, publishDraft } from '../site/publish.js';
+import { draftTag, lastChange } from '../site/draft-tag.js';
 import { findRelease, resolveSet } from '../site/sets.js';
+import type { SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
 import {
   PointerEntity,
@@ -14,11 +16,12 @@ import {
   type Release,
   type Site,
 } from '../storage/entities/index.js';
-import { draftTag, lastChange } from './snippets.js';
 
 type Summarized = Omit<Release, 'snapshot'>;
 
-export function releaseHandlers(): HandlersOf<
+export function releaseHandlers(
+  checks: SiteChecks,
+): HandlersOf<
   'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff' | 'showPlan'
 > {
   return {
@@ -34,10 +37,14 @@ export function releaseHandlers(): HandlersOf<
     },
 
     async publish({ params, body }, { em, actor, ifMatch }) {
+      await checks.prepare(em, params.site);
       return changeSite(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
-        const release = await publishDraft(transaction, site, toSnapshot(site, draft), { ...body, actor });
+        const snapshot = toSnapshot(site, draft);
+        const { open } = await checks.weigh(transaction, site, snapshot);
+        const errors = open.filter(({ severity }) => severity === 'error');
+        const release = await publishDraft(transaction, site, snapshot, errors, { ...body, actor });
         const data = summary(release, await transaction.find(PointerEntity, { site }));
         return {
           data,
@@ -118,7 +125,7 @@ function pointerTag(environment: Environment, pointer: Pointer | null): string {
 }
 
 function summary(release: Summarized, pointers: readonly Pointer[]): ReleaseSummary {
-  const { number, message, author, createdAt, digest, snippetsOn } = release;
+  const { number, message, author, createdAt, digest, snippetsOn, forced } = release;
   return {
     number,
     message,
@@ -129,5 +136,6 @@ function summary(release: Summarized, pointers: readonly Pointer[]): ReleaseSumm
       pointers.some((pointer) => pointer.environment === environment && pointer.release.id === release.id),
     ),
     snippets: snippetsOn,
+    forced: forced ?? null,
   };
 }

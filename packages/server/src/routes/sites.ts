@@ -9,6 +9,7 @@ import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
 import { describeSites } from '../site/describe-sites.js';
+import type { SiteChecks } from '../site/site-checks.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 
 /** How many entries of the activity are shown. */
@@ -16,11 +17,12 @@ const ACTIVITY_LENGTH = 200;
 
 export function siteHandlers(
   settings: Settings,
+  checks: SiteChecks,
 ): HandlersOf<'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'> {
   return {
     async listSites(_input, { em }) {
       const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
-      return { data: { items: await describeSites(em, sites) } };
+      return { data: { items: await describeSites(em, checks, sites) } };
     },
 
     async createSite({ body }, { em, actor }) {
@@ -46,11 +48,11 @@ export function siteHandlers(
         await notifyGateways(transaction, created);
         return created;
       });
-      return { ...(await answer(em, site)), location: `/api/v1/sites/${key}` };
+      return { ...(await answer(em, checks, site)), location: `/api/v1/sites/${key}` };
     },
 
     async showSite({ params }, { em }) {
-      return answer(em, await findSite(em, params.site));
+      return answer(em, checks, await findSite(em, params.site));
     },
 
     async editSite({ params, body }, { em, actor, ifMatch }) {
@@ -74,7 +76,7 @@ export function siteHandlers(
         await notifyGateways(transaction, found);
         return found;
       });
-      return answer(em, site);
+      return answer(em, checks, site);
     },
 
     async listPages({ params, query }, { em }) {
@@ -161,7 +163,7 @@ function siteTag(site: Site): string {
   return etag(`${site.key}-${site.version}`);
 }
 
-async function answer(em: EntityManager, site: Site) {
-  const [data] = await describeSites(em.fork(), [site]);
+async function answer(em: EntityManager, checks: SiteChecks, site: Site) {
+  const [data] = await describeSites(em.fork(), checks, [site]);
   return { data: data!, etag: siteTag(site) };
 }

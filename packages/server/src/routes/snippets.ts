@@ -1,20 +1,15 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SnippetResource } from '@pragmatica/contract';
-import {
-  difference,
-  orderLists,
-  partKey,
-  placementKey,
-  placementWords,
-  snapshotDigest,
-} from '@pragmatica/core';
-import { assertIfMatch, etag, type LastChange } from '../http/etag.js';
+import { difference, snapshotDigest } from '@pragmatica/core';
+import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
+import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
+import { snippetHistory } from '../site/snippet-history.js';
 import { loadDraft, toSnapshot, type DraftSnippet } from '../storage/draft.js';
-import { AuditEntity, SnippetEntity, type Site } from '../storage/entities/index.js';
+import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { keyOrFromName } from './sites.js';
 
 export function snippetHandlers(): HandlersOf<
@@ -23,8 +18,7 @@ export function snippetHandlers(): HandlersOf<
   | 'showSnippet'
   | 'editSnippet'
   | 'removeSnippet'
-  | 'showOrder'
-  | 'changeOrder'
+  | 'showHistory'
   | 'showDraft'
 > {
   return {
@@ -45,7 +39,7 @@ export function snippetHandlers(): HandlersOf<
             },
           );
         }
-        const { name, purpose, provider, note, state, pages, parts } = body;
+        const { name, purpose, provider, note, state, pages, needs, parts } = body;
         const snippet = transaction.create(
           SnippetEntity,
           {
@@ -57,6 +51,7 @@ export function snippetHandlers(): HandlersOf<
             note,
             state,
             ...pages,
+            needs,
             updatedBy: actor,
             updatedAt: new Date(),
             version: 1,
@@ -118,39 +113,9 @@ export function snippetHandlers(): HandlersOf<
       return { data: undefined };
     },
 
-    async showOrder({ params }, { em }) {
+    async showHistory({ params }, { em }) {
       const site = await findSite(em, params.site);
-      const draft = await loadDraft(em, site);
-      return { data: { lists: orderData(site, draft) }, etag: draftTag(site, draft) };
-    },
-
-    async changeOrder({ params, body }, { em, actor, ifMatch }) {
-      return changeSite(em, params.site, async (transaction, site) => {
-        const draft = await loadDraft(transaction, site);
-        assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
-        const before = toSnapshot(site, draft);
-        const lists = new Map(orderLists(before).map((list) => [placementKey(list.placement), list]));
-        const parts = new Map(
-          draft.flatMap(({ snippet, parts }) =>
-            parts.map((part, i) => [partKey(snippet.key, i), { part, snippet }] as const),
-          ),
-        );
-        body.lists.forEach(({ placement, parts: wanted }, index) => {
-          const present = lists.get(placementKey(placement))?.parts ?? [];
-          assertSameParts(present, wanted, placementWords(placement), `/lists/${index}/parts`);
-          wanted.forEach((key, rank) => {
-            const { part, snippet } = parts.get(key)!;
-            if (part.rank === rank) return;
-            part.rank = rank;
-            Object.assign(snippet, { updatedBy: actor, updatedAt: new Date() });
-          });
-        });
-        await transaction.flush();
-        const messages = difference(before, toSnapshot(site, draft)).map((change) => change.message);
-        audit(transaction, site, actor, 'order', messages.join(' ') || 'Saved the order without changes.');
-        await transaction.flush();
-        return { data: { lists: orderData(site, draft) }, etag: draftTag(site, draft) };
-      });
+      return { data: { items: await snippetHistory(em, site, params.snippet) } };
     },
 
     async showDraft({ params }, { em }) {
@@ -170,41 +135,11 @@ export function snippetHandlers(): HandlersOf<
   };
 }
 
-/** The draft's entity tag: it changes with anything that a release would hold. */
-export function draftTag(site: Site, draft: readonly DraftSnippet[]): string {
-  return etag(`draft-${snapshotDigest(toSnapshot(site, draft)).slice(0, 32)}`);
-}
-
-/** Who changed anything of the site last. */
-export async function lastChange(em: EntityManager, site: Site): Promise<LastChange | undefined> {
-  const entry = await em.findOne(AuditEntity, { site }, { orderBy: { id: 'desc' } });
-  return entry ? { by: entry.by, at: entry.at } : undefined;
-}
-
 async function findSnippet(em: EntityManager, site: Site, key: string): Promise<DraftSnippet> {
   const snippet = await em.findOne(SnippetEntity, { site, key });
   const found = snippet && (await loadDraft(em, site)).find((entry) => entry.snippet === snippet);
   if (!found) throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${key}".`);
   return found;
-}
-
-function assertSameParts(
-  present: readonly string[],
-  wanted: readonly string[],
-  where: string,
-  pointer: string,
-): void {
-  const isSame =
-    present.length === wanted.length &&
-    new Set(wanted).size === wanted.length &&
-    wanted.every((key) => present.includes(key));
-  if (isSame) return;
-  const detail = `The list must hold each part ${where} once: ${present.join(', ') || 'none'}.`;
-  throw new ProblemError('invalid-input', detail, { errors: [{ pointer, detail }] });
-}
-
-function orderData(site: Site, draft: readonly DraftSnippet[]) {
-  return orderLists(toSnapshot(site, draft));
 }
 
 function snippetTag({ snippet }: DraftSnippet): string {
@@ -216,8 +151,8 @@ function answer(found: DraftSnippet) {
 }
 
 function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
-  const { key, name, purpose, provider, note, state, include, exclude, version, updatedBy, updatedAt } =
-    snippet;
+  const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
+  const { needs, version, updatedBy } = snippet;
   return {
     key,
     name,
@@ -226,7 +161,8 @@ function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
     note,
     state,
     pages: { include, exclude },
-    parts: parts.map(({ placement, rank, code }) => ({ placement, rank, code })),
+    needs,
+    parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
     version,
     updatedBy,
     updatedAt: updatedAt.toISOString(),

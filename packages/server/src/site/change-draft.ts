@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { partKey, placementKey, type SetChange } from '@pragmatica/core';
+import { partChanges, partKey, placementKey, type PartChange, type SetChange } from '@pragmatica/core';
 import { loadDraft } from '../storage/draft.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Part, Site } from '../storage/entities/index.js';
 
 /** Makes changes in the stored draft as `applyChanges` makes them in a snapshot. */
 export async function changeDraft(
@@ -14,20 +14,20 @@ export async function changeDraft(
   const all = draft.flatMap(({ parts }) => parts);
   for (const { snippet, parts } of draft) {
     const keys = new Map(parts.map((part, index) => [partKey(snippet.key, index), part]));
-    const own = changes.filter((change) =>
-      change.kind === 'switch-off' ? change.snippet === snippet.key : keys.has(change.part),
+    const isSwitchedOff = changes.some(
+      (change) => change.kind === 'switch-off' && change.snippet === snippet.key,
     );
-    if (own.length === 0) continue;
+    const own = changes.flatMap(partChanges).filter((change) => isChange(change, keys.get(change.part)));
+    if (!isSwitchedOff && own.length === 0) continue;
     Object.assign(snippet, { updatedBy: actor, updatedAt: new Date() });
+    if (isSwitchedOff) snippet.state = 'off';
     const removed = new Set<unknown>();
     for (const change of own) {
-      if (change.kind === 'switch-off') {
-        snippet.state = 'off';
-        continue;
-      }
       const part = keys.get(change.part)!;
       if (change.kind === 'edit-code') part.code = change.code;
       else if (change.kind === 'remove-part') removed.add(part);
+      else if (change.kind === 'rank-part')
+        Object.assign(part, { placement: change.placement, rank: change.rank });
       else {
         const group = placementKey(change.placement);
         const ranks = all.filter((one) => placementKey(one.placement) === group).map(({ rank }) => rank);
@@ -42,4 +42,14 @@ export async function changeDraft(
       });
   }
   await em.flush();
+}
+
+/** A part that keeps its place in a new order is not changed by it. */
+function isChange(change: PartChange, part: Part | undefined): boolean {
+  if (!part) return false;
+  return (
+    change.kind !== 'rank-part' ||
+    change.rank !== part.rank ||
+    placementKey(change.placement) !== placementKey(part.placement)
+  );
 }

@@ -1,15 +1,20 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Environment, SiteResource } from '@pragmatica/contract';
-import { difference, uncontainedParts } from '@pragmatica/core';
+import { countFindings, difference, type Finding, type Weighed } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
 import { loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { HostEntity, PointerEntity, type Host, type Pointer, type Site } from '../storage/entities/index.js';
 import { emptySnapshot } from './sets.js';
+import type { SiteChecks } from './site-checks.js';
 
 type Attention = SiteResource['attention'][number];
 
-/** Sites as the API shows them, with what needs attention. Four queries, however many sites. */
-export async function describeSites(em: EntityManager, sites: readonly Site[]): Promise<SiteResource[]> {
+/** Sites as the API shows them, with what needs attention. Six queries, however many sites. */
+export async function describeSites(
+  em: EntityManager,
+  checks: SiteChecks,
+  sites: readonly Site[],
+): Promise<SiteResource[]> {
   const ids = { $in: sites.map((site) => site.id) };
   const hosts = groupBy(
     await em.find(HostEntity, { site: ids }, { orderBy: { position: 'asc' } }),
@@ -20,8 +25,22 @@ export async function describeSites(em: EntityManager, sites: readonly Site[]): 
     (pointer) => pointer.site.id,
   );
   const drafts = await loadDrafts(em, sites);
+  const weighed = await checks.weighAll(
+    em,
+    sites.map((site) => ({
+      site,
+      snapshot: toSnapshot(site, drafts.get(site.id) ?? []),
+      host: hosts.get(site.id)?.[0],
+    })),
+  );
   return sites.map((site) =>
-    describe(site, hosts.get(site.id) ?? [], pointers.get(site.id) ?? [], drafts.get(site.id) ?? []),
+    describe(
+      site,
+      hosts.get(site.id) ?? [],
+      pointers.get(site.id) ?? [],
+      drafts.get(site.id) ?? [],
+      weighed.get(site.id)!,
+    ),
   );
 }
 
@@ -30,6 +49,7 @@ function describe(
   hosts: readonly Host[],
   pointers: readonly Pointer[],
   draft: readonly DraftSnippet[],
+  { open, waived }: Weighed,
 ): SiteResource {
   const serving = (environment: Environment): Pointer | undefined =>
     pointers.find((pointer) => pointer.environment === environment);
@@ -54,11 +74,9 @@ function describe(
     attention: [
       ...hostAttention(hosts),
       ...publishingAttention(live?.number, pendingChanges, draft.length),
-      ...uncontainedParts(now).map((part): Attention => ({
-        kind: 'not-contained',
-        message: `“${part.name}” cannot be published: ${part.message}`,
-      })),
+      ...errorAttention(open),
     ],
+    findings: { ...countFindings(open), waived: waived.length },
     version: site.version,
     updatedBy: site.updatedBy,
     updatedAt: site.updatedAt.toISOString(),
@@ -89,4 +107,11 @@ function publishingAttention(live: number | undefined, pending: number, snippets
   return [
     { kind: 'not-live', message: `${changes} saved but not live: visitors still get release ${live}.` },
   ];
+}
+
+function errorAttention(open: readonly Finding[]): Attention[] {
+  const errors = open.filter(({ severity }) => severity === 'error');
+  if (errors.length === 0) return [];
+  const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more like this.`;
+  return [{ kind: 'errors-found', message: `Cannot be published like this: ${errors[0]!.title}.${more}` }];
 }

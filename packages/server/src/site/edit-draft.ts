@@ -5,6 +5,8 @@ import { PartEntity, type Part, type Site, type Snippet } from '../storage/entit
 export interface PartInput {
   readonly placement: Placement;
   readonly code: string;
+  /** Stays as it is when left out. */
+  readonly statement?: string | undefined;
 }
 
 /**
@@ -26,13 +28,10 @@ export async function setParts(
     const keepsPlace = old !== undefined && placementKey(old.placement) === key;
     const rank = keepsPlace ? old.rank : (ranks.get(key) ?? 0);
     if (!keepsPlace) ranks.set(key, rank + 1);
-    if (old) Object.assign(old, { placement: input.placement, code: input.code, rank });
-    else
-      em.create(
-        PartEntity,
-        { snippet, position, rank, placement: input.placement, code: input.code },
-        { persist: true },
-      );
+    const { placement, code, statement = old?.statement ?? '' } = input;
+    const values = { placement, code, statement, rank };
+    if (old) Object.assign(old, values);
+    else em.create(PartEntity, { snippet, position, ...values }, { persist: true });
   });
   for (const part of existing.slice(parts.length)) em.remove(part);
 }

@@ -1,23 +1,35 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { Environment } from '@pragmatica/contract';
-import { listWords, snapshotDigest, uncontainedParts, type Snapshot } from '@pragmatica/core';
+import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
+import { listWords, snapshotDigest, uncontainedParts, type Finding, type Snapshot } from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
 import { audit, notifyGateways } from './change-site.js';
+
+export interface PublishInput {
+  readonly message: string;
+  readonly environments: readonly Environment[];
+  readonly actor: string;
+  /** Why to publish in spite of errors. */
+  readonly force?: string | undefined;
+}
 
 /**
  * Makes a release of a draft and points environments at it. Called inside the transaction that locked the site: either
  * all of it happens or nothing.
  *
- * @throws ProblemError when the draft holds a part that is not contained, or when all environments serve just this set
+ * @param errors - what the checks find wrong in it and nobody has accepted
+ * @throws ProblemError when there are errors and no reason to publish all the same, when a part is not contained, or when
+ *   all environments serve just this set
  */
 export async function publishDraft(
   em: EntityManager,
   site: Site,
   snapshot: Snapshot,
-  input: { readonly message: string; readonly environments: readonly Environment[]; readonly actor: string },
+  errors: readonly Finding[],
+  input: PublishInput,
 ): Promise<Release> {
   assertContained(snapshot);
+  const forced = permit(snapshot, errors, input.force);
   const digest = snapshotDigest(snapshot);
   const pointers = await em.find(PointerEntity, { site }, { populate: ['release'] });
   const served = input.environments.map(
@@ -40,6 +52,7 @@ export async function publishDraft(
       createdAt: new Date(),
       snapshot,
       digest,
+      forced,
       snippetsOn: snapshot.snippets.filter((snippet) => snippet.state === 'on').length,
     },
     { persist: true },
@@ -50,7 +63,7 @@ export async function publishDraft(
     site,
     input.actor,
     'publish',
-    `Published release ${release.number} to ${listWords(input.environments)}: ${input.message}`,
+    `Published release ${release.number} to ${listWords(input.environments)}: ${input.message}${forced ? ` In spite of ${forced.findings.length === 1 ? '1 error' : `${forced.findings.length} errors`}, because: ${forced.reason}` : ''}`,
   );
   await em.flush();
   await notifyGateways(em, site);
@@ -71,6 +84,26 @@ export async function point(
   else em.create(PointerEntity, { site, environment, ...now, version: 1 }, { persist: true });
 }
 
+/**
+ * What is kept of errors that somebody publishes with.
+ *
+ * @throws ProblemError when there are errors and no reason
+ */
+function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string): ForcedRelease | null {
+  if (errors.length === 0) return null;
+  if (force === undefined) {
+    const [first] = errors;
+    const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more.`;
+    throw new ProblemError(
+      'errors-found',
+      `Nothing was published: the checks find ${errors.length === 1 ? 'an error' : `${errors.length} errors`}. ${first!.title}.${more} Mend or accept them, or publish with a reason.`,
+      { errors: fieldsOf(snapshot, errors) },
+    );
+  }
+  return { reason: force, findings: errors.map(({ id, check, title }) => ({ id, check, title })) };
+}
+
+/** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
 function assertContained(snapshot: Snapshot): void {
   const parts = uncontainedParts(snapshot);
   if (parts.length === 0) return;
@@ -85,4 +118,14 @@ function assertContained(snapshot: Snapshot): void {
       })),
     },
   );
+}
+
+/** Each finding at the snippet or the part that it is about first. */
+function fieldsOf(snapshot: Snapshot, findings: readonly Finding[]): FieldError[] {
+  return findings.map(({ id, title, advice, subjects }) => {
+    const { snippet, part } = subjects[0]!;
+    const index = snapshot.snippets.findIndex(({ key }) => key === snippet);
+    const place = part === undefined ? '' : `/parts/${Number(part.split('/')[1]) - 1}/code`;
+    return { pointer: `/snippets/${index}${place}`, detail: `${title}. ${advice} (${id})` };
+  });
 }

@@ -39,7 +39,7 @@ export function toSnapshot(site: Site, draft: readonly DraftSnippet[]): Snapshot
 }
 
 function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
-  const { key, name, purpose, provider, note, state, include, exclude } = snippet;
+  const { key, name, purpose, provider, note, state, include, exclude, needs } = snippet;
   return {
     key,
     name,
@@ -48,6 +48,13 @@ function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
     note,
     state,
     pages: { include, exclude },
-    parts: parts.map(({ placement, rank, code }) => ({ placement, rank, code })),
+    // Left out where there is nothing, so that a release without them has the digest that it always had.
+    ...(needs.length > 0 ? { needs } : {}),
+    parts: parts.map(({ placement, rank, code, statement }) => ({
+      placement,
+      rank,
+      code,
+      ...(statement === '' ? {} : { statement }),
+    })),
   };
 }

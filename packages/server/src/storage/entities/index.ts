@@ -1,5 +1,5 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
-import type { Environment } from '@pragmatica/contract';
+import type { Environment, ForcedRelease } from '@pragmatica/contract';
 import type { Placement, Snapshot, SnippetState } from '@pragmatica/core';
 
 /** Somebody who may sign in. */
@@ -79,6 +79,8 @@ export const SnippetEntity = defineEntity({
     state: p.string().$type<SnippetState>(),
     include: p.json<string[]>(),
     exclude: p.json<string[]>(),
+    /** Keys of the snippets that must run before. */
+    needs: p.json<string[]>().default([]),
     updatedBy: p.string(),
     updatedAt: p.datetime(),
     version: p.integer().version(),
@@ -96,6 +98,8 @@ export const PartEntity = defineEntity({
     placement: p.json<Placement>(),
     rank: p.integer(),
     code: p.text(),
+    /** What the provider says of where it goes. */
+    statement: p.text().default(''),
   },
 });
 export type Part = InferEntity<typeof PartEntity>;
@@ -115,6 +119,8 @@ export const ReleaseEntity = defineEntity({
     snapshot: p.json<Snapshot>(),
     digest: p.string(),
     snippetsOn: p.integer(),
+    /** Why it was published with errors, and with which. */
+    forced: p.json<ForcedRelease>().nullable(),
   },
 });
 export type Release = InferEntity<typeof ReleaseEntity>;
@@ -135,6 +141,25 @@ export const PointerEntity = defineEntity({
   },
 });
 export type Pointer = InferEntity<typeof PointerEntity>;
+
+/** That somebody accepted a finding for a while. */
+export const WaiverEntity = defineEntity({
+  name: 'Waiver',
+  tableName: 'waiver',
+  uniques: [{ properties: ['site', 'finding'] }],
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    finding: p.string(),
+    fingerprint: p.string(),
+    title: p.text(),
+    reason: p.text(),
+    author: p.string(),
+    until: p.string().length(10),
+    createdAt: p.datetime(),
+  },
+});
+export type WaiverRow = InferEntity<typeof WaiverEntity>;
 
 /** Who did what, when. Rows are only ever added. */
 export const AuditEntity = defineEntity({
@@ -160,5 +185,6 @@ export const entities = [
   PartEntity,
   ReleaseEntity,
   PointerEntity,
+  WaiverEntity,
   AuditEntity,
 ];

@@ -1,0 +1,46 @@
+import type { Dependency, PlacementOrder, Rearrangement } from '../order/index.js';
+import type { Snapshot } from '../release/index.js';
+import { CheckedSet, FactsMemory, type ReadPart } from './checked-set.js';
+import { applyChanges } from './fixes.js';
+import type { Knowledge } from './run-checks.js';
+import type { SetChange } from './types.js';
+
+export interface OrderReport {
+  /** All that the running parts need of each other. */
+  readonly dependencies: readonly Dependency<ReadPart>[];
+  /** How the whole set comes into the right order. */
+  readonly right: Rearrangement<ReadPart>;
+  /** The one change that does it; undefined where nothing is to be moved. */
+  readonly change: SetChange | undefined;
+}
+
+/** What needs what in a set, whether the order is right, and the fewest moves that make it right. */
+export function orderReport(snapshot: Snapshot, knowledge: Knowledge = {}): OrderReport {
+  const set = new CheckedSet(snapshot, knowledge.memory ?? new FactsMemory(), knowledge.paths);
+  const { dependencies, right } = set.order;
+  const { moves, lists } = right;
+  const change: SetChange | undefined =
+    moves.length === 0 ? undefined : { kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) };
+  return { dependencies, right, change };
+}
+
+/** What would be wrong or a race if a placement had this order, and is not now. */
+export function worseOrder(
+  snapshot: Snapshot,
+  list: PlacementOrder,
+  knowledge: Knowledge = {},
+): Dependency<ReadPart>[] {
+  const moved = applyChanges(snapshot, [{ kind: 'arrange', lists: [list], moved: [] }]);
+  const known = new Set(orderReport(snapshot, knowledge).dependencies.filter(isBad).map(identity));
+  return orderReport(moved, knowledge).dependencies.filter(
+    (dependency) => isBad(dependency) && !known.has(identity(dependency)),
+  );
+}
+
+function isBad({ verdict }: Dependency): boolean {
+  return verdict !== 'fine';
+}
+
+function identity({ first, then, verdict }: Dependency): string {
+  return `${first.key} ${then.key} ${verdict}`;
+}

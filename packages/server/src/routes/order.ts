@@ -1,0 +1,108 @@
+import {
+  applyChanges,
+  dependencyWords,
+  difference,
+  moveWords,
+  orderReport,
+  placementKey,
+  placementWords,
+} from '@pragmatica/core';
+import { assertIfMatch } from '../http/etag.js';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { changeDraft } from '../site/change-draft.js';
+import { audit, changeSite, findSite } from '../site/change-site.js';
+import { draftTag, lastChange, orderData } from '../site/draft-tag.js';
+import { resolveSet } from '../site/sets.js';
+import type { SiteChecks } from '../site/site-checks.js';
+import { loadDraft, toSnapshot } from '../storage/draft.js';
+
+export function orderHandlers(
+  checks: SiteChecks,
+): HandlersOf<'showOrder' | 'changeOrder' | 'showOrderReport' | 'rightOrder'> {
+  return {
+    async showOrder({ params }, { em }) {
+      const site = await findSite(em, params.site);
+      const draft = await loadDraft(em, site);
+      return { data: { lists: orderData(site, draft) }, etag: draftTag(site, draft) };
+    },
+
+    async changeOrder({ params, body }, { em, actor, ifMatch }) {
+      return changeSite(em, params.site, async (transaction, site) => {
+        const draft = await loadDraft(transaction, site);
+        assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
+        const before = toSnapshot(site, draft);
+        const lists = new Map(orderData(site, draft).map((list) => [placementKey(list.placement), list]));
+        body.lists.forEach(({ placement, parts }, index) => {
+          const present = lists.get(placementKey(placement))?.parts ?? [];
+          assertSameParts(present, parts, placementWords(placement), `/lists/${index}/parts`);
+        });
+        await changeDraft(transaction, site, [{ kind: 'arrange', lists: body.lists, moved: [] }], actor);
+        const after = await loadDraft(transaction, site);
+        const messages = difference(before, toSnapshot(site, after)).map((change) => change.message);
+        audit(transaction, site, actor, 'order', messages.join(' ') || 'Saved the order without changes.');
+        await transaction.flush();
+        return { data: { lists: orderData(site, after) }, etag: draftTag(site, after) };
+      });
+    },
+
+    async showOrderReport({ params, query }, { em }) {
+      const site = await findSite(em, params.site);
+      const { snapshot } = await resolveSet(em, site, query.of);
+      const { dependencies, right } = orderReport(snapshot, await checks.knowledge(em, site));
+      return {
+        data: {
+          dependencies: dependencies.map((dependency) => ({
+            first: dependency.first.key,
+            then: dependency.then.key,
+            kind: dependency.reason.kind,
+            because: dependencyWords(dependency),
+            verdict: dependency.verdict,
+          })),
+          cycles: right.cycles.map((parts) => parts.map(({ key }) => key)),
+          moves: right.moves.map((move) => ({
+            part: move.part.key,
+            placement: move.placement,
+            sentence: moveWords(move),
+          })),
+          lists: right.lists.map(({ placement, parts }) => ({ placement, parts: [...parts] })),
+        },
+      };
+    },
+
+    async rightOrder({ params, body }, { em, actor }) {
+      const knowledge = await checks.prepare(em, params.site);
+      return changeSite(em, params.site, async (transaction, site) => {
+        const before = toSnapshot(site, await loadDraft(transaction, site));
+        const { change, right } = orderReport(before, knowledge);
+        const after = change ? applyChanges(before, [change]) : before;
+        const { open } = await checks.weigh(transaction, site, after);
+        const stays = new Set(open.map(({ id }) => id));
+        const was = (await checks.weigh(transaction, site, before)).open;
+        const sentences = right.moves.map(moveWords);
+        if (change && !body.preview) {
+          await changeDraft(transaction, site, [change], actor);
+          audit(transaction, site, actor, 'order', `Put in the right order. ${sentences.join(' ')}`);
+          await transaction.flush();
+        }
+        const mended = was.filter(({ id }) => !stays.has(id));
+        return { data: { mended, changes: sentences, code: [], left: [...open] } };
+      });
+    },
+  };
+}
+
+function assertSameParts(
+  present: readonly string[],
+  wanted: readonly string[],
+  where: string,
+  pointer: string,
+): void {
+  const isSame =
+    present.length === wanted.length &&
+    new Set(wanted).size === wanted.length &&
+    wanted.every((key) => present.includes(key));
+  if (isSame) return;
+  const detail = `The list must hold each part ${where} once: ${present.join(', ') || 'none'}.`;
+  throw new ProblemError('invalid-input', detail, { errors: [{ pointer, detail }] });
+}
