@@ -61,7 +61,10 @@ describe('the command line', () => {
   });
 
   it('takes a snippet from pasting to every page', async () => {
-    writeFileSync(join(folder, 'chat.html'), '<script async src="http://pierlist.test/stops.js"></script>\n');
+    writeFileSync(
+      join(folder, 'chat.html'),
+      '<script async src="https://pierlist.test/stops.js"></script>\n',
+    );
     const added = await run([
       'snippet',
       'add',
@@ -75,7 +78,8 @@ describe('the command line', () => {
       '/contact',
     ]);
     expect(added.out).to.equal(
-      'Added "stop-directory" to the draft: at the end of the body, on /stops and /contact.\n',
+      'Added "stop-directory" to the draft: at the end of the body, on /stops and /contact.\n' +
+        'The checks find nothing wrong with it and the rest of the site.\n',
     );
     expect((await run(['diff'])).out).to.include('“Stop directory” is new');
     const moved = await run(['snippet', 'move', 'stop-directory', '--first']);

@@ -32,6 +32,20 @@ describe('where code goes', () => {
         expect(placementOfStatement(statement)).to.equal(placement),
       );
 
+    it('for each of two pieces what is said of it', () => {
+      const code =
+        '<script async src="https://crateline.example/c.js?id=CR-1-2"></script>\n<noscript><iframe src="https://crateline.example/n.html?id=CR-1-2"></iframe></noscript>';
+      const statement =
+        'Paste this code as high in the head of the page as possible. Additionally, paste this code immediately after the opening body tag.';
+      expect(suggestParts(code, statement).map((part) => [part.placement, part.statement])).to.deep.equal([
+        ['head-start', 'Paste this code as high in the head of the page as possible.'],
+        ['body-start', 'Additionally, paste this code immediately after the opening body tag.'],
+      ]);
+      expect(
+        suggestParts(code, 'as high in the head as possible').map((part) => part.statement),
+      ).to.deep.equal(['as high in the head as possible', '']);
+    });
+
     it('as the corpus’s own statements mean it', () => {
       for (const { statement, placement } of CORPUS)
         if (statement !== undefined) expect(placementOfStatement(statement), statement).to.equal(placement);

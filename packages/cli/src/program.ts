@@ -3,13 +3,15 @@ import { check } from './commands/check.js';
 import { explain } from './commands/explain.js';
 import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
+import { order } from './commands/order.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
 import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
 import { signIn } from './commands/sign-in.js';
 import { site, sites } from './commands/sites.js';
-import { snippet } from './commands/snippet.js';
+import { snippet } from './commands/snippet/index.js';
 import { verify } from './commands/verify.js';
+import { waive } from './commands/waive.js';
 
 /** Every command, in the order of the help text. One more is one more file and one name here. */
 const COMMANDS = [
@@ -20,6 +22,8 @@ const COMMANDS = [
   read,
   check,
   fix,
+  waive,
+  order,
   explain,
   plan,
   diff,

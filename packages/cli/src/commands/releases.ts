@@ -41,14 +41,15 @@ export function publish(program: Command): void {
     .description('publish the draft as a new release, all or nothing')
     .requiredOption('-m, --message <text>', 'what it changes, for those who look for it later')
     .addOption(new Option('--to <environment...>', 'where to').choices(ENVIRONMENT_NAMES))
-    .action(async (options: SiteOptions & { message: string; to?: EnvironmentName[] }) => {
+    .option('--force <reason>', 'in spite of errors that the checks find; the reason is kept in the release')
+    .action(async (options: SiteOptions & { message: string; to?: EnvironmentName[]; force?: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       const { etag } = await client.call('showDraft', { params: { site } });
       const { data } = await client.call('publish', {
         params: { site },
         ifMatch: etag,
-        body: { message: options.message, environments: options.to },
+        body: { message: options.message, environments: options.to, force: options.force },
       });
       if (options.json) {
         printJson(data);
@@ -79,7 +80,7 @@ export function releases(program: Command): void {
           item.author,
           item.environments.map((name) => colour.green(name)).join(', '),
           String(item.snippets),
-          item.message,
+          item.forced ? `${item.message} ${colour.yellow(`(forced: ${item.forced.reason})`)}` : item.message,
         ]);
         print(table(['RELEASE', 'PUBLISHED', 'BY', 'SERVED IN', 'ON', 'MESSAGE'], rows));
       }

@@ -160,6 +160,15 @@ const RULES: readonly ShapeRule[] = [
         : undefined,
   },
   {
+    kind: 'container',
+    sure: 'guess',
+    fits: ({ loads }) =>
+      loads.filter(({ kind }) => kind === 'script').length === 1 &&
+      loads.some(({ noScript, kind }) => noScript && kind === 'frame')
+        ? 'It loads one script, and has a frame for browsers without scripts: so do containers of other tags.'
+        : undefined,
+  },
+  {
     kind: 'analytics',
     sure: 'guess',
     fits: (facts) => {

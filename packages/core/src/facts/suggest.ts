@@ -8,6 +8,8 @@ export interface SuggestedPart {
   readonly placement: NamedPlacement;
   /** Why there, in one sentence. */
   readonly because: string;
+  /** What of the provider's words is about this part; empty where nothing is. */
+  readonly statement: string;
 }
 
 /** Where things of a kind work best, and why. */
@@ -27,26 +29,33 @@ const BY_SHAPE: Partial<Readonly<{ [kind in ShapeKind]: readonly [NamedPlacement
  * @param statement - the provider's sentence about the place, if there is one
  */
 export function suggestParts(code: string, statement = ''): SuggestedPart[] {
-  const said = placementOfStatement(statement);
   const pieces = twoPieces(code);
   if (pieces) {
     return [
-      suggestPart(pieces[0], said),
+      suggestPart(pieces[0], sentenceAbout('head', statement)),
       {
         code: pieces[1],
+        statement: sentenceAbout('body', statement),
         placement: 'body-start',
         because:
           'This piece is for browsers without scripts; it holds a frame, which may not stand in the head.',
       },
     ];
   }
-  return code.trim() === '' ? [] : [suggestPart(code.trim(), said)];
+  return code.trim() === '' ? [] : [suggestPart(code.trim(), statement.trim())];
 }
 
-function suggestPart(code: string, said: NamedPlacement | undefined): SuggestedPart {
-  const facts = readCode(code);
-  const [placement, because] = suggestPlacement(facts, said);
-  return { code, placement, because };
+function suggestPart(code: string, statement: string): SuggestedPart {
+  const [placement, because] = suggestPlacement(readCode(code), placementOfStatement(statement));
+  return { code, placement, because, statement };
+}
+
+/** The sentence that says where in the head, or in the body, something goes; empty where there is none. */
+function sentenceAbout(where: 'head' | 'body', statement: string): string {
+  const sentences = statement.split(
+    /(?<=[.!?;])\s+|\n+|,?\s+(?:and|then)\s+(?=put|paste|place|insert|add|this|the)/i,
+  );
+  return (sentences.find((sentence) => placementOfStatement(sentence)?.startsWith(where)) ?? '').trim();
 }
 
 function suggestPlacement(facts: Facts, said: NamedPlacement | undefined): readonly [NamedPlacement, string] {

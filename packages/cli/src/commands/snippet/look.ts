@@ -1,0 +1,79 @@
+import { pageRulesWords, partKey, placementKey, placementWords } from '@pragmatica/core';
+import type { Command } from 'commander';
+import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
+import { colour, print, printJson, table, when } from '../../output.js';
+import { stateWords } from './words.js';
+
+export function list(group: Command): void {
+  withSite(group.command('list'))
+    .description('list the snippets of the draft')
+    .action(async (options: SiteOptions) => {
+      const client = clientFor(options);
+      const { items } = (
+        await client.call('listSnippets', { params: { site: await siteFor(client, options) } })
+      ).data;
+      if (options.json) printJson(items);
+      else if (items.length === 0) print('No snippets yet. Add one with: pragmatica snippet add --help');
+      else {
+        const rows = items.map((item) => [
+          colour.bold(item.key),
+          stateWords(item.state),
+          item.parts.map((part) => placementKey(part.placement)).join(', '),
+          pageRulesWords(item.pages).replace(/^on /, ''),
+          item.provider,
+          item.name,
+        ]);
+        print(table(['SNIPPET', 'STATE', 'PLACEMENT', 'PAGES', 'PROVIDER', 'NAME'], rows));
+      }
+    });
+}
+
+export function show(group: Command): void {
+  withSite(group.command('show <snippet>'))
+    .description('show one snippet with its code')
+    .action(async (key: string, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      await assertSnippet(client, site, key);
+      const { data } = await client.call('showSnippet', { params: { site, snippet: key } });
+      if (options.json) {
+        printJson(data);
+        return;
+      }
+      print(`${colour.bold(data.name)}  ${stateWords(data.state)}`);
+      const lines = [
+        ['Key', data.key],
+        ['Purpose', data.purpose],
+        ['Provider', data.provider],
+        ['Note', data.note],
+        ['Pages', pageRulesWords(data.pages)],
+        ['Needs', data.needs.join(', ')],
+        ['Changed', `by ${data.updatedBy}`],
+      ];
+      for (const [label, value] of lines) if (value) print(`${colour.dim(label!.padEnd(9))} ${value}`);
+      data.parts.forEach((part, index) => {
+        print(`\n${colour.cyan(`${partKey(data.key, index)}  ${placementWords(part.placement)}`)}`);
+        if (part.statement) print(colour.dim(`The provider says: “${part.statement}”`));
+        print(part.code.replace(/^/gm, '  '));
+      });
+    });
+}
+
+export function history(group: Command): void {
+  withSite(group.command('history <snippet>'))
+    .description('the releases that changed a snippet; also for one that is gone')
+    .action(async (key: string, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      const { items } = (await client.call('showHistory', { params: { site, snippet: key } })).data;
+      if (options.json) printJson(items);
+      else if (items.length === 0) print(`No release holds a snippet "${key}" yet.`);
+      else
+        for (const { release, createdAt, author, message, changes } of items) {
+          print(
+            `${colour.bold(`Release ${release}`)}  ${when(createdAt)}  ${author}  ${colour.dim(message)}`,
+          );
+          for (const change of changes) print(`  ${change}`);
+        }
+    });
+}

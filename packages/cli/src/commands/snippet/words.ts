@@ -1,0 +1,25 @@
+import type { SnippetResource } from '@pragmatica/contract';
+import { containmentProblem, placementWords } from '@pragmatica/core';
+import type { SiteOptions } from '../../context.js';
+import { colour, note, print, printJson } from '../../output.js';
+
+/** Says what was done, and what would keep it from being published. */
+export function report(data: SnippetResource, options: SiteOptions, text: string): void {
+  if (options.json) {
+    printJson(data);
+    return;
+  }
+  print(text);
+  for (const part of data.parts) {
+    const found = containmentProblem(part.code, part.placement);
+    if (found) note(colour.red(`It cannot be published like this: ${found.message}`));
+  }
+}
+
+export function placesWords(data: SnippetResource): string {
+  return data.parts.map((part) => placementWords(part.placement)).join(' and ');
+}
+
+export function stateWords(state: SnippetResource['state']): string {
+  return { on: colour.green('on'), off: colour.yellow('off'), archived: colour.dim('archived') }[state];
+}

@@ -1,0 +1,18 @@
+import type { OpenFinding, Severity, WaivedFinding } from '@pragmatica/core';
+
+/** What a report is about. */
+export interface Checked {
+  /** The set, in words for people: `the draft`. */
+  readonly set: string;
+  /** The site's key. */
+  readonly site: string;
+  readonly open: readonly OpenFinding[];
+  readonly waived: readonly WaivedFinding[];
+  /** From which severity on the command fails. */
+  readonly failOn: Exclude<Severity, 'advice'>;
+}
+
+/** Whether a finding makes the command fail. */
+export function isFailure(severity: Severity, failOn: Checked['failOn']): boolean {
+  return severity === 'error' || (failOn === 'warning' && severity === 'warning');
+}
