@@ -35,17 +35,7 @@ const SHOTS: readonly Shot[] = [
     view: DESKTOP,
     path: '/sites/skerrywick/snippets/new',
     awaits: 'Add a snippet',
-    async act(page) {
-      await page
-        .locator('.cm-content')
-        .first()
-        .fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
-      await page.getByLabel('Name', { exact: true }).fill('Stop directory');
-      await page.getByText('Only some pages').click();
-      await page.getByRole('button', { name: '/stops' }).click();
-      await page.mouse.move(0, 0);
-      await page.evaluate(() => scrollTo(0, 0));
-    },
+    act: pasteStops,
   },
   {
     name: 'console-check',
@@ -66,26 +56,99 @@ const SHOTS: readonly Shot[] = [
 ];
 
 /** Taken last, with the accidents of `breakDraft` in the draft. */
+const FINDINGS = '/sites/skerrywick/findings';
 const ACCIDENTS: readonly Shot[] = [
-  { name: 'console-findings', view: DESKTOP, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
-  ...(process.env['MORE_VIEWS'] === '1'
-    ? [
-        { name: 'strip-findings', view: DESKTOP, path: STRIP, awaits: 'has no <script> tags' },
-        { name: 'findings-dark', view: DARK, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
-        { name: 'findings-phone', view: PHONE, path: '/sites/skerrywick/findings', awaits: 'Wrong' },
-        {
-          name: 'findings-fix',
-          view: DESKTOP,
-          path: '/sites/skerrywick/findings',
-          awaits: 'Wrong',
-          async act(page: Page) {
-            await page.getByRole('button', { name: /Write <script> tags/ }).click();
-            await page.getByText('The code afterwards').waitFor();
-          },
-        },
-      ]
-    : []),
+  { name: 'console-findings', view: DESKTOP, path: FINDINGS, awaits: 'Wrong' },
+  {
+    name: 'console-publish',
+    view: DESKTOP,
+    path: STRIP,
+    awaits: 'has no <script> tags',
+    async act(page) {
+      await page.getByRole('button', { name: 'Publish…' }).click();
+      await page.getByText('Why publish in spite of that?').waitFor();
+    },
+  },
 ];
+
+/** For looking only, with MORE_VIEWS=1. */
+const MORE: readonly Shot[] = [
+  { name: 'sites', view: DESKTOP, path: '/', awaits: 'needs your attention' },
+  { name: 'strip-findings', view: DESKTOP, path: STRIP, awaits: 'has no <script> tags' },
+  { name: 'strip-findings-phone', view: PHONE, path: STRIP, awaits: 'has no <script> tags' },
+  { name: 'findings-dark', view: DARK, path: FINDINGS, awaits: 'Wrong' },
+  { name: 'findings-phone', view: PHONE, path: FINDINGS, awaits: 'Wrong' },
+  {
+    name: 'findings-fix',
+    view: DESKTOP,
+    path: FINDINGS,
+    awaits: 'Wrong',
+    async act(page) {
+      await page.getByRole('button', { name: /Write <script> tags/ }).click();
+      await page.getByText('comes').first().waitFor({ state: 'attached' });
+    },
+  },
+  {
+    name: 'findings-waive',
+    view: DARK,
+    path: FINDINGS,
+    awaits: 'Wrong',
+    async act(page) {
+      await page.getByRole('button', { name: 'Accept it for a while…' }).first().click();
+    },
+  },
+  {
+    name: 'findings-by-snippet',
+    view: DESKTOP,
+    path: FINDINGS,
+    awaits: 'Wrong',
+    async act(page) {
+      await page.getByRole('radio', { name: 'By snippet' }).click();
+    },
+  },
+  { name: 'edit', view: DESKTOP, path: '/sites/skerrywick/snippets/old-statistics', awaits: 'History' },
+  {
+    name: 'edit-history',
+    view: DARK,
+    path: '/sites/skerrywick/snippets/visit-counter',
+    awaits: 'History',
+    async act(page) {
+      await page.getByRole('heading', { name: 'History' }).scrollIntoViewIfNeeded();
+    },
+  },
+  {
+    name: 'add-phone',
+    view: PHONE,
+    path: '/sites/skerrywick/snippets/new',
+    awaits: 'Add a snippet',
+    act: pasteStops,
+  },
+  {
+    name: 'add-checks',
+    view: DARK,
+    path: '/sites/skerrywick/snippets/new',
+    awaits: 'Add a snippet',
+    async act(page) {
+      await page
+        .locator('.cm-content')
+        .first()
+        .fill('<script>\n  glint("event", "seen");\n  var account = "YOUR_ACCOUNT_ID";\n</script>');
+      await page.getByRole('heading', { name: 'Checked with the rest' }).waitFor();
+      await page.getByText('YOUR_ACCOUNT_ID').first().hover();
+    },
+  },
+];
+
+async function pasteStops(page: Page): Promise<void> {
+  await page
+    .locator('.cm-content')
+    .first()
+    .fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
+  await page.getByText('Only some pages').click();
+  await page.getByRole('button', { name: '/stops' }).click();
+  await page.mouse.move(0, 0);
+  await page.evaluate(() => scrollTo(0, 0));
+}
 
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
   { name: 'cli-plan', args: ['plan', '/booking'] },
@@ -105,6 +168,8 @@ try {
   await breakDraft(stage);
   for (const shot of ACCIDENTS) await takePage(browser, stage, shot);
   await takeCommand(browser, stage, { name: 'cli-check', args: ['check'] });
+  await takeCommand(browser, stage, { name: 'cli-order', args: ['order'] });
+  if (process.env['MORE_VIEWS'] === '1') for (const shot of MORE) await takePage(browser, stage, shot);
 } finally {
   await browser.close();
   await stage.close();
@@ -122,6 +187,8 @@ async function breakDraft({ client }: Stage): Promise<void> {
     });
   await add('Old statistics', 'body-end', counter);
   await add('Fares event', 'body-end', "<script>glint('event', 'fares-seen');</script>", ['/fares']);
+  await add('Slip notice', 'head-end', "<script>slipNotice.show('Works on the slip');</script>");
+  await add('Slip notice library', 'head-end', '<script>window.slipNotice = { show: console.log };</script>');
   await add('Visit note', 'body-end', "window.visitNote = 'YOUR_NOTE_ID';");
 }
 

@@ -99,7 +99,7 @@ describe('the console', function () {
     await page.goto('/sites/skerrywick/snippets/new');
     const editor = page.locator('.cm-content');
     await editor.fill('<div>never closed');
-    await page.getByText('This code changes the page around it').waitFor();
+    await page.getByText('It cannot be published like this').waitFor();
     await editor.fill('<script async src="http://pierlist.test/stops.js"></script>');
     await page.getByText('It leaves the page around it as it is.').waitFor();
     await page.getByRole('radio', { name: 'In an element' }).click();

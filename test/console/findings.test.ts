@@ -29,17 +29,57 @@ describe('the console reads, checks and mends', function () {
     await page.getByText('All in order').waitFor();
   });
 
-  it('says what pasted code is while it is pasted, and places it by one press', async () => {
+  it('says what pasted code is while it is pasted, places it, names it, and leaves it where somebody puts it', async () => {
     await page.goto('/sites/skerrywick/snippets/new');
-    await page
-      .locator('.cm-content')
-      .fill('<script async src="https://tallymast.example/count.js?id=TM-7731"></script>');
+    const code = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+    await page.locator('.cm-content').fill(code);
     const panel = page.getByRole('region', { name: 'What this code is' });
     await panel.getByText('Looks like something that counts visits').waitFor();
     await panel.getByText('TM-7731 at tallymast.example').waitFor();
-    await panel.getByRole('button', { name: 'Place it there' }).click();
-    await panel.getByRole('button', { name: 'Place it there' }).waitFor({ state: 'detached' });
-    expect(await page.getByRole('radio', { name: /End of the head/i }).isChecked()).to.equal(true);
+    const at = (name: RegExp) => page.getByRole('radio', { name, checked: true });
+    await at(/End of the head/).waitFor();
+    await page.getByText('Best here. In the head it also counts').waitFor();
+    expect(await page.getByLabel('Name', { exact: true }).inputValue()).to.equal('Tallymast visit counter');
+    expect(await page.getByLabel('Provider', { exact: true }).inputValue()).to.equal('Tallymast');
+    await page.getByLabel('What the provider says').fill('as high in the head as possible');
+    await at(/Start of the head/).waitFor();
+    await page.getByRole('radio', { name: 'End of the body' }).click();
+    await page
+      .getByText('stands at the end of the body, but its provider wants it at the start of the head')
+      .waitFor();
+    await page.getByRole('button', { name: 'Place it there' }).click();
+    await at(/Start of the head/).waitFor();
+    await page.getByLabel('Name', { exact: true }).fill('My counter');
+    await page.locator('.cm-content').fill(`${code}\n`);
+    expect(await page.getByLabel('Name', { exact: true }).inputValue()).to.equal('My counter');
+  });
+
+  it('checks pasted code with the rest of the site before it is saved, and underlines where', async () => {
+    const { data } = await stage.client.call('showSnippet', {
+      params: { ...params, snippet: 'visit-counter' },
+    });
+    await page.goto('/sites/skerrywick/snippets/new');
+    const editor = page.locator('.cm-content');
+    const checked = page.getByRole('region', { name: 'Checked with the rest of the site' });
+    await editor.fill(data.parts[0]!.code);
+    await checked.getByText('is the same code as “Visit counter”').waitFor();
+    await editor.fill('<script>var account = "YOUR_ACCOUNT_ID";</script>');
+    await checked.getByText('still has the example’s “YOUR_ACCOUNT_ID”').waitFor();
+    const underlined = page.locator('.cm-lintRange-error');
+    expect(await underlined.textContent()).to.equal('YOUR_ACCOUNT_ID');
+    await underlined.hover();
+    await page.locator('.cm-diagnostic').getByText('still has the example’s').waitFor();
+    await editor.fill('<script>broken(</script>');
+    await checked
+      .getByText(/syntax|cannot be read|mistake/i)
+      .first()
+      .waitFor();
+    await editor.fill('<script>window.quietly = 1;</script>');
+    await checked.getByText('It fits').waitFor();
+    expect(await page.locator('.cm-lintRange-error').count()).to.equal(0);
+    expect(
+      (await stage.client.call('showDraft', { params })).data.snapshot.snippets.map(({ name }) => name),
+    ).not.to.include('Tallymast visit counter');
   });
 
   it('keeps two pieces that were pasted together as two parts, each in its place', async () => {
@@ -69,7 +109,8 @@ describe('the console reads, checks and mends', function () {
     await wrong.getByText(code).waitFor();
     await wrong.getByRole('button', { name: /Write <script> tags/ }).click();
     const dialog = page.getByRole('dialog');
-    await dialog.getByText('The code afterwards').waitFor();
+    await dialog.getByText('<script>', { exact: true }).waitFor();
+    expect(await dialog.getByLabel('comes').count()).to.equal(2);
     expect(await codeNow()).to.equal(code);
     await dialog.getByRole('button', { name: 'Mend it' }).click();
     await page.getByText('All in order').waitFor();
@@ -77,5 +118,112 @@ describe('the console reads, checks and mends', function () {
     await page.getByRole('button', { name: 'Take it back' }).click();
     await wrong.getByRole('heading', { name: '“Visits” has no <script> tags' }).waitFor();
     expect(await codeNow()).to.equal(code);
+  });
+
+  describe('with things that are wrong', () => {
+    const add = (key: string, placement: 'head-end' | 'body-end', code: string) =>
+      stage.client.call('createSnippet', { params, body: { key, name: key, parts: [{ placement, code }] } });
+    const made: string[] = [];
+    before(async () => {
+      await add('event', 'head-end', "<script>tideTable.show('today');</script>");
+      await add('tides', 'head-end', '<script>window.tideTable = { show() {} };</script>');
+      await add('share', 'body-end', '<script async src="http://sharebuoy.example/share.js"></script>');
+      made.push('event', 'tides', 'share', 'visits');
+    });
+    after(async () => {
+      for (const snippet of made)
+        await stage.client.call('removeSnippet', { params: { ...params, snippet }, ifMatch: '*' });
+    });
+
+    it('accepts a finding with a reason, shows it apart, and takes that back', async () => {
+      await page.goto(findings);
+      const doubtful = page.getByRole('region', { name: 'Doubtful' });
+      await doubtful.getByText('without https').first().waitFor();
+      await doubtful.getByRole('button', { name: 'Accept it for a while…' }).click();
+      const dialog = page.getByRole('dialog');
+      await dialog.getByLabel('Why is it all right?').fill('No https before May');
+      await dialog.getByLabel('Until').fill('2999-05-01');
+      await dialog.getByRole('button', { name: 'Accept it' }).click();
+      const accepted = page.getByRole('region', { name: 'Accepted' });
+      await accepted.getByText('Accepted by admin until 2999-05-01: No https before May').waitFor();
+      await accepted.getByRole('button', { name: 'No longer accept it' }).click();
+      await doubtful.waitFor();
+    });
+
+    it('lists the findings by snippet, too', async () => {
+      await page.goto(findings);
+      await page.getByRole('radio', { name: 'By snippet' }).click();
+      await page.getByRole('region', { name: 'event' }).waitFor();
+      await page.getByRole('region', { name: 'share' }).waitFor();
+    });
+
+    it('counts them on the list of sites', async () => {
+      await page.goto('/');
+      await page.getByText('2 errors', { exact: true }).waitFor();
+      await page.getByText(/Cannot be published like this/).waitFor();
+    });
+
+    it('asks for a reason before it publishes errors, and shows which are new', async () => {
+      await page.goto('/sites/skerrywick/strip?of=draft');
+      await page.getByRole('button', { name: 'Publish…' }).click();
+      const dialog = page.getByRole('dialog');
+      await dialog.getByText('2 errors are found').waitFor();
+      expect(await dialog.getByText('new', { exact: true }).count()).to.equal(3);
+      await dialog.getByLabel('What does this change?').fill('Tides');
+      await dialog.getByLabel('Why publish in spite of that?').fill('The fair opens at nine');
+      await dialog.getByRole('button', { name: 'Publish all the same' }).click();
+      await page.getByText('is live', { exact: false }).first().waitFor();
+      await page.goto('/sites/skerrywick/releases');
+      await page.getByText('Because: The fair opens at nine').waitFor();
+    });
+
+    it('says while a part is dragged what would be wrong there, and puts all in the right order at once', async () => {
+      await page.goto('/sites/skerrywick/strip?of=draft');
+      const order = page.getByRole('region', { name: 'Order' });
+      await order.getByText('Move “event” behind “tides”').waitFor();
+      const putRight = order.getByRole('button', { name: 'Put in the right order' });
+      await putRight.click();
+      await order.waitFor({ state: 'detached' });
+      await page.getByRole('button', { name: 'Take it back' }).click();
+      await putRight.click();
+      await order.waitFor({ state: 'detached' });
+      const grip = page.getByRole('button', { name: 'Move event' });
+      await grip.focus();
+      await page.keyboard.press('Space');
+      await page.keyboard.press('ArrowUp');
+      await page.getByText('Wrong here: “event” uses “tideTable”, which “tides” makes.').waitFor();
+      await page.keyboard.press('Space');
+      await page.getByText('Wrong here').waitFor({ state: 'detached' });
+      await order.waitFor();
+    });
+
+    it('fills in a snippet as a release had it, without saving', async () => {
+      await page.goto('/sites/skerrywick/snippets/tides');
+      const { data } = await stage.client.call('editSnippet', {
+        params: { ...params, snippet: 'tides' },
+        ifMatch: '*',
+        body: { note: 'changed' },
+      });
+      await page.reload();
+      await page.getByRole('region', { name: 'History' }).getByText('is new').waitFor();
+      expect(await page.getByLabel('Note').inputValue()).to.equal('changed');
+      await page.getByRole('button', { name: 'Fill in as it was then' }).click();
+      await page.getByText('Nothing is changed before you save').waitFor();
+      expect(await page.getByLabel('Note').inputValue()).to.equal('');
+      const { data: now } = await stage.client.call('showSnippet', {
+        params: { ...params, snippet: 'tides' },
+      });
+      expect(now.version).to.equal(data.version);
+    });
+
+    it('mends all that can be mended at once, after showing what changes', async () => {
+      await page.goto(findings);
+      await page.getByRole('button', { name: /Mend \d at once/ }).click();
+      const dialog = page.getByRole('dialog');
+      await dialog.getByText(/“(event|tides)” now comes/).waitFor();
+      await dialog.getByText(/“Visits” has new code/).waitFor();
+      await dialog.getByRole('button', { name: 'Mend them' }).click();
+      await page.getByRole('region', { name: 'Wrong' }).waitFor({ state: 'detached' });
+    });
   });
 });

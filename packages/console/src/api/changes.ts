@@ -6,7 +6,7 @@ import {
   type SnippetPatch,
   type SnippetResource,
 } from '@pragmatica/contract';
-import type { Placement } from '@pragmatica/core';
+import { partKey, type Placement } from '@pragmatica/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
 import { api } from './client';
@@ -97,33 +97,97 @@ export function useChangeOrder(site: string) {
   );
 }
 
-/** Mends one finding. @returns the snippets as they were before, so that it can be taken back */
-export function useFixFinding(site: string) {
-  return useSiteChange(site, async (finding: FindingResource) => {
-    const keys = [...new Set(finding.subjects.map(({ snippet }) => snippet))];
-    const before = await Promise.all(
-      keys.map(async (snippet) => (await api.call('showSnippet', { params: { site, snippet } })).data),
-    );
-    await api.call('fixFindings', { params: { site }, body: { findings: [finding.id] } });
+/** The snippets of a list of findings as they are, so that a change of them can be taken back. */
+async function snippetsOf(site: string, findings: readonly FindingResource[]): Promise<SnippetResource[]> {
+  const keys = new Set(
+    findings.flatMap(({ subjects, fix }) => [
+      ...subjects.map(({ snippet }) => snippet),
+      ...(fix?.changes ?? []).flatMap((change) =>
+        change.kind === 'arrange'
+          ? change.lists.flatMap(({ parts }) => parts.map((part) => part.split('/')[0]!))
+          : [],
+      ),
+    ]),
+  );
+  const { items } = (await api.call('listSnippets', { params: { site } })).data;
+  return items.filter(({ key }) => keys.has(key));
+}
+
+/** Mends everything that can be mended. @returns the snippets as they were before */
+export function useFixAll(site: string) {
+  return useSiteChange(site, async () => {
+    const before = (await api.call('listSnippets', { params: { site } })).data.items;
+    await api.call('fixFindings', { params: { site }, body: {} });
     return before;
   });
 }
 
-/** Gives snippets the state and the parts that they had before. */
+/** Puts the draft in the right order. @returns the snippets as they were before */
+export function useRightOrder(site: string) {
+  return useSiteChange(site, async () => {
+    const before = (await api.call('listSnippets', { params: { site } })).data.items;
+    await api.call('rightOrder', { params: { site }, body: {} });
+    return before;
+  });
+}
+
+export function useWaiveFinding(site: string) {
+  return useSiteChange(site, ({ finding, ...body }: { finding: string; reason: string; until: string }) =>
+    api.call('waiveFinding', { params: { site, finding }, body }),
+  );
+}
+
+export function useRemoveWaiver(site: string) {
+  return useSiteChange(site, (finding: string) => api.call('removeWaiver', { params: { site, finding } }));
+}
+
+/** Mends one finding. @returns the snippets as they were before, so that it can be taken back */
+export function useFixFinding(site: string) {
+  return useSiteChange(site, async (finding: FindingResource) => {
+    const before = await snippetsOf(site, [finding]);
+    await api.call('fixFinding', { params: { site, finding: finding.id }, body: {} });
+    return before;
+  });
+}
+
+/** Gives snippets the state, the parts and the order that they had before. */
 export function useUndoFix(site: string) {
   return useSiteChange(site, async (snippets: readonly SnippetResource[]) => {
     for (const { key, state, parts } of snippets) {
       const params = { site, snippet: key };
-      const { etag } = await api.call('showSnippet', { params });
-      const body = { state, parts: parts.map(({ placement, code }) => ({ placement, code })) };
+      const { data: now, etag } = await api.call('showSnippet', { params });
+      if (now.state === state && JSON.stringify(now.parts) === JSON.stringify(parts)) continue;
+      const body = {
+        state,
+        parts: parts.map(({ placement, code, statement }) => ({ placement, code, statement })),
+      };
       await api.call('editSnippet', { params, ifMatch: etag, body });
     }
+    await undoOrder(site, snippets);
   });
 }
 
+/** Parts that stood in an order stand in it again; others keep their places behind them. */
+async function undoOrder(site: string, snippets: readonly SnippetResource[]): Promise<void> {
+  const ranks = new Map(
+    snippets.flatMap(({ key, parts }) =>
+      parts.map(({ rank }, index) => [partKey(key, index), rank] as const),
+    ),
+  );
+  const { data, etag } = await api.call('showOrder', { params: { site } });
+  const lists = data.lists.flatMap(({ placement, parts }) => {
+    const sorted = [...parts].sort((a, b) => (ranks.get(a) ?? Infinity) - (ranks.get(b) ?? Infinity));
+    const isKnown = parts.some((part) => ranks.has(part));
+    return isKnown && sorted.join() !== parts.join() ? [{ placement, parts: sorted }] : [];
+  });
+  if (lists.length > 0) await api.call('changeOrder', { params: { site }, ifMatch: etag, body: { lists } });
+}
+
 export function usePublish(site: string) {
-  return useSiteChange(site, ({ etag, message }: { etag: string; message: string }) =>
-    api.call('publish', { params: { site }, ifMatch: etag, body: { message } }),
+  return useSiteChange(
+    site,
+    ({ etag, ...body }: { etag: string; message: string; force?: string | undefined }) =>
+      api.call('publish', { params: { site }, ifMatch: etag, body }),
   );
 }
 

@@ -58,17 +58,46 @@ export const findingsQuery = (site: string) =>
     queryFn: async () => (await api.call('listFindings', { params: { site }, query: {} })).data,
   });
 
+/** It asks the service to work it out anew, and is closed soon. */
+const WORKED_OUT = { staleTime: 0, gcTime: 0 } as const;
+
 /** What mending one finding would change. */
 export const fixPreviewQuery = (site: string, finding: string) =>
   queryOptions({
     // Not among what is asked for again after a change: a finding that was mended is gone.
     queryKey: ['fix', site, finding],
     queryFn: async () =>
-      (await api.call('fixFindings', { params: { site }, body: { findings: [finding], preview: true } }))
-        .data,
-    // It asks the service to work it out anew, and is closed soon.
-    staleTime: 0,
-    gcTime: 0,
+      (await api.call('fixFinding', { params: { site, finding }, body: { preview: true } })).data,
+    ...WORKED_OUT,
+  });
+
+/** What mending all that can be mended would change. */
+export const fixAllPreviewQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['fix', site],
+    queryFn: async () => (await api.call('fixFindings', { params: { site }, body: { preview: true } })).data,
+    ...WORKED_OUT,
+  });
+
+export const historyQuery = (site: string, snippet: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'history', snippet],
+    queryFn: async () => (await api.call('showHistory', { params: { site, snippet } })).data.items,
+  });
+
+/** What is wrong in the draft and was not in what is live. */
+export const newFindingsQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'findings', 'new'],
+    queryFn: async () =>
+      (await api.call('listFindings', { params: { site }, query: { against: 'live' } })).data.items,
+  });
+
+/** What needs what in the draft, and the moves that put it in order. */
+export const orderReportQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'order-report'],
+    queryFn: async () => (await api.call('showOrderReport', { params: { site }, query: {} })).data,
   });
 
 export const releasesQuery = (site: string) =>

@@ -1,7 +1,7 @@
 import {
   Precedences,
   findDependencies,
-  moveWords,
+  moveTitle,
   rightOrder,
   type Dependency,
   type OrderSet,
@@ -46,7 +46,7 @@ export class SetOrder {
     if (moves.length === 0 || left.includes(dependency)) return undefined;
     const [only] = moves;
     return {
-      title: moves.length === 1 ? moveWords(only!) : `Put in the right order: ${moves.length} moves.`,
+      title: moves.length === 1 ? `${moveTitle(only!)}.` : `Put in the right order: ${moves.length} moves.`,
       changes: [{ kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) }],
     };
   }

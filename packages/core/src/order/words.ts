@@ -22,12 +22,15 @@ export function dependencyWords({ first, then, reason }: Dependency): string {
   }
 }
 
-/** What a move does and why, in one sentence. */
-export function moveWords({ part, placement, because, next }: Move): string {
+/** What a move does, without its end: `Move “Fares event” behind “Counter”`. */
+export function moveTitle({ part, placement, next }: Move): string {
   const side = next.side === 'before' ? 'in front of' : 'behind';
   const isElsewhere = placementKey(placement) !== placementKey(part.part.placement);
-  const where = isElsewhere
-    ? ` ${placementWords(placement)}, ${side} ${partName(next.part)}`
-    : ` ${side} ${partName(next.part)}`;
-  return `Move ${partName(part)}${where}: ${dependencyWords(because)}.`;
+  const where = isElsewhere ? ` ${placementWords(placement)},` : '';
+  return `Move ${partName(part)}${where} ${side} ${partName(next.part)}`;
+}
+
+/** What a move does and why, in one sentence. */
+export function moveWords(move: Move): string {
+  return `${moveTitle(move)}: ${dependencyWords(move.because)}.`;
 }

@@ -10,5 +10,6 @@ export {
   type SnapshotSnippet,
   type SnippetState,
 } from './snapshot.js';
+export { ranksFor, withSnippet, type UnrankedSnippet } from './with-snippet.js';
 export { KEY_PATTERN, keyFromName } from './key.js';
 export { tellingLine } from './telling-line.js';

@@ -112,6 +112,7 @@ function publishingAttention(live: number | undefined, pending: number, snippets
 function errorAttention(open: readonly Finding[]): Attention[] {
   const errors = open.filter(({ severity }) => severity === 'error');
   if (errors.length === 0) return [];
-  const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more like this.`;
+  const more =
+    errors.length === 1 ? '' : ` And ${errors.length - 1} more ${errors.length === 2 ? 'error' : 'errors'}.`;
   return [{ kind: 'errors-found', message: `Cannot be published like this: ${errors[0]!.title}.${more}` }];
 }

@@ -1,10 +1,12 @@
-import type { FindingResource } from '@pragmatica/contract';
-import { Wrench } from 'lucide-react';
+import type { FindingResource, OpenFindingResource } from '@pragmatica/contract';
+import { isWaivable } from '@pragmatica/core';
+import { Hourglass, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { FixDialog } from './fix-dialog';
+import { WaiveDialog } from './waive-dialog';
 
 const EDGE: Record<FindingResource['severity'], string> = {
   error: 'border-l-danger',
@@ -13,8 +15,9 @@ const EDGE: Record<FindingResource['severity'], string> = {
 };
 
 /** One finding: what, the places side by side, why, and what to do. */
-export function FindingCard({ site, finding }: { site: string; finding: FindingResource }) {
+export function FindingCard({ site, finding }: { site: string; finding: OpenFindingResource }) {
   const [isOpen, setOpen] = useState(false);
+  const [isWaiving, setWaiving] = useState(false);
   const names = new Map(finding.subjects.map(({ snippet, name }) => [snippet, name]));
   return (
     <li
@@ -24,6 +27,14 @@ export function FindingCard({ site, finding }: { site: string; finding: FindingR
       )}
     >
       <h3 className="font-semibold">{finding.title}</h3>
+      {finding.lapsed && (
+        <p className="rounded-md bg-signal-soft px-3 py-1.5 text-[13px] text-signal">
+          {finding.lapsed.waiver.author} had accepted this (“{finding.lapsed.waiver.reason}”).{' '}
+          {finding.lapsed.cause === 'ended'
+            ? `That was until ${finding.lapsed.waiver.until}.`
+            : 'What it shows has changed since, so it is back.'}
+        </p>
+      )}
       {finding.evidence.length > 0 && (
         <div className={cn('grid gap-3', finding.evidence.length > 1 && 'md:grid-cols-2')}>
           {finding.evidence.map(({ part, line, text, note }, index) => (
@@ -58,7 +69,13 @@ export function FindingCard({ site, finding }: { site: string; finding: FindingR
             <Link to={`../snippets/${snippet}`}>Open “{name}”</Link>
           </Button>
         ))}
+        {isWaivable(finding) && (
+          <Button look="quiet" size="small" onClick={() => setWaiving(true)}>
+            <Hourglass className="size-3.5" aria-hidden /> Accept it for a while…
+          </Button>
+        )}
       </div>
+      {isWaiving && <WaiveDialog site={site} finding={finding} isOpen onOpenChange={setWaiving} />}
       {finding.fix && <FixDialog site={site} finding={finding} isOpen={isOpen} onOpenChange={setOpen} />}
     </li>
   );

@@ -6,6 +6,7 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogClose } from '../../ui/dialog';
 import { Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { CodeDifference } from './code-difference';
 
 interface FixDialogProps {
   readonly site: string;
@@ -46,18 +47,9 @@ export function FixDialog({ site, finding, isOpen, onOpenChange }: FixDialogProp
           ))}
         </ul>
       )}
-      {finding.fix!.changes.map((change, index) =>
-        change.kind === 'edit-code' ? (
-          <figure key={index} className="mt-3 rounded-lg border border-line bg-raised">
-            <figcaption className="border-b border-line px-3 py-1.5 text-[13px] text-muted">
-              The code afterwards
-            </figcaption>
-            <pre className="max-h-60 overflow-auto px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
-              {change.code}
-            </pre>
-          </figure>
-        ) : null,
-      )}
+      {preview.data?.code.map(({ part, before, after }) => (
+        <CodeDifference key={part} title="The code" before={before} after={after} />
+      ))}
       <div className="mt-4 flex justify-end gap-2">
         <DialogClose asChild>
           <Button look="quiet">Leave it</Button>

@@ -10,7 +10,7 @@ import { Dialog, DialogClose } from '../../ui/dialog';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
-import { ChangeList } from '../strip/not-live-panel';
+import { ChangeList } from '../strip/change-list';
 
 export function ReleasesRoom() {
   const site = useSiteKey();
@@ -54,6 +54,12 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
           <p className="text-[13px] text-muted">
             {release.author}, <Time at={release.createdAt} /> · {release.snippets} snippets on
           </p>
+          {release.forced && (
+            <p className="mt-1 text-[13px] text-signal">
+              Published in spite of {release.forced.findings.map(({ title }) => title).join('; ')}. Because:{' '}
+              {release.forced.reason}
+            </p>
+          )}
         </div>
         {release.environments.map((environment) => (
           <span

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
+import { SeverityCounts } from '../../ui/severity-counts';
 import { AddSiteDialog } from './add-site-dialog';
 
 export function SitesRoom() {
@@ -64,6 +65,7 @@ function SiteCard({ site }: { site: SiteResource }) {
           </Link>
         </h2>
         <span className="text-sm text-muted">{live?.host ?? 'no live host'}</span>
+        <SeverityCounts counts={site.findings} />
         <span className="ml-auto flex items-center gap-1 text-sm text-muted">
           {release === null ? 'nothing published' : `release ${release} is live`}
           <ArrowRight className="size-4" aria-hidden />

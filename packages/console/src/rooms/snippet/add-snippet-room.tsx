@@ -2,7 +2,8 @@ import { useNavigate } from 'react-router';
 import { useCreateSnippet } from '../../api/changes';
 import { useSiteKey } from '../../layout/site-layout';
 import { useToast } from '../../ui/toast';
-import { EMPTY_SNIPPET, SnippetForm } from './snippet-form';
+import { SnippetForm } from './snippet-form';
+import { EMPTY_SNIPPET } from './snippet-value';
 import { firstPage } from './first-page';
 
 export function AddSnippetRoom() {
@@ -15,8 +16,8 @@ export function AddSnippetRoom() {
       <div>
         <h1>Add a snippet</h1>
         <p className="text-sm text-muted">
-          Paste what the provider gave you. If it came in two pieces, put both in here: then it can never be
-          half on.
+          Paste what the provider gave you. Pragmatica reads it and says what it is, where it goes and whether
+          it fits with the rest. If it came in two pieces, put both in here: then it can never be half on.
         </p>
       </div>
       <SnippetForm

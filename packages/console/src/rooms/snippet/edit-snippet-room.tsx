@@ -12,7 +12,9 @@ import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { SnippetSwitch } from '../strip/snippet-switch';
-import { SnippetForm, toValue } from './snippet-form';
+import { SnippetForm } from './snippet-form';
+import { SnippetHistory } from './snippet-history';
+import { toValue, type SnippetValue } from './snippet-value';
 
 export function EditSnippetRoom() {
   const site = useSiteKey();
@@ -20,6 +22,7 @@ export function EditSnippetRoom() {
   const toast = useToast();
   const snippet = useQuery({ ...snippetQuery(site, key), refetchOnWindowFocus: false });
   const edit = useEditSnippet(site, key);
+  const [taken, setTaken] = useState<{ release: number; value: SnippetValue }>();
   if (snippet.isPending) return <Loading lines={5} label="Loading the snippet" />;
   if (snippet.isError) return <Failure error={snippet.error} onRetry={() => void snippet.refetch()} />;
   const { data, etag } = snippet.data;
@@ -40,26 +43,46 @@ export function EditSnippetRoom() {
           </div>
         )}
       </div>
+      {taken && (
+        <p role="status" className="max-w-4xl rounded-lg bg-signal-soft p-3 text-sm text-signal">
+          Filled in as it was in release {taken.release}. Nothing is changed before you save.{' '}
+          <button type="button" className="underline" onClick={() => setTaken(undefined)}>
+            Leave it as it is
+          </button>
+        </p>
+      )}
       <SnippetForm
-        key={etag}
+        key={`${etag} ${taken?.release ?? ''}`}
         site={site}
-        initial={toValue(data)}
+        snippet={key}
+        state={data.state}
+        initial={taken?.value ?? toValue(data)}
         submitLabel="Save to the draft"
         isBusy={edit.isPending}
         error={edit.error}
         onSubmit={(body) =>
-          edit.run({ etag, body }, () =>
+          edit.run({ etag, body }, () => {
+            setTaken(undefined);
             toast({
               tone: 'done',
               title: 'Saved to the draft',
               text: 'Visitors get it when you publish.',
-            }),
-          )
+            });
+          })
         }
       >
         <ArchiveButton site={site} snippet={key} name={data.name} state={data.state} />
         <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
       </SnippetForm>
+      <SnippetHistory
+        site={site}
+        snippet={key}
+        onTake={({ release, snippet: then }) => {
+          if (!then) return;
+          setTaken({ release, value: toValue(then) });
+          window.scrollTo({ top: 0, behavior: 'smooth' });
+        }}
+      />
     </div>
   );
 }

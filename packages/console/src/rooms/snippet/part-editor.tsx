@@ -1,23 +1,63 @@
-import { containmentProblem, type SuggestedPart } from '@pragmatica/core';
+import {
+  containmentProblem,
+  placementKey,
+  readCode,
+  suggestParts,
+  type Finding,
+  type Placement,
+  type SuggestedPart,
+} from '@pragmatica/core';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
-import { useDeferredValue, useMemo } from 'react';
-import { CodeEditor } from '../../ui/code-editor';
+import { useDeferredValue, useEffect, useMemo } from 'react';
+import { CodeEditor, type CodeMark } from '../../ui/code-editor';
+import { Field } from '../../ui/field';
 import { PlacementPicker } from './placement-picker';
 import { ReadingPanel } from './reading-panel';
-import type { PartValue } from './snippet-form';
+import type { PartValue } from './snippet-value';
 
 interface PartEditorProps {
   part: PartValue;
   onChange: (part: PartValue) => void;
+  /** Somebody has chosen where it goes. */
+  onPlace: (placement: Placement) => void;
   error: string | undefined;
+  /** What is found about this part. */
+  findings: readonly Finding[];
+  /** The key under which the findings know the part. */
+  partKey: string;
   onSplit: ((parts: readonly SuggestedPart[]) => void) | undefined;
+  /** Takes over the suggested placement by itself, until somebody chooses one. */
+  followsSuggestion: boolean;
 }
 
-/** One piece of code with its place. Whether it would change the page around it is said while it is typed. */
-export function PartEditor({ part, onChange, error, onSplit }: PartEditorProps) {
-  const deferred = useDeferredValue(part);
-  const problem = useMemo(() => containmentProblem(deferred.code, deferred.placement), [deferred]);
+const SEVERITIES = { error: 'error', warning: 'warning', advice: 'info' } as const;
+
+/** One piece of code with its place; what it is, and what is wrong with it, is said while it is typed. */
+export function PartEditor({
+  part,
+  onChange,
+  onPlace,
+  error,
+  findings,
+  partKey,
+  onSplit,
+  followsSuggestion,
+}: PartEditorProps) {
+  const code = useDeferredValue(part.code);
+  const placement = useDeferredValue(part.placement);
+  const statement = useDeferredValue(part.statement);
+  const problem = useMemo(() => containmentProblem(code, placement), [code, placement]);
+  const facts = useMemo(() => readCode(code), [code]);
+  const pieces = useMemo(() => suggestParts(code, statement), [code, statement]);
+  const suggested = pieces.length === 1 ? pieces[0] : undefined;
   const isEmpty = part.code.trim() === '';
+  useEffect(() => {
+    if (followsSuggestion && suggested && placementKey(suggested.placement) !== placementKey(part.placement))
+      onChange({ ...part, placement: suggested.placement });
+    // Only a new suggestion moves it, not every change of the part.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [suggested?.placement, followsSuggestion]);
+  const marks = useMemo(() => marksOf(findings, partKey, code.length), [findings, partKey, code.length]);
   return (
     <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-2">
@@ -25,7 +65,9 @@ export function PartEditor({ part, onChange, error, onSplit }: PartEditorProps) 
           label="Code"
           placeholder="Paste the code that the provider gave you"
           value={part.code}
-          onChange={(code) => onChange({ ...part, code })}
+          language={facts.language === 'javascript' ? 'javascript' : 'html'}
+          marks={marks}
+          onChange={(next) => onChange({ ...part, code: next })}
         />
         <div aria-live="polite" className="text-[13px]">
           {error !== undefined && <p className="text-danger">{error}</p>}
@@ -42,16 +84,36 @@ export function PartEditor({ part, onChange, error, onSplit }: PartEditorProps) 
             </p>
           )}
         </div>
-        <ReadingPanel
-          part={part}
-          onPlace={(placement) => onChange({ ...part, placement })}
-          onSplit={onSplit}
+        <Field
+          label="What the provider says of where it goes"
+          placeholder="Paste this code just before the closing </head> tag."
+          hint="Copy the sentence, if there is one. It is kept, and compared with where the code stands."
+          maxLength={2000}
+          value={part.statement}
+          onChange={(event) => onChange({ ...part, statement: event.target.value })}
         />
+        {!isEmpty && <ReadingPanel facts={facts} pieces={pieces} onSplit={onSplit} />}
       </div>
       <PlacementPicker
         placement={part.placement}
-        onChange={(placement) => onChange({ ...part, placement })}
+        suggested={suggested?.placement}
+        because={suggested?.because}
+        onChange={onPlace}
       />
     </div>
+  );
+}
+
+/** What is found, at the places in the code that show it. What is about the whole code is told beside it. */
+function marksOf(findings: readonly Finding[], partKey: string, length: number): CodeMark[] {
+  return findings.flatMap(({ title, advice, severity, evidence }) =>
+    evidence
+      .filter(({ part, range }) => part === partKey && range.end - range.start < length)
+      .map(({ range }) => ({
+        from: range.start,
+        to: range.end,
+        severity: SEVERITIES[severity],
+        message: `${title}. ${advice}`,
+      })),
   );
 }

@@ -1,5 +1,7 @@
-import { isAnchor, type NamedPlacement, type Placement } from '@pragmatica/core';
+import { isAnchor, placementWords, type NamedPlacement, type Placement } from '@pragmatica/core';
+import { CornerDownRight } from 'lucide-react';
 import { RadioGroup } from 'radix-ui';
+import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Field } from '../../ui/field';
 
@@ -14,9 +16,14 @@ const LABELS: Record<NamedPlacement | 'anchor', { title: string; providersSay: s
 /** A small page on which the place is chosen; the words below are those that providers use. */
 export function PlacementPicker({
   placement,
+  suggested,
+  because,
   onChange,
 }: {
   placement: Placement;
+  /** Where it is best, and why; undefined while there is no code. */
+  suggested: NamedPlacement | undefined;
+  because: string | undefined;
   onChange: (placement: Placement) => void;
 }) {
   const chosen = isAnchor(placement) ? 'anchor' : placement;
@@ -31,18 +38,29 @@ export function PlacementPicker({
         className="overflow-hidden rounded-lg border border-line-strong"
       >
         <div className="bg-head-soft p-2">
-          <Place value="head-start" chosen={chosen} />
+          <Place value="head-start" chosen={chosen} suggested={suggested} />
           <Own width="w-1/2" />
-          <Place value="head-end" chosen={chosen} />
+          <Place value="head-end" chosen={chosen} suggested={suggested} />
         </div>
         <div className="bg-body-soft p-2">
-          <Place value="body-start" chosen={chosen} />
+          <Place value="body-start" chosen={chosen} suggested={suggested} />
           <Own width="w-4/5" />
-          <Place value="anchor" chosen={chosen} />
+          <Place value="anchor" chosen={chosen} suggested={suggested} />
           <Own width="w-2/3" />
-          <Place value="body-end" chosen={chosen} />
+          <Place value="body-end" chosen={chosen} suggested={suggested} />
         </div>
       </RadioGroup.Root>
+      {suggested !== undefined && (
+        <p className="text-[13px]">
+          {chosen === suggested ? 'Best here. ' : `Best ${placementWords(suggested)}. `}
+          {because}
+        </p>
+      )}
+      {suggested !== undefined && chosen !== suggested && (
+        <Button size="small" look="primary" onClick={() => onChange(suggested)}>
+          <CornerDownRight className="size-3.5" aria-hidden /> Place it there
+        </Button>
+      )}
       <p className="text-[13px] text-muted">Providers say: “{LABELS[chosen].providersSay}”.</p>
       {isAnchor(placement) && (
         <>
@@ -77,7 +95,15 @@ export function PlacementPicker({
   );
 }
 
-function Place({ value, chosen }: { value: keyof typeof LABELS; chosen: string }) {
+function Place({
+  value,
+  chosen,
+  suggested,
+}: {
+  value: keyof typeof LABELS;
+  chosen: string;
+  suggested: string | undefined;
+}) {
   return (
     <RadioGroup.Item
       value={value}
@@ -89,6 +115,7 @@ function Place({ value, chosen }: { value: keyof typeof LABELS; chosen: string }
       )}
     >
       {LABELS[value].title}
+      {suggested === value && chosen !== value && <span className="text-primary"> · best</span>}
     </RadioGroup.Item>
   );
 }

@@ -1,46 +1,21 @@
-import type { SnippetInput, SnippetResource } from '@pragmatica/contract';
 import { ApiError } from '@pragmatica/contract';
+import { partKey, readCode, suggestNames, type SnippetState } from '@pragmatica/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
+import { FindingsPanel } from './findings-panel';
+import { NeedsPicker } from './needs-picker';
 import { PagesPicker } from './pages-picker';
 import { PartEditor } from './part-editor';
-
-export type PartValue = SnippetInput['parts'][number];
-
-/** What the form edits; the server's rules are the only ones. */
-export interface SnippetValue {
-  name: string;
-  provider: string;
-  purpose: string;
-  note: string;
-  pages: { include: string[]; exclude: string[] };
-  parts: PartValue[];
-}
-
-export const EMPTY_SNIPPET: SnippetValue = {
-  name: '',
-  provider: '',
-  purpose: '',
-  note: '',
-  pages: { include: [], exclude: [] },
-  parts: [{ placement: 'body-end', code: '' }],
-};
-
-export function toValue({ name, provider, purpose, note, pages, parts }: SnippetResource): SnippetValue {
-  return {
-    name,
-    provider,
-    purpose,
-    note,
-    pages,
-    parts: parts.map(({ placement, code }) => ({ placement, code })),
-  };
-}
+import type { PartValue, SnippetValue } from './snippet-value';
+import { useSnippetFindings } from './use-snippet-findings';
 
 interface SnippetFormProps {
   site: string;
+  /** The snippet's key; undefined for one that is new. */
+  snippet?: string;
+  state?: SnippetState;
   initial: SnippetValue;
   submitLabel: string;
   isBusy: boolean;
@@ -50,9 +25,14 @@ interface SnippetFormProps {
   children?: ReactNode;
 }
 
-/** Paste, name, place, choose the pages; for a new snippet and for one that is there. */
+/** No snippet has it: keys begin with a letter or digit. */
+const NEW_KEY = '-new';
+
+/** Paste, place, choose the pages, name, look at what is found; for a new snippet and for one that is there. */
 export function SnippetForm({
   site,
+  snippet,
+  state = 'on',
   initial,
   submitLabel,
   isBusy,
@@ -60,13 +40,34 @@ export function SnippetForm({
   onSubmit,
   children,
 }: SnippetFormProps) {
-  const [value, setValue] = useState(initial);
-  const set = (change: Partial<SnippetValue>): void => setValue((current) => ({ ...current, ...change }));
+  const key = snippet ?? NEW_KEY;
+  const isNew = snippet === undefined;
+  const [typed, setTyped] = useState(initial);
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
+  const set = (change: Partial<SnippetValue>): void => setTyped((current) => ({ ...current, ...change }));
+  const touch = (what: string): void => setTouched((current) => new Set([...current, what]));
+  const suggested = useSuggestedNames(isNew, typed.parts);
+  const value: SnippetValue = {
+    ...typed,
+    ...Object.fromEntries(
+      NAMED.filter((field) => suggested && !touched.has(field)).map((field) => [field, suggested![field]]),
+    ),
+  };
+  const findings = useSnippetFindings(site, key, state, value);
   const setPart = (index: number, part: PartValue): void =>
-    set({ parts: value.parts.map((old, i) => (i === index ? part : old)) });
+    set({ parts: typed.parts.map((old, i) => (i === index ? part : old)) });
   const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
   const errorAt = (pointer: string): string | undefined =>
     errors.find((entry) => entry.pointer === pointer)?.detail;
+  const named = (field: (typeof NAMED)[number]) => ({
+    value: value[field],
+    hint:
+      suggested && !touched.has(field) && suggested[field] !== '' ? 'Suggested from the code.' : undefined,
+    onChange: (event: { target: { value: string } }) => {
+      touch(field);
+      set({ [field]: event.target.value });
+    },
+  });
   return (
     <form
       className="max-w-4xl space-y-6"
@@ -75,15 +76,15 @@ export function SnippetForm({
         onSubmit(value);
       }}
     >
-      {value.parts.map((part, index) => (
+      {typed.parts.map((part, index) => (
         <section key={index} className="rounded-xl border border-line bg-surface p-4 sm:p-5">
           <div className="mb-3 flex items-center justify-between">
-            <h2>{value.parts.length > 1 ? `Part ${index + 1} of ${value.parts.length}` : 'Code'}</h2>
-            {value.parts.length > 1 && (
+            <h2>{typed.parts.length > 1 ? `Part ${index + 1} of ${typed.parts.length}` : 'Code'}</h2>
+            {typed.parts.length > 1 && (
               <Button
                 look="quiet"
                 size="small"
-                onClick={() => set({ parts: value.parts.filter((_, i) => i !== index) })}
+                onClick={() => set({ parts: typed.parts.filter((_, i) => i !== index) })}
               >
                 <Trash2 className="size-3.5" aria-hidden /> Take this part out
               </Button>
@@ -91,49 +92,45 @@ export function SnippetForm({
           </div>
           <PartEditor
             part={part}
+            partKey={partKey(key, index)}
+            findings={findings ?? []}
             onChange={(next) => setPart(index, next)}
-            onSplit={
-              value.parts.length > 1
-                ? undefined
-                : (parts) => set({ parts: parts.map(({ code, placement }) => ({ code, placement })) })
-            }
+            onPlace={(placement) => {
+              // Where somebody has put it, it stays, whatever is suggested later.
+              touch(`placement ${index}`);
+              setPart(index, { ...part, placement });
+            }}
+            onSplit={typed.parts.length > 1 ? undefined : (parts) => set({ parts: parts.map(toPart) })}
+            followsSuggestion={isNew && typed.parts.length === 1 && !touched.has(`placement ${index}`)}
             error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)}
           />
         </section>
       ))}
-      <Button onClick={() => set({ parts: [...value.parts, { placement: 'body-start', code: '' }] })}>
+      <Button
+        onClick={() => set({ parts: [...typed.parts, { placement: 'body-start', code: '', statement: '' }] })}
+      >
         <Plus className="size-4" aria-hidden /> The provider gave me a second piece
       </Button>
+      <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
       <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
         <Field
           label="Name"
           required
           placeholder="Harbour chat"
-          hint="What you would call it in a sentence."
-          value={value.name}
-          onChange={(event) => set({ name: event.target.value })}
           error={errorAt('/name') ?? errorAt('/key')}
+          {...named('name')}
         />
-        <Field
-          label="Provider"
-          placeholder="Who the code is from"
-          value={value.provider}
-          onChange={(event) => set({ provider: event.target.value })}
-        />
-        <Field
-          label="Purpose"
-          placeholder="What it is for"
-          value={value.purpose}
-          onChange={(event) => set({ purpose: event.target.value })}
-        />
+        <Field label="Provider" placeholder="Who the code is from" {...named('provider')} />
+        <Field label="Purpose" placeholder="What it is for" {...named('purpose')} />
         <Field
           label="Note"
           placeholder="Anything worth knowing"
-          value={value.note}
+          value={typed.note}
           onChange={(event) => set({ note: event.target.value })}
         />
+        <NeedsPicker site={site} self={key} needs={typed.needs} onChange={(needs) => set({ needs })} />
       </section>
-      <PagesPicker site={site} pages={value.pages} onChange={(pages) => set({ pages })} />
+      {typed.parts.some(({ code }) => code.trim() !== '') && <FindingsPanel findings={findings} />}
       {errors.length === 0 && error && (
         <p role="alert" className="text-sm text-danger">
           {error.message}
@@ -147,5 +144,20 @@ export function SnippetForm({
         <div className="ml-auto flex gap-2">{children}</div>
       </div>
     </form>
+  );
+}
+
+const NAMED = ['name', 'provider', 'purpose'] as const;
+
+function toPart({ code, placement, statement }: PartValue): PartValue {
+  return { code, placement, statement };
+}
+
+/** What a new snippet could be called; undefined for one that has a name, and while there is no code. */
+function useSuggestedNames(isNew: boolean, parts: readonly PartValue[]) {
+  const code = useDeferredValue(parts[0]?.code ?? '');
+  return useMemo(
+    () => (isNew && code.trim() !== '' ? suggestNames(readCode(code)) : undefined),
+    [isNew, code],
   );
 }

@@ -6,10 +6,22 @@ import {
   useSensor,
   useSensors,
   type DragEndEvent,
+  type DragOverEvent,
 } from '@dnd-kit/core';
 import { restrictToParentElement, restrictToVerticalAxis } from '@dnd-kit/modifiers';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { moveInList, orderLists, placementKey, type Placement, type PlannedPart } from '@pragmatica/core';
+import {
+  FactsMemory,
+  dependencyWords,
+  moveInList,
+  orderLists,
+  placementKey,
+  worseOrder,
+  type Placement,
+  type PlannedPart,
+} from '@pragmatica/core';
+import { TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
 import { useChangeOrder } from '../../api/changes';
 import { useToast } from '../../ui/toast';
 import type { StripContext } from './page-strip';
@@ -22,6 +34,9 @@ interface PlacementSlotProps {
   context: StripContext;
 }
 
+/** Code is read once, however often a part is dragged over another. */
+const memory = new FactsMemory();
+
 /** How far a pointer moves before it drags, in pixels, so that a click stays a click. */
 const DRAG_DISTANCE = 4;
 
@@ -29,20 +44,33 @@ const DRAG_DISTANCE = 4;
 export function PlacementSlot({ placement, title, parts, context }: PlacementSlotProps) {
   const change = useChangeOrder(context.site);
   const toast = useToast();
+  const [warnings, setWarnings] = useState<readonly string[]>([]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_DISTANCE } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const keys = parts.map((part) => part.key);
 
-  function move({ active, over }: DragEndEvent): void {
+  /** The order of the whole placement, also of parts that this page does not get, if this were dropped here. */
+  function orderAfter({ active, over }: DragEndEvent | DragOverEvent): string[] | undefined {
     const all = orderLists(context.snapshot).find(
       (list) => placementKey(list.placement) === placementKey(placement),
     )?.parts;
-    if (!over || active.id === over.id || !all) return;
+    if (!over || active.id === over.id || !all) return undefined;
     const reference = String(over.id);
     const isDown = keys.indexOf(String(active.id)) < keys.indexOf(reference);
-    const moved = moveInList(all, String(active.id), isDown ? { after: reference } : { before: reference });
+    return moveInList(all, String(active.id), isDown ? { after: reference } : { before: reference });
+  }
+
+  function warn(event: DragOverEvent): void {
+    const order = orderAfter(event);
+    const worse = order ? worseOrder(context.snapshot, { placement, parts: order }, { memory }) : [];
+    setWarnings(worse.map((dependency) => `${dependencyWords(dependency)}.`));
+  }
+
+  function move(event: DragEndEvent): void {
+    setWarnings([]);
+    const moved = orderAfter(event);
     if (!moved) return;
     change.run({ etag: context.etag, placement, parts: moved }, () =>
       toast({
@@ -68,6 +96,8 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
         sensors={sensors}
         collisionDetection={closestCenter}
         modifiers={[restrictToVerticalAxis, restrictToParentElement]}
+        onDragOver={warn}
+        onDragCancel={() => setWarnings([])}
         onDragEnd={move}
       >
         <SortableContext items={keys} strategy={verticalListSortingStrategy}>
@@ -81,6 +111,13 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
               />
             ))}
           </ol>
+          <div aria-live="assertive">
+            {warnings.map((warning) => (
+              <p key={warning} className="mt-2 flex gap-1.5 text-[13px] text-danger">
+                <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden /> Wrong here: {warning}
+              </p>
+            ))}
+          </div>
         </SortableContext>
       </DndContext>
     </section>

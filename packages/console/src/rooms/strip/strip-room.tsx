@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { LeftOutPanel } from './left-out-panel';
 import { NotLivePanel } from './not-live-panel';
+import { OrderPanel } from './order-panel';
 import { PageStrip } from './page-strip';
 import { QuestionBar, type SetName } from './question-bar';
 
@@ -61,6 +62,7 @@ export function StripRoom() {
           !error && <Loading lines={6} label="Loading the page strip" />
         )}
         <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
+          {of === 'draft' && <OrderPanel site={key} />}
           <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
           {plan.data && (
             <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="max-xl:hidden" />

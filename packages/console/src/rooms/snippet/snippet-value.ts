@@ -1,0 +1,44 @@
+import type { SnippetResource } from '@pragmatica/contract';
+import type { Placement, SnapshotSnippet } from '@pragmatica/core';
+
+export interface PartValue {
+  readonly placement: Placement;
+  readonly code: string;
+  readonly statement: string;
+}
+
+/** What the form edits; the server's rules are the only ones. */
+export interface SnippetValue {
+  readonly name: string;
+  readonly provider: string;
+  readonly purpose: string;
+  readonly note: string;
+  readonly pages: { include: string[]; exclude: string[] };
+  readonly needs: string[];
+  readonly parts: PartValue[];
+}
+
+export const EMPTY_SNIPPET: SnippetValue = {
+  name: '',
+  provider: '',
+  purpose: '',
+  note: '',
+  pages: { include: [], exclude: [] },
+  needs: [],
+  parts: [{ placement: 'body-end', code: '', statement: '' }],
+};
+
+type Stored = Omit<SnippetResource, 'version' | 'updatedBy' | 'updatedAt'> | SnapshotSnippet;
+
+/** What the form shows of a snippet, from the draft or from a release. */
+export function toValue({ name, provider, purpose, note, pages, needs = [], parts }: Stored): SnippetValue {
+  return {
+    name,
+    provider,
+    purpose,
+    note,
+    pages: { include: [...pages.include], exclude: [...pages.exclude] },
+    needs: [...needs],
+    parts: parts.map(({ placement, code, statement = '' }) => ({ placement, code, statement })),
+  };
+}

@@ -1,0 +1,40 @@
+import { FactsMemory, runChecks, withSnippet, type Finding, type SnippetState } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useMemo } from 'react';
+import { draftQuery, pagesQuery } from '../../api/queries';
+import type { SnippetValue } from './snippet-value';
+
+/** Kept over rooms: most of a site's code is the same from one look to the next. */
+const memory = new FactsMemory();
+const NONE: readonly Finding[] = [];
+
+/**
+ * What the checks would find about a snippet as it stands in the form, together with the rest of the draft.
+ *
+ * @returns undefined while the draft is being fetched
+ */
+export function useSnippetFindings(
+  site: string,
+  key: string,
+  state: SnippetState,
+  typed: SnippetValue,
+): readonly Finding[] | undefined {
+  const value = useDeferredValue(typed);
+  const snapshot = useQuery(draftQuery(site)).data?.data.snapshot;
+  const paths = useQuery(pagesQuery(site)).data?.paths;
+  return useMemo(() => {
+    if (!snapshot) return undefined;
+    const parts = value.parts.filter(({ code }) => code.trim() !== '');
+    if (parts.length === 0) return NONE;
+    const { name, provider, purpose, note, pages, needs } = value;
+    const set = withSnippet(snapshot, {
+      ...{ key, name: name || 'This snippet', provider, purpose, note, pages, needs },
+      // Somebody who works on a snippet that is off wants to know how it would be.
+      state: state === 'off' ? 'on' : state,
+      parts: value.parts,
+    });
+    return runChecks(set, { memory, ...(paths ? { paths } : {}) }).filter(({ subjects }) =>
+      subjects.some(({ snippet }) => snippet === key),
+    );
+  }, [snapshot, paths, key, state, value]);
+}
