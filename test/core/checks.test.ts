@@ -3,6 +3,7 @@ import {
   CHECKS,
   FactsMemory,
   applyFix,
+  exampleKnowledge,
   exampleSet,
   findCheck,
   mend,
@@ -27,12 +28,14 @@ describe('checks', () => {
   for (const check of CHECKS) {
     describe(check.id, () => {
       it('finds its wrong example', () => {
-        const found = runChecks(exampleSet(check.wrong)).filter((finding) => finding.check === check.id);
+        const found = runChecks(exampleSet(check.wrong), exampleKnowledge(check)).filter(
+          (finding) => finding.check === check.id,
+        );
         expect(found).not.to.deep.equal([]);
         for (const { title, why, advice, subjects, evidence } of found) {
           expect(title).to.match(/^[A-Z“].*[^.]$/);
           expect(why).to.match(/^[A-Z].*\.$/);
-          expect(advice).to.match(/^[A-Z“].*[.;)]$/);
+          expect(advice).to.match(/^[A-Z“<].*[.;)]$/);
           expect(subjects).not.to.deep.equal([]);
           for (const { text, line, column } of evidence) {
             expect(text).not.to.equal('');
@@ -43,7 +46,9 @@ describe('checks', () => {
       });
 
       it('finds nothing in its right example, nor does any other check', () => {
-        const found = runChecks(exampleSet(check.right)).filter(({ severity }) => severity !== 'advice');
+        const found = runChecks(exampleSet(check.right), exampleKnowledge(check)).filter(
+          ({ severity }) => severity !== 'advice',
+        );
         expect(found.map(({ title }) => title)).to.deep.equal([]);
       });
 

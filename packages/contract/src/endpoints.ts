@@ -91,6 +91,13 @@ export const endpoints = {
     query: z.strictObject({ environment: schemas.environment.default('live') }),
     response: schemas.sitePages,
   },
+  listSkeletons: {
+    method: 'GET',
+    path: '/sites/{site}/skeletons',
+    summary: 'What the site’s own pages are made of, each kind once; the checks put parts into them',
+    params: site,
+    response: items(z.object({ path: z.string(), html: z.string() })),
+  },
   listSnippets: {
     method: 'GET',
     path: '/sites/{site}/snippets',

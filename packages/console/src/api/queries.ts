@@ -27,6 +27,14 @@ export const pagesQuery = (site: string) =>
     staleTime: 60_000,
   });
 
+/** What the site's pages are made of; the checks put parts into them. */
+export const skeletonsQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['skeletons', site],
+    queryFn: async () => (await api.call('listSkeletons', { params: { site } })).data.items,
+    staleTime: 60_000,
+  });
+
 /** The draft with its entity tag, which publishing and reordering must show. */
 export const draftQuery = (site: string) =>
   queryOptions({

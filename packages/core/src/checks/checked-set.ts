@@ -1,3 +1,4 @@
+import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import { readCode, type Facts, type Range } from '../facts/index.js';
 import { lineAndColumn } from '../facts/index.js';
 import { placementKey } from '../insert/index.js';
@@ -39,6 +40,18 @@ export class FactsMemory {
   }
 }
 
+/** What is known of the site beside its set. */
+export interface Knowledge {
+  /** Paths of the site's pages. */
+  readonly paths?: readonly string[];
+  /** What the site's own pages are made of, each kind once. */
+  readonly skeletons?: readonly PageSkeleton[];
+  /** Facts that were read before; kept from run to run, only new code is read. */
+  readonly memory?: FactsMemory;
+}
+
+export type PageOutcome = OnPage & { readonly path: string };
+
 /** A set made ready for the checks: code read, parts in page order, pages comparable. */
 export class CheckedSet {
   readonly snapshot: Snapshot;
@@ -50,10 +63,15 @@ export class CheckedSet {
   readonly memory: FactsMemory;
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
   #order: SetOrder | undefined;
+  readonly #skeletons: readonly PageSkeleton[];
 
-  constructor(snapshot: Snapshot, memory: FactsMemory, knownPaths: readonly string[] = []) {
+  constructor(
+    snapshot: Snapshot,
+    { memory = new FactsMemory(), paths = [], skeletons = [] }: Knowledge = {},
+  ) {
     this.snapshot = snapshot;
     this.memory = memory;
+    this.#skeletons = skeletons;
     this.parts = orderedParts(snapshot).map((placed, position) => ({
       ...placed,
       code: placed.part.code,
@@ -63,7 +81,20 @@ export class CheckedSet {
       isInHead: placementKey(placed.part.placement).startsWith('head'),
     }));
     this.running = this.parts.filter(({ isOn }) => isOn);
-    this.pages = new Pages(knownPaths);
+    this.pages = new Pages(paths);
+  }
+
+  /** What becomes of a part on the site's own pages, as far as they are known, of those that it runs on. */
+  onPages(part: ReadPart): readonly PageOutcome[] {
+    const { placement } = part.part;
+    return this.#skeletons
+      .filter(({ path }) => this.pages.holds(part.snippet.pages, path))
+      .map((skeleton) => ({
+        path: skeleton.path,
+        ...this.memory.once(`on ${placementKey(placement)} ${skeleton.html}`, part.code, (code) =>
+          onPage(skeleton, code, placement),
+        ),
+      }));
   }
 
   /** What needs what, worked out when it is first asked for. */

@@ -1,6 +1,8 @@
+import { pageSkeleton } from '../contain/index.js';
 import { placementKey } from '../insert/index.js';
 import type { Snapshot } from '../release/index.js';
-import type { ExampleSnippet } from './types.js';
+import type { Knowledge } from './checked-set.js';
+import type { Check, ExampleSnippet } from './types.js';
 
 /** A set of a check's example snippets, in the order in which they are given. */
 export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
@@ -24,5 +26,14 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
       ...(needs ? { needs } : {}),
       parts: parts.map((part) => ({ ...part, rank: next(placementKey(part.placement)) })),
     })),
+  };
+}
+
+/** What is known of the site of a check's examples. */
+export function exampleKnowledge({ pages = {} }: Pick<Check, 'pages'>): Knowledge {
+  const entries = Object.entries(pages);
+  return {
+    paths: entries.map(([path]) => path),
+    skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
   };
 }

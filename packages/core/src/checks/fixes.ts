@@ -1,6 +1,7 @@
 import type { Placement } from '../insert/index.js';
 import { partKey, type Snapshot, type SnapshotPart } from '../release/index.js';
-import { runChecks, type Knowledge } from './run-checks.js';
+import type { Knowledge } from './checked-set.js';
+import { runChecks } from './run-checks.js';
 import type { Finding, Fix, SetChange } from './types.js';
 
 /** The set with a fix applied; what the fix does not name stays as it is. */

@@ -1,10 +1,10 @@
-export { FactsMemory } from './checked-set.js';
-export { exampleSet } from './examples.js';
+export { FactsMemory, type Knowledge } from './checked-set.js';
+export { exampleKnowledge, exampleSet } from './examples.js';
 export { applyChanges, applyFix, mend, partChanges, type Mended, type PartChange } from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { CHECKS } from './registry.js';
-export { findCheck, runChecks, type Knowledge } from './run-checks.js';
+export { findCheck, runChecks } from './run-checks.js';
 export {
   SEVERITIES,
   type Area,

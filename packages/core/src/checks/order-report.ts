@@ -1,8 +1,7 @@
 import type { Dependency, PlacementOrder, Rearrangement } from '../order/index.js';
 import type { Snapshot } from '../release/index.js';
-import { CheckedSet, FactsMemory, type ReadPart } from './checked-set.js';
+import { CheckedSet, type Knowledge, type ReadPart } from './checked-set.js';
 import { applyChanges } from './fixes.js';
-import type { Knowledge } from './run-checks.js';
 import type { SetChange } from './types.js';
 
 export interface OrderReport {
@@ -16,7 +15,7 @@ export interface OrderReport {
 
 /** What needs what in a set, whether the order is right, and the fewest moves that make it right. */
 export function orderReport(snapshot: Snapshot, knowledge: Knowledge = {}): OrderReport {
-  const set = new CheckedSet(snapshot, knowledge.memory ?? new FactsMemory(), knowledge.paths);
+  const set = new CheckedSet(snapshot, knowledge);
   const { dependencies, right } = set.order;
   const { moves, lists } = right;
   const change: SetChange | undefined =

@@ -28,6 +28,11 @@ export class Pages {
     );
   }
 
+  /** Whether rules hold a page. */
+  holds(rules: PageRules, path: string): boolean {
+    return isAll(rules) || this.#matcher(rules).match(path).matches;
+  }
+
   /** Whether rules made of plain paths alone hold no page. */
   isEmpty(rules: PageRules): boolean {
     if (rules.include.length === 0)

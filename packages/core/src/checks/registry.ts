@@ -25,6 +25,7 @@ import { copiedAsText } from './placement/copied-as-text.js';
 import { curlyQuotes } from './placement/curly-quotes.js';
 import { elementNotThere } from './placement/element-not-there.js';
 import { noScriptTags } from './placement/no-script-tags.js';
+import { noPlace } from './placement/no-place.js';
 import { providerSaid } from './placement/provider-said.js';
 import { secondPiece } from './placement/second-piece.js';
 import { blockingScript } from './safety/blocking-script.js';
@@ -38,6 +39,7 @@ import type { Check } from './types.js';
 /** All checks, in the order in which findings of one severity are told. One more is one more file and one line here. */
 export const CHECKS: readonly Check[] = [
   contained,
+  noPlace,
   noScriptTags,
   copiedAsText,
   curlyQuotes,

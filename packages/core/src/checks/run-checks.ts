@@ -1,24 +1,16 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Snapshot } from '../release/index.js';
-import { CheckedSet, FactsMemory } from './checked-set.js';
+import { CheckedSet, type Knowledge } from './checked-set.js';
 import { CHECKS } from './registry.js';
 import { SEVERITIES, type Check, type Finding, type Found } from './types.js';
-
-/** What is known of the site beside its set. */
-export interface Knowledge {
-  /** Paths of the site's pages. */
-  readonly paths?: readonly string[];
-  /** Facts that were read before; kept from run to run, only new code is read. */
-  readonly memory?: FactsMemory;
-}
 
 /** Hex digits; 40 bits, far more than the findings of one set need. */
 const ID_LENGTH = 10;
 
 /** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
-  const set = new CheckedSet(snapshot, knowledge.memory ?? new FactsMemory(), knowledge.paths);
+  const set = new CheckedSet(snapshot, knowledge);
   const findings = CHECKS.flatMap((check) =>
     [...check.run(set)].map((found) => toFinding(check, found, set)),
   );

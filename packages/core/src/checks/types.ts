@@ -106,5 +106,7 @@ export interface Check {
   readonly why: string;
   readonly wrong: readonly ExampleSnippet[];
   readonly right: readonly ExampleSnippet[];
+  /** Pages of the examples' site by path, where they matter. */
+  readonly pages?: Readonly<Record<string, string>>;
   run(set: CheckedSet): Iterable<Found>;
 }

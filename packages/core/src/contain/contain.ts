@@ -1,12 +1,16 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isAnchor, type Placement } from '../insert/index.js';
 import { partKey, type Snapshot } from '../release/index.js';
+import { findCulprit, type Culprit } from './culprit.js';
+import { children, isWithInsertion } from './tree.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page';
 
 export interface Containment {
   readonly problem: ContainmentProblem;
   readonly message: string;
+  /** Where in the code it is; undefined where it cannot be told. */
+  readonly culprit: Culprit | undefined;
 }
 
 const MESSAGES: Record<ContainmentProblem, string> = {
@@ -16,6 +20,16 @@ const MESSAGES: Record<ContainmentProblem, string> = {
     'This code leaves something open (a script, a comment, a text element or a quote that never ends), so the browser would swallow the page after it. Copy the code again, completely.',
   'changes-page':
     'This code changes the page around it: it closes or opens elements that are not its own. Every tag it opens must be closed inside it, and it must close nothing else.',
+};
+
+/** The same with the very thing that does it. */
+const CULPRIT_MESSAGES: Record<Culprit['kind'], (name: string) => string> = {
+  'stray-end': (name) =>
+    `${name} closes an element of the page around it: there is none in this code that it could close. Take it out, or copy the code again, completely.`,
+  unclosed: (name) =>
+    `${name} is opened here and never closed, so everything after it on the page becomes part of it. Close it, or copy the code again, completely.`,
+  'ends-head': (name) =>
+    `${name} is visible content, which cannot stand in the head: the browser ends the head there, and moves everything after it into the page. Place the code in the body, or take ${name} out.`,
 };
 
 /** Neighbours that stand for any page: a marked element on each side, and more page after. */
@@ -33,8 +47,9 @@ const FRAMES: Record<'head' | 'body', { before: string; after: string }[]> = {
       after: '<div id="right"><p>text</p></div><p>end</p></body></html>',
     },
     {
-      before: '<!doctype html><html><head></head><body><main><section><span id="left"></span>',
-      after: '<span id="right">text</span></section></main><p>end</p></body></html>',
+      // Inside what pages are mostly made of: an end tag too many closes one of these.
+      before: '<!doctype html><html><head></head><body><main><div><section><article><span><i id="left"></i>',
+      after: '<i id="right">text</i></span></article></section></div></main><p>end</p></body></html>',
     },
   ],
 };
@@ -46,15 +61,22 @@ const FRAMES: Record<'head' | 'body', { before: string; after: string }[]> = {
  * @returns undefined when the code is contained
  */
 export function containmentProblem(code: string, placement: Placement): Containment | undefined {
-  const inHead = !isAnchor(placement) && placement.startsWith('head');
+  const inHead = isHead(placement);
   for (const { before, after } of FRAMES[inHead ? 'head' : 'body']) {
     const without = parse(before + after);
-    const withCode = parse(before + code + after);
+    const page = before + code + after;
+    const withCode = parse(page);
     if (isWithInsertion(without, withCode)) continue;
     const problem = classify(withCode, inHead);
-    return { problem, message: MESSAGES[problem] };
+    const culprit = findCulprit(page, code, before.length, inHead);
+    const message = culprit ? CULPRIT_MESSAGES[culprit.kind](culprit.name) : MESSAGES[problem];
+    return { problem, message, culprit };
   }
   return undefined;
+}
+
+export function isHead(placement: Placement): boolean {
+  return !isAnchor(placement) && placement.startsWith('head');
 }
 
 export interface UncontainedPart extends Containment {
@@ -77,39 +99,6 @@ export function uncontainedParts(snapshot: Snapshot): UncontainedPart[] {
           : [];
       }),
     );
-}
-
-/** Equal trees, except that exactly one list of children may hold one run of nodes more. */
-function isWithInsertion(without: Tree.Document, withCode: Tree.Document): boolean {
-  let insertions = 0;
-  const same = (a: Tree.Node, b: Tree.Node): boolean => {
-    if (own(a) !== own(b)) return false;
-    const left = children(a);
-    const right = children(b);
-    if (right.length === left.length) return left.every((child, i) => same(child, right[i]!));
-    if (right.length < left.length || ++insertions > 1) return false;
-    const extra = right.length - left.length;
-    let start = 0;
-    while (start < left.length && same(left[start]!, right[start]!)) start++;
-    return left.slice(start).every((child, i) => same(child, right[start + extra + i]!));
-  };
-  return same(without, withCode);
-}
-
-function children(node: Tree.Node): readonly Tree.Node[] {
-  if ('content' in node) return node.content.childNodes;
-  return 'childNodes' in node ? node.childNodes : [];
-}
-
-/** A node's own name, attributes and text, without its children. */
-function own(node: Tree.Node): string {
-  if ('value' in node) return `text ${node.value}`;
-  if ('data' in node) return `comment ${node.data}`;
-  if ('attrs' in node) {
-    const attributes = node.attrs.map(({ name, value }) => `${name}=${JSON.stringify(value)}`).sort();
-    return `<${node.namespaceURI} ${node.tagName} ${attributes.join(' ')}>`;
-  }
-  return node.nodeName + ('mode' in node ? node.mode : '');
 }
 
 function classify(withCode: Tree.Document, inHead: boolean): ContainmentProblem {

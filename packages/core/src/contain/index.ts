@@ -1,7 +1,11 @@
 export {
   containmentProblem,
+  isHead,
   uncontainedParts,
   type Containment,
   type ContainmentProblem,
   type UncontainedPart,
 } from './contain.js';
+export type { Culprit } from './culprit.js';
+export { onPage, type OnPage } from './on-page.js';
+export { distinctSkeletons, pageSkeleton, type PageSkeleton } from './skeleton.js';

@@ -25,7 +25,15 @@ import { WaiverEntity } from '../storage/entities/index.js';
 
 export function findingHandlers(
   checks: SiteChecks,
-): HandlersOf<'readCode' | 'listFindings' | 'fixFinding' | 'fixFindings' | 'waiveFinding' | 'removeWaiver'> {
+): HandlersOf<
+  | 'readCode'
+  | 'listSkeletons'
+  | 'listFindings'
+  | 'fixFinding'
+  | 'fixFindings'
+  | 'waiveFinding'
+  | 'removeWaiver'
+> {
   return {
     readCode({ body: { code, statement } }) {
       const facts = readCode(code);
@@ -37,6 +45,11 @@ export function findingHandlers(
           names: suggestNames(facts),
         },
       });
+    },
+
+    async listSkeletons({ params }, { em }) {
+      const { skeletons } = await checks.prepare(em, params.site);
+      return { data: { items: [...skeletons] } };
     },
 
     async listFindings({ params, query }, { em }) {

@@ -13,39 +13,56 @@ import {
 import { LRUCache } from 'lru-cache';
 import { groupBy } from '../group-by.js';
 import { knownPages } from '../pages/known-pages.js';
+import { fetchSkeletons } from '../pages/page-skeletons.js';
 import { findSite } from './change-site.js';
 import { HostEntity, WaiverEntity, type Host, type Site } from '../storage/entities/index.js';
 
-const PAGES_KEPT_MS = 60_000;
+const PAGES_KEPT_MS = 5 * 60_000;
 /** Sites times the sets that people look at; a list of findings is small beside the code it is about. */
 const RESULTS_KEPT = 500;
 
+/** What is known of a site beside its set, as it was at one moment. */
+export interface SiteKnowledge extends Required<Knowledge> {
+  /** Another one for every moment. */
+  readonly id: number;
+}
+
 /**
  * The checks over the sites' sets. Code is read once, whichever site it is on; what was found in a set is kept until the
- * set or the site's list of pages changes.
+ * set or what is known of the site changes.
  */
 export class SiteChecks {
   readonly #memory = new FactsMemory();
-  /** Asking a site for its pages takes longer than all checks; the list changes seldom. */
-  readonly #pages = new LRUCache<number, readonly string[]>({ max: 1_000, ttl: PAGES_KEPT_MS });
+  /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
+  readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
   readonly #found = new LRUCache<string, readonly Finding[]>({ max: RESULTS_KEPT });
+  readonly #nothing: SiteKnowledge = { id: 0, memory: this.#memory, paths: [], skeletons: [] };
+  #lastId = 0;
 
-  /** What is known of a site beside its set; its pages are asked for. */
-  async knowledge(em: EntityManager, site: Site): Promise<Required<Knowledge>> {
+  /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
+  async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
     const host = await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } });
-    return { memory: this.#memory, paths: await this.#pathsOf(host ?? undefined) };
+    if (!host) return this.#nothing;
+    let known = this.#known.get(host.id);
+    if (!known) {
+      const { paths } = await knownPages(host);
+      const skeletons = await fetchSkeletons(host, paths);
+      known = { id: ++this.#lastId, memory: this.#memory, paths, skeletons };
+      this.#known.set(host.id, known);
+    }
+    return known;
   }
 
   /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ProblemError 404 */
-  async prepare(em: EntityManager, site: string): Promise<Required<Knowledge>> {
+  async prepare(em: EntityManager, site: string): Promise<SiteKnowledge> {
     return this.knowledge(em, await findSite(em, site));
   }
 
   /** What the checks find in a set, whoever has accepted what. */
-  find(snapshot: Snapshot, { paths }: Required<Knowledge>): readonly Finding[] {
-    const key = `${snapshotDigest(snapshot)} ${paths.join(' ')}`;
+  find(snapshot: Snapshot, known: SiteKnowledge): readonly Finding[] {
+    const key = `${snapshotDigest(snapshot)} ${known.id}`;
     let found = this.#found.get(key);
-    if (!found) this.#found.set(key, (found = runChecks(snapshot, { memory: this.#memory, paths })));
+    if (!found) this.#found.set(key, (found = runChecks(snapshot, known)));
     return found;
   }
 
@@ -68,19 +85,11 @@ export class SiteChecks {
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     return new Map(
       drafts.map(({ site, snapshot, host }) => {
-        const paths = (host && this.#pages.get(host.id)) ?? [];
-        const found = this.find(snapshot, { memory: this.#memory, paths });
+        const known = (host && this.#known.get(host.id)) ?? this.#nothing;
+        const found = this.find(snapshot, known);
         return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))];
       }),
     );
-  }
-
-  async #pathsOf(host: Host | undefined): Promise<readonly string[]> {
-    const kept = host && this.#pages.get(host.id);
-    if (kept) return kept;
-    const { paths } = await knownPages(host);
-    if (host) this.#pages.set(host.id, paths);
-    return paths;
   }
 }
 

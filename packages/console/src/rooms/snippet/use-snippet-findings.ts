@@ -1,7 +1,7 @@
 import { FactsMemory, runChecks, withSnippet, type Finding, type SnippetState } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
-import { draftQuery, pagesQuery } from '../../api/queries';
+import { draftQuery, pagesQuery, skeletonsQuery } from '../../api/queries';
 import type { SnippetValue } from './snippet-value';
 
 /** Kept over rooms: most of a site's code is the same from one look to the next. */
@@ -22,6 +22,7 @@ export function useSnippetFindings(
   const value = useDeferredValue(typed);
   const snapshot = useQuery(draftQuery(site)).data?.data.snapshot;
   const paths = useQuery(pagesQuery(site)).data?.paths;
+  const skeletons = useQuery(skeletonsQuery(site)).data;
   return useMemo(() => {
     if (!snapshot) return undefined;
     const parts = value.parts.filter(({ code }) => code.trim() !== '');
@@ -33,8 +34,8 @@ export function useSnippetFindings(
       state: state === 'off' ? 'on' : state,
       parts: value.parts,
     });
-    return runChecks(set, { memory, ...(paths ? { paths } : {}) }).filter(({ subjects }) =>
+    return runChecks(set, { memory, paths: paths ?? [], skeletons: skeletons ?? [] }).filter(({ subjects }) =>
       subjects.some(({ snippet }) => snippet === key),
     );
-  }, [snapshot, paths, key, state, value]);
+  }, [snapshot, paths, skeletons, key, state, value]);
 }

@@ -1,7 +1,8 @@
-import { containmentProblem } from '../../contain/index.js';
+import { containmentProblem, type Culprit } from '../../contain/index.js';
 import { placementKey } from '../../insert/index.js';
 import { partName } from '../../order/index.js';
-import { subject, evidence } from '../checked-set.js';
+import { listWords } from '../../reach/index.js';
+import { evidence, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const contained: Check = {
@@ -21,21 +22,64 @@ export const contained: Check = {
   ],
   *run(set) {
     for (const part of set.running) {
-      if (part.facts.language === 'text' && part.code.trim() === '') continue;
       // Script text without tags is visible text; there is a check of its own for that.
       if (part.facts.language !== 'markup') continue;
       const { placement } = part.part;
       const problem = set.memory.once(`contained ${placementKey(placement)}`, part.code, (code) =>
         containmentProblem(code, placement),
       );
-      if (!problem) continue;
+      if (problem) {
+        const { culprit, message } = problem;
+        const pushedOut = problem.problem === 'ends-head' ? partsBehind(set, part) : [];
+        yield {
+          about: problem.problem,
+          title: culprit
+            ? TITLES[culprit.kind](partName(part), culprit.name)
+            : `${partName(part)} changes the page around it`,
+          advice:
+            pushedOut.length === 0
+              ? message
+              : `${message} Pushed out of the head with it: ${listWords(pushedOut.map(partName))}, and whatever of the page’s own head comes after.`,
+          subjects: [subject(part), ...pushedOut.map(subject)],
+          evidence: [
+            evidence(
+              part,
+              culprit?.range ?? { start: 0, end: part.code.length },
+              NOTES[culprit?.kind ?? 'code'],
+            ),
+          ],
+        };
+        continue;
+      }
+      const page = set.onPages(part).find(({ kind }) => kind === 'changes-page');
+      if (!page) continue;
       yield {
-        about: problem.problem,
-        title: `${partName(part)} changes the page around it`,
-        advice: problem.message,
+        about: 'on-page',
+        title: `${partName(part)} changes the page around it on ${page.path}`,
+        advice: `On ${page.path} it stands inside something that it may not stand in, such as a form in a form or a link in a link. Choose another place on that page, or leave that page out.`,
         subjects: [subject(part)],
         evidence: [evidence(part, { start: 0, end: part.code.length }, 'the code')],
       };
     }
   },
 };
+
+const TITLES: Readonly<Record<Culprit['kind'], (part: string, what: string) => string>> = {
+  'stray-end': (part, what) => `${part} closes something of the page with ${what}`,
+  unclosed: (part, what) => `${part} leaves ${what} open`,
+  'ends-head': (part, what) => `${part} ends the head early with ${what}`,
+};
+
+const NOTES: Readonly<Record<Culprit['kind'] | 'code', string>> = {
+  'stray-end': 'closes nothing in this code',
+  unclosed: 'is never closed',
+  'ends-head': 'ends the head',
+  code: 'the code',
+};
+
+/** Parts in the head that stand behind one, on a page that gets both. */
+function partsBehind(set: CheckedSet, part: ReadPart): ReadPart[] {
+  return set.running.filter(
+    (other) => other.isInHead && other.position > part.position && set.meeting(part, other) !== undefined,
+  );
+}

@@ -1,0 +1,67 @@
+import { isAnchor } from '../../insert/index.js';
+import { partName } from '../../order/index.js';
+import { listWords } from '../../reach/index.js';
+import { subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+/** So many pages are named; more are counted. */
+const NAMED_PAGES = 3;
+
+export const noPlace: Check = {
+  id: 'no-place',
+  area: 'placement',
+  severity: 'warning',
+  title: 'Code for an element that its pages do not have',
+  why: 'Code that goes into a certain element can only stand on pages that have it. On the others visitors get nothing of it, and nobody is told.',
+  wrong: [
+    {
+      name: 'Booking button',
+      include: ['/fares'],
+      parts: [
+        {
+          placement: { anchor: 'booking-widget', side: 'inside' },
+          code: '<script async src="https://slotwell.example/slots.js"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Booking button',
+      include: ['/booking'],
+      parts: [
+        {
+          placement: { anchor: 'booking-widget', side: 'inside' },
+          code: '<script async src="https://slotwell.example/slots.js"></script>',
+        },
+      ],
+    },
+  ],
+  pages: {
+    '/fares': '<!DOCTYPE html><html><head></head><body><main>Fares</main></body></html>',
+    '/booking': '<!DOCTYPE html><html><head></head><body><div id="booking-widget"></div></body></html>',
+  },
+  *run(set) {
+    for (const part of set.running) {
+      const { placement } = part.part;
+      if (!isAnchor(placement)) continue;
+      const outcomes = set.onPages(part);
+      const without = outcomes.filter(({ kind }) => kind === 'left-out');
+      const [first] = without;
+      if (first?.kind !== 'left-out') continue;
+      const named = without.slice(0, NAMED_PAGES).map(({ path }) => path);
+      const more = without.length - named.length;
+      const where = more > 0 ? `${named.join(', ')} and ${more} more` : listWords(named);
+      yield {
+        about: `#${placement.anchor}`,
+        title:
+          without.length === outcomes.length
+            ? `${partName(part)} has no place on any of its known pages`
+            : `${partName(part)} has no place on ${where}`,
+        advice: `${first.message} Let it run only on pages that have the element #${placement.anchor}, or choose another place.`,
+        subjects: [subject(part)],
+        evidence: [],
+      };
+    }
+  },
+};

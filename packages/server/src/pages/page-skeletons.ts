@@ -1,0 +1,54 @@
+import { originsOf } from '@pragmatica/contract';
+import { localhostFetch } from '@pragmatica/contract/node';
+import { distinctSkeletons, pageSkeleton, type PageSkeleton } from '@pragmatica/core';
+import type { Host } from '../storage/entities/index.js';
+
+/** Pages of one folder are mostly made alike: a few of each, and not many in all. */
+const MOST_PAGES = 16;
+const MOST_BYTES = 2 * 1024 * 1024;
+/** For all of them together: what has not come by then is not waited for. */
+const TIMEOUT_MS = 3_000;
+
+/** What a site's pages are made of, asked of its origin; those that do not answer are left out. */
+export async function fetchSkeletons(host: Host, paths: readonly string[]): Promise<PageSkeleton[]> {
+  const signal = AbortSignal.timeout(TIMEOUT_MS);
+  const fetched = await Promise.all(sample(paths).map((path) => fetchSkeleton(host, path, signal)));
+  return distinctSkeletons(fetched.filter((skeleton) => skeleton !== undefined));
+}
+
+/** Pages from every folder in turn, the front page first. */
+export function sample(paths: readonly string[]): string[] {
+  const folders = new Map<string, string[]>();
+  for (const path of paths) {
+    const folder = path.slice(0, path.lastIndexOf('/') + 1);
+    folders.set(folder, [...(folders.get(folder) ?? []), path]);
+  }
+  const taken: string[] = [];
+  for (let round = 0; taken.length < MOST_PAGES; round++) {
+    const some = [...folders.values()].flatMap((folder) => folder.slice(round, round + 1));
+    if (some.length === 0) break;
+    taken.push(...some);
+  }
+  return taken.slice(0, MOST_PAGES);
+}
+
+async function fetchSkeleton(
+  host: Host,
+  path: string,
+  signal: AbortSignal,
+): Promise<PageSkeleton | undefined> {
+  try {
+    const response = await localhostFetch(new URL(path, originsOf(host.origin)[0]).href, {
+      headers: { 'x-forwarded-host': host.host },
+      redirect: 'manual',
+      signal,
+    });
+    const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;
+    // Tags and ids are all that counts, so it does not matter which encoding the texts have.
+    const html = isPage ? await response.text() : '';
+    return isPage && html.length <= MOST_BYTES ? pageSkeleton(path, html) : undefined;
+  } catch {
+    // A page that cannot be had is one that nothing is known of.
+    return undefined;
+  }
+}
