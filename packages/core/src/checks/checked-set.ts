@@ -1,7 +1,8 @@
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import { readCode, type Facts, type Range } from '../facts/index.js';
 import { lineAndColumn } from '../facts/index.js';
-import { placementKey } from '../insert/index.js';
+import { byObject } from '../by-object.js';
+import { placementKey, type Placement } from '../insert/index.js';
 import type { OrderPart } from '../order/index.js';
 import { orderedParts, type Snapshot } from '../release/index.js';
 import { Pages } from './pages.js';
@@ -11,32 +12,35 @@ import type { Evidence, Subject } from './types.js';
 /** A part of a set with what was read out of its code. */
 export interface ReadPart extends OrderPart {
   readonly code: string;
+  /** What checks work out of the code once, they keep by this object. */
+  readonly read: ReadCode;
   /** Its snippet is switched on. */
   readonly isOn: boolean;
   readonly isInHead: boolean;
 }
 
-/** What was worked out of code: most of the work, and most code stays the same from edit to edit. */
+/** A code and what was read out of it: one object for as long as it is remembered. */
+export interface ReadCode {
+  readonly code: string;
+  readonly facts: Facts;
+}
+
+/** Codes that were read: reading is most of the work, and most code stays the same from edit to edit. */
 export class FactsMemory {
-  readonly #kept = new Map<string, unknown>();
+  readonly #kept = new Map<string, ReadCode>();
   readonly #most: number;
 
-  constructor(most = 60_000) {
+  constructor(most = 20_000) {
     this.#most = most;
   }
 
-  read(code: string): Facts {
-    return this.once('facts', code, readCode);
-  }
-
-  /** What `work` makes of a code, done once; `kind` tells what is worked out. */
-  once<T>(kind: string, code: string, work: (code: string) => T): T {
-    const key = `${kind}\n${code}`;
-    if (this.#kept.has(key)) return this.#kept.get(key) as T;
-    const made = work(code);
-    if (this.#kept.size >= this.#most) this.#kept.clear();
-    this.#kept.set(key, made);
-    return made;
+  read(code: string): ReadCode {
+    let read = this.#kept.get(code);
+    if (!read) {
+      if (this.#kept.size >= this.#most) this.#kept.clear();
+      this.#kept.set(code, (read = { code, facts: readCode(code) }));
+    }
+    return read;
   }
 }
 
@@ -60,7 +64,6 @@ export class CheckedSet {
   /** Those of snippets that are on. */
   readonly running: readonly ReadPart[];
   readonly pages: Pages;
-  readonly memory: FactsMemory;
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
   #order: SetOrder | undefined;
   readonly #skeletons: readonly PageSkeleton[];
@@ -70,12 +73,10 @@ export class CheckedSet {
     { memory = new FactsMemory(), paths = [], skeletons = [] }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
-    this.memory = memory;
     this.#skeletons = skeletons;
     this.parts = orderedParts(snapshot).map((placed, position) => ({
       ...placed,
-      code: placed.part.code,
-      facts: memory.read(placed.part.code),
+      ...readOf(memory.read(placed.part.code)),
       position,
       isOn: placed.snippet.state === 'on',
       isInHead: placementKey(placed.part.placement).startsWith('head'),
@@ -91,9 +92,7 @@ export class CheckedSet {
       .filter(({ path }) => this.pages.holds(part.snippet.pages, path))
       .map((skeleton) => ({
         path: skeleton.path,
-        ...this.memory.once(`on ${placementKey(placement)} ${skeleton.html}`, part.code, (code) =>
-          onPage(skeleton, code, placement),
-        ),
+        ...outcomeOn(skeleton, part.read, placement),
       }));
   }
 
@@ -112,6 +111,23 @@ export class CheckedSet {
   meeting(a: ReadPart, b: ReadPart): string | undefined {
     return a.snippet === b.snippet ? '/' : this.pages.meeting(a.snippet.pages, b.snippet.pages);
   }
+}
+
+function readOf(read: ReadCode): { read: ReadCode; code: string; facts: Facts } {
+  return { read, code: read.code, facts: read.facts };
+}
+
+/** By skeleton, code and placement: sites whose pages are made alike share nothing but time. */
+const outcomes = byObject<PageSkeleton, (read: ReadCode) => Map<string, OnPage>>(() =>
+  byObject(() => new Map()),
+);
+
+function outcomeOn(skeleton: PageSkeleton, read: ReadCode, placement: Placement): OnPage {
+  const kept = outcomes(skeleton)(read);
+  const key = placementKey(placement);
+  let outcome = kept.get(key);
+  if (!outcome) kept.set(key, (outcome = onPage(skeleton, read.code, placement)));
+  return outcome;
 }
 
 const SHOWN = 120;

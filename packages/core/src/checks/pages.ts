@@ -7,6 +7,7 @@ import { PageMatcher, type PageRules } from '../reach/index.js';
 export class Pages {
   readonly #known: readonly string[];
   readonly #matchers = new Map<string, PageMatcher>();
+  readonly #byRules = new WeakMap<PageRules, PageMatcher>();
 
   constructor(known: readonly string[]) {
     this.#known = known;
@@ -45,6 +46,12 @@ export class Pages {
   }
 
   #matcher(rules: PageRules): PageMatcher {
+    let known = this.#byRules.get(rules);
+    if (!known) this.#byRules.set(rules, (known = this.#matcherByText(rules)));
+    return known;
+  }
+
+  #matcherByText(rules: PageRules): PageMatcher {
     const key = JSON.stringify([rules.include, rules.exclude]);
     let matcher = this.#matchers.get(key);
     if (!matcher) this.#matchers.set(key, (matcher = new PageMatcher(rules)));

@@ -1,3 +1,4 @@
+import { byObject } from '../by-object.js';
 import {
   isAboutSettings,
   providerWords,
@@ -87,7 +88,7 @@ class SetIndex<P extends OrderPart> {
       for (const thing of part.facts.makes)
         if (thing.by === 'tag') push(this.elements, thing.id, { part, thing });
       for (const thing of part.facts.settings) {
-        for (const word of settingsWords(thing.name)) push(this.settings, word, { part, thing });
+        for (const word of wordsOf(thing)) push(this.settings, word, { part, thing });
         push(this.settingsOfSnippet, part.snippet.key, { part, thing });
       }
       if (!this.mains.has(part.snippet.key) && !isFallback(part)) this.mains.set(part.snippet.key, part);
@@ -103,8 +104,12 @@ function push<T>(lists: Map<string, T[]>, key: string, item: T): void {
 
 /** Whether all that a part loads is for browsers without scripts. */
 export function isFallback({ facts }: Pick<OrderPart, 'facts'>): boolean {
-  return facts.loads.length > 0 && facts.loads.every(({ noScript }) => noScript);
+  return isForScriptless(facts);
 }
+
+const isForScriptless = byObject(
+  ({ loads }: Facts) => loads.length > 0 && loads.every(({ noScript }) => noScript),
+);
 
 /** Each name is asked for once, by the use that comes earliest. */
 function* ofNames<P extends OrderPart>(
@@ -167,6 +172,9 @@ function* ofElements<P extends OrderPart>(
   }
 }
 
+const providersOf = byObject(({ address }: Load) => providerWords(address));
+const wordsOf = byObject(({ name }: Settings) => settingsWords(name));
+
 /** Settings that stand in another part than the script that reads them. */
 function* ofSettings<P extends OrderPart>(
   set: OrderSet<P>,
@@ -181,7 +189,7 @@ function* ofSettings<P extends OrderPart>(
         isAboutSettings(thing.name, load.address),
       ),
       // Between snippets only the provider's own name counts: many settings are called after what they are for.
-      ...providerWords(load.address).flatMap((word) => settings.get(word) ?? []),
+      ...providersOf(load).flatMap((word) => settings.get(word) ?? []),
     ];
     for (const { part: holder, thing } of candidates) {
       if (holder === part || told.has(thing) || set.meeting(part, holder) === undefined) continue;

@@ -3,6 +3,11 @@ import { partName } from '../../order/index.js';
 import { evidence, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
 import type { Found } from '../types.js';
 
+/** What goes away with another problem, and is told only when it does not. */
+const EXPLAINED_BY: Partial<Readonly<Record<ProblemKind, readonly ProblemKind[]>>> = {
+  syntax: ['curly-quotes', 'escaped'],
+};
+
 /** A finding for each problem of a kind that reading has met. */
 export function* problemsOfKind(
   set: CheckedSet,
@@ -10,6 +15,8 @@ export function* problemsOfKind(
   words: (part: ReadPart, problem: CodeProblem) => { title: string; advice: string; note: string },
 ): Generator<Found> {
   for (const part of set.running) {
+    const kinds = new Set(part.facts.problems.map((problem) => problem.kind));
+    if (EXPLAINED_BY[kind]?.some((cause) => kinds.has(cause))) continue;
     const problems = part.facts.problems.filter((problem) => problem.kind === kind);
     for (const [number, problem] of problems.entries()) {
       const { title, advice, note } = words(part, problem);

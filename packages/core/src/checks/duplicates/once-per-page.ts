@@ -1,6 +1,7 @@
+import { byObject } from '../../by-object.js';
 import { partName } from '../../order/index.js';
 import type { Range } from '../../facts/index.js';
-import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
+import { evidence, groups, subject, type ReadCode, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 /** Elements that a page has once (HTML Standard, 4.2.2 to 4.2.5; canonical: RFC 6596, 3). */
@@ -48,11 +49,7 @@ export const oncePerPage: Check = {
   ],
   *run(set) {
     const found = set.running.flatMap((part) =>
-      part.facts.pieces.flatMap(({ range }): Single[] => {
-        const tag = part.code.slice(range.start, range.end);
-        const single = SINGLE.find(({ pattern }) => pattern.test(tag));
-        return single ? [{ part, range, what: single.what }] : [];
-      }),
+      singlesOf(part.read).map((single): Single => ({ part, ...single })),
     );
     for (const [first, ...others] of groups(found, ({ what }) => what)) {
       const second = others.find(({ part }) => set.meeting(first!.part, part) !== undefined);
@@ -71,3 +68,11 @@ export const oncePerPage: Check = {
     }
   },
 };
+
+const singlesOf = byObject(({ code, facts }: ReadCode) =>
+  facts.pieces.flatMap(({ range }) => {
+    const tag = code.slice(range.start, range.end);
+    const single = SINGLE.find(({ pattern }) => pattern.test(tag));
+    return single ? [{ range, what: single.what }] : [];
+  }),
+);

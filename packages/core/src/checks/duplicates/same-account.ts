@@ -1,4 +1,5 @@
-import type { Account } from '../../facts/index.js';
+import { byObject } from '../../by-object.js';
+import type { Account, Facts } from '../../facts/index.js';
 import { partName } from '../../order/index.js';
 import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
@@ -11,18 +12,20 @@ export interface Held {
 
 /** Accounts that are surely such, where a provider can be told, outside what only browsers without scripts see. */
 export function heldAccounts(parts: readonly ReadPart[]): Held[] {
-  return parts.flatMap((part) =>
-    part.facts.accounts.flatMap((account) => {
-      const isFallback = part.facts.loads.some(
-        ({ noScript, range }) =>
-          noScript && range.start <= account.range.start && account.range.end <= range.end,
-      );
-      return account.domain === undefined || account.sure !== 'certain' || isFallback
-        ? []
-        : [{ part, account: { ...account, domain: account.domain } }];
-    }),
-  );
+  return parts.flatMap((part) => sureAccounts(part.facts).map((account) => ({ part, account })));
 }
+
+const sureAccounts = byObject(({ accounts, loads }: Facts) =>
+  accounts.flatMap((account) => {
+    const isFallback = loads.some(
+      ({ noScript, range }) =>
+        noScript && range.start <= account.range.start && account.range.end <= range.end,
+    );
+    return account.domain === undefined || account.sure !== 'certain' || isFallback
+      ? []
+      : [{ ...account, domain: account.domain }];
+  }),
+);
 
 export const sameAccount: Check = {
   id: 'same-account',

@@ -1,6 +1,7 @@
 import { normalForm } from '../normal-form.js';
+import { byObject } from '../../by-object.js';
 import { partName } from '../../order/index.js';
-import { evidence, groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { evidence, groups, subject, type CheckedSet, type ReadCode, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
@@ -65,18 +66,22 @@ export const sameCode: Check = {
 };
 
 /** Each part and the first one before it with the same code. */
-export function sameCodePairs({ running, memory }: CheckedSet): [ReadPart, ReadPart][] {
+export const sameCodePairs = byObject(({ running }: CheckedSet): [ReadPart, ReadPart][] => {
   // Comparing trees is needed only where what the code does is the same in number.
-  const alike = groups(running, ({ facts, code }) =>
-    code.trim() === ''
-      ? undefined
-      : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(
-          ' ',
-        ),
-  );
+  const alike = groups(running, ({ read }) => outline(read));
   return alike.flatMap((group) =>
-    groups(group, ({ code }) => memory.once('normal form', code, normalForm)).flatMap(([first, ...rest]) =>
+    groups(group, ({ read }) => normalFormOf(read)).flatMap(([first, ...rest]) =>
       rest.map((second): [ReadPart, ReadPart] => [first!, second]),
     ),
   );
-}
+});
+
+const normalFormOf = byObject(({ code }: ReadCode) => normalForm(code));
+
+const outline = byObject(({ code, facts }: ReadCode): string | undefined =>
+  code.trim() === ''
+    ? undefined
+    : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(
+        ' ',
+      ),
+);

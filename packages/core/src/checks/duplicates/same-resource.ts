@@ -1,4 +1,5 @@
 import { normalAddress, type Load } from '../../facts/index.js';
+import { byObject } from '../../by-object.js';
 import { partName } from '../../order/index.js';
 import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
@@ -8,6 +9,8 @@ interface Loaded {
   readonly part: ReadPart;
   readonly load: Load;
 }
+
+const addressOf = byObject(({ address }: Load) => normalAddress(address));
 
 export const sameResource: Check = {
   id: 'same-resource',
@@ -59,13 +62,13 @@ export const sameResource: Check = {
         .filter(({ kind, noScript, address }) => kind === 'script' && !noScript && !address.includes('…'))
         .map((load): Loaded => ({ part, load })),
     );
-    for (const [first, ...others] of groups(loads, ({ load }) => normalAddress(load.address))) {
+    for (const [first, ...others] of groups(loads, ({ load }) => addressOf(load))) {
       for (const second of others) {
         if (first!.part === second.part || same.has(`${first!.part.key} ${second.part.key}`)) continue;
         const page = set.meeting(first!.part, second.part);
         if (page === undefined) continue;
         yield {
-          about: `${normalAddress(second.load.address)} ${first!.part.key} ${second.part.key}`,
+          about: `${addressOf(second.load)} ${first!.part.key} ${second.part.key}`,
           title: `${partName(second.part)} loads the same script as ${partName(first!.part)}`,
           advice: `Both run on ${page}, for example. Keep one of them, or let each run on pages of its own.`,
           subjects: [subject(first!.part), subject(second.part)],

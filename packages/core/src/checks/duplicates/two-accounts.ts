@@ -1,4 +1,5 @@
-import { normalAddress } from '../../facts/index.js';
+import { byObject } from '../../by-object.js';
+import { normalAddress, type Load } from '../../facts/index.js';
 import { partName } from '../../order/index.js';
 import { evidence, groups, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
@@ -43,7 +44,6 @@ export const twoAccounts: Check = {
   ],
   *run(set) {
     const held = heldAccounts(set.running);
-    const loader = (address: string): string => normalAddress(address).replace(/\?.*$/, '');
     const loads = held.flatMap((one) =>
       one.part.facts.loads
         .filter(
@@ -54,7 +54,7 @@ export const twoAccounts: Check = {
     );
     for (const [first, ...others] of groups(
       loads,
-      ({ load, account }) => `${loader(load.address)} ${account.label}`,
+      ({ load, account }) => `${loaderOf(load)} ${account.label}`,
     )) {
       const second = others.find(
         ({ account, part }) => account.value !== first!.account.value && part.snippet !== first!.part.snippet,
@@ -73,3 +73,6 @@ export const twoAccounts: Check = {
     }
   },
 };
+
+/** Without its query, which is where accounts differ. */
+const loaderOf = byObject(({ address }: Load) => normalAddress(address).replace(/\?.*$/, ''));

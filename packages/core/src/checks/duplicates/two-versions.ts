@@ -1,3 +1,4 @@
+import { byObject } from '../../by-object.js';
 import { versionedFile, type Load } from '../../facts/index.js';
 import { partName } from '../../order/index.js';
 import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
@@ -50,7 +51,7 @@ export const twoVersions: Check = {
   *run(set) {
     const loads = set.running.flatMap((part) =>
       part.facts.loads.flatMap((load): Loaded[] => {
-        const file = load.kind === 'script' && !load.noScript ? versionedFile(load.address) : undefined;
+        const file = load.kind === 'script' && !load.noScript ? fileOf(load) : undefined;
         return file ? [{ part, load, ...file }] : [];
       }),
     );
@@ -73,3 +74,5 @@ export const twoVersions: Check = {
     }
   },
 };
+
+const fileOf = byObject(({ address }: Load) => versionedFile(address));

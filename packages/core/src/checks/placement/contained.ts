@@ -1,8 +1,9 @@
-import { containmentProblem, type Culprit } from '../../contain/index.js';
-import { placementKey } from '../../insert/index.js';
+import { byObject } from '../../by-object.js';
+import { containmentProblem, isHead, type Containment, type Culprit } from '../../contain/index.js';
+import type { Placement } from '../../insert/index.js';
 import { partName } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
-import { evidence, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { evidence, subject, type CheckedSet, type ReadCode, type ReadPart } from '../checked-set.js';
 import type { Check } from '../types.js';
 
 export const contained: Check = {
@@ -25,9 +26,7 @@ export const contained: Check = {
       // Script text without tags is visible text; there is a check of its own for that.
       if (part.facts.language !== 'markup') continue;
       const { placement } = part.part;
-      const problem = set.memory.once(`contained ${placementKey(placement)}`, part.code, (code) =>
-        containmentProblem(code, placement),
-      );
+      const problem = problemOf(part.read, placement);
       if (problem) {
         const { culprit, message } = problem;
         const pushedOut = problem.problem === 'ends-head' ? partsBehind(set, part) : [];
@@ -63,6 +62,16 @@ export const contained: Check = {
     }
   },
 };
+
+const problems = byObject<ReadCode, Map<boolean, Containment | undefined>>(() => new Map());
+
+/** All places in the head are alike to the code, and so are all in the body. */
+function problemOf(read: ReadCode, placement: Placement): Containment | undefined {
+  const kept = problems(read);
+  const inHead = isHead(placement);
+  if (!kept.has(inHead)) kept.set(inHead, containmentProblem(read.code, placement));
+  return kept.get(inHead);
+}
 
 const TITLES: Readonly<Record<Culprit['kind'], (part: string, what: string) => string>> = {
   'stray-end': (part, what) => `${part} closes something of the page with ${what}`,

@@ -22,8 +22,10 @@ export const noScriptTags: Check = {
   ],
   *run(set) {
     for (const part of set.running) {
-      const { language } = part.facts;
+      const { language, problems } = part.facts;
       if (language !== 'javascript' && language !== 'css') continue;
+      // The tags are there, but as text: that is told by itself.
+      if (problems.some(({ kind }) => kind === 'escaped')) continue;
       const tag = language === 'css' ? 'style' : 'script';
       const isModule = tag === 'script' && /^\s*(import|export)\b/m.test(part.code);
       const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;
@@ -34,8 +36,7 @@ export const noScriptTags: Check = {
         subjects: [subject(part)],
         evidence: [evidence(part, { start: 0, end: part.code.length }, 'shown to visitors as text')],
         // Code that ends its own tag, or cannot be read, needs a person.
-        ...(part.facts.problems.some(({ kind }) => kind === 'syntax') ||
-        part.code.toLowerCase().includes(`</${tag}`)
+        ...(problems.some(({ kind }) => kind === 'syntax') || part.code.toLowerCase().includes(`</${tag}`)
           ? {}
           : {
               fix: {

@@ -1,0 +1,50 @@
+import { expect } from 'chai';
+import { CHECKS, applyFix, exampleSet, mend, newFindings, runChecks, type Finding } from '@pragmatica/core';
+import { GOOD, GOOD_SETS, MUTATIONS, SITE } from '../corpus/sets.js';
+
+const told = ({ check, severity, title }: Finding): string => `${check} (${severity}): ${title}`;
+
+describe('checks, held against whole sets', () => {
+  describe('find nothing wrong in', () => {
+    for (const [name, snippets] of Object.entries(GOOD_SETS))
+      it(name, () => {
+        const found = runChecks(exampleSet(snippets), SITE).filter(({ severity }) => severity !== 'advice');
+        expect(found.map(told)).to.deep.equal([]);
+      });
+  });
+
+  it('have a mistake each that they must see', () => {
+    expect(Object.keys(MUTATIONS).sort()).to.deep.equal(CHECKS.map(({ id }) => id).sort());
+  });
+
+  const before = runChecks(exampleSet(GOOD), SITE);
+  for (const [id, { make, more = [] }] of Object.entries(MUTATIONS))
+    describe(`${id}, when somebody makes its mistake`, () => {
+      const set = exampleSet(make(GOOD));
+      const found = newFindings(runChecks(set, SITE), before);
+
+      it('is found, and nothing else', () => {
+        const others = found.filter(({ check }) => check !== id && !more.includes(check));
+        expect(others.map(told)).to.deep.equal([]);
+        expect(found.some(({ check }) => check === id)).to.equal(true);
+      });
+
+      it('is found the same, in the same words, however often one looks', () => {
+        expect(newFindings(runChecks(set, SITE), before)).to.deep.equal(found);
+      });
+
+      it('is gone after its fix, which breaks nothing else', () => {
+        for (const finding of found) {
+          if (!finding.fix) continue;
+          const after = runChecks(applyFix(set, finding.fix), SITE);
+          expect(after.map(({ id: one }) => one)).not.to.include(finding.id);
+          const worse = newFindings(after, [...before, ...found]).filter(
+            ({ severity }) => severity === 'error',
+          );
+          expect(worse.map(told)).to.deep.equal([]);
+        }
+        const { snapshot } = mend(set, SITE);
+        expect(runChecks(snapshot, SITE).filter(({ fix }) => fix)).to.deep.equal([]);
+      });
+    });
+});
