@@ -69,6 +69,11 @@ describe('the console reads, checks and mends', function () {
     expect(await underlined.textContent()).to.equal('YOUR_ACCOUNT_ID');
     await underlined.hover();
     await page.locator('.cm-diagnostic').getByText('still has the example’s').waitFor();
+    await editor.fill('Please add this to your website:\n<script>window.offer = 1;</script>\nRegards, Ona');
+    await checked.getByText('has a message around its code').waitFor();
+    await checked.getByRole('button', { name: 'Keep only the code' }).click();
+    await checked.getByText('It fits').waitFor();
+    expect(await editor.textContent()).to.equal('<script>window.offer = 1;</script>');
     await editor.fill('<script>broken(</script>');
     await checked
       .getByText(/syntax|cannot be read|mistake/i)

@@ -115,7 +115,7 @@ export const GOOD_SETS: Readonly<Record<string, readonly ExampleSnippet[]>> = {
   'uses that look first, and uses on a click': [
     one('Looks', 'head-start', fromCorpus('an event that looks first')),
     one('Chains', 'head-start', fromCorpus('an event with optional chaining')),
-    one('Clicks', 'head-start', fromCorpus('an event on a click')),
+    one('Clicks', 'body-end', fromCorpus('an event on a click')),
     { ...COUNTER, needs: [] },
   ],
   'a queue in one snippet and its filler before the library': [
@@ -176,6 +176,10 @@ export const MUTATIONS: Readonly<
   contained: { make: recode('Offer box', (code) => code.replace('</div>', '')) },
   'no-place': { make: change('Booking button', () => ({ include: ['/booking', '/fares'] })) },
   'no-script-tags': { make: recode('Offer text', (code) => code.replace(/<\/?script>/g, '')) },
+  'not-code': { make: recode('Share buttons', () => 'https://sharebuoy.example/skerrywick') },
+  'words-around-code': {
+    make: recode('Offer text', (code) => `Please put this into your website:\n${code}\nRegards, Ona`),
+  },
   'copied-as-text': {
     make: recode('Offer text', (code) => code.replaceAll('<', '&lt;').replaceAll('>', '&gt;')),
   },

@@ -61,7 +61,7 @@ function changedPart(part: SnapshotPart, changes: readonly PartChange[]): Snapsh
   return changed;
 }
 
-/** Keys of the snippets that a change is about. */
+/** Keys of the snippets that a change is about, each as often as it is named. */
 export function snippetsOf(change: SetChange): string[] {
   if (change.kind === 'switch-off') return [change.snippet];
   if (change.kind !== 'arrange') return [snippetOfPart(change.part)];

@@ -1,6 +1,14 @@
 export { FactsMemory, type Knowledge } from './checked-set.js';
 export { exampleKnowledge, exampleSet } from './examples.js';
-export { applyChanges, applyFix, mend, partChanges, type Mended, type PartChange } from './fixes.js';
+export {
+  applyChanges,
+  applyFix,
+  mend,
+  partChanges,
+  snippetsOf,
+  type Mended,
+  type PartChange,
+} from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { CHECKS } from './registry.js';

@@ -26,8 +26,10 @@ import { curlyQuotes } from './placement/curly-quotes.js';
 import { elementNotThere } from './placement/element-not-there.js';
 import { noScriptTags } from './placement/no-script-tags.js';
 import { noPlace } from './placement/no-place.js';
+import { notCode } from './placement/not-code.js';
 import { providerSaid } from './placement/provider-said.js';
 import { secondPiece } from './placement/second-piece.js';
+import { wordsAroundCode } from './placement/words-around-code.js';
 import { blockingScript } from './safety/blocking-script.js';
 import { heavyCode } from './safety/heavy-code.js';
 import { insecureAddress } from './safety/insecure-address.js';
@@ -41,6 +43,8 @@ export const CHECKS: readonly Check[] = [
   contained,
   noPlace,
   noScriptTags,
+  notCode,
+  wordsAroundCode,
   copiedAsText,
   curlyQuotes,
   elementNotThere,

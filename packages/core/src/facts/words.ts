@@ -1,6 +1,6 @@
 import { hostOf } from './addresses.js';
 import { shortened } from './text.js';
-import type { Facts, Load, Moment, ShapeKind, Sureness } from './types.js';
+import type { Facts, Load, Moment, ShapeKind, Sureness, Use } from './types.js';
 
 /** Facts under one heading, in words that people who do not program can read. */
 export interface FactWords {
@@ -53,7 +53,7 @@ export function factWords(facts: Facts): FactWords[] {
       title: 'Problems',
       lines: facts.problems.map(({ line, column, message }) => `Line ${line}, column ${column}: ${message}`),
     },
-    { title: 'Loads', lines: facts.loads.map(loadWords) },
+    { title: 'Loads', lines: loadLines(facts.loads) },
     {
       title: 'Accounts',
       lines: facts.accounts.map(
@@ -64,10 +64,7 @@ export function factWords(facts: Facts): FactWords[] {
     {
       title: 'Needs',
       lines: [
-        ...facts.uses.map(
-          ({ name, when, isGuarded }) =>
-            `“${name}” from other code${WHEN[when]}${isGuarded ? '; it looks first whether that is there' : ''}`,
-        ),
+        ...facts.uses.filter((use) => !isOwn(facts, use)).map((use) => useWords(facts, use)),
         ...facts.needs.map(
           ({ selector, when, isGuarded, own }) =>
             `the element ${selector}${own === undefined ? '' : own === 'before' ? ', which it brings itself' : ', which it brings itself, but too late'}${WHEN[when]}${isGuarded ? '; it looks first whether that is there' : ''}`,
@@ -120,6 +117,27 @@ export function factWords(facts: Facts): FactWords[] {
     },
   ];
   return sections.filter(({ lines }) => lines.length > 0);
+}
+
+/** Code that looks whether something is there and makes it when it is not needs nothing of others. */
+function isOwn({ defines }: Facts, { name, isGuarded }: Use): boolean {
+  return isGuarded && defines.some((definition) => definition.name === name);
+}
+
+function useWords({ loads }: Facts, { name, when, isGuarded, range }: Use): string {
+  if (isGuarded) return `“${name}” from other code${WHEN[when]}; it looks first whether that is there`;
+  const isBrought = loads.some((load) => load.kind === 'script' && load.range.start < range.start);
+  return `“${name}” from ${isBrought ? 'the script that it loads, probably' : 'other code'}${WHEN[when]}`;
+}
+
+/** Each address once, as it is fetched first. */
+function loadLines(loads: readonly Load[]): string[] {
+  const first = new Map<string, Load>();
+  for (const load of loads) {
+    const key = `${load.kind} ${load.address} ${load.noScript}`;
+    if (!first.has(key)) first.set(key, load);
+  }
+  return [...first.values()].map(loadWords);
 }
 
 const KINDS: Readonly<{ [kind in Load['kind']]: string }> = {

@@ -1,6 +1,9 @@
 import { SEVERITIES, type Finding } from '@pragmatica/core';
 import { CircleCheck, Info, TriangleAlert } from 'lucide-react';
+import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
+import type { PartValue } from './snippet-value';
+import type { SnippetFindings } from './use-snippet-findings';
 
 const TONES: Record<Finding['severity'], string> = {
   error: 'text-danger',
@@ -8,9 +11,15 @@ const TONES: Record<Finding['severity'], string> = {
   advice: 'text-primary',
 };
 
+interface FindingsPanelProps {
+  readonly found: SnippetFindings | undefined;
+  readonly onMend: (parts: PartValue[]) => void;
+}
+
 /** What the checks find about the snippet, before it is saved. */
-export function FindingsPanel({ findings }: { findings: readonly Finding[] | undefined }) {
-  if (!findings) return null;
+export function FindingsPanel({ found, onMend }: FindingsPanelProps) {
+  if (!found) return null;
+  const { findings } = found;
   return (
     <section
       aria-label="Checked with the rest of the site"
@@ -28,7 +37,9 @@ export function FindingsPanel({ findings }: { findings: readonly Finding[] | und
         {SEVERITIES.flatMap((severity) =>
           findings
             .filter((finding) => finding.severity === severity)
-            .map(({ id, title, advice }) => {
+            .map((finding) => {
+              const { id, title, advice, fix } = finding;
+              const mended = found.mend(finding);
               const Icon = severity === 'advice' ? Info : TriangleAlert;
               return (
                 <li key={id} className="flex gap-2 text-sm">
@@ -36,17 +47,17 @@ export function FindingsPanel({ findings }: { findings: readonly Finding[] | und
                   <span>
                     <span className="block font-medium">{title}</span>
                     <span className="text-muted">{advice}</span>
+                    {fix && mended && (
+                      <Button size="small" className="mt-1.5 block" onClick={() => onMend(mended)}>
+                        {fix.title.replace(/\.$/, '')}
+                      </Button>
+                    )}
                   </span>
                 </li>
               );
             }),
         )}
       </ul>
-      {findings.some(({ fix }) => fix) && (
-        <p className="text-[13px] text-muted">
-          Once it is in the draft, Findings can mend some of this with one press.
-        </p>
-      )}
     </section>
   );
 }

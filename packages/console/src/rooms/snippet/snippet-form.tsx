@@ -53,7 +53,7 @@ export function SnippetForm({
       NAMED.filter((field) => suggested && !touched.has(field)).map((field) => [field, suggested![field]]),
     ),
   };
-  const findings = useSnippetFindings(site, key, state, value);
+  const found = useSnippetFindings(site, key, state, value);
   const setPart = (index: number, part: PartValue): void =>
     set({ parts: typed.parts.map((old, i) => (i === index ? part : old)) });
   const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
@@ -93,7 +93,7 @@ export function SnippetForm({
           <PartEditor
             part={part}
             partKey={partKey(key, index)}
-            findings={findings ?? []}
+            findings={found?.findings ?? []}
             onChange={(next) => setPart(index, next)}
             onPlace={(placement) => {
               // Where somebody has put it, it stays, whatever is suggested later.
@@ -130,7 +130,9 @@ export function SnippetForm({
         />
         <NeedsPicker site={site} self={key} needs={typed.needs} onChange={(needs) => set({ needs })} />
       </section>
-      {typed.parts.some(({ code }) => code.trim() !== '') && <FindingsPanel findings={findings} />}
+      {typed.parts.some(({ code }) => code.trim() !== '') && (
+        <FindingsPanel found={found} onMend={(parts) => set({ parts })} />
+      )}
       {errors.length === 0 && error && (
         <p role="alert" className="text-sm text-danger">
           {error.message}

@@ -1,12 +1,25 @@
-import { FactsMemory, runChecks, withSnippet, type Finding, type SnippetState } from '@pragmatica/core';
+import {
+  FactsMemory,
+  applyFix,
+  runChecks,
+  snippetsOf,
+  withSnippet,
+  type Finding,
+  type SnippetState,
+} from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
 import { draftQuery, pagesQuery, skeletonsQuery } from '../../api/queries';
-import type { SnippetValue } from './snippet-value';
+import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 
 /** Kept over rooms: most of a site's code is the same from one look to the next. */
 const memory = new FactsMemory();
-const NONE: readonly Finding[] = [];
+
+export interface SnippetFindings {
+  readonly findings: readonly Finding[];
+  /** The parts as its fix would have them; undefined for one that also changes other snippets. */
+  mend(finding: Finding): PartValue[] | undefined;
+}
 
 /**
  * What the checks would find about a snippet as it stands in the form, together with the rest of the draft.
@@ -18,7 +31,7 @@ export function useSnippetFindings(
   key: string,
   state: SnippetState,
   typed: SnippetValue,
-): readonly Finding[] | undefined {
+): SnippetFindings | undefined {
   const value = useDeferredValue(typed);
   const snapshot = useQuery(draftQuery(site)).data?.data.snapshot;
   const paths = useQuery(pagesQuery(site)).data?.paths;
@@ -26,7 +39,7 @@ export function useSnippetFindings(
   return useMemo(() => {
     if (!snapshot) return undefined;
     const parts = value.parts.filter(({ code }) => code.trim() !== '');
-    if (parts.length === 0) return NONE;
+    if (parts.length === 0) return { findings: [], mend: () => undefined };
     const { name, provider, purpose, note, pages, needs } = value;
     const set = withSnippet(snapshot, {
       ...{ key, name: name || 'This snippet', provider, purpose, note, pages, needs },
@@ -34,8 +47,14 @@ export function useSnippetFindings(
       state: state === 'off' ? 'on' : state,
       parts: value.parts,
     });
-    return runChecks(set, { memory, paths: paths ?? [], skeletons: skeletons ?? [] }).filter(({ subjects }) =>
-      subjects.some(({ snippet }) => snippet === key),
-    );
+    const found = runChecks(set, { memory, paths: paths ?? [], skeletons: skeletons ?? [] });
+    return {
+      findings: found.filter(({ subjects }) => subjects.some(({ snippet }) => snippet === key)),
+      mend: ({ fix }) => {
+        if (!fix?.changes.flatMap(snippetsOf).every((snippet) => snippet === key)) return undefined;
+        const mended = applyFix(set, fix).snippets.find((snippet) => snippet.key === key)!;
+        return mended.state === 'off' ? undefined : toValue(mended).parts;
+      },
+    };
   }, [snapshot, paths, skeletons, key, state, value]);
 }

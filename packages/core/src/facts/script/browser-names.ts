@@ -12,7 +12,7 @@ const NAMES =
   'alert confirm prompt print open close stop focus blur postMessage moveTo moveBy resizeTo resizeBy scroll scrollTo ' +
   'scrollBy getComputedStyle getSelection matchMedia find setTimeout clearTimeout setInterval clearInterval ' +
   'requestAnimationFrame cancelAnimationFrame requestIdleCallback cancelIdleCallback queueMicrotask ' +
-  'structuredClone fetch atob btoa createImageBitmap reportError addEventListener removeEventListener dispatchEvent ' +
+  'structuredClone attachEvent detachEvent fetch atob btoa createImageBitmap reportError addEventListener removeEventListener dispatchEvent ' +
   'Object Function Array String Number Boolean Symbol BigInt Math Date RegExp JSON Promise Proxy Reflect Map Set ' +
   'WeakMap WeakSet WeakRef FinalizationRegistry ArrayBuffer SharedArrayBuffer DataView Atomics Intl Iterator ' +
   'Int8Array Uint8Array Uint8ClampedArray Int16Array Uint16Array Int32Array Uint32Array Float32Array Float64Array ' +

@@ -245,6 +245,10 @@ export function callFunction(
 /** Methods of elements, lists and strings, and those that nearly always mean the same. */
 function method(called: Called, name: string): Value | undefined {
   const { reader, node, args, owner } = called;
+  // A list is never missing, but where nothing is there yet it is empty, and what is done with it is not done.
+  const isUseless =
+    owner.kind === 'found' && owner.isList && name === 'forEach' && /[.#[]/.test(owner.selector);
+  if (isUseless && reader.when === 'parse') needElement(reader, owner.selector, node);
   if (owner.kind === 'found' && !PLACING.has(name) && !owner.isList)
     needElement(reader, owner.selector, node);
   if (PLACING.has(name)) {

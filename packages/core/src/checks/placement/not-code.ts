@@ -1,0 +1,58 @@
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+const ADDRESS = /^(?:https?:)?\/\/\S+$/i;
+
+export const notCode: Check = {
+  id: 'not-code',
+  area: 'placement',
+  severity: 'warning',
+  title: 'Text where code should be',
+  why: 'What is neither a tag nor a script is shown to visitors as text. Often the wrong thing was copied: an address, an account number, or a sentence about the code.',
+  wrong: [
+    { name: 'Counter', parts: [{ placement: 'body-end', code: 'https://tallymast.example/count.js' }] },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://tallymast.example/count.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const text = part.code.trim();
+      const { language, problems } = part.facts;
+      if (language !== 'text' || text === '' || problems.some(({ kind }) => kind === 'escaped')) continue;
+      const isAddress = ADDRESS.test(text);
+      const isScript = isAddress && /\.m?js(?:[?#]|$)/i.test(text);
+      yield {
+        about: isAddress ? 'address' : 'text',
+        title: isAddress ? `${partName(part)} is only an address` : `${partName(part)} is only text`,
+        advice: isScript
+          ? 'Write <script> around the address, or ask the provider’s page for the code.'
+          : isAddress
+            ? 'Ask the provider’s page for the code to embed; an address is a link for people, and does nothing here.'
+            : 'Copy the code itself, with its < and >. If visitors are to read this text, write <p> in front of it and </p> after it.',
+        subjects: [subject(part)],
+        evidence: [evidence(part, { start: 0, end: part.code.length }, 'shown to visitors as text')],
+        ...(isScript
+          ? {
+              fix: {
+                title: 'Make a script of it.',
+                changes: [
+                  {
+                    kind: 'edit-code' as const,
+                    part: part.key,
+                    code: `<script async src="${text.replaceAll('"', '&quot;')}"></script>`,
+                  },
+                ],
+              },
+            }
+          : {}),
+      };
+    }
+  },
+};

@@ -1,0 +1,59 @@
+import { partName } from '../../order/index.js';
+import { evidence, subject } from '../checked-set.js';
+import type { Check } from '../types.js';
+
+/** Fewer words may be meant: a label beside a button. */
+const FEWEST_WORDS = 4;
+
+export const wordsAroundCode: Check = {
+  id: 'words-around-code',
+  area: 'placement',
+  severity: 'error',
+  title: 'A message around the code',
+  why: 'Code often comes in a message. What stands around it is shown to visitors as text, and in the head it ends the head.',
+  wrong: [
+    {
+      name: 'Offer',
+      parts: [
+        {
+          placement: 'body-end',
+          code: 'Hi! Please add this to your website:\n\n<script async src="https://nudgelet.example/pop.js"></script>\n\nLet me know if you need help',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Offer',
+      parts: [
+        { placement: 'body-end', code: '<script async src="https://nudgelet.example/pop.js"></script>' },
+      ],
+    },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const { pieces, language } = part.facts;
+      if (language !== 'markup' || pieces.some(({ kind }) => kind === 'content' || kind === 'frame'))
+        continue;
+      const texts = pieces.filter(({ kind }) => kind === 'text');
+      const words = texts.map(({ range }) => part.code.slice(range.start, range.end)).join(' ');
+      if (texts.length === pieces.length || (words.match(/\p{L}{2,}/gu) ?? []).length < FEWEST_WORDS)
+        continue;
+      const code = pieces
+        .filter(({ kind }) => kind !== 'text')
+        .map(({ range }) => part.code.slice(range.start, range.end))
+        .join('\n');
+      yield {
+        about: 'words',
+        title: `${partName(part)} has a message around its code`,
+        advice: 'Keep only the code: from its first < to its last >.',
+        subjects: [subject(part)],
+        evidence: texts.map(({ range }) => evidence(part, range, 'shown to visitors as text')),
+        fix: {
+          title: 'Keep only the code.',
+          changes: [{ kind: 'edit-code', part: part.key, code }],
+        },
+      };
+    }
+  },
+};
