@@ -23,10 +23,11 @@ export async function ensureBuilt() {
     'packages/console/index.html',
     'packages/console/vite.config.ts',
   ]);
-  if (stamps.code !== code || !existsSync(inRoot('packages/server/dist/main.js'))) {
+  if (stamps.code !== code || !existsSync(inRoot('packages/cli/dist/pragmatica.js'))) {
     await step('Building', () =>
       command('npx', ['tsc', '-b'], { cwd: ROOT, failure: 'The TypeScript did not compile.' }),
     );
+    await bundleCommandLine();
     stamps.code = code;
   }
   if (stamps.page !== page || !existsSync(inRoot('packages/console/dist/app/index.html'))) {
@@ -40,6 +41,25 @@ export async function ensureBuilt() {
   }
   mkdirSync(inRoot('.cache'), { recursive: true });
   writeFileSync(STAMPS, JSON.stringify(stamps));
+}
+
+/** One file in place of some hundreds: the command line starts in half the time. */
+async function bundleCommandLine() {
+  // Not at the top: the very first start has no packages yet.
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [inRoot('packages/cli/dist/main.js')],
+    outfile: inRoot('packages/cli/dist/pragmatica.js'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    // Packages in the older module format ask for Node's own modules by `require`.
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
+    logLevel: 'error',
+  });
 }
 
 /** A hash of names, sizes and times of all files below these paths. */

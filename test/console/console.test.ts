@@ -1,27 +1,19 @@
 import { expect } from 'chai';
 import pg from 'pg';
-import type { Browser, Page } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import { openConsole, startBrowser, type ConsolePage, DESKTOP } from '../support/browser.js';
 import { send } from '../support/http.js';
-import { useStageAndBrowser } from '../support/hooks.js';
+import { useConsole } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
 
 describe('the console', function () {
   this.timeout(180_000);
-  const started = useStageAndBrowser();
+  const started = useConsole();
   let stage: Stage;
-  let browser: Browser;
   let open: ConsolePage;
   let page: Page;
-  before(() => ({ stage, browser } = started()));
-  beforeEach(async () => {
-    open = await openConsole(browser, stage);
-    page = open.page;
-  });
-  afterEach(async () => {
-    await open.context.close();
-    expect(open.problems, 'what the browser complained about').to.deep.equal([]);
-  });
+  before(() => ({ stage } = started()));
+  beforeEach(() => (page = (open = started()).page));
 
   const params = { site: 'skerrywick' };
   const strip = (path: string) => `/sites/skerrywick/strip?path=${encodeURIComponent(path)}&of=draft`;

@@ -1,25 +1,15 @@
 import { expect } from 'chai';
-import type { Browser, Page } from 'playwright-core';
-import { openConsole, type ConsolePage } from '../support/browser.js';
-import { useStageAndBrowser } from '../support/hooks.js';
+import type { Page } from 'playwright-core';
+import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
 describe('the console reads, checks and mends', function () {
   this.timeout(180_000);
-  const started = useStageAndBrowser();
+  const started = useConsole();
   let stage: Stage;
-  let browser: Browser;
-  let open: ConsolePage;
   let page: Page;
-  before(() => ({ stage, browser } = started()));
-  beforeEach(async () => {
-    open = await openConsole(browser, stage);
-    page = open.page;
-  });
-  afterEach(async () => {
-    await open.context.close();
-    expect(open.problems, 'what the browser complained about').to.deep.equal([]);
-  });
+  before(() => ({ stage } = started()));
+  beforeEach(() => ({ page } = started()));
 
   const params = { site: 'skerrywick' };
   const findings = '/sites/skerrywick/findings';
@@ -227,7 +217,7 @@ describe('the console reads, checks and mends', function () {
       const dialog = page.getByRole('dialog');
       await dialog.getByText(/“(event|tides)” now comes/).waitFor();
       await dialog.getByText(/“Visits” has new code/).waitFor();
-      await dialog.getByRole('button', { name: 'Mend them' }).click();
+      await dialog.getByRole('button', { name: 'Mend it' }).click();
       await page.getByRole('region', { name: 'Wrong' }).waitFor({ state: 'detached' });
     });
   });

@@ -16,6 +16,7 @@ import {
   type OrderPart,
   type Placement,
 } from '@pragmatica/core';
+import { snippet } from '../support/sets.js';
 
 const MOMENTS: readonly Moment[] = ['parse', 'deferred', 'async', 'later'];
 
@@ -143,16 +144,7 @@ describe('the smallest set of moves', () => {
         position,
         facts,
         part,
-        snippet: {
-          key,
-          name: key.toUpperCase(),
-          purpose: '',
-          provider: '',
-          note: '',
-          state: 'on',
-          pages: { include: [], exclude: [] },
-          parts: [part],
-        },
+        snippet: snippet(key, { parts: [part] }),
       };
     });
   }

@@ -1,5 +1,6 @@
+import { expect } from 'chai';
 import type { Browser } from 'playwright-core';
-import { startBrowser } from './browser.js';
+import { openConsole, startBrowser, type ConsolePage } from './browser.js';
 import { startStage, type Stage } from './stage.js';
 
 export interface StageAndBrowser {
@@ -18,4 +19,18 @@ export function useStageAndBrowser(): () => StageAndBrowser {
     await started?.stage.close();
   });
   return () => started!;
+}
+
+/** A stage and a browser as above, and for each test a page of the console about which the browser must not complain. */
+export function useConsole(): () => StageAndBrowser & ConsolePage {
+  const started = useStageAndBrowser();
+  let open: ConsolePage | undefined;
+  beforeEach(async () => {
+    open = await openConsole(started().browser, started().stage);
+  });
+  afterEach(async () => {
+    await open?.context.close();
+    expect(open?.problems, 'what the browser complained about').to.deep.equal([]);
+  });
+  return () => ({ ...started(), ...open! });
 }

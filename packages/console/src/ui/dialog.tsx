@@ -1,5 +1,6 @@
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { Button } from './button';
 
 interface DialogProps {
   title: string;
@@ -28,3 +29,22 @@ export function Dialog({ title, description, children, isOpen, onOpenChange }: D
 }
 
 export const DialogClose = Radix.Close;
+
+interface DialogActionsProps {
+  /** What the button that changes nothing says. */
+  leave: string;
+  /** The button that does it. */
+  children: ReactNode;
+}
+
+/** The foot of a window; it stays in sight, however much stands above it. */
+export function DialogActions({ leave, children }: DialogActionsProps) {
+  return (
+    <div className="sticky -bottom-5 -mx-5 mt-4 -mb-5 flex justify-end gap-2 rounded-b-xl border-t border-line bg-surface px-5 py-3">
+      <DialogClose asChild>
+        <Button look="quiet">{leave}</Button>
+      </DialogClose>
+      {children}
+    </div>
+  );
+}

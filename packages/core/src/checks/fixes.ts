@@ -89,9 +89,13 @@ const MOST_ROUNDS = 10;
  * Applies every fix of a set, or those of some findings, until none is left. One part is changed once in a round, so
  * that fixes do not undo each other.
  *
- * @param ids - the findings that are meant; all when left out
+ * @param isMeant - which findings to mend, also of those that a fix brings to light; all when left out
  */
-export function mend(snapshot: Snapshot, knowledge: Knowledge = {}, ids?: ReadonlySet<string>): Mended {
+export function mend(
+  snapshot: Snapshot,
+  knowledge: Knowledge = {},
+  isMeant: (finding: Finding) => boolean = () => true,
+): Mended {
   const wanted = new Map<string, Finding>();
   const rounds: (readonly SetChange[])[] = [];
   let current = snapshot;
@@ -100,7 +104,7 @@ export function mend(snapshot: Snapshot, knowledge: Knowledge = {}, ids?: Readon
     const touched = new Set<string>();
     const changes: SetChange[] = [];
     for (const finding of left) {
-      if (!finding.fix || (ids && !ids.has(finding.id))) continue;
+      if (!finding.fix || !isMeant(finding)) continue;
       wanted.set(finding.id, finding);
       // Removing a part gives those after it other keys: one change of a snippet at a time.
       const snippets = finding.fix.changes.flatMap(snippetsOf);

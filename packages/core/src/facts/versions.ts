@@ -1,6 +1,6 @@
 /** A version as file names and paths carry it: `3.2.1`, `v2`, `4.x`. */
 const VERSION =
-  /(?<![\w.])v?(\d+(?:\.(?:\d+|x))+(?:-[\w.]+)?|\d+\.x)(?![\w])|(?<=[/@-])v?(\d+\.\d+(?:\.\d+)*)/gi;
+  /(?<!\w|\d\.)v?(\d+(?:\.(?:\d+|x))+(?:-[\w.]+)?|\d+\.x)(?![\w])|(?<=[/@-])v?(\d+\.\d+(?:\.\d+)*)/gi;
 const MINIFIED = /[.-]min(?=\.(?:js|css)$)/;
 
 export interface VersionedFile {

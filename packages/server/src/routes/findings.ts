@@ -144,15 +144,18 @@ async function mendDraft(
   return changeSite(em, key, async (transaction, site) => {
     const before = toSnapshot(site, await loadDraft(transaction, site));
     // What somebody has accepted is mended only when it is asked for by name.
-    const { open } = await checks.weigh(transaction, site, before);
-    const wanted = body.findings ?? open.map(({ id }) => id);
-    const { mended, rounds, snapshot } = mend(before, knowledge, new Set(wanted));
+    const accepted = new Set((await checks.weigh(transaction, site, before)).waived.map(({ id }) => id));
+    const { findings } = body;
+    const { mended, rounds, snapshot } = mend(before, knowledge, ({ id }) =>
+      findings ? findings.includes(id) : !accepted.has(id),
+    );
     const left = (await checks.weigh(transaction, site, snapshot)).open;
     if (body.findings) assertAllMended(body.findings, mended, checks.find(before, knowledge));
     const changes = difference(before, snapshot).map((change) => change.message);
     if (!body.preview && mended.length > 0) {
       for (const round of rounds) await changeDraft(transaction, site, round, actor);
-      audit(transaction, site, actor, 'fix', `Mended ${mended.length} findings. ${changes.join(' ')}`);
+      const what = mended.length === 1 ? '1 finding' : `${mended.length} findings`;
+      audit(transaction, site, actor, 'fix', `Mended ${what}. ${changes.join(' ')}`);
       await transaction.flush();
     }
     return { data: { mended, changes, code: codeChanges(before, snapshot), left: [...left] } };

@@ -3,7 +3,7 @@ import { ApiError } from '@pragmatica/contract';
 import { useState } from 'react';
 import { useWaiveFinding } from '../../api/changes';
 import { Button } from '../../ui/button';
-import { Dialog, DialogClose } from '../../ui/dialog';
+import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 
@@ -66,14 +66,11 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
           error={errorAt('/until')}
           onChange={(event) => setUntil(event.target.value)}
         />
-        <div className="flex justify-end gap-2">
-          <DialogClose asChild>
-            <Button look="quiet">Leave it open</Button>
-          </DialogClose>
+        <DialogActions leave="Leave it open">
           <Button type="submit" look="primary" isBusy={waive.isPending}>
             Accept it
           </Button>
-        </div>
+        </DialogActions>
       </form>
     </Dialog>
   );

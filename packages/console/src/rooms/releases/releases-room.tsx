@@ -6,7 +6,7 @@ import { useRestore } from '../../api/changes';
 import { diffQuery, releasesQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
-import { Dialog, DialogClose } from '../../ui/dialog';
+import { Dialog, DialogActions } from '../../ui/dialog';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
@@ -113,10 +113,7 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
         onOpenChange={setOpen}
       >
         {diff.isPending ? <Loading lines={2} /> : <ChangeList changes={diff.data?.changes ?? []} />}
-        <div className="mt-4 flex justify-end gap-2">
-          <DialogClose asChild>
-            <Button look="quiet">Leave it</Button>
-          </DialogClose>
+        <DialogActions leave="Leave it">
           <Button
             look="signal"
             isBusy={restore.isPending}
@@ -133,7 +130,7 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
           >
             Put it back
           </Button>
-        </div>
+        </DialogActions>
       </Dialog>
     </>
   );

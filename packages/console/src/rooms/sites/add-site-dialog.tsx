@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
 import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { Dialog, DialogClose } from '../../ui/dialog';
+import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 
 export function AddSiteDialog({
@@ -86,14 +86,11 @@ export function AddSiteDialog({
             {add.error.message}
           </p>
         )}
-        <div className="flex justify-end gap-2">
-          <DialogClose asChild>
-            <Button look="quiet">Cancel</Button>
-          </DialogClose>
+        <DialogActions leave="Cancel">
           <Button type="submit" look="primary" isBusy={add.isPending}>
             Add the site
           </Button>
-        </div>
+        </DialogActions>
       </form>
     </Dialog>
   );

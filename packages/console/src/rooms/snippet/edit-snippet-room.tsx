@@ -7,7 +7,7 @@ import { useEditSnippet, useRemoveSnippet, useSwitchSnippet } from '../../api/ch
 import { snippetQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
-import { Dialog, DialogClose } from '../../ui/dialog';
+import { Dialog, DialogActions } from '../../ui/dialog';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
@@ -148,10 +148,7 @@ function RemoveButton({
         isOpen={isOpen}
         onOpenChange={setOpen}
       >
-        <div className="flex justify-end gap-2">
-          <DialogClose asChild>
-            <Button>Keep it</Button>
-          </DialogClose>
+        <DialogActions leave="Keep it">
           <Button
             look="danger"
             isBusy={remove.isPending}
@@ -159,7 +156,7 @@ function RemoveButton({
           >
             Remove it
           </Button>
-        </div>
+        </DialogActions>
       </Dialog>
     </>
   );

@@ -8,7 +8,7 @@ import { usePublish } from '../../api/changes';
 import { findingsQuery, newFindingsQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
-import { Dialog, DialogClose } from '../../ui/dialog';
+import { Dialog, DialogActions, DialogClose } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { ChangeList } from './change-list';
@@ -82,10 +82,7 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
             onChange={(event) => setForce(event.target.value)}
           />
         )}
-        <div className="sticky -bottom-5 -mx-5 -mb-5 flex justify-end gap-2 border-t border-line bg-surface px-5 py-3">
-          <DialogClose asChild>
-            <Button look="quiet">Not yet</Button>
-          </DialogClose>
+        <DialogActions leave="Not yet">
           <Button
             type="submit"
             look={errors.length > 0 ? 'danger' : 'signal'}
@@ -94,7 +91,7 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
           >
             {errors.length > 0 ? 'Publish all the same' : 'Publish now'}
           </Button>
-        </div>
+        </DialogActions>
       </form>
     </Dialog>
   );

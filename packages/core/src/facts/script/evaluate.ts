@@ -16,6 +16,7 @@ import { isWindowName } from './browser-names.js';
 import { callFunction, makeNew } from './calls.js';
 import { guardedBy } from './guards.js';
 import { member, memberName, setMember } from './members.js';
+import { runClassBody } from './statements.js';
 import type { ScriptReader } from './reader.js';
 import { UNDEFINED, UNKNOWN, WINDOW, asText, lessSure, text, truth, type Value } from './values.js';
 
@@ -251,7 +252,7 @@ function propertyName(reader: ScriptReader, property: Property): string | undefi
 }
 
 function classExpression(reader: ScriptReader, node: ClassExpression): Value {
-  reader.classBody(node);
+  runClassBody(reader, node);
   return { kind: 'class' };
 }
 

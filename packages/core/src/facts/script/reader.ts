@@ -1,24 +1,19 @@
 import type {
-  BlockStatement,
-  ClassDeclaration,
   Expression,
   FunctionDeclaration,
-  IfStatement,
   ModuleDeclaration,
   Node,
   Pattern,
   Program,
   Statement,
-  TryStatement,
-  VariableDeclaration,
 } from 'acorn';
 import type { Moment, Range } from '../types.js';
 import { isBrowserName } from './browser-names.js';
 import { evaluate } from './evaluate.js';
-import { guardedBy } from './guards.js';
 import { setMember } from './members.js';
 import type { Record } from './record.js';
 import { Scope } from './scope.js';
+import { runStatements } from './statements.js';
 import { isStub, keepsOld } from './stubs.js';
 import { namesOf, varNames } from './syntax-tree.js';
 import {
@@ -36,7 +31,7 @@ const MOST_STEPS = 200_000;
 const DEEPEST = 24;
 
 /** How a statement list ended. */
-type Completion = 'goes-on' | 'leaves';
+export type Completion = 'goes-on' | 'leaves';
 
 /**
  * Follows a script in the order in which a browser runs it, with values as far as they are written in it. Both sides
@@ -79,7 +74,7 @@ export class ScriptReader {
   read(program: Program): void {
     this.#hoist(program.body, true);
     this.#isProgram = true;
-    this.statements(program.body);
+    runStatements(this, program.body);
     // What nobody has called may be called by others, or by the page.
     const when = this.when;
     for (let round = 0; round < 4 && this.#waiting.size > 0; round++) {
@@ -100,118 +95,13 @@ export class ScriptReader {
     return this.#isProgram && !this.#isModule;
   }
 
-  // Statements
-
-  statements(body: readonly (Statement | ModuleDeclaration)[]): Completion {
-    for (const statement of body) if (this.statement(statement) === 'leaves') return 'leaves';
-    return 'goes-on';
+  /** What a function gives back. */
+  giveBack(value: Value): void {
+    this.#returned.at(-1)?.push(value);
   }
 
-  statement(node: Statement | ModuleDeclaration): Completion {
-    if (this.isTired()) return 'leaves';
-    switch (node.type) {
-      case 'ExpressionStatement':
-        this.eval(node.expression);
-        return 'goes-on';
-      case 'VariableDeclaration':
-        this.#variables(node);
-        return 'goes-on';
-      case 'ClassDeclaration':
-        this.#class(node);
-        return 'goes-on';
-      case 'BlockStatement':
-        return this.#block(node);
-      case 'IfStatement':
-        return this.#if(node);
-      case 'TryStatement':
-        return this.#try(node);
-      case 'ReturnStatement':
-        this.#returned.at(-1)?.push(node.argument ? this.eval(node.argument) : UNDEFINED);
-        return 'leaves';
-      case 'ThrowStatement':
-        this.eval(node.argument);
-        return 'leaves';
-      case 'ForStatement':
-        return this.#inScope(() => {
-          if (node.init?.type === 'VariableDeclaration') this.#variables(node.init);
-          else if (node.init) this.eval(node.init);
-          if (node.test) this.eval(node.test);
-          const end = this.statement(node.body);
-          if (node.update) this.eval(node.update);
-          return end === 'leaves' ? 'goes-on' : end;
-        });
-      case 'ForInStatement':
-      case 'ForOfStatement':
-        return this.#inScope(() => {
-          const over = this.eval(node.right);
-          const items = over.kind === 'array' && node.type === 'ForOfStatement' ? over.items : [UNKNOWN];
-          for (const item of items.slice(0, 20)) {
-            if (node.left.type === 'VariableDeclaration') {
-              this.#hoistBlock([node.left]);
-              this.bind(node.left.declarations[0]!.id, item, true);
-            } else this.bind(node.left, item, false);
-            this.statement(node.body);
-          }
-          return 'goes-on';
-        });
-      case 'WhileStatement':
-        this.eval(node.test);
-        this.statement(node.body);
-        return 'goes-on';
-      case 'DoWhileStatement':
-        this.statement(node.body);
-        this.eval(node.test);
-        return 'goes-on';
-      case 'SwitchStatement':
-        this.eval(node.discriminant);
-        return this.#inScope(() => {
-          this.#hoistBlock(node.cases.flatMap((one) => one.consequent));
-          for (const one of node.cases) {
-            if (one.test) this.eval(one.test);
-            this.statements(one.consequent);
-          }
-          return 'goes-on';
-        });
-      case 'LabeledStatement':
-        return this.statement(node.body);
-      case 'WithStatement':
-        this.eval(node.object);
-        return this.statement(node.body);
-      case 'BreakStatement':
-      case 'ContinueStatement':
-        return 'leaves';
-      case 'ImportDeclaration':
-        this.record.loads.push({
-          address: typeof node.source.value === 'string' ? node.source.value : '',
-          kind: 'script',
-          by: 'script',
-          mode: 'module',
-          when: this.when,
-          noScript: false,
-          range: this.range(node.source),
-          sure: 'certain',
-        });
-        for (const specifier of node.specifiers) this.scope.declare(specifier.local.name, UNKNOWN);
-        return 'goes-on';
-      case 'ExportNamedDeclaration':
-        return node.declaration ? this.statement(node.declaration) : 'goes-on';
-      case 'ExportDefaultDeclaration':
-        if (node.declaration.type === 'ClassDeclaration') this.#class(node.declaration as ClassDeclaration);
-        else if (node.declaration.type !== 'FunctionDeclaration') this.eval(node.declaration);
-        return 'goes-on';
-      default:
-        return 'goes-on';
-    }
-  }
-
-  #block(node: BlockStatement): Completion {
-    return this.#inScope(() => {
-      this.#hoistBlock(node.body);
-      return this.statements(node.body);
-    });
-  }
-
-  #inScope(run: () => Completion): Completion {
+  /** Runs something in a block's own scope. */
+  inScope(run: () => Completion): Completion {
     const outer = this.scope;
     const wasProgram = this.#isProgram;
     this.scope = new Scope(outer, false);
@@ -222,64 +112,11 @@ export class ScriptReader {
     return end;
   }
 
-  #if(node: IfStatement): Completion {
-    const test = this.eval(node.test);
-    const known = this.certainTruth(test);
-    if (known === true) return this.statement(node.consequent);
-    if (known === false) return node.alternate ? this.statement(node.alternate) : 'goes-on';
-    const guards = guardedBy(this, node.test);
-    const then = this.guarded(guards, () => this.statement(node.consequent));
-    const otherwise = node.alternate
-      ? this.guarded(guards, () => this.statement(node.alternate!))
-      : 'goes-on';
-    if (then === 'leaves' && otherwise === 'leaves') return 'leaves';
-    // `if (!x) return;`: what follows runs only with x. The guard stays for the rest of the function.
-    if (then === 'leaves') for (const name of guards) this.guard(name);
-    return 'goes-on';
-  }
-
   /** Only what is written decides; what could be otherwise on another page is left open. */
   certainTruth(value: Value): boolean | undefined {
     if (value.kind === 'plain') return Boolean(value.value);
     if (value.kind === 'text' && value.sure === 'certain') return value.text !== '';
     return undefined;
-  }
-
-  #try(node: TryStatement): Completion {
-    if (node.handler) this.tries++;
-    const end = this.#block(node.block);
-    if (node.handler) this.tries--;
-    if (node.handler) {
-      const handler = node.handler;
-      this.#inScope(() => {
-        if (handler.param) this.bind(handler.param, UNKNOWN, true);
-        return this.statement(handler.body);
-      });
-    }
-    if (node.finalizer) this.#block(node.finalizer);
-    return node.handler ? 'goes-on' : end;
-  }
-
-  #variables(node: VariableDeclaration): void {
-    for (const { id, init } of node.declarations) {
-      if (!init && node.kind === 'var') continue;
-      const value = init ? this.eval(init) : UNDEFINED;
-      this.bind(id, value, true, node.kind === 'var', init ?? undefined);
-    }
-  }
-
-  #class(node: ClassDeclaration): void {
-    this.bind(node.id, { kind: 'class' }, true);
-    this.classBody(node);
-  }
-
-  /** Methods are called by others, later; static parts run at once. */
-  classBody(node: Pick<ClassDeclaration, 'body' | 'superClass'>): void {
-    if (node.superClass) this.eval(node.superClass);
-    for (const member of node.body.body) {
-      if (member.type === 'StaticBlock') this.statements(member.body);
-      else if (member.value) this.eval(member.value);
-    }
   }
 
   // Names
@@ -437,7 +274,7 @@ export class ScriptReader {
     });
     if (node.body.type === 'BlockStatement') {
       this.#hoist(node.body.body, false);
-      this.statements(node.body.body);
+      runStatements(this, node.body.body);
     } else returned.push(this.eval(node.body));
     this.#returned.pop();
     this.#running.delete(node);
@@ -470,10 +307,10 @@ export class ScriptReader {
 
   #hoist(body: readonly (Statement | ModuleDeclaration)[], isProgram: boolean): void {
     for (const name of varNames(body)) if (!this.scope.has(name)) this.scope.declare(name);
-    this.#hoistBlock(body, isProgram);
+    this.hoistBlock(body, isProgram);
   }
 
-  #hoistBlock(body: readonly (Statement | ModuleDeclaration)[], isProgram = false): void {
+  hoistBlock(body: readonly (Statement | ModuleDeclaration)[], isProgram = false): void {
     for (const statement of body) {
       const node =
         (statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration') &&
