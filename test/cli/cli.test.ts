@@ -136,7 +136,7 @@ describe('the command line', () => {
       { input: '<div>visible</div>' },
     );
     expect(code).to.equal(0);
-    expect(err).to.include('It cannot be published like this: This code holds visible content');
+    expect(err).to.include('It cannot be published like this: <div> is visible content');
   });
 
   const MISTAKES: readonly {
