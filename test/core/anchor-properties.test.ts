@@ -1,15 +1,13 @@
 import { insert, type AnchorPlacement, type InsertPart } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 import { parse, serialize, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { inChunks } from '../support/check-insertion.js';
 import { pagePiece } from '../support/hostile-pages.js';
 import { PageTree, isMark, mark } from '../support/page-tree.js';
 
-const RUNS = {
-  numRuns: Number(process.env['PROPERTY_RUNS'] ?? 2_500),
-  seed: Number(process.env['PROPERTY_SEED'] ?? 20261123),
-};
+const RUNS = propertyRuns(2500);
 
 /** Elements that may carry the id, of every kind that tree construction treats apart. */
 const ANCHORS = (

@@ -1,14 +1,12 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 import { inChunks, insertionFault, MARKED_PARTS } from '../support/check-insertion.js';
 
 /**
  * Long pages, nearly as editors write them: here insertion looks at 64 bytes at a time and passes over whole tables.
  * Now and then something stands in them that must not be taken for what it looks like.
  */
-
-const RUNS = Number(process.env.PROPERTY_RUNS ?? 1500);
-const SEED = process.env.PROPERTY_RUNS === undefined ? { seed: 20261124 } : {};
 
 const DECOYS = [
   '</body>',
@@ -137,7 +135,7 @@ describe('insertion into long pages', () => {
         expect(inChunks(bytes, [], MARKED_PARTS, false)).to.equal(whole);
         expect(inChunks(bytes, sizes, MARKED_PARTS, false)).to.equal(whole);
       }),
-      { numRuns: RUNS, ...SEED },
+      propertyRuns(1500),
     );
   });
 
@@ -147,7 +145,7 @@ describe('insertion into long pages', () => {
         fc.pre(!isOwnReading(html));
         expect(insertionFault(Buffer.from(html, 'latin1'), [100, 77]), html).to.equal(undefined);
       }),
-      { numRuns: Math.ceil(RUNS / 3), ...SEED },
+      propertyRuns(500),
     );
   });
 });

@@ -12,6 +12,7 @@ import {
 import { inChunks } from '../support/check-insertion.js';
 import { hostilePage } from '../support/hostile-pages.js';
 import { openElements, parserElements } from '../support/open-elements.js';
+import { propertyRuns } from '../support/property-runs.js';
 import { referencePlaces } from '../support/reference-places.js';
 import { PageTree, bodyEndTag, isMark, mark, solid } from '../support/page-tree.js';
 
@@ -22,12 +23,7 @@ const PARTS: readonly InsertPart[] = PLACEMENTS.map((placement) => ({
   code: mark(placement),
 }));
 
-/** The same pages in every run of the suite; more and other ones with PROPERTY_RUNS and PROPERTY_SEED. */
-const RUNS = {
-  numRuns: Number(process.env.PROPERTY_RUNS ?? 3000),
-  ...(process.env.PROPERTY_RUNS === undefined ? { seed: 20261123 } : {}),
-  ...(process.env.PROPERTY_SEED === undefined ? {} : { seed: Number(process.env.PROPERTY_SEED) }),
-};
+const RUNS = propertyRuns(3000);
 
 const page = hostilePage(24);
 

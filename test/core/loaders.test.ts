@@ -2,6 +2,7 @@ import vm from 'node:vm';
 import { readCode } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 
 /** What a script asks a browser to fetch, found by running it against a document that only remembers. */
 function fetchedBy(code: string): string[] {
@@ -141,7 +142,7 @@ describe('addresses that scripts put together', () => {
           code,
         ).to.deep.equal([[address, 'script', 'script']]);
       }),
-      { numRuns: 400 },
+      propertyRuns(400),
     );
   });
 
@@ -153,7 +154,7 @@ describe('addresses that scripts put together', () => {
         const needed = facts.uses.filter(({ name, isGuarded }) => !isGuarded && !name.startsWith('none'));
         expect(needed.map(({ name }) => name)).to.deep.equal([]);
       }),
-      { numRuns: 200 },
+      propertyRuns(200),
     );
   });
 
@@ -167,7 +168,7 @@ describe('addresses that scripts put together', () => {
           expect(range.end).to.be.above(range.start);
         }
       }),
-      { numRuns: 100 },
+      propertyRuns(100),
     );
   });
 });

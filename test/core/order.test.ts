@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 import {
   Precedences,
   applyFix,
@@ -98,7 +99,7 @@ describe('the lightest cover', () => {
         expect(covers(found)).to.equal(true);
         expect(weigh(found)).to.equal(least);
       }),
-      { numRuns: 300 },
+      propertyRuns(300),
     );
   });
 });
@@ -201,7 +202,7 @@ describe('the smallest set of moves', () => {
         const stay = parts.map(({ key }) => key).filter((key) => !moved.has(key));
         expect(keys.filter((key) => !moved.has(key))).to.deep.equal(stay);
       }),
-      { numRuns: 500 },
+      propertyRuns(500),
     );
   });
 
@@ -222,7 +223,7 @@ describe('the smallest set of moves', () => {
         }
         expect(moves.length).to.equal(least);
       }),
-      { numRuns: 500 },
+      propertyRuns(500),
     );
   });
 

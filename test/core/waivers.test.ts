@@ -13,6 +13,7 @@ import {
 } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 
 const SHARE = '<script async src="http://sharebuoy.example/share.js"></script>';
 const share = (code: string, more: Partial<ExampleSnippet> = {}): ExampleSnippet => ({
@@ -101,7 +102,7 @@ describe('waivers', () => {
           for (const { lapsed } of open) if (lapsed) expect(lapsed.waiver.until < today).to.equal(true);
         },
       ),
-      { numRuns: 50 },
+      propertyRuns(50),
     );
   });
 });

@@ -11,10 +11,22 @@ const ID_LENGTH = 10;
 /** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
   const set = new CheckedSet(snapshot, knowledge);
-  const findings = CHECKS.flatMap((check) =>
-    [...check.run(set)].map((found) => toFinding(check, found, set)),
-  );
+  const findings = CHECKS.flatMap((check) => toFindings(check, set));
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+}
+
+/** What one check finds. Of several things that are about the same, each has an id by its number. */
+function toFindings(check: Check, set: CheckedSet): Finding[] {
+  const told = new Map<string, number>();
+  return [...check.run(set)].map((found) => {
+    const identity = JSON.stringify([
+      found.subjects.map(({ snippet, part }) => part ?? snippet),
+      found.about,
+    ]);
+    const number = told.get(identity) ?? 0;
+    told.set(identity, number + 1);
+    return toFinding(check, number === 0 ? found : { ...found, about: `${found.about} ${number}` }, set);
+  });
 }
 
 /**

@@ -42,8 +42,11 @@ export class SetOrder {
   /** Puts right what is wrong with a dependency, together with all that it hangs together with. */
   fixFor(dependency: Dependency<ReadPart>): Fix | undefined {
     if (!dependency.isByOrder) return undefined;
-    const { moves, lists, left } = this.around(dependency);
-    if (moves.length === 0 || left.includes(dependency)) return undefined;
+    const { moves, lists, left, cycles } = this.around(dependency);
+    const isInCircle = cycles.some(
+      (cycle) => cycle.includes(dependency.first) && cycle.includes(dependency.then),
+    );
+    if (moves.length === 0 || isInCircle || left.includes(dependency)) return undefined;
     const [only] = moves;
     return {
       title: moves.length === 1 ? `${moveTitle(only!)}.` : `Put in the right order: ${moves.length} moves.`,

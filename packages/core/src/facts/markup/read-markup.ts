@@ -38,7 +38,8 @@ export function readMarkup(context: MarkupContext, html: string, base = 0, noScr
       pieces.push({
         kind: pieceKind(node),
         name: 'tagName' in node ? node.tagName : '',
-        range: { start: location.startOffset + base, end: location.endOffset + base },
+        // The parser lets a comment that never ends reach beyond the text.
+        range: { start: location.startOffset + base, end: Math.min(location.endOffset, html.length) + base },
       });
     readNode(context, node, html, { base, noScript });
   }
