@@ -63,6 +63,11 @@ describe('names that are suggested', () => {
     expect(names('<script>window.x = 1;</script>').name).to.equal('Script');
   });
 
+  it('do not say what it is where that is only guessed', () => {
+    const guessed = names('<script async src="https://widget.parlanook.example/w?id=PN-4471"></script>');
+    expect(guessed).to.include({ name: 'Parlanook script', purpose: '' });
+  });
+
   it('are taken from the script and not from what only browsers without scripts see', () => {
     const code =
       '<noscript><img src="https://other.example/p.gif"></noscript><script async src="https://glintpixel.example/pixel.js"></script>';

@@ -128,6 +128,19 @@ export const GOOD_SETS: Readonly<Record<string, readonly ExampleSnippet[]>> = {
     one('Chat', 'head-end', '<script async src="https://cdn.parlanook.example/chat.js"></script>'),
     one('Other', 'head-end', '<script>window.chatWindow = { colour: "navy" };</script>'),
   ],
+  'two installs of one provider, each with its own settings': [
+    one(
+      'Harbour chat',
+      'body-end',
+      '<script>window.parlanook = { room: "harbour" };</script><script async src="https://parlanook.example/chat.js"></script>',
+      { include: ['/'] },
+    ),
+    one(
+      'Office chat',
+      'body-end',
+      '<script>window.parlanookSettings = { app: "office" };</script><script async src="https://widget.parlanook.example/w.js"></script>',
+    ),
+  ],
   'scripts of another type, and a template': [
     one('Template', 'body-end', '<template id="row"><tr><td></td></tr></template>'),
     one(

@@ -31,7 +31,8 @@ export function suggestNames({ shape, loads, hosts }: Facts): SuggestedNames {
   const script = loads.find(({ kind, noScript }) => kind === 'script' && !noScript) ?? loads[0];
   const domain = (script && domainOf(script.address)) ?? (hosts[0] && domainOfHost(hosts[0]));
   const provider = domain ? capital(domain.split('.')[0]!) : '';
-  const [after, alone, purpose] = BY_SHAPE[shape.kind];
+  // A name is believed more than it is read, so a mere guess gives none.
+  const [after, alone, purpose] = BY_SHAPE[shape.sure === 'guess' ? 'other' : shape.kind];
   return { name: provider === '' ? alone : `${provider} ${after}`, provider, purpose };
 }
 

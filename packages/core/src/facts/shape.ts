@@ -161,7 +161,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'container',
-    sure: 'guess',
+    sure: 'likely',
     fits: ({ loads }) =>
       loads.filter(({ kind }) => kind === 'script').length === 1 &&
       loads.some(({ noScript, kind }) => noScript && kind === 'frame')

@@ -80,6 +80,7 @@ class SetIndex<P extends OrderPart> {
   /** By the words that tell whose they are. */
   readonly settings = new Map<string, Made<P, Settings>[]>();
   readonly settingsOfSnippet = new Map<string, Made<P, Settings>[]>();
+  readonly scriptsOfSnippet = new Map<string, Load[]>();
   readonly mains = new Map<string, P>();
 
   constructor(parts: readonly P[]) {
@@ -91,6 +92,8 @@ class SetIndex<P extends OrderPart> {
         for (const word of wordsOf(thing)) push(this.settings, word, { part, thing });
         push(this.settingsOfSnippet, part.snippet.key, { part, thing });
       }
+      for (const load of part.facts.loads)
+        if (isScript(load)) push(this.scriptsOfSnippet, part.snippet.key, load);
       if (!this.mains.has(part.snippet.key) && !isFallback(part)) this.mains.set(part.snippet.key, part);
     }
   }
@@ -175,22 +178,33 @@ function* ofElements<P extends OrderPart>(
 const providersOf = byObject(({ address }: Load) => providerWords(address));
 const wordsOf = byObject(({ name }: Settings) => settingsWords(name));
 
+function isScript({ kind, noScript }: Load): boolean {
+  return kind === 'script' && !noScript;
+}
+
 /** Settings that stand in another part than the script that reads them. */
 function* ofSettings<P extends OrderPart>(
   set: OrderSet<P>,
-  { settings, settingsOfSnippet }: SetIndex<P>,
+  { settings, settingsOfSnippet, scriptsOfSnippet }: SetIndex<P>,
   part: P,
 ): Generator<Dependency<P>> {
   const told = new Set<Settings>();
   for (const load of part.facts.loads) {
-    if (load.kind !== 'script' || load.noScript) continue;
-    const candidates = [
-      ...(settingsOfSnippet.get(part.snippet.key) ?? []).filter(({ thing }) =>
-        isAboutSettings(thing.name, load.address),
-      ),
-      // Between snippets only the provider's own name counts: many settings are called after what they are for.
-      ...providersOf(load).flatMap((word) => settings.get(word) ?? []),
-    ];
+    if (!isScript(load)) continue;
+    const own = (settingsOfSnippet.get(part.snippet.key) ?? []).filter(({ thing }) =>
+      isAboutSettings(thing.name, load.address),
+    );
+    // Between snippets only the provider's own name counts, for many settings are called after what they are for; and
+    // only where one has nothing but the script, and the other nothing but the settings.
+    const ofOthers = providersOf(load)
+      .flatMap((word) => settings.get(word) ?? [])
+      .filter(
+        ({ part: holder, thing }) =>
+          scriptsOfSnippet
+            .get(holder.snippet.key)
+            ?.some(({ address }) => isAboutSettings(thing.name, address)) !== true,
+      );
+    const candidates = own.length > 0 ? own : ofOthers;
     for (const { part: holder, thing } of candidates) {
       if (holder === part || told.has(thing) || set.meeting(part, holder) === undefined) continue;
       told.add(thing);
