@@ -21,7 +21,7 @@ describe('versions in addresses', () => {
     ['https://files.example/v2.js', undefined],
     ['https://files.example/chat/widget', undefined],
     ['https://files.example/photo-2.1.png', undefined],
-    ['https://203.0.113.7/count.js', undefined],
+    ['https://127.0.0.1/count.js', undefined],
   ];
   for (const [address, library, version] of CASES)
     it(`${address}: ${library === undefined ? 'none' : `${library} ${version!}`}`, () =>
