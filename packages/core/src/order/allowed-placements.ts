@@ -1,8 +1,7 @@
 import type { PieceKind } from '../facts/index.js';
-import { isAnchor, placementKey, type NamedPlacement } from '../insert/index.js';
+import { NAMED_PLACEMENTS, isAnchor, placementKey, type NamedPlacement } from '../insert/index.js';
 import type { OrderPart } from './dependencies.js';
 
-const ALL: readonly NamedPlacement[] = ['head-start', 'head-end', 'body-start', 'body-end'];
 const BODY: readonly NamedPlacement[] = ['body-start', 'body-end'];
 const HEAD: readonly NamedPlacement[] = ['head-start', 'head-end'];
 
@@ -22,5 +21,5 @@ export function allowedPlacements({ part, facts }: OrderPart): readonly NamedPla
     return when === 'parse' && !isGuarded && at === undefined;
   });
   if (needsPage) return placementKey(placement) === 'body-end' ? ['body-end'] : [placement, 'body-end'];
-  return ALL;
+  return NAMED_PLACEMENTS;
 }

@@ -1,4 +1,5 @@
-import { isAnchor, placementKey, type NamedPlacement, type Placement } from '../insert/index.js';
+import { placementKey, type NamedPlacement, type Placement } from '../insert/index.js';
+import { placementPosition } from '../release/index.js';
 import { placementOfStatement } from '../facts/index.js';
 import { allowedPlacements } from './allowed-placements.js';
 import { lightestCover } from './cover.js';
@@ -146,13 +147,6 @@ function reluctance({ part, facts }: OrderPart, isNeeded: boolean): number {
   );
 }
 
-const PAGE_ORDER: readonly NamedPlacement[] = ['head-start', 'head-end', 'body-start', 'body-end'];
-
-function rank(placement: Placement): number {
-  // Anchors stand somewhere between the ends of the body.
-  return isAnchor(placement) ? 2.5 : PAGE_ORDER.indexOf(placement);
-}
-
 /**
  * Where a part fits behind all that it needs and in front of all that need it: in its own placement if it can be,
  * otherwise in the nearest, and there next to where it was.
@@ -172,11 +166,15 @@ function findPlace<P extends OrderPart>(
   const near = home < 0 ? line.length : home;
   let best: { at: number; placement: NamedPlacement; cost: readonly [number, number] } | undefined;
   for (const placement of allowedPlacements(part)) {
-    const wanted = rank(placement);
+    const wanted = placementPosition(placement);
     for (let at = from; at <= to; at++) {
       const [left, right] = [line[at - 1], line[at]];
-      if ((left && rank(left.placement) > wanted) || (right && rank(right.placement) < wanted)) continue;
-      const cost = [Math.abs(wanted - rank(part.part.placement)), Math.abs(at - near)] as const;
+      if (
+        (left && placementPosition(left.placement) > wanted) ||
+        (right && placementPosition(right.placement) < wanted)
+      )
+        continue;
+      const cost = [Math.abs(wanted - placementPosition(part.part.placement)), Math.abs(at - near)] as const;
       if (!best || cost[0] < best.cost[0] || (cost[0] === best.cost[0] && cost[1] < best.cost[1]))
         best = { at, placement, cost };
     }

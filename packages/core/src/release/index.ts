@@ -3,6 +3,7 @@ export {
   canonicalJson,
   orderedParts,
   partKey,
+  placementPosition,
   snapshotDigest,
   type PlacedPart,
   type Snapshot,

@@ -77,7 +77,8 @@ export function orderedParts(snapshot: Snapshot): PlacedPart[] {
   );
 }
 
-function placementPosition(placement: Placement): number {
+/** Where a placement stands in a page: anchors somewhere between the ends of the body. */
+export function placementPosition(placement: Placement): number {
   if (isAnchor(placement)) return 2.5;
   return NAMED_PLACEMENTS.indexOf(placement);
 }
