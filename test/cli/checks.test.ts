@@ -100,6 +100,18 @@ describe('check reports, waivers, the order and pasting on the command line', ()
     });
   });
 
+  it('explains what must come first, and what the provider says, in its examples', async () => {
+    expect((await run(['explain', 'stated-need'])).out).to.include('must come after cookie-question');
+    expect((await run(['explain', 'not-first'])).out).to.include(
+      'The provider says: “This must be the first',
+    );
+  });
+
+  it('compares only with sets of the service', async () => {
+    const { code, err } = await run(['check', '--set', 'set.json', '--against', 'live']);
+    expect([code, err.includes('does not go with --set')]).to.deep.equal([2, true]);
+  });
+
   it('asks for a format that it knows', async () => {
     const { code, err } = await run(['check', '--set', 'set.json', '--format', 'xls']);
     expect(code).to.equal(2);

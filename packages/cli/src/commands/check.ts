@@ -1,7 +1,7 @@
 import { runChecks, weigh, type Severity } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
-import { EXIT } from '../errors.js';
+import { CliError, EXIT } from '../errors.js';
 import { print, printJson } from '../output.js';
 import { toJunit } from '../report/junit.js';
 import { toSarif } from '../report/sarif.js';
@@ -47,6 +47,8 @@ export function check(program: Command): void {
       '\n"pragmatica explain CHECK" says more about a check.\n\nExamples:\n  pragmatica check\n  pragmatica check --against live\n  pragmatica check --set set.json --fail-on warning --format sarif',
     )
     .action(async (options: Options) => {
+      if (options.set !== undefined && options.against !== undefined)
+        throw new CliError('--against compares with a set of the service; it does not go with --set.');
       const checked = options.set === undefined ? await ask(options) : checkFile(options.set, options);
       const format = options.format ?? (options.json ? 'json' : 'table');
       FORMATS[format](checked, program.version()!);

@@ -33,12 +33,14 @@ export function explain(program: Command): void {
     });
 }
 
-function showExample({ name, parts, state, include = [], exclude = [] }: ExampleSnippet): void {
+function showExample({ name, parts, state, include = [], exclude = [], needs = [] }: ExampleSnippet): void {
   const pages = include.length + exclude.length === 0 ? '' : `, ${pageRulesWords({ include, exclude })}`;
-  for (const { placement, code } of parts) {
+  const after = needs.length === 0 ? '' : `, must come after ${needs.join(' and ')}`;
+  for (const { placement, code, statement } of parts) {
     print(
-      `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}:`)}`,
+      `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}${after}:`)}`,
     );
+    if (statement !== undefined) print(colour.dim(`    The provider says: “${statement}”`));
     print(code.replace(/^/gm, '    '));
   }
 }

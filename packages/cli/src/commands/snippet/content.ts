@@ -32,7 +32,7 @@ export function withContent(command: Command): Command {
       'a part with its placement; repeat it for an install in several pieces',
     )
     .option('--said <sentence>', 'what the provider says of where the code goes; kept and compared')
-    .option('--needs <snippet...>', 'snippets that must run before this one')
+    .option('--needs <snippet...>', 'snippets that must run before this one; "none" takes them away')
     .option('--pages <pattern...>', 'only on these pages, e.g. /booking "/news/*"')
     .option('--except <pattern...>', 'not on these pages')
     .option('--provider <name>', 'who the code is from')
