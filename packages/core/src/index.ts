@@ -1,4 +1,5 @@
 export * from './contain/index.js';
+export * from './fields/index.js';
 export * from './insert/index.js';
 export * from './order/index.js';
 export * from './plan/index.js';

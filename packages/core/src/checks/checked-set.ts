@@ -2,10 +2,19 @@ import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import { readCode, type Facts, type Range } from '../facts/index.js';
 import { lineAndColumn } from '../facts/index.js';
 import { byObject } from '../by-object.js';
+import { filledSnapshot } from '../fields/index.js';
 import { placementKey, type Placement } from '../insert/index.js';
 import type { OrderPart } from '../order/index.js';
-import { orderedParts, type Snapshot } from '../release/index.js';
-import { Pages } from './pages.js';
+import {
+  ReachAlgebra,
+  pageAddress,
+  whyOutOfReach,
+  witnessWords,
+  type EnvironmentName,
+  type PageLoad,
+  type Reach,
+} from '../reach/index.js';
+import { orderedParts, reachOf, type Snapshot, type SnapshotSnippet } from '../release/index.js';
 import { SetOrder } from './set-order.js';
 import type { Evidence, Subject } from './types.js';
 
@@ -48,6 +57,10 @@ export class FactsMemory {
 export interface Knowledge {
   /** Paths of the site's pages. */
   readonly paths?: readonly string[];
+  /** The site's hosts. */
+  readonly hosts?: readonly { readonly host: string; readonly environment: EnvironmentName }[];
+  /** What time it is: only what comes after it counts. Milliseconds since 1970. */
+  readonly now?: number;
   /** What the site's own pages are made of, each kind once. */
   readonly skeletons?: readonly PageSkeleton[];
   /** Facts that were read before; kept from run to run, only new code is read. */
@@ -63,18 +76,22 @@ export class CheckedSet {
   readonly parts: readonly ReadPart[];
   /** Those of snippets that are on. */
   readonly running: readonly ReadPart[];
-  readonly pages: Pages;
+  /** Milliseconds since 1970. */
+  readonly now: number;
+  readonly reaches: ReachAlgebra;
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
+  #sources: ReadonlyMap<string, string> | undefined;
   #order: SetOrder | undefined;
   readonly #skeletons: readonly PageSkeleton[];
 
   constructor(
     snapshot: Snapshot,
-    { memory = new FactsMemory(), paths = [], skeletons = [] }: Knowledge = {},
+    { memory = new FactsMemory(), paths = [], skeletons = [], hosts = [], now = 0 }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
     this.#skeletons = skeletons;
-    this.parts = orderedParts(snapshot).map((placed, position) => ({
+    // What visitors of the live site get is what is looked at.
+    this.parts = orderedParts(filledSnapshot(snapshot, 'live')).map((placed, position) => ({
       ...placed,
       ...readOf(memory.read(placed.part.code)),
       position,
@@ -82,14 +99,15 @@ export class CheckedSet {
       isInHead: placementKey(placed.part.placement).startsWith('head'),
     }));
     this.running = this.parts.filter(({ isOn }) => isOn);
-    this.pages = new Pages(paths);
+    this.now = now;
+    this.reaches = new ReachAlgebra({ site: snapshot.site, paths, hosts, from: now });
   }
 
   /** What becomes of a part on the site's own pages, as far as they are known, of those that it runs on. */
   onPages(part: ReadPart): readonly PageOutcome[] {
     const { placement } = part.part;
     return this.#skeletons
-      .filter(({ path }) => this.pages.holds(part.snippet.pages, path))
+      .filter(({ path }) => this.reaches.holdsPage(part.snippet.pages, pageAddress(path)))
       .map((skeleton) => ({
         path: skeleton.path,
         ...outcomeOn(skeleton, part.read, placement),
@@ -107,9 +125,41 @@ export class CheckedSet {
     return this.#byKey.get(key)?.code ?? '';
   }
 
-  /** A page on which both run; undefined where none is known. */
+  /** The code of a part as it is written, its fields not filled in. */
+  sourceOf(key: string): string {
+    this.#sources ??= new Map(orderedParts(this.snapshot).map((placed) => [placed.key, placed.part.code]));
+    return this.#sources.get(key) ?? '';
+  }
+
+  /** A page load in which both run, in words: "/book, on a phone, Thursday 10:00". */
   meeting(a: ReadPart, b: ReadPart): string | undefined {
-    return a.snippet === b.snippet ? '/' : this.pages.meeting(a.snippet.pages, b.snippet.pages);
+    return this.#meeting(reachOf(a.snippet), reachOf(b.snippet));
+  }
+
+  /** A page load in which one snippet runs and another does not, in words. */
+  outside(inner: SnapshotSnippet, outer: SnapshotSnippet): string | undefined {
+    if (inner === outer) return undefined;
+    const found = this.reaches.outside(reachOf(inner), reachOf(outer));
+    return found && witnessWords(found.witness, this.snapshot.site, this.now);
+  }
+
+  /** A page load in which a snippet runs and none of the others does, in words; undefined where none is found. */
+  outsideAll(inner: SnapshotSnippet, outers: readonly SnapshotSnippet[]): string | undefined {
+    const { site } = this.snapshot;
+    const isHeld = (load: PageLoad): boolean =>
+      outers.some((outer) => whyOutOfReach(reachOf(outer), site, load).length === 0);
+    for (const outer of outers) {
+      const found = this.reaches.outside(reachOf(inner), reachOf(outer));
+      if (!found) return undefined;
+      const isAlone = outers.length === 1 || !isHeld(found.witness);
+      if (isAlone) return witnessWords(found.witness, site, this.now);
+    }
+    return undefined;
+  }
+
+  #meeting(a: Reach, b: Reach): string | undefined {
+    const witness = this.reaches.meets(a, b);
+    return witness && witnessWords(witness, this.snapshot.site, this.now);
   }
 }
 

@@ -1,8 +1,24 @@
 import { pageSkeleton } from '../contain/index.js';
+import type { Field } from '../fields/index.js';
 import { placementKey } from '../insert/index.js';
+import type { ConsentRules } from '../reach/index.js';
 import type { Snapshot } from '../release/index.js';
 import type { Knowledge } from './checked-set.js';
 import type { Check, ExampleSnippet } from './types.js';
+
+/** A Monday, 10:00 UTC. */
+export const EXAMPLE_NOW = Date.UTC(2027, 2, 1, 10);
+
+const EXAMPLE_CONSENT: ConsentRules = {
+  categories: [{ key: 'adverts', name: 'Adverts' }],
+  cookie: 'consent',
+  format: { kind: 'list' },
+};
+
+const EXAMPLE_FIELDS: readonly Field[] = [
+  { name: 'counter_account', type: 'id', label: 'Account', example: 'TM-0000', value: 'TM-7731' },
+  { name: 'unset_account', type: 'id', label: 'Account', example: 'TM-0000' },
+];
 
 /** A set of a check's example snippets, in the order in which they are given. */
 export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
@@ -14,8 +30,14 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
   };
   return {
     format: 'pragmatica-set/1',
-    site: { key: 'example', name: 'Example', timeZone: 'UTC' },
-    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [], needs }) => ({
+    site: {
+      key: 'example',
+      name: 'Example',
+      timeZone: 'UTC',
+      consent: EXAMPLE_CONSENT,
+      fields: EXAMPLE_FIELDS,
+    },
+    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [], limits, needs }) => ({
       key: name.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
       name,
       purpose: '',
@@ -23,6 +45,7 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
       note: '',
       state,
       pages: { include, exclude },
+      ...(limits ? { limits } : {}),
       ...(needs ? { needs } : {}),
       parts: parts.map((part) => ({ ...part, rank: next(placementKey(part.placement)) })),
     })),
@@ -33,6 +56,7 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
 export function exampleKnowledge({ pages = {} }: Pick<Check, 'pages'>): Knowledge {
   const entries = Object.entries(pages);
   return {
+    now: EXAMPLE_NOW,
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
   };

@@ -1,5 +1,5 @@
 export { FactsMemory, type Knowledge } from './checked-set.js';
-export { exampleKnowledge, exampleSet } from './examples.js';
+export { EXAMPLE_NOW, exampleKnowledge, exampleSet } from './examples.js';
 export {
   applyChanges,
   applyFix,

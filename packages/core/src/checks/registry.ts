@@ -1,9 +1,13 @@
 import { brokenData } from './activation/broken-data.js';
+import { closedNow } from './activation/closed-now.js';
+import { fieldExample } from './activation/field-example.js';
+import { fieldProblem } from './activation/field-problem.js';
 import { ignoredCode } from './activation/ignored-code.js';
 import { placeholder } from './activation/placeholder.js';
 import { reachEmpty } from './activation/reach-empty.js';
 import { syntaxError } from './activation/syntax-error.js';
 import { testMode } from './activation/test-mode.js';
+import { undefinedReach } from './activation/undefined-reach.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
 import { sameAccount } from './duplicates/same-account.js';
 import { sameCode } from './duplicates/same-code.js';
@@ -69,9 +73,13 @@ export const CHECKS: readonly Check[] = [
   syntaxError,
   brokenData,
   ignoredCode,
+  fieldProblem,
+  fieldExample,
   placeholder,
   testMode,
+  undefinedReach,
   reachEmpty,
+  closedNow,
   secret,
   lateWrite,
   insecureAddress,

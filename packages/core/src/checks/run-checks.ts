@@ -1,9 +1,10 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import type { Snapshot } from '../release/index.js';
+import { fieldUses } from '../fields/index.js';
+import { partKey, type Snapshot } from '../release/index.js';
 import { CheckedSet, type Knowledge } from './checked-set.js';
 import { CHECKS } from './registry.js';
-import { SEVERITIES, type Check, type Finding, type Found } from './types.js';
+import { SEVERITIES, type Check, type Finding, type Fix, type Found } from './types.js';
 
 /** Hex digits; 40 bits, far more than the findings of one set need. */
 const ID_LENGTH = 10;
@@ -40,6 +41,7 @@ function toFinding(check: Check, { about, severity, ...found }: Found, set: Chec
     set.codeOf(part).slice(start, end),
   ]);
   const actual = severity ?? check.severity;
+  if (found.fix && bakesFields(found.fix, set)) delete found.fix;
   return {
     id: `${check.id}-${shortDigest([check.id, subjects, about])}`,
     fingerprint: shortDigest([actual, shown]),
@@ -49,6 +51,14 @@ function toFinding(check: Check, { about, severity, ...found }: Found, set: Chec
     why: check.why,
     ...found,
   };
+}
+
+/** Code is looked at with its fields filled in: a fix that writes it would put the values in place of them. */
+function bakesFields({ changes }: Fix, { snapshot }: CheckedSet): boolean {
+  const edited = new Set(changes.flatMap((change) => (change.kind === 'edit-code' ? [change.part] : [])));
+  return snapshot.snippets.some(({ key, parts }) =>
+    parts.some(({ code }, index) => edited.has(partKey(key, index)) && fieldUses(code).length > 0),
+  );
 }
 
 function shortDigest(value: unknown): string {

@@ -1,6 +1,7 @@
 import type { Placement } from '../insert/index.js';
 import type { Range } from '../facts/index.js';
 import type { PlacementOrder } from '../order/index.js';
+import type { Limits } from '../reach/index.js';
 import type { SnippetState } from '../release/index.js';
 import type { CheckedSet } from './checked-set.js';
 
@@ -91,6 +92,7 @@ export interface ExampleSnippet {
   readonly state?: SnippetState;
   readonly include?: readonly string[];
   readonly exclude?: readonly string[];
+  readonly limits?: Limits;
   readonly needs?: readonly string[];
 }
 

@@ -1,6 +1,7 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isAnchor, type Placement } from '../insert/index.js';
-import { partKey, type Snapshot } from '../release/index.js';
+import { waitingCode } from '../plan/index.js';
+import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../release/index.js';
 import { findCulprit, type Culprit } from './culprit.js';
 import { children, isWithInsertion } from './tree.js';
 
@@ -93,12 +94,21 @@ export function uncontainedParts(snapshot: Snapshot): UncontainedPart[] {
     .filter((snippet) => snippet.state === 'on')
     .flatMap((snippet) =>
       snippet.parts.flatMap((part, index) => {
-        const found = containmentProblem(part.code, part.placement);
+        const found = containmentProblem(part.code, part.placement) ?? wrappedProblem(snippet, part);
         return found
           ? [{ ...found, snippet: snippet.key, name: snippet.name, part: partKey(snippet.key, index), index }]
           : [];
       }),
     );
+}
+
+/** The same of a part as it goes out where it waits in the browser: what ends its template early is let loose. */
+export function wrappedProblem(
+  { key, limits }: SnapshotSnippet,
+  { code, placement }: SnapshotPart,
+): Containment | undefined {
+  const wrapped = waitingCode(code, key, limits);
+  return wrapped === code ? undefined : containmentProblem(wrapped, placement);
 }
 
 function classify(withCode: Tree.Document, inHead: boolean): ContainmentProblem {

@@ -1,5 +1,6 @@
 export {
   containmentProblem,
+  wrappedProblem,
   isHead,
   uncontainedParts,
   type Containment,

@@ -1,4 +1,5 @@
 import { byObject } from '../by-object.js';
+import { isLimited } from '../reach/index.js';
 import {
   isAboutSettings,
   providerWords,
@@ -237,15 +238,21 @@ function dependency<P extends OrderPart>(
   thenWhen: Moment,
   reason: DependencyReason,
 ): Dependency<P> {
+  const [firstMoment, thenMoment] = [momentOf(first, firstWhen, then), momentOf(then, thenWhen, first)];
   const precedence = happensBefore(
-    { when: firstWhen, position: first.position, placement: first.part.placement },
-    { when: thenWhen, position: then.position, placement: then.part.placement },
+    { when: firstMoment, position: first.position, placement: first.part.placement },
+    { when: thenMoment, position: then.position, placement: then.part.placement },
   );
   return {
     first,
     then,
     reason,
     verdict: VERDICTS[precedence],
-    isByOrder: isDecidedByOrder(firstWhen, thenWhen),
+    isByOrder: isDecidedByOrder(firstMoment, thenMoment),
   };
+}
+
+/** What waits in the visitor's browser comes later than it would; pieces of one snippet wait together. */
+function momentOf(part: OrderPart, when: Moment, other: OrderPart): Moment {
+  return part.snippet !== other.snippet && isLimited(part.snippet.limits?.visitor) ? 'later' : when;
 }

@@ -1,10 +1,33 @@
+export * from './pages/index.js';
+export * from './hours/index.js';
+export { ReachAlgebra, type Dimension, type Outside, type ReachWorld } from './algebra.js';
 export {
-  ALL_PAGES,
-  PageMatcher,
-  listWords,
-  pagePatternProblem,
-  pageRulesWords,
-  toPathname,
-  type PageMatch,
-  type PageRules,
-} from './page-pattern.js';
+  consentNames,
+  consentPathProblem,
+  grantedConsent,
+  type ConsentCategory,
+  type ConsentRules,
+} from './consent.js';
+export {
+  DEVICES,
+  DEVICE_HEADERS,
+  DEVICE_HINT,
+  deviceOf,
+  devicesWords,
+  type Device,
+  type DeviceHeaders,
+} from './device.js';
+export type { PageLoad } from './page-load.js';
+export {
+  ENVIRONMENT_NAMES,
+  limitsWords,
+  reachWords,
+  tidyLimits,
+  type EnvironmentName,
+  type Limits,
+  type Reach,
+  type SiteReach,
+} from './reach.js';
+export { isLimited, visitorWords, waitWords, type VisitorRules } from './visitor.js';
+export { whyOutOfReach, type OutOfReach, type ReachReason } from './why-not.js';
+export { witnessWords, type Witness } from './witness.js';

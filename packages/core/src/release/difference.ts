@@ -1,7 +1,16 @@
 import { placementKey, placementWords, type Placement } from '../insert/index.js';
-import { listWords, pageRulesWords } from '../reach/index.js';
+import { fieldValue, type Field } from '../fields/index.js';
+import {
+  ENVIRONMENT_NAMES,
+  limitsWords,
+  listWords,
+  pageRulesWords,
+  reachWords,
+  type EnvironmentName,
+} from '../reach/index.js';
 import {
   orderedParts,
+  reachOf,
   type Snapshot,
   type SnapshotPart,
   type SnapshotSnippet,
@@ -9,12 +18,23 @@ import {
 } from './snapshot.js';
 
 export type ChangeKind =
-  'added' | 'removed' | 'state' | 'pages' | 'code' | 'parts' | 'placement' | 'details' | 'order';
+  | 'added'
+  | 'removed'
+  | 'state'
+  | 'pages'
+  | 'reach'
+  | 'site'
+  | 'field'
+  | 'code'
+  | 'parts'
+  | 'placement'
+  | 'details'
+  | 'order';
 
 /** One difference, in a sentence that says what a visitor or an administrator will notice. */
 export interface Change {
   readonly kind: ChangeKind;
-  /** Key of the snippet; for `order` the one that moved. */
+  /** Key of the snippet; for `order` the one that moved; empty where it is about the whole site. */
   readonly snippet: string;
   readonly message: string;
   /** Whether it changes what visitors get; a new note does not. */
@@ -25,23 +45,23 @@ export interface Change {
 export function difference(from: Snapshot, to: Snapshot): Change[] {
   const before = new Map(from.snippets.map((snippet) => [snippet.key, snippet]));
   const after = new Map(to.snippets.map((snippet) => [snippet.key, snippet]));
-  const changes: Change[] = [];
+  const changes: Change[] = siteChanges(from.site, to.site);
   for (const snippet of to.snippets) {
     const old = before.get(snippet.key);
-    changes.push(...(old ? snippetChanges(old, snippet) : [added(snippet)]));
+    changes.push(...(old ? snippetChanges(old, snippet, from.site, to.site) : [added(snippet, to.site)]));
   }
   for (const snippet of from.snippets) if (!after.has(snippet.key)) changes.push(removed(snippet));
   return [...changes, ...orderChanges(from, to)];
 }
 
-function added(snippet: SnapshotSnippet): Change {
+function added(snippet: SnapshotSnippet, site: Snapshot['site']): Change {
   const places = snippet.parts.map((part) => placementWords(part.placement)).join(' and ');
   const state =
     snippet.state === 'on' ? '' : `, but switched ${snippet.state === 'off' ? 'off' : 'off and archived'}`;
   return {
     kind: 'added',
     snippet: snippet.key,
-    message: `“${snippet.name}” is new: ${places || 'no code yet'}, ${pageRulesWords(snippet.pages)}${state}.`,
+    message: `“${snippet.name}” is new: ${places || 'no code yet'}, ${reachWords(reachOf(snippet), site)}${state}.`,
     visible: snippet.state === 'on',
   };
 }
@@ -55,7 +75,62 @@ function removed(snippet: SnapshotSnippet): Change {
   };
 }
 
-function snippetChanges(old: SnapshotSnippet, now: SnapshotSnippet): Change[] {
+/** What the site defines for all its snippets. */
+function siteChanges(old: Snapshot['site'], now: Snapshot['site']): Change[] {
+  const changes: Change[] = [];
+  const report = (message: string): void => {
+    changes.push({ kind: 'site', snippet: '', message, visible: true });
+  };
+  const groupsWere = new Map((old.pageGroups ?? []).map((group) => [group.key, group]));
+  for (const { key, name, patterns } of now.pageGroups ?? []) {
+    const was = groupsWere.get(key);
+    groupsWere.delete(key);
+    if (!was) report(`The page group “${name}” is new: ${listWords(patterns)}.`);
+    else if (was.patterns.join() !== patterns.join())
+      report(
+        `The page group “${name}” now holds ${listWords(patterns)}; before, ${listWords(was.patterns)}.`,
+      );
+  }
+  for (const { name } of groupsWere.values()) report(`The page group “${name}” is gone.`);
+  if (JSON.stringify(old.consent) !== JSON.stringify(now.consent))
+    report('What visitors agree to is defined or read in another way.');
+  changes.push(...fieldChanges(old, now));
+  if (old.timeZone !== now.timeZone)
+    report(`Hours are those of ${now.timeZone}; before, of ${old.timeZone}.`);
+  return changes;
+}
+
+function fieldChanges(old: Snapshot['site'], now: Snapshot['site']): Change[] {
+  const before = new Map((old.fields ?? []).map((field) => [field.name, field]));
+  const changes: Change[] = [];
+  const report = (message: string): void => {
+    changes.push({ kind: 'field', snippet: '', message, visible: true });
+  };
+  for (const field of now.fields ?? []) {
+    const was = before.get(field.name);
+    before.delete(field.name);
+    if (!was) report(`The field “${field.name}” is new: ${valueWords(field, 'live')}.`);
+    else
+      for (const environment of ENVIRONMENT_NAMES) {
+        const [then, is] = [valueWords(was, environment), valueWords(field, environment)];
+        if (then !== is) report(`The field “${field.name}” is now ${is} on ${environment}; before, ${then}.`);
+      }
+  }
+  for (const name of before.keys()) report(`The field “${name}” is gone.`);
+  return changes;
+}
+
+function valueWords(field: Field, environment: EnvironmentName): string {
+  const value = fieldValue(field, environment);
+  return value === undefined || value === '' ? 'empty' : `“${value}”`;
+}
+
+function snippetChanges(
+  old: SnapshotSnippet,
+  now: SnapshotSnippet,
+  oldSite: Snapshot['site'],
+  site: Snapshot['site'],
+): Change[] {
   const changes: Change[] = [];
   const runs = old.state === 'on' || now.state === 'on';
   const report = (kind: ChangeKind, text: string, visible = runs): void => {
@@ -63,14 +138,21 @@ function snippetChanges(old: SnapshotSnippet, now: SnapshotSnippet): Change[] {
   };
   if (old.state !== now.state) report('state', stateWords(old.state, now.state));
   if (old.name !== now.name) report('details', `was called “${old.name}” before.`, false);
-  const pagesWere = pageRulesWords(old.pages);
-  const pagesAre = pageRulesWords(now.pages);
+  const pagesWere = pageRulesWords(old.pages, oldSite.pageGroups);
+  const pagesAre = pageRulesWords(now.pages, site.pageGroups);
   if (pagesWere !== pagesAre) report('pages', `now runs ${pagesAre}; before, ${pagesWere}.`);
+  const limitsWere = limitsText(old, oldSite);
+  const limitsAre = limitsText(now, site);
+  if (limitsWere !== limitsAre) report('reach', `now runs ${limitsAre}; before, ${limitsWere}.`);
   partChanges(old.parts, now.parts, report);
   const details = changedDetails(old, now);
   if (details.length > 0)
     report('details', `has a new ${listWords(details)}; visitors notice nothing.`, false);
   return changes;
+}
+
+function limitsText({ limits = {} }: SnapshotSnippet, site: Snapshot['site']): string {
+  return limitsWords(limits, site).join(', ') || 'always and for everybody';
 }
 
 /** What is kept about a snippet and no visitor gets, as far as it differs. */

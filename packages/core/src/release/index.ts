@@ -1,9 +1,11 @@
+export { baggageOf, type Baggage } from './copy.js';
 export { difference, type Change, type ChangeKind } from './difference.js';
 export {
   canonicalJson,
   orderedParts,
   partKey,
   placementPosition,
+  reachOf,
   snapshotDigest,
   type PlacedPart,
   type Snapshot,

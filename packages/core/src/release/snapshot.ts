@@ -1,8 +1,10 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalizeModule from 'canonicalize';
+import { byObject } from '../by-object.js';
+import type { Field } from '../fields/index.js';
 import { NAMED_PLACEMENTS, isAnchor, placementKey, type Placement } from '../insert/index.js';
-import type { PageRules } from '../reach/index.js';
+import type { Limits, PageRules, Reach, SiteReach } from '../reach/index.js';
 
 // The package is CommonJS; its types describe the default export one level off.
 const canonicalize = canonicalizeModule as unknown as (value: unknown) => string | undefined;
@@ -26,6 +28,10 @@ export interface SnapshotSnippet {
   readonly note: string;
   readonly state: SnippetState;
   readonly pages: PageRules;
+  /** What bounds its reach beside the pages; left out where nothing does. */
+  readonly limits?: Limits;
+  /** Since when it is off or in the archive, and by whom; left out while it is on. */
+  readonly stateSince?: { readonly at: string; readonly by: string };
   /** Keys of snippets that must run before this one, as somebody stated; left out where there are none. */
   readonly needs?: readonly string[];
   readonly parts: readonly SnapshotPart[];
@@ -34,9 +40,16 @@ export interface SnapshotSnippet {
 /** A whole snippet set at one moment: the content of a release, and of a draft. */
 export interface Snapshot {
   readonly format: 'pragmatica-set/1';
-  readonly site: { readonly key: string; readonly name: string; readonly timeZone: string };
+  readonly site: SiteReach & {
+    readonly key: string;
+    readonly name: string;
+    readonly fields?: readonly Field[];
+  };
   readonly snippets: readonly SnapshotSnippet[];
 }
+
+/** The page loads on which a snippet runs while it is on. */
+export const reachOf = byObject(({ pages, limits }: SnapshotSnippet): Reach => ({ ...limits, pages }));
 
 /** Canonical JSON (RFC 8785): equal snapshots give equal text, byte for byte. */
 export function canonicalJson(snapshot: Snapshot): string {

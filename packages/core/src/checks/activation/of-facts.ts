@@ -34,11 +34,11 @@ export function* problemsOfKind(
 
 /** A finding for each value of a kind that should not go live. */
 export function* marksOfKind(
-  set: CheckedSet,
+  { running }: Pick<CheckedSet, 'running'>,
   kind: MarkKind,
   words: (part: ReadPart, mark: Mark) => { title: string; advice: string; note: string },
 ): Generator<Found> {
-  for (const part of set.running) {
+  for (const part of running) {
     const seen = new Set<string>();
     for (const mark of part.facts.marks) {
       if (mark.kind !== kind || seen.has(mark.value)) continue;

@@ -21,9 +21,10 @@ export const testMode: Check = {
     },
   ],
   *run(set) {
-    yield* marksOfKind(set, 'test', (part, mark) => ({
+    const onLive = set.running.filter(({ snippet }) => snippet.limits?.environment !== 'staging');
+    yield* marksOfKind({ running: onLive }, 'test', (part, mark) => ({
       title: `${partName(part)} seems to be in test mode`,
-      advice: 'Switch the test mode off before you publish to the live site.',
+      advice: 'Switch the test mode off before you publish to the live site, or let it run on staging only.',
       note: mark.value,
     }));
   },

@@ -33,7 +33,7 @@ export const sameCode: Check = {
       const page = set.meeting(first, second);
       if (page === undefined) continue;
       const isWhole = second.snippet.parts.length === 1;
-      const isOneMissed = set.pages.outside(second.snippet.pages, first.snippet.pages) !== undefined;
+      const isOneMissed = set.outside(second.snippet, first.snippet) !== undefined;
       yield {
         about: `${first.key} ${second.key}`,
         title: `${partName(second)} is the same code as ${partName(first)}`,

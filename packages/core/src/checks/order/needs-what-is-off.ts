@@ -69,14 +69,13 @@ export const needsWhatIsOff: Check = {
         );
         continue;
       }
-      // A page of its own on which none of the makers runs.
-      const pages = on.map((maker) => set.pages.outside(part.snippet.pages, maker.part.snippet.pages));
-      const page = pages.every((path) => path !== undefined) ? pages[0] : undefined;
+      const makersOn = [...new Set(on.map((maker) => maker.part.snippet))];
+      const page = makersOn.includes(part.snippet) ? undefined : set.outsideAll(part.snippet, makersOn);
       if (page !== undefined)
         yield found(
           on[0]!,
-          `${partName(part)} runs on pages where ${partName(on[0]!.part)} does not`,
-          `On ${page}, for example, “${use.name}” is missing. Let both run on the same pages.`,
+          `${partName(part)} runs where ${partName(on[0]!.part)} does not`,
+          `“${use.name}” is missing there, for example: ${page}. Let ${partName(on[0]!.part)} run wherever ${partName(part)} does.`,
         );
     }
   },

@@ -62,7 +62,7 @@ export const statedNeed: Check = {
       for (const key of snippet.needs ?? []) {
         const needed = snippets.get(key);
         const problem = needed
-          ? whyMissing(needed.state, set.pages.outside(snippet.pages, needed.pages))
+          ? whyMissing(needed.state, set.outside(snippet, needed))
           : 'is not there any more';
         if (problem === undefined) continue;
         const name = `“${needed?.name ?? key}”`;

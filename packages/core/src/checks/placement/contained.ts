@@ -1,5 +1,11 @@
 import { byObject } from '../../by-object.js';
-import { containmentProblem, isHead, type Containment, type Culprit } from '../../contain/index.js';
+import {
+  containmentProblem,
+  wrappedProblem,
+  isHead,
+  type Containment,
+  type Culprit,
+} from '../../contain/index.js';
 import type { Placement } from '../../insert/index.js';
 import { partName } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
@@ -26,7 +32,7 @@ export const contained: Check = {
       // Script text without tags is visible text; there is a check of its own for that.
       if (part.facts.language !== 'markup') continue;
       const { placement } = part.part;
-      const problem = problemOf(part.read, placement);
+      const problem = problemOf(part.read, placement) ?? wrappedProblem(part.snippet, part.part);
       if (problem) {
         const { culprit, message } = problem;
         const pushedOut = problem.problem === 'ends-head' ? partsBehind(set, part) : [];

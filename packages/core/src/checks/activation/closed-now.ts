@@ -1,0 +1,42 @@
+import { hoursAt, momentWords, zoneClock } from '../../reach/index.js';
+import type { Check } from '../types.js';
+
+const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
+
+export const closedNow: Check = {
+  id: 'closed-now',
+  area: 'activation',
+  severity: 'advice',
+  title: 'A snippet that is closed right now',
+  why: 'It is switched on and in order, but outside its opening hours nobody sees it. Whoever looks for it on the site now will not find it.',
+  wrong: [
+    {
+      name: 'Harbour chat',
+      limits: { hours: { weekly: { fri: [{ from: '09:00', to: '17:00' }] } } },
+      parts: [{ placement: 'body-end', code: CHAT }],
+    },
+  ],
+  right: [
+    {
+      name: 'Harbour chat',
+      limits: { hours: { weekly: { mon: [{ from: '09:00', to: '17:00' }] } } },
+      parts: [{ placement: 'body-end', code: CHAT }],
+    },
+  ],
+  *run({ snapshot, now }) {
+    const { timeZone } = snapshot.site;
+    for (const { key, name, state, limits } of snapshot.snippets) {
+      if (state !== 'on' || !limits?.hours) continue;
+      const { isOpen, until } = hoursAt(limits.hours, zoneClock(timeZone), now);
+      // What never opens again is another matter.
+      if (isOpen || until === undefined) continue;
+      yield {
+        about: 'hours',
+        title: `“${name}” is closed right now`,
+        advice: `It opens ${momentWords(until, timeZone, now)} (${timeZone}). To see it before, ask for the page plan at that time.`,
+        subjects: [{ snippet: key, name }],
+        evidence: [],
+      };
+    }
+  },
+};

@@ -1,0 +1,12 @@
+export { writtenValue } from './escape.js';
+export { fieldNames, filledCode, filledSnapshot } from './fill.js';
+export {
+  FIELD_NAME,
+  FIELD_TYPES,
+  type Field,
+  type FieldPlace,
+  type FieldType,
+  type FieldUse,
+} from './types.js';
+export { fieldUses } from './uses.js';
+export { fieldValue, fieldValueProblem, isLeftAtExample } from './values.js';

@@ -1,0 +1,57 @@
+import type { Snapshot } from '../release/index.js';
+import { planPage } from './plan-page.js';
+import type { LeftOutSnippet, PagePlan } from './types.js';
+
+/**
+ * The plan of what is published, with what the draft would do otherwise: a snippet that would run is told to be saved
+ * and not published.
+ */
+export function withDraft(plan: PagePlan, draft: Snapshot): PagePlan {
+  const runsNow = new Set(plan.parts.map(({ snippet }) => snippet));
+  const known = new Set(plan.leftOut.map(({ snippet }) => snippet));
+  const would = planPage(draft, plan.load);
+  const wouldRun = new Set(would.parts.map(({ snippet }) => snippet));
+  const leftOut = plan.leftOut.map((entry): LeftOutSnippet => {
+    if (!wouldRun.has(entry.snippet)) return entry;
+    const message = 'Changed in the draft so that it would run here: saved, but not published.';
+    return { ...entry, reasons: [...entry.reasons, { reason: 'not-published', message }] };
+  });
+  const isNew = (key: string): boolean => !runsNow.has(key) && !known.has(key);
+  const reason = { reason: 'not-published', message: 'Saved, but not published.' } as const;
+  const added = draft.snippets
+    .filter(({ key }) => isNew(key))
+    .map(({ key, name }): LeftOutSnippet => {
+      const others = would.leftOut.find(({ snippet }) => snippet === key)?.reasons ?? [];
+      return { snippet: key, name, ...reason, reasons: [reason, ...others] };
+    });
+  return { ...plan, leftOut: [...leftOut, ...added] };
+}
+
+/** What differs between two plans of one page load, in words. */
+export function planDifference(from: PagePlan, to: PagePlan): string[] {
+  const before = new Map(from.parts.map((part) => [part.key, part]));
+  const after = new Map(to.parts.map((part) => [part.key, part]));
+  const names = (keys: Iterable<string>, parts: typeof before): string[] => [
+    ...new Set([...keys].map((key) => parts.get(key)!.name)),
+  ];
+  const added = names(
+    [...after.keys()].filter((key) => !before.has(key)),
+    after,
+  );
+  const removed = names(
+    [...before.keys()].filter((key) => !after.has(key)),
+    before,
+  );
+  const common = [...after.keys()].filter((key) => before.has(key));
+  const changed = names(
+    common.filter((key) => before.get(key)!.code !== after.get(key)!.code),
+    after,
+  );
+  const isMoved = common.join() !== [...before.keys()].filter((key) => after.has(key)).join();
+  return [
+    ...added.map((name) => `“${name}” is added.`),
+    ...removed.map((name) => `“${name}” goes.`),
+    ...changed.map((name) => `“${name}” has other code.`),
+    ...(isMoved ? ['What stays comes in another order.'] : []),
+  ];
+}

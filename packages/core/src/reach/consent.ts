@@ -1,0 +1,93 @@
+import { query } from 'json-p3';
+import { byText } from '../by-text.js';
+
+/** A purpose that visitors may agree to. */
+export interface ConsentCategory {
+  readonly key: string;
+  readonly name: string;
+  /** What it is called in the cookie; its key when left out. */
+  readonly value?: string;
+}
+
+/** How a site's consent banner keeps what a visitor agreed to. */
+export interface ConsentRules {
+  readonly categories: readonly ConsentCategory[];
+  readonly cookie: string;
+  readonly format:
+    /** The granted categories with signs between them: commas, semicolons, bars, plus signs, colons or spaces. */
+    | { readonly kind: 'list' }
+    /**
+     * JSON. The path (JSONPath, RFC 9535) leads to a list of the granted categories, or to an object that says true,
+     * "granted" or "yes" of each.
+     */
+    | { readonly kind: 'json'; readonly path: string };
+}
+
+const SEPARATORS = /[\s,;|+:]+/;
+
+/**
+ * Keys of the categories that a request's cookies grant. A cookie that cannot be read grants nothing.
+ *
+ * @param cookies - the `Cookie` header (RFC 6265, 4.2)
+ */
+export function grantedConsent(rules: ConsentRules | undefined, cookies: string | undefined): string[] {
+  if (!rules || cookies === undefined) return [];
+  const value = cookieValue(cookies, rules.cookie);
+  if (value === undefined) return [];
+  const granted = grantedNames(rules, value);
+  return rules.categories
+    .filter((category) => granted.has(category.value ?? category.key))
+    .map(({ key }) => key);
+}
+
+/** The first cookie of the name counts, as it does for most servers. */
+function cookieValue(cookies: string, name: string): string | undefined {
+  for (const pair of cookies.split(';')) {
+    const at = pair.indexOf('=');
+    if (at > 0 && pair.slice(0, at).trim() === name) return decoded(pair.slice(at + 1).trim());
+  }
+  return undefined;
+}
+
+function decoded(value: string): string {
+  const plain = value.replace(/^"(.*)"$/, '$1');
+  try {
+    return decodeURIComponent(plain);
+  } catch {
+    return plain;
+  }
+}
+
+function grantedNames({ format }: ConsentRules, value: string): Set<string> {
+  if (format.kind === 'list') return new Set(value.split(SEPARATORS));
+  try {
+    const nodes = query(format.path, JSON.parse(value) as never).values();
+    return new Set(nodes.flatMap(namesIn));
+  } catch {
+    return new Set();
+  }
+}
+
+const YES: ReadonlySet<unknown> = new Set([true, 1, 'true', 'yes', 'granted', '1']);
+
+function namesIn(node: unknown): string[] {
+  if (typeof node === 'string') return node.split(SEPARATORS);
+  if (Array.isArray(node)) return node.filter((entry) => typeof entry === 'string');
+  if (typeof node !== 'object' || node === null) return [];
+  return Object.entries(node).flatMap(([name, said]) => (YES.has(said) ? [name] : []));
+}
+
+/** What is wrong with a JSONPath, in words. */
+export const consentPathProblem = byText(200, (path): string | null => {
+  try {
+    query(path, {});
+    return null;
+  } catch {
+    return 'This is no JSONPath. Write it like $.purposes or $["granted"].';
+  }
+});
+
+/** "adverts" as the site calls it: "Adverts". */
+export function consentNames(keys: readonly string[], rules: ConsentRules | undefined): string[] {
+  return keys.map((key) => rules?.categories.find((category) => category.key === key)?.name ?? key);
+}

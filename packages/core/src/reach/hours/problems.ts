@@ -1,0 +1,80 @@
+import { spanMinutes } from './days.js';
+import { WEEKDAYS, type Hours, type Span } from './types.js';
+
+export interface HoursProblem {
+  readonly path: readonly (string | number)[];
+  readonly message: string;
+}
+
+const TIME = /^(?:[01]\d|2[0-3]):[0-5]\d$/;
+
+/** What is wrong with hours, each at its place. */
+export function hoursProblems(hours: Hours): HoursProblem[] {
+  const { weekly = {}, closed = [], exceptions = [], first, last } = hours;
+  return [
+    ...WEEKDAYS.flatMap((day) => spanProblems(weekly[day] ?? [], ['weekly', day])),
+    ...closed.flatMap((day, index) =>
+      isDate(`2024-${day}`)
+        ? []
+        : [{ path: ['closed', index], message: 'Write a day of the year like 12-25, month first.' }],
+    ),
+    ...exceptions.flatMap(({ date, spans }, index) => [
+      ...dateProblems(date, ['exceptions', index, 'date']),
+      ...(exceptions.findIndex((other) => other.date === date) < index
+        ? [{ path: ['exceptions', index, 'date'], message: `The day ${date} is there twice.` }]
+        : []),
+      ...spanProblems(spans, ['exceptions', index, 'spans']),
+    ]),
+    ...(first === undefined ? [] : dateProblems(first, ['first'])),
+    ...(last === undefined ? [] : dateProblems(last, ['last'])),
+    ...(first !== undefined && last !== undefined && first > last
+      ? [{ path: ['last'], message: `The last day, ${last}, comes before the first, ${first}.` }]
+      : []),
+  ];
+}
+
+function dateProblems(date: string, path: readonly (string | number)[]): HoursProblem[] {
+  return isDate(date) ? [] : [{ path, message: `“${date}” is no day. Write it like 2027-03-31.` }];
+}
+
+function isDate(date: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(date)) return false;
+  const parsed = new Date(`${date}T00:00:00Z`);
+  return !Number.isNaN(parsed.getTime()) && parsed.toISOString().startsWith(date);
+}
+
+function spanProblems(spans: readonly Span[], path: readonly (string | number)[]): HoursProblem[] {
+  const problems = spans.flatMap(({ from, to }, index): HoursProblem[] => {
+    if (!TIME.test(from)) return [{ path: [...path, index, 'from'], message: timeMessage(from) }];
+    if (!TIME.test(to) && to !== '24:00') return [{ path: [...path, index, 'to'], message: timeMessage(to) }];
+    if (from !== to) return [];
+    return [
+      {
+        path: [...path, index, 'to'],
+        message: `From ${from} to ${to} is no time at all. For the whole day write 00:00 to 24:00.`,
+      },
+    ];
+  });
+  if (problems.length > 0) return problems;
+  const sorted = spans
+    .map((span, index) => ({ span, index, minutes: spanMinutes(span) }))
+    .sort((a, b) => a.minutes[0] - b.minutes[0]);
+  return sorted.flatMap(({ span, index, minutes }, at): HoursProblem[] => {
+    const before = sorted[at - 1];
+    if (!before || before.minutes[1] <= minutes[0]) return [];
+    return [
+      {
+        path: [...path, index],
+        message: `${spanText(span)} overlaps ${spanText(before.span)}. Join them into one.`,
+      },
+    ];
+  });
+}
+
+function timeMessage(time: string): string {
+  return `“${time}” is no time of day. Write it like 09:00 or 17:30.`;
+}
+
+function spanText({ from, to }: Span): string {
+  return `${from}–${to}`;
+}

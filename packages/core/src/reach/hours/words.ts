@@ -1,0 +1,98 @@
+import { listWords } from '../pages/index.js';
+import { dateOf, dayNumber, timeOf, weekdayOf } from './days.js';
+import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
+import { zoneClock } from './zone-clock.js';
+
+export const WEEKDAY_NAMES: Readonly<Record<Weekday, string>> = {
+  mon: 'Monday',
+  tue: 'Tuesday',
+  wed: 'Wednesday',
+  thu: 'Thursday',
+  fri: 'Friday',
+  sat: 'Saturday',
+  sun: 'Sunday',
+};
+
+const MONTHS = 'January February March April May June July August September October November December'.split(
+  ' ',
+);
+
+/** "Mon–Fri 09:00–17:30, Sat 10:00–14:00, closed on 25 December, until 31 March 2027". */
+export function hoursWords(hours: Hours): string {
+  const { weekly, closed = [], exceptions = [], first, last } = hours;
+  return [
+    weekly ? weekWords(weekly) : '',
+    closed.length > 0 ? `closed on ${listWords(closed.map(yearlyWords))}` : '',
+    ...exceptions.map(({ date, spans }) =>
+      spans.length === 0 ? `closed on ${dateWords(date)}` : `${dateWords(date)} ${spansWords(spans)}`,
+    ),
+    first === undefined ? '' : `from ${dateWords(first)}`,
+    last === undefined ? '' : `until ${dateWords(last)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+function weekWords(weekly: NonNullable<Hours['weekly']>): string {
+  const groups: { days: Weekday[]; words: string }[] = [];
+  for (const day of WEEKDAYS) {
+    const words = spansWords(weekly[day] ?? []);
+    if (words === '') continue;
+    const last = groups.at(-1);
+    const isNext = last?.words === words && WEEKDAYS.indexOf(last.days.at(-1)!) === WEEKDAYS.indexOf(day) - 1;
+    if (isNext) last.days.push(day);
+    else groups.push({ days: [day], words });
+  }
+  if (groups.length === 0) return 'on no day of the week';
+  return groups.map(({ days, words }) => `${daysWords(days)} ${words}`).join(', ');
+}
+
+function daysWords(days: readonly Weekday[]): string {
+  const short = (day: Weekday): string => WEEKDAY_NAMES[day].slice(0, 3);
+  if (days.length === 7) return 'every day';
+  return days.length > 2 ? `${short(days[0]!)}–${short(days.at(-1)!)}` : days.map(short).join(' and ');
+}
+
+/** "09:00–12:00 and 13:00–17:30". */
+export function spansWords(spans: readonly Span[]): string {
+  return listWords(
+    spans.map(({ from, to }) => (from === '00:00' && to === '24:00' ? 'all day' : `${from}–${to}`)),
+  );
+}
+
+/** "31 March 2027". */
+export function dateWords(date: string): string {
+  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]!} ${date.slice(0, 4)}`;
+}
+
+function yearlyWords(day: string): string {
+  return `${Number(day.slice(3))} ${MONTHS[Number(day.slice(0, 2)) - 1]!}`;
+}
+
+/**
+ * A moment on the clocks of a zone: "today 17:00", "Friday 09:00" within the next six days, otherwise with its date.
+ *
+ * @param now - what "today" is; without one the date is always told
+ */
+export function momentWords(moment: number, zone: string, now?: number): string {
+  const clock = zoneClock(zone);
+  const { day, minutes } = clock.at(moment);
+  const ahead = now === undefined ? NaN : day - clock.at(now).day;
+  const time = timeOf(minutes);
+  if (ahead === 0) return `today ${time}`;
+  if (ahead === 1) return `tomorrow ${time}`;
+  const name = WEEKDAY_NAMES[weekdayOf(day)];
+  return ahead > 1 && ahead < 7 ? `${name} ${time}` : `${name} ${dateWords(dateOf(day))}, ${time}`;
+}
+
+/** The day that it is at the site, `2027-03-31`. */
+export function dayAt(moment: number, zone: string): string {
+  return dateOf(zoneClock(zone).at(moment).day);
+}
+
+/** The moment of a local date and time, `2027-03-31` or `2027-03-31T10:00`, in a zone. */
+export function momentOf(local: string, zone: string): number {
+  const [date, time = '00:00'] = local.split(/[T ]/);
+  const [hour, minute] = time.split(':').map(Number);
+  return zoneClock(zone).instant(dayNumber(date!), hour! * 60 + minute!);
+}

@@ -1,0 +1,13 @@
+export { addressWords, pageAddress, pageText, toPathname, type PageAddress } from './page-address.js';
+export { isGroupReference, pagePatternProblem, readPagePattern, type PagePattern } from './page-pattern.js';
+export { PageMatcher, PatternSet, pageMatcher, type PageMatch } from './page-matcher.js';
+export {
+  ALL_PAGES,
+  listWords,
+  pageEntryWords,
+  pageRulesWords,
+  withoutGroups,
+  type PageGroup,
+  type PageRules,
+} from './page-rules.js';
+export { PageUniverse, type PageAnswer } from './page-sets.js';

@@ -1,0 +1,105 @@
+import { URLPattern } from 'urlpattern-polyfill';
+import { byText } from '../../by-text.js';
+import { HOSTNAME, PATHNAME, SEARCH } from './components.js';
+import { parsePattern, type PatternPart } from './parts.js';
+import { PatternError, tokenize } from './tokens.js';
+
+/** A pattern of page addresses: `/path`, `/path?search` or `//host/path?search`, each a URLPattern component. */
+export interface PagePattern {
+  readonly source: string;
+  /** Undefined where any host will do. */
+  readonly host: readonly PatternPart[] | undefined;
+  readonly path: readonly PatternPart[];
+  /** Undefined where any search will do. */
+  readonly search: readonly PatternPart[] | undefined;
+  /** It holds regular expressions of its own: only trying tells what it matches. */
+  readonly custom: URLPattern | undefined;
+}
+
+/** The pattern in its components. @throws PatternError saying what is wrong with it, in words */
+export const readPagePattern = byText(4_000, (source): PagePattern => {
+  const { host, path, search } = splitPattern(source);
+  const parts = {
+    host: host === undefined ? undefined : parsePattern(host, HOSTNAME),
+    path: parsePattern(path, PATHNAME),
+    search: search === undefined ? undefined : parsePattern(search, SEARCH),
+  };
+  const isCustom = [parts.host, parts.path, parts.search].some((some) =>
+    some?.some(({ kind }) => kind === 'regexp'),
+  );
+  let custom: URLPattern | undefined;
+  if (isCustom)
+    try {
+      custom = new URLPattern({
+        pathname: path,
+        ...(host === undefined ? {} : { hostname: host }),
+        ...(search === undefined ? {} : { search }),
+      });
+    } catch {
+      throw new PatternError('What stands within the brackets is no valid regular expression.');
+    }
+  return { source, ...parts, custom };
+});
+
+/** What is wrong with a pattern in words, or undefined. */
+export function pagePatternProblem(source: string): string | undefined {
+  if (isGroupReference(source)) {
+    return GROUP_KEY.test(source.slice(1))
+      ? undefined
+      : 'Write a page group like "@confirmation-pages", with its key.';
+  }
+  if (!source.startsWith('/')) {
+    return `A page pattern starts with a slash, like "/${source}"; with a host, like "//www.example.com/${source}".`;
+  }
+  try {
+    readPagePattern(source);
+    return undefined;
+  } catch (error) {
+    if (!(error instanceof PatternError)) throw error;
+    return `This is not a valid pattern. ${error.message} Use "*" for anything and ":name" for one path segment.`;
+  }
+}
+
+const GROUP_KEY = /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/;
+
+/** Whether an entry of page rules names a group of pages and is no pattern itself. */
+export function isGroupReference(entry: string): boolean {
+  return entry.startsWith('@');
+}
+
+/** @throws PatternError */
+function splitPattern(source: string): { host?: string; path: string; search?: string } {
+  let rest = source;
+  let host: string | undefined;
+  if (rest.startsWith('//')) {
+    const end = rest.indexOf('/', 2);
+    if (end < 0) throw new PatternError('A path is missing behind the host; for all its pages write "/*".');
+    host = rest.slice(2, end);
+    rest = rest.slice(end);
+  }
+  const hash = rest.indexOf('#');
+  if (hash >= 0) throw new PatternError('Leave out everything from "#" on: servers never see it.');
+  const at = searchStart(rest);
+  return {
+    ...(host === undefined ? {} : { host }),
+    path: at < 0 ? rest : rest.slice(0, at),
+    ...(at < 0 ? {} : { search: rest.slice(at + 1) }),
+  };
+}
+
+/**
+ * Where the search begins: at the first question mark that modifies nothing (URLPattern Standard, 2.1, "is a search
+ * prefix").
+ */
+function searchStart(source: string): number {
+  const tokens = tokenize(source);
+  const found = tokens.findIndex(
+    ({ type, value }, index) =>
+      type === 'other-modifier' &&
+      value === '?' &&
+      !['name', 'regexp', 'close', 'asterisk'].includes(tokens[index - 1]?.type ?? ''),
+  );
+  if (found < 0) return -1;
+  // Tokens count code points.
+  return Array.from(source).slice(0, tokens[found]!.index).join('').length;
+}

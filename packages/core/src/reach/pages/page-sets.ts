@@ -1,0 +1,88 @@
+import { byText } from '../../by-text.js';
+import { pageAddress, type PageAddress } from './page-address.js';
+import { PageLanguage, shortestPage, type Condition } from './page-language.js';
+import { pageMatcher } from './page-matcher.js';
+import type { PageRules } from './page-rules.js';
+
+/** A page that shows something, and whether the answer holds for every possible page. */
+export interface PageAnswer {
+  readonly page: PageAddress | undefined;
+  /** False where patterns hold regular expressions of their own: then only known pages were tried. */
+  readonly isExact: boolean;
+}
+
+const languages = byText(2_000, (rules) => new PageLanguage(JSON.parse(rules) as PageRules));
+
+function languageOf({ include, exclude }: PageRules): PageLanguage {
+  return languages(JSON.stringify({ include, exclude }));
+}
+
+/** The pages of a site: those that are known, and all that its hosts could be asked for. */
+export class PageUniverse {
+  readonly #known: readonly PageAddress[];
+  readonly #answers = new Map<string, PageAnswer>();
+
+  /** @param known - paths of pages that there are; they are shown rather than made-up ones */
+  constructor(known: readonly string[]) {
+    this.#known = ['/', ...known].map((path) => pageAddress(path));
+  }
+
+  /**
+   * A page that all of some rules hold and none of others.
+   *
+   * @param held - rules without groups
+   * @param hosts - those that count; none means any
+   */
+  find(held: readonly PageRules[], notHeld: readonly PageRules[], hosts: readonly string[]): PageAnswer {
+    const key = JSON.stringify([held.map(plain), notHeld.map(plain), hosts]);
+    let answer = this.#answers.get(key);
+    if (!answer) this.#answers.set(key, (answer = this.#work(held, notHeld, hosts)));
+    return answer;
+  }
+
+  #work(held: readonly PageRules[], notHeld: readonly PageRules[], hosts: readonly string[]): PageAnswer {
+    const all = [...held, ...notHeld];
+    const isHeld = (rules: PageRules, page: PageAddress): boolean => pageMatcher(rules).match(page).matches;
+    const fits = (page: PageAddress): boolean =>
+      held.every((rules) => isHeld(rules, page)) && !notHeld.some((rules) => isHeld(rules, page));
+    const examples = all.flatMap(({ include, exclude }) =>
+      [...include, ...exclude].flatMap(exampleAddresses),
+    );
+    for (const host of hosts.length > 0 ? hosts : [undefined])
+      for (const page of [...this.#known, ...examples, SOME_PAGE]) {
+        const there = host === undefined ? page : { ...page, host };
+        if (fits(there)) return { page: there, isExact: true };
+      }
+    const conditions: Condition[] = [
+      ...held.map((rules) => ({ language: languageOf(rules), isHeld: true })),
+      ...notHeld.map((rules) => ({ language: languageOf(rules), isHeld: false })),
+    ];
+    if (conditions.some(({ language }) => !language.isExact)) return { page: undefined, isExact: false };
+    const { found, isExact } = shortestPage(conditions, hosts);
+    return { page: found === undefined ? undefined : fromText(found), isExact };
+  }
+}
+
+const SOME_PAGE = pageAddress('/some-page');
+
+function plain({ include, exclude }: PageRules): unknown {
+  return [include, exclude];
+}
+
+function fromText(text: string): PageAddress {
+  const space = text.indexOf(' ');
+  return pageAddress(text.slice(space + 1), text.slice(0, space));
+}
+
+/** Addresses that a pattern is likely to match, as people would write them. */
+export function exampleAddresses(pattern: string): PageAddress[] {
+  const [, host = '', rest = pattern] = /^\/\/([^/]*)(.*)$/s.exec(pattern) ?? [];
+  const fill = (text: string, star: string): string =>
+    text
+      .replace(/\{([^{}]*)\}[?*+]?/g, '$1')
+      .replace(/:\w+(?:\([^)]*\))?[?*+]?/g, 'some-page')
+      .replaceAll('*', star)
+      .replace(/\\(.)/g, '$1');
+  const path = (star: string): PageAddress => pageAddress(fill(rest, star) || '/', fill(host, star || 'www'));
+  return [path(''), path('some-page')];
+}

@@ -1,0 +1,39 @@
+import { consentNames } from './consent.js';
+import { momentWords } from './hours/index.js';
+import { addressWords, listWords } from './pages/index.js';
+import type { PageLoad } from './page-load.js';
+import type { SiteReach } from './reach.js';
+
+/** A page load that shows something, and what of it people must be told. */
+export interface Witness extends PageLoad {
+  readonly isDeviceTold?: boolean;
+  readonly isTimeTold?: boolean;
+  readonly isEnvironmentTold?: boolean;
+  /** What one of them waits for has not come. */
+  readonly isNotYet?: boolean;
+  /** Categories that are not agreed to. */
+  readonly without?: readonly string[];
+}
+
+/** "/book/confirmed, on a phone, Thursday 10:00". @param now - what "today" is */
+export function witnessWords(witness: Witness, site: SiteReach, now?: number): string {
+  const { page, environment, device, at, consent, visitor, width, without = [] } = witness;
+  const names = (keys: readonly string[]): string => listWords(consentNames(keys, site.consent));
+  return [
+    addressWords(page),
+    witness.isEnvironmentTold === true ? `on ${environment}` : '',
+    witness.isDeviceTold === true ? `on a ${device}` : '',
+    witness.isTimeTold === true ? momentWords(at, site.timeZone, now) : '',
+    consent.length > 0 ? `with consent to ${names(consent)}` : '',
+    without.length > 0 ? `without consent to ${names(without)}` : '',
+    visitor === undefined
+      ? ''
+      : visitor === 'first'
+        ? 'on a first visit'
+        : 'for somebody who has been here before',
+    witness.isNotYet === true ? 'before what it waits for has come' : '',
+    width === undefined ? '' : `in a window ${width} pixels wide`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
