@@ -83,6 +83,13 @@ export const endpoints = {
     response: schemas.site,
     needsIfMatch: true,
   },
+  changeFields: {
+    method: 'POST',
+    path: '/fields',
+    summary: 'Give fields of several sites new values; each site by itself, with a result each',
+    body: schemas.fieldChanges,
+    response: schemas.siteResults,
+  },
   listPages: {
     method: 'GET',
     path: '/sites/{site}/pages',
@@ -90,6 +97,14 @@ export const endpoints = {
     params: site,
     query: z.strictObject({ environment: schemas.environment.default('live') }),
     response: schemas.sitePages,
+  },
+  previewPages: {
+    method: 'POST',
+    path: '/sites/{site}/pages/preview',
+    summary: 'Which of the site’s known pages some page rules hold',
+    params: site,
+    body: schemas.pages,
+    response: schemas.patternPreview,
   },
   listSkeletons: {
     method: 'GET',
@@ -137,12 +152,28 @@ export const endpoints = {
     params: snippet,
     needsIfMatch: true,
   },
+  copySnippet: {
+    method: 'POST',
+    path: '/sites/{site}/snippets/{snippet}/copy',
+    summary: 'Copy a snippet of the draft, with the fields and page groups it uses, into other sites’ drafts',
+    params: snippet,
+    body: z.strictObject({ sites: z.array(schemas.key).min(1).max(200) }),
+    response: schemas.siteResults,
+  },
   showHistory: {
     method: 'GET',
     path: '/sites/{site}/snippets/{snippet}/history',
     summary: 'The releases that changed a snippet, the newest first, and how it was in each',
     params: snippet,
     response: items(schemas.snippetVersion),
+  },
+  showCalendar: {
+    method: 'GET',
+    path: '/sites/{site}/snippets/{snippet}/calendar',
+    summary: 'The hours of a week in which a snippet of the draft is on',
+    params: snippet,
+    query: schemas.calendarQuery,
+    response: schemas.calendar,
   },
   showOrder: {
     method: 'GET',
@@ -197,12 +228,9 @@ export const endpoints = {
   showPlan: {
     method: 'GET',
     path: '/sites/{site}/plan',
-    summary: 'What one page load gets, and why the rest is left out',
+    summary: 'What one page load gets, and every reason why the rest is left out',
     params: site,
-    query: z.strictObject({
-      path: z.string().startsWith('/', 'A path starts with a slash.').default('/'),
-      of: schemas.setReference.default('live'),
-    }),
+    query: schemas.planQuery,
     response: schemas.pagePlan,
   },
   readCode: {

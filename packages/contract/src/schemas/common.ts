@@ -1,4 +1,4 @@
-import { KEY_PATTERN, pagePatternProblem } from '@pragmatica/core';
+import { KEY_PATTERN } from '@pragmatica/core';
 import { z } from 'zod';
 
 export const key = z
@@ -34,25 +34,6 @@ export const placement = z
     'Use head-start, head-end, body-start, body-end, or {"anchor": "an-id", "side": "inside"} (or "before").',
   )
   .meta({ description: 'Where a part goes in the page.' });
-
-const pagePattern = z
-  .string()
-  .max(500)
-  .superRefine((pattern, context) => {
-    const problem = pagePatternProblem(pattern);
-    if (problem !== undefined) context.addIssue({ code: 'custom', message: problem });
-  });
-
-export const pages = z
-  .strictObject({
-    include: z
-      .array(pagePattern)
-      .max(200)
-      .default([])
-      .meta({ description: 'URLPattern pathnames; none means every page.' }),
-    exclude: z.array(pagePattern).max(200).default([]),
-  })
-  .meta({ description: 'On which pages a snippet runs.' });
 
 /** A day, in the site's time zone. */
 export const day = z.iso

@@ -1,4 +1,5 @@
 export * from './common.js';
+export * from './field.js';
 export * from './finding.js';
 export * from './problem.js';
 export * from './release.js';
@@ -6,3 +7,5 @@ export * from './session.js';
 export * from './site.js';
 export * from './snippet.js';
 export * from './verification.js';
+export * from './reach.js';
+export * from './plan.js';

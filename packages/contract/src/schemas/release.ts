@@ -4,7 +4,6 @@ import {
   change,
   environment,
   key,
-  pages,
   placement,
   reason,
   snippetState,
@@ -13,6 +12,8 @@ import {
   timestamp,
   title,
 } from './common.js';
+import { consentRules, limits, pageGroups, pages } from './reach.js';
+import { fields } from './field.js';
 
 const snapshotPart = z.strictObject({
   placement,
@@ -29,6 +30,8 @@ const snapshotSnippet = z.strictObject({
   note: text.default(''),
   state: snippetState.default('on'),
   pages: pages.default({ include: [], exclude: [] }),
+  limits: limits.optional(),
+  stateSince: z.strictObject({ at: timestamp, by: z.string() }).optional(),
   needs: z.array(key).optional(),
   parts: z.array(snapshotPart),
 });
@@ -37,7 +40,14 @@ const snapshotSnippet = z.strictObject({
 export const snapshot = z
   .strictObject({
     format: z.literal('pragmatica-set/1', 'The format must be "pragmatica-set/1".'),
-    site: z.strictObject({ key, name: title, timeZone: z.string() }),
+    site: z.strictObject({
+      key,
+      name: title,
+      timeZone: z.string(),
+      pageGroups: pageGroups.optional(),
+      consent: consentRules.optional(),
+      fields: fields.optional(),
+    }),
     snippets: z.array(snapshotSnippet),
   })
   .meta({ id: 'Snapshot', description: 'A whole snippet set at one moment.' }) satisfies z.ZodType<Snapshot>;
@@ -97,7 +107,20 @@ export const setReference = z
   .regex(/^(draft|live|staging|\d{1,9})$/, 'Use draft, live, staging or the number of a release.');
 
 export const changeInWords = z.object({
-  kind: z.enum(['added', 'removed', 'state', 'pages', 'code', 'parts', 'placement', 'details', 'order']),
+  kind: z.enum([
+    'added',
+    'removed',
+    'state',
+    'pages',
+    'reach',
+    'site',
+    'field',
+    'code',
+    'parts',
+    'placement',
+    'details',
+    'order',
+  ]),
   snippet: z.string(),
   message: z.string(),
   visible: z.boolean().meta({ description: 'Whether visitors get something else.' }),
@@ -106,23 +129,6 @@ export const changeInWords = z.object({
 export const diff = z
   .object({ from: z.string(), to: z.string(), changes: z.array(changeInWords) })
   .meta({ id: 'Diff' });
-
-export const pagePlan = z
-  .object({
-    path: z.string(),
-    parts: z.array(
-      z.object({ key: z.string(), snippet: z.string(), name: z.string(), placement, code: z.string() }),
-    ),
-    leftOut: z.array(
-      z.object({
-        snippet: z.string(),
-        name: z.string(),
-        reason: z.enum(['off', 'archived', 'excluded', 'not-included', 'no-code']),
-        message: z.string(),
-      }),
-    ),
-  })
-  .meta({ id: 'PagePlan' });
 
 /** A snippet as a release holds it. */
 export const snippetVersion = z

@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
+import { consentRules, pageGroup, pageGroups } from './reach.js';
 import { change, environment, key, timestamp, title } from './common.js';
 
 const HOSTNAME =
@@ -80,11 +82,17 @@ export const siteInput = z
     name: title,
     timeZone: timeZone.default('UTC'),
     hosts: hosts.default([]),
+    pageGroups: pageGroups.default([]),
+    consent: consentRules.nullable().default(null),
+    fields: fields.default([]),
   })
   .meta({ id: 'SiteInput' });
 export type SiteInput = z.input<typeof siteInput>;
 
-export const sitePatch = z.strictObject({ name: title, timeZone, hosts }).partial().meta({ id: 'SitePatch' });
+export const sitePatch = z
+  .strictObject({ name: title, timeZone, hosts, pageGroups, consent: consentRules.nullable(), fields })
+  .partial()
+  .meta({ id: 'SitePatch' });
 
 export type SitePatch = z.input<typeof sitePatch>;
 
@@ -98,6 +106,9 @@ export const site = z
     name: title,
     timeZone: z.string(),
     hosts: z.array(host),
+    pageGroups: z.array(pageGroup),
+    consent: consentRules.nullable(),
+    fields: z.array(field),
     environments: z
       .record(environment, z.int().nullable())
       .meta({ description: 'The release each environment serves.' }),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { code, key, pages, placement, snippetState, statement, text, timestamp, title } from './common.js';
+import { code, key, placement, snippetState, statement, text, timestamp, title } from './common.js';
+import { limits, pages } from './reach.js';
 
 export const part = z.object({ placement, rank: z.int().min(0), code, statement });
 
@@ -17,6 +18,7 @@ export const snippet = z
     note: text,
     state: snippetState,
     pages,
+    limits: limits.meta({ description: 'Empty where nothing but the pages bounds its reach.' }),
     needs,
     parts: z.array(part),
     version: z.int(),
@@ -38,6 +40,7 @@ export const snippetInput = z
     note: text.default(''),
     state: snippetState.default('on'),
     pages: pages.default({ include: [], exclude: [] }),
+    limits: limits.default({}),
     needs: needs.default([]),
     parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
   })
@@ -52,6 +55,7 @@ export const snippetPatch = z
     note: text,
     state: snippetState,
     pages,
+    limits,
     needs,
     parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
   })

@@ -1,0 +1,70 @@
+import { FIELD_NAME, FIELD_TYPES, fieldValueProblem } from '@pragmatica/core';
+import { z } from 'zod';
+import { environment, key, title } from './common.js';
+
+const name = z
+  .string()
+  .regex(
+    FIELD_NAME,
+    'A field’s name has lower-case letters, digits, dashes and underscores, and begins with a letter.',
+  )
+  .meta({ description: 'As it stands in code: `@{name}`.', example: 'account' });
+const value = z.string().max(500);
+
+export const field = z
+  .strictObject({
+    name,
+    type: z.enum(FIELD_TYPES),
+    label: title,
+    example: value
+      .optional()
+      .meta({ description: 'The provider’s own example; left at it, the field is not set.' }),
+    value: value.optional().meta({ description: 'In every environment that has no value of its own.' }),
+    live: value.optional(),
+    staging: value.optional(),
+  })
+  .superRefine((given, context) => {
+    for (const place of ['value', 'live', 'staging'] as const) {
+      const typed = given[place];
+      if (typed === undefined || typed === '') continue;
+      const problem = fieldValueProblem(given.type, typed);
+      if (problem !== undefined) context.addIssue({ code: 'custom', path: [place], message: problem });
+    }
+  })
+  .meta({ id: 'Field', description: 'A named value in the code of a site’s snippets.' });
+export type FieldResource = z.infer<typeof field>;
+
+export const fields = z
+  .array(field)
+  .max(200)
+  .superRefine((list, context) => {
+    list.forEach((entry, index) => {
+      if (list.findIndex((other) => other.name === entry.name) !== index)
+        context.addIssue({ code: 'custom', path: [index, 'name'], message: 'This field is there twice.' });
+    });
+  });
+
+/** New values for fields of several sites. */
+export const fieldChanges = z
+  .strictObject({
+    changes: z
+      .array(
+        z.strictObject({
+          site: key,
+          name,
+          environment: environment.optional().meta({ description: 'Both when left out.' }),
+          value: value.nullable().meta({ description: 'Null takes it away.' }),
+        }),
+      )
+      .min(1)
+      .max(1000),
+  })
+  .meta({ id: 'FieldChanges' });
+
+export type FieldChanges = z.input<typeof fieldChanges>;
+
+/** What became of each site, in the order in which they were named. */
+export const siteResults = z.object({
+  items: z.array(z.object({ site: z.string(), isDone: z.boolean(), message: z.string() })),
+});
+export type SiteResult = z.infer<typeof siteResults>['items'][number];
