@@ -5,6 +5,8 @@ import {
   charsetOf,
   rememberPlaces,
   type InsertOutcome,
+  type Outcome,
+  type PlannedPage,
   type PreparedParts,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
@@ -22,6 +24,7 @@ import {
   type HeaderMap,
 } from './headers.js';
 import type { Origins } from './origins.js';
+import { tellReach } from './reach-headers.js';
 import { sendOwnPage } from './own-pages.js';
 import {
   CodedPageSink,
@@ -49,6 +52,15 @@ export interface Shared {
   readonly createCoding?: CodingFactory;
 }
 
+/** What a page load gets, decided once, when it is asked for. */
+export interface PlannedLoad {
+  readonly release: CompiledRelease;
+  readonly page: PlannedPage;
+  readonly outcome: Outcome;
+  /** Milliseconds since 1970. */
+  readonly now: number;
+}
+
 /** A body longer than the gateway takes. */
 export class BodyTooLong extends Error {
   override name = 'BodyTooLong';
@@ -61,7 +73,7 @@ const JOINED = 1 << 16;
 /** One request on its way to an origin, and the answer on its way back. */
 export class Exchange implements Dispatcher.DispatchHandler {
   readonly #shared: Shared;
-  readonly #served: ServedHost;
+  readonly #planned: PlannedLoad | undefined;
   readonly #asked: Asked;
   readonly #request: IncomingMessage;
   readonly #response: ServerResponse;
@@ -85,12 +97,13 @@ export class Exchange implements Dispatcher.DispatchHandler {
     shared: Shared,
     served: ServedHost,
     asked: Asked,
+    planned: PlannedLoad | undefined,
     request: IncomingMessage,
     response: ServerResponse,
     options: Dispatcher.DispatchOptions,
   ) {
     this.#shared = shared;
-    this.#served = served;
+    this.#planned = planned;
     this.#asked = asked;
     this.#request = request;
     this.#response = response;
@@ -209,22 +222,26 @@ export class Exchange implements Dispatcher.DispatchHandler {
       this.#response.writeEarlyHints({ link: headers['link'] });
   }
 
-  /** "Not modified" speaks of what the client has (RFC 9110, 15.4.5): a page with this release's parts keeps its tag. */
+  /** "Not modified" speaks of what the client has (RFC 9110, 15.4.5): a page with these parts keeps its tag. */
   #keepTag(headers: HeaderMap): void {
     const tag = firstOf(headers['etag']);
-    const release = this.#served.release && releaseTag(this.#served.release);
-    if (tag === undefined || release === undefined) return;
-    if (hasTagOf(this.#request.headers['if-none-match'], release))
-      headers['etag'] = insertedTag(tag, release);
+    const planned = this.#planned;
+    const condition = this.#request.headers['if-none-match'];
+    if (planned?.page.isInReach !== true) return;
+    const isInserted = planned.outcome.tag !== '' && hasTagOf(condition, planned.outcome.tag);
+    if (isInserted && tag !== undefined) headers['etag'] = insertedTag(tag, planned.outcome.tag);
+    // Only of a page that was delivered with parts, or asked for as a page, is it known that it is one.
+    if (isInserted || firstOf(this.#request.headers.accept)?.includes('text/html') === true)
+      tellReach(headers, planned.page, planned.now);
   }
 
   /** What puts the parts into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
   #pageSink(status: number, headers: HeaderMap): PageSink | undefined {
     const { metrics, breaker } = this.#shared;
     try {
-      const parts = isInsertable(status, headers)
-        ? this.#served.release?.planner.prepare(this.#asked.target)
-        : undefined;
+      const planned = isInsertable(status, headers) ? this.#planned : undefined;
+      if (planned?.page.isInReach === true) tellReach(headers, planned.page, planned.now);
+      const parts = planned?.outcome.parts;
       if (parts === undefined || parts.count === 0) {
         metrics.pages.inc({ outcome: 'untouched' });
         return undefined;
@@ -295,7 +312,12 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const tag = firstOf(headers['etag']);
     const length = Number(firstOf(headers['content-length']));
     if (tag?.startsWith('"') !== true || !(length <= LONGEST_REMEMBERED)) return undefined;
-    return { host: this.#asked.host, target: this.#asked.target, tag, charset };
+    return {
+      host: this.#asked.host,
+      target: this.#asked.target,
+      tag: `${tag} ${this.#planned!.outcome.tag}`,
+      charset,
+    };
   }
 
   get #page(): string {
@@ -348,7 +370,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   #insertedHeaders(headers: HeaderMap): HeaderMap {
-    const release = this.#served.release!;
+    const { release, outcome } = this.#planned!;
     const sent: HeaderMap = {};
     for (const name in headers) if (!OF_THE_ORIGINS_BYTES.has(name)) sent[name] = headers[name]!;
     sent['pragmatica-release'] = String(release.number);
@@ -357,7 +379,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
       sent['server-timing'] = [headers['server-timing'] ?? []].flat().concat(timing).join(', ');
     }
     const tag = firstOf(headers['etag']);
-    if (tag !== undefined) sent['etag'] = insertedTag(tag, releaseTag(release));
+    if (tag !== undefined) sent['etag'] = insertedTag(tag, outcome.tag);
     return sent;
   }
 
@@ -431,9 +453,3 @@ const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([
   'repr-digest',
   'content-digest',
 ]);
-
-const RELEASE_TAG_LENGTH = 12;
-
-export function releaseTag(release: CompiledRelease): string {
-  return release.digest.slice(0, RELEASE_TAG_LENGTH);
-}

@@ -1,12 +1,12 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { Readable, type Duplex } from 'node:stream';
-import { prepareInsertion } from '@pragmatica/core';
+import { pageAddress, prepareInsertion } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
 import { Breaker } from './breaker.js';
 import type { CodingFactory } from './codings.js';
-import { BodyTooLong, Exchange, releaseTag, type Shared } from './exchange.js';
+import { BodyTooLong, Exchange, type PlannedLoad, type Shared } from './exchange.js';
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { sendOwnPage } from './own-pages.js';
@@ -134,15 +134,16 @@ function forward(
     );
     return;
   }
+  const planned = planLoad(options, served, asked, request);
   const headers = originHeaders(request.headers, {
     host: asked.authority,
     clientAddress: request.socket.remoteAddress ?? '',
-    release: served.release && releaseTag(served.release),
-    mayInsert: mayInsert(served, asked),
+    partsTag: planned?.outcome.tag ?? '',
+    mayInsert: planned?.page.isInReach ?? false,
   });
   if (request.headers['max-forwards'] !== undefined && request.method === 'OPTIONS')
     headers['max-forwards'] = String(Number(request.headers['max-forwards']) - 1);
-  new Exchange(shared, served, asked, request, response, {
+  new Exchange(shared, served, asked, planned, request, response, {
     path: asked.target,
     method: request.method as Dispatcher.HttpMethod,
     headers,
@@ -188,12 +189,24 @@ function findHost(options: GatewayOptions, asked: Asked): ServedHost | Refusal {
   );
 }
 
-/** Whether any part is planned for the path; a plan that fails inserts nothing. */
-function mayInsert(served: ServedHost, asked: Asked): boolean {
+/** What the page load gets; a plan that fails inserts nothing. */
+function planLoad(
+  options: GatewayOptions,
+  { release }: ServedHost,
+  { host, target }: Asked,
+  request: IncomingMessage,
+): PlannedLoad | undefined {
+  if (!release) return undefined;
   try {
-    return (served.release?.planner.prepare(asked.target).count ?? 0) > 0;
-  } catch {
-    return false;
+    const now = Date.now();
+    const page = release.planner.page(pageAddress(target, host));
+    return { release, page, outcome: page.outcome(request.headers, now), now };
+  } catch (error) {
+    options.log.error(
+      { err: error, host, url: target },
+      'a page load could not be planned; nothing is put in',
+    );
+    return undefined;
   }
 }
 

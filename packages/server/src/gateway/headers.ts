@@ -32,19 +32,19 @@ export function endToEndHeaders(headers: IncomingHttpHeaders): HeaderMap {
 export interface ForwardedRequest {
   readonly host: string;
   readonly clientAddress: string;
-  /** The release in tags, if one is served. */
-  readonly release: string | undefined;
-  /** Parts are planned for this path. */
+  /** What stands in tags for the parts that this page load gets; empty where it gets none. */
+  readonly partsTag: string;
+  /** Some page load of this page gets parts. */
   readonly mayInsert: boolean;
 }
 
 /**
  * What the origin is sent. Of the codings that the client accepts only those are left that the gateway understands,
- * and conditions are translated, so that a page that was made with another release is never called unchanged.
+ * and conditions are translated, so that a page that was made with other parts is never called unchanged.
  */
 export function originHeaders(
   headers: IncomingHttpHeaders,
-  { host, clientAddress, release, mayInsert }: ForwardedRequest,
+  { host, clientAddress, partsTag, mayInsert }: ForwardedRequest,
 ): HeaderMap {
   const sent = endToEndHeaders(headers);
   delete sent['expect'];
@@ -68,7 +68,7 @@ export function originHeaders(
     delete sent['range'];
     delete sent['if-range'];
   }
-  const conditions = translateConditions(headers['if-none-match'], release, isPageLoad);
+  const conditions = translateConditions(headers['if-none-match'], partsTag, isPageLoad && partsTag !== '');
   if (conditions === undefined) delete sent['if-none-match'];
   else sent['if-none-match'] = conditions;
   return sent;
@@ -82,32 +82,32 @@ function forwardedElement(clientAddress: string, host: string): string {
 
 const TAG_SUFFIX = /;pragmatica-(\w+)"$/;
 
-/** The page's own tag with the release in it: another release makes another representation (RFC 9110, 8.8.3). */
-export function insertedTag(originTag: string, release: string): string {
+/** The page's own tag with its parts in it: other parts make another representation (RFC 9110, 8.8.3). */
+export function insertedTag(originTag: string, partsTag: string): string {
   const weak = originTag.startsWith('W/') ? originTag : `W/${originTag}`;
-  return weak.replace(/"$/, `;pragmatica-${release}"`);
+  return weak.replace(/"$/, `;pragmatica-${partsTag}"`);
 }
 
-/** Whether a client asks on top of a page that was made with this release. */
-export function hasTagOf(condition: string | undefined, release: string): boolean {
-  return items(condition).some((tag) => TAG_SUFFIX.exec(tag)?.[1] === release);
+/** Whether a client asks on top of a page that was made with these parts. */
+export function hasTagOf(condition: string | undefined, partsTag: string): boolean {
+  return items(condition).some((tag) => TAG_SUFFIX.exec(tag)?.[1] === partsTag);
 }
 
 /**
- * The origin's tags in a client's condition. Tags made with another release are dropped: they no longer hold. So are,
- * where a page may get parts, the origin's own tags: they are of the page without parts. (Tags that hold a comma are
+ * The origin's tags in a client's condition. Tags made with other parts are dropped: they do not hold. So are, where
+ * a page gets parts, the origin's own tags: they are of the page without parts. (Tags that hold a comma are
  * split and then match nothing, which is safe.)
  */
 function translateConditions(
   condition: string | undefined,
-  release: string | undefined,
-  isPageLoad: boolean,
+  partsTag: string,
+  getsParts: boolean,
 ): string | undefined {
   if (condition === undefined) return undefined;
   const tags = items(condition).flatMap((tag) => {
     const made = TAG_SUFFIX.exec(tag);
-    if (!made) return isPageLoad ? [] : [tag];
-    return made[1] === release ? [tag.replace(TAG_SUFFIX, '"')] : [];
+    if (!made) return getsParts ? [] : [tag];
+    return made[1] === partsTag ? [tag.replace(TAG_SUFFIX, '"')] : [];
   });
   return tags.length > 0 ? tags.join(', ') : undefined;
 }

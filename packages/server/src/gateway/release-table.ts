@@ -1,6 +1,6 @@
 import { IsolationLevel, type EntityManager, type MikroORM } from '@mikro-orm/postgresql';
 import { originsOf, type Environment } from '@pragmatica/contract';
-import { ReleasePlanner } from '@pragmatica/core';
+import { ReleasePlanner, pageAddress, type Snapshot } from '@pragmatica/core';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { RELEASE_CHANNEL } from '../site/change-site.js';
@@ -38,8 +38,8 @@ export class ReleaseTable {
   readonly #log: Logger;
   readonly #file: ReleaseFile | undefined;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
-  /** By id of the release, which never changes its content. */
-  #compiled: ReadonlyMap<number, CompiledRelease> = new Map();
+  /** By id of the release, which never changes its content, and environment. */
+  #compiled: ReadonlyMap<string, CompiledRelease> = new Map();
   #state: GatewayState = { hosts: [], releases: [] };
   #listener: pg.Client | undefined;
   #timer: NodeJS.Timeout | undefined;
@@ -168,20 +168,38 @@ export class ReleaseTable {
   }
 
   #use(state: GatewayState): void {
-    const compiled = new Map(
-      state.releases.map(({ id, number, digest, snapshot }): [number, CompiledRelease] => [
-        id,
-        this.#compiled.get(id) ?? { number, digest, planner: new ReleasePlanner(snapshot) },
-      ]),
-    );
+    const releases = new Map(state.releases.map((release) => [release.id, release]));
+    const compiled = new Map<string, CompiledRelease>();
+    const compile = (id: number, environment: Environment): CompiledRelease => {
+      const key = `${id} ${environment}`;
+      const { number, digest, snapshot } = releases.get(id)!;
+      const release =
+        compiled.get(key) ?? this.#compiled.get(key) ?? this.#made(number, digest, snapshot, environment);
+      compiled.set(key, release);
+      return release;
+    };
     this.#hosts = new Map(
       state.hosts.map(({ release, ...host }): [string, ServedHost] => [
         host.host,
-        { ...host, release: release === null ? undefined : compiled.get(release) },
+        { ...host, release: release === null ? undefined : compile(release, host.environment) },
       ]),
     );
     this.#compiled = compiled;
     this.#state = state;
+  }
+
+  /** Ready before the first visitor comes; one that cannot be made ready harms no other release. */
+  #made(number: number, digest: string, snapshot: Snapshot, environment: Environment): CompiledRelease {
+    const planner = new ReleasePlanner(snapshot, environment);
+    try {
+      planner.page(pageAddress('/'));
+    } catch (error) {
+      this.#log.error(
+        { err: error, release: number },
+        'a release cannot be planned; its pages go out untouched',
+      );
+    }
+    return { number, digest, planner };
   }
 
   async #listen(): Promise<void> {

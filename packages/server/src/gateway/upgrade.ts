@@ -22,7 +22,7 @@ export function passUpgrade(
   const headers = originHeaders(request.headers, {
     host: asked.authority,
     clientAddress: request.socket.remoteAddress ?? '',
-    release: undefined,
+    partsTag: '',
     mayInsert: false,
   });
   const send = url.protocol === 'https:' ? requestHttps : requestHttp;

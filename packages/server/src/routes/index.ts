@@ -1,7 +1,9 @@
 import type { Handlers } from '../http/context.js';
 import type { Settings } from '../settings.js';
 import { SiteChecks } from '../site/site-checks.js';
+import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
+import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
@@ -18,6 +20,8 @@ export function createHandlers(settings: Settings): Handlers {
     ...snippetHandlers(),
     ...orderHandlers(checks),
     ...releaseHandlers(checks),
+    ...planHandlers(),
+    ...fieldHandlers(),
     ...verificationHandlers(),
     ...findingHandlers(checks),
   };

@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ENVIRONMENTS, type Environment, type ReleaseSummary } from '@pragmatica/contract';
-import { difference, planPage } from '@pragmatica/core';
+import { difference } from '@pragmatica/core';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
@@ -22,7 +22,7 @@ type Summarized = Omit<Release, 'snapshot'>;
 export function releaseHandlers(
   checks: SiteChecks,
 ): HandlersOf<
-  'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff' | 'showPlan'
+  'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff'
 > {
   return {
     async listReleases({ params }, { em }) {
@@ -97,12 +97,6 @@ export function releaseHandlers(
       const site = await findSite(em, params.site);
       const [from, to] = [await resolveSet(em, site, query.from), await resolveSet(em, site, query.to)];
       return { data: { from: from.name, to: to.name, changes: difference(from.snapshot, to.snapshot) } };
-    },
-
-    async showPlan({ params, query }, { em }) {
-      const site = await findSite(em, params.site);
-      const { snapshot } = await resolveSet(em, site, query.of);
-      return { data: planPage(snapshot, query.path) };
     },
   };
 }

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { KEY_PATTERN, keyFromName } from '@pragmatica/core';
+import { KEY_PATTERN, keyFromName, pageMatcher, pageRulesWords, withoutGroups } from '@pragmatica/core';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
 import { assertIfMatch, etag } from '../http/etag.js';
@@ -8,7 +8,7 @@ import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
-import { describeSites } from '../site/describe-sites.js';
+import { byAttention, describeSites } from '../site/describe-sites.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 
@@ -18,11 +18,29 @@ const ACTIVITY_LENGTH = 200;
 export function siteHandlers(
   settings: Settings,
   checks: SiteChecks,
-): HandlersOf<'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'> {
+): HandlersOf<
+  'previewPages' | 'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
+> {
   return {
+    async previewPages({ params, body }, { em }) {
+      const site = await findSite(em, params.site);
+      const known = await knownPages(
+        (await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } })) ?? undefined,
+      );
+      const matcher = pageMatcher(withoutGroups(body, site.pageGroups));
+      return {
+        data: {
+          matched: known.paths.filter((path) => matcher.match(path).matches),
+          known: known.paths.length,
+          words: pageRulesWords(body, site.pageGroups),
+          source: known.message,
+        },
+      };
+    },
+
     async listSites(_input, { em }) {
       const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
-      return { data: { items: await describeSites(em, checks, sites) } };
+      return { data: { items: (await describeSites(em, checks, sites)).sort(byAttention) } };
     },
 
     async createSite({ body }, { em, actor }) {
@@ -35,6 +53,9 @@ export function siteHandlers(
             key,
             name: body.name,
             timeZone: body.timeZone,
+            pageGroups: body.pageGroups,
+            consent: body.consent,
+            fields: body.fields,
             updatedBy: actor,
             updatedAt: new Date(),
             version: 1,
@@ -60,6 +81,9 @@ export function siteHandlers(
         assertIfMatch(ifMatch, siteTag(found), 'The site', { by: found.updatedBy, at: found.updatedAt });
         if (body.name !== undefined) found.name = body.name;
         if (body.timeZone !== undefined) found.timeZone = body.timeZone;
+        if (body.pageGroups !== undefined) found.pageGroups = body.pageGroups;
+        if (body.consent !== undefined) found.consent = body.consent;
+        if (body.fields !== undefined) found.fields = body.fields;
         if (body.hosts !== undefined) await setHosts(transaction, found, body.hosts, settings);
         found.updatedBy = actor;
         found.updatedAt = new Date();
@@ -108,7 +132,14 @@ export function siteHandlers(
   };
 }
 
-const FIELD_WORDS: Record<string, string> = { name: 'name', timeZone: 'time zone', hosts: 'hosts' };
+const FIELD_WORDS: Record<string, string> = {
+  name: 'name',
+  timeZone: 'time zone',
+  hosts: 'hosts',
+  pageGroups: 'page groups',
+  consent: 'purposes of consent',
+  fields: 'fields',
+};
 
 /** A key that was given, or one made from the name. @throws ProblemError 422 */
 export function keyOrFromName(key: string | undefined, name: string): string {

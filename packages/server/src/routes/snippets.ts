@@ -1,14 +1,15 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { SnippetResource } from '@pragmatica/contract';
-import { difference, snapshotDigest } from '@pragmatica/core';
+import type { SiteResult, SnippetResource } from '@pragmatica/contract';
+import { difference, snapshotDigest, tidyLimits, type Limits } from '@pragmatica/core';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
+import { copySnippet } from '../site/copy-snippet.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
-import { loadDraft, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { keyOrFromName } from './sites.js';
 
@@ -18,6 +19,7 @@ export function snippetHandlers(): HandlersOf<
   | 'showSnippet'
   | 'editSnippet'
   | 'removeSnippet'
+  | 'copySnippet'
   | 'showHistory'
   | 'showDraft'
 > {
@@ -39,7 +41,7 @@ export function snippetHandlers(): HandlersOf<
             },
           );
         }
-        const { name, purpose, provider, note, state, pages, needs, parts } = body;
+        const { name, purpose, provider, note, state, pages, limits, needs, parts } = body;
         const snippet = transaction.create(
           SnippetEntity,
           {
@@ -50,7 +52,9 @@ export function snippetHandlers(): HandlersOf<
             provider,
             note,
             state,
+            ...(state === 'on' ? {} : { stateAt: new Date(), stateBy: actor }),
             ...pages,
+            limits: tidyLimits(limits as Limits) ?? {},
             needs,
             updatedBy: actor,
             updatedAt: new Date(),
@@ -79,8 +83,10 @@ export function snippetHandlers(): HandlersOf<
           at: snippet.updatedAt,
         });
         const before = toSnapshot(site, [found]);
-        const { pages, parts, ...rest } = body;
+        const { pages, parts, limits, state, ...rest } = body;
         Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
+        if (limits) snippet.limits = tidyLimits(limits) ?? {};
+        if (state) setState(snippet, state, actor);
         if (parts) await setParts(transaction, site, snippet, found.parts, parts);
         await transaction.flush();
         const after = await findSnippet(transaction, site, params.snippet);
@@ -111,6 +117,16 @@ export function snippetHandlers(): HandlersOf<
         await transaction.flush();
       });
       return { data: undefined };
+    },
+
+    async copySnippet({ params, body }, { em, actor }) {
+      const site = await findSite(em, params.site);
+      const found = await findSnippet(em, site, params.snippet);
+      const { site: from, snippets } = toSnapshot(site, [found]);
+      const items: SiteResult[] = [];
+      for (const key of new Set(body.sites))
+        items.push(await copySnippet(em, snippets[0]!, from, key, actor));
+      return { data: { items } };
     },
 
     async showHistory({ params }, { em }) {
@@ -152,7 +168,7 @@ function answer(found: DraftSnippet) {
 
 function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
   const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
-  const { needs, version, updatedBy } = snippet;
+  const { limits, needs, version, updatedBy } = snippet;
   return {
     key,
     name,
@@ -161,6 +177,7 @@ function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
     note,
     state,
     pages: { include, exclude },
+    limits: limits,
     needs,
     parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
     version,

@@ -24,7 +24,14 @@ export function verificationHandlers(): HandlersOf<'verify'> {
         );
       const { number, snapshot } = pointer.release;
       const paths = body.paths ?? (await knownPages(host)).paths;
-      yield* verifySite({ address: host.address ?? `http://${host.host}`, paths, release: number, snapshot });
+      yield* verifySite({
+        address: host.address ?? `http://${host.host}`,
+        paths,
+        release: number,
+        snapshot,
+        host: host.host,
+        environment,
+      });
     },
   };
 }

@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { partChanges, partKey, placementKey, type PartChange, type SetChange } from '@pragmatica/core';
-import { loadDraft } from '../storage/draft.js';
+import { loadDraft, setState } from '../storage/draft.js';
 import type { Part, Site } from '../storage/entities/index.js';
 
 /** Makes changes in the stored draft as `applyChanges` makes them in a snapshot. */
@@ -20,7 +20,7 @@ export async function changeDraft(
     const own = changes.flatMap(partChanges).filter((change) => isChange(change, keys.get(change.part)));
     if (!isSwitchedOff && own.length === 0) continue;
     Object.assign(snippet, { updatedBy: actor, updatedAt: new Date() });
-    if (isSwitchedOff) snippet.state = 'off';
+    if (isSwitchedOff) setState(snippet, 'off', actor);
     const removed = new Set<unknown>();
     for (const change of own) {
       const part = keys.get(change.part)!;

@@ -30,7 +30,7 @@ export async function describeSites(
     sites.map((site) => ({
       site,
       snapshot: toSnapshot(site, drafts.get(site.id) ?? []),
-      host: hosts.get(site.id)?.[0],
+      hosts: hosts.get(site.id) ?? [],
     })),
   );
   return sites.map((site) =>
@@ -68,6 +68,9 @@ function describe(
       origin,
       address: address ?? null,
     })),
+    pageGroups: site.pageGroups.map((group) => ({ ...group, patterns: [...group.patterns] })),
+    consent: toConsent(site.consent),
+    fields: site.fields.map((field) => ({ ...field })),
     environments: { staging: serving('staging')?.release.number ?? null, live: live?.number ?? null },
     snippets: { on: count('on'), off: count('off'), archived: count('archived') },
     pendingChanges,
@@ -81,6 +84,26 @@ function describe(
     updatedBy: site.updatedBy,
     updatedAt: site.updatedAt.toISOString(),
   };
+}
+
+function toConsent(consent: Site['consent']): SiteResource['consent'] {
+  return consent ? { ...consent, categories: consent.categories.map((category) => ({ ...category })) } : null;
+}
+
+/** What is worse comes first: errors, then what nobody gets, then what waits to be published. */
+export function byAttention(a: SiteResource, b: SiteResource): number {
+  return urgency(b) - urgency(a) || a.name.localeCompare(b.name);
+}
+
+const URGENCY: Readonly<Record<Attention['kind'], number>> = {
+  'errors-found': 8,
+  'no-host': 4,
+  'never-published': 2,
+  'not-live': 1,
+};
+
+function urgency({ attention }: SiteResource): number {
+  return attention.reduce((sum, { kind }) => sum + URGENCY[kind], 0);
 }
 
 function hostAttention(hosts: readonly Host[]): Attention[] {

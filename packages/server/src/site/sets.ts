@@ -1,14 +1,14 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Snapshot } from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
 
 /** The set before anything was published: nothing. */
 export function emptySnapshot(site: Site): Snapshot {
   return {
     format: 'pragmatica-set/1',
-    site: { key: site.key, name: site.name, timeZone: site.timeZone },
+    site: snapshotSite(site),
     snippets: [],
   };
 }

@@ -1,6 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   FactsMemory,
+  dayAt,
   runChecks,
   snapshotDigest,
   weigh,
@@ -17,12 +18,13 @@ import { fetchSkeletons } from '../pages/page-skeletons.js';
 import { findSite } from './change-site.js';
 import { HostEntity, WaiverEntity, type Host, type Site } from '../storage/entities/index.js';
 
+const MINUTE_MS = 60_000;
 const PAGES_KEPT_MS = 5 * 60_000;
 /** Sites times the sets that people look at; a list of findings is small beside the code it is about. */
 const RESULTS_KEPT = 500;
 
 /** What is known of a site beside its set, as it was at one moment. */
-export interface SiteKnowledge extends Required<Knowledge> {
+export interface SiteKnowledge extends Required<Omit<Knowledge, 'now'>> {
   /** Another one for every moment. */
   readonly id: number;
 }
@@ -36,21 +38,28 @@ export class SiteChecks {
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
   readonly #found = new LRUCache<string, readonly Finding[]>({ max: RESULTS_KEPT });
-  readonly #nothing: SiteKnowledge = { id: 0, memory: this.#memory, paths: [], skeletons: [] };
+  readonly #nothing: SiteKnowledge = {
+    id: 0,
+    memory: this.#memory,
+    paths: [],
+    skeletons: [],
+    hosts: [],
+  };
   #lastId = 0;
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
   async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
-    const host = await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } });
+    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+    const [host] = hosts;
     if (!host) return this.#nothing;
     let known = this.#known.get(host.id);
     if (!known) {
       const { paths } = await knownPages(host);
       const skeletons = await fetchSkeletons(host, paths);
-      known = { id: ++this.#lastId, memory: this.#memory, paths, skeletons };
+      known = { id: ++this.#lastId, memory: this.#memory, paths, skeletons, hosts: [] };
       this.#known.set(host.id, known);
     }
-    return known;
+    return withHosts(known, hosts);
   }
 
   /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ProblemError 404 */
@@ -60,9 +69,13 @@ export class SiteChecks {
 
   /** What the checks find in a set, whoever has accepted what. */
   find(snapshot: Snapshot, known: SiteKnowledge): readonly Finding[] {
-    const key = `${snapshotDigest(snapshot)} ${known.id}`;
+    const hasHours = snapshot.snippets.some(({ limits }) => limits?.hours !== undefined);
+    // Only hours make findings come and go with the time; they are told to the minute.
+    const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
+    const hosts = known.hosts.map(({ host, environment }) => `${host}=${environment}`).join();
+    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''}`;
     let found = this.#found.get(key);
-    if (!found) this.#found.set(key, (found = runChecks(snapshot, known)));
+    if (!found) this.#found.set(key, (found = runChecks(snapshot, { ...known, now })));
     return found;
   }
 
@@ -79,18 +92,23 @@ export class SiteChecks {
    */
   async weighAll(
     em: EntityManager,
-    drafts: readonly { readonly site: Site; readonly snapshot: Snapshot; readonly host: Host | undefined }[],
+    drafts: readonly { readonly site: Site; readonly snapshot: Snapshot; readonly hosts: readonly Host[] }[],
   ): Promise<Map<number, Weighed>> {
     const ids = { $in: drafts.map(({ site }) => site.id) };
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     return new Map(
-      drafts.map(({ site, snapshot, host }) => {
-        const known = (host && this.#known.get(host.id)) ?? this.#nothing;
+      drafts.map(({ site, snapshot, hosts }) => {
+        const known = withHosts((hosts[0] && this.#known.get(hosts[0].id)) ?? this.#nothing, hosts);
         const found = this.find(snapshot, known);
         return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))];
       }),
     );
   }
+}
+
+/** Hosts change at once, without being asked for. */
+function withHosts(known: SiteKnowledge, hosts: readonly Host[]): SiteKnowledge {
+  return { ...known, hosts: hosts.map(({ host, environment }) => ({ host, environment })) };
 }
 
 async function waiversOf(em: EntityManager, site: Site): Promise<readonly Waiver[]> {
@@ -99,6 +117,5 @@ async function waiversOf(em: EntityManager, site: Site): Promise<readonly Waiver
 
 /** The day that it is at the site, `2027-03-31`. */
 export function today(site: Site): string {
-  // Swedish writes dates as RFC 3339 does.
-  return new Intl.DateTimeFormat('sv-SE', { timeZone: site.timeZone }).format(new Date());
+  return dayAt(Date.now(), site.timeZone);
 }

@@ -42,9 +42,12 @@ function only(site: Site, snippet: SnapshotSnippet | null): Snapshot {
   return { ...emptySnapshot(site), snippets: snippet ? [snippet] : [] };
 }
 
-function toData({ pages, parts, needs, ...rest }: SnapshotSnippet): NonNullable<SnippetVersion['snippet']> {
+type VersionSnippet = NonNullable<SnippetVersion['snippet']>;
+
+function toData({ pages, parts, needs, limits, ...rest }: SnapshotSnippet): VersionSnippet {
   return {
     ...rest,
+    ...(limits ? { limits: limits } : {}),
     pages: { include: [...pages.include], exclude: [...pages.exclude] },
     parts: parts.map((part) => ({ ...part })),
     ...(needs ? { needs: [...needs] } : {}),

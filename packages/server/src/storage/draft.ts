@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { Snapshot, SnapshotSnippet } from '@pragmatica/core';
+import { tidyLimits, type Snapshot, type SnapshotSnippet, type SnippetState } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
 import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
 
@@ -33,13 +33,27 @@ export async function loadDrafts(
 export function toSnapshot(site: Site, draft: readonly DraftSnippet[]): Snapshot {
   return {
     format: 'pragmatica-set/1',
-    site: { key: site.key, name: site.name, timeZone: site.timeZone },
+    site: snapshotSite(site),
     snippets: draft.map(toSnapshotSnippet),
+  };
+}
+
+/** What a snapshot says of its site. What is not defined is left out, so that older digests stay as they were. */
+export function snapshotSite({ key, name, timeZone, pageGroups, consent, fields }: Site): Snapshot['site'] {
+  return {
+    key,
+    name,
+    timeZone,
+    ...(pageGroups.length > 0 ? { pageGroups } : {}),
+    ...(consent ? { consent } : {}),
+    ...(fields.length > 0 ? { fields } : {}),
   };
 }
 
 function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
   const { key, name, purpose, provider, note, state, include, exclude, needs } = snippet;
+  const { stateAt, stateBy } = snippet;
+  const limits = tidyLimits(snippet.limits);
   return {
     key,
     name,
@@ -48,6 +62,10 @@ function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
     note,
     state,
     pages: { include, exclude },
+    ...(limits ? { limits } : {}),
+    ...(state !== 'on' && stateAt && stateBy != null
+      ? { stateSince: { at: stateAt.toISOString(), by: stateBy } }
+      : {}),
     // Left out where there is nothing, so that a release without them has the digest that it always had.
     ...(needs.length > 0 ? { needs } : {}),
     parts: parts.map(({ placement, rank, code, statement }) => ({
@@ -57,4 +75,13 @@ function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
       ...(statement === '' ? {} : { statement }),
     })),
   };
+}
+
+/** Sets a snippet's state, and since when and by whom it is off. */
+export function setState(snippet: Snippet, state: SnippetState, by: string): void {
+  if (snippet.state !== state || snippet.stateAt == null) {
+    snippet.stateAt = state === 'on' ? null : new Date();
+    snippet.stateBy = state === 'on' ? null : by;
+  }
+  snippet.state = state;
 }

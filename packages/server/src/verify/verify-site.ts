@@ -1,6 +1,6 @@
-import type { VerificationEvent } from '@pragmatica/contract';
+import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { charsetOf, checkDelivery, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+import { charsetOf, checkDelivery, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
 
 export interface VerificationTask {
   /** How visitors reach the host, e.g. `https://www.example.com`. */
@@ -8,6 +8,8 @@ export interface VerificationTask {
   readonly paths: readonly string[];
   readonly release: number;
   readonly snapshot: Snapshot;
+  readonly host: string;
+  readonly environment: Environment;
 }
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
@@ -19,7 +21,7 @@ const TIMEOUT_MS = 15_000;
 /** Fetches each page as a visitor would and compares it with its page plan. Ends early when the consumer does. */
 export async function* verifySite(task: VerificationTask): AsyncGenerator<VerificationEvent> {
   const { paths, release, address } = task;
-  const planner = new ReleasePlanner(task.snapshot);
+  const planner = new ReleasePlanner(task.snapshot, task.environment);
   const counts = { pages: 0, unreachable: 0, parts: 0, delivered: 0 };
   const abort = new AbortController();
   yield { type: 'start', total: paths.length, release, address };
@@ -28,7 +30,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
     let next = 0;
     while (next < paths.length || running.length > 0) {
       while (next < paths.length && running.length < CONCURRENCY)
-        running.push(visit(task.address, paths[next++]!, planner, abort.signal));
+        running.push(visit(task, paths[next++]!, planner, abort.signal));
       const event = await running.shift()!;
       counts.pages++;
       if (event.problem !== null) counts.unreachable++;
@@ -43,7 +45,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
 }
 
 async function visit(
-  address: string,
+  { address, host }: VerificationTask,
   path: string,
   planner: ReleasePlanner,
   signal: AbortSignal,
@@ -72,6 +74,8 @@ async function visit(
     const type = response.headers.get('content-type') ?? '';
     if (!/^text\/html\b/i.test(type))
       return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
+    // The same visitor as the request: no cookie, no device told.
+    const load = { page: pageAddress(path, host), device: 'desktop', consent: [], at: Date.now() } as const;
     const page = new Uint8Array(await response.arrayBuffer());
     const encoding = charsetOf(type);
     return {
@@ -79,7 +83,7 @@ async function visit(
       path,
       status: 200,
       problem: null,
-      parts: checkDelivery(planner.plan(path), page, { encoding }),
+      parts: checkDelivery(planner.plan(load), page, { encoding }),
     };
   } catch (error) {
     const cause =

@@ -1,6 +1,14 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import type { Environment, ForcedRelease } from '@pragmatica/contract';
-import type { Placement, Snapshot, SnippetState } from '@pragmatica/core';
+import type {
+  ConsentRules,
+  Field,
+  Limits,
+  PageGroup,
+  Placement,
+  Snapshot,
+  SnippetState,
+} from '@pragmatica/core';
 
 /** Somebody who may sign in. */
 export const MemberEntity = defineEntity({
@@ -42,6 +50,10 @@ export const SiteEntity = defineEntity({
     key: p.string().unique(),
     name: p.string(),
     timeZone: p.string(),
+    /** Defined once for the reaches of all snippets. */
+    pageGroups: p.json<readonly PageGroup[]>().default([]),
+    consent: p.json<ConsentRules>().nullable(),
+    fields: p.json<readonly Field[]>().default([]),
     updatedBy: p.string(),
     updatedAt: p.datetime(),
     version: p.integer().version(),
@@ -77,8 +89,13 @@ export const SnippetEntity = defineEntity({
     provider: p.text(),
     note: p.text(),
     state: p.string().$type<SnippetState>(),
+    /** Since when, and by whom, it is off or in the archive. */
+    stateAt: p.datetime().nullable(),
+    stateBy: p.string().nullable(),
     include: p.json<string[]>(),
     exclude: p.json<string[]>(),
+    /** What bounds its reach beside the pages. */
+    limits: p.json<Limits>().default('{}'),
     /** Keys of the snippets that must run before. */
     needs: p.json<string[]>().default([]),
     updatedBy: p.string(),

@@ -1,8 +1,10 @@
 import { Migration20261123000000 } from './Migration20261123000000.js';
 import { Migration20261123170000 } from './Migration20261123170000.js';
+import { Migration20261123200000 } from './Migration20261123200000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
   { name: 'Migration20261123000000', class: Migration20261123000000 },
   { name: 'Migration20261123170000', class: Migration20261123170000 },
+  { name: 'Migration20261123200000', class: Migration20261123200000 },
 ] as const;

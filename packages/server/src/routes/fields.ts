@@ -1,0 +1,73 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SiteResult } from '@pragmatica/contract';
+import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { audit, changeSite } from '../site/change-site.js';
+import { groupBy } from '../group-by.js';
+
+interface FieldChange {
+  readonly site: string;
+  readonly name: string;
+  readonly environment?: EnvironmentName | undefined;
+  readonly value: string | null;
+}
+
+export function fieldHandlers(): HandlersOf<'changeFields'> {
+  return {
+    async changeFields({ body }, { em, actor }) {
+      const items: SiteResult[] = [];
+      for (const [site, changes] of groupBy(body.changes, (change) => change.site))
+        items.push(await changeOne(em, site, changes, actor));
+      return { data: { items } };
+    },
+  };
+}
+
+/** All changes of one site, or none of them. */
+async function changeOne(
+  em: EntityManager,
+  key: string,
+  changes: readonly FieldChange[],
+  actor: string,
+): Promise<SiteResult> {
+  try {
+    const words = await changeSite(em.fork(), key, async (transaction, site) => {
+      site.fields = changes.reduce(changed, site.fields);
+      site.updatedBy = actor;
+      site.updatedAt = new Date();
+      const said = changes.map(changeWords).join(' ');
+      audit(transaction, site, actor, 'site.fields', said);
+      await transaction.flush();
+      return said;
+    });
+    return { site: key, isDone: true, message: words };
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+    return { site: key, isDone: false, message: error.message };
+  }
+}
+
+/** @throws ProblemError 404, 422 */
+function changed(fields: readonly Field[], { name, environment, value, site }: FieldChange): Field[] {
+  const field = fields.find((candidate) => candidate.name === name);
+  if (!field)
+    throw new ProblemError(
+      'not-found',
+      `The site "${site}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
+    );
+  const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
+  if (problem !== undefined)
+    throw new ProblemError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
+  const place = environment ?? 'value';
+  const rest = Object.fromEntries(Object.entries(field).filter(([entry]) => entry !== place));
+  const next = { ...rest, ...(value === null ? {} : { [place]: value }) } as unknown as Field;
+  return fields.map((entry) => (entry === field ? next : entry));
+}
+
+function changeWords({ name, environment, value }: FieldChange): string {
+  const where = environment === undefined ? '' : ` on ${environment}`;
+  return value === null
+    ? `Took the value of the field “${name}”${where} away.`
+    : `Gave the field “${name}”${where} the value “${value}”.`;
+}

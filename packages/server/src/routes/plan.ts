@@ -1,0 +1,160 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Environment, PagePlanResource, PlanQuery } from '@pragmatica/contract';
+import {
+  calendarWeek,
+  hoursAt,
+  momentOf,
+  momentWords,
+  pageAddress,
+  planDifference,
+  planPage,
+  withDraft,
+  zoneClock,
+  type PageLoad,
+  type PagePlan,
+  type Snapshot,
+} from '@pragmatica/core';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { findSite } from '../site/change-site.js';
+import { resolveSet } from '../site/sets.js';
+import { HostEntity, SnippetEntity, type Host, type Site } from '../storage/entities/index.js';
+
+export function planHandlers(): HandlersOf<'showPlan' | 'showCalendar'> {
+  return {
+    async showPlan({ params, query }, { em }) {
+      const site = await findSite(em, params.site);
+      const host = await findHost(em, site, query);
+      const environment = host?.environment ?? query.environment ?? 'live';
+      const { name, snapshot } = await resolveSet(em, site, query.of ?? environment);
+      const load = toLoad(query, snapshot, environment, host);
+      const { snapshot: draft } = await resolveSet(em, site, 'draft');
+      const plan = planPage(snapshot, load);
+      const isDraft = query.of === 'draft';
+      const draftChanges = isDraft ? [] : planDifference(plan, planPage(draft, load));
+      return { data: toResource(isDraft ? plan : withDraft(plan, draft), name, snapshot, draftChanges) };
+    },
+
+    async showCalendar({ params, query }, { em }) {
+      const site = await findSite(em, params.site);
+      const snippet = await em.findOne(SnippetEntity, { site, key: params.snippet });
+      if (!snippet)
+        throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${params.snippet}".`);
+      const { timeZone } = site;
+      const clock = zoneClock(timeZone);
+      const at = toMoment(query.at, timeZone);
+      const { hours } = snippet.limits;
+      const { isOpen, until } = hoursAt(hours, clock, at);
+      const change = until === undefined ? '' : momentWords(until, timeZone, at);
+      const message = isOpen
+        ? change === ''
+          ? 'It has no hours: it is on all the time.'
+          : `It is on until ${change}.`
+        : change === ''
+          ? 'It is closed, and does not open again.'
+          : `It is closed, and opens ${change}.`;
+      return {
+        data: {
+          timeZone,
+          isOpen,
+          until: until === undefined ? null : new Date(until).toISOString(),
+          message,
+          days: calendarWeek(hours, clock, at).map(({ on, ...day }) => ({
+            ...day,
+            on: on.map((span) => ({ ...span })),
+          })),
+        },
+      };
+    },
+  };
+}
+
+/** The host that is asked about: the one named, or the first of the environment. @throws ProblemError 404 */
+async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promise<Host | undefined> {
+  const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+  if (query.host === undefined)
+    return hosts.find(({ environment }) => environment === (query.environment ?? 'live'));
+  const named = query.host.toLowerCase();
+  const host = hosts.find((entry) => entry.host === named);
+  if (!host) {
+    const known = hosts.map((entry) => entry.host).join(', ') || 'none yet';
+    throw new ProblemError(
+      'not-found',
+      `The site "${site.key}" has no host "${named}". Its hosts: ${known}.`,
+    );
+  }
+  if (query.environment !== undefined && query.environment !== host.environment)
+    throw new ProblemError(
+      'invalid-input',
+      `The host ${named} is in ${host.environment}, not in ${query.environment}.`,
+      { errors: [{ pointer: '/environment', detail: 'Leave it out: the host tells it.' }] },
+    );
+  return host;
+}
+
+function toLoad(
+  query: PlanQuery & { readonly path: string },
+  { site }: Snapshot,
+  environment: Environment,
+  host: Host | undefined,
+): PageLoad {
+  const { consent, visitor, width } = query;
+  return {
+    page: pageAddress(query.path, host?.host ?? ''),
+    environment,
+    device: query.device ?? 'desktop',
+    at: toMoment(query.at, site.timeZone),
+    consent: toConsent(consent ?? 'none', site),
+    ...(visitor === undefined ? {} : { visitor }),
+    ...(width === undefined ? {} : { width: Number(width) }),
+  };
+}
+
+/** @throws ProblemError 422 for a purpose that the site does not define */
+function toConsent(text: string, site: Snapshot['site']): string[] {
+  const known = site.consent?.categories.map(({ key }) => key) ?? [];
+  if (text === 'none' || text === '') return [];
+  if (text === 'all') return known;
+  const keys = text.split(',');
+  const unknown = keys.find((key) => !known.includes(key));
+  if (unknown === undefined) return keys;
+  throw new ProblemError(
+    'invalid-input',
+    `The site asks nobody about “${unknown}”. Its purposes: ${known.join(', ') || 'none yet'}.`,
+    { errors: [{ pointer: '/consent', detail: 'Name one of the site’s purposes.' }] },
+  );
+}
+
+/** A time as it is asked for: on the site's clock where it says no offset, now where none is given. */
+function toMoment(at: string | undefined, zone: string): number {
+  if (at === undefined) return Date.now();
+  return /(?:Z|[+-]\d\d:?\d\d)$/i.test(at) ? Date.parse(at) : momentOf(at, zone);
+}
+
+function toResource(
+  { load, parts, leftOut, path, until }: PagePlan,
+  of: string,
+  { site }: Snapshot,
+  draftChanges: readonly string[],
+): PagePlanResource {
+  const { page, environment, at, device, consent, visitor = null, width = null } = load;
+  return {
+    path: path + (page.search === '' ? '' : `?${page.search}`),
+    of,
+    load: {
+      host: page.host,
+      environment,
+      at: new Date(at).toISOString(),
+      localTime: momentWords(at, site.timeZone),
+      device,
+      consent: [...consent],
+      visitor,
+      width,
+    },
+    parts: parts.map((part) => ({ ...part })),
+    leftOut: leftOut.map((entry) => ({ ...entry, reasons: [...entry.reasons] })),
+    until: until === undefined ? null : new Date(until).toISOString(),
+    untilLocal: until === undefined ? null : momentWords(until, site.timeZone, at),
+    draftChanges: [...draftChanges],
+  };
+}

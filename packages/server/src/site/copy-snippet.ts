@@ -1,0 +1,76 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SiteResult } from '@pragmatica/contract';
+import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
+import { ProblemError } from '../http/problems.js';
+import { snapshotSite } from '../storage/draft.js';
+import { SnippetEntity, type Site } from '../storage/entities/index.js';
+import { audit, changeSite } from './change-site.js';
+import { setParts } from './edit-draft.js';
+
+/** Copies a snippet into another site's draft, all of it or nothing. */
+export async function copySnippet(
+  em: EntityManager,
+  snippet: SnapshotSnippet,
+  from: Snapshot['site'],
+  to: string,
+  actor: string,
+): Promise<SiteResult> {
+  try {
+    const message = await changeSite(em.fork(), to, (transaction, site) =>
+      copyInto(transaction, site, snippet, from, actor),
+    );
+    return { site: to, isDone: true, message };
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+    return { site: to, isDone: false, message: error.message };
+  }
+}
+
+async function copyInto(
+  em: EntityManager,
+  site: Site,
+  snippet: SnapshotSnippet,
+  from: Snapshot['site'],
+  actor: string,
+): Promise<string> {
+  const { key, name, purpose, provider, note, state, pages, limits, parts } = snippet;
+  if (site.key === from.key) throw new ProblemError('conflict', 'This is the site that it comes from.');
+  if ((await em.count(SnippetEntity, { site, key })) > 0)
+    throw new ProblemError('conflict', `It has a snippet "${key}" already, which stays as it is.`);
+  const { fields, pageGroups, missingConsent } = baggageOf(snippet, from, snapshotSite(site));
+  site.fields = [...site.fields, ...fields];
+  site.pageGroups = [...site.pageGroups, ...pageGroups];
+  const at = new Date();
+  const created = em.create(
+    SnippetEntity,
+    {
+      ...{ site, key, name, purpose, provider, note, state },
+      ...(state === 'on' ? {} : { stateAt: at, stateBy: actor }),
+      include: [...pages.include],
+      exclude: [...pages.exclude],
+      limits: limits ?? {},
+      needs: [],
+      updatedBy: actor,
+      updatedAt: at,
+      version: 1,
+    },
+    { persist: true },
+  );
+  await setParts(em, site, created, [], parts);
+  audit(em, site, actor, 'snippet.copy', `Copied “${name}” from ${from.name} into the draft.`);
+  await em.flush();
+  return [
+    `“${name}” is in the draft.`,
+    fields.length === 0
+      ? ''
+      : `Its fields came along without values: ${listWords(fields.map((field) => field.name))}.`,
+    pageGroups.length === 0
+      ? ''
+      : `With it came the page groups ${listWords(pageGroups.map((group) => `“${group.name}”`))}.`,
+    missingConsent.length === 0
+      ? ''
+      : `It waits for consent to ${listWords(missingConsent)}, about which this site asks nobody yet.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
