@@ -2,7 +2,8 @@ import { createClient, nearest, type ApiClient, type SiteResource } from '@pragm
 import { localhostFetch } from '@pragmatica/contract/node';
 import { Option, type Command } from 'commander';
 import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
-import { CliError, EXIT } from './errors.js';
+import { CliError, EXIT, describeError } from './errors.js';
+import { colour, note, print } from './output.js';
 
 export interface CommonOptions {
   readonly server: string;
@@ -24,13 +25,80 @@ export function withCommon(command: Command): Command {
     .option('--json', 'print the result as JSON');
 }
 
-/** Options of commands that are about one site. */
-export function withSite(command: Command): Command {
+export interface SitesOptions extends CommonOptions {
+  readonly site?: string[];
+  readonly allSites?: boolean;
+}
+
+/** Options that say which sites are meant. */
+export function withSites(command: Command): Command {
   return withCommon(
-    command.addOption(
-      new Option('--site <key>', 'the site; may be left out while there is only one').env('PRAGMATICA_SITE'),
-    ),
+    command
+      .addOption(
+        new Option(
+          '--site <key>',
+          'the site, or several with commas between; may be left out while there is only one',
+        )
+          .env('PRAGMATICA_SITE')
+          .argParser((typed: string, before?: string[]) => [...(before ?? []), ...typed.split(',')]),
+      )
+      .option('--all-sites', 'every site, one after the other'),
   );
+}
+
+/** Options of commands that do one thing with a site. For several sites it is done with each, whatever becomes of one. */
+export function withSite(command: Command): Command {
+  withSites(command);
+  const register = command.action.bind(command);
+  command.action = (handler) =>
+    register(async (...args: unknown[]) => {
+      const options = args.at(-2) as SitesOptions;
+      const { site: named, allSites, ...rest } = options;
+      const run = (site: string | undefined): unknown =>
+        handler.call(
+          command,
+          ...args.slice(0, -2),
+          { ...rest, ...(site === undefined ? {} : { site }) },
+          args.at(-1),
+        );
+      const sites = allSites ? await sitesFor(clientFor(options), options) : [...new Set(named)];
+      if (sites.length < 2) await run(sites[0]);
+      else await forEach(sites, run, options);
+    });
+  return command;
+}
+
+async function forEach(
+  sites: readonly string[],
+  run: (site: string) => unknown,
+  { json }: CommonOptions,
+): Promise<void> {
+  let worst: number | string = EXIT.done;
+  for (const site of sites) {
+    if (!json) print(`${site === sites[0] ? '' : '\n'}${colour.bold(`— ${site} —`)}`);
+    process.exitCode = EXIT.done;
+    try {
+      await run(site);
+    } catch (error) {
+      const { line, exitCode } = describeError(error);
+      note(colour.red(`${site}: ${line}`));
+      process.exitCode = exitCode;
+    }
+    // What was done with the others counts no less: the last status that was none is told.
+    if (process.exitCode !== EXIT.done) worst = process.exitCode;
+  }
+  process.exitCode = worst;
+}
+
+/** Which sites are meant, in the order in which they are named. @throws CliError */
+export async function sitesFor(
+  client: ApiClient,
+  { site, allSites, ...rest }: SitesOptions,
+): Promise<string[]> {
+  if (!allSites) return site ? [...new Set(site)] : [await siteFor(client, rest)];
+  const { items } = (await client.call('listSites', {})).data;
+  if (items.length === 0) throw new CliError('There is no site yet.', EXIT.notFound);
+  return items.map(({ key }) => key);
 }
 
 /** The client for a signed-in user. */
@@ -54,7 +122,10 @@ export async function siteFor(client: ApiClient, { site }: SiteOptions): Promise
   if (items.length === 0)
     throw new CliError('There is no site yet. Add one with "pragmatica site add".', EXIT.notFound);
   throw new CliError(
-    `Which site? Say --site with one of: ${items.map((item: SiteResource) => item.key).join(', ')}.`,
+    `Which site? Say --site with one of: ${items
+      .map((item: SiteResource) => item.key)
+      .sort()
+      .join(', ')}.`,
   );
 }
 

@@ -1,9 +1,11 @@
 import { Command } from 'commander';
 import { check } from './commands/check.js';
 import { explain } from './commands/explain.js';
+import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
+import { pages } from './commands/pages.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
 import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
@@ -19,12 +21,14 @@ const COMMANDS = [
   sites,
   site,
   snippet,
+  field,
   read,
   check,
   fix,
   waive,
   order,
   explain,
+  pages,
   plan,
   diff,
   publish,

@@ -1,11 +1,13 @@
-import type { Command } from 'commander';
+import { limitsWords, type Snapshot } from '@pragmatica/core';
+import { Option, type Command } from 'commander';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
 import { readSet } from '../set-file.js';
-import { Progress, colour, count, print, printJson, table } from '../output.js';
+import { Progress, colour, count, note, print, printJson, table } from '../output.js';
 
 interface Options {
   readonly out: string;
   readonly set: string;
+  readonly environment: 'staging' | 'live';
   readonly cleanPaths?: boolean;
   readonly json?: boolean;
 }
@@ -19,6 +21,9 @@ export function insertCommand(program: Command): void {
     .description('put a snippet set into a folder of HTML files; needs no service')
     .requiredOption('--out <folder>', 'where the new files go; must be empty or new')
     .requiredOption('--set <file>', 'the snippet set, as "pragmatica export" writes it')
+    .addOption(
+      new Option('--environment <name>', 'whose snippets').choices(['live', 'staging']).default('live'),
+    )
     .option('--clean-paths', 'pages are asked for without ".html": about.html is /about')
     .option('--json', 'print the result as JSON')
     .addHelpText(
@@ -32,13 +37,30 @@ export function insertCommand(program: Command): void {
         from: folder,
         to: options.out,
         snapshot,
+        load: { environment: options.environment, device: 'desktop', consent: [], at: Date.now() },
         hasCleanPaths: options.cleanPaths ?? false,
         onFile: (done, file) => progress.update(`${done}  ${file}`),
       });
       progress.end();
       if (options.json) printJson(result);
       else report(result, options.out);
+      noteUndecided(snapshot);
     });
+}
+
+/** A file is the same for everybody: what a reach asks of the moment and the visitor was decided once. */
+function noteUndecided({ snippets, site }: Snapshot): void {
+  for (const { name, state, limits } of snippets) {
+    const { devices, hours, consent } = limits ?? {};
+    if (state !== 'on' || (devices ?? hours ?? consent) === undefined) continue;
+    const words = limitsWords(
+      { ...(devices && { devices }), ...(hours && { hours }), ...(consent && { consent }) },
+      site,
+    );
+    note(
+      `“${name}” runs ${words.join(', ')}. Files cannot ask: it was decided for now, a desktop and no consent.`,
+    );
+  }
 }
 
 /** What became of one part: in how many pages it is, and by message, in which files it is not or stands elsewhere. */

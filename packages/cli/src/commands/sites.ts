@@ -9,6 +9,7 @@ import {
   type SiteOptions,
 } from '../context.js';
 import { CliError } from '../errors.js';
+import { siteReach } from './site-reach.js';
 import { colour, count, print, printJson, table } from '../output.js';
 
 export function sites(program: Command): void {
@@ -47,6 +48,7 @@ interface AddOptions extends CommonOptions {
 
 export function site(program: Command): void {
   const group = program.command('site').description('add, show or change a site');
+  siteReach(group);
   withCommon(group.command('add <name>'))
     .description('add a site')
     .option('--key <key>', 'names the site in commands; made from the name when left out')

@@ -11,13 +11,22 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join, relative, resolve, sep } from 'node:path';
-import { ReleasePlanner, insert, type InsertOutcome, type Snapshot } from '@pragmatica/core';
+import {
+  ReleasePlanner,
+  insert,
+  pageAddress,
+  type InsertOutcome,
+  type PageLoad,
+  type Snapshot,
+} from '@pragmatica/core';
 import { CliError } from '../errors.js';
 
 export interface InsertFolderOptions {
   readonly from: string;
   readonly to: string;
   readonly snapshot: Snapshot;
+  /** The page load that the files are made for. */
+  readonly load: Omit<PageLoad, 'page'>;
   /** `/about.html` is asked for as `/about`. */
   readonly hasCleanPaths: boolean;
   onFile?(done: number, path: string): void;
@@ -39,7 +48,7 @@ export interface FolderReport {
 export function insertFolder(options: InsertFolderOptions): FolderReport {
   const { from, to } = options;
   assertFolders(from, to);
-  const planner = new ReleasePlanner(options.snapshot);
+  const planner = new ReleasePlanner(options.snapshot, options.load.environment);
   const pages: PageReport[] = [];
   let copied = 0;
   let links = 0;
@@ -56,7 +65,10 @@ export function insertFolder(options: InsertFolderOptions): FolderReport {
       else if (!entry.isFile()) continue;
       else if (/\.html?$/i.test(entry.name)) {
         const path = pagePath(file, options.hasCleanPaths);
-        const result = insert(readFileSync(source), planner.prepare(path));
+        const result = insert(
+          readFileSync(source),
+          planner.prepare({ ...options.load, page: pageAddress(path) }),
+        );
         writeFileSync(target, result.page, { mode: lstatSync(source).mode });
         pages.push({ file, path, outcomes: result.outcomes });
         options.onFile?.(pages.length, file);

@@ -1,6 +1,5 @@
 import {
   factWords,
-  pageRulesWords,
   placementKey,
   placementWords,
   readCode as readFacts,
@@ -13,10 +12,11 @@ import { parsePlacement, readCode } from '../../code-input.js';
 import { clientFor, siteFor } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { colour, note, print } from '../../output.js';
+import { readLimits, withReach, type ReachOptions } from '../../reach-options.js';
 import { readParts, withContent, type ContentOptions, type PartInput } from './content.js';
-import { placesWords, report } from './words.js';
+import { placesWords, reachText, report } from './words.js';
 
-interface AddOptions extends ContentOptions {
+interface AddOptions extends ContentOptions, ReachOptions {
   readonly key?: string;
   readonly off?: boolean;
   readonly paste?: boolean;
@@ -31,7 +31,7 @@ interface Content {
 }
 
 export function add(group: Command): void {
-  withContent(group.command('add [name]'))
+  withReach(withContent(group.command('add [name]')))
     .description('add a snippet to the draft')
     .option('--paste', 'read the code, say what it is and where it goes, split it into its pieces, then ask')
     .option('-y, --yes', 'with --paste: take what is suggested without asking')
@@ -56,15 +56,12 @@ export function add(group: Command): void {
           ...content,
           state: options.off ? 'off' : 'on',
           pages: { include: options.pages ?? [], exclude: options.except ?? [] },
+          limits: readLimits(options),
           needs: options.needs,
           note: options.note,
         },
       });
-      report(
-        data,
-        options,
-        `Added "${data.key}" to the draft: ${placesWords(data)}, ${pageRulesWords(data.pages)}.`,
-      );
+      report(data, options, `Added "${data.key}" to the draft: ${placesWords(data)}, ${reachText(data)}.`);
       if (options.json) return;
       await tellFindings(client, site, data.key);
       note('Visitors do not get it yet. See "pragmatica diff", then "pragmatica publish -m MESSAGE".');

@@ -1,10 +1,9 @@
 import type { SnippetPatch, SnippetResource } from '@pragmatica/contract';
-import { pageRulesWords } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { readParts, withContent, type ContentOptions } from './content.js';
-import { placesWords, report } from './words.js';
+import { placesWords, reachText, report } from './words.js';
 
 export function edit(group: Command): void {
   withContent(group.command('edit <snippet>'))
@@ -27,11 +26,7 @@ export function edit(group: Command): void {
           'Say what to change, e.g. --code FILE or --pages. See "pragmatica snippet edit --help".',
         );
       const { data } = await client.call('editSnippet', { params, ifMatch: etag, body });
-      report(
-        data,
-        options,
-        `Changed "${key}" in the draft: ${placesWords(data)}, ${pageRulesWords(data.pages)}.`,
-      );
+      report(data, options, `Changed "${key}" in the draft: ${placesWords(data)}, ${reachText(data)}.`);
     });
 }
 

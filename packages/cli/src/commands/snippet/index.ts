@@ -1,12 +1,15 @@
 import type { Command } from 'commander';
 import { add } from './add.js';
+import { copy } from './copy.js';
 import { edit } from './edit.js';
 import { history, list, show } from './look.js';
 import { move } from './move.js';
+import { reach } from './reach.js';
 import { remove } from './remove.js';
 import { switches } from './switches.js';
 
 export function snippet(program: Command): void {
   const group = program.command('snippet').description('add, look at and change snippets in the draft');
-  for (const register of [add, list, show, history, edit, move, switches, remove]) register(group);
+  for (const register of [add, list, show, history, edit, reach, move, switches, copy, remove])
+    register(group);
 }

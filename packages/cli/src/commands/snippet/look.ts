@@ -1,8 +1,8 @@
-import { pageRulesWords, partKey, placementKey, placementWords } from '@pragmatica/core';
+import { partKey, placementKey, placementWords } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { colour, print, printJson, table, when } from '../../output.js';
-import { stateWords } from './words.js';
+import { reachText, stateWords } from './words.js';
 
 export function list(group: Command): void {
   withSite(group.command('list'))
@@ -19,11 +19,11 @@ export function list(group: Command): void {
           colour.bold(item.key),
           stateWords(item.state),
           item.parts.map((part) => placementKey(part.placement)).join(', '),
-          pageRulesWords(item.pages).replace(/^on /, ''),
+          reachText(item).replace(/^on /, ''),
           item.provider,
           item.name,
         ]);
-        print(table(['SNIPPET', 'STATE', 'PLACEMENT', 'PAGES', 'PROVIDER', 'NAME'], rows));
+        print(table(['SNIPPET', 'STATE', 'PLACEMENT', 'RUNS ON', 'PROVIDER', 'NAME'], rows));
       }
     });
 }
@@ -46,7 +46,7 @@ export function show(group: Command): void {
         ['Purpose', data.purpose],
         ['Provider', data.provider],
         ['Note', data.note],
-        ['Pages', pageRulesWords(data.pages)],
+        ['Runs', reachText(data)],
         ['Needs', data.needs.join(', ')],
         ['Changed', `by ${data.updatedBy}`],
       ];

@@ -1,5 +1,5 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import { containmentProblem, placementWords } from '@pragmatica/core';
+import { containmentProblem, placementWords, reachWords, type Limits } from '@pragmatica/core';
 import type { SiteOptions } from '../../context.js';
 import { colour, note, print, printJson } from '../../output.js';
 
@@ -18,6 +18,11 @@ export function report(data: SnippetResource, options: SiteOptions, text: string
 
 export function placesWords(data: SnippetResource): string {
   return data.parts.map((part) => placementWords(part.placement)).join(' and ');
+}
+
+/** On which page loads it runs; groups and purposes by their keys, as commands name them. */
+export function reachText({ pages, limits }: SnippetResource): string {
+  return reachWords({ ...(limits as Limits), pages }, { timeZone: 'UTC' });
 }
 
 export function stateWords(state: SnippetResource['state']): string {

@@ -1,0 +1,134 @@
+import { FIELD_TYPES, fieldValue, type FieldType } from '@pragmatica/core';
+import type { FieldResource, SiteResource } from '@pragmatica/contract';
+import { Option, type Command } from 'commander';
+import {
+  clientFor,
+  siteFor,
+  sitesFor,
+  withSite,
+  withSites,
+  type SiteOptions,
+  type SitesOptions,
+} from '../context.js';
+import { CliError, EXIT } from '../errors.js';
+import { colour, print, printJson, table } from '../output.js';
+import { tellResults } from '../results.js';
+
+interface DefineOptions extends SiteOptions {
+  readonly type: FieldType;
+  readonly label?: string;
+  readonly example?: string;
+  readonly value?: string;
+}
+
+export function field(program: Command): void {
+  const group = program.command('field').description('values in code, written @{name} there, for each site');
+  withSites(group.command('list'))
+    .description('the fields of a site, or of several, and their values')
+    .action(async (options: SitesOptions) => {
+      const client = clientFor(options);
+      const keys = await sitesFor(client, options);
+      const { items } = (await client.call('listSites', {})).data;
+      const sites = items.filter(({ key }) => keys.includes(key));
+      if (options.json) printJson(sites.map(({ key, fields }) => ({ site: key, fields })));
+      else tellFields(sites);
+    });
+  withSite(group.command('define <name>'))
+    .description('define a field of a site, or change what it is')
+    .addOption(new Option('--type <type>', 'what it holds').choices(FIELD_TYPES).default('text'))
+    .option('--label <text>', 'what people call it')
+    .option('--example <value>', 'the provider’s own example; left at it, the field is not set')
+    .option('--value <value>', 'its value')
+    .addHelpText(
+      'after',
+      '\nExample:\n  pragmatica field define counter_account --type id --label "Account at Tallymast" --example TM-0000 --value TM-1887',
+    )
+    .action(async (name: string, options: DefineOptions) => {
+      const { type, label, example, value } = options;
+      const client = clientFor(options);
+      const params = { site: await siteFor(client, options) };
+      const { data: site, etag } = await client.call('showSite', { params });
+      const old = site.fields.find((entry) => entry.name === name);
+      const next: FieldResource = {
+        ...old,
+        name,
+        type,
+        label: label ?? old?.label ?? name,
+        ...(example === undefined ? {} : { example }),
+        ...(value === undefined ? {} : { value }),
+      };
+      const fields = old
+        ? site.fields.map((entry) => (entry === old ? next : entry))
+        : [...site.fields, next];
+      const { data } = await client.call('editSite', { params, ifMatch: etag, body: { fields } });
+      if (options.json) printJson(next);
+      else {
+        print(`Write ${colour.bold(`@{${name}}`)} in the code, within quotes or in a text. Its values:\n`);
+        tellFields([{ ...data, fields: [next] }]);
+      }
+    });
+  withSites(group.command('set <name=value...>'))
+    .description('give fields new values, for one site or for several')
+    .addOption(new Option('--environment <name>', 'there only').choices(['live', 'staging']))
+    .addHelpText(
+      'after',
+      '\nExamples:\n  pragmatica field set counter_account=TM-1887\n  pragmatica field set test=true --environment staging --all-sites\n  pragmatica field set phone=  takes the value away',
+    )
+    .action(async (typed: string[], options: SitesOptions & { environment?: 'live' | 'staging' }) => {
+      const values = typed.map(readPair);
+      const client = clientFor(options);
+      const sites = await sitesFor(client, options);
+      const changes = sites.flatMap((site) =>
+        values.map(([name, value]) => ({
+          site,
+          name,
+          environment: options.environment,
+          value: value === '' ? null : value,
+        })),
+      );
+      tellResults((await client.call('changeFields', { body: { changes } })).data.items, options);
+    });
+  withSite(group.command('remove <name>'))
+    .description('take a field away; code that uses it can then not be published')
+    .action(async (name: string, options: SiteOptions) => {
+      const client = clientFor(options);
+      const params = { site: await siteFor(client, options) };
+      const { data: site, etag } = await client.call('showSite', { params });
+      if (!site.fields.some((entry) => entry.name === name))
+        throw new CliError(`The site "${site.key}" has no field "${name}".`, EXIT.notFound);
+      const fields = site.fields.filter((entry) => entry.name !== name);
+      await client.call('editSite', { params, ifMatch: etag, body: { fields } });
+      if (options.json) printJson(fields);
+      else print(`Took the field "${name}" away.`);
+    });
+}
+
+function readPair(typed: string): [name: string, value: string] {
+  const [name, value] = typed.split(/=(.*)/s);
+  if (!name || value === undefined)
+    throw new CliError(`Write it as NAME=VALUE, like counter_account=TM-1887; this was "${typed}".`);
+  return [name, value];
+}
+
+function tellFields(sites: readonly SiteResource[]): void {
+  const rows = sites.flatMap(({ key, fields }) =>
+    fields.map((entry) => [
+      key,
+      colour.bold(`@{${entry.name}}`),
+      entry.type,
+      valueText(entry, 'live'),
+      valueText(entry, 'staging'),
+      entry.label,
+    ]),
+  );
+  if (rows.length === 0)
+    print('No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE');
+  else print(table(['SITE', 'FIELD', 'TYPE', 'LIVE', 'STAGING', 'LABEL'], rows));
+}
+
+function valueText(entry: FieldResource, environment: 'live' | 'staging'): string {
+  const own = entry[environment] ?? entry.value;
+  if (own !== undefined && own !== '') return own;
+  const example = fieldValue(entry, environment);
+  return colour.yellow(example === undefined ? 'not set' : `${example} (example)`);
+}

@@ -1,0 +1,28 @@
+import type { Command } from 'commander';
+import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
+import { CliError } from '../../errors.js';
+import { tellResults } from '../../results.js';
+
+interface Options extends SiteOptions {
+  readonly to?: string[];
+  readonly toAll?: boolean;
+}
+
+export function copy(group: Command): void {
+  withSite(group.command('copy <snippet>'))
+    .description('copy a snippet, with the fields and page groups it uses, into other sites’ drafts')
+    .option('--to <site...>', 'into these')
+    .option('--to-all', 'into all others')
+    .action(async (key: string, options: Options) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      await assertSnippet(client, site, key);
+      const { items } = (await client.call('listSites', {})).data;
+      const sites = options.toAll
+        ? items.map((entry) => entry.key).filter((entry) => entry !== site)
+        : (options.to ?? []).flatMap((typed) => typed.split(','));
+      if (sites.length === 0) throw new CliError('Say where: --to SITE, several if you like, or --to-all.');
+      const { data } = await client.call('copySnippet', { params: { site, snippet: key }, body: { sites } });
+      tellResults(data.items, options);
+    });
+}
