@@ -5,6 +5,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
 import { ActivityRoom } from './rooms/activity/activity-room';
+import { FieldsRoom } from './rooms/fields/fields-room';
 import { ReleasesRoom } from './rooms/releases/releases-room';
 import { SettingsRoom } from './rooms/settings/settings-room';
 import { SitesRoom } from './rooms/sites/sites-room';
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
     element: <Shell />,
     children: [
       { index: true, element: <SitesRoom /> },
+      { path: 'fields', element: <FieldsRoom /> },
       {
         path: 'sites/:site',
         element: <SiteLayout />,

@@ -1,5 +1,6 @@
 import {
   ApiError,
+  type FieldChanges,
   type FindingResource,
   type SitePatch,
   type SnippetInput,
@@ -28,6 +29,22 @@ function useSiteChange<T, R>(
   change: (input: T) => Promise<R>,
   gone?: string,
 ): SiteChange<T, R> {
+  return useChange(
+    change,
+    (queryKey) => queryKey[1] === site && (gone === undefined || queryKey[3] !== gone),
+  );
+}
+
+/** The same for a change of several sites: of all of them what was shown is asked for again. */
+function useSitesChange<T, R>(change: (input: T) => Promise<R>): SiteChange<T, R> {
+  return useChange(change, () => true);
+}
+
+/** @param isStale - whether a query of a site, by its key, must be asked again */
+function useChange<T, R>(
+  change: (input: T) => Promise<R>,
+  isStale: (queryKey: readonly unknown[]) => boolean,
+): SiteChange<T, R> {
   const client = useQueryClient();
   const toast = useToast();
   const { isPending, error, mutate } = useMutation({
@@ -37,10 +54,7 @@ function useSiteChange<T, R>(
     },
     onSettled: async () => {
       await Promise.all([
-        client.invalidateQueries({
-          queryKey: ['site', site],
-          predicate: ({ queryKey }) => gone === undefined || queryKey[3] !== gone,
-        }),
+        client.invalidateQueries({ queryKey: ['site'], predicate: ({ queryKey }) => isStale(queryKey) }),
         client.invalidateQueries({ queryKey: ['sites'] }),
       ]);
     },
@@ -200,4 +214,55 @@ export function useRestore(site: string) {
       return api.call('restoreRelease', { params, ifMatch: etag, body: { release } });
     },
   );
+}
+
+export function useChangeFields() {
+  return useSitesChange(
+    async (changes: FieldChanges['changes']) =>
+      (await api.call('changeFields', { body: { changes } })).data.items,
+  );
+}
+
+export function useCopySnippet(site: string, snippet: string) {
+  return useSitesChange(
+    async (sites: string[]) =>
+      (await api.call('copySnippet', { params: { site, snippet }, body: { sites } })).data.items,
+  );
+}
+
+export interface Published {
+  readonly site: string;
+  readonly isDone: boolean;
+  readonly text: string;
+}
+
+/** Publishes sites one after the other and tells what became of each as it goes. */
+export function usePublishSites() {
+  return useSitesChange(
+    async ({
+      sites,
+      message,
+      onEach,
+    }: {
+      sites: readonly string[];
+      message: string;
+      onEach: (results: readonly Published[]) => void;
+    }) => {
+      const results: Published[] = [];
+      for (const site of sites) {
+        results.push(await publishOne(site, message));
+        onEach([...results]);
+      }
+    },
+  );
+}
+
+async function publishOne(site: string, message: string): Promise<Published> {
+  try {
+    const { etag } = await api.call('showDraft', { params: { site } });
+    const { data } = await api.call('publish', { params: { site }, ifMatch: etag, body: { message } });
+    return { site, isDone: true, text: `release ${data.number} is live.` };
+  } catch (failure) {
+    return { site, isDone: false, text: failure instanceof Error ? failure.message : 'It did not work.' };
+  }
 }

@@ -1,3 +1,4 @@
+import type { PlanQuery } from '@pragmatica/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { api } from './client';
 
@@ -48,10 +49,10 @@ export const snippetQuery = (site: string, snippet: string) =>
     queryFn: async () => api.call('showSnippet', { params: { site, snippet } }),
   });
 
-export const planQuery = (site: string, path: string, of: string) =>
+export const planQuery = (site: string, query: PlanQuery) =>
   queryOptions({
-    queryKey: ['site', site, 'plan', path, of],
-    queryFn: async () => (await api.call('showPlan', { params: { site }, query: { path, of } })).data,
+    queryKey: ['site', site, 'plan', query],
+    queryFn: async () => (await api.call('showPlan', { params: { site }, query })).data,
   });
 
 export const diffQuery = (site: string, from: string, to: string) =>

@@ -1,4 +1,5 @@
-import { ApiError, type HostResource, type SiteResource } from '@pragmatica/contract';
+import { ApiError, type FieldResource, type HostResource, type SiteResource } from '@pragmatica/contract';
+import type { ConsentRules, PageGroup } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -9,6 +10,9 @@ import { Button } from '../../ui/button';
 import { Field, inputStyle } from '../../ui/field';
 import { Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { ConsentEditor } from './consent-editor';
+import { FieldsEditor } from './fields-editor';
+import { PageGroupsEditor } from './page-groups-editor';
 
 export function SettingsRoom() {
   const key = useSiteKey();
@@ -17,7 +21,10 @@ export function SettingsRoom() {
     <div className="max-w-4xl space-y-4">
       <div>
         <h1>Settings</h1>
-        <p className="text-sm text-muted">Changes here work at once; they are not part of a release.</p>
+        <p className="text-sm text-muted">
+          Name and hosts work at once. Time zone, page groups, fields and consent are part of what you
+          publish.
+        </p>
       </div>
       {site.data ? (
         <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
@@ -36,6 +43,9 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
   const [name, setName] = useState(site.name);
   const [timeZone, setTimeZone] = useState(site.timeZone);
   const [hosts, setHosts] = useState<readonly HostResource[]>(site.hosts);
+  const [groups, setGroups] = useState<readonly PageGroup[]>(site.pageGroups);
+  const [consent, setConsent] = useState<ConsentRules | null>(site.consent);
+  const [fields, setFields] = useState<readonly FieldResource[]>(site.fields);
   const setHost = (index: number, change: Partial<HostResource>): void =>
     setHosts((current) => current.map((host, i) => (i === index ? { ...host, ...change } : host)));
   const errors = edit.error instanceof ApiError ? (edit.error.problem.errors ?? []) : [];
@@ -46,8 +56,19 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
       className="space-y-4"
       onSubmit={(event) => {
         event.preventDefault();
-        edit.run({ etag, body: { name, timeZone, hosts: [...hosts] } }, () =>
-          toast({ tone: 'done', title: 'The settings are saved' }),
+        edit.run(
+          {
+            etag,
+            body: {
+              name,
+              timeZone,
+              hosts: [...hosts],
+              pageGroups: groups.map((group) => ({ ...group, patterns: [...group.patterns] })),
+              consent: consent && { ...consent, categories: [...consent.categories] },
+              fields: [...fields],
+            },
+          },
+          () => toast({ tone: 'done', title: 'The settings are saved' }),
         );
       }}
     >
@@ -123,6 +144,9 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
       <Button onClick={() => setHosts([...hosts, NEW_HOST])}>
         <Plus className="size-4" aria-hidden /> Add a host
       </Button>
+      <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errorAt} />
+      <FieldsEditor fields={fields} onChange={setFields} errorAt={errorAt} />
+      <ConsentEditor consent={consent} onChange={setConsent} errorAt={errorAt} />
       {errors.length === 0 && edit.error && (
         <p role="alert" className="text-sm text-danger">
           {edit.error.message}

@@ -1,6 +1,6 @@
 import type { SiteResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
-import { ArrowRight, CircleCheck, CircleDot, Plus } from 'lucide-react';
+import { ArrowRight, Braces, CircleCheck, CircleDot, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { sitesQuery } from '../../api/queries';
@@ -8,6 +8,7 @@ import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { SeverityCounts } from '../../ui/severity-counts';
 import { AddSiteDialog } from './add-site-dialog';
+import { PublishSites } from './publish-sites';
 
 export function SitesRoom() {
   const sites = useQuery(sitesQuery);
@@ -31,7 +32,19 @@ export function SitesRoom() {
             </p>
           )}
         </div>
-        {addButton}
+        <div className="flex flex-wrap gap-2">
+          {sites.data && sites.data.length > 1 && (
+            <>
+              <Button asChild>
+                <Link to="/fields">
+                  <Braces className="size-4" aria-hidden /> Fields of all sites
+                </Link>
+              </Button>
+              <PublishSites sites={sites.data} />
+            </>
+          )}
+          {addButton}
+        </div>
       </div>
       {sites.isPending && <Loading />}
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
@@ -72,7 +85,7 @@ function SiteCard({ site }: { site: SiteResource }) {
         </span>
       </div>
       <p className="mt-0.5 text-sm text-muted">
-        {site.snippets.on} snippets on, {site.snippets.off} off
+        {site.snippets.on} {site.snippets.on === 1 ? 'snippet' : 'snippets'} on, {site.snippets.off} off
         {site.snippets.archived > 0 && `, ${site.snippets.archived} archived`}
       </p>
       <ul className="mt-3 space-y-1.5 text-sm">

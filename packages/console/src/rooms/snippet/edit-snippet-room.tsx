@@ -12,6 +12,7 @@ import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { SnippetSwitch } from '../strip/snippet-switch';
+import { CopyButton } from './copy-dialog';
 import { SnippetForm } from './snippet-form';
 import { SnippetHistory } from './snippet-history';
 import { toValue, type SnippetValue } from './snippet-value';
@@ -71,6 +72,7 @@ export function EditSnippetRoom() {
           })
         }
       >
+        <CopyButton site={site} snippet={key} name={data.name} />
         <ArchiveButton site={site} snippet={key} name={data.name} state={data.state} />
         <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
       </SnippetForm>

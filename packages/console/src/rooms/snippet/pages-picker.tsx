@@ -1,8 +1,9 @@
-import { PageMatcher, pagePatternProblem, type PageRules } from '@pragmatica/core';
+import { PageMatcher, pagePatternProblem, withoutGroups, type PageRules } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { RadioGroup } from 'radix-ui';
 import { useId, useState } from 'react';
-import { pagesQuery } from '../../api/queries';
+import { pagesQuery, siteQuery } from '../../api/queries';
+import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 
@@ -27,6 +28,7 @@ interface PagesPickerProps {
 export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
   const id = useId();
   const known = useQuery(pagesQuery(site)).data?.paths ?? [];
+  const groups = useQuery(siteQuery(site)).data?.data.pageGroups ?? [];
   const [mode, setMode] = useState<Mode>(
     pages.include.length > 0 ? 'only' : pages.exclude.length > 0 ? 'except' : 'all',
   );
@@ -54,10 +56,13 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
       : patterns.flatMap((pattern) =>
           pagePatternProblem(pattern) === undefined ? [] : [`${pattern}: ${pagePatternProblem(pattern)!}`],
         );
-  const matcher = new PageMatcher(pages);
+  const matcher = new PageMatcher(withoutGroups(pages, groups));
   const matching = known.filter((path) => matcher.match(path).matches).length;
   return (
-    <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
+    <section
+      id="pages"
+      className="scroll-mt-16 space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5"
+    >
       <h2 id={`${id}-title`}>On which pages?</h2>
       <RadioGroup.Root
         value={mode}
@@ -86,7 +91,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
             id={id}
             rows={Math.min(6, Math.max(2, patterns.length + 1))}
             className={cn(inputStyle, 'font-mono')}
-            placeholder={'/booking\n/news/*'}
+            placeholder={'/booking\n/news/*\n//www.example.com/*'}
             value={text}
             aria-invalid={problems.length > 0 || undefined}
             onChange={(event) => apply(mode, event.target.value)}
@@ -96,6 +101,15 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
               {problem}
             </p>
           ))}
+          {groups.length > 0 && (
+            <div className="flex flex-wrap gap-1.5" role="group" aria-label="Page groups">
+              {groups.map(({ key, name }) => (
+                <Chip key={key} isOn={patterns.includes(`@${key}`)} onClick={() => toggle(`@${key}`)}>
+                  {name}
+                </Chip>
+              ))}
+            </div>
+          )}
           {known.length > 1 && (
             <div className="flex flex-wrap gap-1.5" role="group" aria-label="Known pages">
               {known.slice(0, OFFERED).map((path) => (

@@ -4,6 +4,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
+import { ReachEditor } from '../reach/reach-editor';
 import { FindingsPanel } from './findings-panel';
 import { NeedsPicker } from './needs-picker';
 import { PagesPicker } from './pages-picker';
@@ -112,6 +113,7 @@ export function SnippetForm({
         <Plus className="size-4" aria-hidden /> The provider gave me a second piece
       </Button>
       <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
+      <ReachEditor site={site} limits={typed.limits} onChange={(limits) => set({ limits })} />
       <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
         <Field
           label="Name"

@@ -1,5 +1,5 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import type { Placement, SnapshotSnippet } from '@pragmatica/core';
+import type { Limits, Placement, SnapshotSnippet } from '@pragmatica/core';
 
 export interface PartValue {
   readonly placement: Placement;
@@ -14,6 +14,7 @@ export interface SnippetValue {
   readonly purpose: string;
   readonly note: string;
   readonly pages: { include: string[]; exclude: string[] };
+  readonly limits: Limits;
   readonly needs: string[];
   readonly parts: PartValue[];
 }
@@ -24,6 +25,7 @@ export const EMPTY_SNIPPET: SnippetValue = {
   purpose: '',
   note: '',
   pages: { include: [], exclude: [] },
+  limits: {},
   needs: [],
   parts: [{ placement: 'body-end', code: '', statement: '' }],
 };
@@ -31,13 +33,23 @@ export const EMPTY_SNIPPET: SnippetValue = {
 type Stored = Omit<SnippetResource, 'version' | 'updatedBy' | 'updatedAt'> | SnapshotSnippet;
 
 /** What the form shows of a snippet, from the draft or from a release. */
-export function toValue({ name, provider, purpose, note, pages, needs = [], parts }: Stored): SnippetValue {
+export function toValue({
+  name,
+  provider,
+  purpose,
+  note,
+  pages,
+  limits = {},
+  needs = [],
+  parts,
+}: Stored): SnippetValue {
   return {
     name,
     provider,
     purpose,
     note,
     pages: { include: [...pages.include], exclude: [...pages.exclude] },
+    limits: limits,
     needs: [...needs],
     parts: parts.map(({ placement, code, statement = '' }) => ({ placement, code, statement })),
   };

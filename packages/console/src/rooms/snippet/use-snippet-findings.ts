@@ -9,7 +9,7 @@ import {
 } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
-import { draftQuery, pagesQuery, skeletonsQuery } from '../../api/queries';
+import { draftQuery, pagesQuery, siteQuery, skeletonsQuery } from '../../api/queries';
 import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 
 /** Kept over rooms: most of a site's code is the same from one look to the next. */
@@ -35,19 +35,26 @@ export function useSnippetFindings(
   const value = useDeferredValue(typed);
   const snapshot = useQuery(draftQuery(site)).data?.data.snapshot;
   const paths = useQuery(pagesQuery(site)).data?.paths;
+  const hosts = useQuery(siteQuery(site)).data?.data.hosts;
   const skeletons = useQuery(skeletonsQuery(site)).data;
   return useMemo(() => {
     if (!snapshot) return undefined;
     const parts = value.parts.filter(({ code }) => code.trim() !== '');
     if (parts.length === 0) return { findings: [], mend: () => undefined };
-    const { name, provider, purpose, note, pages, needs } = value;
+    const { name, provider, purpose, note, pages, limits, needs } = value;
     const set = withSnippet(snapshot, {
-      ...{ key, name: name || 'This snippet', provider, purpose, note, pages, needs },
+      ...{ key, name: name || 'This snippet', provider, purpose, note, pages, limits, needs },
       // Somebody who works on a snippet that is off wants to know how it would be.
       state: state === 'off' ? 'on' : state,
       parts: value.parts,
     });
-    const found = runChecks(set, { memory, paths: paths ?? [], skeletons: skeletons ?? [] });
+    const found = runChecks(set, {
+      memory,
+      paths: paths ?? [],
+      skeletons: skeletons ?? [],
+      hosts: hosts ?? [],
+      now: Date.now(),
+    });
     return {
       findings: found.filter(({ subjects }) => subjects.some(({ snippet }) => snippet === key)),
       mend: ({ fix }) => {
@@ -56,5 +63,5 @@ export function useSnippetFindings(
         return mended.state === 'off' ? undefined : toValue(mended).parts;
       },
     };
-  }, [snapshot, paths, skeletons, key, state, value]);
+  }, [snapshot, paths, skeletons, hosts, key, state, value]);
 }

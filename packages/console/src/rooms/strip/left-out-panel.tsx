@@ -1,20 +1,21 @@
-import type { PagePlan } from '@pragmatica/core';
+import type { PagePlanResource } from '@pragmatica/contract';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
 import { SnippetSwitch } from './snippet-switch';
 
-/** What does not run on this page, each with its reason. */
-export function LeftOutPanel({
-  site,
-  plan,
-  isEditable,
-  className,
-}: {
+interface LeftOutPanelProps {
   site: string;
-  plan: PagePlan;
+  plan: PagePlanResource;
   isEditable: boolean;
+  /** Turns to the draft, in which what is not published can be seen. */
+  onShowDraft: () => void;
   className?: string;
-}) {
+}
+
+type LeftOut = PagePlanResource['leftOut'][number];
+
+/** What this page load does not get, each with every reason and the way to what would change it. */
+export function LeftOutPanel({ site, plan, isEditable, onShowDraft, className }: LeftOutPanelProps) {
   return (
     <section
       aria-label="Not on this page"
@@ -29,7 +30,12 @@ export function LeftOutPanel({
               <Link to={`../snippets/${entry.snippet}`} className="text-sm font-medium hover:underline">
                 {entry.name}
               </Link>
-              <p className="text-[13px] text-muted">{entry.message}</p>
+              {entry.reasons.map(({ reason, message }) => (
+                <p key={reason} className="text-[13px] text-muted">
+                  {message}
+                </p>
+              ))}
+              <WayOut entry={entry} onShowDraft={onShowDraft} />
             </div>
             {isEditable && entry.reason === 'off' && (
               <SnippetSwitch site={site} snippet={entry.snippet} name={entry.name} isOn={false} />
@@ -37,6 +43,29 @@ export function LeftOutPanel({
           </li>
         ))}
       </ul>
+      {plan.untilLocal !== null && (
+        <p className="mt-2 border-t border-line pt-2 text-[13px] text-muted">
+          Opening hours change this page {plan.untilLocal}.
+        </p>
+      )}
     </section>
+  );
+}
+
+/** What one could do about the first reason. */
+function WayOut({ entry, onShowDraft }: { entry: LeftOut; onShowDraft: () => void }) {
+  const style = 'text-[13px] text-primary underline';
+  if (entry.reasons.some(({ reason }) => reason === 'not-published'))
+    return (
+      <button type="button" className={style} onClick={onShowDraft}>
+        Look at the draft
+      </button>
+    );
+  if (entry.reason === 'off' || entry.reason === 'archived') return null;
+  const isPages = entry.reason === 'excluded' || entry.reason === 'not-included';
+  return (
+    <Link to={`../snippets/${entry.snippet}#${isPages ? 'pages' : 'reach'}`} className={style}>
+      {entry.reason === 'no-code' ? 'Add its code' : isPages ? 'Change its pages' : 'Change when it runs'}
+    </Link>
   );
 }

@@ -1,13 +1,15 @@
-import type { FindingResource } from '@pragmatica/contract';
-import type { Change, PagePlan, PlannedPart, Snapshot } from '@pragmatica/core';
+import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
+import type { Change, Snapshot } from '@pragmatica/core';
 import { NAMED_PLACEMENTS, isAnchor, placementKey, placementWords, type Placement } from '@pragmatica/core';
 import type { ReactNode } from 'react';
 import { cn } from '../../ui/cn';
 import { PlacementSlot } from './placement-slot';
 
+export type PlannedPart = PagePlanResource['parts'][number];
+
 interface PageStripProps {
   site: string;
-  plan: PagePlan;
+  plan: PagePlanResource;
   draft: { readonly data: { readonly snapshot: Snapshot }; readonly etag: string };
   changes: readonly Change[];
   findings: readonly FindingResource[];

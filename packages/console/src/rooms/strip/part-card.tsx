@@ -1,10 +1,10 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { tellingLine, type PlannedPart } from '@pragmatica/core';
-import { GripVertical, TriangleAlert } from 'lucide-react';
+import { tellingLine } from '@pragmatica/core';
+import { GripVertical, Hourglass, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
-import type { StripContext } from './page-strip';
+import type { PlannedPart, StripContext } from './page-strip';
 import { SnippetSwitch } from './snippet-switch';
 
 interface PartCardProps {
@@ -70,6 +70,11 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
             </span>
           )}
         </p>
+        {part.waits !== undefined && (
+          <p className="flex items-center gap-1 text-[13px] text-muted">
+            <Hourglass className="size-3.5 shrink-0" aria-hidden /> The browser waits: {part.waits}
+          </p>
+        )}
         {findings.map(({ id, title, severity }) => (
           <p key={id} className="flex items-start gap-1 text-[13px]">
             <TriangleAlert
@@ -82,7 +87,7 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
           </p>
         ))}
         <p className="truncate font-mono text-xs text-muted" title={part.code}>
-          {tellingLine(part.code)}
+          {tellingLine(sourceOf(part, snippet))}
         </p>
       </div>
       {snippet && context.isEditable && number === 1 && (
@@ -95,4 +100,12 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
       )}
     </li>
   );
+}
+
+/** The part's own code; what is wrapped around it for waiting tells nothing. */
+function sourceOf(
+  part: PlannedPart,
+  snippet: StripContext['snapshot']['snippets'][number] | undefined,
+): string {
+  return snippet?.parts[Number(part.key.split('/')[1]) - 1]?.code ?? part.code;
 }

@@ -1,65 +1,188 @@
 import type { SiteResource } from '@pragmatica/contract';
-import { ExternalLink } from 'lucide-react';
+import { DEVICES } from '@pragmatica/core';
+import { ExternalLink, RotateCcw } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
-import { useId } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Button } from '../../ui/button';
-import { inputStyle } from '../../ui/field';
+import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
-
-export type SetName = 'draft' | 'live';
+import { inputStyle } from '../../ui/field';
+import { FIRST_QUESTION, type Question, type SetName } from './question';
 
 interface QuestionBarProps {
   site: SiteResource | undefined;
   pages: { readonly paths: readonly string[]; readonly source: string; readonly message: string } | undefined;
-  path: string;
-  of: SetName;
-  onAsk: (question: { path?: string; of?: SetName }) => void;
+  question: Question;
+  onAsk: (change: Partial<Question>) => void;
 }
 
-/** Which page load is being looked at. */
-export function QuestionBar({ site, pages, path, of, onAsk }: QuestionBarProps) {
+/** Which page load is being looked at, as a sentence. */
+export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) {
   const id = useId();
+  const { path, of, environment } = question;
   const paths = pages?.paths ?? [];
   const shown = paths.includes(path) ? paths : [path, ...paths];
-  const host = site?.hosts.find((entry) => entry.environment === 'live');
+  const host = site?.hosts.find((entry) => entry.environment === environment);
   const address = host && `${host.address ?? `http://${host.host}`}${path}`;
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-      <h1 className="mr-1 text-xl">
-        <label htmlFor={id}>What a visitor of</label>
-      </h1>
-      <select
-        id={id}
-        className={cn(inputStyle, 'h-9 w-auto max-w-full min-w-40 py-1 font-mono text-[13px]')}
-        value={path}
-        onChange={(event) => onAsk({ path: event.target.value })}
-      >
-        {shown.map((entry) => (
-          <option key={entry}>{entry}</option>
-        ))}
-      </select>
-      <span className="text-xl font-semibold tracking-tight">gets</span>
-      <ToggleGroup.Root
-        type="single"
-        value={of}
-        onValueChange={(value) => {
-          if (value !== '') onAsk({ of: value as SetName });
-        }}
-        aria-label="Which set"
-        className="flex rounded-md border border-line-strong bg-raised p-0.5"
-      >
-        <SetToggle value="live" label={liveLabel(site)} />
-        <SetToggle value="draft" label="after publishing" />
-      </ToggleGroup.Root>
-      {address && (
-        <Button asChild look="quiet" size="small" className="ml-auto">
-          <a href={address} target="_blank" rel="noreferrer">
-            Open the page <ExternalLink className="size-3.5" aria-hidden />
-          </a>
-        </Button>
-      )}
+    <div className="space-y-2">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <h1 className="mr-1 text-xl">
+          <label htmlFor={id}>What a visitor of</label>
+        </h1>
+        <select
+          id={id}
+          className={cn(inputStyle, 'h-9 w-auto max-w-full min-w-40 py-1 font-mono text-[13px]')}
+          value={path}
+          onChange={(event) => onAsk({ path: event.target.value })}
+        >
+          {shown.map((entry) => (
+            <option key={entry}>{entry}</option>
+          ))}
+        </select>
+        <span className="text-xl font-semibold tracking-tight">gets</span>
+        <ToggleGroup.Root
+          type="single"
+          value={of}
+          onValueChange={(value) => {
+            if (value !== '') onAsk({ of: value as SetName });
+          }}
+          aria-label="Which set"
+          className="flex rounded-md border border-line-strong bg-raised p-0.5"
+        >
+          <SetToggle value="live" label={publishedLabel(site, environment)} />
+          <SetToggle value="draft" label="after publishing" />
+        </ToggleGroup.Root>
+        {address && (
+          <Button asChild look="quiet" size="small" className="ml-auto">
+            <a href={address} target="_blank" rel="noreferrer">
+              Open the page <ExternalLink className="size-3.5" aria-hidden />
+            </a>
+          </Button>
+        )}
+      </div>
+      <PageLoadBar site={site} question={question} onAsk={onAsk} />
       {pages?.source === 'assumed' && <p className="w-full text-[13px] text-muted">{pages.message}</p>}
     </div>
+  );
+}
+
+/** The page load as it is asked about at first, whatever the page. */
+const FIRST_LOAD = {
+  environment: FIRST_QUESTION.environment,
+  device: FIRST_QUESTION.device,
+  at: FIRST_QUESTION.at,
+  consent: FIRST_QUESTION.consent,
+  visitor: FIRST_QUESTION.visitor,
+};
+
+/** Everything of the page load beside its page. */
+function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>) {
+  const { environment, device, at, consent, visitor } = question;
+  const agreed = consent.split(',').filter(Boolean);
+  const categories = site?.consent?.categories ?? [];
+  const isChanged = Object.entries(FIRST_LOAD).some(
+    ([name, value]) => question[name as keyof Question] !== value,
+  );
+  return (
+    <div
+      role="group"
+      aria-label="The page load"
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border border-line bg-surface px-3 py-2 text-sm"
+    >
+      <Select
+        label="on"
+        name="Device"
+        value={device}
+        onChange={(value) => onAsk({ device: value as Question['device'] })}
+      >
+        {DEVICES.map((entry) => (
+          <option key={entry} value={entry}>
+            a {entry}
+          </option>
+        ))}
+      </Select>
+      <label className="flex items-center gap-1.5">
+        <span className="text-muted">at</span>
+        <input
+          type="datetime-local"
+          aria-label="Time at the site"
+          className={cn(inputStyle, 'h-8 w-auto px-2 py-0.5 text-[13px]')}
+          value={at}
+          onChange={(event) => onAsk({ at: event.target.value })}
+        />
+        <span className="text-muted" title={site?.timeZone}>
+          {at === '' ? '(now)' : site?.timeZone}
+        </span>
+      </label>
+      {categories.length > 0 && (
+        <span className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Consent given">
+          <span className="text-muted">agreed to</span>
+          {categories.map(({ key, name }) => {
+            const isOn = agreed.includes(key);
+            const next = isOn ? agreed.filter((entry) => entry !== key) : [...agreed, key];
+            return (
+              <Chip key={key} isOn={isOn} onClick={() => onAsk({ consent: next.join(',') })}>
+                {name}
+              </Chip>
+            );
+          })}
+        </span>
+      )}
+      <Select
+        label="on"
+        name="Visit"
+        value={visitor}
+        onChange={(value) => onAsk({ visitor: value as Question['visitor'] })}
+      >
+        <option value="">any visit</option>
+        <option value="first">the first visit</option>
+        <option value="returning">a later visit</option>
+      </Select>
+      <Select
+        label="of"
+        name="Environment"
+        value={environment}
+        onChange={(value) => onAsk({ environment: value as Question['environment'] })}
+      >
+        <option value="live">live</option>
+        <option value="staging">staging</option>
+      </Select>
+      {isChanged && (
+        <Button look="quiet" size="small" onClick={() => onAsk(FIRST_LOAD)}>
+          <RotateCcw className="size-3.5" aria-hidden /> As at first
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Select({
+  label,
+  name,
+  value,
+  onChange,
+  children,
+}: {
+  label: string;
+  /** What it chooses, for those who cannot see the sentence. */
+  name: string;
+  value: string;
+  onChange: (value: string) => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <span className="text-muted">{label}</span>
+      <select
+        aria-label={name}
+        className={cn(inputStyle, 'h-8 w-auto px-2 py-0.5 text-[13px]')}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        {children}
+      </select>
+    </label>
   );
 }
 
@@ -74,7 +197,7 @@ function SetToggle({ value, label }: { value: SetName; label: string }) {
   );
 }
 
-function liveLabel(site: SiteResource | undefined): string {
-  const release = site?.environments.live;
+function publishedLabel(site: SiteResource | undefined, environment: 'live' | 'staging'): string {
+  const release = site?.environments[environment];
   return release === null || release === undefined ? 'now' : `now (release ${release})`;
 }

@@ -9,20 +9,21 @@ import { LeftOutPanel } from './left-out-panel';
 import { NotLivePanel } from './not-live-panel';
 import { OrderPanel } from './order-panel';
 import { PageStrip } from './page-strip';
-import { QuestionBar, type SetName } from './question-bar';
+import { readQuestion, toQuery, writeQuestion, type Question } from './question';
+import { QuestionBar } from './question-bar';
 
 /** The picture of one page load, the question it answers, and what is missing from it. */
 export function StripRoom() {
   const key = useSiteKey();
   const [search, setSearch] = useSearchParams();
-  const path = search.get('path') ?? '/';
-  const of: SetName = search.get('of') === 'live' ? 'live' : 'draft';
-  const ask = (question: { path?: string; of?: SetName }): void =>
-    setSearch({ path, of, ...question }, { replace: true });
+  const question = readQuestion(search);
+  const { of } = question;
+  const ask = (change: Partial<Question>): void =>
+    setSearch(writeQuestion({ ...question, ...change }), { replace: true });
   const site = useQuery(siteQuery(key));
   const pages = useQuery(pagesQuery(key));
   const draft = useQuery(draftQuery(key));
-  const plan = useQuery({ ...planQuery(key, path, of), placeholderData: (previous) => previous });
+  const plan = useQuery({ ...planQuery(key, toQuery(question)), placeholderData: (previous) => previous });
   const changes = useQuery(diffQuery(key, 'live', 'draft'));
   const findings = useQuery({ ...findingsQuery(key), enabled: of === 'draft' });
   const error = plan.error ?? draft.error;
@@ -46,7 +47,7 @@ export function StripRoom() {
   }
   return (
     <div className="space-y-4">
-      <QuestionBar site={site.data?.data} pages={pages.data} path={path} of={of} onAsk={ask} />
+      <QuestionBar site={site.data?.data} pages={pages.data} question={question} onAsk={ask} />
       {error && <Failure error={error} onRetry={() => void plan.refetch()} />}
       <div className="grid items-start gap-5 xl:grid-cols-[minmax(0,1fr)_21rem]">
         {plan.data && draft.data ? (
@@ -65,11 +66,23 @@ export function StripRoom() {
           {of === 'draft' && <OrderPanel site={key} />}
           <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
           {plan.data && (
-            <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="max-xl:hidden" />
+            <LeftOutPanel
+              site={key}
+              plan={plan.data}
+              isEditable={of === 'draft'}
+              onShowDraft={() => ask({ of: 'draft' })}
+              className="max-xl:hidden"
+            />
           )}
         </aside>
         {plan.data && (
-          <LeftOutPanel site={key} plan={plan.data} isEditable={of === 'draft'} className="xl:hidden" />
+          <LeftOutPanel
+            site={key}
+            plan={plan.data}
+            isEditable={of === 'draft'}
+            onShowDraft={() => ask({ of: 'draft' })}
+            className="xl:hidden"
+          />
         )}
       </div>
     </div>
