@@ -1,5 +1,5 @@
 export { createProviderServer, type Told } from './provider-server.js';
 export { seed, type SeedOptions } from './seed.js';
-export { seedDraftSnippet, seedSnippets } from './seed-data.js';
+export { OFFICE_HOURS, SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
 export { loadPages, type DemoPage } from './site-pages.js';
 export { createSiteServer } from './site-server.js';

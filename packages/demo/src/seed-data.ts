@@ -1,8 +1,47 @@
-import type { SnippetInput } from '@pragmatica/contract';
+import type { HoursResource, SiteInput, SnippetInput } from '@pragmatica/contract';
 import { counterCode } from './site-pages.js';
 
+/** What the site defines for the reaches of its snippets. */
+export const SEED_REACH = {
+  pageGroups: [
+    { key: 'booking', name: 'Booking pages', patterns: ['/booking', '/booking/*'] },
+    { key: 'confirmation', name: 'Confirmation pages', patterns: ['/booking/confirmation'] },
+  ],
+  consent: {
+    cookie: 'biscuitkeel',
+    format: { kind: 'json' as const, path: '$.purposes' },
+    categories: [
+      { key: 'visits', name: 'Counting visits' },
+      { key: 'adverts', name: 'Adverts' },
+    ],
+  },
+  fields: [
+    {
+      name: 'container',
+      type: 'id' as const,
+      label: 'Container at Crateline',
+      example: 'CR-00-0',
+      value: 'CR-20-3',
+      staging: 'CR-20-9',
+    },
+  ],
+} satisfies Pick<SiteInput, 'pageGroups' | 'consent' | 'fields'>;
+
+/** When the harbour office has its telephones staffed. */
+export const OFFICE_HOURS: HoursResource = {
+  weekly: {
+    mon: [{ from: '09:00', to: '17:30' }],
+    tue: [{ from: '09:00', to: '17:30' }],
+    wed: [{ from: '09:00', to: '17:30' }],
+    thu: [{ from: '09:00', to: '19:00' }],
+    fri: [{ from: '09:00', to: '17:30' }],
+    sat: [{ from: '10:00', to: '14:00' }],
+  },
+  closed: ['01-01', '12-25', '12-26'],
+};
+
 /** The snippets of Skerrywick Ferries as release 1 holds them: every placement is used. */
-export function seedSnippets(providerPort: number): SnippetInput[] {
+export function seedSnippets(providerPort: number, chatHours: HoursResource = OFFICE_HOURS): SnippetInput[] {
   const at = (provider: string, file: string): string =>
     `http://${provider}.localhost:${providerPort}/${file}`;
   return [
@@ -27,11 +66,11 @@ export function seedSnippets(providerPort: number): SnippetInput[] {
       parts: [
         {
           placement: 'head-start',
-          code: `<!-- Crateline -->\n<script>\n  window.crate = window.crate || [];\n  crate.push({ event: 'start', at: Date.now() });\n</script>\n<script async src="${at('crateline', 'crate.js?id=CR-20-3')}"></script>\n<!-- End Crateline -->`,
+          code: `<!-- Crateline -->\n<script>\n  window.crate = window.crate || [];\n  crate.push({ event: 'start', at: Date.now() });\n</script>\n<script async src="${at('crateline', 'crate.js?id=@{container}')}"></script>\n<!-- End Crateline -->`,
         },
         {
           placement: 'body-start',
-          code: `<noscript><iframe src="${at('crateline', 'no-script.html?id=CR-20-3')}" height="0" width="0" style="display:none"></iframe></noscript>`,
+          code: `<noscript><iframe src="${at('crateline', 'no-script.html?id=@{container}')}" height="0" width="0" style="display:none"></iframe></noscript>`,
         },
       ],
     },
@@ -47,7 +86,8 @@ export function seedSnippets(providerPort: number): SnippetInput[] {
       name: 'Booking pixel',
       purpose: 'Tells the adverts who has looked at booking.',
       provider: 'Glintpixel',
-      pages: { include: ['/booking', '/booking/*'] },
+      pages: { include: ['@booking'] },
+      limits: { consent: ['adverts'] },
       parts: [
         {
           placement: 'head-end',
@@ -98,13 +138,22 @@ export function seedSnippets(providerPort: number): SnippetInput[] {
       name: 'Harbour chat',
       purpose: 'Visitors ask the harbour office.',
       provider: 'Parlanook',
-      pages: { exclude: ['/booking/confirmation'] },
+      pages: { exclude: ['@confirmation'] },
+      limits: { hours: chatHours },
       parts: [
         {
           placement: 'body-end',
           code: `<script>window.parlanook = { room: 'harbour-office', greeting: 'Ask the harbour office' };</script>\n<script async src="${at('parlanook', 'chat.js')}"></script>`,
         },
       ],
+    },
+    {
+      key: 'test-flag',
+      name: 'Test flag',
+      purpose: 'On staging, pop-ups come every time and nothing is counted.',
+      provider: 'Nudgelet',
+      limits: { environment: 'staging' },
+      parts: [{ placement: 'head-end', code: '<script>window.nudgelet = { testMode: true };</script>' }],
     },
     {
       key: 'summer-offer',

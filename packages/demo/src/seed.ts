@@ -1,6 +1,7 @@
-import { ApiError, createClient, type ApiClient } from '@pragmatica/contract';
+import { ApiError, createClient, type ApiClient, type HoursResource } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { seedDraftSnippet, seedSnippets } from './seed-data.js';
+import { SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
+import { seedSisters } from './seed-sisters.js';
 
 export interface SeedOptions {
   readonly server: string;
@@ -8,6 +9,10 @@ export interface SeedOptions {
   readonly gatewayPort: number;
   readonly sitePort: number;
   readonly providerPort: number;
+  /** When the chat is on; tests must not depend on the hour. */
+  readonly chatHours?: HoursResource;
+  /** Also the small sites around the ferries. */
+  readonly hasSisters?: boolean;
 }
 
 const SITE = 'skerrywick';
@@ -29,11 +34,13 @@ export async function seed(options: SeedOptions): Promise<boolean> {
       key: SITE,
       name: 'Skerrywick Ferries',
       timeZone: 'Europe/Dublin',
+      ...SEED_REACH,
       hosts: [host('skerrywick.localhost', 'live'), host('staging.skerrywick.localhost', 'staging')],
     },
   });
   const params = { site: SITE };
-  for (const body of seedSnippets(providerPort)) await client.call('createSnippet', { params, body });
+  for (const body of seedSnippets(providerPort, options.chatHours))
+    await client.call('createSnippet', { params, body });
   const draft = await client.call('showDraft', { params });
   await client.call('publish', {
     params,
@@ -47,6 +54,7 @@ export async function seed(options: SeedOptions): Promise<boolean> {
     ifMatch: offer.etag,
     body: { pages: { include: ['/', '/fares', '/timetables/*'] } },
   });
+  if (options.hasSisters === true) await seedSisters(client, options);
   return true;
 }
 

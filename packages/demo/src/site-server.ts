@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createServer, type Server, type ServerResponse } from 'node:http';
 import { gzipSync } from 'node:zlib';
+import { sisterPage, sisterPaths } from './sister-sites.js';
 import { loadPages, readAsset, type DemoPage } from './site-pages.js';
 
 /** Skerrywick Ferries' own web server: what the gateway stands in front of. */
@@ -9,9 +10,13 @@ export function createSiteServer(providerPort: number): Server {
   return createServer((request, response) => {
     const url = new URL(request.url ?? '/', 'http://origin.invalid');
     const path = url.pathname.length > 1 ? url.pathname.replace(/\/$/, '') : '/';
-    const page = pages.get(path);
+    const host = String(request.headers['x-forwarded-host'] ?? request.headers.host).replace(/:\d+$/, '');
+    const sisters = sisterPaths(host);
+    const page = sisters ? undefined : pages.get(path);
+    const sister = sisterPage(host, path);
     if (request.method !== 'GET' && request.method !== 'HEAD')
       send(response, 405, 'text/plain', 'Only GET and HEAD.');
+    else if (sister !== undefined) send(response, 200, 'text/html; charset=utf-8', sister);
     else if (page) sendPage(response, page, request.headers['if-none-match']);
     else if (path === '/assets/site.css') send(response, 200, 'text/css', readAsset('site.css'));
     else if (path === '/sitemap.xml')
@@ -19,7 +24,10 @@ export function createSiteServer(providerPort: number): Server {
         response,
         200,
         'application/xml',
-        sitemap(pages, String(request.headers['x-forwarded-host'] ?? request.headers.host)),
+        sitemap(
+          sisters ?? [...pages.keys()],
+          String(request.headers['x-forwarded-host'] ?? request.headers.host),
+        ),
       );
     else if (path === '/robots.txt')
       send(response, 200, 'text/plain', 'User-agent: *\nAllow: /\nSitemap: /sitemap.xml\n');
@@ -44,8 +52,8 @@ function send(response: ServerResponse, status: number, type: string, body: stri
 }
 
 /** The sitemaps.org protocol. */
-function sitemap(pages: ReadonlyMap<string, DemoPage>, host: string): string {
-  const urls = [...pages.keys()].map((path) => `  <url><loc>http://${host}${path}</loc></url>`);
+function sitemap(paths: readonly string[], host: string): string {
+  const urls = paths.map((path) => `  <url><loc>http://${host}${path}</loc></url>`);
   return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${urls.join('\n')}\n</urlset>\n`;
 }
 

@@ -17,7 +17,10 @@ addEventListener('DOMContentLoaded', function () {
     var button = document.createElement('button');
     button.textContent = choice === 'yes' ? 'Yes' : 'No';
     button.style.marginLeft = '8px';
-    button.onclick = function () { localStorage.setItem('biscuitkeel', choice); bar.remove(); tell({ account: account, event: choice }); };
+    button.onclick = function () { localStorage.setItem('biscuitkeel', choice);
+      var purposes = choice === 'yes' ? ['visits', 'adverts'] : [];
+      document.cookie = 'biscuitkeel=' + encodeURIComponent(JSON.stringify({ purposes: purposes })) + ';path=/;max-age=15552000;samesite=lax';
+      bar.remove(); tell({ account: account, event: choice }); };
     bar.appendChild(button);
   });
   document.body.appendChild(bar);
