@@ -45,7 +45,7 @@ describe('the command line', () => {
 
   it('lists the sites with what needs attention', async () => {
     const { out } = await run(['sites']);
-    expect(out).to.match(/skerrywick\s+Skerrywick Ferries\s+release 1\s+9 snippets on\s+2 changes are/);
+    expect(out).to.match(/skerrywick\s+Skerrywick Ferries\s+release 1\s+10 snippets on\s+2 changes are/);
     expect(out, 'no colour where there is no terminal').not.to.include('\u001b');
     expect((await run(['sites'], { env: { FORCE_COLOR: '1' } })).out).to.include('\u001b');
     expect((await json<{ key: string }[]>(['sites']))[0]!.key).to.equal('skerrywick');
@@ -54,10 +54,8 @@ describe('the command line', () => {
   it('shows what a page gets and why the rest is left out', async () => {
     const { out, err } = await run(['plan', '/booking/confirmation']);
     expect(out.indexOf('Cookie question')).to.be.lessThan(out.indexOf('Visit counter'));
-    expect(out).to.match(
-      /Harbour chat {2}This page is left out by the rule “not on \/booking\/confirmation”\./,
-    );
-    expect(err).to.include('--of draft');
+    expect(out).to.match(/Harbour chat {2}Excluded by \/booking\/confirmation of “Confirmation pages”\./);
+    expect(err).to.include('see --diff');
   });
 
   it('takes a snippet from pasting to every page', async () => {

@@ -41,6 +41,16 @@ const ROOMS: readonly Room[] = [
       await page.getByRole('radio', { name: 'Only some pages' }).click();
     },
   },
+  { name: 'the fields of all sites', path: '/fields', heading: /Fields/ },
+  {
+    name: 'a reach with everything open',
+    path: '/sites/skerrywick/snippets/harbour-chat',
+    heading: /Harbour chat/,
+    async act(page) {
+      await page.getByText('wait, or show it seldom').click();
+      await page.getByRole('button', { name: 'A day with other hours' }).click();
+    },
+  },
   { name: 'a snippet', path: '/sites/skerrywick/snippets/harbour-chat', heading: /Harbour chat/ },
   {
     name: 'the findings',

@@ -38,9 +38,9 @@ describe('the console', function () {
     const left = page.getByRole('region', { name: 'Not on this page' }).filter({ visible: true });
     expect(await left.textContent())
       .to.include('Works notice')
-      .and.include('It is switched off.')
-      .and.include('It runs only on /, /fares and /timetables/*.');
-    await page.getByRole('combobox').selectOption('/contact');
+      .and.match(/It is switched off since .+, by admin\./)
+      .and.include('it runs only on /, /fares and /timetables/*.');
+    await page.getByLabel('What a visitor of').selectOption('/contact');
     await page
       .locator('section[aria-label^="The page"]')
       .getByText('Booking button')
@@ -52,7 +52,12 @@ describe('the console', function () {
     await page.goto(strip('/'));
     await page.getByRole('link', { name: 'Accessibility menu' }).waitFor();
     await page.getByRole('radio', { name: /^now/ }).click();
-    await page.getByRole('link', { name: 'Accessibility menu' }).waitFor({ state: 'detached' });
+    await page
+      .locator('section[aria-label^="The page"]')
+      .getByRole('link', { name: 'Accessibility menu' })
+      .waitFor({ state: 'detached' });
+    const left = page.getByRole('region', { name: 'Not on this page' }).filter({ visible: true });
+    await left.getByText('Saved, but not published.').waitFor();
     expect(await page.getByRole('switch').count(), 'what is live is not switched, it is published').to.equal(
       0,
     );
@@ -173,7 +178,7 @@ describe('the console', function () {
   });
 
   it('changes the order with the mouse', async () => {
-    await page.goto(strip('/booking'));
+    await page.goto(`${strip('/booking')}&consent=adverts`);
     const handle = page.getByRole('button', { name: 'Move Booking pixel' });
     const target = page.getByRole('button', { name: 'Move Visit counter' });
     await handle.hover();
@@ -187,6 +192,7 @@ describe('the console', function () {
     expect(data.lists.find((list) => list.placement === 'head-end')!.parts).to.deep.equal([
       'booking-pixel/1',
       'visit-counter/1',
+      'test-flag/1',
     ]);
   });
 

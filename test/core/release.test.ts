@@ -1,12 +1,16 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import {
+  ALL_PAGES,
+  baggageOf,
   canonicalJson,
   difference,
   keyFromName,
   moveInList,
   orderLists,
   snapshotDigest,
+  type Limits,
+  type Snapshot,
   type SnapshotSnippet,
 } from '@pragmatica/core';
 import { part, set, snippet } from '../support/sets.js';
@@ -175,3 +179,97 @@ function subsequences<T>(items: readonly T[]): T[][] {
 function isSorted(sequence: readonly string[]): boolean {
   return sequence.every((item, index) => index === 0 || sequence[index - 1]! < item);
 }
+
+describe('what differs in reach and in what a site defines', () => {
+  const base = set(snippet('a'));
+  const on = (limits: Limits, pages = ALL_PAGES): Snapshot => set(snippet('a', { limits, pages }));
+  const words = (from: Snapshot, to: Snapshot): string[] =>
+    difference(from, to).map(({ message }) => message);
+
+  it('is said of each limit in words', () => {
+    expect(words(base, on({ devices: ['phone'], consent: ['adverts'] }))).to.deep.equal([
+      '“A” now runs only on phones, with consent to adverts; before, always and for everybody.',
+    ]);
+    expect(words(on({ environment: 'live' }), on({ environment: 'staging' }))).to.deep.equal([
+      '“A” now runs only on staging; before, only on live.',
+    ]);
+    expect(words(on({ visitor: { afterSeconds: 1 } }), on({ visitor: { afterSeconds: 1 } }))).to.deep.equal(
+      [],
+    );
+    const both = words(
+      on({}, { include: ['/a'], exclude: [] }),
+      on({ devices: ['tablet'] }, { include: ['/b'], exclude: [] }),
+    );
+    expect(both).to.deep.equal([
+      '“A” now runs on /b; before, on /a.',
+      '“A” now runs only on tablets; before, always and for everybody.',
+    ]);
+    const added = set(snippet('a'), snippet('b', { limits: { devices: ['phone'] } }));
+    expect(words(base, added)).to.deep.equal([
+      '“B” is new: at the end of the body, on all pages, only on phones.',
+    ]);
+  });
+
+  it('is said of page groups, purposes, fields and the time zone, none of which is about one snippet', () => {
+    const site = (change: Partial<Snapshot['site']>): Snapshot => ({
+      ...base,
+      site: { ...base.site, ...change },
+    });
+    const group = { key: 'g', name: 'G', patterns: ['/a'] };
+    const field = { name: 'f', type: 'id', label: 'F', value: '1' } as const;
+    const consent: Snapshot['site']['consent'] = {
+      categories: [{ key: 'adverts', name: 'Adverts' }],
+      cookie: 'agreed',
+      format: { kind: 'list' },
+    };
+    expect(
+      words(base, site({ pageGroups: [group], fields: [field], consent, timeZone: 'Europe/Dublin' })),
+    ).to.deep.equal([
+      'The page group “G” is new: /a.',
+      'What visitors agree to is defined or read in another way.',
+      'The field “f” is new: “1”.',
+      'Hours are those of Europe/Dublin; before, of UTC.',
+    ]);
+    expect(words(site({ pageGroups: [group], fields: [field] }), base)).to.deep.equal([
+      'The page group “G” is gone.',
+      'The field “f” is gone.',
+    ]);
+    expect(words(site({ fields: [field] }), site({ fields: [{ ...field, staging: '2' }] }))).to.deep.equal([
+      'The field “f” is now “2” on staging; before, “1”.',
+    ]);
+    expect(difference(base, site({ pageGroups: [group] }))[0]!.snippet).to.equal('');
+  });
+});
+
+describe('a snippet that goes to another site', () => {
+  it('takes along what it uses and the other does not have, without the values of where it was', () => {
+    const used = snippet('a', {
+      pages: { include: ['@booked', '/x'], exclude: ['@there'] },
+      limits: { consent: ['adverts', 'visits'] },
+      parts: [part('body-end', 0, '<p title="@{account}">@{colour}</p>')],
+    });
+    const from: Snapshot['site'] = {
+      ...set().site,
+      pageGroups: ['booked', 'there', 'other'].map((key) => ({ key, name: key, patterns: [`/${key}`] })),
+      fields: ['account', 'colour', 'other'].map((name) => ({
+        name,
+        type: 'text',
+        label: name,
+        example: 'e',
+        value: 'v',
+        staging: 's',
+      })),
+    };
+    const to: Snapshot['site'] = {
+      ...set().site,
+      pageGroups: [{ key: 'there', name: 'There', patterns: ['/elsewhere'] }],
+      fields: [{ name: 'colour', type: 'text', label: 'Colour', value: 'mine' }],
+      consent: { categories: [{ key: 'visits', name: 'Visits' }], cookie: 'c', format: { kind: 'list' } },
+    };
+    expect(baggageOf(used, from, to)).to.deep.equal({
+      fields: [{ name: 'account', type: 'text', label: 'account', example: 'e' }],
+      pageGroups: [{ key: 'booked', name: 'booked', patterns: ['/booked'] }],
+      missingConsent: ['adverts'],
+    });
+  });
+});

@@ -1,6 +1,6 @@
 import { checkDelivery, insert, planPage } from '@pragmatica/core';
 import { expect } from 'chai';
-import { part, set, snippet } from '../support/sets.js';
+import { load, part, set, snippet } from '../support/sets.js';
 
 const GREETING = '<script>say("Grüße, приве́т, 渡し船")</script>';
 const BANNER = '<p class="banner" title="Größe">Fähre – 30 %</p>';
@@ -13,7 +13,7 @@ describe('checking what was delivered in', () => {
       snippet('banner', { parts: [part('body-start', 0, BANNER)] }),
       snippet('item', { parts: [part({ anchor: 'second', side: 'before' }, 0, '<script>item()</script>')] }),
     ),
-    '/',
+    load('/'),
   );
   const html = '<title>t</title><ul><li>1<li id=second>2</ul>';
   const states = (page: Uint8Array, encoding: string | undefined): string[] =>
@@ -51,7 +51,7 @@ describe('checking what was delivered in', () => {
   it('a page whose charset had to stay in reach: the part right after it is where it belongs', () => {
     const early = planPage(
       set(snippet('first', { parts: [part('head-start', 0, `<script>${'x'.repeat(900)}</script>`)] })),
-      '/',
+      load('/'),
     );
     const page = Buffer.from(
       `<head><meta name=x content="${'y'.repeat(200)}"><meta charset=utf-8><title>t</title></head>`,

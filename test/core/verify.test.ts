@@ -7,7 +7,7 @@ import {
   type DeliveryState,
   type PartDelivery,
 } from '@pragmatica/core';
-import { part, set, snippet } from '../support/sets.js';
+import { load, part, set, snippet } from '../support/sets.js';
 
 const PAGE = '<!doctype html><html><head><title>t</title></head><body><p id=box>x</p></body></html>';
 const CODE = '<script src="http://provider.test/a.js"></script>';
@@ -17,7 +17,7 @@ const plan = planPage(
     snippet('b', { parts: [part('body-end', 0, '<script>b</script>')] }),
     snippet('c', { parts: [part({ anchor: 'nowhere', side: 'inside' }, 0, '<i>c</i>')] }),
   ),
-  '/',
+  load('/'),
 );
 
 describe('the sum of a verification', () => {
@@ -80,7 +80,7 @@ describe('checking what was delivered', () => {
   });
 
   it('accepts the body tag that insertion writes where the page only implies it', () => {
-    const bodyStart = planPage(set(snippet('a', { parts: [part('body-start', 0, CODE)] })), '/');
+    const bodyStart = planPage(set(snippet('a', { parts: [part('body-start', 0, CODE)] })), load('/'));
     const page = insert('<title>t</title><p>x', bodyStart.parts).page;
     expect(checkDelivery(bodyStart, page).map((entry) => entry.state)).to.deep.equal(['delivered']);
   });

@@ -1,5 +1,5 @@
 import type { ExampleSnippet, Knowledge, Placement } from '@pragmatica/core';
-import { pageSkeleton } from '@pragmatica/core';
+import { EXAMPLE_NOW, pageSkeleton } from '@pragmatica/core';
 import { CORPUS } from './corpus.js';
 
 /** Pages of the made-up site that the sets are for. */
@@ -10,6 +10,7 @@ const PAGES: Readonly<Record<string, string>> = {
 };
 
 export const SITE: Knowledge = {
+  now: EXAMPLE_NOW,
   paths: Object.keys(PAGES),
   skeletons: Object.entries(PAGES).map(([path, html]) => pageSkeleton(path, html)),
 };
@@ -293,6 +294,16 @@ export const MUTATIONS: Readonly<
     make: recode('Visit counter', (code) =>
       code.replace('tally("account"', 'tally("debug", { testMode: true });\n  tally("account"'),
     ),
+  },
+  'field-problem': { make: recode('Visit counter', (code) => code.replace('TM-7731', '@{nobody}')) },
+  'field-example': { make: recode('Visit counter', (code) => code.replace('TM-7731', '@{unset_account}')) },
+  'undefined-reach': {
+    make: change('Share buttons', () => ({ limits: { consent: ['marketing'] } })),
+  },
+  'closed-now': {
+    make: change('Share buttons', () => ({
+      limits: { hours: { weekly: { tue: [{ from: '09:00', to: '10:00' }] } } },
+    })),
   },
   'reach-empty': {
     make: change('Offer box', () => ({ include: ['/fares'], exclude: ['/fares'] })),

@@ -150,8 +150,13 @@ describe('the demo in a browser', function () {
     await eventually(async () => {
       expect(await received('tallymast')).to.deep.equal(['TM-1887 visit']);
       expect(await received('crateline')).to.deep.equal(['CR-20-3 start']);
-      expect(await received('glintpixel')).to.deep.equal(['GP-4417 booking-seen']);
       expect(await received('parlanook')).to.include('harbour-office shown');
+    });
+    expect(await received('glintpixel'), 'nobody has agreed to adverts yet').to.deep.equal([]);
+    await page.getByRole('button', { name: 'Yes' }).click();
+    await page.reload();
+    await eventually(async () => {
+      expect(await received('glintpixel')).to.deep.equal(['GP-4417 booking-seen']);
     });
     await page.goto(`http://skerrywick.localhost:${stage.gatewayPort}/news`);
     await eventually(async () => {

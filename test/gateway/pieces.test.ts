@@ -8,7 +8,7 @@ import {
   originHeaders,
 } from '../../packages/server/dist/gateway/headers.js';
 
-const REQUEST = { host: 'mill.example', clientAddress: '192.0.2.7', release: 'abc', mayInsert: true };
+const REQUEST = { host: 'mill.example', clientAddress: '192.0.2.7', partsTag: 'abc', mayInsert: true };
 
 describe('headers on their way', () => {
   it('to the origin keep only codings that can be undone, where something may be put in', () => {
@@ -20,8 +20,8 @@ describe('headers on their way', () => {
   });
 
   it('to the origin carry conditions only as far as they hold', () => {
-    const sent = (condition: string, accept = 'text/html', release: string | undefined = 'abc') =>
-      originHeaders({ 'if-none-match': condition, accept }, { ...REQUEST, release })['if-none-match'];
+    const sent = (condition: string, accept = 'text/html', partsTag = 'abc') =>
+      originHeaders({ 'if-none-match': condition, accept }, { ...REQUEST, partsTag })['if-none-match'];
     expect(sent('W/"1;pragmatica-abc"')).to.equal('W/"1"');
     expect(sent('W/"1;pragmatica-old"'), 'another release').to.equal(undefined);
     expect(sent('"1"'), 'the page without parts').to.equal(undefined);

@@ -9,10 +9,10 @@ export interface StageAndBrowser {
 }
 
 /** Registers hooks that start a stage with the demo and a browser before a suite and stop both after it. */
-export function useStageAndBrowser(): () => StageAndBrowser {
+export function useStageAndBrowser(options: Parameters<typeof startStage>[0] = {}): () => StageAndBrowser {
   let started: StageAndBrowser | undefined;
   before(async () => {
-    started = { stage: await startStage(), browser: await startBrowser() };
+    started = { stage: await startStage(options), browser: await startBrowser() };
   });
   after(async () => {
     await started?.browser.close();
@@ -22,8 +22,10 @@ export function useStageAndBrowser(): () => StageAndBrowser {
 }
 
 /** A stage and a browser as above, and for each test a page of the console about which the browser must not complain. */
-export function useConsole(): () => StageAndBrowser & ConsolePage {
-  const started = useStageAndBrowser();
+export function useConsole(
+  options: Parameters<typeof startStage>[0] = {},
+): () => StageAndBrowser & ConsolePage {
+  const started = useStageAndBrowser(options);
   let open: ConsolePage | undefined;
   beforeEach(async () => {
     open = await openConsole(started().browser, started().stage);

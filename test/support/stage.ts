@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { AddressInfo, Server as NetServer } from 'node:net';
 import { createClient, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
+import { parseWeekly, type Hours } from '@pragmatica/core';
 import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
 import { readSettings, startService, type Service } from '@pragmatica/server';
 import pg from 'pg';
@@ -24,10 +25,17 @@ export interface Stage {
   close(): Promise<void>;
 }
 
+/** Open at whatever hour the tests run, and yet hours. */
+const ALL_DAY: Hours = { weekly: parseWeekly('daily 00:00-24:00') };
+
 let count = 0;
 
 /** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
-export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {}): Promise<Stage> {
+export async function startStage({
+  hasDemo = true,
+  hasSisters = false,
+  chatHours = ALL_DAY,
+}: { hasDemo?: boolean; hasSisters?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
   const providers = await listen(createProviderServer());
   const site = await listen(createSiteServer(providers.port));
@@ -50,7 +58,16 @@ export async function startStage({ hasDemo = true }: { hasDemo?: boolean } = {})
     },
   });
   const token = data.token!;
-  if (hasDemo) await seed({ server, token, gatewayPort, sitePort: site.port, providerPort: providers.port });
+  if (hasDemo)
+    await seed({
+      server,
+      token,
+      gatewayPort,
+      sitePort: site.port,
+      providerPort: providers.port,
+      chatHours,
+      hasSisters,
+    });
   return {
     server,
     databaseUrl,

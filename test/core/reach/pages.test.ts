@@ -1,0 +1,207 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import {
+  PageMatcher,
+  PageUniverse,
+  PatternSet,
+  pageAddress,
+  pageMatcher,
+  pagePatternProblem,
+  withoutGroups,
+  type PageRules,
+} from '@pragmatica/core';
+import { URLPattern } from 'urlpattern-polyfill';
+import { propertyRuns } from '../../support/property-runs.js';
+
+const ONLY = (...include: string[]): PageRules => ({ include, exclude: [] });
+const matches = (source: string, page: string, host = ''): boolean =>
+  new PageMatcher(ONLY(source)).match(pageAddress(page, host)).matches;
+
+describe('page patterns', () => {
+  it('are refused where the standard refuses them, and match what it says', () => {
+    const piece = fc.constantFrom(
+      ...['/', 'a', 'b', '.', ':x', ':y', '*', '{', '}', '?', '+', '-', '{a}?', '/b', '{/a}*', '{:z/}+'],
+      ...['%41', '%2e', 'é', '\\*', '(a|b)'],
+    );
+    const pattern = fc.array(piece, { maxLength: 6 }).map((pieces) => `/${pieces.join('')}`);
+    const steps = fc.constantFrom('/', 'a', 'b', '.', '-', 'ab', '%41', '%C3%A9', '*');
+    const path = fc.array(steps, { maxLength: 7 }).map((pieces) => `/${pieces.join('')}`);
+    let compared = 0;
+    let matched = 0;
+    fc.assert(
+      fc.property(pattern, path, (source, target) => {
+        const { pathname } = pageAddress(target);
+        // The package takes what begins with two slashes for a host; a question mark of its own begins a search.
+        if (pathname.startsWith('//') || source.startsWith('//')) return;
+        if (
+          source
+            .replace(/\\./g, '-')
+            .replace(/[*}):]\w*\?/g, '')
+            .includes('?')
+        )
+          return;
+        let theirs: URLPattern | undefined;
+        try {
+          theirs = new URLPattern({ pathname: source });
+        } catch {
+          theirs = undefined;
+        }
+        expect(pagePatternProblem(source) === undefined, source).to.equal(theirs !== undefined);
+        if (!theirs) return;
+        compared++;
+        const expected = theirs.test({ pathname });
+        if (expected) matched++;
+        expect(matches(source, pathname), `${source} ${pathname}`).to.equal(expected);
+      }),
+      propertyRuns(3000),
+    );
+    expect(compared).to.be.greaterThan(1000);
+    expect(matched).to.be.greaterThan(100);
+  });
+
+  it('may say a host and a search', () => {
+    expect(matches('//www.mill.example/*', '/a', 'www.mill.example')).to.equal(true);
+    expect(matches('//www.mill.example/*', '/a', 'shop.mill.example')).to.equal(false);
+    expect(matches('//:name.mill.example/*', '/a', 'shop.mill.example')).to.equal(true);
+    expect(matches('//:name.mill.example/*', '/a', 'a.b.mill.example')).to.equal(false);
+    expect(matches('/fares?day=*', '/fares?day=2')).to.equal(true);
+    expect(matches('/fares?day=*', '/fares')).to.equal(false);
+    expect(matches('/fares', '/fares?day=2'), 'no search means any').to.equal(true);
+    expect(matches('/:page?', '/fares'), 'it belongs to the name').to.equal(true);
+    expect(matches('/:page?', '/')).to.equal(false);
+    expect(matches('/book/:step?back=yes', '/book/2'), 'it belongs to the name, too').to.equal(false);
+  });
+
+  it('say what is wrong with them', () => {
+    expect(pagePatternProblem('fares')).to.include('"/fares"');
+    expect(pagePatternProblem('/(')).to.include('not closed');
+    expect(pagePatternProblem('/{a')).to.include('curly bracket');
+    expect(pagePatternProblem('/a}')).to.include('"}" cannot stand there');
+    expect(pagePatternProblem('/:a/:a')).to.include('":a" is there twice');
+    expect(pagePatternProblem('/a#b')).to.include('servers never see it');
+    expect(pagePatternProblem('//mill.example')).to.include('/*');
+    expect(pagePatternProblem('/([)')).to.include('no valid regular expression');
+    expect(pagePatternProblem('@Confirmation pages')).to.include('@confirmation-pages');
+    expect(pagePatternProblem('@confirmation')).to.equal(undefined);
+  });
+
+  it('are asked together as each alone', () => {
+    const source = fc.constantFrom(
+      '/',
+      '/a',
+      '/a/*',
+      '/*',
+      '/:x',
+      '/:x/b',
+      '/a{/b}?',
+      '//m.test/*',
+      '/a?x=*',
+      '/(a|b)',
+    );
+    const page = fc.constantFrom('/', '/a', '/a/b', '/b', '/a/b/c', '/a?x=1', '//a');
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(source),
+        page,
+        fc.constantFrom('', 'm.test', 'n.test'),
+        (sources, target, host) => {
+          const expected = sources.flatMap((one, number) => (matches(one, target, host) ? [number] : []));
+          expect(new PatternSet(sources).match(pageAddress(target, host))).to.deep.equal(expected);
+        },
+      ),
+      propertyRuns(300),
+    );
+  });
+
+  it('forget states when somebody asks for ever new addresses, and go on as before', () => {
+    const set = new PatternSet(['/*a????????????*'.replaceAll('?', ':x'.slice(0, 0)), '/*a*b*c*']);
+    for (let i = 0; i < 2000; i++) set.match(pageAddress(`/${i.toString(3).replaceAll('0', 'a')}b`));
+    expect(set.match(pageAddress('/xaxbxcx'))).to.deep.equal([0, 1]);
+  });
+});
+
+describe('page groups', () => {
+  const groups = [{ key: 'booked', name: 'Booked', patterns: ['/booked', '/booked/*'] }];
+
+  it('stand for their patterns, and for no page where they are not there', () => {
+    const rules = withoutGroups({ include: ['@booked', '/x'], exclude: ['@gone'] }, groups);
+    expect(rules.include).to.deep.equal(['/booked', '/booked/*', '/x']);
+    expect(new PageMatcher(rules).match('/booked/a').matches).to.equal(true);
+    const gone = withoutGroups(ONLY('@gone'), groups);
+    expect(new PageMatcher(gone).match('/').matches, 'not every page').to.equal(false);
+  });
+});
+
+describe('sets of pages', () => {
+  /** Every address of a small alphabet, up to a length. */
+  const all: string[] = [];
+  const grow = (text: string, left: number): void => {
+    all.push(text);
+    if (left > 0) for (const sign of 'abx/-') grow(text + sign, left - 1);
+  };
+  grow('/', 4);
+
+  it('are compared for every possible page, as trying all of them does', () => {
+    const source = fc
+      .array(fc.constantFrom('/', 'a', 'b', ':x', '*', '/b', '{a}?', '-'), { minLength: 1, maxLength: 4 })
+      .map((pieces) => `/${pieces.join('')}`)
+      .filter((text) => !text.startsWith('//') && pagePatternProblem(text) === undefined);
+    const rules = fc.record({
+      include: fc.array(source, { maxLength: 2 }),
+      exclude: fc.array(source, { maxLength: 2 }),
+    });
+    const counts = { found: 0, none: 0 };
+    fc.assert(
+      fc.property(rules, rules, (a, b) => {
+        const universe = new PageUniverse([]);
+        const held = (one: PageRules, page: string): boolean => pageMatcher(one).match(page).matches;
+        const questions: [PageRules[], PageRules[]][] = [
+          [[a, b], []],
+          [[a], [b]],
+          [[a], []],
+        ];
+        for (const [yes, no] of questions) {
+          const fits = (page: string): boolean =>
+            yes.every((one) => held(one, page)) && !no.some((one) => held(one, page));
+          const { page, isExact } = universe.find(yes, no, []);
+          expect(isExact).to.equal(true);
+          const shown = JSON.stringify([yes, no, page]);
+          if (page) expect(fits(page.pathname + (page.search && `?${page.search}`)), shown).to.equal(true);
+          else expect(all.find(fits), shown).to.equal(undefined);
+          counts[page ? 'found' : 'none']++;
+        }
+      }),
+      propertyRuns(300),
+    );
+    expect(counts.found).to.be.greaterThan(100);
+    expect(counts.none).to.be.greaterThan(50);
+  });
+
+  it('know which addresses there can be at all', () => {
+    const universe = new PageUniverse([]);
+    const none = (held: PageRules, ...not: PageRules[]): void => {
+      const answer = universe.find([held], not, []);
+      expect(answer, JSON.stringify(held)).to.deep.equal({ page: undefined, isExact: true });
+    };
+    none(ONLY('/a/*'), ONLY('/a/', '/a/:first', '/a/:first/*'), ONLY('/a//*'));
+    none(ONLY('/a?x'), ONLY('/a'));
+    none(ONLY('/'), ONLY('/*'));
+    none({ include: ['/a', '/a/*'], exclude: ['/a*'] });
+  });
+
+  it('look only at the hosts that there are, and name one that decides', () => {
+    const universe = new PageUniverse(['/fares']);
+    const shop = ONLY('//shop.mill.example/*');
+    expect(universe.find([shop], [], ['www.mill.example']).page).to.equal(undefined);
+    expect(universe.find([shop], [], []).page?.host).to.equal('shop.mill.example');
+    const both = universe.find([shop, ONLY('/fares')], [], ['www.mill.example', 'shop.mill.example']);
+    expect(both.page).to.deep.equal({ host: 'shop.mill.example', pathname: '/fares', search: '' });
+  });
+
+  it('with regular expressions of their own are tried on known pages only, and say so', () => {
+    const universe = new PageUniverse(['/book/7']);
+    const number = ONLY('/book/(\\d+)');
+    expect(universe.find([number], [], []).page?.pathname).to.equal('/book/7');
+    expect(universe.find([number], [ONLY('/book/7')], [])).to.deep.equal({ page: undefined, isExact: false });
+  });
+});
