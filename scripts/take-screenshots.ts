@@ -5,6 +5,7 @@ import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Browser, Page } from 'playwright-core';
 import { DESKTOP, openConsole, startBrowser, type View } from '../test/support/browser.js';
+import { OFFICE_HOURS } from '@pragmatica/demo';
 import { startStage, type Stage } from '../test/support/stage.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
@@ -26,7 +27,15 @@ const STRIP = '/sites/skerrywick/strip?path=%2Fbooking&of=draft';
 
 const SHOTS: readonly Shot[] = [
   { name: 'console-sign-in', view: DESKTOP, path: '/', awaits: 'one-time password', isSignedOut: true },
-  { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'needs your attention' },
+  { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'need your attention' },
+  { name: 'console-fields', view: DESKTOP, path: '/fields', awaits: 'every site that has them' },
+  {
+    name: 'console-reach',
+    view: DESKTOP,
+    path: '/sites/skerrywick/snippets/harbour-chat',
+    awaits: 'When and for whom?',
+    act: showHours,
+  },
   { name: 'console-strip', view: DESKTOP, path: STRIP, awaits: 'Booking button' },
   { name: 'console-strip-dark', view: DARK, path: STRIP, awaits: 'Booking button' },
   { name: 'console-strip-phone', view: PHONE, path: STRIP, awaits: 'Booking button' },
@@ -73,7 +82,44 @@ const ACCIDENTS: readonly Shot[] = [
 
 /** For looking only, with MORE_VIEWS=1. */
 const MORE: readonly Shot[] = [
-  { name: 'sites', view: DESKTOP, path: '/', awaits: 'needs your attention' },
+  { name: 'sites', view: PHONE, path: '/', awaits: 'need your attention' },
+  { name: 'fields-phone', view: PHONE, path: '/fields', awaits: 'every site that has them' },
+  {
+    name: 'settings-dark',
+    view: DARK,
+    path: '/sites/skerrywick/settings',
+    awaits: 'Page groups',
+    async act(page) {
+      await page.getByText('Page groups').first().scrollIntoViewIfNeeded();
+      await page.mouse.wheel(0, 700);
+    },
+  },
+  {
+    name: 'reach-phone',
+    view: PHONE,
+    path: '/sites/skerrywick/snippets/harbour-chat',
+    awaits: 'When and for whom?',
+    act: showHours,
+  },
+  {
+    name: 'reach-dark',
+    view: DARK,
+    path: '/sites/skerrywick/snippets/summer-offer',
+    awaits: 'When and for whom?',
+    async act(page) {
+      await page.getByText('wait, or show it seldom').click();
+      await page.locator('#reach').evaluate((section) => section.scrollIntoView());
+    },
+  },
+  {
+    name: 'publish-several',
+    view: DESKTOP,
+    path: '/',
+    awaits: 'Publish several',
+    async act(page) {
+      await page.getByText('Publish several').click();
+    },
+  },
   { name: 'strip-findings', view: DESKTOP, path: STRIP, awaits: 'has no <script> tags' },
   { name: 'strip-findings-phone', view: PHONE, path: STRIP, awaits: 'has no <script> tags' },
   { name: 'findings-dark', view: DARK, path: FINDINGS, awaits: 'Wrong' },
@@ -139,6 +185,11 @@ const MORE: readonly Shot[] = [
   },
 ];
 
+async function showHours(page: Page): Promise<void> {
+  await page.getByText('Monday').first().waitFor({ state: 'attached' });
+  await page.locator('#reach').evaluate((section) => section.scrollIntoView());
+}
+
 async function pasteStops(page: Page): Promise<void> {
   await page
     .locator('.cm-content')
@@ -151,14 +202,15 @@ async function pasteStops(page: Page): Promise<void> {
 }
 
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
-  { name: 'cli-plan', args: ['plan', '/booking'] },
+  { name: 'cli-plan', args: ['plan', '/', '--at', '2027-03-04T20:00'] },
+  { name: 'cli-reach', args: ['snippet', 'reach', 'harbour-chat', '--week', '2027-03-04'] },
   { name: 'cli-diff', args: ['diff'] },
   { name: 'cli-verify', args: ['verify'] },
 ];
 
 const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': 'g', '33': 'y', '36': 'c' };
 
-const stage = await startStage();
+const stage = await startStage({ hasSisters: true, chatHours: OFFICE_HOURS });
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {
@@ -213,6 +265,7 @@ async function takeCommand(
     ...process.env,
     PRAGMATICA_TOKEN: of.token,
     PRAGMATICA_SERVER: of.server,
+    PRAGMATICA_SITE: 'skerrywick',
     FORCE_COLOR: '1',
     XDG_CONFIG_HOME: mkdtempSync(join(tmpdir(), 'pragmatica-')),
   };
