@@ -122,7 +122,7 @@ async function seedDemo(settings, data, databaseUrl) {
   });
   const { seed } = await import('../packages/demo/dist/index.js');
   await seed({
-    hasSisters: true,
+    isWhole: true,
     server: `http://127.0.0.1:${settings.PRAGMATICA_PORT}`,
     token: token.trim(),
     gatewayPort: settings.PRAGMATICA_GATEWAY_PORT,

@@ -210,7 +210,7 @@ const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
 
 const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': 'g', '33': 'y', '36': 'c' };
 
-const stage = await startStage({ hasSisters: true, chatHours: OFFICE_HOURS });
+const stage = await startStage({ isWhole: true, chatHours: OFFICE_HOURS });
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {

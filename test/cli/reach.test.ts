@@ -11,7 +11,7 @@ describe('who gets it, on the command line', function () {
   const plain = cliRunner(() => stage.server, folder);
   const run: RunCli = (args) =>
     plain(args, { env: { PRAGMATICA_SITE: 'skerrywick', PRAGMATICA_TOKEN: stage.token } });
-  before(async () => (stage = await startStage({ hasSisters: true })));
+  before(async () => (stage = await startStage({ isWhole: true })));
   after(() => stage.close());
 
   it('changes when a snippet runs and shows its week', async () => {

@@ -5,7 +5,7 @@ import type { Stage } from '../support/stage.js';
 
 describe('who gets it, in the console', function () {
   this.timeout(180_000);
-  const started = useConsole({ hasSisters: true });
+  const started = useConsole({ isWhole: true });
   let stage: Stage;
   let page: Page;
   before(() => ({ stage } = started()));

@@ -11,7 +11,7 @@ interface ProblemBody {
 
 describe('who gets it, over the API', () => {
   let stage: Stage;
-  before(async () => (stage = await startStage({ hasSisters: true })));
+  before(async () => (stage = await startStage({ isWhole: true })));
   after(() => stage.close());
 
   const params = { site: 'skerrywick' };

@@ -33,9 +33,9 @@ let count = 0;
 /** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
 export async function startStage({
   hasDemo = true,
-  hasSisters = false,
+  isWhole = false,
   chatHours = ALL_DAY,
-}: { hasDemo?: boolean; hasSisters?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
+}: { hasDemo?: boolean; isWhole?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
   const providers = await listen(createProviderServer());
   const site = await listen(createSiteServer(providers.port));
@@ -66,7 +66,7 @@ export async function startStage({
       sitePort: site.port,
       providerPort: providers.port,
       chatHours,
-      hasSisters,
+      isWhole,
     });
   return {
     server,

@@ -1,5 +1,6 @@
 import { Command } from 'commander';
 import { check } from './commands/check.js';
+import { checklist, tick } from './commands/checklist.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
@@ -8,6 +9,7 @@ import { order } from './commands/order.js';
 import { pages } from './commands/pages.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
+import { recipe } from './commands/recipe/index.js';
 import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
 import { signIn } from './commands/sign-in.js';
 import { site, sites } from './commands/sites.js';
@@ -22,6 +24,9 @@ const COMMANDS = [
   site,
   snippet,
   field,
+  recipe,
+  checklist,
+  tick,
   read,
   check,
   fix,

@@ -4,6 +4,7 @@ import * as schemas from './schemas/index.js';
 
 const site = z.strictObject({ site: schemas.key });
 const snippet = site.extend({ snippet: schemas.key });
+const recipe = z.strictObject({ recipe: schemas.key });
 const finding = site.extend({ finding: z.string().max(200) });
 const items = <T extends z.ZodType>(item: T) => z.object({ items: z.array(item) });
 
@@ -336,6 +337,85 @@ export const endpoints = {
     params: site,
     body: schemas.verificationInput,
     stream: schemas.verificationEvent,
+  },
+  listRecipes: {
+    method: 'GET',
+    path: '/recipes',
+    summary: 'All recipes, and which snippets of which sites are installs of them',
+    response: items(schemas.recipeResource),
+  },
+  importRecipe: {
+    method: 'POST',
+    path: '/recipes',
+    summary: 'Add a recipe, or a newer version of one; versions never change',
+    body: schemas.recipe,
+    response: schemas.recipeImported,
+    status: 201,
+  },
+  showRecipe: {
+    method: 'GET',
+    path: '/recipes/{recipe}',
+    summary: 'One recipe, its versions and its installs',
+    params: recipe,
+    response: schemas.recipeResource,
+  },
+  exportRecipe: {
+    method: 'GET',
+    path: '/recipes/{recipe}/versions/{version}',
+    summary: 'One version of a recipe, as a file of the open format',
+    params: recipe.extend({ version: z.coerce.number().int() }),
+    response: schemas.recipe,
+  },
+  applyRecipe: {
+    method: 'POST',
+    path: '/recipes/{recipe}/apply',
+    summary: 'Install what a recipe describes in the drafts of sites; each by itself, with a result each',
+    params: recipe,
+    body: schemas.recipeApplication,
+    response: schemas.siteResults,
+  },
+  makeRecipe: {
+    method: 'POST',
+    path: '/sites/{site}/snippets/{snippet}/recipe',
+    summary: 'Make a recipe of a snippet, or the next version of the recipe that it follows',
+    params: snippet,
+    body: schemas.recipeMaking,
+    response: schemas.recipe,
+  },
+  listRecipeUpdates: {
+    method: 'GET',
+    path: '/recipe-updates',
+    summary: 'Snippets of all drafts that follow an older version of their recipe, with what would change',
+    query: z.strictObject({ site: schemas.key.optional(), recipe: schemas.key.optional() }),
+    response: items(schemas.recipeUpdate),
+  },
+  updateFromRecipes: {
+    method: 'POST',
+    path: '/recipe-updates',
+    summary: 'Bring snippets up to the newest version of their recipes, as changes of the drafts',
+    body: schemas.recipeUpdateInput,
+    response: schemas.recipeUpdateResults,
+  },
+  showRecipeSchema: {
+    method: 'GET',
+    path: '/schemas/recipe',
+    summary: 'The JSON Schema of a recipe file',
+    response: z.record(z.string(), z.unknown()),
+  },
+  showChecklist: {
+    method: 'GET',
+    path: '/sites/{site}/checklist',
+    summary: 'What has to be done at the providers of a site’s snippets, and who did it when',
+    params: site,
+    response: items(schemas.checklistItem),
+  },
+  tickStep: {
+    method: 'PUT',
+    path: '/sites/{site}/checklist',
+    summary: 'Tick a step off, or take the tick back',
+    params: site,
+    body: schemas.tickInput,
+    response: items(schemas.checklistItem),
   },
   listActivity: {
     method: 'GET',

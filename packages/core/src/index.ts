@@ -8,3 +8,4 @@ export * from './release/index.js';
 export * from './verify/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';
+export * from './recipes/index.js';

@@ -1,4 +1,5 @@
 export { createProviderServer, type Told } from './provider-server.js';
+export { demoRecipes } from './recipes.js';
 export { seed, type SeedOptions } from './seed.js';
 export { OFFICE_HOURS, SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
 export { loadPages, type DemoPage } from './site-pages.js';

@@ -1,4 +1,5 @@
 import type { ApiClient } from '@pragmatica/contract';
+import { apply, tickAll } from './seed-recipes.js';
 import { SISTER_SITES, type SisterSite } from './sister-sites.js';
 import type { SeedOptions } from './seed.js';
 
@@ -10,7 +11,7 @@ export async function seedSisters(client: ApiClient, options: SeedOptions): Prom
 async function seedSister(
   client: ApiClient,
   { key, name, host, account }: SisterSite,
-  { gatewayPort, sitePort, providerPort }: SeedOptions,
+  { gatewayPort, sitePort }: SeedOptions,
 ): Promise<void> {
   const origin = `http://origin.skerrywick.localhost:${sitePort}`;
   await client.call('createSite', {
@@ -18,42 +19,31 @@ async function seedSister(
       key,
       name,
       timeZone: 'Europe/Dublin',
-      fields: [
-        {
-          name: 'counter_account',
-          type: 'id',
-          label: 'Account at Tallymast',
-          example: 'TM-0000',
-          ...(key === 'quay-kitchen' ? {} : { value: account }),
-        },
-      ],
       hosts: [{ host, environment: 'live', origin, address: `http://${host}:${gatewayPort}` }],
     },
   });
   const params = { site: key };
-  const add = (snippet: string, provider: string, placement: 'head-end' | 'body-end', code: string) =>
-    client.call('createSnippet', {
-      params,
-      body: { name: snippet, provider, parts: [{ placement, code }] },
-    });
-  const at = (provider: string, file: string): string =>
-    `http://${provider}.localhost:${providerPort}/${file}`;
-  await add(
-    'Visit counter',
-    'Tallymast',
-    'head-end',
-    `<script async src="${at('tallymast', 'count.js')}" data-account="@{counter_account}"></script>`,
-  );
+  await apply(client, 'tallymast-counter', {
+    name: 'Visit counter',
+    site: key,
+    values: key === 'quay-kitchen' ? [] : [{ name: 'counter_account', value: account }],
+  });
+  await tickAll(client, key, [
+    'freight.skerrywick.localhost is not registered with Tallymast',
+    'quay-kitchen.localhost is not registered with Tallymast',
+  ]);
   if (key === 'quay-kitchen') return;
   const { etag } = await client.call('showDraft', { params });
   await client.call('publish', { params, ifMatch: etag, body: { message: 'The counter' } });
   if (key === 'skerrywick-freight')
-    await add(
-      'Accessibility menu',
-      'Easewheel',
-      'body-end',
-      `<script async src="${at('easewheel', 'ease.js')}"></script>`,
-    );
+    await apply(client, 'easewheel-menu', { name: 'Accessibility menu', site: key, values: [] });
   if (key === 'tern-hostel')
-    await add('Bed alarm', 'Nudgelet', 'body-end', '<script>window.beds = { free: 3;</script>');
+    await client.call('createSnippet', {
+      params,
+      body: {
+        name: 'Bed alarm',
+        provider: 'Nudgelet',
+        parts: [{ placement: 'body-end', code: '<script>window.beds = { free: 3;</script>' }],
+      },
+    });
 }

@@ -1,5 +1,13 @@
-import { ApiError, createClient, type ApiClient, type HoursResource } from '@pragmatica/contract';
+import {
+  ApiError,
+  createClient,
+  type ApiClient,
+  type HoursResource,
+  type RecipeInput,
+} from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
+import { demoRecipes } from './recipes.js';
+import { installSnippet, tickAll } from './seed-recipes.js';
 import { SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
 import { seedSisters } from './seed-sisters.js';
 
@@ -11,8 +19,8 @@ export interface SeedOptions {
   readonly providerPort: number;
   /** When the chat is on; tests must not depend on the hour. */
   readonly chatHours?: HoursResource;
-  /** Also the small sites around the ferries. */
-  readonly hasSisters?: boolean;
+  /** Also the recipes, and the small sites around the ferries. */
+  readonly isWhole?: boolean;
 }
 
 const SITE = 'skerrywick';
@@ -39,8 +47,13 @@ export async function seed(options: SeedOptions): Promise<boolean> {
     },
   });
   const params = { site: SITE };
+  const isWhole = options.isWhole === true;
+  const [first, later] = partition(demoRecipes(providerPort));
+  if (isWhole) await importAll(client, first);
   for (const body of seedSnippets(providerPort, options.chatHours))
-    await client.call('createSnippet', { params, body });
+    if (!isWhole || !(await installSnippet(client, SITE, body)))
+      await client.call('createSnippet', { params, body });
+  if (isWhole) await tickAll(client, SITE, ['staging.skerrywick.localhost is not registered with Parlanook']);
   const draft = await client.call('showDraft', { params });
   await client.call('publish', {
     params,
@@ -54,7 +67,11 @@ export async function seed(options: SeedOptions): Promise<boolean> {
     ifMatch: offer.etag,
     body: { pages: { include: ['/', '/fares', '/timetables/*'] } },
   });
-  if (options.hasSisters === true) await seedSisters(client, options);
+  if (isWhole) {
+    await seedSisters(client, options);
+    // Newer versions come when there are installs of the older ones.
+    await importAll(client, later);
+  }
   return true;
 }
 
@@ -66,4 +83,13 @@ async function hasSite(client: ApiClient): Promise<boolean> {
     if (error instanceof ApiError && error.status === 404) return false;
     throw error;
   }
+}
+
+/** First versions, and those that come after. */
+function partition(recipes: readonly RecipeInput[]): [RecipeInput[], RecipeInput[]] {
+  return [recipes.filter(({ version }) => version === 1), recipes.filter(({ version }) => version > 1)];
+}
+
+async function importAll(client: ApiClient, recipes: readonly RecipeInput[]): Promise<void> {
+  for (const body of recipes) await client.call('importRecipe', { body });
 }

@@ -1,3 +1,4 @@
+import { AREAS } from '@pragmatica/core';
 import { z } from 'zod';
 import { code, day, placement, reason, statement } from './common.js';
 import { orderLists } from './snippet.js';
@@ -86,6 +87,10 @@ export const reading = z
     names: z
       .object({ name: z.string(), provider: z.string(), purpose: z.string() })
       .meta({ description: 'What it could be called.' }),
+    recipe: z
+      .object({ key: z.string(), name: z.string(), version: z.int() })
+      .nullable()
+      .meta({ description: 'The recipe that it is an install of.' }),
   })
   .meta({ id: 'Reading' });
 
@@ -96,6 +101,7 @@ const setChange = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('move-part'), part: z.string(), placement }),
   z.object({ kind: z.literal('remove-part'), part: z.string() }),
   z.object({ kind: z.literal('switch-off'), snippet: z.string() }),
+  z.object({ kind: z.literal('add-part'), snippet: z.string(), placement, code: z.string() }),
   z.object({ kind: z.literal('arrange'), lists: orderLists.shape.lists, moved: z.array(z.string()) }),
 ]);
 
@@ -120,7 +126,7 @@ export const finding = z
       .string()
       .meta({ description: 'Changes when what is found changes: how bad it is, or the code that shows it.' }),
     check: z.string(),
-    area: z.enum(['placement', 'order', 'duplicates', 'activation', 'safety']),
+    area: z.enum(AREAS),
     severity,
     title: z.string(),
     why: z.string(),
@@ -204,7 +210,7 @@ export const orderReport = z
       z.object({
         first: z.string().meta({ description: 'Key of the part that has to come first.' }),
         then: z.string(),
-        kind: z.enum(['name', 'element', 'settings', 'stated']),
+        kind: z.enum(['name', 'element', 'settings', 'stated', 'recipe']),
         because: z.string(),
         verdict: z.enum(['fine', 'race', 'wrong']),
       }),

@@ -2,6 +2,7 @@ export * from './common.js';
 export * from './field.js';
 export * from './finding.js';
 export * from './problem.js';
+export * from './recipe.js';
 export * from './release.js';
 export * from './session.js';
 export * from './site.js';

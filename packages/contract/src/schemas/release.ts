@@ -14,6 +14,7 @@ import {
 } from './common.js';
 import { consentRules, limits, pageGroups, pages } from './reach.js';
 import { fields } from './field.js';
+import { recipeLink } from './recipe.js';
 
 const snapshotPart = z.strictObject({
   placement,
@@ -33,6 +34,7 @@ const snapshotSnippet = z.strictObject({
   limits: limits.optional(),
   stateSince: z.strictObject({ at: timestamp, by: z.string() }).optional(),
   needs: z.array(key).optional(),
+  recipe: recipeLink.optional(),
   parts: z.array(snapshotPart),
 });
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { code, key, placement, snippetState, statement, text, timestamp, title } from './common.js';
+import { recipeLink } from './recipe.js';
 import { limits, pages } from './reach.js';
 
 export const part = z.object({ placement, rank: z.int().min(0), code, statement });
@@ -20,6 +21,7 @@ export const snippet = z
     pages,
     limits: limits.meta({ description: 'Empty where nothing but the pages bounds its reach.' }),
     needs,
+    recipe: recipeLink.nullable().meta({ description: 'Null where it was not made by a recipe.' }),
     parts: z.array(part),
     version: z.int(),
     updatedBy: z.string(),
@@ -57,6 +59,7 @@ export const snippetPatch = z
     pages,
     limits,
     needs,
+    recipe: z.null().meta({ description: 'Null lets go of the recipe; the code stays as it is.' }),
     parts: z.array(partInput).min(1, 'A snippet needs at least one part.').max(MAX_PARTS),
   })
   .partial()

@@ -14,6 +14,15 @@ import {
   type PageLoad,
   type Reach,
 } from '../reach/index.js';
+import {
+  RecipeBook,
+  checklist,
+  recipeOf,
+  type ChecklistItem,
+  type Recipe,
+  type SiteHost,
+  type StepTick,
+} from '../recipes/index.js';
 import { orderedParts, reachOf, type Snapshot, type SnapshotSnippet } from '../release/index.js';
 import { SetOrder } from './set-order.js';
 import type { Evidence, Subject } from './types.js';
@@ -63,9 +72,15 @@ export interface Knowledge {
   readonly now?: number;
   /** What the site's own pages are made of, each kind once. */
   readonly skeletons?: readonly PageSkeleton[];
+  /** The recipes that there are. */
+  readonly book?: RecipeBook;
+  /** What was ticked off of what is to be done at providers. */
+  readonly ticks?: readonly StepTick[];
   /** Facts that were read before; kept from run to run, only new code is read. */
   readonly memory?: FactsMemory;
 }
+
+const NO_RECIPES = new RecipeBook();
 
 export type PageOutcome = OnPage & { readonly path: string };
 
@@ -82,13 +97,28 @@ export class CheckedSet {
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
   #sources: ReadonlyMap<string, string> | undefined;
   #order: SetOrder | undefined;
+  readonly book: RecipeBook;
   readonly #skeletons: readonly PageSkeleton[];
+  readonly #hosts: readonly SiteHost[];
+  readonly #ticks: readonly StepTick[];
+  #recipes: ReadonlyMap<string, Recipe> | undefined;
 
   constructor(
     snapshot: Snapshot,
-    { memory = new FactsMemory(), paths = [], skeletons = [], hosts = [], now = 0 }: Knowledge = {},
+    {
+      memory = new FactsMemory(),
+      paths = [],
+      skeletons = [],
+      hosts = [],
+      now = 0,
+      book = NO_RECIPES,
+      ticks = [],
+    }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
+    this.book = book;
+    this.#hosts = hosts;
+    this.#ticks = ticks;
     this.#skeletons = skeletons;
     // What visitors of the live site get is what is looked at.
     this.parts = orderedParts(filledSnapshot(snapshot, 'live')).map((placed, position) => ({
@@ -112,6 +142,57 @@ export class CheckedSet {
         path: skeleton.path,
         ...outcomeOn(skeleton, part.read, placement),
       }));
+  }
+
+  /** The newest version of the recipe that a snippet is an install of, applied or pasted by hand. */
+  recipeOf({ key }: Pick<SnapshotSnippet, 'key'>): Recipe | undefined {
+    this.#recipes ??= this.#findRecipes();
+    return this.#recipes.get(key);
+  }
+
+  #findRecipes(): Map<string, Recipe> {
+    if (this.book.newest.length === 0) return new Map();
+    const facts = new Map<string, Facts[]>();
+    for (const part of this.parts) {
+      const list = facts.get(part.snippet.key);
+      if (list) list.push(part.facts);
+      else facts.set(part.snippet.key, [part.facts]);
+    }
+    return new Map(
+      this.snapshot.snippets.flatMap((snippet) => {
+        const recipe = recipeOf(snippet, facts.get(snippet.key) ?? [], this.book);
+        return recipe ? [[snippet.key, recipe] as const] : [];
+      }),
+    );
+  }
+
+  /** Keys of the snippets that must run before one, as its recipe says. */
+  recipeNeeds({ snippet }: Pick<ReadPart, 'snippet'>): string[] {
+    const after = this.recipeOf(snippet)?.after ?? [];
+    if (after.length === 0) return [];
+    return this.snapshot.snippets.flatMap((other) =>
+      after.includes(this.recipeOf(other)?.key ?? '') ? [other.key] : [],
+    );
+  }
+
+  /** What is to be done at providers for the snippets that are on, and what of it somebody has ticked. */
+  get checklist(): ChecklistItem[] {
+    const uses = new Map<Recipe, SnapshotSnippet[]>();
+    for (const snippet of this.snapshot.snippets) {
+      const recipe = snippet.state === 'on' ? this.recipeOf(snippet) : undefined;
+      if (recipe) uses.set(recipe, [...(uses.get(recipe) ?? []), snippet]);
+    }
+    return checklist(
+      [...uses].map(([recipe, snippets]) => ({ recipe, snippets })),
+      this.#hosts,
+      this.#ticks,
+    );
+  }
+
+  /** Whether two snippets are installs of one recipe that may stand on a page only once. */
+  isOfOneRecipe(a: SnapshotSnippet, b: SnapshotSnippet): boolean {
+    const recipe = this.recipeOf(a);
+    return recipe !== undefined && !recipe.repeatable && recipe === this.recipeOf(b);
   }
 
   /** What needs what, worked out when it is first asked for. */

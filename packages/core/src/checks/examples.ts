@@ -2,6 +2,7 @@ import { pageSkeleton } from '../contain/index.js';
 import type { Field } from '../fields/index.js';
 import { placementKey } from '../insert/index.js';
 import type { ConsentRules } from '../reach/index.js';
+import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
 import type { Snapshot } from '../release/index.js';
 import type { Knowledge } from './checked-set.js';
 import type { Check, ExampleSnippet } from './types.js';
@@ -37,27 +38,42 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
       consent: EXAMPLE_CONSENT,
       fields: EXAMPLE_FIELDS,
     },
-    snippets: snippets.map(({ name, parts, state = 'on', include = [], exclude = [], limits, needs }) => ({
-      key: name.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
-      name,
-      purpose: '',
-      provider: '',
-      note: '',
-      state,
-      pages: { include, exclude },
-      ...(limits ? { limits } : {}),
-      ...(needs ? { needs } : {}),
-      parts: parts.map((part) => ({ ...part, rank: next(placementKey(part.placement)) })),
-    })),
+    snippets: snippets.map(
+      ({ name, parts, state = 'on', include = [], exclude = [], limits, needs, recipe }) => ({
+        key: name.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
+        name,
+        purpose: '',
+        provider: '',
+        note: '',
+        state,
+        pages: { include, exclude },
+        ...(limits ? { limits } : {}),
+        ...(needs ? { needs } : {}),
+        ...(recipe === undefined ? {} : { recipe: { key: recipe, version: 1, fields: {} } }),
+        parts: parts.map((part) => ({ ...part, rank: next(placementKey(part.placement)) })),
+      }),
+    ),
   };
 }
 
 /** What is known of the site of a check's examples. */
-export function exampleKnowledge({ pages = {} }: Pick<Check, 'pages'>): Knowledge {
+export function exampleKnowledge({ pages = {}, recipes = [] }: Pick<Check, 'pages' | 'recipes'>): Knowledge {
   const entries = Object.entries(pages);
   return {
     now: EXAMPLE_NOW,
+    book: new RecipeBook(recipes),
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
+  };
+}
+
+/** A recipe for the examples of a check; what is not named is plain. */
+export function exampleRecipe(key: string, name: string, change: Partial<Recipe>): Recipe {
+  return {
+    format: RECIPE_FORMAT,
+    ...{ key, name, version: 1, provider: name, summary: name },
+    ...{ parts: [], fields: [], after: [], steps: [], repeatable: false },
+    recognise: { hosts: [], addresses: [], globals: [] },
+    ...change,
   };
 }

@@ -20,12 +20,27 @@ export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]):
     snippets: snapshot.snippets.map((snippet) => ({
       ...snippet,
       state: off.has(snippet.key) ? 'off' : snippet.state,
-      parts: snippet.parts.flatMap((part, index) => {
-        const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? []);
-        return changed ? [changed] : [];
-      }),
+      parts: [
+        ...snippet.parts.flatMap((part, index) => {
+          const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? []);
+          return changed ? [changed] : [];
+        }),
+        ...addedParts(changes, snippet.key).map((part) => ({ ...part, rank: LAST })),
+      ],
     })),
   };
+}
+
+/** The parts that changes give to a snippet. */
+export function addedParts(
+  changes: readonly SetChange[],
+  snippet: string,
+): { readonly placement: Placement; readonly code: string }[] {
+  return changes.flatMap((change) =>
+    change.kind === 'add-part' && change.snippet === snippet
+      ? [{ placement: change.placement, code: change.code }]
+      : [],
+  );
 }
 
 /** What a change does to one part. */
@@ -40,7 +55,7 @@ export type PartChange =
 
 /** A change, part by part; none where it is about a whole snippet. */
 export function partChanges(change: SetChange): PartChange[] {
-  if (change.kind === 'switch-off') return [];
+  if (change.kind === 'switch-off' || change.kind === 'add-part') return [];
   if (change.kind !== 'arrange') return [change];
   return change.lists.flatMap(({ placement, parts }) =>
     parts.map((part, rank) => ({ kind: 'rank-part' as const, part, placement, rank })),
@@ -63,7 +78,7 @@ function changedPart(part: SnapshotPart, changes: readonly PartChange[]): Snapsh
 
 /** Keys of the snippets that a change is about, each as often as it is named. */
 export function snippetsOf(change: SetChange): string[] {
-  if (change.kind === 'switch-off') return [change.snippet];
+  if (change.kind === 'switch-off' || change.kind === 'add-part') return [change.snippet];
   if (change.kind !== 'arrange') return [snippetOfPart(change.part)];
   return change.lists.flatMap(({ parts }) => parts.map(snippetOfPart));
 }

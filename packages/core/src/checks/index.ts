@@ -1,6 +1,7 @@
 export { FactsMemory, type Knowledge } from './checked-set.js';
-export { EXAMPLE_NOW, exampleKnowledge, exampleSet } from './examples.js';
+export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
 export {
+  addedParts,
   applyChanges,
   applyFix,
   mend,
@@ -14,6 +15,7 @@ export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { CHECKS } from './registry.js';
 export { findCheck, runChecks } from './run-checks.js';
 export {
+  AREAS,
   SEVERITIES,
   type Area,
   type SetChange,

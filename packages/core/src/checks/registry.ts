@@ -7,8 +7,12 @@ import { placeholder } from './activation/placeholder.js';
 import { reachEmpty } from './activation/reach-empty.js';
 import { syntaxError } from './activation/syntax-error.js';
 import { testMode } from './activation/test-mode.js';
+import { openStep } from './activation/open-step.js';
+import { recipeBehind } from './activation/recipe-behind.js';
+import { recipeRetired } from './activation/recipe-retired.js';
 import { undefinedReach } from './activation/undefined-reach.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
+import { recipeTwice } from './duplicates/recipe-twice.js';
 import { sameAccount } from './duplicates/same-account.js';
 import { sameCode } from './duplicates/same-code.js';
 import { sameId } from './duplicates/same-id.js';
@@ -21,9 +25,11 @@ import { elementMadeLater } from './order/element-made-later.js';
 import { needsWhatIsOff } from './order/needs-what-is-off.js';
 import { notFirst } from './order/not-first.js';
 import { orderCycle } from './order/order-cycle.js';
+import { recipeNeed } from './order/recipe-need.js';
 import { settingsAfterLoader } from './order/settings-after-loader.js';
 import { statedNeed } from './order/stated-need.js';
 import { usedBeforeDefined } from './order/used-before-defined.js';
+import { sameCorner } from './overlap/same-corner.js';
 import { contained } from './placement/contained.js';
 import { copiedAsText } from './placement/copied-as-text.js';
 import { curlyQuotes } from './placement/curly-quotes.js';
@@ -31,6 +37,7 @@ import { elementNotThere } from './placement/element-not-there.js';
 import { noScriptTags } from './placement/no-script-tags.js';
 import { noPlace } from './placement/no-place.js';
 import { notCode } from './placement/not-code.js';
+import { missingPiece } from './placement/missing-piece.js';
 import { providerSaid } from './placement/provider-said.js';
 import { secondPiece } from './placement/second-piece.js';
 import { wordsAroundCode } from './placement/words-around-code.js';
@@ -53,6 +60,7 @@ export const CHECKS: readonly Check[] = [
   curlyQuotes,
   elementNotThere,
   secondPiece,
+  missingPiece,
   providerSaid,
   orderCycle,
   usedBeforeDefined,
@@ -60,9 +68,11 @@ export const CHECKS: readonly Check[] = [
   needsWhatIsOff,
   settingsAfterLoader,
   statedNeed,
+  recipeNeed,
   notFirst,
   sameCode,
   sameResource,
+  recipeTwice,
   sameAccount,
   twoAccounts,
   twoDefiners,
@@ -70,6 +80,7 @@ export const CHECKS: readonly Check[] = [
   twoVersions,
   oncePerPage,
   twoOfAKind,
+  sameCorner,
   syntaxError,
   brokenData,
   ignoredCode,
@@ -80,6 +91,9 @@ export const CHECKS: readonly Check[] = [
   undefinedReach,
   reachEmpty,
   closedNow,
+  openStep,
+  recipeRetired,
+  recipeBehind,
   secret,
   lateWrite,
   insecureAddress,

@@ -1,6 +1,7 @@
 import type { Placement } from '../insert/index.js';
 import type { Range } from '../facts/index.js';
 import type { PlacementOrder } from '../order/index.js';
+import type { Recipe } from '../recipes/index.js';
 import type { Limits } from '../reach/index.js';
 import type { SnippetState } from '../release/index.js';
 import type { CheckedSet } from './checked-set.js';
@@ -9,7 +10,8 @@ export type Severity = 'error' | 'warning' | 'advice';
 
 export const SEVERITIES: readonly Severity[] = ['error', 'warning', 'advice'];
 
-export type Area = 'placement' | 'order' | 'duplicates' | 'activation' | 'safety';
+export const AREAS = ['placement', 'order', 'duplicates', 'overlap', 'activation', 'safety'] as const;
+export type Area = (typeof AREAS)[number];
 
 /** What a finding is about: a snippet, or one of its parts. */
 export interface Subject {
@@ -38,6 +40,13 @@ export type SetChange =
   | { readonly kind: 'move-part'; readonly part: string; readonly placement: Placement }
   | { readonly kind: 'remove-part'; readonly part: string }
   | { readonly kind: 'switch-off'; readonly snippet: string }
+  /** Gives a snippet one part more, the last of its placement. */
+  | {
+      readonly kind: 'add-part';
+      readonly snippet: string;
+      readonly placement: Placement;
+      readonly code: string;
+    }
   /** Gives placements these orders; a part that is named stands in the list's placement then. */
   | {
       readonly kind: 'arrange';
@@ -94,6 +103,8 @@ export interface ExampleSnippet {
   readonly exclude?: readonly string[];
   readonly limits?: Limits;
   readonly needs?: readonly string[];
+  /** Key of the recipe that it follows, in its first version. */
+  readonly recipe?: string;
 }
 
 /** A rule over a set. */
@@ -110,5 +121,7 @@ export interface Check {
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
   readonly pages?: Readonly<Record<string, string>>;
+  /** Recipes that the examples follow. */
+  readonly recipes?: readonly Recipe[];
   run(set: CheckedSet): Iterable<Found>;
 }

@@ -29,6 +29,8 @@ export interface OrderSet<P extends OrderPart = OrderPart> {
   readonly running: readonly P[];
   /** A page on which both run; undefined where none is known. */
   meeting(a: P, b: P): string | undefined;
+  /** Keys of the snippets that must run before a part's, as its recipe says. */
+  recipeNeeds?(part: P): readonly string[];
 }
 
 /** Why one part must come before another. */
@@ -41,7 +43,9 @@ export type DependencyReason =
       readonly made: MadeElement;
     }
   | { readonly kind: 'settings'; readonly name: string; readonly settings: Settings; readonly load: Load }
-  | { readonly kind: 'stated' };
+  | { readonly kind: 'stated' }
+  /** As the recipe of the one that needs says. */
+  | { readonly kind: 'recipe' };
 
 /** Surely in order, in order at some page loads only, or surely not. */
 export type Verdict = 'fine' | 'race' | 'wrong';
@@ -224,11 +228,14 @@ function* ofStatements<P extends OrderPart>(
   part: P,
 ): Generator<Dependency<P>> {
   if (mains.get(part.snippet.key) !== part) return;
-  for (const key of part.snippet.needs ?? []) {
-    const first = mains.get(key);
-    if (first && first !== part && set.meeting(part, first) !== undefined)
-      yield dependency(first, 'parse', part, 'parse', { kind: 'stated' });
-  }
+  const stated = part.snippet.needs ?? [];
+  const byRecipe = (set.recipeNeeds?.(part) ?? []).filter((key) => !stated.includes(key));
+  for (const [kind, keys] of [['stated', stated] as const, ['recipe', byRecipe] as const])
+    for (const key of keys) {
+      const first = mains.get(key);
+      if (first && first !== part && set.meeting(part, first) !== undefined)
+        yield dependency(first, 'parse', part, 'parse', { kind });
+    }
 }
 
 function dependency<P extends OrderPart>(

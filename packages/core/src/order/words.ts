@@ -19,6 +19,8 @@ export function dependencyWords({ first, then, reason }: Dependency): string {
       return `the script of ${latter} reads “${reason.name}”, which ${former} sets`;
     case 'stated':
       return `${latter} is said to need ${former}`;
+    case 'recipe':
+      return `the recipe of ${latter} wants ${former} before it`;
   }
 }
 

@@ -11,6 +11,7 @@ import {
 import {
   orderedParts,
   reachOf,
+  type RecipeLink,
   type Snapshot,
   type SnapshotPart,
   type SnapshotSnippet,
@@ -145,6 +146,8 @@ function snippetChanges(
   const limitsAre = limitsText(now, site);
   if (limitsWere !== limitsAre) report('reach', `now runs ${limitsAre}; before, ${limitsWere}.`);
   partChanges(old.parts, now.parts, report);
+  const followed = recipeWords(old.recipe, now.recipe);
+  if (followed !== undefined) report('details', followed, false);
   const details = changedDetails(old, now);
   if (details.length > 0)
     report('details', `has a new ${listWords(details)}; visitors notice nothing.`, false);
@@ -166,6 +169,15 @@ function changedDetails(old: SnapshotSnippet, now: SnapshotSnippet): string[] {
       ? []
       : ['word of the provider']),
   ];
+}
+
+/** What is new in what a snippet follows; undefined where nothing is. */
+function recipeWords(old: RecipeLink | undefined, now: RecipeLink | undefined): string | undefined {
+  if (old?.key === now?.key && old?.version === now?.version) return undefined;
+  if (!now) return `no longer follows the recipe ${old!.key}.`;
+  return old?.key === now.key
+    ? `follows version ${now.version} of its recipe; before, version ${old.version}.`
+    : `follows the recipe ${now.key} from now on.`;
 }
 
 function stateWords(old: SnippetState, now: SnippetState): string {

@@ -8,6 +8,7 @@ export {
   reachOf,
   snapshotDigest,
   type PlacedPart,
+  type RecipeLink,
   type Snapshot,
   type SnapshotPart,
   type SnapshotSnippet,

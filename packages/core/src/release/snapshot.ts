@@ -3,6 +3,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalizeModule from 'canonicalize';
 import { byObject } from '../by-object.js';
 import type { Field } from '../fields/index.js';
+import type { Recipe } from '../recipes/index.js';
 import { NAMED_PLACEMENTS, isAnchor, placementKey, type Placement } from '../insert/index.js';
 import type { Limits, PageRules, Reach, SiteReach } from '../reach/index.js';
 
@@ -20,6 +21,14 @@ export interface SnapshotPart {
   readonly statement?: string;
 }
 
+/** The version of a recipe that a snippet follows. */
+export interface RecipeLink {
+  readonly key: string;
+  readonly version: number;
+  /** What the recipe's fields are called at the site, by their names in the recipe. */
+  readonly fields: Readonly<Record<string, string>>;
+}
+
 export interface SnapshotSnippet {
   readonly key: string;
   readonly name: string;
@@ -34,6 +43,8 @@ export interface SnapshotSnippet {
   readonly stateSince?: { readonly at: string; readonly by: string };
   /** Keys of snippets that must run before this one, as somebody stated; left out where there are none. */
   readonly needs?: readonly string[];
+  /** Left out where it was not made by a recipe. */
+  readonly recipe?: RecipeLink;
   readonly parts: readonly SnapshotPart[];
 }
 
@@ -51,9 +62,9 @@ export interface Snapshot {
 /** The page loads on which a snippet runs while it is on. */
 export const reachOf = byObject(({ pages, limits }: SnapshotSnippet): Reach => ({ ...limits, pages }));
 
-/** Canonical JSON (RFC 8785): equal snapshots give equal text, byte for byte. */
-export function canonicalJson(snapshot: Snapshot): string {
-  return canonicalize(snapshot)!;
+/** Canonical JSON (RFC 8785): equal data give equal text, byte for byte. */
+export function canonicalJson(data: Snapshot | Recipe): string {
+  return canonicalize(data)!;
 }
 
 /** SHA-256 of the canonical JSON, in lower-case hex. */

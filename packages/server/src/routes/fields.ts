@@ -3,7 +3,8 @@ import type { SiteResult } from '@pragmatica/contract';
 import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
-import { audit, changeSite } from '../site/change-site.js';
+import { audit } from '../site/change-site.js';
+import { changeOneOf } from '../site/each-site.js';
 import { groupBy } from '../group-by.js';
 
 interface FieldChange {
@@ -31,21 +32,15 @@ async function changeOne(
   changes: readonly FieldChange[],
   actor: string,
 ): Promise<SiteResult> {
-  try {
-    const words = await changeSite(em.fork(), key, async (transaction, site) => {
-      site.fields = changes.reduce(changed, site.fields);
-      site.updatedBy = actor;
-      site.updatedAt = new Date();
-      const said = changes.map(changeWords).join(' ');
-      audit(transaction, site, actor, 'site.fields', said);
-      await transaction.flush();
-      return said;
-    });
-    return { site: key, isDone: true, message: words };
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error;
-    return { site: key, isDone: false, message: error.message };
-  }
+  return changeOneOf(em, key, async (transaction, site) => {
+    site.fields = changes.reduce(changed, site.fields);
+    site.updatedBy = actor;
+    site.updatedAt = new Date();
+    const said = changes.map(changeWords).join(' ');
+    audit(transaction, site, actor, 'site.fields', said);
+    await transaction.flush();
+    return said;
+  });
 }
 
 /** @throws ProblemError 404, 422 */

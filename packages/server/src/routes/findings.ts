@@ -6,16 +6,15 @@ import {
   isWaivable,
   mend,
   newFindings,
-  partKey,
   readCode,
   suggestNames,
   suggestParts,
   type Finding,
-  type Snapshot,
   type Waiver,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
+import { codeChanges } from '../site/code-changes.js';
 import { changeDraft } from '../site/change-draft.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
 import { resolveSet } from '../site/sets.js';
@@ -35,16 +34,18 @@ export function findingHandlers(
   | 'removeWaiver'
 > {
   return {
-    readCode({ body: { code, statement } }) {
+    async readCode({ body: { code, statement } }, { em }) {
       const facts = readCode(code);
-      return Promise.resolve({
+      const recipe = (await checks.shelf.look(em)).book.recognise(facts);
+      return {
         data: {
           facts,
           words: factWords(facts),
           parts: suggestParts(code, statement),
           names: suggestNames(facts),
+          recipe: recipe ? { key: recipe.key, name: recipe.name, version: recipe.version } : null,
         },
-      });
+      };
     },
 
     async listSkeletons({ params }, { em }) {
@@ -159,23 +160,6 @@ async function mendDraft(
       await transaction.flush();
     }
     return { data: { mended, changes, code: codeChanges(before, snapshot), left: [...left] } };
-  });
-}
-
-/** Code that differs, part by part; where a part is gone the keys of the others have moved, and none is told. */
-export function codeChanges(
-  before: Snapshot,
-  after: Snapshot,
-): { part: string; before: string; after: string }[] {
-  const now = new Map(after.snippets.map((snippet) => [snippet.key, snippet]));
-  return before.snippets.flatMap(({ key, parts }) => {
-    const others = now.get(key)?.parts ?? [];
-    if (others.length !== parts.length) return [];
-    return parts.flatMap(({ code }, index) =>
-      code === others[index]!.code
-        ? []
-        : [{ part: partKey(key, index), before: code, after: others[index]!.code }],
-    );
   });
 }
 

@@ -1,10 +1,12 @@
 import type { Handlers } from '../http/context.js';
 import type { Settings } from '../settings.js';
 import { SiteChecks } from '../site/site-checks.js';
+import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
+import { recipeHandlers } from './recipes.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
 import { siteHandlers } from './sites.js';
@@ -22,6 +24,8 @@ export function createHandlers(settings: Settings): Handlers {
     ...releaseHandlers(checks),
     ...planHandlers(),
     ...fieldHandlers(),
+    ...recipeHandlers(checks),
+    ...checklistHandlers(checks),
     ...verificationHandlers(),
     ...findingHandlers(checks),
   };

@@ -1,9 +1,10 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult, SnippetResource } from '@pragmatica/contract';
-import { difference, snapshotDigest, tidyLimits, type Limits } from '@pragmatica/core';
+import { difference, snapshotDigest, tidyLimits } from '@pragmatica/core';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
+import { addSnippet } from '../site/add-snippet.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
 import { copySnippet } from '../site/copy-snippet.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
@@ -32,38 +33,8 @@ export function snippetHandlers(): HandlersOf<
     async createSnippet({ params, body }, { em, actor }) {
       const key = keyOrFromName(body.key, body.name);
       const made = await changeSite(em, params.site, async (transaction, site) => {
-        if ((await transaction.count(SnippetEntity, { site, key })) > 0) {
-          throw new ProblemError(
-            'conflict',
-            `The site has a snippet "${key}" already. Give another name or key.`,
-            {
-              errors: [{ pointer: '/key', detail: 'This key is taken.' }],
-            },
-          );
-        }
-        const { name, purpose, provider, note, state, pages, limits, needs, parts } = body;
-        const snippet = transaction.create(
-          SnippetEntity,
-          {
-            site,
-            key,
-            name,
-            purpose,
-            provider,
-            note,
-            state,
-            ...(state === 'on' ? {} : { stateAt: new Date(), stateBy: actor }),
-            ...pages,
-            limits: tidyLimits(limits as Limits) ?? {},
-            needs,
-            updatedBy: actor,
-            updatedAt: new Date(),
-            version: 1,
-          },
-          { persist: true },
-        );
-        await setParts(transaction, site, snippet, [], parts);
-        audit(transaction, site, actor, 'snippet.add', `Added “${name}” to the draft.`);
+        await addSnippet(transaction, site, { ...body, key }, actor);
+        audit(transaction, site, actor, 'snippet.add', `Added “${body.name}” to the draft.`);
         await transaction.flush();
         return findSnippet(transaction, site, key);
       });
@@ -179,6 +150,7 @@ function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
     pages: { include, exclude },
     limits: limits,
     needs,
+    recipe: snippet.recipe ?? null,
     parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
     version,
     updatedBy,

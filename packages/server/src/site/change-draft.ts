@@ -1,7 +1,15 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { partChanges, partKey, placementKey, type PartChange, type SetChange } from '@pragmatica/core';
+import {
+  addedParts,
+  partChanges,
+  partKey,
+  placementKey,
+  type PartChange,
+  type Placement,
+  type SetChange,
+} from '@pragmatica/core';
 import { loadDraft, setState } from '../storage/draft.js';
-import type { Part, Site } from '../storage/entities/index.js';
+import { PartEntity, type Part, type Site } from '../storage/entities/index.js';
 
 /** Makes changes in the stored draft as `applyChanges` makes them in a snapshot. */
 export async function changeDraft(
@@ -18,28 +26,38 @@ export async function changeDraft(
       (change) => change.kind === 'switch-off' && change.snippet === snippet.key,
     );
     const own = changes.flatMap(partChanges).filter((change) => isChange(change, keys.get(change.part)));
-    if (!isSwitchedOff && own.length === 0) continue;
+    const added = addedParts(changes, snippet.key);
+    if (!isSwitchedOff && own.length === 0 && added.length === 0) continue;
     Object.assign(snippet, { updatedBy: actor, updatedAt: new Date() });
     if (isSwitchedOff) setState(snippet, 'off', actor);
     const removed = new Set<unknown>();
+    const lastIn = (placement: Placement): number => {
+      const group = placementKey(placement);
+      const ranks = all.filter((one) => placementKey(one.placement) === group).map(({ rank }) => rank);
+      return Math.max(-1, ...ranks) + 1;
+    };
     for (const change of own) {
       const part = keys.get(change.part)!;
       if (change.kind === 'edit-code') part.code = change.code;
       else if (change.kind === 'remove-part') removed.add(part);
       else if (change.kind === 'rank-part')
         Object.assign(part, { placement: change.placement, rank: change.rank });
-      else {
-        const group = placementKey(change.placement);
-        const ranks = all.filter((one) => placementKey(one.placement) === group).map(({ rank }) => rank);
-        Object.assign(part, { placement: change.placement, rank: Math.max(-1, ...ranks) + 1 });
-      }
+      else Object.assign(part, { placement: change.placement, rank: lastIn(change.placement) });
     }
     for (const part of parts) if (removed.has(part)) em.remove(part);
-    parts
-      .filter((part) => !removed.has(part))
-      .forEach((part, position) => {
-        part.position = position;
-      });
+    const kept = parts.filter((part) => !removed.has(part));
+    kept.forEach((part, position) => {
+      part.position = position;
+    });
+    added.forEach(({ placement, code }, index) => {
+      const values = { placement, code, statement: '', rank: lastIn(placement) };
+      const part = em.create(
+        PartEntity,
+        { snippet, position: kept.length + index, ...values },
+        { persist: true },
+      );
+      all.push(part);
+    });
   }
   await em.flush();
 }

@@ -4,8 +4,9 @@ import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@prag
 import { ProblemError } from '../http/problems.js';
 import { snapshotSite } from '../storage/draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
-import { audit, changeSite } from './change-site.js';
-import { setParts } from './edit-draft.js';
+import { addSnippet } from './add-snippet.js';
+import { audit } from './change-site.js';
+import { changeOneOf } from './each-site.js';
 
 /** Copies a snippet into another site's draft, all of it or nothing. */
 export async function copySnippet(
@@ -15,15 +16,7 @@ export async function copySnippet(
   to: string,
   actor: string,
 ): Promise<SiteResult> {
-  try {
-    const message = await changeSite(em.fork(), to, (transaction, site) =>
-      copyInto(transaction, site, snippet, from, actor),
-    );
-    return { site: to, isDone: true, message };
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error;
-    return { site: to, isDone: false, message: error.message };
-  }
+  return changeOneOf(em, to, (transaction, site) => copyInto(transaction, site, snippet, from, actor));
 }
 
 async function copyInto(
@@ -33,30 +26,15 @@ async function copyInto(
   from: Snapshot['site'],
   actor: string,
 ): Promise<string> {
-  const { key, name, purpose, provider, note, state, pages, limits, parts } = snippet;
+  const { key, name } = snippet;
   if (site.key === from.key) throw new ProblemError('conflict', 'This is the site that it comes from.');
   if ((await em.count(SnippetEntity, { site, key })) > 0)
     throw new ProblemError('conflict', `It has a snippet "${key}" already, which stays as it is.`);
   const { fields, pageGroups, missingConsent } = baggageOf(snippet, from, snapshotSite(site));
   site.fields = [...site.fields, ...fields];
   site.pageGroups = [...site.pageGroups, ...pageGroups];
-  const at = new Date();
-  const created = em.create(
-    SnippetEntity,
-    {
-      ...{ site, key, name, purpose, provider, note, state },
-      ...(state === 'on' ? {} : { stateAt: at, stateBy: actor }),
-      include: [...pages.include],
-      exclude: [...pages.exclude],
-      limits: limits ?? {},
-      needs: [],
-      updatedBy: actor,
-      updatedAt: at,
-      version: 1,
-    },
-    { persist: true },
-  );
-  await setParts(em, site, created, [], parts);
+  // What must come first is other snippets, which this site may not have.
+  await addSnippet(em, site, { ...snippet, needs: [] }, actor);
   audit(em, site, actor, 'snippet.copy', `Copied “${name}” from ${from.name} into the draft.`);
   await em.flush();
   return [

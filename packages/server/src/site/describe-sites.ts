@@ -9,7 +9,7 @@ import type { SiteChecks } from './site-checks.js';
 
 type Attention = SiteResource['attention'][number];
 
-/** Sites as the API shows them, with what needs attention. Six queries, however many sites. */
+/** Sites as the API shows them, with what needs attention. Eight queries, however many sites. */
 export async function describeSites(
   em: EntityManager,
   checks: SiteChecks,

@@ -1,13 +1,16 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   FactsMemory,
+  RecipeBook,
   dayAt,
   runChecks,
   snapshotDigest,
   weigh,
+  type Facts,
   type Finding,
   type Knowledge,
   type Snapshot,
+  type StepTick,
   type Waiver,
   type Weighed,
 } from '@pragmatica/core';
@@ -16,7 +19,15 @@ import { groupBy } from '../group-by.js';
 import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons } from '../pages/page-skeletons.js';
 import { findSite } from './change-site.js';
-import { HostEntity, WaiverEntity, type Host, type Site } from '../storage/entities/index.js';
+import { RecipeShelf } from './recipe-shelf.js';
+import {
+  HostEntity,
+  StepTickEntity,
+  WaiverEntity,
+  type Host,
+  type Site,
+  type StepTickRow,
+} from '../storage/entities/index.js';
 
 const MINUTE_MS = 60_000;
 const PAGES_KEPT_MS = 5 * 60_000;
@@ -27,6 +38,8 @@ const RESULTS_KEPT = 500;
 export interface SiteKnowledge extends Required<Omit<Knowledge, 'now'>> {
   /** Another one for every moment. */
   readonly id: number;
+  /** Of the recipes. */
+  readonly edition: string;
 }
 
 /**
@@ -34,6 +47,7 @@ export interface SiteKnowledge extends Required<Omit<Knowledge, 'now'>> {
  * set or what is known of the site changes.
  */
 export class SiteChecks {
+  readonly shelf = new RecipeShelf();
   readonly #memory = new FactsMemory();
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
@@ -44,6 +58,9 @@ export class SiteChecks {
     paths: [],
     skeletons: [],
     hosts: [],
+    book: new RecipeBook(),
+    ticks: [],
+    edition: '',
   };
   #lastId = 0;
 
@@ -51,15 +68,24 @@ export class SiteChecks {
   async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const [host] = hosts;
-    if (!host) return this.#nothing;
+    const recipes = { ...(await this.shelf.look(em)), ticks: await this.ticksOf(em, site) };
+    if (!host) return { ...this.#nothing, ...recipes };
     let known = this.#known.get(host.id);
     if (!known) {
       const { paths } = await knownPages(host);
       const skeletons = await fetchSkeletons(host, paths);
-      known = { id: ++this.#lastId, memory: this.#memory, paths, skeletons, hosts: [] };
+      known = { ...this.#nothing, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
     }
-    return withHosts(known, hosts);
+    return withHosts({ ...known, ...recipes }, hosts);
+  }
+
+  /** Facts of code, remembered with those of the checks. */
+  readonly read = (code: string): Facts => this.#memory.read(code).facts;
+
+  /** What somebody has ticked off for a site. */
+  async ticksOf(em: EntityManager, site: Site): Promise<StepTick[]> {
+    return (await em.find(StepTickEntity, { site }, { orderBy: { id: 'asc' } })).map(toTick);
   }
 
   /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ProblemError 404 */
@@ -73,7 +99,8 @@ export class SiteChecks {
     // Only hours make findings come and go with the time; they are told to the minute.
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
     const hosts = known.hosts.map(({ host, environment }) => `${host}=${environment}`).join();
-    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''}`;
+    const ticks = known.ticks.map(({ recipe, step, host }) => `${recipe} ${step} ${host}`).join();
+    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks}`;
     let found = this.#found.get(key);
     if (!found) this.#found.set(key, (found = runChecks(snapshot, { ...known, now })));
     return found;
@@ -96,14 +123,22 @@ export class SiteChecks {
   ): Promise<Map<number, Weighed>> {
     const ids = { $in: drafts.map(({ site }) => site.id) };
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
+    const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
+    const shelf = await this.shelf.look(em);
     return new Map(
       drafts.map(({ site, snapshot, hosts }) => {
-        const known = withHosts((hosts[0] && this.#known.get(hosts[0].id)) ?? this.#nothing, hosts);
+        const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? this.#nothing;
+        const recipes = { ...shelf, ticks: (ticks.get(site.id) ?? []).map(toTick) };
+        const known = withHosts({ ...pages, ...recipes }, hosts);
         const found = this.find(snapshot, known);
         return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))];
       }),
     );
   }
+}
+
+function toTick({ recipe, step, host, by, at }: StepTickRow): StepTick {
+  return { recipe, step, host, by, at: at.toISOString() };
 }
 
 /** Hosts change at once, without being asked for. */

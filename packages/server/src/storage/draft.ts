@@ -68,6 +68,7 @@ function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
       : {}),
     // Left out where there is nothing, so that a release without them has the digest that it always had.
     ...(needs.length > 0 ? { needs } : {}),
+    ...(snippet.recipe ? { recipe: snippet.recipe } : {}),
     parts: parts.map(({ placement, rank, code, statement }) => ({
       placement,
       rank,

@@ -48,6 +48,7 @@ export function show(group: Command): void {
         ['Note', data.note],
         ['Runs', reachText(data)],
         ['Needs', data.needs.join(', ')],
+        ['Recipe', data.recipe ? `${data.recipe.key}, version ${data.recipe.version}` : ''],
         ['Changed', `by ${data.updatedBy}`],
       ];
       for (const [label, value] of lines) if (value) print(`${colour.dim(label!.padEnd(9))} ${value}`);

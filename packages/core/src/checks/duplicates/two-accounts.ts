@@ -57,7 +57,11 @@ export const twoAccounts: Check = {
       ({ load, account }) => `${loaderOf(load)} ${account.label}`,
     )) {
       const second = others.find(
-        ({ account, part }) => account.value !== first!.account.value && part.snippet !== first!.part.snippet,
+        ({ account, part }) =>
+          account.value !== first!.account.value &&
+          part.snippet !== first!.part.snippet &&
+          // Where a recipe says that there may be only one, that is what is told.
+          !set.isOfOneRecipe(part.snippet, first!.part.snippet),
       );
       if (!second || set.meeting(first!.part, second.part) === undefined) continue;
       yield {

@@ -2,7 +2,7 @@ import type { Dependency } from '../../order/index.js';
 import { evidence, type ReadPart } from '../checked-set.js';
 import type { Evidence } from '../types.js';
 
-/** Both places of a dependency: the one that needs, then the one that it needs. None for what people stated. */
+/** Both places of a dependency: the one that needs, then the one that it needs. None for what people or recipes state. */
 export function evidenceOf({ first, then, reason }: Dependency<ReadPart>): Evidence[] {
   switch (reason.kind) {
     case 'name':
@@ -21,6 +21,7 @@ export function evidenceOf({ first, then, reason }: Dependency<ReadPart>): Evide
         evidence(first, reason.settings.range, `sets “${reason.name}”`),
       ];
     case 'stated':
+    case 'recipe':
       return [];
   }
 }

@@ -1,5 +1,6 @@
 import { partName } from '../../order/index.js';
 import { subject } from '../checked-set.js';
+import { whyMissing } from './why-missing.js';
 import type { Check } from '../types.js';
 
 export const statedNeed: Check = {
@@ -82,9 +83,3 @@ export const statedNeed: Check = {
     }
   },
 };
-
-function whyMissing(state: 'on' | 'off' | 'archived', page: string | undefined): string | undefined {
-  if (state === 'off') return 'is switched off';
-  if (state === 'archived') return 'is archived';
-  return page === undefined ? undefined : `does not run on ${page}`;
-}

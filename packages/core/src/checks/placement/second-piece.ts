@@ -45,6 +45,8 @@ export const secondPiece: Check = {
       const account = part.facts.accounts[0];
       if (!account || scripted.has(account.value)) continue;
       if (part.snippet.parts.length > 1) continue;
+      // Where its recipe is known, what is missing is told by that.
+      if (set.recipeOf(part.snippet)) continue;
       yield {
         about: account.value,
         title: `${partName(part)} is only the second piece of an install`,

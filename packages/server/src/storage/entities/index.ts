@@ -6,6 +6,8 @@ import type {
   Limits,
   PageGroup,
   Placement,
+  Recipe,
+  RecipeLink,
   Snapshot,
   SnippetState,
 } from '@pragmatica/core';
@@ -98,6 +100,8 @@ export const SnippetEntity = defineEntity({
     limits: p.json<Limits>().default('{}'),
     /** Keys of the snippets that must run before. */
     needs: p.json<string[]>().default([]),
+    /** The version of a recipe that it follows. */
+    recipe: p.json<RecipeLink>().nullable(),
     updatedBy: p.string(),
     updatedAt: p.datetime(),
     version: p.integer().version(),
@@ -178,6 +182,39 @@ export const WaiverEntity = defineEntity({
 });
 export type WaiverRow = InferEntity<typeof WaiverEntity>;
 
+/** One version of a recipe. A trigger of the database refuses to change or delete one. */
+export const RecipeEntity = defineEntity({
+  name: 'Recipe',
+  tableName: 'recipe',
+  uniques: [{ properties: ['key', 'version'] }],
+  properties: {
+    id: p.integer().primary(),
+    key: p.string(),
+    version: p.integer(),
+    body: p.json<Recipe>(),
+    createdBy: p.string(),
+    createdAt: p.datetime(),
+  },
+});
+
+/** That somebody did something at a provider. */
+export const StepTickEntity = defineEntity({
+  name: 'StepTick',
+  tableName: 'step_tick',
+  uniques: [{ properties: ['site', 'recipe', 'step', 'host'] }],
+  properties: {
+    id: p.integer().primary(),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    recipe: p.string(),
+    step: p.string(),
+    /** Empty where the step is for the whole site. */
+    host: p.string(),
+    by: p.string(),
+    at: p.datetime(),
+  },
+});
+export type StepTickRow = InferEntity<typeof StepTickEntity>;
+
 /** Who did what, when. Rows are only ever added. */
 export const AuditEntity = defineEntity({
   name: 'Audit',
@@ -203,5 +240,7 @@ export const entities = [
   ReleaseEntity,
   PointerEntity,
   WaiverEntity,
+  RecipeEntity,
+  StepTickEntity,
   AuditEntity,
 ];

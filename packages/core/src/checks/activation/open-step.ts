@@ -1,0 +1,40 @@
+import { exampleRecipe } from '../examples.js';
+import type { Check } from '../types.js';
+
+const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
+
+export const openStep: Check = {
+  id: 'open-step',
+  area: 'activation',
+  severity: 'warning',
+  title: 'Something still to be done at the provider',
+  why: 'Code alone is not enough: the provider has to know the site, too. Until then it may show nothing, or throw away what it is sent, and nothing on the page tells.',
+  recipes: [
+    exampleRecipe('parlanook-chat', 'Parlanook chat', {
+      parts: [{ key: 'loader', placement: 'body-end', required: true, code: CHAT }],
+      steps: [
+        {
+          key: 'domain',
+          per: 'site',
+          title: 'Register the site with Parlanook',
+          open: 'the site is not registered with Parlanook',
+        },
+      ],
+    }),
+  ],
+  wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
+  right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
+  *run(set) {
+    for (const { recipe, step, host, title, open, snippets, tick } of set.checklist) {
+      if (tick) continue;
+      const help = step.help === undefined ? '' : ` ${step.help}`;
+      yield {
+        about: JSON.stringify([recipe.key, step.key, host]),
+        title: `“${snippets[0]!.name}”: ${open}`,
+        advice: `${title}.${help} Then tick it off in the site’s checklist.`,
+        subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
+        evidence: [],
+      };
+    }
+  },
+};

@@ -1,0 +1,107 @@
+import { isFallback } from '../../order/index.js';
+import { groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { exampleRecipe } from '../examples.js';
+import type { Check } from '../types.js';
+import { sameAccount } from './same-account.js';
+import { sameCode } from './same-code.js';
+import { sameResource } from './same-resource.js';
+
+const ONCE = exampleRecipe('tallymast-counter', 'Tallymast counter', {
+  recognise: { hosts: ['tallymast.example'], addresses: [], globals: [] },
+});
+
+export const recipeTwice: Check = {
+  id: 'recipe-twice',
+  area: 'duplicates',
+  severity: 'warning',
+  title: 'Two installs of something that a page may have once',
+  why: 'The provider says that it may stand on a page only once. Two of them get in each other’s way, even with different accounts.',
+  recipes: [ONCE],
+  wrong: [
+    {
+      name: 'Counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/a.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Old counter',
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/a.js?id=TM-1002"></script>',
+        },
+      ],
+    },
+  ],
+  right: [
+    {
+      name: 'Counter',
+      exclude: ['/news/*'],
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/a.js?id=TM-7731"></script>',
+        },
+      ],
+    },
+    {
+      name: 'Old counter',
+      include: ['/news/*'],
+      parts: [
+        {
+          placement: 'head-end',
+          code: '<script async src="https://tallymast.example/a.js?id=TM-1002"></script>',
+        },
+      ],
+    },
+  ],
+  *run(set) {
+    const mains = firstOfEach(set);
+    let told: Set<string> | undefined;
+    for (const [first, ...others] of groups(mains, ({ snippet }) => {
+      const recipe = set.recipeOf(snippet);
+      return recipe?.repeatable === false ? recipe.key : undefined;
+    }))
+      for (const second of others) {
+        const page = set.meeting(first!, second);
+        if (page === undefined) continue;
+        told ??= pairsTold(set);
+        if (told.has(pairKey(first!.snippet.key, second.snippet.key))) continue;
+        const { name, key } = set.recipeOf(first!.snippet)!;
+        yield {
+          about: key,
+          title: `“${second.snippet.name}” and “${first!.snippet.name}” are both a “${name}”`,
+          advice: `A page may have one of them, and both run on ${page}, for example. Switch one off, or let them run on different pages.`,
+          subjects: [subject(first!), subject(second)],
+          evidence: [],
+        };
+      }
+  },
+};
+
+/** The first part of each snippet, those for browsers without scripts aside: a snippet is one install. */
+function firstOfEach({ running }: CheckedSet): ReadPart[] {
+  const seen = new Set<string>();
+  return running.filter((part) => {
+    if (seen.has(part.snippet.key) || isFallback(part)) return false;
+    seen.add(part.snippet.key);
+    return true;
+  });
+}
+
+/** What other checks tell more exactly is told once. */
+function pairsTold(set: CheckedSet): Set<string> {
+  return new Set(
+    [sameCode, sameResource, sameAccount].flatMap((check) =>
+      [...check.run(set)].flatMap(({ subjects: [a, b] }) => (a && b ? [pairKey(a.snippet, b.snippet)] : [])),
+    ),
+  );
+}
+
+function pairKey(a: string, b: string): string {
+  return [a, b].sort().join(' ');
+}

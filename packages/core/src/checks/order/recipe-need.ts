@@ -1,0 +1,82 @@
+import { partName } from '../../order/index.js';
+import { subject } from '../checked-set.js';
+import { exampleRecipe } from '../examples.js';
+import type { Check } from '../types.js';
+import { whyMissing } from './why-missing.js';
+
+const QUESTION = '<script src="https://biscuitkeel.example/ask.js"></script>';
+const PIXEL = '<script async src="https://glintpixel.example/pixel.js?id=GP-40-77"></script>';
+
+export const recipeNeed: Check = {
+  id: 'recipe-need',
+  area: 'order',
+  severity: 'error',
+  title: 'Something that must come first, as the recipe says, and does not',
+  why: 'The recipe of this snippet says what has to run before it. Visitors get it without that, or too early.',
+  recipes: [
+    exampleRecipe('biscuitkeel-question', 'Biscuitkeel question', {
+      recognise: { hosts: ['biscuitkeel.example'], addresses: [], globals: [] },
+    }),
+    exampleRecipe('glintpixel', 'Glintpixel', { after: ['biscuitkeel-question'] }),
+  ],
+  wrong: [
+    {
+      name: 'Advert pixel',
+      recipe: 'glintpixel',
+      parts: [{ placement: 'head-start', code: PIXEL }],
+    },
+    { name: 'Cookie question', parts: [{ placement: 'head-end', code: QUESTION }] },
+  ],
+  right: [
+    { name: 'Cookie question', parts: [{ placement: 'head-start', code: QUESTION }] },
+    {
+      name: 'Advert pixel',
+      recipe: 'glintpixel',
+      parts: [{ placement: 'head-end', code: PIXEL }],
+    },
+  ],
+  *run(set) {
+    for (const dependency of set.order.dependencies) {
+      const { first, then, reason, verdict } = dependency;
+      if (reason.kind !== 'recipe' || verdict !== 'wrong') continue;
+      const fix = set.order.fixFor(dependency);
+      yield {
+        about: `order ${first.snippet.key}`,
+        title: `${partName(then)} needs ${partName(first)}, which comes later`,
+        advice: `Its recipe, “${set.recipeOf(then.snippet)!.name}”, says so. Move ${partName(first)} in front of ${partName(then)}.`,
+        subjects: [subject(then), subject(first)],
+        evidence: [],
+        ...(fix ? { fix } : {}),
+      };
+    }
+    const { snippets } = set.snapshot;
+    for (const snippet of snippets) {
+      if (snippet.state !== 'on') continue;
+      for (const key of set.recipeOf(snippet)?.after ?? []) {
+        const installs = snippets.filter((other) => other !== snippet && set.recipeOf(other)?.key === key);
+        const problems = installs.map((install) => ({
+          install,
+          problem: whyMissing(install.state, set.outside(snippet, install)),
+        }));
+        // One that is there wherever it is needed is enough.
+        if (problems.some(({ problem }) => problem === undefined)) continue;
+        const [first] = problems;
+        const name = first ? `“${first.install.name}”` : `“${set.book.find(key)?.name ?? key}”`;
+        yield {
+          about: `there ${key}`,
+          title: first
+            ? `“${snippet.name}” needs ${name}, which ${first.problem!}`
+            : `“${snippet.name}” needs ${name}, which this site does not have`,
+          advice: first
+            ? `Let ${name} run wherever “${snippet.name}” runs.`
+            : `Apply the recipe ${name} to this site; it has to run before “${snippet.name}”.`,
+          subjects: [
+            { snippet: snippet.key, name: snippet.name },
+            ...(first ? [{ snippet: first.install.key, name: first.install.name }] : []),
+          ],
+          evidence: [],
+        };
+      }
+    }
+  },
+};

@@ -1,0 +1,65 @@
+import { isFallback, partName } from '../../order/index.js';
+import { evidence, groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import type { Range } from '../../facts/index.js';
+import type { Check } from '../types.js';
+
+const box = (id: string): string =>
+  `<style>#${id}{position:fixed;right:20px;bottom:20px}</style><div id="${id}">Hello</div>`;
+
+/** Something that floats over the page, and where that is said; by its recipe where there is no place in the code. */
+interface Floating {
+  readonly part: ReadPart;
+  readonly corner: string;
+  readonly range?: Range;
+}
+
+export const sameCorner: Check = {
+  id: 'same-corner',
+  area: 'overlap',
+  severity: 'warning',
+  title: 'Two floating things in one corner',
+  why: 'One lies on the other, so visitors see only one of them, and on a phone often cannot press either.',
+  wrong: [
+    { name: 'Harbour chat', parts: [{ placement: 'body-end', code: box('chat') }] },
+    { name: 'Summer offer', parts: [{ placement: 'body-end', code: box('offer') }] },
+  ],
+  right: [
+    { name: 'Harbour chat', parts: [{ placement: 'body-end', code: box('chat') }], exclude: ['/fares'] },
+    { name: 'Summer offer', parts: [{ placement: 'body-end', code: box('offer') }], include: ['/fares'] },
+  ],
+  *run(set) {
+    for (const [first, ...others] of groups(floating(set), ({ corner }) => corner))
+      for (const second of others) {
+        if (first!.part.snippet === second.part.snippet) continue;
+        const page = set.meeting(first!.part, second.part);
+        if (page === undefined) continue;
+        yield {
+          about: first!.corner,
+          title: `${partName(second.part)} and ${partName(first!.part)} both float at the ${first!.corner}`,
+          advice: `Both run on ${page}, for example. Choose another corner for one of them, or let only one run there; it is read from what they declare, so look at the page, too.`,
+          subjects: [subject(first!.part), subject(second.part)],
+          evidence: [first!, second].flatMap(({ part, range, corner }) =>
+            range ? [evidence(part, range, `floats at the ${corner}`)] : [],
+          ),
+        };
+      }
+  },
+};
+
+/** What floats in a corner: one box of each part, as its code declares it, otherwise as its recipe does. */
+function floating(set: CheckedSet): Floating[] {
+  const told = new Set<string>();
+  return set.running.flatMap((part): Floating[] => {
+    const own = part.facts.boxes.find(({ position, corner }) => position === 'fixed' && isCorner(corner));
+    if (own) return [{ part, corner: own.corner, range: own.range }];
+    const corner = isFallback(part) ? undefined : set.recipeOf(part.snippet)?.floats;
+    if (corner === undefined || !isCorner(corner) || told.has(part.snippet.key)) return [];
+    told.add(part.snippet.key);
+    return [{ part, corner }];
+  });
+}
+
+/** What covers an edge or the whole page is meant to; bars at one edge mostly make room for each other. */
+function isCorner(corner: string): boolean {
+  return /^(?:top|bottom) (?:left|right)$/.test(corner);
+}

@@ -1,0 +1,96 @@
+import { placementWords } from '../../insert/index.js';
+import { isPiece, toPart, type Recipe, type RecipePart } from '../../recipes/index.js';
+import type { SnapshotSnippet } from '../../release/index.js';
+import { type CheckedSet, type ReadPart } from '../checked-set.js';
+import { exampleRecipe } from '../examples.js';
+import type { Check, Found } from '../types.js';
+
+const LOADER = '<script async src="https://crateline.example/crate.js?id=CR-20-3"></script>';
+const WITHOUT_SCRIPTS =
+  '<noscript><iframe src="https://crateline.example/no-script.html?id=CR-20-3"></iframe></noscript>';
+
+export const missingPiece: Check = {
+  id: 'missing-piece',
+  area: 'placement',
+  severity: 'error',
+  title: 'An install that lacks one of its pieces',
+  why: 'The install comes in several pieces, and one that it cannot do without is not there. Half an install looks as if it were there and does not do its work.',
+  recipes: [
+    exampleRecipe('crateline-container', 'Crateline container', {
+      parts: [
+        { key: 'loader', placement: 'head-start', required: true, code: LOADER },
+        { key: 'without-scripts', placement: 'body-start', required: true, code: WITHOUT_SCRIPTS },
+      ],
+    }),
+  ],
+  wrong: [
+    {
+      name: 'Container',
+      recipe: 'crateline-container',
+      parts: [{ placement: 'head-start', code: LOADER }],
+    },
+  ],
+  right: [
+    {
+      name: 'Container',
+      recipe: 'crateline-container',
+      parts: [
+        { placement: 'head-start', code: LOADER },
+        { placement: 'body-start', code: WITHOUT_SCRIPTS },
+      ],
+    },
+  ],
+  *run(set) {
+    if (set.book.newest.length === 0) return;
+    for (const [snippet, own] of bySnippet(set)) {
+      const recipe = set.book.followed(snippet.recipe) ?? set.recipeOf(snippet);
+      if (!recipe) continue;
+      const there = recipe.parts.filter((piece) => own.some(({ facts }) => isPiece(piece, facts)));
+      // Code that is none of the pieces says nothing of the others.
+      if (there.length === 0 && !snippet.recipe) continue;
+      for (const piece of recipe.parts)
+        if (piece.required && !there.includes(piece) && !isElsewhere(set, piece, own, snippet))
+          yield found(snippet, recipe, piece);
+    }
+  },
+};
+
+function bySnippet({ running }: CheckedSet): Map<SnapshotSnippet, ReadPart[]> {
+  const found = new Map<SnapshotSnippet, ReadPart[]>();
+  for (const part of running) found.set(part.snippet, [...(found.get(part.snippet) ?? []), part]);
+  return found;
+}
+
+/** Whether the piece was pasted as another snippet, as happens by hand. */
+function isElsewhere(
+  set: CheckedSet,
+  piece: RecipePart,
+  [first]: readonly ReadPart[],
+  snippet: SnapshotSnippet,
+): boolean {
+  return (
+    snippet.recipe === undefined &&
+    set.running.some((part) => isPiece(piece, part.facts) && set.meeting(first!, part) !== undefined)
+  );
+}
+
+function found({ key, name, recipe: link }: SnapshotSnippet, recipe: Recipe, piece: RecipePart): Found {
+  const place = placementWords(piece.placement);
+  // By hand the fields' values are not known.
+  const code = link ? toPart(piece, link.fields).code : piece.code.includes('@{') ? undefined : piece.code;
+  return {
+    about: piece.key,
+    title: `“${name}” lacks a piece of its install: the one ${place}`,
+    advice: `“${recipe.name}” needs the piece “${piece.key}” ${place}. Add it${link ? '' : ', from the provider’s page'}.`,
+    subjects: [{ snippet: key, name }],
+    evidence: [],
+    ...(code === undefined
+      ? {}
+      : {
+          fix: {
+            title: `Add the piece ${place}.`,
+            changes: [{ kind: 'add-part' as const, snippet: key, placement: piece.placement, code }],
+          },
+        }),
+  };
+}

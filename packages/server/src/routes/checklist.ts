@@ -1,0 +1,71 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { ChecklistItemResource } from '@pragmatica/contract';
+import { checklist, recipeUses, type ChecklistItem } from '@pragmatica/core';
+import type { HandlersOf } from '../http/context.js';
+import { ProblemError } from '../http/problems.js';
+import { audit, changeSite, findSite } from '../site/change-site.js';
+import type { SiteChecks } from '../site/site-checks.js';
+import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { HostEntity, StepTickEntity, type Site } from '../storage/entities/index.js';
+
+export function checklistHandlers(checks: SiteChecks): HandlersOf<'showChecklist' | 'tickStep'> {
+  const itemsOf = async (em: EntityManager, site: Site): Promise<ChecklistItem[]> => {
+    const { book } = await checks.shelf.look(em);
+    const snapshot = toSnapshot(site, await loadDraft(em, site));
+    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+    return checklist(recipeUses(snapshot, book, checks.read), hosts, await checks.ticksOf(em, site));
+  };
+  return {
+    async showChecklist({ params }, { em }) {
+      const items = await itemsOf(em, await findSite(em, params.site));
+      return { data: { items: items.map(toResource) } };
+    },
+
+    async tickStep({ params, body: { recipe, step, host, done } }, { em, actor }) {
+      return changeSite(em, params.site, async (transaction, site) => {
+        const item = (await itemsOf(transaction, site)).find(
+          (entry) => entry.recipe.key === recipe && entry.step.key === step && entry.host === host,
+        );
+        if (!item)
+          throw new ProblemError(
+            'not-found',
+            `There is no step "${step}" of "${recipe}"${host === '' ? '' : ` for the host ${host}`} on the checklist of "${site.key}".`,
+          );
+        const where = { site, recipe, step, host };
+        const ticked = await transaction.findOne(StepTickEntity, where);
+        // Who did it first is who did it.
+        if (done && !ticked) {
+          transaction.create(StepTickEntity, { ...where, by: actor, at: new Date() }, { persist: true });
+          audit(transaction, site, actor, 'step.tick', `Ticked off: ${item.title}.`);
+        } else if (!done && ticked) {
+          transaction.remove(ticked);
+          audit(transaction, site, actor, 'step.tick', `Took back that this is done: ${item.title}.`);
+        }
+        await transaction.flush();
+        return { data: { items: (await itemsOf(transaction, site)).map(toResource) } };
+      });
+    },
+  };
+}
+
+function toResource({
+  recipe,
+  step,
+  host,
+  title,
+  open,
+  snippets,
+  tick,
+}: ChecklistItem): ChecklistItemResource {
+  return {
+    recipe: recipe.key,
+    recipeName: recipe.name,
+    step: step.key,
+    host,
+    title,
+    help: step.help ?? '',
+    open,
+    snippets: snippets.map(({ key, name }) => ({ key, name })),
+    tick: tick ? { by: tick.by, at: tick.at } : null,
+  };
+}

@@ -1,0 +1,66 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import {
+  applyRecipe,
+  givenValueProblems,
+  isLeftAtExample,
+  listWords,
+  placementWords,
+  recipeUses,
+  type Facts,
+  type GivenValue,
+  type Recipe,
+  type RecipeBook,
+  type SnippetState,
+} from '@pragmatica/core';
+import { ProblemError } from '../http/problems.js';
+import { loadDraft, toSnapshot } from '../storage/draft.js';
+import type { Site } from '../storage/entities/index.js';
+import { addSnippet } from './add-snippet.js';
+import { audit } from './change-site.js';
+
+export interface Application {
+  readonly key: string;
+  readonly name: string;
+  /** Somebody chose the name: a second install is meant. */
+  readonly isNamed: boolean;
+  readonly state: SnippetState;
+  readonly values: readonly GivenValue[];
+}
+
+/** Installs what a recipe describes in a site's draft. @returns in words what it did @throws ProblemError 409, 422 */
+export async function applyToSite(
+  em: EntityManager,
+  site: Site,
+  recipe: Recipe,
+  { key, name, isNamed, state, values }: Application,
+  {
+    book,
+    read,
+    actor,
+  }: { readonly book: RecipeBook; readonly read: (code: string) => Facts; readonly actor: string },
+): Promise<string> {
+  const problems = givenValueProblems(recipe, values);
+  if (problems.length > 0)
+    throw new ProblemError('invalid-input', problems.map(({ message }) => message).join(' '));
+  const before = toSnapshot(site, await loadDraft(em, site));
+  const there = recipeUses(before, book, read).find((use) => use.recipe.key === recipe.key)?.snippets[0];
+  if (there && !recipe.repeatable && !isNamed)
+    throw new ProblemError(
+      'conflict',
+      `It has this already, as “${there.name}”, which stays as it is. For a second one give it a name of its own.`,
+    );
+  const { snippet, fields } = applyRecipe(recipe, before, { key, name, values });
+  site.fields = fields;
+  await addSnippet(em, site, { ...snippet, state }, actor);
+  const open = fields.filter(
+    (field) => Object.values(snippet.recipe!.fields).includes(field.name) && isLeftAtExample(field, 'live'),
+  );
+  const places = listWords(snippet.parts.map(({ placement }) => placementWords(placement)));
+  const unset =
+    open.length === 0
+      ? ''
+      : ` Still to be given: ${listWords(open.map(({ label }) => label))}, before it can be published.`;
+  audit(em, site, actor, 'recipe.apply', `Installed “${name}” from the recipe “${recipe.name}”.`);
+  await em.flush();
+  return `“${name}” is in the draft: ${places}.${unset}`;
+}

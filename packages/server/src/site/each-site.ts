@@ -1,0 +1,23 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SiteResult } from '@pragmatica/contract';
+import { ProblemError } from '../http/problems.js';
+import type { Site } from '../storage/entities/index.js';
+import { changeSite } from './change-site.js';
+
+/**
+ * A change of one site among several: all of it or nothing, whatever becomes of the others.
+ *
+ * @param change - says in words what it did
+ */
+export async function changeOneOf(
+  em: EntityManager,
+  key: string,
+  change: (em: EntityManager, site: Site) => Promise<string>,
+): Promise<SiteResult> {
+  try {
+    return { site: key, isDone: true, message: await changeSite(em.fork(), key, change) };
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+    return { site: key, isDone: false, message: error.message };
+  }
+}
