@@ -6,6 +6,10 @@ import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
 import { ActivityRoom } from './rooms/activity/activity-room';
 import { FieldsRoom } from './rooms/fields/fields-room';
+import { ChecklistRoom } from './rooms/checklist/checklist-room';
+import { ApplyRecipeRoom } from './rooms/recipes/apply-recipe-room';
+import { RecipeRoom } from './rooms/recipes/recipe-room';
+import { RecipesRoom } from './rooms/recipes/recipes-room';
 import { ReleasesRoom } from './rooms/releases/releases-room';
 import { SettingsRoom } from './rooms/settings/settings-room';
 import { SitesRoom } from './rooms/sites/sites-room';
@@ -31,6 +35,9 @@ const loadAddSnippet = async () => ({
 const loadFindings = async () => ({
   Component: (await import('./rooms/findings/findings-room')).FindingsRoom,
 });
+const loadUpdates = async () => ({
+  Component: (await import('./rooms/recipes/updates-room')).UpdatesRoom,
+});
 const loadEditSnippet = async () => ({
   Component: (await import('./rooms/snippet/edit-snippet-room')).EditSnippetRoom,
 });
@@ -42,6 +49,10 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <SitesRoom /> },
       { path: 'fields', element: <FieldsRoom /> },
+      { path: 'recipes', element: <RecipesRoom /> },
+      { path: 'recipes/updates', lazy: loadUpdates },
+      { path: 'recipes/:recipe', element: <RecipeRoom /> },
+      { path: 'recipes/:recipe/apply', element: <ApplyRecipeRoom /> },
       {
         path: 'sites/:site',
         element: <SiteLayout />,
@@ -51,6 +62,7 @@ const router = createBrowserRouter([
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },
           { path: 'findings', lazy: loadFindings },
+          { path: 'checklist', element: <ChecklistRoom /> },
           { path: 'releases', element: <ReleasesRoom /> },
           { path: 'check', element: <VerificationRoom /> },
           { path: 'settings', element: <SettingsRoom /> },

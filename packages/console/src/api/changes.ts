@@ -2,6 +2,8 @@ import {
   ApiError,
   type FieldChanges,
   type FindingResource,
+  type RecipeApplication,
+  type RecipeInput,
   type SitePatch,
   type SnippetInput,
   type SnippetPatch,
@@ -56,6 +58,7 @@ function useChange<T, R>(
       await Promise.all([
         client.invalidateQueries({ queryKey: ['site'], predicate: ({ queryKey }) => isStale(queryKey) }),
         client.invalidateQueries({ queryKey: ['sites'] }),
+        client.invalidateQueries({ queryKey: ['recipes'] }),
       ]);
     },
     onError: (failure) => toast({ tone: 'problem', title: titleOf(failure), text: failure.message }),
@@ -227,6 +230,44 @@ export function useCopySnippet(site: string, snippet: string) {
   return useSitesChange(
     async (sites: string[]) =>
       (await api.call('copySnippet', { params: { site, snippet }, body: { sites } })).data.items,
+  );
+}
+
+export function useApplyRecipe(recipe: string) {
+  return useSitesChange(
+    async (body: RecipeApplication) =>
+      (await api.call('applyRecipe', { params: { recipe }, body })).data.items,
+  );
+}
+
+export function useImportRecipe() {
+  return useSitesChange(async (body: RecipeInput) => (await api.call('importRecipe', { body })).data);
+}
+
+export function useMakeRecipe(site: string, snippet: string) {
+  return useSitesChange(
+    async (body: { name?: string; changes?: string }) =>
+      (await api.call('makeRecipe', { params: { site, snippet }, body })).data,
+  );
+}
+
+/** Lets a snippet go its own way. */
+export function useLeaveRecipe(site: string, snippet: string) {
+  return useSiteChange(site, ({ etag }: { etag: string }) =>
+    api.call('editSnippet', { params: { site, snippet }, ifMatch: etag, body: { recipe: null } }),
+  );
+}
+
+export function useUpdateFromRecipes() {
+  return useSitesChange(
+    async (body: { snippets: { site: string; snippet: string }[]; replaceEdits: boolean }) =>
+      (await api.call('updateFromRecipes', { body })).data.items,
+  );
+}
+
+export function useTickStep(site: string) {
+  return useSiteChange(site, (body: { recipe: string; step: string; host: string; done: boolean }) =>
+    api.call('tickStep', { params: { site }, body }),
   );
 }
 

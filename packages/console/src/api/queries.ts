@@ -109,6 +109,32 @@ export const orderReportQuery = (site: string) =>
     queryFn: async () => (await api.call('showOrderReport', { params: { site }, query: {} })).data,
   });
 
+/** All recipes with their versions and installs. Whatever changes a site may change them. */
+export const recipesQuery = queryOptions({
+  queryKey: ['recipes'],
+  queryFn: async () => (await api.call('listRecipes', {})).data.items,
+});
+
+/** Snippets that follow an older version of their recipe, on all sites. */
+export const recipeUpdatesQuery = queryOptions({
+  queryKey: ['recipes', 'updates'],
+  queryFn: async () => (await api.call('listRecipeUpdates', { query: {} })).data.items,
+});
+
+export const recipePreviewQuery = (site: string, snippet: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'recipe-preview', snippet],
+    queryFn: async () =>
+      (await api.call('makeRecipe', { params: { site, snippet }, body: { preview: true } })).data,
+    retry: false,
+  });
+
+export const checklistQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'checklist'],
+    queryFn: async () => (await api.call('showChecklist', { params: { site } })).data.items,
+  });
+
 export const releasesQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'releases'],

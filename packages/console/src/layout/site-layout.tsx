@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import {
   History,
+  ListChecks,
   ListOrdered,
   PlusCircle,
   ScrollText,
@@ -9,7 +10,7 @@ import {
   Stethoscope,
 } from 'lucide-react';
 import { NavLink, Outlet, useParams } from 'react-router';
-import { findingsQuery, siteQuery } from '../api/queries';
+import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { Failure } from '../ui/states';
 
@@ -17,6 +18,7 @@ const ROOMS = [
   { to: 'strip', label: 'Page strip', icon: ScrollText },
   { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
   { to: 'findings', label: 'Findings', icon: Stethoscope },
+  { to: 'checklist', label: 'Checklist', icon: ListChecks },
   { to: 'releases', label: 'Releases', icon: History },
   { to: 'check', label: 'Check live pages', icon: SearchCheck },
   { to: 'activity', label: 'Activity', icon: ListOrdered },
@@ -32,7 +34,11 @@ export function SiteLayout() {
   const key = useSiteKey();
   const site = useQuery(siteQuery(key));
   const counts = useQuery(findingsQuery(key)).data?.counts;
-  const wrong = counts ? counts.error + counts.warning : 0;
+  const steps = useQuery(checklistQuery(key)).data;
+  const badges: Readonly<Record<string, number>> = {
+    findings: counts ? counts.error + counts.warning : 0,
+    checklist: steps?.filter(({ tick }) => !tick).length ?? 0,
+  };
   return (
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
@@ -52,9 +58,9 @@ export function SiteLayout() {
           >
             <Icon className="size-4 shrink-0" aria-hidden />
             {label}
-            {to === 'findings' && wrong > 0 && (
+            {(badges[to] ?? 0) > 0 && (
               <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
-                {wrong}
+                {badges[to]}
               </span>
             )}
           </NavLink>

@@ -1,6 +1,6 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { ChevronDown, LogOut, Moon, Sun } from 'lucide-react';
+import { BookMarked, ChevronDown, LogOut, Moon, Sun } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -27,6 +27,12 @@ export function TopBar({ member }: { member: MemberResource }) {
         </span>
         <SiteSwitcher />
         <div className="ml-auto flex items-center gap-1">
+          <Button asChild look="quiet" className="max-sm:px-2">
+            <Link to="/recipes">
+              <BookMarked className="size-4" aria-hidden />
+              <span className="max-sm:sr-only">Recipes</span>
+            </Link>
+          </Button>
           <ThemeButton />
           <MemberMenu member={member} />
         </div>

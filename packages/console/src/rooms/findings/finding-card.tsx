@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
+import { FINDING_LINKS } from './finding-links';
 import { FixDialog } from './fix-dialog';
 import { WaiveDialog } from './waive-dialog';
 
@@ -18,6 +19,7 @@ const EDGE: Record<FindingResource['severity'], string> = {
 export function FindingCard({ site, finding }: { site: string; finding: OpenFindingResource }) {
   const [isOpen, setOpen] = useState(false);
   const [isWaiving, setWaiving] = useState(false);
+  const link = FINDING_LINKS[finding.check];
   const names = new Map(finding.subjects.map(({ snippet, name }) => [snippet, name]));
   return (
     <li
@@ -62,6 +64,11 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
         {finding.fix && (
           <Button look="primary" size="small" onClick={() => setOpen(true)}>
             <Wrench className="size-3.5" aria-hidden /> {finding.fix.title.replace(/\.$/, '')}…
+          </Button>
+        )}
+        {link && (
+          <Button asChild look="primary" size="small">
+            <Link to={link.to}>{link.label}</Link>
           </Button>
         )}
         {[...names].map(([snippet, name]) => (

@@ -1,10 +1,11 @@
 import type { SiteResource } from '@pragmatica/contract';
-import { CircleCheck, CircleX, LoaderCircle, Send } from 'lucide-react';
+import { LoaderCircle, Send } from 'lucide-react';
 import { useState } from 'react';
 import { usePublishSites, type Published } from '../../api/changes';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
+import { ResultList } from '../../ui/result-list';
 
 /** Publishes the drafts of several sites, one after the other, each by itself. */
 export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
@@ -38,25 +39,19 @@ export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
         onOpenChange={openOrClose}
       >
         {results ? (
-          <ul className="space-y-2 text-sm" aria-live="polite">
-            {results.map(({ site, isDone, text }) => (
-              <li key={site} className="flex gap-2">
-                {isDone ? (
-                  <CircleCheck className="mt-0.5 size-4 shrink-0 text-good" aria-hidden />
-                ) : (
-                  <CircleX className="mt-0.5 size-4 shrink-0 text-danger" aria-hidden />
-                )}
-                <span>
-                  <strong className="font-medium">{nameOf(site)}</strong>: {text}
-                </span>
-              </li>
-            ))}
+          <div className="space-y-2">
+            <ResultList
+              results={results.map(({ site, isDone, text }) => ({
+                ...{ key: site, isDone, message: text },
+                title: <strong className="font-medium">{nameOf(site)}</strong>,
+              }))}
+            />
             {publish.isPending && (
-              <li className="flex gap-2 text-muted">
+              <p role="status" className="flex gap-2 text-sm text-muted">
                 <LoaderCircle className="mt-0.5 size-4 animate-spin" aria-hidden /> Publishing…
-              </li>
+              </p>
             )}
-          </ul>
+          </div>
         ) : (
           <div className="space-y-4">
             <ul className="space-y-1">

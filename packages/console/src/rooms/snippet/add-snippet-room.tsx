@@ -1,4 +1,4 @@
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useCreateSnippet } from '../../api/changes';
 import { useSiteKey } from '../../layout/site-layout';
 import { useToast } from '../../ui/toast';
@@ -17,7 +17,11 @@ export function AddSnippetRoom() {
         <h1>Add a snippet</h1>
         <p className="text-sm text-muted">
           Paste what the provider gave you. Pragmatica reads it and says what it is, where it goes and whether
-          it fits with the rest. If it came in two pieces, put both in here: then it can never be half on.
+          it fits with the rest. If it came in two pieces, put both in here: then it can never be half on. Or{' '}
+          <Link to={`/recipes?site=${site}`} className="font-medium text-primary underline">
+            install it from a recipe
+          </Link>
+          .
         </p>
       </div>
       <SnippetForm

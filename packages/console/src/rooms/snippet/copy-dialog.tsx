@@ -1,12 +1,13 @@
 import type { SiteResult } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
-import { CircleCheck, CircleX, Copy } from 'lucide-react';
+import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCopySnippet } from '../../api/changes';
 import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
+import { ResultList } from '../../ui/result-list';
 import { Loading } from '../../ui/states';
 
 /** Copies the snippet into the drafts of other sites, and says what became of each. */
@@ -41,23 +42,17 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
       >
         {!sites.data && <Loading lines={3} label="Loading the sites" />}
         {results ? (
-          <ul className="space-y-2 text-sm">
-            {results.map((result) => (
-              <li key={result.site} className="flex gap-2">
-                {result.isDone ? (
-                  <CircleCheck className="mt-0.5 size-4 shrink-0 text-good" aria-hidden />
-                ) : (
-                  <CircleX className="mt-0.5 size-4 shrink-0 text-danger" aria-hidden />
-                )}
-                <span>
-                  <Link to={`/sites/${result.site}/strip`} className="font-medium hover:underline">
-                    {others.find(({ key }) => key === result.site)?.name ?? result.site}
-                  </Link>
-                  : {result.message}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <ResultList
+            results={results.map((result) => ({
+              ...result,
+              key: result.site,
+              title: (
+                <Link to={`/sites/${result.site}/strip`} className="font-medium hover:underline">
+                  {others.find(({ key }) => key === result.site)?.name ?? result.site}
+                </Link>
+              ),
+            }))}
+          />
         ) : (
           <ul className="space-y-1">
             {others.map(({ key, name: siteName }) => (

@@ -13,6 +13,7 @@ import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { SnippetSwitch } from '../strip/snippet-switch';
 import { CopyButton } from './copy-dialog';
+import { RecipePanel } from './recipe-panel';
 import { SnippetForm } from './snippet-form';
 import { SnippetHistory } from './snippet-history';
 import { toValue, type SnippetValue } from './snippet-value';
@@ -44,6 +45,7 @@ export function EditSnippetRoom() {
           </div>
         )}
       </div>
+      <RecipePanel site={site} snippet={data} etag={etag} />
       {taken && (
         <p role="status" className="max-w-4xl rounded-lg bg-signal-soft p-3 text-sm text-signal">
           Filled in as it was in release {taken.release}. Nothing is changed before you save.{' '}

@@ -1,8 +1,11 @@
 import {
   containmentProblem,
+  filledCode,
   placementKey,
   readCode,
+  sourceRange,
   suggestParts,
+  type Field as SiteField,
   type Finding,
   type Placement,
   type SuggestedPart,
@@ -12,6 +15,7 @@ import { useDeferredValue, useEffect, useMemo } from 'react';
 import { CodeEditor, type CodeMark } from '../../ui/code-editor';
 import { Field } from '../../ui/field';
 import { PlacementPicker } from './placement-picker';
+import { RecognisedRecipe } from './recognised-recipe';
 import { ReadingPanel } from './reading-panel';
 import type { PartValue } from './snippet-value';
 
@@ -21,6 +25,10 @@ interface PartEditorProps {
   /** Somebody has chosen where it goes. */
   onPlace: (placement: Placement) => void;
   error: string | undefined;
+  /** The site's fields: code is read with their values in it. */
+  fields: readonly SiteField[];
+  /** The site for which a recipe is offered where there is one; left out for a snippet that is there already. */
+  recipeSite?: string | undefined;
   /** What is found about this part. */
   findings: readonly Finding[];
   /** The key under which the findings know the part. */
@@ -42,12 +50,14 @@ export function PartEditor({
   partKey,
   onSplit,
   followsSuggestion,
+  fields,
+  recipeSite,
 }: PartEditorProps) {
   const code = useDeferredValue(part.code);
   const placement = useDeferredValue(part.placement);
   const statement = useDeferredValue(part.statement);
   const problem = useMemo(() => containmentProblem(code, placement), [code, placement]);
-  const facts = useMemo(() => readCode(code), [code]);
+  const facts = useMemo(() => readCode(filledCode(code, fields, 'live')), [code, fields]);
   const pieces = useMemo(() => suggestParts(code, statement), [code, statement]);
   const suggested = pieces.length === 1 ? pieces[0] : undefined;
   const isEmpty = part.code.trim() === '';
@@ -57,7 +67,7 @@ export function PartEditor({
     // Only a new suggestion moves it, not every change of the part.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [suggested?.placement, followsSuggestion]);
-  const marks = useMemo(() => marksOf(findings, partKey, code.length), [findings, partKey, code.length]);
+  const marks = useMemo(() => marksOf(findings, partKey, code, fields), [findings, partKey, code, fields]);
   return (
     <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-2">
@@ -92,6 +102,7 @@ export function PartEditor({
           value={part.statement}
           onChange={(event) => onChange({ ...part, statement: event.target.value })}
         />
+        {!isEmpty && recipeSite !== undefined && <RecognisedRecipe site={recipeSite} facts={facts} />}
         {!isEmpty && <ReadingPanel facts={facts} pieces={pieces} onSplit={onSplit} />}
       </div>
       <PlacementPicker
@@ -105,11 +116,19 @@ export function PartEditor({
 }
 
 /** What is found, at the places in the code that show it. What is about the whole code is told beside it. */
-function marksOf(findings: readonly Finding[], partKey: string, length: number): CodeMark[] {
+function marksOf(
+  findings: readonly Finding[],
+  partKey: string,
+  code: string,
+  fields: readonly SiteField[],
+): CodeMark[] {
   return findings.flatMap(({ title, advice, severity, evidence }) =>
     evidence
-      .filter(({ part, range }) => part === partKey && range.end - range.start < length)
-      .map(({ range }) => ({
+      .filter(({ part }) => part === partKey)
+      // Findings see the fields' values; the editor shows the fields.
+      .map(({ range }) => sourceRange(code, fields, 'live', range))
+      .filter((range) => range.end - range.start < code.length)
+      .map((range) => ({
         from: range.start,
         to: range.end,
         severity: SEVERITIES[severity],

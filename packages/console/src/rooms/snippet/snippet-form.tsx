@@ -1,7 +1,15 @@
 import { ApiError } from '@pragmatica/contract';
-import { partKey, readCode, suggestNames, type SnippetState } from '@pragmatica/core';
+import {
+  partKey,
+  readCode,
+  suggestNames,
+  type Field as SiteField,
+  type SnippetState,
+} from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { siteQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { ReachEditor } from '../reach/reach-editor';
@@ -26,6 +34,9 @@ interface SnippetFormProps {
   children?: ReactNode;
 }
 
+/** One list, so that what depends on it is not worked out again. */
+const NO_FIELDS: readonly SiteField[] = [];
+
 /** No snippet has it: keys begin with a letter or digit. */
 const NEW_KEY = '-new';
 
@@ -41,6 +52,7 @@ export function SnippetForm({
   onSubmit,
   children,
 }: SnippetFormProps) {
+  const fields = useQuery(siteQuery(site)).data?.data.fields ?? NO_FIELDS;
   const key = snippet ?? NEW_KEY;
   const isNew = snippet === undefined;
   const [typed, setTyped] = useState(initial);
@@ -94,6 +106,8 @@ export function SnippetForm({
           <PartEditor
             part={part}
             partKey={partKey(key, index)}
+            fields={fields}
+            recipeSite={isNew ? site : undefined}
             findings={found?.findings ?? []}
             onChange={(next) => setPart(index, next)}
             onPlace={(placement) => {

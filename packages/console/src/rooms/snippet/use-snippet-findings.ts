@@ -1,5 +1,6 @@
 import {
   FactsMemory,
+  RecipeBook,
   applyFix,
   runChecks,
   snippetsOf,
@@ -9,7 +10,14 @@ import {
 } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
-import { draftQuery, pagesQuery, siteQuery, skeletonsQuery } from '../../api/queries';
+import {
+  checklistQuery,
+  draftQuery,
+  pagesQuery,
+  recipesQuery,
+  siteQuery,
+  skeletonsQuery,
+} from '../../api/queries';
 import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 
 /** Kept over rooms: most of a site's code is the same from one look to the next. */
@@ -37,12 +45,17 @@ export function useSnippetFindings(
   const paths = useQuery(pagesQuery(site)).data?.paths;
   const hosts = useQuery(siteQuery(site)).data?.data.hosts;
   const skeletons = useQuery(skeletonsQuery(site)).data;
+  const recipes = useQuery(recipesQuery).data;
+  const steps = useQuery(checklistQuery(site)).data;
+  const book = useMemo(() => new RecipeBook(recipes?.map(({ recipe }) => recipe)), [recipes]);
   return useMemo(() => {
     if (!snapshot) return undefined;
     const parts = value.parts.filter(({ code }) => code.trim() !== '');
     if (parts.length === 0) return { findings: [], mend: () => undefined };
     const { name, provider, purpose, note, pages, limits, needs } = value;
+    const recipe = snapshot.snippets.find((snippet) => snippet.key === key)?.recipe;
     const set = withSnippet(snapshot, {
+      ...(recipe ? { recipe } : {}),
       ...{ key, name: name || 'This snippet', provider, purpose, note, pages, limits, needs },
       // Somebody who works on a snippet that is off wants to know how it would be.
       state: state === 'off' ? 'on' : state,
@@ -53,6 +66,10 @@ export function useSnippetFindings(
       paths: paths ?? [],
       skeletons: skeletons ?? [],
       hosts: hosts ?? [],
+      book,
+      ticks: (steps ?? []).flatMap(({ recipe, step, host, tick }) =>
+        tick ? [{ recipe, step, host, ...tick }] : [],
+      ),
       now: Date.now(),
     });
     return {
@@ -63,5 +80,5 @@ export function useSnippetFindings(
         return mended.state === 'off' ? undefined : toValue(mended).parts;
       },
     };
-  }, [snapshot, paths, skeletons, hosts, key, state, value]);
+  }, [snapshot, paths, skeletons, hosts, book, steps, key, state, value]);
 }

@@ -1,0 +1,14 @@
+import type { RecipeResource } from '@pragmatica/contract';
+
+const style = 'rounded-full bg-signal-soft px-2 py-0.5 text-xs font-medium text-signal';
+
+/** What is to be known of a recipe at once: that it is given up, that installs are behind. */
+export function RecipeBadges({ recipe, uses }: Pick<RecipeResource, 'recipe' | 'uses'>) {
+  const behind = uses.filter(({ isBehind }) => isBehind).length;
+  return (
+    <>
+      {recipe.retired && <span className={style}>retired</span>}
+      {behind > 0 && <span className={style}>{behind} behind</span>}
+    </>
+  );
+}

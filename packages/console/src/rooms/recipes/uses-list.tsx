@@ -1,0 +1,34 @@
+import type { RecipeUseResource } from '@pragmatica/contract';
+import { Link } from 'react-router';
+
+/** The snippets of all drafts that are installs of a recipe. */
+export function UsesList({ uses }: { uses: readonly RecipeUseResource[] }) {
+  if (uses.length === 0)
+    return <p className="text-sm text-muted">No site has it yet, nor any code that looks like it.</p>;
+  return (
+    <ul className="divide-y divide-line text-sm">
+      {uses.map(({ site, siteName, snippet, name, state, version, isBehind }) => (
+        <li key={`${site} ${snippet}`} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5">
+          <Link to={`/sites/${site}/snippets/${snippet}`} className="font-medium hover:underline">
+            {name}
+          </Link>
+          <span className="text-muted">
+            {siteName}
+            {state === 'off' && ', switched off'}
+          </span>
+          <span className="ml-auto text-muted">
+            {version === null ? 'pasted by hand, recognised' : `version ${version}`}
+          </span>
+          {isBehind && (
+            <Link
+              to={`/recipes/updates?site=${site}&snippet=${snippet}`}
+              className="text-signal hover:underline"
+            >
+              behind
+            </Link>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

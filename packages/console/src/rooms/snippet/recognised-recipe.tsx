@@ -1,0 +1,31 @@
+import { RecipeBook, type Facts } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { BookMarked } from 'lucide-react';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { recipesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+
+/** Says that there is a recipe for code that is being pasted; nothing where there is none. */
+export function RecognisedRecipe({ site, facts }: { site: string; facts: Facts }) {
+  const recipes = useQuery(recipesQuery).data;
+  const book = useMemo(() => new RecipeBook(recipes?.map(({ recipe }) => recipe)), [recipes]);
+  const recipe = book.recognise(facts);
+  if (!recipe) return null;
+  return (
+    <div
+      role="status"
+      className="mt-4 flex flex-wrap items-center gap-3 rounded-lg bg-primary-soft p-3 text-sm text-primary"
+    >
+      <BookMarked className="size-4 shrink-0" aria-hidden />
+      <p className="min-w-52 flex-1">
+        {recipe.retired
+          ? `This is an install of “${recipe.name}”, which is retired: ${recipe.retired.reason}`
+          : `There is a recipe for this: “${recipe.name}”. It asks only for what differs from site to site, and knows what is to be done at ${recipe.provider}.`}
+      </p>
+      <Button asChild size="small">
+        <Link to={`/recipes/${recipe.retired?.replacedBy ?? recipe.key}?site=${site}`}>See the recipe</Link>
+      </Button>
+    </div>
+  );
+}
