@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Browser, Page } from 'playwright-core';
-import { DESKTOP, openConsole, startBrowser, type View } from '../test/support/browser.js';
+import { DESKTOP, openConsole, replaceCode, startBrowser, type View } from '../test/support/browser.js';
 import { OFFICE_HOURS } from '@pragmatica/demo';
 import { startStage, type Stage } from '../test/support/stage.js';
 
@@ -175,10 +175,10 @@ const MORE: readonly Shot[] = [
     path: '/sites/skerrywick/snippets/new',
     awaits: 'Add a snippet',
     async act(page) {
-      await page
-        .locator('.cm-content')
-        .first()
-        .fill('<script>\n  glint("event", "seen");\n  var account = "YOUR_ACCOUNT_ID";\n</script>');
+      await replaceCode(
+        page,
+        '<script>\n  glint("event", "seen");\n  var account = "YOUR_ACCOUNT_ID";\n</script>',
+      );
       await page.getByRole('heading', { name: 'Checked with the rest' }).waitFor();
       await page.getByText('YOUR_ACCOUNT_ID').first().hover();
     },
@@ -191,10 +191,10 @@ async function showHours(page: Page): Promise<void> {
 }
 
 async function pasteStops(page: Page): Promise<void> {
-  await page
-    .locator('.cm-content')
-    .first()
-    .fill('<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>');
+  await replaceCode(
+    page,
+    '<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>',
+  );
   await page.getByText('Only some pages').click();
   await page.getByRole('button', { name: '/stops' }).click();
   await page.mouse.move(0, 0);

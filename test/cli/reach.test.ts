@@ -84,11 +84,11 @@ describe('who gets it, on the command line', function () {
       'set',
       'counter_account=TM-2000',
       '--site',
-      'tern-hostel,port-hallow,skerrywick',
+      'tern-hostel,port-hallow,nowhere',
     ]);
     expect(out)
       .to.match(/tern-hostel\s+done/)
-      .and.match(/skerrywick\s+not done\s+The site "skerrywick" has no field/);
+      .and.match(/nowhere\s+not done\s+There is no site "nowhere"/);
     expect(code).to.equal(1);
     const list = await run(['field', 'list', '--all-sites']);
     expect(list.out).to.match(/quay-kitchen\s+@\{counter_account\}\s+id\s+TM-0000 \(example\)/);

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import pg from 'pg';
 import type { Page } from 'playwright-core';
-import { openConsole, startBrowser, type ConsolePage, DESKTOP } from '../support/browser.js';
+import { DESKTOP, openConsole, replaceCode, startBrowser, type ConsolePage } from '../support/browser.js';
 import { send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
@@ -94,10 +94,9 @@ describe('the console', function () {
 
   it('adds a snippet: paste, place, choose pages; it refuses code that breaks the page', async () => {
     await page.goto('/sites/skerrywick/snippets/new');
-    const editor = page.locator('.cm-content');
-    await editor.fill('<div>never closed');
+    await replaceCode(page, '<div>never closed');
     await page.getByText('It cannot be published like this').waitFor();
-    await editor.fill('<script async src="http://pierlist.test/stops.js"></script>');
+    await replaceCode(page, '<script async src="http://pierlist.test/stops.js"></script>');
     await page.getByText('It leaves the page around it as it is.').waitFor();
     await page.getByRole('radio', { name: 'In an element' }).click();
     await page.getByLabel('Id of the element').fill('stop-directory');
@@ -229,7 +228,7 @@ describe('the console', function () {
 
   it('edits a snippet’s code and pages, and keeps what was typed when it is refused', async () => {
     await page.goto('/sites/skerrywick/snippets/summer-offer');
-    await page.locator('.cm-content').fill('<p>Eight crossings</p>');
+    await replaceCode(page, '<p>Eight crossings</p>');
     await page.getByLabel('Name', { exact: true }).fill('  ');
     await page.getByRole('button', { name: 'Save to the draft' }).click();
     await page.getByText('Write something here.').first().waitFor();

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
+import { replaceCode } from '../support/browser.js';
 import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
@@ -22,7 +23,7 @@ describe('the console reads, checks and mends', function () {
   it('says what pasted code is while it is pasted, places it, names it, and leaves it where somebody puts it', async () => {
     await page.goto('/sites/skerrywick/snippets/new');
     const code = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
-    await page.locator('.cm-content').fill(code);
+    await replaceCode(page, code);
     const panel = page.getByRole('region', { name: 'What this code is' });
     await panel.getByText('Looks like something that counts visits').waitFor();
     await panel.getByText('TM-7731 at tallymast.example').waitFor();
@@ -40,7 +41,7 @@ describe('the console reads, checks and mends', function () {
     await page.getByRole('button', { name: 'Place it there' }).click();
     await at(/Start of the head/).waitFor();
     await page.getByLabel('Name', { exact: true }).fill('My counter');
-    await page.locator('.cm-content').fill(`${code}\n`);
+    await replaceCode(page, `${code}\n`);
     expect(await page.getByLabel('Name', { exact: true }).inputValue()).to.equal('My counter');
   });
 
@@ -49,27 +50,29 @@ describe('the console reads, checks and mends', function () {
       params: { ...params, snippet: 'visit-counter' },
     });
     await page.goto('/sites/skerrywick/snippets/new');
-    const editor = page.locator('.cm-content');
     const checked = page.getByRole('region', { name: 'Checked with the rest of the site' });
-    await editor.fill(data.parts[0]!.code);
+    await replaceCode(page, data.parts[0]!.code);
     await checked.getByText('is the same code as “Visit counter”').waitFor();
-    await editor.fill('<script>var account = "YOUR_ACCOUNT_ID";</script>');
+    await replaceCode(page, '<script>var account = "YOUR_ACCOUNT_ID";</script>');
     await checked.getByText('still has the example’s “YOUR_ACCOUNT_ID”').waitFor();
     const underlined = page.locator('.cm-lintRange-error');
     expect(await underlined.textContent()).to.equal('YOUR_ACCOUNT_ID');
     await underlined.hover();
     await page.locator('.cm-diagnostic').getByText('still has the example’s').waitFor();
-    await editor.fill('Please add this to your website:\n<script>window.offer = 1;</script>\nRegards, Ona');
+    await replaceCode(
+      page,
+      'Please add this to your website:\n<script>window.offer = 1;</script>\nRegards, Ona',
+    );
     await checked.getByText('has a message around its code').waitFor();
     await checked.getByRole('button', { name: 'Keep only the code' }).click();
     await checked.getByText('It fits').waitFor();
-    expect(await editor.textContent()).to.equal('<script>window.offer = 1;</script>');
-    await editor.fill('<script>broken(</script>');
+    expect(await page.locator('.cm-content').textContent()).to.equal('<script>window.offer = 1;</script>');
+    await replaceCode(page, '<script>broken(</script>');
     await checked
       .getByText(/syntax|cannot be read|mistake/i)
       .first()
       .waitFor();
-    await editor.fill('<script>window.quietly = 1;</script>');
+    await replaceCode(page, '<script>window.quietly = 1;</script>');
     await checked.getByText('It fits').waitFor();
     expect(await page.locator('.cm-lintRange-error').count()).to.equal(0);
     expect(
@@ -79,11 +82,10 @@ describe('the console reads, checks and mends', function () {
 
   it('keeps two pieces that were pasted together as two parts, each in its place', async () => {
     await page.goto('/sites/skerrywick/snippets/new');
-    await page
-      .locator('.cm-content')
-      .fill(
-        '<script async src="https://crateline.example/crate.js?id=CR-1-2"></script><noscript><iframe src="https://crateline.example/n.html?id=CR-1-2"></iframe></noscript>',
-      );
+    await replaceCode(
+      page,
+      '<script async src="https://crateline.example/crate.js?id=CR-1-2"></script><noscript><iframe src="https://crateline.example/n.html?id=CR-1-2"></iframe></noscript>',
+    );
     await page.getByRole('button', { name: 'Keep each at its place' }).click();
     await page.getByText('Part 2 of 2').waitFor();
     expect(await page.locator('.cm-content').allTextContents()).to.have.length(2);

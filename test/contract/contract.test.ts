@@ -154,6 +154,8 @@ describe('the contract', () => {
       'changePassword',
       'removeToken',
       'removeWaiver',
+      // Says of one step whether it is done, whatever it was before.
+      'tickStep',
     ]);
   });
 

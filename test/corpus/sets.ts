@@ -1,5 +1,5 @@
 import type { ExampleSnippet, Knowledge, Placement } from '@pragmatica/core';
-import { EXAMPLE_NOW, pageSkeleton } from '@pragmatica/core';
+import { EXAMPLE_NOW, RecipeBook, exampleRecipe, pageSkeleton } from '@pragmatica/core';
 import { CORPUS } from './corpus.js';
 
 /** Pages of the made-up site that the sets are for. */
@@ -9,7 +9,43 @@ const PAGES: Readonly<Record<string, string>> = {
   '/booking': '<!doctype html><title>t</title><body><main><div id="booking-widget"></div></main></body>',
 };
 
+/** Recipes of things that the good set does not have; what is pasted by hand is known by its host. */
+const RECIPES = [
+  exampleRecipe('sluice', 'Sluice', {
+    recognise: from('sluice.example'),
+    parts: [
+      {
+        key: 'loader',
+        placement: 'head-end',
+        required: true,
+        code: '<script async src="https://sluice.example/s.js"></script>',
+      },
+      { key: 'place', placement: 'body-end', required: true, code: '<div id="sluice-place"></div>' },
+    ],
+  }),
+  exampleRecipe('weir', 'Weir', { recognise: from('weir.example'), after: ['sluice'] }),
+  exampleRecipe('lock', 'Lock', { recognise: from('lock.example') }),
+  exampleRecipe('buoy', 'Buoy', {
+    recognise: from('buoy.example'),
+    steps: [{ key: 'list', per: 'site', title: 'Put it on the list', open: 'it is not on the list' }],
+  }),
+  exampleRecipe('dial', 'Dial', {
+    recognise: from('dial.example'),
+    retired: { reason: 'Nobody answers any more.' },
+  }),
+  exampleRecipe('gate', 'Gate', {}),
+  exampleRecipe('gate', 'Gate', { version: 2, changes: 'It opens sooner.' }),
+];
+
+function from(host: string) {
+  return { hosts: [host], addresses: [], globals: [] };
+}
+
+const loading = (name: string, host: string, file = 'a.js', more: Partial<ExampleSnippet> = {}) =>
+  one(name, 'head-end', `<script async src="https://${host}/${file}"></script>`, more);
+
 export const SITE: Knowledge = {
+  book: new RecipeBook(RECIPES),
   now: EXAMPLE_NOW,
   paths: Object.keys(PAGES),
   skeletons: Object.entries(PAGES).map(([path, html]) => pageSkeleton(path, html)),
@@ -204,6 +240,7 @@ export const MUTATIONS: Readonly<
   'second-piece': {
     make: change('Tag container', ({ parts }) => ({ parts: parts.slice(1) })),
   },
+  'missing-piece': { make: also(loading('Sluice', 'sluice.example', 's.js')) },
   'provider-said': {
     make: change('Tag container', ({ parts }) => ({
       parts: [{ ...parts[0]!, placement: 'body-end' }, parts[1]!],
@@ -226,6 +263,7 @@ export const MUTATIONS: Readonly<
     }),
   },
   'stated-need': { make: change('Cookie question', () => ({ state: 'off' })) },
+  'recipe-need': { make: also(loading('Weir', 'weir.example')) },
   'not-first': { make: last('Cookie question') },
   'same-code': {
     make: also(one('Old colours', 'head-end', STYLE.parts[0]!.code.replace(/\s+/g, ' '))),
@@ -238,6 +276,9 @@ export const MUTATIONS: Readonly<
         '<script>document.title;</script><script defer src="//biscuitkeel.example/ask.js?v=2"></script>',
       ),
     ),
+  },
+  'recipe-twice': {
+    make: also(loading('Lock', 'lock.example', 'a.js'), loading('Old lock', 'lock.example', 'b.js')),
   },
   'same-account': {
     make: also(
@@ -284,6 +325,12 @@ export const MUTATIONS: Readonly<
   'two-of-a-kind': {
     make: also(one('Help', 'body-end', '<script async src="https://quaytalk.example/chat/w.js"></script>')),
   },
+  'same-corner': {
+    make: also(
+      one('Note', 'body-end', '<p style="position:fixed;top:0;right:0">Kiosk closed</p>'),
+      one('Flag', 'body-end', '<p style="position:fixed;top:9px;right:9px">Two for one</p>'),
+    ),
+  },
   'syntax-error': { make: recode('Fares event', (code) => code.replace(');', '));')) },
   'broken-data': { make: recode('Search card', (code) => code.replace('}', ',}')) },
   'ignored-code': {
@@ -304,6 +351,11 @@ export const MUTATIONS: Readonly<
     make: change('Share buttons', () => ({
       limits: { hours: { weekly: { tue: [{ from: '09:00', to: '10:00' }] } } },
     })),
+  },
+  'open-step': { make: also(loading('Buoy', 'buoy.example')) },
+  'recipe-retired': { make: also(loading('Dial', 'dial.example')) },
+  'recipe-behind': {
+    make: also(loading('Gate', 'gate.example', 'a.js', { recipe: 'gate' })),
   },
   'reach-empty': {
     make: change('Offer box', () => ({ include: ['/fares'], exclude: ['/fares'] })),

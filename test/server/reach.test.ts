@@ -309,7 +309,7 @@ describe('who gets it, over the API', () => {
         .items;
     const [done, self, gone] = await copy('booking-pixel', ['tern-hostel', 'skerrywick', 'nowhere']);
     expect(done!.message).to.equal(
-      '“Booking pixel” is in the draft. With it came the page groups “Booking pages”. It waits for consent to adverts, about which this site asks nobody yet.',
+      '“Booking pixel” is in the draft. Its fields came along without values: pixel_account and pixel_event. With it came the page groups “Booking pages”. It waits for consent to adverts, about which this site asks nobody yet.',
     );
     expect([self!.isDone, self!.message]).to.deep.equal([false, 'This is the site that it comes from.']);
     expect(gone!.message).to.equal('There is no site "nowhere".');

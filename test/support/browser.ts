@@ -56,3 +56,25 @@ export async function openConsole(
   page.on('pageerror', (error) => problems.push(String(error)));
   return { context, page, problems };
 }
+
+/**
+ * Puts a text in the place of all that a code editor holds. An editor that has just come may still set its own
+ * selection, so what it holds in the end is what counts.
+ */
+export async function replaceCode(page: Page, text: string, index = 0): Promise<void> {
+  const editor = page.locator('.cm-content').nth(index);
+  for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt++) {
+    await editor.click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.insertText(text);
+    if (shown(await editor.locator('.cm-line').allTextContents()) === shown(text.split('\n'))) return;
+  }
+  throw new Error(`The editor does not take the text: ${await editor.innerText()}`);
+}
+
+const MOST_ATTEMPTS = 5;
+
+/** Without line ends, which an editor shows in its own way. */
+function shown(lines: readonly string[]): string {
+  return lines.join('\n').trimEnd();
+}

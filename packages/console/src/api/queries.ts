@@ -123,10 +123,11 @@ export const recipeUpdatesQuery = queryOptions({
 
 export const recipePreviewQuery = (site: string, snippet: string) =>
   queryOptions({
-    queryKey: ['site', site, 'recipe-preview', snippet],
+    // Not among what is asked for again after a change: once the recipe is made, there is nothing new to make.
+    queryKey: ['recipe-preview', site, snippet],
     queryFn: async () =>
       (await api.call('makeRecipe', { params: { site, snippet }, body: { preview: true } })).data,
-    retry: false,
+    ...WORKED_OUT,
   });
 
 export const checklistQuery = (site: string) =>

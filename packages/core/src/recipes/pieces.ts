@@ -5,17 +5,13 @@ import type { Recipe, RecipePart } from './types.js';
 
 /** What a piece is known by, whatever else somebody has changed in it. */
 interface Signature {
-  /** Host and path of what it loads, up to the first field in it. */
-  readonly loads: readonly {
-    readonly start: string;
-    readonly isWhole: boolean;
-    readonly noScript: boolean;
-  }[];
-  /** Names, settings and elements that it makes. */
-  readonly makes: readonly string[];
+  /** Host and path of what it loads; a field in it may be anything. */
+  readonly loads: readonly { readonly place: RegExp; readonly noScript: boolean }[];
+  /** Names, settings and elements that it makes; a field in an id may be anything. */
+  readonly makes: readonly RegExp[];
 }
 
-const FIELD = '@{';
+const FIELD = /@\{[a-z][a-z0-9_-]*\}/;
 
 const signatureOf = byText(4_000, (code): Signature => {
   const facts = readCode(code);
@@ -23,12 +19,17 @@ const signatureOf = byText(4_000, (code): Signature => {
     loads: facts.loads.flatMap(({ address, noScript }) => {
       const place = placeOf(address);
       if (place === undefined) return [];
-      const cut = place.indexOf(FIELD);
-      return cut === 0 ? [] : [{ start: cut < 0 ? place : place.slice(0, cut), isWhole: cut < 0, noScript }];
+      return [{ place: patternOf(place), noScript }];
     }),
-    makes: madeBy(facts),
+    makes: madeBy(facts).map(patternOf),
   };
 });
+
+/** A text in which a field may be anything. */
+function patternOf(text: string): RegExp {
+  const fixed = text.split(FIELD).map((piece) => piece.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  return new RegExp(`^${fixed.join('[^?#]*')}$`);
+}
 
 /** Host and path, without what differs from page to page. */
 function placeOf(address: string): string | undefined {
@@ -56,16 +57,11 @@ export function isPiece({ code }: Pick<RecipePart, 'code'>, facts: Facts): boole
     return facts.loads.some(({ address, noScript }) => {
       const place = placeOf(address);
       return (
-        place !== undefined &&
-        loads.some(
-          (load) =>
-            load.noScript === noScript &&
-            (load.isWhole ? load.start === place : place.startsWith(load.start)),
-        )
+        place !== undefined && loads.some((load) => load.noScript === noScript && load.place.test(place))
       );
     });
-  const made = new Set(madeBy(facts));
-  return makes.some((name) => made.has(name));
+  const made = madeBy(facts);
+  return makes.some((pattern) => made.some((name) => pattern.test(name)));
 }
 
 /**

@@ -159,7 +159,7 @@ export function SnippetForm({
           {submitLabel}
         </Button>
         <p className="text-sm text-muted">Visitors get it when you publish.</p>
-        <div className="ml-auto flex gap-2">{children}</div>
+        <div className="ml-auto flex flex-wrap justify-end gap-2">{children}</div>
       </div>
     </form>
   );
