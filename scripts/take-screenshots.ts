@@ -26,9 +26,25 @@ interface Shot {
 const STRIP = '/sites/skerrywick/strip?path=%2Fbooking&of=draft';
 
 const SHOTS: readonly Shot[] = [
-  { name: 'console-sign-in', view: DESKTOP, path: '/', awaits: 'one-time password', isSignedOut: true },
   { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'need your attention' },
   { name: 'console-fields', view: DESKTOP, path: '/fields', awaits: 'every site that has them' },
+  {
+    name: 'console-recipes',
+    view: DESKTOP,
+    path: '/recipes/updates',
+    awaits: 'counts pages by their titles',
+  },
+  {
+    name: 'console-install',
+    view: DESKTOP,
+    path: '/recipes/parlanook-chat/apply',
+    awaits: 'On which sites',
+    async act(page) {
+      await page.getByRole('button', { name: 'All without it' }).click();
+      await page.getByLabel('Room at Parlanook, Port Hallow Harbour').fill('harbour');
+      await page.getByLabel('Room at Parlanook, Tern Island Hostel').fill('hostel');
+    },
+  },
   {
     name: 'console-reach',
     view: DESKTOP,
@@ -82,6 +98,13 @@ const ACCIDENTS: readonly Shot[] = [
 
 /** For looking only, with MORE_VIEWS=1. */
 const MORE: readonly Shot[] = [
+  { name: 'sign-in', view: DESKTOP, path: '/', awaits: 'one-time password', isSignedOut: true },
+  { name: 'recipes-phone', view: PHONE, path: '/recipes', awaits: 'told once' },
+  { name: 'recipe-phone', view: PHONE, path: '/recipes/crateline-container', awaits: 'Versions' },
+  { name: 'recipe-dark', view: DARK, path: '/recipes/tallymast-counter', awaits: 'Versions' },
+  { name: 'updates-phone', view: PHONE, path: '/recipes/updates', awaits: 'Bring it up' },
+  { name: 'checklist-phone', view: PHONE, path: '/sites/skerrywick/checklist', awaits: 'done.' },
+  { name: 'checklist-dark', view: DARK, path: '/sites/skerrywick/checklist', awaits: 'done.' },
   { name: 'sites', view: PHONE, path: '/', awaits: 'need your attention' },
   { name: 'fields-phone', view: PHONE, path: '/fields', awaits: 'every site that has them' },
   {
@@ -204,7 +227,6 @@ async function pasteStops(page: Page): Promise<void> {
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
   { name: 'cli-plan', args: ['plan', '/', '--at', '2027-03-04T20:00'] },
   { name: 'cli-reach', args: ['snippet', 'reach', 'harbour-chat', '--week', '2027-03-04'] },
-  { name: 'cli-diff', args: ['diff'] },
   { name: 'cli-verify', args: ['verify'] },
 ];
 

@@ -1,3 +1,5 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import {
   existsSync,
   lstatSync,
@@ -12,7 +14,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
-import { cliRunner } from '../support/cli.js';
+import { BINARY, cliRunner } from '../support/cli.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
 
 describe('the command line', () => {
@@ -381,5 +383,14 @@ describe('the command line', () => {
       expect([bad.code, existsSync(join(folder, 'other'))]).to.deep.equal([2, false]);
       expect(bad.err).to.include('/snippets/0/parts/0/placement: Use head-start');
     });
+  });
+
+  it('ends quietly when whoever reads its output has seen enough', async () => {
+    const child = spawn(process.execPath, [BINARY, 'explain', 'same-code']);
+    child.stdout.destroy();
+    let complaint = '';
+    child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
+    const [code] = (await once(child, 'close')) as [number];
+    expect([code, complaint]).to.deep.equal([0, '']);
   });
 });

@@ -107,11 +107,16 @@ describe('who gets it, on the command line', function () {
       1,
       'It has a snippet "tag-container" already, which stays as it is.\n',
     ]);
-    await run(['field', 'set', 'container=CR-31-1', '--site', 'port-hallow']);
+    await run(['field', 'set', 'container=CR-31-1', '--site', 'port-hallow,skerrywick-freight']);
     const published = await run(['publish', '-m', 'The container', '--site', 'port-hallow,tern-hostel']);
     expect(published.out).to.match(/— port-hallow —\nPublished release 2 to staging and live/);
     expect(published.err).to.match(/tern-hostel: .*Nothing was published/);
     expect(published.code).not.to.equal(0);
+    const again = await run(['publish', '-m', 'Again', '--site', 'port-hallow,skerrywick-freight']);
+    expect(again.out).to.match(/— skerrywick-freight —\nPublished release 2/);
+    expect([again.code, again.err]).to.satisfy(
+      ([code, err]: [number, string]) => code === 0 && err.includes('already serve'),
+    );
     const { out } = await run(['sites']);
     expect(out.indexOf('quay-kitchen'), 'what needs most comes first').to.be.lessThan(
       out.indexOf('port-hallow'),

@@ -134,6 +134,24 @@ describe('recipes on the command line', function () {
     expect(left.out).to.equal('"gauge" no longer follows the recipe gauge. Its code is as it was.\n');
   });
 
+  it('are named where their code is pasted', async () => {
+    const code = `<script async src="http://easewheel.localhost:${stage.providerPort}/ease.js"></script>`;
+    writeFileSync(join(folder, 'ease.html'), code);
+    const { err } = await run([
+      'snippet',
+      'add',
+      '--paste',
+      '--yes',
+      '--code',
+      'ease.html',
+      '--site',
+      'port-hallow',
+    ]);
+    expect(err).to.include(
+      'There is a recipe for this\n  Easewheel menu: pragmatica recipe apply easewheel-menu',
+    );
+  });
+
   it('are retired and brought back', async () => {
     const retired = await run([
       'recipe',

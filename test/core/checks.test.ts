@@ -65,6 +65,11 @@ describe('checks', () => {
     });
   }
 
+  it('say what their examples take for granted where a recipe makes the difference', () => {
+    for (const { id, given, recipes } of CHECKS)
+      expect(given === undefined, id).to.equal(recipes === undefined);
+  });
+
   it('have ids of their own', () => {
     expect(new Set(CHECKS.map(({ id }) => id)).size).to.equal(CHECKS.length);
     expect(findCheck('same-code')?.title).to.equal('The same code twice on one page');

@@ -3,6 +3,7 @@ import {
   fieldUses,
   fieldValueProblem,
   filledCode,
+  sourceRange,
   planPage,
   runChecks,
   difference,
@@ -228,5 +229,31 @@ describe('a site’s fields', () => {
     expect(changes.map(({ message }) => message)).to.deep.equal([
       'The field “account” is now “TM-2” on live; before, “TM-1”.',
     ]);
+  });
+
+  it('are found again at their places in the code as it is written, a field counting as a whole', () => {
+    const text = fc.stringMatching(/^[a-z ]{0,5}$/);
+    fc.assert(
+      fc.property(
+        fc.tuple(text, text, text),
+        text,
+        fc.nat(40),
+        fc.nat(10),
+        ([a, b, c], value, at, length) => {
+          const code = `<p>${a}@{x}${b}@{x}${c}</p>`;
+          const fields = [textField(value)];
+          const filled = filledCode(code, fields, 'live');
+          const start = Math.min(at, filled.length);
+          const end = Math.min(start + length, filled.length);
+          const found = sourceRange(code, fields, 'live', { start, end });
+          const shown = code.slice(found.start, found.end);
+          expect(found.start).to.be.at.most(found.end);
+          // What was cut out of the filled-in code is in it, and nothing beyond the fields that it touches.
+          expect(filledCode(shown, fields, 'live')).to.include(filled.slice(start, end));
+          expect(shown.replaceAll('@{x}', '').length).to.be.at.most(end - start);
+        },
+      ),
+      propertyRuns(500),
+    );
   });
 });

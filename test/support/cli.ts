@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
-const BINARY = fileURLToPath(new URL('../../packages/cli/bin/pragmatica.js', import.meta.url));
+export const BINARY = fileURLToPath(new URL('../../packages/cli/bin/pragmatica.js', import.meta.url));
 
 export interface CliResult {
   readonly code: number;

@@ -1,4 +1,4 @@
-import { createClient, nearest, type ApiClient, type SiteResource } from '@pragmatica/contract';
+import { ApiError, createClient, nearest, type ApiClient, type SiteResource } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { Option, type Command } from 'commander';
 import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
@@ -81,8 +81,10 @@ async function forEach(
       await run(site);
     } catch (error) {
       const { line, exitCode } = describeError(error);
-      note(colour.red(`${site}: ${line}`));
-      process.exitCode = exitCode;
+      // Where several are published, one that has nothing new is no failure.
+      const isIdle = error instanceof ApiError && error.problem.type.endsWith('nothing-to-publish');
+      note(isIdle ? colour.dim(line) : colour.red(`${site}: ${line}`));
+      process.exitCode = isIdle ? EXIT.done : exitCode;
     }
     // What was done with the others counts no less: the last status that was none is told.
     if (process.exitCode !== EXIT.done) worst = process.exitCode;

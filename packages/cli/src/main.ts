@@ -7,6 +7,12 @@ for (const [name, value] of Object.entries(process.env)) {
   if (name.startsWith('PRAGMATICA_') && value === '') Reflect.deleteProperty(process.env, name);
 }
 
+// Whoever reads the result may have seen enough, as `head` does: that is no failure.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(EXIT.done);
+  throw error;
+});
+
 /** Only this file sets the exit status; commands return or throw. */
 const program = createProgram('0.1.0');
 for (const command of allCommands(program)) {

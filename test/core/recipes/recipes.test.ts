@@ -243,6 +243,11 @@ describe('recipes', () => {
         { recognise: { ...NOTHING, addresses: ['https://[/x'] } },
         /^\/recognise\/addresses\/0 This is no address pattern/,
       ],
+      [
+        'with a regular expression in one',
+        { recognise: { ...NOTHING, addresses: ['https://a.example/((?:a+)+)b'] } },
+        /^\/recognise\/addresses\/0 This is no address pattern/,
+      ],
       ['when they come before themselves', { after: ['chat'] }, /^\/after\/0 It cannot come before itself/],
       [
         'with a step for each host that names none',

@@ -26,6 +26,7 @@ export function explain(program: Command): void {
       }
       print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
       print(check.why);
+      if (check.given !== undefined) print(`\n${check.given}`);
       print(`\n${colour.red('Wrong')}`);
       for (const snippet of check.wrong) showExample(snippet);
       print(`\n${colour.green('Right')}`);

@@ -9,7 +9,8 @@ import {
   Settings2,
   Stethoscope,
 } from 'lucide-react';
-import { NavLink, Outlet, useParams } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { Failure } from '../ui/states';
@@ -35,6 +36,13 @@ export function SiteLayout() {
   const site = useQuery(siteQuery(key));
   const counts = useQuery(findingsQuery(key)).data?.counts;
   const steps = useQuery(checklistQuery(key)).data;
+  const rooms = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // On a phone the rooms are wider than the screen: the one that one is in is in sight.
+  useEffect(() => {
+    const current = rooms.current?.querySelector('[aria-current=page]');
+    current?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, [pathname]);
   const badges: Readonly<Record<string, number>> = {
     findings: counts ? counts.error + counts.warning : 0,
     checklist: steps?.filter(({ tick }) => !tick).length ?? 0,
@@ -42,6 +50,7 @@ export function SiteLayout() {
   return (
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
+        ref={rooms}
         aria-label="Rooms"
         className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >

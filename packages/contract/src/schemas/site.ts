@@ -97,7 +97,10 @@ export const sitePatch = z
 export type SitePatch = z.input<typeof sitePatch>;
 
 export const attention = z
-  .object({ kind: z.enum(['not-live', 'never-published', 'errors-found', 'no-host']), message: z.string() })
+  .object({
+    kind: z.enum(['errors-found', 'no-host', 'never-published', 'not-live', 'steps-open']),
+    message: z.string(),
+  })
   .meta({ description: 'Something that needs the administrator.' });
 
 export const site = z

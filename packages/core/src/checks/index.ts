@@ -12,6 +12,7 @@ export {
 } from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
+export { openStep } from './activation/open-step.js';
 export { CHECKS } from './registry.js';
 export { findCheck, runChecks } from './run-checks.js';
 export {

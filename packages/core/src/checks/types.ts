@@ -121,6 +121,8 @@ export interface Check {
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
   readonly pages?: Readonly<Record<string, string>>;
+  /** What the examples take for granted that their code does not show, in one sentence. */
+  readonly given?: string;
   /** Recipes that the examples follow. */
   readonly recipes?: readonly Recipe[];
   run(set: CheckedSet): Iterable<Found>;

@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Environment, SiteResource } from '@pragmatica/contract';
-import { countFindings, difference, type Finding, type Weighed } from '@pragmatica/core';
+import { countFindings, difference, openStep, type Finding, type Weighed } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
 import { loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { HostEntity, PointerEntity, type Host, type Pointer, type Site } from '../storage/entities/index.js';
@@ -75,9 +75,10 @@ function describe(
     snippets: { on: count('on'), off: count('off'), archived: count('archived') },
     pendingChanges,
     attention: [
+      ...errorAttention(open),
       ...hostAttention(hosts),
       ...publishingAttention(live?.number, pendingChanges, draft.length),
-      ...errorAttention(open),
+      ...stepAttention(open),
     ],
     findings: { ...countFindings(open), waived: waived.length },
     version: site.version,
@@ -96,10 +97,11 @@ export function byAttention(a: SiteResource, b: SiteResource): number {
 }
 
 const URGENCY: Readonly<Record<Attention['kind'], number>> = {
-  'errors-found': 8,
-  'no-host': 4,
-  'never-published': 2,
-  'not-live': 1,
+  'errors-found': 16,
+  'no-host': 8,
+  'never-published': 4,
+  'not-live': 2,
+  'steps-open': 1,
 };
 
 function urgency({ attention }: SiteResource): number {
@@ -130,6 +132,14 @@ function publishingAttention(live: number | undefined, pending: number, snippets
   return [
     { kind: 'not-live', message: `${changes} saved but not live: visitors still get release ${live}.` },
   ];
+}
+
+function stepAttention(open: readonly Finding[]): Attention[] {
+  const steps = open.filter(({ check }) => check === openStep.id);
+  if (steps.length === 0) return [];
+  const more =
+    steps.length === 1 ? '' : ` And ${steps.length - 1} more ${steps.length === 2 ? 'step' : 'steps'}.`;
+  return [{ kind: 'steps-open', message: `To be done at a provider: ${steps[0]!.title}.${more}` }];
 }
 
 function errorAttention(open: readonly Finding[]): Attention[] {

@@ -48,7 +48,7 @@ export function add(group: Command): void {
     .action(async (name: string | undefined, options: AddOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
-      const content = options.paste ? await pasted(name, options) : await given(name, options);
+      const content = options.paste ? await pasted(client, name, options) : await given(name, options);
       const { data } = await client.call('createSnippet', {
         params: { site },
         body: {
@@ -80,7 +80,7 @@ async function given(name: string | undefined, options: AddOptions): Promise<Con
 }
 
 /** What is read out of the code, shown, and taken over when nobody objects. */
-async function pasted(name: string | undefined, options: AddOptions): Promise<Content> {
+async function pasted(client: ApiClient, name: string | undefined, options: AddOptions): Promise<Content> {
   if (options.part) throw new CliError('--paste finds the pieces itself: leave out --part.');
   const mayAsk = process.stdin.isTTY && !options.yes && !options.json;
   if (!mayAsk && !options.yes)
@@ -107,6 +107,11 @@ async function pasted(name: string | undefined, options: AddOptions): Promise<Co
     const why = placementKey(chosen) === placementKey(placement) ? because : 'You chose it.';
     note(`  ${colour.cyan(placementWords(chosen))}: ${why}`);
   });
+  const { recipe } = (await client.call('readCode', { body: { code } })).data;
+  if (recipe) {
+    note(colour.bold('There is a recipe for this'));
+    note(`  ${recipe.name}: pragmatica recipe apply ${recipe.key}`);
+  }
   let called = name ?? names.name;
   if (mayAsk) {
     const { confirm, input } = await import('@inquirer/prompts');

@@ -9,6 +9,8 @@ export const openStep: Check = {
   severity: 'warning',
   title: 'Something still to be done at the provider',
   why: 'Code alone is not enough: the provider has to know the site, too. Until then it may show nothing, or throw away what it is sent, and nothing on the page tells.',
+  given:
+    'The first follows a recipe with a step at the provider that nobody has ticked yet; the second follows none.',
   recipes: [
     exampleRecipe('parlanook-chat', 'Parlanook chat', {
       parts: [{ key: 'loader', placement: 'body-end', required: true, code: CHAT }],

@@ -13,6 +13,7 @@ export const recipeBehind: Check = {
   severity: 'advice',
   title: 'A snippet that follows an older version of its recipe',
   why: 'The provider’s install has changed since. Older code mostly goes on working for a while, and then stops on a day that nobody notices.',
+  given: 'The first follows version 1 of a recipe that has a version 2; the second follows none.',
   recipes: [
     FIRST,
     { ...FIRST, version: 2, changes: 'The chat loads after the page, so that the page shows sooner.' },

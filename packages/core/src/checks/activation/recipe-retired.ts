@@ -9,6 +9,7 @@ export const recipeRetired: Check = {
   severity: 'warning',
   title: 'An install that its provider has given up',
   why: 'It may stop working on any day, and nobody will say so. Visitors go on loading it until then.',
+  given: 'The recipe that knows the first by its address is retired.',
   recipes: [
     exampleRecipe('tallymast-old', 'Tallymast, old counter', {
       recognise: { hosts: ['old.tallymast.example'], addresses: [], globals: [] },

@@ -16,6 +16,7 @@ export const recipeTwice: Check = {
   severity: 'warning',
   title: 'Two installs of something that a page may have once',
   why: 'The provider says that it may stand on a page only once. Two of them get in each other’s way, even with different accounts.',
+  given: 'Both are installs of one recipe, and it says that a page may have it once.',
   recipes: [ONCE],
   wrong: [
     {

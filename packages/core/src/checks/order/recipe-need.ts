@@ -13,6 +13,7 @@ export const recipeNeed: Check = {
   severity: 'error',
   title: 'Something that must come first, as the recipe says, and does not',
   why: 'The recipe of this snippet says what has to run before it. Visitors get it without that, or too early.',
+  given: 'The recipe of the pixel says that the question must run before it.',
   recipes: [
     exampleRecipe('biscuitkeel-question', 'Biscuitkeel question', {
       recognise: { hosts: ['biscuitkeel.example'], addresses: [], globals: [] },

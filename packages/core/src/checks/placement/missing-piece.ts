@@ -15,6 +15,7 @@ export const missingPiece: Check = {
   severity: 'error',
   title: 'An install that lacks one of its pieces',
   why: 'The install comes in several pieces, and one that it cannot do without is not there. Half an install looks as if it were there and does not do its work.',
+  given: 'The recipe that both follow has two pieces, and needs both.',
   recipes: [
     exampleRecipe('crateline-container', 'Crateline container', {
       parts: [
