@@ -68,7 +68,7 @@ const reaches = fc
 
 /** Page loads that tell all of these reaches apart. */
 const LOADS: PageLoad[] = [];
-for (const path of ['/', '/a', '/a/b', '/a/c', '/x', '/y/z'])
+for (const path of ['/', '/a', '/a/b', '/a/c', '/x', '/y', '/y/z'])
   for (const { host, environment } of HOSTS)
     for (const device of ['phone', 'desktop'] as const)
       for (const time of ['2027-03-01T10:30', '2027-03-01T11:30', '2027-03-01T12:30', '2027-03-02T10:30'])
@@ -109,9 +109,17 @@ describe('reaches', () => {
         counts[outside ? 'outside' : 'inside']++;
         if (inA.length === 0) counts.empty++;
       }),
-      propertyRuns(60),
+      propertyRuns(150),
     );
     expect(Math.min(...Object.values(counts)), JSON.stringify(counts)).to.be.greaterThan(0);
+  });
+
+  it('find a width between two that have nothing in common', () => {
+    const narrow: Reach = { pages: ALL, visitor: { maxWidth: 600 } };
+    const wide: Reach = { pages: ALL, visitor: { minWidth: 800 } };
+    expect(algebra().outside(narrow, wide)!.witness.width).to.equal(600);
+    expect(algebra().outside(wide, narrow)!.witness.width).to.equal(800);
+    expect(algebra().meets(narrow, wide)).to.equal(undefined);
   });
 
   it('show people a page load', () => {

@@ -242,7 +242,7 @@ function commonWidth(a: VisitorRules | undefined, b: VisitorRules | undefined): 
 /** A width that the first takes and the second does not. */
 function widthOutside(inner: VisitorRules | undefined, outer: VisitorRules | undefined): number | undefined {
   const { minWidth = 0, maxWidth = Infinity } = inner ?? {};
-  if (minWidth < (outer?.minWidth ?? 0)) return Math.max(minWidth, outer!.minWidth! - 1);
+  if (minWidth < (outer?.minWidth ?? 0)) return Math.min(maxWidth, outer!.minWidth! - 1);
   const most = outer?.maxWidth ?? Infinity;
   return maxWidth > most ? Math.max(minWidth, most + 1) : undefined;
 }

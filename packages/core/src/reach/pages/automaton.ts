@@ -86,8 +86,9 @@ export class PatternAutomaton {
     const begin = this.#free(from, this.#state());
     if (modifier === '' || modifier === '?') {
       const end = this.#text(body(this.#text(begin, prefix)), suffix);
-      if (modifier === '?') this.#free(begin, end);
-      return end;
+      if (modifier === '') return end;
+      // A state of its own: the last one of a wildcard takes more characters, and who leaves the part out may not.
+      return this.#free(begin, this.#free(end, this.#state()));
     }
     const once = body(this.#text(begin, prefix));
     const again = this.#text(this.#text(once, suffix), prefix);
