@@ -193,6 +193,40 @@ describe('sets of pages', () => {
     expect(counts.none).to.be.greaterThan(50);
   });
 
+  it('find the same known page by kinds of pages as by trying each', () => {
+    const source = fc.constantFrom(
+      '/',
+      '/a',
+      '/a/*',
+      '/:x',
+      '/:x/b',
+      '//m.test/*',
+      '/a?x=*',
+      '/(a|b)',
+      '/*b',
+    );
+    const rules = fc.record({
+      include: fc.uniqueArray(source, { maxLength: 3 }),
+      exclude: fc.uniqueArray(source, { maxLength: 2 }),
+    });
+    const paths = fc.uniqueArray(fc.constantFrom('/a', '/b', '/a/b', '/c/b', '/c/d', '/a?x=1', '/ab'));
+    const hosts = fc.subarray(['m.test', 'n.test']);
+    fc.assert(
+      fc.property(
+        fc.array(rules, { minLength: 1, maxLength: 3 }),
+        rules,
+        paths,
+        hosts,
+        (held, not, known, on) => {
+          const all = [...held, not].flatMap(({ include, exclude }) => [...include, ...exclude]);
+          const expected = new PageUniverse(known).find(held, [not], on);
+          expect(new PageUniverse(known, [...new Set(all)]).find(held, [not], on)).to.deep.equal(expected);
+        },
+      ),
+      propertyRuns(500),
+    );
+  });
+
   it('know which addresses there can be at all', () => {
     const universe = new PageUniverse([]);
     const none = (held: PageRules, ...not: PageRules[]): void => {

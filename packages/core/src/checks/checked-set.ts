@@ -102,6 +102,7 @@ export class CheckedSet {
   readonly #hosts: readonly SiteHost[];
   readonly #ticks: readonly StepTick[];
   #recipes: ReadonlyMap<string, Recipe> | undefined;
+  #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
 
   constructor(
     snapshot: Snapshot,
@@ -130,7 +131,8 @@ export class CheckedSet {
     }));
     this.running = this.parts.filter(({ isOn }) => isOn);
     this.now = now;
-    this.reaches = new ReachAlgebra({ site: snapshot.site, paths, hosts, from: now });
+    const rules = snapshot.snippets.map(({ pages }) => pages);
+    this.reaches = new ReachAlgebra({ site: snapshot.site, paths, hosts, rules, from: now });
   }
 
   /** What becomes of a part on the site's own pages, as far as they are known, of those that it runs on. */
@@ -169,10 +171,25 @@ export class CheckedSet {
   /** Keys of the snippets that must run before one, as its recipe says. */
   recipeNeeds({ snippet }: Pick<ReadPart, 'snippet'>): string[] {
     const after = this.recipeOf(snippet)?.after ?? [];
-    if (after.length === 0) return [];
-    return this.snapshot.snippets.flatMap((other) =>
-      after.includes(this.recipeOf(other)?.key ?? '') ? [other.key] : [],
-    );
+    return after.flatMap((recipe) => this.installs(recipe).map(({ key }) => key));
+  }
+
+  /** The snippets that are installs of a recipe, in the order of the set. */
+  installs(recipe: string): readonly SnapshotSnippet[] {
+    this.#installs ??= this.#findInstalls();
+    return this.#installs.get(recipe) ?? [];
+  }
+
+  #findInstalls(): Map<string, SnapshotSnippet[]> {
+    const installs = new Map<string, SnapshotSnippet[]>();
+    for (const snippet of this.snapshot.snippets) {
+      const recipe = this.recipeOf(snippet);
+      if (!recipe) continue;
+      const list = installs.get(recipe.key);
+      if (list) list.push(snippet);
+      else installs.set(recipe.key, [snippet]);
+    }
+    return installs;
   }
 
   /** What is to be done at providers for the snippets that are on, and what of it somebody has ticked. */

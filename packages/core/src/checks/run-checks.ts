@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { fieldUses } from '../fields/index.js';
-import { partKey, type Snapshot } from '../release/index.js';
+import type { Snapshot } from '../release/index.js';
 import { CheckedSet, type Knowledge } from './checked-set.js';
 import { CHECKS } from './registry.js';
 import { SEVERITIES, type Check, type Finding, type Fix, type Found } from './types.js';
@@ -54,10 +54,9 @@ function toFinding(check: Check, { about, severity, ...found }: Found, set: Chec
 }
 
 /** Code is looked at with its fields filled in: a fix that writes it would put the values in place of them. */
-function bakesFields({ changes }: Fix, { snapshot }: CheckedSet): boolean {
-  const edited = new Set(changes.flatMap((change) => (change.kind === 'edit-code' ? [change.part] : [])));
-  return snapshot.snippets.some(({ key, parts }) =>
-    parts.some(({ code }, index) => edited.has(partKey(key, index)) && fieldUses(code).length > 0),
+function bakesFields({ changes }: Fix, set: CheckedSet): boolean {
+  return changes.some(
+    (change) => change.kind === 'edit-code' && fieldUses(set.sourceOf(change.part)).length > 0,
   );
 }
 

@@ -1,3 +1,5 @@
+import { byObject } from '../by-object.js';
+import { byText } from '../by-text.js';
 import { DEVICES, type Device } from './device.js';
 import {
   hoursMeeting,
@@ -21,8 +23,27 @@ export interface ReachWorld {
   readonly paths?: readonly string[];
   /** The site's hosts; without them any host may be in any environment. */
   readonly hosts?: readonly { readonly host: string; readonly environment: EnvironmentName }[];
+  /** Page rules that are likely to be asked about. */
+  readonly rules?: readonly PageRules[];
   /** Only what comes after this moment counts; milliseconds since 1970. */
   readonly from?: number;
+}
+
+/** What was found out about pages and hours holds as long as these stay the same, from one look at a set to the next. */
+const universes = byObject((paths: readonly string[]) =>
+  byText(4, (patterns) => new PageUniverse(paths, JSON.parse(patterns) as string[])),
+);
+const timesOf = byText(8, () => new Map<string, Interval | undefined>());
+const NO_PATHS: readonly string[] = [];
+
+function universeOf({ paths = NO_PATHS, rules = [], site }: ReachWorld): PageUniverse {
+  const patterns = new Set<string>();
+  for (const one of rules) {
+    const { include, exclude } = withoutGroups(one, site.pageGroups ?? []);
+    for (const pattern of include) patterns.add(pattern);
+    for (const pattern of exclude) patterns.add(pattern);
+  }
+  return universes(paths)(JSON.stringify([...patterns]));
 }
 
 /** Where a reach holds a page load that another does not. */
@@ -39,12 +60,13 @@ export class ReachAlgebra {
   readonly #world: ReachWorld;
   readonly #pages: PageUniverse;
   readonly #rules = new Map<PageRules, PageRules>();
-  readonly #times = new Map<string, Interval | undefined>();
+  readonly #times: Map<string, Interval | undefined>;
   #isExact = true;
 
   constructor(world: ReachWorld) {
     this.#world = world;
-    this.#pages = new PageUniverse(world.paths ?? []);
+    this.#pages = universeOf(world);
+    this.#times = timesOf(`${world.site.timeZone} ${this.#from}`);
   }
 
   /** Whether all answers so far hold for every possible page, or some only for the known ones. */

@@ -20,6 +20,9 @@ import {
 } from '../../api/queries';
 import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 
+/** Hours are told to the minute: what was found out about them holds from one keystroke to the next. */
+const MINUTE_MS = 60_000;
+
 /** Kept over rooms: most of a site's code is the same from one look to the next. */
 const memory = new FactsMemory();
 
@@ -70,7 +73,7 @@ export function useSnippetFindings(
       ticks: (steps ?? []).flatMap(({ recipe, step, host, tick }) =>
         tick ? [{ recipe, step, host, ...tick }] : [],
       ),
-      now: Date.now(),
+      now: Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS,
     });
     return {
       findings: found.filter(({ subjects }) => subjects.some(({ snippet }) => snippet === key)),

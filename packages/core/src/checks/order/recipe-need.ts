@@ -1,11 +1,17 @@
 import { partName } from '../../order/index.js';
-import { subject } from '../checked-set.js';
+import type { SnapshotSnippet } from '../../release/index.js';
+import { subject, type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
 import type { Check } from '../types.js';
 import { whyMissing } from './why-missing.js';
 
 const QUESTION = '<script src="https://biscuitkeel.example/ask.js"></script>';
 const PIXEL = '<script async src="https://glintpixel.example/pixel.js?id=GP-40-77"></script>';
+
+function problemOf(set: CheckedSet, snippet: SnapshotSnippet, install: SnapshotSnippet): string | undefined {
+  if (install.state !== 'on') return whyMissing(install.state, undefined);
+  return whyMissing(install.state, set.outside(snippet, install));
+}
 
 export const recipeNeed: Check = {
   id: 'recipe-need',
@@ -54,14 +60,11 @@ export const recipeNeed: Check = {
     for (const snippet of snippets) {
       if (snippet.state !== 'on') continue;
       for (const key of set.recipeOf(snippet)?.after ?? []) {
-        const installs = snippets.filter((other) => other !== snippet && set.recipeOf(other)?.key === key);
-        const problems = installs.map((install) => ({
-          install,
-          problem: whyMissing(install.state, set.outside(snippet, install)),
-        }));
+        const installs = set.installs(key).filter((other) => other !== snippet);
         // One that is there wherever it is needed is enough.
-        if (problems.some(({ problem }) => problem === undefined)) continue;
-        const [first] = problems;
+        if (installs.some((install) => problemOf(set, snippet, install) === undefined)) continue;
+        const install = installs[0];
+        const first = install && { install, problem: problemOf(set, snippet, install) };
         const name = first ? `“${first.install.name}”` : `“${set.book.find(key)?.name ?? key}”`;
         yield {
           about: `there ${key}`,

@@ -1,6 +1,7 @@
 import { byText } from '../../by-text.js';
 import { pageAddress, type PageAddress } from './page-address.js';
 import { PageLanguage, shortestPage, type Condition } from './page-language.js';
+import { KnownPages } from './known-pages.js';
 import { pageMatcher } from './page-matcher.js';
 import type { PageRules } from './page-rules.js';
 
@@ -19,12 +20,16 @@ function languageOf({ include, exclude }: PageRules): PageLanguage {
 
 /** The pages of a site: those that are known, and all that its hosts could be asked for. */
 export class PageUniverse {
-  readonly #known: readonly PageAddress[];
+  readonly #known: KnownPages;
   readonly #answers = new Map<string, PageAnswer>();
 
-  /** @param known - paths of pages that there are; they are shown rather than made-up ones */
-  constructor(known: readonly string[]) {
-    this.#known = ['/', ...known].map((path) => pageAddress(path));
+  /**
+   * @param known - paths of pages that there are; they are shown rather than made-up ones
+   * @param patterns - those that rules are likely to have, each once
+   */
+  constructor(known: readonly string[], patterns: readonly string[] = []) {
+    const pages = ['/', ...known].map((path) => pageAddress(path));
+    this.#known = new KnownPages(pages, patterns);
   }
 
   /**
@@ -36,23 +41,30 @@ export class PageUniverse {
   find(held: readonly PageRules[], notHeld: readonly PageRules[], hosts: readonly string[]): PageAnswer {
     const key = JSON.stringify([held.map(plain), notHeld.map(plain), hosts]);
     let answer = this.#answers.get(key);
-    if (!answer) this.#answers.set(key, (answer = this.#work(held, notHeld, hosts)));
+    if (!answer) {
+      if (this.#answers.size >= MOST_ANSWERS) this.#answers.clear();
+      this.#answers.set(key, (answer = this.#work(held, notHeld, hosts)));
+    }
     return answer;
   }
 
   #work(held: readonly PageRules[], notHeld: readonly PageRules[], hosts: readonly string[]): PageAnswer {
-    const all = [...held, ...notHeld];
-    const isHeld = (rules: PageRules, page: PageAddress): boolean => pageMatcher(rules).match(page).matches;
+    const wanted = held.map(pageMatcher);
+    const unwanted = notHeld.map(pageMatcher);
     const fits = (page: PageAddress): boolean =>
-      held.every((rules) => isHeld(rules, page)) && !notHeld.some((rules) => isHeld(rules, page));
-    const examples = all.flatMap(({ include, exclude }) =>
-      [...include, ...exclude].flatMap(exampleAddresses),
+      wanted.every((matcher) => matcher.match(page).matches) &&
+      !unwanted.some((matcher) => matcher.match(page).matches);
+    const examples = [...held, ...notHeld].flatMap(({ include, exclude }) =>
+      [...include, ...exclude].flatMap(examplesOf),
     );
-    for (const host of hosts.length > 0 ? hosts : [undefined])
-      for (const page of [...this.#known, ...examples, SOME_PAGE]) {
+    for (const host of hosts.length > 0 ? hosts : [undefined]) {
+      const known = this.#known.first(held, notHeld, host);
+      if (known) return { page: known, isExact: true };
+      for (const page of [...examples, SOME_PAGE]) {
         const there = host === undefined ? page : { ...page, host };
         if (fits(there)) return { page: there, isExact: true };
       }
+    }
     const conditions: Condition[] = [
       ...held.map((rules) => ({ language: languageOf(rules), isHeld: true })),
       ...notHeld.map((rules) => ({ language: languageOf(rules), isHeld: false })),
@@ -62,6 +74,9 @@ export class PageUniverse {
     return { page: found === undefined ? undefined : fromText(found), isExact };
   }
 }
+
+/** An answer is a few words; a site has some thousand pairs of rules at most. */
+const MOST_ANSWERS = 100_000;
 
 const SOME_PAGE = pageAddress('/some-page');
 
@@ -73,6 +88,8 @@ function fromText(text: string): PageAddress {
   const space = text.indexOf(' ');
   return pageAddress(text.slice(space + 1), text.slice(0, space));
 }
+
+const examplesOf = byText(4_000, exampleAddresses);
 
 /** Addresses that a pattern is likely to match, as people would write them. */
 export function exampleAddresses(pattern: string): PageAddress[] {
