@@ -130,8 +130,11 @@ describe('recipes on the command line', function () {
     expect(imported.code).to.equal(4);
     const schema: { readonly $id: string } = await json('recipe', 'schema');
     expect(schema.$id).to.include('pragmatica-recipe');
-    const left = await run(['recipe', 'leave', 'gauge', '--site', 'port-hallow']);
+    const gauge = ['gauge', '--site', 'port-hallow'];
+    const left = await run(['recipe', 'leave', ...gauge]);
     expect(left.out).to.equal('"gauge" no longer follows the recipe gauge. Its code is as it was.\n');
+    const back = await run(['recipe', 'follow', ...gauge]);
+    expect(back.out).to.match(/^"gauge" follows the recipe gauge, version 2\./);
   });
 
   it('are named where their code is pasted', async () => {

@@ -82,6 +82,15 @@ describe('who gets it, in the console', function () {
     await page.getByText('Runs on 4 of 21 known pages.').waitFor();
   });
 
+  it('finds a site among many', async () => {
+    await page.goto('/');
+    await page.getByLabel('Find a site').fill('tern');
+    await page.getByRole('link', { name: 'Tern Island Hostel' }).waitFor();
+    expect(await page.getByRole('article').count()).to.equal(1);
+    await page.getByLabel('Find a site').fill('nowhere');
+    await page.getByText('No site has “nowhere” in its name or hosts.').waitFor();
+  });
+
   it('changes a field on many sites in one table', async () => {
     await page.goto('/fields');
     await page.getByText('Still the example: not set yet.').waitFor();

@@ -153,6 +153,16 @@ describe('recipes in the console', function () {
     expect((await snippetOf('tern-hostel', 'tide-gauge')).recipe).to.equal(null);
   });
 
+  it('take over what was pasted by hand', async () => {
+    await page.goto('/sites/skerrywick/snippets/summer-offer');
+    await page.getByText('Pasted by hand; it looks like').waitFor();
+    await page.getByRole('button', { name: 'Let it follow the recipe' }).click();
+    await page.getByText('Follows the recipe').waitFor();
+    await page.locator('.cm-content').getByText('@{nudge_text}').waitFor();
+    const { data } = await stage.client.call('showSite', { params: { site: 'skerrywick' } });
+    expect(data.fields.find(({ name }) => name === 'nudge')!.value).to.equal('ten-crossings');
+  });
+
   it('are imported from a file, or refused with what is wrong with it', async () => {
     await page.goto('/recipes');
     const files = page.getByLabel('Recipe files');

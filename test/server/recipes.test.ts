@@ -310,6 +310,37 @@ describe('recipes over the API', () => {
     expect(items[0]!.message).to.equal('“Tide gauge” follows no recipe.');
   });
 
+  it('take over what was pasted by hand, where it is what they describe; visitors get what they got', async () => {
+    await add({ ...GAUGE, recognise: { hosts: ['tidegauge.example'] } });
+    const params = { site: 'mill', snippet: 'old-gauge' };
+    const paste = (query: string) =>
+      `<script async src="https://tidegauge.example/g.js?id=${query}"></script>`;
+    await stage.client.call('createSnippet', {
+      params,
+      body: { name: 'Old gauge', parts: [{ placement: 'head-end', code: paste('TG-7&x=1') }] },
+    });
+    const refused = await call('POST', '/sites/mill/snippets/old-gauge/follow', {});
+    expect([refused.status, refused.body.detail]).to.deep.equal([
+      409,
+      '“Old gauge” stays as it is. “Gauge” cannot be “TG-7&x=1”.',
+    ]);
+    const { etag } = await stage.client.call('showSnippet', { params });
+    const parts = [{ placement: 'head-end' as const, code: paste('TG-7') }];
+    await stage.client.call('editSnippet', { params, ifMatch: etag, body: { parts } });
+    const { data } = await stage.client.call('followRecipe', { params, body: {} });
+    expect([data.recipe, data.parts[0]!.code]).to.deep.equal([
+      { key: 'tide-gauge', version: 1, fields: { gauge: 'gauge' } },
+      paste('@{gauge}'),
+    ]);
+    const { data: plan } = await stage.client.call('showPlan', {
+      params,
+      query: { path: '/', of: 'draft' },
+    });
+    expect(plan.parts.map(({ code }) => code)).to.deep.equal([paste('TG-7')]);
+    const again = await call('POST', '/sites/mill/snippets/old-gauge/follow', {});
+    expect(again.body.detail).to.equal('“Old gauge” follows the recipe “tide-gauge” already.');
+  });
+
   it('go into releases, and a copy follows the same recipe', async () => {
     await add(GAUGE);
     await apply({ site: 'mill', values: [{ name: 'gauge', value: 'TG-1' }] });

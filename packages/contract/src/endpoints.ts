@@ -382,6 +382,16 @@ export const endpoints = {
     body: schemas.recipeMaking,
     response: schemas.recipe,
   },
+  followRecipe: {
+    method: 'POST',
+    path: '/sites/{site}/snippets/{snippet}/follow',
+    summary: 'Let a snippet that was pasted by hand follow a recipe; what visitors get stays the same',
+    params: snippet,
+    body: z.strictObject({
+      recipe: schemas.key.optional().meta({ description: 'The one that its code tells when left out.' }),
+    }),
+    response: schemas.snippet,
+  },
   listRecipeUpdates: {
     method: 'GET',
     path: '/recipe-updates',

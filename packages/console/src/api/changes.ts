@@ -251,6 +251,13 @@ export function useMakeRecipe(site: string, snippet: string) {
   );
 }
 
+/** Lets a snippet that was pasted by hand follow the recipe that its code tells. */
+export function useFollowRecipe(site: string, snippet: string) {
+  return useSitesChange(async (recipe: string) =>
+    api.call('followRecipe', { params: { site, snippet }, body: { recipe } }),
+  );
+}
+
 /** Lets a snippet go its own way. */
 export function useLeaveRecipe(site: string, snippet: string) {
   return useSiteChange(site, ({ etag }: { etag: string }) =>

@@ -10,7 +10,8 @@ import { chooseTheme, currentTheme } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
 
-const menuStyle = 'enter z-30 min-w-56 rounded-lg border border-line bg-raised p-1.5 shadow-card';
+const menuStyle =
+  'enter z-30 max-h-[75vh] min-w-56 overflow-y-auto rounded-lg border border-line bg-raised p-1.5 shadow-card';
 const itemStyle =
   'flex w-full cursor-pointer items-center gap-2 rounded-md px-2.5 py-1.5 text-sm outline-none data-[highlighted]:bg-primary-soft';
 

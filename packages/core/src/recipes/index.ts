@@ -10,6 +10,7 @@ export { RecipeBook } from './book.js';
 export { bringUp, type BroughtUp } from './bring-up.js';
 export { checklist, type ChecklistItem, type RecipeUse, type SiteHost } from './checklist.js';
 export { recipeDifference } from './difference.js';
+export { followRecipe, type Followed, type NotFollowed } from './follow.js';
 export { recipeFromSnippet, type MadeRecipe } from './make.js';
 export { isPiece, matchPieces } from './pieces.js';
 export { recipeProblems, type RecipeProblem } from './problems.js';

@@ -2,12 +2,15 @@ import { UniqueConstraintViolationException, type EntityManager } from '@mikro-o
 import { recipeJsonSchema, type RecipeResource, type SiteResult } from '@pragmatica/contract';
 import {
   canonicalJson,
+  followRecipe,
   recipeDifference,
   recipeFromSnippet,
   recipeProblems,
   recipeUses,
   type Recipe,
   type RecipeBook,
+  type Snapshot,
+  type SnapshotSnippet,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
@@ -17,9 +20,10 @@ import { changeOneOf } from '../site/each-site.js';
 import { setParts } from '../site/edit-draft.js';
 import { recipeUpdates, updateFromRecipe } from '../site/recipe-updates.js';
 import type { SiteChecks } from '../site/site-checks.js';
-import { loadDraft, loadDrafts, toSnapshot } from '../storage/draft.js';
+import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { RecipeEntity, SiteEntity } from '../storage/entities/index.js';
 import { keyOrFromName } from './sites.js';
+import { snippetResource } from './snippets.js';
 
 export function recipeHandlers(
   checks: SiteChecks,
@@ -30,6 +34,7 @@ export function recipeHandlers(
   | 'exportRecipe'
   | 'applyRecipe'
   | 'makeRecipe'
+  | 'followRecipe'
   | 'listRecipeUpdates'
   | 'updateFromRecipes'
   | 'showRecipeSchema'
@@ -100,10 +105,7 @@ export function recipeHandlers(
       const recipe = await changeSite(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const snapshot = toSnapshot(site, draft);
-        const found = draft.find(({ snippet }) => snippet.key === params.snippet);
-        const snippet = snapshot.snippets.find(({ key }) => key === params.snippet);
-        if (!found || !snippet)
-          throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${params.snippet}".`);
+        const { found, snippet } = findInDraft(site.key, draft, snapshot, params.snippet);
         const followed = followedBy(book, snippet, body.key);
         const name = body.name ?? followed?.name ?? snippet.name;
         const key = followed?.key ?? keyOrFromName(body.key, name);
@@ -137,6 +139,46 @@ export function recipeHandlers(
         return next;
       });
       return { data: recipe };
+    },
+
+    async followRecipe({ params, body }, { em, actor }) {
+      const { book } = await checks.shelf.look(em);
+      const resource = await changeSite(em, params.site, async (transaction, site) => {
+        const draft = await loadDraft(transaction, site);
+        const snapshot = toSnapshot(site, draft);
+        const { found, snippet } = findInDraft(site.key, draft, snapshot, params.snippet);
+        if (snippet.recipe)
+          throw new ProblemError(
+            'conflict',
+            `“${snippet.name}” follows the recipe “${snippet.recipe.key}” already.`,
+          );
+        const seen = recipeUses(snapshot, book, checks.read).find(({ snippets }) =>
+          snippets.some(({ key }) => key === snippet.key),
+        );
+        const recipe = body.recipe === undefined ? seen?.recipe : findRecipe(book, body.recipe);
+        if (!recipe)
+          throw new ProblemError(
+            'conflict',
+            `No recipe knows the code of “${snippet.name}”. Name one, or make one of it.`,
+          );
+        const followed = followRecipe(recipe, snippet, snapshot);
+        if ('problem' in followed)
+          throw new ProblemError('conflict', `“${snippet.name}” stays as it is. ${followed.problem}`);
+        site.fields = followed.fields;
+        Object.assign(found.snippet, {
+          recipe: { key: recipe.key, version: recipe.version, fields: followed.names },
+          updatedBy: actor,
+          updatedAt: new Date(),
+        });
+        await setParts(transaction, site, found.snippet, found.parts, followed.parts);
+        const said = `“${snippet.name}” follows the recipe “${recipe.name}” from now on, version ${recipe.version}.`;
+        audit(transaction, site, actor, 'recipe.follow', said);
+        await transaction.flush();
+        return snippetResource(
+          (await loadDraft(transaction, site)).find((one) => one.snippet === found.snippet)!,
+        );
+      });
+      return { data: resource };
     },
 
     async listRecipeUpdates({ query }, { em }) {
@@ -209,6 +251,19 @@ async function describeRecipes(
     }),
     uses: uses.filter((entry) => entry.recipe === recipe.key).map(({ use }) => use),
   }));
+}
+
+/** A snippet as it is stored and as data. @throws ProblemError 404 */
+function findInDraft(
+  site: string,
+  draft: readonly DraftSnippet[],
+  snapshot: Snapshot,
+  key: string,
+): { found: DraftSnippet; snippet: SnapshotSnippet } {
+  const found = draft.find(({ snippet }) => snippet.key === key);
+  const snippet = snapshot.snippets.find((one) => one.key === key);
+  if (!found || !snippet) throw new ProblemError('not-found', `The site "${site}" has no snippet "${key}".`);
+  return { found, snippet };
 }
 
 /** @throws ProblemError 404 */

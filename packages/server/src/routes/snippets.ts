@@ -27,7 +27,7 @@ export function snippetHandlers(): HandlersOf<
   return {
     async listSnippets({ params }, { em }) {
       const site = await findSite(em, params.site);
-      return { data: { items: (await loadDraft(em, site)).map(toResource) } };
+      return { data: { items: (await loadDraft(em, site)).map(snippetResource) } };
     },
 
     async createSnippet({ params, body }, { em, actor }) {
@@ -134,10 +134,11 @@ function snippetTag({ snippet }: DraftSnippet): string {
 }
 
 function answer(found: DraftSnippet) {
-  return { data: toResource(found), etag: snippetTag(found) };
+  return { data: snippetResource(found), etag: snippetTag(found) };
 }
 
-function toResource({ snippet, parts }: DraftSnippet): SnippetResource {
+/** A snippet as the API shows it. */
+export function snippetResource({ snippet, parts }: DraftSnippet): SnippetResource {
   const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
   const { limits, needs, version, updatedBy } = snippet;
   return {

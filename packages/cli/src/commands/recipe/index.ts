@@ -2,7 +2,7 @@ import type { Command } from 'commander';
 import { apply } from './apply.js';
 import { exportRecipe, importRecipes, schema } from './files.js';
 import { list, show } from './look.js';
-import { leave, make, retire } from './make.js';
+import { follow, leave, make, retire } from './make.js';
 import { behind, update } from './updates.js';
 
 export function recipe(program: Command): void {
@@ -14,6 +14,7 @@ export function recipe(program: Command): void {
     show,
     apply,
     make,
+    follow,
     leave,
     behind,
     update,

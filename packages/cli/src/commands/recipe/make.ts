@@ -58,6 +58,27 @@ export function make(group: Command): void {
     });
 }
 
+export function follow(group: Command): void {
+  withSite(group.command('follow <snippet>'))
+    .description('let a snippet that was pasted by hand follow a recipe; what visitors get stays the same')
+    .option('--recipe <key>', 'this one; the one that its code tells when left out')
+    .action(async (key: string, options: SiteOptions & { recipe?: string }) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      await assertSnippet(client, site, key);
+      if (options.recipe !== undefined) await findRecipe(client, options.recipe);
+      const { data } = await client.call('followRecipe', {
+        params: { site, snippet: key },
+        body: options.recipe === undefined ? {} : { recipe: options.recipe },
+      });
+      if (options.json) printJson(data);
+      else
+        print(
+          `"${key}" follows the recipe ${data.recipe!.key}, version ${data.recipe!.version}. Its values are fields of the site now; visitors get what they got.`,
+        );
+    });
+}
+
 export function leave(group: Command): void {
   withSite(group.command('leave <snippet>'))
     .description(

@@ -8,6 +8,7 @@ import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { ResultList } from '../../ui/result-list';
 import { Failure, Loading, NotFound } from '../../ui/states';
+import { WayBack } from '../../ui/way-back';
 import { targetOf, typedProblem, type Typed } from './given-values';
 import { ValuesForm } from './values-form';
 
@@ -62,11 +63,7 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
   return (
     <main className="mx-auto w-full max-w-3xl space-y-5 px-3 py-6 sm:px-5">
       <div>
-        <p className="text-sm">
-          <Link to={`/recipes/${recipe.key}`} className="text-muted hover:text-ink hover:underline">
-            {recipe.name}
-          </Link>
-        </p>
+        <WayBack to={`/recipes/${recipe.key}`}>{recipe.name}</WayBack>
         <h1>{results ? `“${recipe.name}” on your sites` : `Install “${recipe.name}”`}</h1>
         <p className="text-sm text-muted">{recipe.summary} It goes into the drafts; nothing is published.</p>
       </div>

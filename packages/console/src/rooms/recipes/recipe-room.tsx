@@ -8,6 +8,7 @@ import { recipesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { WayBack } from '../../ui/way-back';
 import { RecipeBadges } from './recipe-badges';
 import { RetireButton } from './retire-button';
 import { UsesList } from './uses-list';
@@ -44,11 +45,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
   return (
     <>
       <div>
-        <p className="text-sm">
-          <Link to="/recipes" className="text-muted hover:text-ink hover:underline">
-            Recipes
-          </Link>
-        </p>
+        <WayBack to="/recipes">Recipes</WayBack>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <h1>{recipe.name}</h1>
           <RecipeBadges recipe={recipe} uses={uses} />

@@ -8,6 +8,7 @@ import { recipeUpdatesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { ResultList } from '../../ui/result-list';
 import { Failure, Loading } from '../../ui/states';
+import { WayBack } from '../../ui/way-back';
 import { CodeDifference } from '../findings/code-difference';
 
 interface Outcome {
@@ -43,11 +44,7 @@ export function UpdatesRoom() {
   return (
     <main className="mx-auto w-full max-w-4xl space-y-4 px-3 py-6 sm:px-5">
       <div>
-        <p className="text-sm">
-          <Link to="/recipes" className="text-muted hover:text-ink hover:underline">
-            Recipes
-          </Link>
-        </p>
+        <WayBack to="/recipes">Recipes</WayBack>
         <div className="flex flex-wrap items-end justify-between gap-3">
           <div>
             <h1>Snippets that are behind</h1>

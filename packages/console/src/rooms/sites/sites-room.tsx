@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
+import { cn } from '../../ui/cn';
+import { inputStyle } from '../../ui/field';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { SeverityCounts } from '../../ui/severity-counts';
 import { AddSiteDialog } from './add-site-dialog';
@@ -13,6 +15,8 @@ import { PublishSites } from './publish-sites';
 export function SitesRoom() {
   const sites = useQuery(sitesQuery);
   const [isAdding, setAdding] = useState(false);
+  const [searched, setSearched] = useState('');
+  const shown = sites.data?.filter((site) => isFound(site, searched)) ?? [];
   const needing = sites.data?.filter((site) => site.attention.length > 0).length ?? 0;
   const addButton = (
     <Button look="primary" onClick={() => setAdding(true)}>
@@ -54,8 +58,21 @@ export function SitesRoom() {
           server that holds its pages.
         </Empty>
       )}
+      {sites.data && sites.data.length >= MANY && (
+        <input
+          type="search"
+          aria-label="Find a site"
+          placeholder="Find by name or host"
+          className={cn(inputStyle, 'mb-3 max-w-md')}
+          value={searched}
+          onChange={(event) => setSearched(event.target.value)}
+        />
+      )}
+      {searched !== '' && shown.length === 0 && (
+        <p className="text-sm text-muted">No site has “{searched}” in its name or hosts.</p>
+      )}
       <ul className="space-y-3">
-        {sites.data?.map((site) => (
+        {shown.map((site) => (
           <li key={site.key}>
             <SiteCard site={site} />
           </li>
@@ -64,6 +81,17 @@ export function SitesRoom() {
       <AddSiteDialog isOpen={isAdding} onOpenChange={setAdding} />
     </main>
   );
+}
+
+/** So many sites are more than one looks over. */
+const MANY = 5;
+
+function isFound({ key, name, hosts }: SiteResource, searched: string): boolean {
+  const text = [key, name, ...hosts.map(({ host }) => host)].join(' ').toLowerCase();
+  return searched
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
 }
 
 function SiteCard({ site }: { site: SiteResource }) {

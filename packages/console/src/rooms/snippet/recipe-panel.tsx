@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { BookMarked } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useLeaveRecipe } from '../../api/changes';
+import { useFollowRecipe, useLeaveRecipe } from '../../api/changes';
 import { recipesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
@@ -20,6 +20,7 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
   const recipes = useQuery(recipesQuery).data;
   const [isMaking, setMaking] = useState(false);
   const leave = useLeaveRecipe(site, snippet.key);
+  const follow = useFollowRecipe(site, snippet.key);
   const toast = useToast();
   const link = snippet.recipe;
   const found = recipes?.find(({ recipe }) => recipe.key === link?.key);
@@ -60,6 +61,24 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
       {isBehind && (
         <Button asChild size="small" look="primary">
           <Link to={`/recipes/updates?site=${site}&snippet=${snippet.key}`}>See what would change</Link>
+        </Button>
+      )}
+      {seen && (
+        <Button
+          size="small"
+          look="primary"
+          isBusy={follow.isPending}
+          onClick={() =>
+            follow.run(seen.recipe.key, () =>
+              toast({
+                tone: 'done',
+                title: `It follows “${seen.recipe.name}” from now on`,
+                text: 'Its values are fields of the site now; visitors get what they got.',
+              }),
+            )
+          }
+        >
+          Let it follow the recipe
         </Button>
       )}
       {!isBehind && (
