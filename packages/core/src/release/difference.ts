@@ -1,5 +1,5 @@
 import { placementKey, placementWords, type Placement } from '../insert/index.js';
-import { fieldValue, type Field } from '../fields/index.js';
+import { fieldNames, fieldValue, filledCode, type Field } from '../fields/index.js';
 import {
   ENVIRONMENT_NAMES,
   limitsWords,
@@ -46,7 +46,7 @@ export interface Change {
 export function difference(from: Snapshot, to: Snapshot): Change[] {
   const before = new Map(from.snippets.map((snippet) => [snippet.key, snippet]));
   const after = new Map(to.snippets.map((snippet) => [snippet.key, snippet]));
-  const changes: Change[] = siteChanges(from.site, to.site);
+  const changes: Change[] = siteChanges(from.site, to);
   for (const snippet of to.snippets) {
     const old = before.get(snippet.key);
     changes.push(...(old ? snippetChanges(old, snippet, from.site, to.site) : [added(snippet, to.site)]));
@@ -77,7 +77,7 @@ function removed(snippet: SnapshotSnippet): Change {
 }
 
 /** What the site defines for all its snippets. */
-function siteChanges(old: Snapshot['site'], now: Snapshot['site']): Change[] {
+function siteChanges(old: Snapshot['site'], { site: now, snippets }: Snapshot): Change[] {
   const changes: Change[] = [];
   const report = (message: string): void => {
     changes.push({ kind: 'site', snippet: '', message, visible: true });
@@ -95,29 +95,39 @@ function siteChanges(old: Snapshot['site'], now: Snapshot['site']): Change[] {
   for (const { name } of groupsWere.values()) report(`The page group “${name}” is gone.`);
   if (JSON.stringify(old.consent) !== JSON.stringify(now.consent))
     report('What visitors agree to is defined or read in another way.');
-  changes.push(...fieldChanges(old, now));
+  changes.push(...fieldChanges(old, now, new Set(snippets.flatMap(usedFields))));
   if (old.timeZone !== now.timeZone)
     report(`Hours are those of ${now.timeZone}; before, of ${old.timeZone}.`);
   return changes;
 }
 
-function fieldChanges(old: Snapshot['site'], now: Snapshot['site']): Change[] {
+function usedFields(snippet: SnapshotSnippet): string[] {
+  return snippet.state === 'on' ? fieldNames(snippet) : [];
+}
+
+/** @param used - names of the fields that visitors get the values of */
+function fieldChanges(old: Snapshot['site'], now: Snapshot['site'], used: ReadonlySet<string>): Change[] {
   const before = new Map((old.fields ?? []).map((field) => [field.name, field]));
   const changes: Change[] = [];
-  const report = (message: string): void => {
-    changes.push({ kind: 'field', snippet: '', message, visible: true });
+  const report = (message: string, visible: boolean): void => {
+    changes.push({ kind: 'field', snippet: '', message, visible });
   };
   for (const field of now.fields ?? []) {
     const was = before.get(field.name);
     before.delete(field.name);
-    if (!was) report(`The field “${field.name}” is new: ${valueWords(field, 'live')}.`);
+    // Code that uses it from now on is a change of its own.
+    if (!was) report(`The field “${field.name}” is new: ${valueWords(field, 'live')}.`, false);
     else
       for (const environment of ENVIRONMENT_NAMES) {
         const [then, is] = [valueWords(was, environment), valueWords(field, environment)];
-        if (then !== is) report(`The field “${field.name}” is now ${is} on ${environment}; before, ${then}.`);
+        if (then !== is)
+          report(
+            `The field “${field.name}” is now ${is} on ${environment}; before, ${then}.`,
+            used.has(field.name),
+          );
       }
   }
-  for (const name of before.keys()) report(`The field “${name}” is gone.`);
+  for (const name of before.keys()) report(`The field “${name}” is gone.`, false);
   return changes;
 }
 
@@ -145,7 +155,12 @@ function snippetChanges(
   const limitsWere = limitsText(old, oldSite);
   const limitsAre = limitsText(now, site);
   if (limitsWere !== limitsAre) report('reach', `now runs ${limitsAre}; before, ${limitsWere}.`);
-  partChanges(old.parts, now.parts, report);
+  partChanges(old.parts, now.parts, report, (was, is) =>
+    ENVIRONMENT_NAMES.every(
+      (environment) =>
+        filledCode(was, oldSite.fields ?? [], environment) === filledCode(is, site.fields ?? [], environment),
+    ),
+  );
   const followed = recipeWords(old.recipe, now.recipe);
   if (followed !== undefined) report('details', followed, false);
   const details = changedDetails(old, now);
@@ -191,7 +206,8 @@ function stateWords(old: SnippetState, now: SnippetState): string {
 function partChanges(
   old: readonly SnapshotPart[],
   now: readonly SnapshotPart[],
-  report: (kind: ChangeKind, text: string) => void,
+  report: (kind: ChangeKind, text: string, visible?: boolean) => void,
+  isSameForVisitors: (was: string, is: string) => boolean,
 ): void {
   const numbered = Math.max(old.length, now.length) > 1;
   now.forEach((part, index) => {
@@ -207,7 +223,10 @@ function partChanges(
         `moves: ${which} now stands ${placementWords(part.placement)}; before, ${placementWords(was.placement)}.`,
       );
     }
-    if (was.code !== part.code)
+    if (was.code === part.code) return;
+    if (isSameForVisitors(was.code, part.code))
+      report('code', `has ${which} written with other fields; visitors get the same.`, false);
+    else
       report(
         'code',
         `has new code${numbered ? ` in part ${index + 1}` : ''}: ${lineWords(was.code, part.code)}.`,
