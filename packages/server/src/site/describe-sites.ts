@@ -93,7 +93,7 @@ function toConsent(consent: Site['consent']): SiteResource['consent'] {
 
 /** What is worse comes first: errors, then what nobody gets, then what waits to be published. */
 export function byAttention(a: SiteResource, b: SiteResource): number {
-  return urgency(b) - urgency(a) || a.name.localeCompare(b.name);
+  return urgency(b) - urgency(a) || a.name.localeCompare(b.name, 'en', { numeric: true });
 }
 
 const URGENCY: Readonly<Record<Attention['kind'], number>> = {

@@ -167,6 +167,8 @@ interface SiteChoiceProps {
 
 function SiteChoice({ sites, uses, isOncePerSite, chosen, onChoose }: SiteChoiceProps) {
   const installOn = (key: string) => uses.find(({ site }) => site === key);
+  // Those that have it already come last.
+  const ordered = [...sites].sort((a, b) => Number(!!installOn(a.key)) - Number(!!installOn(b.key)));
   const all = sites.filter(({ key }) => !isOncePerSite || !installOn(key)).map(({ key }) => key);
   const isAll = all.every((key) => chosen.includes(key));
   return (
@@ -180,8 +182,8 @@ function SiteChoice({ sites, uses, isOncePerSite, chosen, onChoose }: SiteChoice
           </Button>
         )}
       </div>
-      <ul className="grid gap-1 sm:grid-cols-2">
-        {sites.map(({ key, name }) => {
+      <ul className="grid max-h-72 gap-1 overflow-y-auto sm:grid-cols-2">
+        {ordered.map(({ key, name }) => {
           const there = installOn(key);
           return (
             <li key={key}>
