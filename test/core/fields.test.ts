@@ -9,6 +9,7 @@ import {
   difference,
   type Field,
   type FieldType,
+  type Limits,
 } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
@@ -222,6 +223,39 @@ describe('a site’s fields', () => {
     const unset: Field = { name: 'account', type: 'id', label: 'Account', example: 'TM-0000' };
     expect(found([unset])[0]).to.equal('field-example: “COUNTER”: “Account” is still the example, TM-0000');
     expect(found([{ ...account, value: 'YOUR_ACCOUNT_ID' }]).join()).to.include('placeholder');
+  });
+
+  it('are seen by the checks as they are where the code runs', () => {
+    const fields: Field[] = [{ ...account, staging: 'YOUR_ACCOUNT_ID' }];
+    const found = (limits?: Limits): string[] => {
+      const set = made(fields);
+      const snippets = set.snippets.map((one) => ({ ...one, ...(limits ? { limits } : {}) }));
+      return runChecks({ ...set, snippets }).map(({ check }) => check);
+    };
+    expect(found()).not.to.include('placeholder');
+    expect(found({ environment: 'staging' })).to.include('placeholder');
+  });
+
+  it('left at their example matter where the code runs', () => {
+    const told = (
+      field: Partial<Field>,
+      limits?: Limits,
+      hosts?: readonly ('live' | 'staging')[],
+    ): string[] => {
+      const set = made([{ name: 'account', type: 'id', label: 'Account', example: 'TM-0000', ...field }]);
+      const snippets = set.snippets.map((one) => ({ ...one, ...(limits ? { limits } : {}) }));
+      const known = hosts?.map((environment) => ({ host: `${environment}.test`, environment }));
+      return runChecks({ ...set, snippets }, known ? { hosts: known } : {})
+        .filter(({ check }) => check === 'field-example')
+        .map(({ severity, title }) => `${severity}: ${title}`);
+    };
+    const live = '“COUNTER”: “Account” is still the example, TM-0000';
+    expect(told({})).to.deep.equal([`error: ${live}`]);
+    expect(told({ live: 'TM-1' })).to.deep.equal([`warning: ${live}, on staging`]);
+    expect(told({ live: 'TM-1' }, { environment: 'live' })).to.deep.equal([]);
+    expect(told({ live: 'TM-1' }, undefined, ['live'])).to.deep.equal([]);
+    expect(told({ staging: 'TM-1' }, undefined, ['live', 'staging'])).to.deep.equal([`error: ${live}`]);
+    expect(told({ staging: 'TM-1' }, { environment: 'staging' })).to.deep.equal([]);
   });
 
   it('are named in the difference of two releases', () => {

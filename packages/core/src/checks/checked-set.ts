@@ -121,8 +121,7 @@ export class CheckedSet {
     this.#hosts = hosts;
     this.#ticks = ticks;
     this.#skeletons = skeletons;
-    // What visitors of the live site get is what is looked at.
-    this.parts = orderedParts(filledSnapshot(snapshot, 'live')).map((placed, position) => ({
+    this.parts = orderedParts(filledWhereItRuns(snapshot)).map((placed, position) => ({
       ...placed,
       ...readOf(memory.read(placed.part.code)),
       position,
@@ -212,6 +211,11 @@ export class CheckedSet {
     return recipe !== undefined && !recipe.repeatable && recipe === this.recipeOf(b);
   }
 
+  /** Whether the site answers in an environment, as far as its hosts are known. */
+  hasHost(environment: EnvironmentName): boolean {
+    return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
+  }
+
   /** What needs what, worked out when it is first asked for. */
   get order(): SetOrder {
     return (this.#order ??= new SetOrder(this));
@@ -259,6 +263,19 @@ export class CheckedSet {
     const witness = this.reaches.meets(a, b);
     return witness && witnessWords(witness, this.snapshot.site, this.now);
   }
+}
+
+/** What visitors of the live site get is what is looked at; of a snippet for staging only, what staging gets. */
+function filledWhereItRuns(snapshot: Snapshot): Snapshot {
+  const live = filledSnapshot(snapshot, 'live');
+  if (live === snapshot) return snapshot;
+  const staging = filledSnapshot(snapshot, 'staging');
+  return {
+    ...live,
+    snippets: live.snippets.map((snippet, index) =>
+      snippet.limits?.environment === 'staging' ? staging.snippets[index]! : snippet,
+    ),
+  };
 }
 
 function readOf(read: ReadCode): { read: ReadCode; code: string; facts: Facts } {

@@ -5,9 +5,11 @@ import {
   readCode,
   sourceRange,
   suggestParts,
+  type EnvironmentName,
   type Field as SiteField,
   type Finding,
   type Placement,
+  type Range,
   type SuggestedPart,
 } from '@pragmatica/core';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
@@ -27,6 +29,8 @@ interface PartEditorProps {
   error: string | undefined;
   /** The site's fields: code is read with their values in it. */
   fields: readonly SiteField[];
+  /** Where it runs, and so which values it gets. */
+  environment: EnvironmentName;
   /** The site for which a recipe is offered where there is one; left out for a snippet that is there already. */
   recipeSite?: string | undefined;
   /** What is found about this part. */
@@ -51,13 +55,14 @@ export function PartEditor({
   onSplit,
   followsSuggestion,
   fields,
+  environment,
   recipeSite,
 }: PartEditorProps) {
   const code = useDeferredValue(part.code);
   const placement = useDeferredValue(part.placement);
   const statement = useDeferredValue(part.statement);
   const problem = useMemo(() => containmentProblem(code, placement), [code, placement]);
-  const facts = useMemo(() => readCode(filledCode(code, fields, 'live')), [code, fields]);
+  const facts = useMemo(() => readCode(filledCode(code, fields, environment)), [code, fields, environment]);
   const pieces = useMemo(() => suggestParts(code, statement), [code, statement]);
   const suggested = pieces.length === 1 ? pieces[0] : undefined;
   const isEmpty = part.code.trim() === '';
@@ -67,7 +72,10 @@ export function PartEditor({
     // Only a new suggestion moves it, not every change of the part.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [suggested?.placement, followsSuggestion]);
-  const marks = useMemo(() => marksOf(findings, partKey, code, fields), [findings, partKey, code, fields]);
+  const marks = useMemo(
+    () => marksOf(findings, partKey, (range) => sourceRange(code, fields, environment, range), code.length),
+    [findings, partKey, code, fields, environment],
+  );
   return (
     <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-2">
@@ -119,15 +127,15 @@ export function PartEditor({
 function marksOf(
   findings: readonly Finding[],
   partKey: string,
-  code: string,
-  fields: readonly SiteField[],
+  toSource: (range: Range) => Range,
+  length: number,
 ): CodeMark[] {
   return findings.flatMap(({ title, advice, severity, evidence }) =>
     evidence
       .filter(({ part }) => part === partKey)
       // Findings see the fields' values; the editor shows the fields.
-      .map(({ range }) => sourceRange(code, fields, 'live', range))
-      .filter((range) => range.end - range.start < code.length)
+      .map(({ range }) => toSource(range))
+      .filter((range) => range.end - range.start < length)
       .map((range) => ({
         from: range.start,
         to: range.end,

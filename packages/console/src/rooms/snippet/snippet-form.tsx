@@ -107,6 +107,7 @@ export function SnippetForm({
             part={part}
             partKey={partKey(key, index)}
             fields={fields}
+            environment={typed.limits.environment ?? 'live'}
             recipeSite={isNew ? site : undefined}
             findings={found?.findings ?? []}
             onChange={(next) => setPart(index, next)}

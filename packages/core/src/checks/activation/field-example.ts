@@ -1,3 +1,4 @@
+import { ENVIRONMENT_NAMES } from '../../reach/index.js';
 import { fieldNames, isLeftAtExample } from '../../fields/index.js';
 import type { Check } from '../types.js';
 
@@ -21,19 +22,30 @@ export const fieldExample: Check = {
       parts: [{ placement: 'head-end', code: `<script async src="${COUNTER}@{counter_account}"></script>` }],
     },
   ],
-  *run({ snapshot }) {
+  *run(set) {
+    const { snapshot } = set;
     const fields = new Map((snapshot.site.fields ?? []).map((field) => [field.name, field]));
     for (const snippet of snapshot.snippets) {
       if (snippet.state !== 'on') continue;
       for (const name of fieldNames(snippet)) {
         const field = fields.get(name);
-        if (field?.example === undefined || !isLeftAtExample(field, 'live')) continue;
+        if (field?.example === undefined) continue;
+        const where = ENVIRONMENT_NAMES.filter(
+          (environment) =>
+            (snippet.limits?.environment ?? environment) === environment &&
+            set.hasHost(environment) &&
+            isLeftAtExample(field, environment),
+        );
+        if (where.length === 0) continue;
+        const isLive = where.includes('live');
         yield {
-          about: name,
-          title: `“${snippet.name}”: “${field.label}” is still the example, ${field.example}`,
+          about: isLive ? name : `${name} on staging`,
+          title: `“${snippet.name}”: “${field.label}” is still the example, ${field.example}${where.length === 1 && !isLive ? ', on staging' : ''}`,
           advice: `Write your own into the field “${name}” of the site.`,
           subjects: [{ snippet: snippet.key, name: snippet.name }],
           evidence: [],
+          // Nobody but those who try things out sees staging.
+          ...(isLive ? {} : { severity: 'warning' as const }),
         };
       }
     }
