@@ -1,17 +1,10 @@
 import type { endpoints } from '@pragmatica/contract';
-import { WEEKDAY_NAMES, spansWords, type Weekday } from '@pragmatica/core';
+import { WEEKDAY_NAMES, dayRuleWords, spansWords, type Weekday } from '@pragmatica/core';
 import type { z } from 'zod';
 import { colour, print } from './output.js';
 
 type Calendar = z.infer<(typeof endpoints.showCalendar)['response']>;
 
-const RULES: Readonly<Record<Calendar['days'][number]['rule'], string>> = {
-  weekly: '',
-  exception: 'this day only',
-  closed: 'closed every year',
-  'before-first': 'before the first day',
-  'after-last': 'after the last day',
-};
 /** Signs for a day, half an hour each. */
 const STEPS = 48;
 
@@ -25,11 +18,13 @@ export function tellWeek({ days, message, timeZone }: Calendar, isThisWeek: bool
     )
     .join('');
   print(colour.dim(`${' '.repeat(15)}${scale}`));
-  for (const { date, weekday, rule, on } of days) {
+  for (const day of days) {
+    const { date, weekday, on } = day;
     const name = WEEKDAY_NAMES[weekday as Weekday].slice(0, 3);
     const strip = Array.from({ length: STEPS }, (_, step) => (isOn(on, step) ? '█' : '·')).join('');
     const hours = on.length === 0 ? 'closed' : spansWords(on);
-    const why = RULES[rule] === '' ? '' : colour.dim(`  (${RULES[rule]})`);
+    const rule = dayRuleWords(day);
+    const why = rule === '' ? '' : colour.dim(`  (${rule})`);
     print(`${name} ${date} ${strip}  ${hours}${why}`);
   }
   // Of another week, what is now says nothing.

@@ -194,6 +194,7 @@ describe('what differs between two versions of a recipe', () => {
       changes: 'It loads later.',
       after: ['biscuitkeel-question'],
       repeatable: true,
+      floats: 'left',
       parts: [
         { ...FIRST.parts[1]!, placement: 'body-start', code: '<i></i>' },
         piece('place', '<div></div>'),
@@ -215,7 +216,20 @@ describe('what differs between two versions of a recipe', () => {
       'There is one step more at the provider: Put it on the list.',
       'Before it must come biscuitkeel-question.',
       'It may stand twice on a page.',
+      'It floats at the left.',
       'It is recognised by other addresses or names.',
+    ]);
+    expect(recipeDifference(next, FIRST).slice(-4)).to.deep.equal([
+      'Before it need no longer come biscuitkeel-question.',
+      'It may stand on a page only once.',
+      'It no longer floats over the page.',
+      'It is recognised by other addresses or names.',
+    ]);
+    expect(recipeDifference(next, FIRST)).to.include('A step at the provider is gone: Put it on the list.');
+    const loose = { ...FIRST, version: 2, parts: FIRST.parts.map((one) => ({ ...one, required: false })) };
+    expect(recipeDifference(FIRST, loose)).to.deep.equal([
+      'The part “settings” may be left out.',
+      'The part “loader” may be left out.',
     ]);
     expect(recipeDifference(FIRST, { ...FIRST, version: 2 })).to.deep.equal([]);
   });

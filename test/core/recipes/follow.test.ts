@@ -90,6 +90,14 @@ describe('letting pasted code follow a recipe', () => {
     expect(result.fields[0]).to.deep.equal(field);
   });
 
+  it('leaves fields of the site alone, which may have other values on staging', () => {
+    const draft = pasted(LOADER, "<script>\n window.talk = { room: 'quay', greeting: 'Ask' };\n</script>");
+    const room = { name: 'room', type: 'id', label: 'Room', value: 'x', staging: 'y' } as const;
+    const result = follow({ ...draft, site: { ...draft.site, fields: [room] } }) as Followed;
+    expect(result.names['room']).to.equal('talk_room');
+    expect(result.fields[0]).to.deep.equal(room);
+  });
+
   it('gives what applying gave, and changes nothing that visitors get', () => {
     const text = fc.string({ maxLength: 20 }).filter((value) => /^[^\p{Cc}]*$/u.test(value) && value !== '');
     const id = fc.stringMatching(/^[\w.:/-]{1,10}$/);

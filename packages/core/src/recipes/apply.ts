@@ -89,15 +89,20 @@ export function toPart(
   };
 }
 
-/** The site's fields with those of a recipe that it does not have yet, and what they are called there. */
+/**
+ * The site's fields with those of a recipe that it does not have yet, and what they are called there.
+ *
+ * @param taken - names that may not be taken, though no code uses them
+ */
 export function addFields(
   wanted: readonly RecipeField[],
   known: Readonly<Record<string, string>>,
   snippet: string,
   { site, snippets }: Pick<Snapshot, 'site' | 'snippets'>,
+  taken: readonly string[] = [],
 ): { names: Record<string, string>; fields: Field[] } {
   const fields = [...(site.fields ?? [])];
-  const inUse = new Set([...snippets.flatMap(usedFields), ...Object.values(known)]);
+  const inUse = new Set([...snippets.flatMap(usedFields), ...Object.values(known), ...taken]);
   const names: Record<string, string> = { ...known };
   for (const field of wanted) {
     if (names[field.name] !== undefined) continue;

@@ -14,6 +14,9 @@ export function recipeDifference(from: Recipe, to: Recipe): string[] {
     ...(from.repeatable === to.repeatable
       ? []
       : [to.repeatable ? 'It may stand twice on a page.' : 'It may stand on a page only once.']),
+    ...(from.floats === to.floats
+      ? []
+      : [to.floats === undefined ? 'It no longer floats over the page.' : `It floats at the ${to.floats}.`]),
     ...(JSON.stringify(from.recognise) === JSON.stringify(to.recognise)
       ? []
       : ['It is recognised by other addresses or names.']),
@@ -32,6 +35,9 @@ function partWords(from: readonly RecipePart[], to: readonly RecipePart[]): stri
     before.delete(part.key);
     if (!was) return [`The part “${part.key}” is new, ${placementWords(part.placement)}.`];
     return [
+      ...(was.required === part.required
+        ? []
+        : [`The part “${part.key}” ${part.required ? 'is needed now' : 'may be left out'}.`]),
       ...(was.code === part.code ? [] : [`The part “${part.key}” has new code.`]),
       ...(placementKey(was.placement) === placementKey(part.placement)
         ? []
@@ -44,10 +50,15 @@ function partWords(from: readonly RecipePart[], to: readonly RecipePart[]): stri
 }
 
 function stepWords(from: readonly RecipeStep[], to: readonly RecipeStep[]): string[] {
-  const before = new Set(from.map(({ key }) => key));
-  return to.flatMap(({ key, title }) =>
-    before.has(key) ? [] : [`There is one step more at the provider: ${title}.`],
-  );
+  const before = new Map(from.map((step) => [step.key, step]));
+  const said = to.flatMap(({ key, title }) => {
+    const was = before.get(key);
+    before.delete(key);
+    if (!was) return [`There is one step more at the provider: ${title}.`];
+    return was.title === title ? [] : [`A step at the provider is another: ${title}.`];
+  });
+  const gone = [...before.values()].map(({ title }) => `A step at the provider is gone: ${title}.`);
+  return [...said, ...gone];
 }
 
 function listChange<T>(

@@ -1,4 +1,5 @@
 import { filledCode, fieldValueProblem, type Field } from '../fields/index.js';
+import { ENVIRONMENT_NAMES } from '../reach/index.js';
 import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../release/index.js';
 import { addFields, toPart } from './apply.js';
 import { matchPieces } from './pieces.js';
@@ -62,7 +63,10 @@ export function followRecipe(
   }
   const unfit = recipe.fields.find((field) => isUnfit(field, values.get(field.name)));
   if (unfit) return { problem: `“${unfit.label}” cannot be “${values.get(unfit.name)!}”.` };
-  return withLink(recipe, snippet, addFields(recipe.fields, known, snippet.key, set), values, places);
+  // A field that is there may have another value on staging: what visitors get would not stay the same.
+  const taken = (set.site.fields ?? []).map(({ name }) => name);
+  const added = addFields(recipe.fields, known, snippet.key, set, taken);
+  return withLink(recipe, snippet, added, values, places);
 }
 
 function isUnfit({ type }: RecipeField, value: string | undefined): boolean {
@@ -86,9 +90,11 @@ function withLink(
     return found ? { ...part, code: withNames(part.code, found, names) } : part;
   });
   // What stands there may be written in a way that is not how a field is written there.
-  const same = parts.every(
-    ({ code }, index) =>
-      filledCode(code, filled, 'live') === filledCode(snippet.parts[index]!.code, filled, 'live'),
+  const same = ENVIRONMENT_NAMES.every((environment) =>
+    parts.every(
+      ({ code }, index) =>
+        filledCode(code, filled, environment) === filledCode(snippet.parts[index]!.code, filled, environment),
+    ),
   );
   if (!same) return { problem: 'A value in its code is written in a way in which a field would not be.' };
   const pieces = new Map(

@@ -23,7 +23,6 @@ export interface MadeRecipe {
  * again. A snippet that follows a recipe makes that recipe's next version.
  *
  * @param followed - the newest version of the recipe that it follows
- * @param recipeOf - key of the recipe that another snippet of the set follows
  */
 export function recipeFromSnippet(
   snippet: SnapshotSnippet,

@@ -8,6 +8,7 @@ import {
   pageAddress,
   planDifference,
   planPage,
+  stateWords,
   withDraft,
   zoneClock,
   type PageLoad,
@@ -45,20 +46,12 @@ export function planHandlers(): HandlersOf<'showPlan' | 'showCalendar'> {
       const at = toMoment(query.at, timeZone);
       const { hours } = snippet.limits;
       const { isOpen, until } = hoursAt(hours, clock, at);
-      const change = until === undefined ? '' : momentWords(until, timeZone, at);
-      const message = isOpen
-        ? change === ''
-          ? 'It has no hours: it is on all the time.'
-          : `It is on until ${change}.`
-        : change === ''
-          ? 'It is closed, and does not open again.'
-          : `It is closed, and opens ${change}.`;
       return {
         data: {
           timeZone,
           isOpen,
           until: until === undefined ? null : new Date(until).toISOString(),
-          message,
+          message: stateWords(hours, timeZone, at),
           days: calendarWeek(hours, clock, at).map(({ on, ...day }) => ({
             ...day,
             on: on.map((span) => ({ ...span })),

@@ -1,9 +1,9 @@
 import {
   WEEKDAY_NAMES,
   calendarWeek,
-  hoursAt,
-  momentWords,
+  dayRuleWords,
   spansWords,
+  stateWords,
   zoneClock,
   type Hours,
 } from '@pragmatica/core';
@@ -12,13 +12,6 @@ import { useState } from 'react';
 import { Button } from '../../ui/button';
 
 const WEEK_MS = 7 * 86_400_000;
-const RULES = {
-  weekly: '',
-  exception: 'this day only',
-  closed: 'closed every year',
-  'before-first': 'before the first day',
-  'after-last': 'after the last day',
-} as const;
 
 /** A week's hours as a picture: one bar for each day, filled where it is on. */
 export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZone: string }) {
@@ -26,22 +19,13 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
   const [now] = useState(() => Date.now());
   const clock = zoneClock(timeZone);
   const days = calendarWeek(hours, clock, now + weeks * WEEK_MS);
-  const { isOpen, until } = hoursAt(hours, clock, now);
-  const change = until === undefined ? '' : momentWords(until, timeZone, now);
   const today = clock.at(now);
   const isThisWeek = weeks === 0;
   return (
     <figure className="space-y-2" aria-label="The week’s hours">
       <div className="flex items-center gap-1">
         <p className="text-sm">
-          {isOpen
-            ? change === ''
-              ? 'On all the time.'
-              : `On now, until ${change}.`
-            : change === ''
-              ? 'Closed, and it does not open again.'
-              : `Closed now; opens ${change}.`}{' '}
-          <span className="text-muted">({timeZone})</span>
+          {stateWords(hours, timeZone, now)} <span className="text-muted">({timeZone})</span>
         </p>
         <Button
           look="quiet"
@@ -57,7 +41,9 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
         </Button>
       </div>
       <ul className="space-y-1">
-        {days.map(({ date, weekday, rule, on }, index) => {
+        {days.map((day, index) => {
+          const { date, weekday, on } = day;
+          const rule = dayRuleWords(day);
           const isToday = isThisWeek && index === (today.day + 3) % 7;
           return (
             <li
@@ -91,7 +77,7 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
               </span>
               <span className="text-muted max-sm:col-start-2">
                 {on.length === 0 ? 'closed' : spansWords(on)}
-                {RULES[rule] === '' ? '' : ` (${RULES[rule]})`}
+                {rule === '' ? '' : ` (${rule})`}
               </span>
             </li>
           );

@@ -6,9 +6,8 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { recipesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { inputStyle } from '../../ui/field';
 import { Empty, Failure, Loading } from '../../ui/states';
-import { cn } from '../../ui/cn';
+import { SearchField, hasWords } from '../../ui/search-field';
 import { ImportButton } from './import-button';
 import { RecipeBadges } from './recipe-badges';
 
@@ -19,7 +18,10 @@ export function RecipesRoom() {
   const [query] = useSearchParams();
   const site = query.get('site');
   const behind = recipes.data?.flatMap(({ uses }) => uses).filter(({ isBehind }) => isBehind).length ?? 0;
-  const shown = recipes.data?.filter((entry) => isFound(entry, searched)) ?? [];
+  const shown =
+    recipes.data?.filter(({ recipe: { name, provider, summary, key } }) =>
+      hasWords([name, provider, summary, key], searched),
+    ) ?? [];
   return (
     <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -55,13 +57,11 @@ export function RecipesRoom() {
         </Empty>
       )}
       {recipes.data && recipes.data.length > 0 && (
-        <input
-          type="search"
-          aria-label="Find a recipe"
+        <SearchField
+          label="Find a recipe"
           placeholder="Find by name, provider or what it does"
-          className={cn(inputStyle, 'max-w-md')}
           value={searched}
-          onChange={(event) => setSearched(event.target.value)}
+          onChange={setSearched}
         />
       )}
       {recipes.data && recipes.data.length > 0 && shown.length === 0 && (
@@ -76,14 +76,6 @@ export function RecipesRoom() {
       </ul>
     </main>
   );
-}
-
-function isFound({ recipe }: RecipeResource, searched: string): boolean {
-  const text = `${recipe.name} ${recipe.provider} ${recipe.summary} ${recipe.key}`.toLowerCase();
-  return searched
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
 }
 
 function RecipeCard({ entry, site }: { entry: RecipeResource; site: string | null }) {

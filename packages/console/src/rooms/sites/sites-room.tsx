@@ -5,8 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { cn } from '../../ui/cn';
-import { inputStyle } from '../../ui/field';
+import { SearchField, hasWords } from '../../ui/search-field';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { SeverityCounts } from '../../ui/severity-counts';
 import { AddSiteDialog } from './add-site-dialog';
@@ -16,7 +15,10 @@ export function SitesRoom() {
   const sites = useQuery(sitesQuery);
   const [isAdding, setAdding] = useState(false);
   const [searched, setSearched] = useState('');
-  const shown = sites.data?.filter((site) => isFound(site, searched)) ?? [];
+  const shown =
+    sites.data?.filter(({ key, name, hosts }) =>
+      hasWords([key, name, ...hosts.map(({ host }) => host)], searched),
+    ) ?? [];
   const needing = sites.data?.filter((site) => site.attention.length > 0).length ?? 0;
   const addButton = (
     <Button look="primary" onClick={() => setAdding(true)}>
@@ -59,13 +61,12 @@ export function SitesRoom() {
         </Empty>
       )}
       {sites.data && sites.data.length >= MANY && (
-        <input
-          type="search"
-          aria-label="Find a site"
+        <SearchField
+          className="mb-3"
+          label="Find a site"
           placeholder="Find by name or host"
-          className={cn(inputStyle, 'mb-3 max-w-md')}
           value={searched}
-          onChange={(event) => setSearched(event.target.value)}
+          onChange={setSearched}
         />
       )}
       {searched !== '' && shown.length === 0 && (
@@ -85,14 +86,6 @@ export function SitesRoom() {
 
 /** So many sites are more than one looks over. */
 const MANY = 5;
-
-function isFound({ key, name, hosts }: SiteResource, searched: string): boolean {
-  const text = [key, name, ...hosts.map(({ host }) => host)].join(' ').toLowerCase();
-  return searched
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-}
 
 function SiteCard({ site }: { site: SiteResource }) {
   const live = site.hosts.find((host) => host.environment === 'live');

@@ -4,6 +4,6 @@ export { openIntervals } from './intervals.js';
 export { HoursTextError, parseWeekly } from './parse.js';
 export { hoursProblems, type HoursProblem } from './problems.js';
 export { WEEKDAYS, type DayException, type Hours, type Interval, type Span, type Weekday } from './types.js';
-export { calendarWeek, type CalendarDay } from './week.js';
+export { calendarWeek, dayRuleWords, stateWords, type CalendarDay } from './week.js';
 export { WEEKDAY_NAMES, dateWords, dayAt, hoursWords, momentOf, momentWords, spansWords } from './words.js';
 export { zoneClock, type ZoneClock } from './zone-clock.js';

@@ -1,7 +1,9 @@
 import { dateOf, spansOn, timeOf, weekdayOf, type DayNumber, type DayRule } from './days.js';
+import { hoursAt } from './at.js';
 import { openIntervals } from './intervals.js';
 import type { Hours, Span, Weekday } from './types.js';
-import type { ZoneClock } from './zone-clock.js';
+import { momentWords } from './words.js';
+import { zoneClock, type ZoneClock } from './zone-clock.js';
 
 /** One day of a calendar strip. */
 export interface CalendarDay {
@@ -32,4 +34,27 @@ function calendarDay(hours: Hours, clock: ZoneClock, day: DayNumber): CalendarDa
       to: to >= end ? '24:00' : timeOf(clock.at(to).minutes),
     })),
   };
+}
+
+const RULE_WORDS: Readonly<Record<DayRule, string>> = {
+  weekly: '',
+  exception: 'this day only',
+  closed: 'closed every year',
+  'before-first': 'before the first day',
+  'after-last': 'after the last day',
+};
+
+/** Why a day's hours are not those of its weekday; empty where they are. */
+export function dayRuleWords({ rule }: Pick<CalendarDay, 'rule'>): string {
+  return RULE_WORDS[rule];
+}
+
+/** Whether it is on at a moment and until when, in one sentence. */
+export function stateWords(hours: Hours | undefined, zone: string, moment: number): string {
+  if (!hours) return 'It has no hours: it is on all the time.';
+  const { isOpen, until } = hoursAt(hours, zoneClock(zone), moment);
+  if (until === undefined)
+    return isOpen ? 'It is on, and stays on.' : 'It is closed, and does not open again.';
+  const change = momentWords(until, zone, moment);
+  return isOpen ? `It is on until ${change}.` : `It is closed, and opens ${change}.`;
 }
