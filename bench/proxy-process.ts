@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { pipeline } from 'node:stream';
 import { gzipSync } from 'node:zlib';
 import { ReleasePlanner, type NamedPlacement, type Snapshot } from '@pragmatica/core';
-import { createGateway, createMetrics } from '@pragmatica/server';
+import { createGateway, createMetrics } from '@pragmatica/gateway';
 import { pino } from 'pino';
 
 /** One process of the gateway's bench: `origin`, `bare PORT` or `gateway PORT`. It tells its CPU time when asked. */

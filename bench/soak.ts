@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
@@ -48,24 +48,35 @@ const data = mkdtempSync(join(tmpdir(), 'soak-'));
 const database: Postgres = await startPostgres(data);
 let origin = makeOrigin();
 const originPort = await listen(origin);
-const main = fileURLToPath(new URL('../packages/server/dist/main.js', import.meta.url));
-const service: ChildProcess = spawn(process.execPath, [main], {
-  env: {
-    ...process.env,
-    DATABASE_URL: database.url,
-    PRAGMATICA_PORT: '0',
-    PRAGMATICA_GATEWAY_PORT: '0',
-    PRAGMATICA_LOG_LEVEL: 'silent',
-    PRAGMATICA_DATA: data,
-  },
-  stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-});
+
+function launch(name: 'server' | 'gateway'): ChildProcess {
+  const main = fileURLToPath(new URL(`../packages/${name}/dist/main.js`, import.meta.url));
+  return spawn(process.execPath, [main], {
+    env: {
+      ...process.env,
+      DATABASE_URL: database.url,
+      PRAGMATICA_PORT: '0',
+      PRAGMATICA_GATEWAY_PORT: '0',
+      PRAGMATICA_GATEWAY_STATUS_PORT: '0',
+      PRAGMATICA_GATEWAY_PROCESSES: '1',
+      PRAGMATICA_LOG_LEVEL: 'silent',
+      PRAGMATICA_DATA: data,
+    },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
+}
+
 interface Ready {
   readonly address: string;
-  readonly gatewayPort: number;
   readonly firstSignIn: { readonly login: string; readonly password: string };
 }
+const service = launch('server');
 const [ready] = (await once(service, 'message')) as [Ready];
+const gateway = launch('gateway');
+const [{ gatewayPort }] = (await once(gateway, 'message')) as [{ readonly gatewayPort: number }];
+const servingPid = Number(
+  spawnSync('ps', ['-o', 'pid=', '--ppid', String(gateway.pid!)], { encoding: 'utf8' }).stdout.trim(),
+);
 const visitor = createClient({ server: ready.address, fetch: localhostFetch });
 const { login, password } = ready.firstSignIn;
 const signedIn = await visitor.call('signIn', {
@@ -119,7 +130,7 @@ let isOver = false;
 function load(path: string, leaves: boolean): Promise<void> {
   return new Promise((resolve) => {
     let text = '';
-    const socket = createConnection(ready.gatewayPort, '127.0.0.1', () =>
+    const socket = createConnection(gatewayPort, '127.0.0.1', () =>
       socket.write(`GET ${path} HTTP/1.1\r\nHost: ${HOST}\r\nAccept: text/html\r\nConnection: close\r\n\r\n`),
     );
     socket.on('data', (chunk: Buffer) => {
@@ -179,11 +190,11 @@ let databaseKills = 0;
 let originRestarts = 0;
 
 function sample(): void {
-  const status = readFileSync(`/proc/${service.pid!}/status`, 'utf8');
+  const status = readFileSync(`/proc/${servingPid}/status`, 'utf8');
   samples.push({
     second: Math.round(seconds()),
     memory: Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024,
-    descriptors: readdirSync(`/proc/${service.pid!}/fd`).length,
+    descriptors: readdirSync(`/proc/${servingPid}/fd`).length,
   });
 }
 
@@ -212,8 +223,10 @@ while (seconds() < SECONDS) {
 }
 isOver = true;
 await Promise.all(visitors);
-service.disconnect();
-await once(service, 'exit');
+for (const child of [gateway, service]) {
+  child.disconnect();
+  await once(child, 'exit');
+}
 origin.closeAllConnections();
 origin.close();
 await database.kill();

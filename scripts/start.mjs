@@ -10,14 +10,16 @@ import { ROOT, inRoot } from './setup/paths.mjs';
 import { assertPortsFree } from './setup/ports.mjs';
 import { startPostgres } from './setup/postgres.mjs';
 import { say } from './setup/say.mjs';
+import { supervise } from './setup/supervise.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 import { command } from './setup/command.mjs';
 import { welcome } from './setup/welcome.mjs';
 
 const DATABASE = 'pragmatica';
 
-/** What was started, in order; stopped from the last to the first. */
+/** What was started, in order: the lock, the database where it is ours, then what stands on it. */
 const started = [];
+let hasOwnDatabase = false;
 let isStopping = false;
 
 async function main() {
@@ -29,12 +31,13 @@ async function main() {
   await ensureBuilt();
   const settings = await readSettings();
   const data = resolve(ROOT, settings.PRAGMATICA_DATA);
-  mkdirSync(join(data, 'logs'), { recursive: true });
+  mkdirSync(join(data, 'logs'), { recursive: true, mode: 0o700 });
   const unlock = lockDataFolder(data);
   started.push({ stop: async () => unlock() });
   await assertPortsFree(settings.PRAGMATICA_HOST, {
     PRAGMATICA_PORT: settings.PRAGMATICA_PORT,
     PRAGMATICA_GATEWAY_PORT: settings.PRAGMATICA_GATEWAY_PORT,
+    PRAGMATICA_GATEWAY_STATUS_PORT: settings.PRAGMATICA_GATEWAY_STATUS_PORT,
     ...(hasDemo
       ? {
           PRAGMATICA_DEMO_SITE_PORT: settings.PRAGMATICA_DEMO_SITE_PORT,
@@ -46,16 +49,28 @@ async function main() {
     settings.DATABASE_URL === undefined ? ['postgresql', 'chromium'] : ['chromium'],
   );
   const databaseUrl = settings.DATABASE_URL ?? (await startDatabase(tools.postgresql, data));
-  const demo = hasDemo ? await startDemo(settings, data) : undefined;
-  const env = { DATABASE_URL: databaseUrl, NODE_ENV: process.env.NODE_ENV ?? 'production' };
-  const service = await start({
+  if (hasDemo) await startDemo(settings, data);
+  const env = {
+    DATABASE_URL: databaseUrl,
+    PRAGMATICA_DATA: data,
+    NODE_ENV: process.env.NODE_ENV ?? 'production',
+  };
+  // Visitors first, where there is something to serve; a new database gets its tables from the service.
+  const servesAlready = await hasReleases(settings, databaseUrl);
+  let gateway = servesAlready ? await startGateway(data, env) : undefined;
+  const service = await keep({
     title: 'The service',
     file: inRoot('packages/server/dist/main.js'),
     log: join(data, 'logs/service.log'),
     env,
+    mayWait: servesAlready,
   });
-  if (demo) await seedDemo(settings, data, databaseUrl);
-  console.log(welcome({ ...service.ready, hasDemo, settings, data }));
+  gateway ??= await startGateway(data, env);
+  if (hasDemo && service) await seedDemo(settings, data, databaseUrl);
+  const address = service?.ready.address ?? `http://localhost:${settings.PRAGMATICA_PORT}`;
+  const firstSignIn = service?.ready.firstSignIn;
+  const { gatewayPort } = gateway.ready;
+  console.log(welcome({ address, firstSignIn, gatewayPort, hasDemo, settings, data }));
 }
 
 /** @returns {boolean} whether the demo is wanted */
@@ -69,18 +84,43 @@ function readArguments(args) {
 }
 
 async function readSettings() {
-  const { readSettings: read, SettingsError } = await import('../packages/server/dist/settings.js');
+  const { readSettings: readService } = await import('../packages/server/dist/settings.js');
+  const { readGatewaySettings } = await import('../packages/gateway/dist/settings.js');
+  const { SettingsError } = await import('../packages/runtime/dist/index.js');
   try {
-    return read(process.env);
+    return { ...readGatewaySettings(process.env), ...readService(process.env) };
   } catch (error) {
     if (error instanceof SettingsError) throw new SetupError(error.message);
     throw error;
   }
 }
 
+/** Whether an earlier run left releases of this database on disk. */
+async function hasReleases(settings, databaseUrl) {
+  const { releaseFiles } = await import('../packages/gateway/dist/index.js');
+  const files = releaseFiles(
+    { ...settings, PRAGMATICA_DATA: resolve(ROOT, settings.PRAGMATICA_DATA) },
+    databaseUrl,
+  );
+  return (await files.readState().catch(() => undefined)) !== undefined;
+}
+
 async function startDatabase(bin, data) {
-  const postgres = await startPostgres({ bin, data, log: join(data, 'logs/postgres.log') });
-  watch(postgres, 'The database', join(data, 'logs/postgres.log'));
+  const log = join(data, 'logs/postgres.log');
+  // Whoever is connected looks for it at the same port again.
+  let port;
+  let postgres;
+  const supervised = await supervise({
+    title: 'The database',
+    log,
+    start: async () => {
+      postgres = await startPostgres({ bin, data, log, port });
+      port = postgres.port;
+      return postgres;
+    },
+  });
+  started.push(supervised);
+  hasOwnDatabase = true;
   await postgres.createDatabase(DATABASE);
   return postgres.url(DATABASE);
 }
@@ -88,7 +128,7 @@ async function startDatabase(bin, data) {
 async function startDemo(settings, data) {
   const { PRAGMATICA_DEMO_SITE_PORT: site, PRAGMATICA_DEMO_PROVIDER_PORT: providers } = settings;
   const env = { PRAGMATICA_DEMO_SITE_PORT: String(site), PRAGMATICA_DEMO_PROVIDER_PORT: String(providers) };
-  return start({
+  return keep({
     title: 'The demo site',
     file: inRoot('packages/demo/dist/main.js'),
     log: join(data, 'logs/demo.log'),
@@ -96,20 +136,25 @@ async function startDemo(settings, data) {
   });
 }
 
-async function start(options) {
-  const child = await startChild(options);
-  watch(child, options.title, options.log);
-  return child;
+async function startGateway(data, env) {
+  return keep({
+    title: 'The gateway',
+    file: inRoot('packages/gateway/dist/main.js'),
+    log: join(data, 'logs/gateway.log'),
+    env,
+  });
 }
 
-/** Something that stops by itself takes the rest with it: half a service helps nobody. */
-function watch(part, title, log) {
-  started.push(part);
-  part.onExit(() => {
-    if (isStopping) return;
-    console.error(`\n${title} stopped by itself. Its log says why: ${log}\n`);
-    void stop(1);
+/** Starts one of our programs, and starts it again whenever it ends by itself. @returns it, once it runs */
+async function keep({ mayWait, ...options }) {
+  const supervised = await supervise({
+    title: options.title,
+    log: options.log,
+    start: () => startChild(options),
+    mayWait,
   });
+  started.push(supervised);
+  return supervised.first;
 }
 
 /** Fills in the demo, once. */
@@ -135,8 +180,17 @@ async function seedDemo(settings, data, databaseUrl) {
 async function stop(code) {
   if (isStopping) return;
   isStopping = true;
-  for (const part of started.reverse()) await part.stop();
+  await stopAll();
   process.exit(code);
+}
+
+/** What stands on the database goes first, all of it at once: one that hangs holds up none of the others. */
+async function stopAll() {
+  const [unlock, ...parts] = started;
+  const database = hasOwnDatabase ? parts.shift() : undefined;
+  await Promise.all(parts.map((part) => part.stop()));
+  await database?.stop();
+  await unlock?.stop();
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
@@ -151,7 +205,7 @@ await run(async () => {
     await main();
   } catch (error) {
     isStopping = true;
-    for (const part of started.reverse()) await part.stop();
+    await stopAll();
     throw error;
   }
 });

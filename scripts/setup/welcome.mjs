@@ -16,6 +16,7 @@ export function welcome({ address, gatewayPort, firstSignIn, hasDemo, settings, 
           `              http://origin.skerrywick.localhost:${settings.PRAGMATICA_DEMO_SITE_PORT}   (as its own server sends it)`,
         ]
       : [`  Gateway     http://localhost:${gatewayPort}   (serves the hosts of your sites)`]),
+    `  Health      http://127.0.0.1:${settings.PRAGMATICA_GATEWAY_STATUS_PORT}/readyz (gateway), ${address}/readyz (service)`,
     `  Logs        ${data}/logs`,
     '',
     'Try next:',

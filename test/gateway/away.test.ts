@@ -4,11 +4,19 @@ import { join } from 'node:path';
 import { createClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
-import { ReleaseFile, ReleaseFileError, readSettings, startService, type Service } from '@pragmatica/server';
+import {
+  FeedError,
+  ReleaseFileError,
+  openGateway,
+  readGatewaySettings,
+  releaseFiles,
+  type RunningGateway,
+} from '@pragmatica/gateway';
+import { readSettings, startService, type Service } from '@pragmatica/server';
 import { expect } from 'chai';
 import pg from 'pg';
 import { eventually, send } from '../support/http.js';
-import { ADMIN, createDatabase, listen } from '../support/stage.js';
+import { ADMIN, createDatabase, listen, stageEnvironment } from '../support/stage.js';
 
 const HOST = 'skerrywick.localhost';
 
@@ -17,21 +25,20 @@ describe('the gateway while the database is away', function () {
   let data: string;
   let databaseUrl: string;
   let service: Service | undefined;
+  let gateway: RunningGateway | undefined;
   let site: Awaited<ReturnType<typeof listen>>;
   let providers: Awaited<ReturnType<typeof listen>>;
 
-  const start = (): Promise<Service> =>
-    startService(
-      readSettings({
-        PRAGMATICA_PORT: '0',
-        PRAGMATICA_GATEWAY_PORT: '0',
-        PRAGMATICA_LOG_LEVEL: 'silent',
-        PRAGMATICA_DATA: data,
-      }),
-      databaseUrl,
-    );
-  const page = () => send({ port: service!.gatewayPort, host: HOST, path: '/' });
-  const file = (): string => join(data, 'gateway', readdirSync(join(data, 'gateway'))[0]!);
+  const startApi = (): Promise<Service> => startService(readSettings(stageEnvironment(data)), databaseUrl);
+  const startGateway = (): Promise<RunningGateway> =>
+    openGateway(readGatewaySettings(stageEnvironment(data)), databaseUrl);
+  const page = () => send({ port: gateway!.port, host: HOST, path: '/' });
+  const files = () => releaseFiles(readGatewaySettings(stageEnvironment(data)), databaseUrl);
+  async function close(): Promise<void> {
+    await gateway?.close();
+    await service?.close();
+    gateway = service = undefined;
+  }
 
   async function sql(statement: string): Promise<void> {
     const url = new URL(databaseUrl);
@@ -47,7 +54,8 @@ describe('the gateway while the database is away', function () {
     databaseUrl = await createDatabase(`away_${process.pid}`);
     providers = await listen(createProviderServer());
     site = await listen(createSiteServer(providers.port));
-    service = await start();
+    service = await startApi();
+    gateway = await startGateway();
     const visitor = createClient({ server: service.address, fetch: localhostFetch });
     const { password } = service.firstSignIn!;
     const body = { login: 'admin', password, newPassword: ADMIN.password, as: 'token' } as const;
@@ -55,26 +63,23 @@ describe('the gateway while the database is away', function () {
     await seed({
       server: service.address,
       token,
-      gatewayPort: service.gatewayPort,
+      gatewayPort: gateway.port,
       sitePort: site.port,
       providerPort: providers.port,
     });
     await eventually(async () => expect((await page()).headers['pragmatica-release']).to.equal('1'));
-    await service.close();
-    service = undefined;
+    await close();
     await eventually(() => sql(`alter database away_${process.pid} rename to away_hidden_${process.pid}`));
   });
-  afterEach(async () => {
-    await service?.close();
-    service = undefined;
-  });
+  afterEach(close);
   after(() => {
     for (const { server } of [site, providers]) server.close();
     rmSync(data, { recursive: true, force: true });
   });
 
-  it('starts with the last release on disk; the API says what is missing, and comes back with the database', async () => {
-    service = await start();
+  it('starts with the last release on disk, and follows the database again when it is back', async () => {
+    gateway = await startGateway();
+    service = await startApi();
     const answer = await page();
     expect([answer.status, answer.headers['pragmatica-release']]).to.deep.equal([200, '1']);
     const api = await fetch(`${service.address}/api/v1/sites`);
@@ -86,28 +91,57 @@ describe('the gateway while the database is away', function () {
       async () => expect((await fetch(`${service!.address}/readyz`)).status).to.equal(200),
       10_000,
     );
-    await service.close();
-    service = undefined;
+    await eventually(async () => {
+      const { data: token } = await createClient({
+        server: service!.address,
+        fetch: localhostFetch,
+      }).call('signIn', { body: { login: 'admin', password: ADMIN.password, as: 'token' } });
+      const client = createClient({ server: service!.address, token: token.token!, fetch: localhostFetch });
+      await client.call('restoreRelease', {
+        params: { site: 'skerrywick', environment: 'live' },
+        ifMatch: '*',
+        body: { release: 1 },
+      });
+    }, 10_000);
+    await close();
     await eventually(() => sql(`alter database away_${process.pid} rename to away_hidden_${process.pid}`));
   });
 
-  it('does not start from a file that is not as it was written', async () => {
-    const whole = readFileSync(file(), 'utf8');
-    for (const broken of [whole.replace('Tallymast', 'Tollymast'), whole.slice(0, -20), '{}']) {
-      writeFileSync(file(), broken);
-      const refused = await new ReleaseFile(file()).read().catch((error: unknown) => error);
-      expect(refused).to.be.instanceOf(ReleaseFileError);
-      expect(await start().catch((error: unknown) => String(error))).to.match(/does not answer/);
+  it('does not start from files that are not as they were written', async () => {
+    const folder = files().folder;
+    const state = join(folder, 'state.json');
+    const release = join(
+      folder,
+      readdirSync(folder).find((name) => name.startsWith('release-'))!,
+    );
+    for (const [file, readsState] of [
+      [state, false],
+      [release, true],
+    ] as const) {
+      const whole = readFileSync(file, 'utf8');
+      for (const broken of [whole.replace(/[Tt]allymast|digest/, 'tollymast'), whole.slice(0, -20), '{}']) {
+        writeFileSync(file, broken);
+        const read = async (): Promise<unknown> => {
+          const kept = await files().readState();
+          return files().readRelease(kept!.releases[0]!);
+        };
+        expect(await read().catch((error: unknown) => error)).to.be.instanceOf(ReleaseFileError);
+        if (readsState) expect((await files().readState())?.releases).to.have.length(1);
+        const refused = await startGateway().catch((error: unknown) => error);
+        expect(refused).to.be.instanceOf(FeedError);
+        expect(String(refused)).to.match(/does not answer/);
+      }
+      writeFileSync(file, whole);
     }
-    writeFileSync(file(), whole);
-    service = await start();
+    gateway = await startGateway();
     expect((await page()).headers['pragmatica-release']).to.equal('1');
   });
 
-  it('does not start from the file of another database', async () => {
+  it('does not start from the files of another database; nor does the service wait for it', async () => {
     const url = databaseUrl;
     databaseUrl = url.replace(/\/[^/]*$/, '/never_was');
-    expect(await start().catch((error: unknown) => String(error))).to.match(/never_was .*does not answer/);
+    for (const start of [startApi, startGateway])
+      expect(await start().catch((error: unknown) => String(error))).to.match(/never_was .*does not answer/);
     databaseUrl = url;
   });
 });

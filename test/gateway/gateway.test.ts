@@ -9,7 +9,7 @@ import {
 } from 'node:zlib';
 import { expect } from 'chai';
 import { ReleasePlanner, type Snapshot } from '@pragmatica/core';
-import { createGateway, createMetrics, type GatewayOptions } from '@pragmatica/server';
+import { createGateway, createMetrics, type GatewayOptions } from '@pragmatica/gateway';
 import { pino } from 'pino';
 import { send, type RawAnswer } from '../support/http.js';
 import { listen } from '../support/stage.js';

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import { createConnection } from 'node:net';
 import { expect } from 'chai';
 import { ReleasePlanner } from '@pragmatica/core';
-import { createGateway, createMetrics } from '@pragmatica/server';
+import { createGateway, createMetrics } from '@pragmatica/gateway';
 import { pino } from 'pino';
 import { eventually, send } from '../support/http.js';
 import { listen, startStage } from '../support/stage.js';

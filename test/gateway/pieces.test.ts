@@ -1,4 +1,4 @@
-import { Breaker } from '@pragmatica/server';
+import { Breaker } from '@pragmatica/gateway';
 import { expect } from 'chai';
 import {
   endToEndHeaders,

@@ -5,7 +5,7 @@ import { createConnection, createServer as createTcp } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { constants, gunzipSync, gzipSync } from 'node:zlib';
 import { PageInserter } from '@pragmatica/core';
-import { createCoding, type InserterFactory } from '@pragmatica/server';
+import { createCoding, type InserterFactory } from '@pragmatica/gateway';
 import { expect } from 'chai';
 import { CODE, HOST, startGateway, type StartedGateway } from '../support/gateway.js';
 import { eventually } from '../support/http.js';

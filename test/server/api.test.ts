@@ -358,7 +358,11 @@ describe('the migrations', () => {
     const orm = await openDatabase(await createDatabase(`migrations_${process.pid}`));
     expect(await migrate(orm)).to.not.have.length(0);
     expect(await migrate(orm)).to.have.length(0);
-    expect(await orm.schema.getUpdateSchemaSQL({ wrap: false, dropTables: false })).to.equal('');
+    const missing = await orm.schema.getUpdateSchemaSQL({ wrap: false, dropTables: false });
+    // The one thing that entities cannot say: a foreign key over a column that another one has already.
+    expect(missing.trim()).to.equal(
+      'alter table "pointer" drop constraint "pointer_release_of_site_foreign";',
+    );
     await orm.close(true);
   });
 });

@@ -1,4 +1,4 @@
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,8 +6,9 @@ import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { createClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { SettingsError, readSettings, settingsSchema } from '@pragmatica/server';
-import { eventually, send } from '../support/http.js';
+import { gatewaySettingsSchema } from '@pragmatica/gateway';
+import { SettingsError } from '@pragmatica/runtime';
+import { readSettings, settingsSchema } from '@pragmatica/server';
 import { createDatabase } from '../support/stage.js';
 
 const MAIN = fileURLToPath(new URL('../../packages/server/dist/main.js', import.meta.url));
@@ -26,7 +27,6 @@ describe('the service as a process', function () {
 
   interface Ready {
     readonly address: string;
-    readonly gatewayPort: number;
     readonly firstSignIn: { readonly login: string; readonly password: string };
   }
 
@@ -39,7 +39,6 @@ describe('the service as a process', function () {
         ...process.env,
         DATABASE_URL: databaseUrl,
         PRAGMATICA_PORT: '0',
-        PRAGMATICA_GATEWAY_PORT: '0',
         PRAGMATICA_LOG_LEVEL: 'debug',
         PRAGMATICA_DATA: data,
         ...more,
@@ -106,38 +105,6 @@ describe('the service as a process', function () {
     child.disconnect();
     expect(await exited).to.equal(0);
   });
-
-  it('serves visitors from several processes on one port, replaces one that dies and counts for all', async () => {
-    const { ready } = await start(await createDatabase(`process_many_${process.pid}`), {
-      PRAGMATICA_GATEWAY_PROCESSES: '2',
-    });
-    const { login, password } = ready.firstSignIn;
-    const visitor = createClient({ server: ready.address, fetch: localhostFetch });
-    const body = { login, password, newPassword: 'one for all of them', as: 'token' } as const;
-    const token = (await visitor.call('signIn', { body })).data.token!;
-    const refused = async (): Promise<number> =>
-      (await send({ port: ready.gatewayPort, host: 'nobody.localhost' })).status;
-    for (let i = 0; i < 6; i++) expect(await refused()).to.equal(421);
-    const metrics = await fetch(`${ready.address}/metrics`, {
-      headers: { authorization: `Bearer ${token}` },
-    });
-    expect(await metrics.text()).to.match(/refusals_total\{reason="unknown-host"\} 6/);
-    const workers = (): number[] =>
-      execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid!)], { encoding: 'utf8' })
-        .trim()
-        .split(/\s+/)
-        .map(Number);
-    const first = workers();
-    expect(first).to.have.length(2);
-    process.kill(first[0]!, 'SIGKILL');
-    await eventually(() => {
-      const now = workers();
-      expect(now).to.have.length(2).and.not.to.include(first[0]!);
-    });
-    for (let i = 0; i < 6; i++) expect(await refused()).to.equal(421);
-    child.kill('SIGTERM');
-    await eventually(() => expect(() => process.kill(first[1]!, 0)).to.throw());
-  });
 });
 
 describe('the settings', () => {
@@ -171,7 +138,8 @@ describe('the settings', () => {
   });
 
   it('each say what they are for', () => {
-    for (const [name, field] of Object.entries(settingsSchema.shape))
+    const all = { ...settingsSchema.shape, ...gatewaySettingsSchema.shape };
+    for (const [name, field] of Object.entries(all))
       expect(field.description, name).to.match(/^[A-Z].*\.$/);
   });
 });

@@ -28,7 +28,7 @@ describe('signing in', () => {
     expect((await send({ port, path: '/readyz' })).status).to.equal(200);
     expect(
       (await send({ port, path: '/metrics', headers: { authorization: `Bearer ${stage.token}` } })).text,
-    ).to.include('pragmatica_gateway_pages_total');
+    ).to.include('process_cpu_user_seconds_total');
   });
 
   it('with a session gives a cookie that scripts and other sites cannot use', async () => {

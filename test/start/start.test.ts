@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
@@ -13,19 +13,10 @@ import { createServer } from 'node:http';
 import { createConnection } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { eventually, send } from '../support/http.js';
+import { freePorts, startPragmatica, untilRunning, type Started } from '../support/start.js';
 import { createDatabase, listen } from '../support/stage.js';
-
-const SCRIPT = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
-
-interface Started {
-  readonly child: ChildProcess;
-  /** Everything written so far. */
-  text(): string;
-  readonly exited: Promise<number | null>;
-}
 
 describe('npm start', function () {
   this.timeout(180_000);
@@ -45,42 +36,10 @@ describe('npm start', function () {
     return folder;
   }
 
-  type Ports = Record<
-    | 'PRAGMATICA_PORT'
-    | 'PRAGMATICA_GATEWAY_PORT'
-    | 'PRAGMATICA_DEMO_SITE_PORT'
-    | 'PRAGMATICA_DEMO_PROVIDER_PORT',
-    string
-  >;
-
-  async function freePorts(): Promise<Ports> {
-    const names = [
-      'PRAGMATICA_PORT',
-      'PRAGMATICA_GATEWAY_PORT',
-      'PRAGMATICA_DEMO_SITE_PORT',
-      'PRAGMATICA_DEMO_PROVIDER_PORT',
-    ];
-    const servers = await Promise.all(names.map(() => listen(createServer())));
-    for (const { server } of servers) server.close();
-    return Object.fromEntries(names.map((name, index) => [name, String(servers[index]!.port)])) as Ports;
-  }
-
   function start(env: Record<string, string>, ...args: string[]): Started {
-    const inherited = Object.fromEntries(
-      Object.entries(process.env).filter(([name]) => !/^(PRAGMATICA_|DATABASE_URL)/.test(name)),
-    );
-    const child = spawn(process.execPath, [SCRIPT, ...args], {
-      env: { ...inherited, ...env },
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
-    children.push(child);
-    let text = '';
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (text += String(data)));
-    return { child, text: () => text, exited: new Promise((resolve) => child.once('exit', resolve)) };
-  }
-
-  async function untilRunning(started: Started): Promise<void> {
-    await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 40_000);
+    const started = startPragmatica(env, ...args);
+    children.push(started.child);
+    return started;
   }
 
   async function stop(started: Started): Promise<void> {
@@ -235,7 +194,8 @@ describe('the project’s papers', () => {
 
   it('document every setting, with its default', async () => {
     const { settingsSchema } = await import('@pragmatica/server');
-    const names = Object.keys(settingsSchema.shape);
+    const { gatewaySettingsSchema } = await import('@pragmatica/gateway');
+    const names = Object.keys({ ...settingsSchema.shape, ...gatewaySettingsSchema.shape });
     expect(names).to.have.length.greaterThan(8);
     for (const name of names) {
       expect(read('README.md'), name).to.include(`\`${name}\``);

@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import { createConnection } from 'node:net';
 import { ReleasePlanner, type Snapshot } from '@pragmatica/core';
-import { createGateway, createMetrics, type GatewayOptions } from '@pragmatica/server';
+import { createGateway, createMetrics, type GatewayOptions } from '@pragmatica/gateway';
 import { pino } from 'pino';
 import { send, type RawAnswer } from './http.js';
 import { part, set, snippet } from './sets.js';

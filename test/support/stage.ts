@@ -6,6 +6,7 @@ import { createClient, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { parseWeekly, type Hours } from '@pragmatica/core';
 import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
+import { openGateway, readGatewaySettings, type RunningGateway } from '@pragmatica/gateway';
 import { readSettings, startService, type Service } from '@pragmatica/server';
 import pg from 'pg';
 
@@ -19,6 +20,7 @@ export interface Stage {
   readonly sitePort: number;
   readonly providerPort: number;
   readonly service: Service;
+  readonly gateway: RunningGateway;
   /** A bearer token of the administrator, whose one-time password has been replaced. */
   readonly token: string;
   readonly client: ApiClient;
@@ -39,15 +41,11 @@ export async function startStage({
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
   const providers = await listen(createProviderServer());
   const site = await listen(createSiteServer(providers.port));
-  const settings = readSettings({
-    PRAGMATICA_PORT: '0',
-    PRAGMATICA_GATEWAY_PORT: '0',
-    PRAGMATICA_LOG_LEVEL: 'silent',
-    PRAGMATICA_DATA: mkdtempSync(join(tmpdir(), 'pragmatica-stage-')),
-  });
-  const service = await startService(settings, databaseUrl);
+  const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
+  const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
+  const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
   const server = service.address;
-  const { gatewayPort } = service;
+  const gatewayPort = gateway.port;
   const visitor = createClient({ server, fetch: localhostFetch });
   const { data } = await visitor.call('signIn', {
     body: {
@@ -75,16 +73,29 @@ export async function startStage({
     sitePort: site.port,
     providerPort: providers.port,
     service,
+    gateway,
     token,
     client: createClient({ server, token, fetch: localhostFetch }),
     async close() {
       await service.close();
-      rmSync(settings.PRAGMATICA_DATA, { recursive: true, force: true });
+      await gateway.close();
+      rmSync(folder, { recursive: true, force: true });
       for (const { server: started } of [providers, site]) {
         started.closeAllConnections();
         started.close();
       }
     },
+  };
+}
+
+/** Settings of service and gateway on free ports, with their files in a folder. */
+export function stageEnvironment(data: string): Record<string, string> {
+  return {
+    PRAGMATICA_PORT: '0',
+    PRAGMATICA_GATEWAY_PORT: '0',
+    PRAGMATICA_GATEWAY_STATUS_PORT: '0',
+    PRAGMATICA_LOG_LEVEL: 'silent',
+    PRAGMATICA_DATA: data,
   };
 }
 

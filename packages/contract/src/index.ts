@@ -18,4 +18,5 @@ export type {
 export { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
 export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
 export { openApiDocument } from './openapi.js';
+export { HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW } from './release-feed.js';
 export * from './schemas/index.js';

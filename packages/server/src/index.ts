@@ -1,11 +1,4 @@
 export { createSetUpToken, ensureAdministrator } from './auth/accounts.js';
-export { createGateway, type GatewayOptions } from './gateway/gateway.js';
-export { Breaker } from './gateway/breaker.js';
-export { createCoding, type CodingFactory } from './gateway/codings.js';
-export type { InserterFactory } from './gateway/page-sinks.js';
-export { ReleaseFile, ReleaseFileError, type GatewayState } from './gateway/release-file.js';
-export { ReleaseTable } from './gateway/release-table.js';
-export { createMetrics } from './metrics.js';
 export { VERSION, startService, type Service } from './service.js';
-export { SettingsError, readSettings, settingsSchema, type Settings } from './settings.js';
+export { readSettings, settingsSchema, type Settings } from './settings.js';
 export { migrate, openDatabase } from './storage/orm.js';

@@ -1,15 +1,17 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { MikroORM } from '@mikro-orm/postgresql';
+import { createLog, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import { ensureAdministrator } from './auth/accounts.js';
-import { openGateway, releaseFile } from './gateway/gateway-process.js';
-import { startWorkers } from './gateway/workers.js';
 import { createApp } from './http/app.js';
-import { createMetrics, type Metrics } from './metrics.js';
-import { createLog, listen } from './process.js';
+import { databaseAway } from './http/problems.js';
+import { createMetrics } from './metrics.js';
 import type { Settings } from './settings.js';
+import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
 
 export const VERSION = '0.1.0';
@@ -22,17 +24,9 @@ interface FirstSignIn {
 export interface Service {
   /** Address of console and API. */
   readonly address: string;
-  readonly gatewayPort: number;
   /** Present as long as the administrator has not chosen a password. */
   readonly firstSignIn: FirstSignIn | undefined;
-  /** Finishes what is under way, then stops: gateway, API, database, in this order. */
-  close(): Promise<void>;
-}
-
-/** What serves visitors, in this process or in others. */
-interface GatewaySide {
-  readonly port: number;
-  metrics(): Promise<string>;
+  /** Finishes what is under way, then stops. */
   close(): Promise<void>;
 }
 
@@ -41,25 +35,23 @@ const DRAIN_MS = 3_000;
 const RETRY_MS = 1_000;
 
 /**
- * Starts service and gateway. While the database does not answer, the gateway serves the releases that it has on disk,
- * and the API says that it is not ready; without any on disk the service does not start.
+ * Starts the service: console and API. With a database that it has served before and that does not answer just now, it
+ * says so to whoever asks and waits; with one that never answered it does not start, as then the address is wrong.
  *
- * @throws when a port is taken, or the database does not answer and nothing was ever served
+ * @throws when the port is taken, or the database does not answer and never did
  */
 export async function startService(settings: Settings, databaseUrl: string): Promise<Service> {
-  const log = createLog(settings);
+  const log = createLog(settings.PRAGMATICA_LOG_LEVEL);
   const orm = await prepareDatabase(databaseUrl);
-  const metrics = createMetrics();
+  const watch = new DatabaseWatch(databaseUrl);
+  const known = knownDatabase(settings, databaseUrl);
   let app: RequestListener | undefined;
   let isClosed = false;
-  // Until the gateway runs there is nothing of it to count.
-  const side: { gateway?: GatewaySide } = {};
-  const allMetrics = async (): Promise<string> =>
-    (await metrics.process.metrics()) + ((await side.gateway?.metrics()) ?? '');
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
-    app = createApi(orm, settings, log, allMetrics);
+    app = createApi(orm, watch, settings, log);
+    known.remember();
     return firstSignIn;
   };
   let firstSignIn: FirstSignIn | undefined;
@@ -67,11 +59,11 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     await assertAnswers(orm, databaseUrl);
     firstSignIn = await openApi();
   } catch (error) {
-    if (!(await canServe(settings, databaseUrl))) {
+    if (!known.isKnown()) {
       await orm.close(true);
       throw error;
     }
-    log.error({ err: error }, 'the database does not answer; pages are served as they were');
+    log.error({ err: error }, 'the database does not answer; the API waits for it');
     const retry = (): void => {
       if (isClosed) return;
       openApi().then(
@@ -81,70 +73,59 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     };
     setTimeout(retry, RETRY_MS).unref();
   }
+  await watch.start();
   const api = createServer((request, response) => {
     if (app) app(request, response);
     else notReady(request, response);
   });
   const port = await listen(api, settings.PRAGMATICA_PORT, settings.PRAGMATICA_HOST);
-  const gateway = await startGatewaySide(settings, databaseUrl, orm, log, metrics);
-  side.gateway = gateway;
-  log.info({ port, gatewayPort: gateway.port }, 'started');
+  log.info({ port }, 'started');
   return {
     address: `http://localhost:${port}`,
-    gatewayPort: gateway.port,
     firstSignIn,
     async close() {
       isClosed = true;
-      await gateway.close();
       const closed = new Promise<void>((resolve) => api.close(() => resolve()));
       api.closeIdleConnections();
       setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
       await closed;
+      await watch.close();
       await orm.close(true);
       log.info('stopped');
     },
   };
 }
 
-async function startGatewaySide(
+/** A mark on disk for a database that the service has once run with. */
+function knownDatabase(
   settings: Settings,
   databaseUrl: string,
-  orm: MikroORM,
-  log: Logger,
-  metrics: Metrics,
-): Promise<GatewaySide> {
-  const gatewayLog = log.child({ part: 'gateway' });
-  if (settings.PRAGMATICA_GATEWAY_PROCESSES > 1)
-    return startWorkers(settings.PRAGMATICA_GATEWAY_PROCESSES, gatewayLog);
-  const running = await openGateway(settings, databaseUrl, orm, gatewayLog, metrics);
+): { isKnown: () => boolean; remember: () => void } {
+  const { host, pathname } = new URL(databaseUrl);
+  const name = createHash('sha256')
+    .update(host + pathname)
+    .digest('hex')
+    .slice(0, 12);
+  const folder = join(settings.PRAGMATICA_DATA, 'service');
+  const file = join(folder, `database-${name}`);
   return {
-    port: await listen(running.gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST),
-    metrics: () => metrics.gateway.metrics(),
-    close: () => running.close(),
+    isKnown: () => existsSync(file),
+    remember: () => {
+      mkdirSync(folder, { recursive: true, mode: 0o700 });
+      writeFileSync(file, '');
+    },
   };
 }
 
-/** Whether there is something on disk to serve. */
-async function canServe(settings: Settings, databaseUrl: string): Promise<boolean> {
-  return (
-    (await releaseFile(settings, databaseUrl)
-      .read()
-      .catch(() => undefined)) !== undefined
-  );
-}
-
-function createApi(
-  orm: MikroORM,
-  settings: Settings,
-  log: Logger,
-  metrics: () => Promise<string>,
-): RequestListener {
+function createApi(orm: MikroORM, watch: DatabaseWatch, settings: Settings, log: Logger): RequestListener {
+  const metrics = createMetrics();
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     orm,
+    isDatabaseAnswering: () => watch.isAnswering,
     settings,
     log: log.child({ part: 'api' }),
-    metrics,
+    metrics: () => metrics.metrics(),
     consoleFolder,
     version: VERSION,
   });
@@ -156,13 +137,7 @@ const notReady: RequestListener = (request, response) => {
     response.writeHead(200, { 'content-type': 'text/plain' }).end('ok\n');
     return;
   }
-  const problem = {
-    type: 'about:blank',
-    title: 'The database does not answer',
-    status: 503,
-    detail:
-      'Visitors get their pages as they were. Nothing can be looked at or changed until the database is back.',
-  };
+  const problem = databaseAway().toProblem(request.url ?? '/');
   response
     .writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '5' })
     .end(JSON.stringify(problem));

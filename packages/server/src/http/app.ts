@@ -11,10 +11,12 @@ import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
 import { authenticate } from './authenticate.js';
 import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
-import { ProblemError } from './problems.js';
+import { ProblemError, databaseAway } from './problems.js';
 
 export interface AppOptions {
   readonly orm: MikroORM;
+  /** A call is refused at once while it does not. */
+  readonly isDatabaseAnswering: () => boolean;
   readonly settings: Settings;
   readonly log: Logger;
   /** All metrics in the Prometheus text format. */
@@ -28,7 +30,8 @@ const SIGN_IN_ATTEMPTS = 10;
 const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
 
 /** Composes the service's HTTP side; holds no rules of its own. */
-export function createApp({ orm, settings, log, metrics, consoleFolder, version }: AppOptions): Express {
+export function createApp(options: AppOptions): Express {
+  const { orm, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -40,12 +43,19 @@ export function createApp({ orm, settings, log, metrics, consoleFolder, version 
   app.get('/healthz', (_request, response) => {
     response.type('text').send('ok\n');
   });
-  app.get('/readyz', async (_request, response) => {
-    const isReady = await orm.isConnected();
+  app.get('/readyz', (_request, response) => {
+    const isReady = isDatabaseAnswering();
     response
       .status(isReady ? 200 : 503)
       .type('text')
       .send(isReady ? 'ready\n' : 'the database does not answer\n');
+  });
+  app.use([API_BASE, '/metrics'], (_request, response, next) => {
+    if (isDatabaseAnswering()) next();
+    else {
+      response.setHeader('Retry-After', '5');
+      throw databaseAway();
+    }
   });
   app.get('/metrics', async (request, response) => {
     await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);

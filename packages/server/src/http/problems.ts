@@ -57,3 +57,13 @@ export class ProblemError extends Error {
     };
   }
 }
+
+/** While the database is away, nothing can be looked at or changed; visitors notice nothing. */
+export function databaseAway(cause?: unknown): ProblemError {
+  return new ProblemError(
+    'unavailable',
+    'The database does not answer. Visitors get their pages as they were; nothing can be looked at or changed until it is back.',
+    {},
+    cause,
+  );
+}

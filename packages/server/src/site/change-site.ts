@@ -1,4 +1,5 @@
 import { LockMode, type EntityManager } from '@mikro-orm/postgresql';
+import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import { AuditEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import { ProblemError } from '../http/problems.js';
 
@@ -35,9 +36,6 @@ export function audit(
 ): void {
   em.create(AuditEntity, { site, by, action, message, at: new Date() }, { persist: true });
 }
-
-/** Channel on which gateways hear, at commit, that what a site serves has changed. */
-export const RELEASE_CHANNEL = 'pragmatica_release';
 
 /** Tells all gateways, once the transaction commits. */
 export async function notifyGateways(em: EntityManager, site: Site): Promise<void> {

@@ -3,6 +3,13 @@ import { Migrator } from '@mikro-orm/migrations';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
 
+/** So long a call waits for a connection, a statement for its end, and the answer on its way back. */
+const ACQUIRE_MS = 5_000;
+const STATEMENT_MS = 15_000;
+const ANSWER_MS = 1_000;
+/** A transaction whose process hangs gives its locks back. */
+const IDLE_IN_TRANSACTION_MS = 60_000;
+
 /** The database cannot be used. The message names it, without its password. */
 export class DatabaseError extends Error {
   override name = 'DatabaseError';
@@ -43,12 +50,23 @@ export async function prepareDatabase(url: string): Promise<MikroORM> {
       snapshot: false,
       allOrNothing: true,
     },
-    pool: { min: 0, max: 10 },
+    pool: { min: 0, max: 10, acquireTimeoutMillis: ACQUIRE_MS },
     forceUtcTimezone: true,
     discovery: { warnWhenNoEntities: true },
     logger: () => undefined,
     // The driver's own lines would go to the terminal past the log.
-    driverOptions: { log: { warn: () => undefined, error: () => undefined } },
+    driverOptions: {
+      log: { warn: () => undefined, error: () => undefined },
+      // A database that is frozen, not dead, takes every question and never answers.
+      connection: {
+        connectionTimeoutMillis: ACQUIRE_MS,
+        query_timeout: STATEMENT_MS + ANSWER_MS,
+        statement_timeout: STATEMENT_MS,
+        lock_timeout: STATEMENT_MS,
+        idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION_MS,
+        keepAlive: true,
+      },
+    },
   });
 }
 

@@ -1,5 +1,5 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
-import type { Environment, ForcedRelease } from '@pragmatica/contract';
+import { ENVIRONMENTS, type ForcedRelease } from '@pragmatica/contract';
 import type {
   ConsentRules,
   Field,
@@ -9,7 +9,6 @@ import type {
   Recipe,
   RecipeLink,
   Snapshot,
-  SnippetState,
 } from '@pragmatica/core';
 
 /** Somebody who may sign in. */
@@ -33,7 +32,7 @@ export const CredentialEntity = defineEntity({
   tableName: 'credential',
   properties: {
     id: p.integer().primary(),
-    kind: p.string().$type<'session' | 'token'>(),
+    kind: p.enum(['session', 'token']),
     hash: p.string().unique(),
     name: p.string(),
     member: () => p.manyToOne(MemberEntity).deleteRule('cascade').index(),
@@ -68,11 +67,11 @@ export const HostEntity = defineEntity({
   tableName: 'host',
   properties: {
     id: p.integer().primary(),
-    site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade').index(),
     host: p.string().unique(),
-    environment: p.string().$type<Environment>(),
-    origin: p.string(),
-    address: p.string().nullable(),
+    environment: p.enum([...ENVIRONMENTS]),
+    origin: p.text(),
+    address: p.text().nullable(),
     position: p.integer(),
   },
 });
@@ -90,7 +89,7 @@ export const SnippetEntity = defineEntity({
     purpose: p.text(),
     provider: p.text(),
     note: p.text(),
-    state: p.string().$type<SnippetState>(),
+    state: p.enum(['on', 'off', 'archived']),
     /** Since when, and by whom, it is off or in the archive. */
     stateAt: p.datetime().nullable(),
     stateBy: p.string().nullable(),
@@ -129,7 +128,7 @@ export type Part = InferEntity<typeof PartEntity>;
 export const ReleaseEntity = defineEntity({
   name: 'Release',
   tableName: 'release',
-  uniques: [{ properties: ['site', 'number'] }],
+  uniques: [{ properties: ['site', 'number'] }, { properties: ['site', 'id'] }],
   properties: {
     id: p.integer().primary(),
     site: () => p.manyToOne(SiteEntity),
@@ -154,8 +153,9 @@ export const PointerEntity = defineEntity({
   properties: {
     id: p.integer().primary(),
     site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
-    environment: p.string().$type<Environment>(),
-    release: () => p.manyToOne(ReleaseEntity),
+    environment: p.enum([...ENVIRONMENTS]),
+    /** Of the same site: a foreign key over both columns says so. */
+    release: () => p.manyToOne(ReleaseEntity).index(),
     changedBy: p.string(),
     changedAt: p.datetime(),
     version: p.integer().version(),
@@ -167,6 +167,7 @@ export type Pointer = InferEntity<typeof PointerEntity>;
 export const WaiverEntity = defineEntity({
   name: 'Waiver',
   tableName: 'waiver',
+  checks: [{ name: 'waiver_until_check', expression: `"until" ~ '^\\d{4}-\\d{2}-\\d{2}$'` }],
   uniques: [{ properties: ['site', 'finding'] }],
   properties: {
     id: p.integer().primary(),

@@ -11,7 +11,7 @@ import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { sendOwnPage } from './own-pages.js';
 import type { InserterFactory } from './page-sinks.js';
-import type { ReleaseTable, ServedHost } from './release-table.js';
+import type { ReleaseTable, ServedHost } from '../releases/release-table.js';
 import { RememberedPages } from './remembered-pages.js';
 import { hasBody, isRefusal, readRequest, type Asked, type Refusal } from './requests.js';
 import { passUpgrade } from './upgrade.js';

@@ -33,7 +33,7 @@ import {
   type Output,
   type PageSink,
 } from './page-sinks.js';
-import type { CompiledRelease, ServedHost } from './release-table.js';
+import type { CompiledRelease, ServedHost } from '../releases/release-table.js';
 import { LONGEST_REMEMBERED, type PageKey, type RememberedPages } from './remembered-pages.js';
 import type { Asked } from './requests.js';
 

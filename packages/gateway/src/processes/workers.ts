@@ -1,7 +1,8 @@
 import cluster, { type Address, type Worker } from 'node:cluster';
 import { fileURLToPath } from 'node:url';
 import type { Logger } from 'pino';
-import { AggregatorRegistry } from 'prom-client';
+import { collectMetrics } from './collect-metrics.js';
+import { WANTS_STATE, type StateMessage } from '../releases/state.js';
 
 /** So long a worker that died is waited for before the next one. */
 const RESTART_MS = 500;
@@ -9,19 +10,40 @@ const STOP_MS = 15_000;
 
 export interface Workers {
   readonly port: number;
+  /** Those that serve at the moment. */
+  readonly serving: number;
+  /** Hands a new state to all of them. */
+  send(message: StateMessage): void;
   /** The gateway's metrics of all of them, in the Prometheus text format. */
   metrics(): Promise<string>;
   close(): Promise<void>;
 }
 
-/** Starts gateways in processes of their own on one port. One that dies is replaced. */
-export async function startWorkers(count: number, log: Logger): Promise<Workers> {
+/**
+ * Starts the processes that serve, on one port. One that dies is replaced, and the others go on meanwhile.
+ *
+ * @param current - the state that a new one begins with
+ * @throws when the first of them cannot start
+ */
+export async function startWorkers(
+  count: number,
+  log: Logger,
+  current: () => StateMessage | undefined,
+): Promise<Workers> {
+  // They accept connections themselves: what the primary does, or whether it hangs, costs no visitor anything.
+  cluster.schedulingPolicy = cluster.SCHED_NONE;
   cluster.setupPrimary({ exec: fileURLToPath(new URL('./worker.js', import.meta.url)), args: [] });
   let isStopping = false;
-  const aggregator = new AggregatorRegistry();
+  const serving = new Set<Worker>();
   const start = (): Worker => {
     const worker = cluster.fork();
+    worker.on('message', (message) => {
+      const state = message === WANTS_STATE ? current() : undefined;
+      if (state) worker.send(state);
+    });
+    worker.once('listening', () => serving.add(worker));
     worker.once('exit', (code, signal) => {
+      serving.delete(worker);
       if (isStopping) return;
       log.error({ code, signal }, 'a gateway process has ended; another one is started');
       setTimeout(() => {
@@ -30,6 +52,7 @@ export async function startWorkers(count: number, log: Logger): Promise<Workers>
     });
     return worker;
   };
+  const all = (): Worker[] => Object.values(cluster.workers ?? {}).filter((worker) => worker !== undefined);
   const ports = await Promise.all(
     Array.from(
       { length: count },
@@ -37,18 +60,23 @@ export async function startWorkers(count: number, log: Logger): Promise<Workers>
         new Promise<number>((resolve, reject) => {
           const worker = start();
           worker.once('listening', (address: Address) => resolve(address.port));
-          worker.once('exit', () => reject(new Error('a gateway process could not start')));
+          worker.once('exit', () => reject(new Error('a gateway process could not start; see above')));
         }),
     ),
   );
   return {
     port: ports[0]!,
-    metrics: () => aggregator.clusterMetrics(),
+    get serving() {
+      return serving.size;
+    },
+    send(message) {
+      for (const worker of all()) if (worker.isConnected()) worker.send(message);
+    },
+    metrics: () => collectMetrics([...serving]),
     async close() {
       isStopping = true;
-      const workers = Object.values(cluster.workers ?? {}).filter((worker) => worker !== undefined);
       await Promise.all(
-        workers.map(
+        all().map(
           (worker) =>
             new Promise<void>((resolve) => {
               const late = setTimeout(() => worker.process.kill('SIGKILL'), STOP_MS);

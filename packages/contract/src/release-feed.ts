@@ -1,0 +1,11 @@
+/**
+ * What the service's database offers to gateways: two views, read only, and a channel to hear of changes on. The views
+ * are the whole of what a gateway may know, so that tables can change without it.
+ */
+
+/** Channel on which gateways hear, at commit, that what a site serves has changed. */
+export const RELEASE_CHANNEL = 'pragmatica_release';
+/** Columns: host, environment, origin, site, release (id or null). */
+export const HOST_VIEW = 'gateway_host';
+/** Columns: id, number, digest, snapshot. */
+export const RELEASE_VIEW = 'gateway_release';

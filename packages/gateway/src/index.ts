@@ -1,0 +1,10 @@
+export { createGateway, type GatewayOptions } from './page/gateway.js';
+export { Breaker } from './page/breaker.js';
+export { createCoding, type CodingFactory } from './page/codings.js';
+export type { InserterFactory } from './page/page-sinks.js';
+export { ReleaseFiles, ReleaseFileError } from './releases/release-files.js';
+export { FeedError } from './releases/release-feed.js';
+export type { GatewayState } from './releases/state.js';
+export { openGateway, releaseFiles, type RunningGateway } from './processes/open-gateway.js';
+export { createMetrics } from './metrics.js';
+export { gatewaySettingsSchema, readGatewaySettings, type GatewaySettings } from './settings.js';

@@ -1,0 +1,71 @@
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { createLog, listen } from '@pragmatica/runtime';
+import type { Logger } from 'pino';
+import { createMetrics, type Metrics } from '../metrics.js';
+import { createGateway } from '../page/gateway.js';
+import { ReleaseFeed } from '../releases/release-feed.js';
+import { ReleaseFiles } from '../releases/release-files.js';
+import { ReleaseTable } from '../releases/release-table.js';
+import type { GatewaySettings } from '../settings.js';
+
+/** One folder for each database, so that no gateway ever starts with the sites of another. */
+export function releaseFiles(settings: GatewaySettings, databaseUrl: string): ReleaseFiles {
+  const { host, pathname } = new URL(databaseUrl);
+  const name = createHash('sha256')
+    .update(host + pathname)
+    .digest('hex')
+    .slice(0, 12);
+  return new ReleaseFiles(join(settings.PRAGMATICA_DATA, 'gateway', name));
+}
+
+/** A gateway as settings want it, over a table of releases. */
+export function gatewayOf(
+  settings: GatewaySettings,
+  releases: ReleaseTable,
+  log: Logger,
+  metrics: Metrics,
+): ReturnType<typeof createGateway> {
+  return createGateway({
+    releases,
+    log,
+    metrics,
+    serverTiming: settings.PRAGMATICA_SERVER_TIMING,
+    origins: { caFile: settings.PRAGMATICA_ORIGIN_CA, healthPath: settings.PRAGMATICA_HEALTH_PATH },
+  });
+}
+
+export interface RunningGateway {
+  readonly port: number;
+  /** In the Prometheus text format. */
+  metrics(): Promise<string>;
+  close(): Promise<void>;
+}
+
+/**
+ * A gateway whole within this process: the same pieces as in its own process tree, joined by a call instead of a
+ * channel. For tests, and for whoever wants one process.
+ *
+ * @throws FeedError when there is nothing to serve
+ */
+export async function openGateway(settings: GatewaySettings, databaseUrl: string): Promise<RunningGateway> {
+  const log = createLog(settings.PRAGMATICA_LOG_LEVEL).child({ part: 'gateway' });
+  const metrics = createMetrics();
+  const files = releaseFiles(settings, databaseUrl);
+  const table = new ReleaseTable(files, log);
+  let using = Promise.resolve();
+  const feed = new ReleaseFeed(databaseUrl, log, files, (message) => {
+    using = table.use(message);
+  });
+  await feed.start();
+  await using;
+  const gateway = gatewayOf(settings, table, log, metrics);
+  return {
+    port: await listen(gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST),
+    metrics: () => metrics.gateway.metrics(),
+    async close() {
+      await gateway.close();
+      await feed.close();
+    },
+  };
+}

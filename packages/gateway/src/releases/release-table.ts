@@ -1,0 +1,115 @@
+import { ReleasePlanner, pageAddress, type Snapshot } from '@pragmatica/core';
+import type { Environment } from '@pragmatica/contract';
+import type { Logger } from 'pino';
+import type { ReleaseFiles } from './release-files.js';
+import type { ReleaseState, StateMessage } from './state.js';
+
+export interface CompiledRelease {
+  readonly number: number;
+  readonly digest: string;
+  readonly planner: ReleasePlanner;
+}
+
+/** What the gateway knows of one host: all that a page load needs, ready in memory. */
+export interface ServedHost {
+  readonly host: string;
+  readonly site: string;
+  readonly environment: Environment;
+  /** Where pages come from; several take turns. */
+  readonly origins: readonly string[];
+  /** Undefined while nothing has been published to the environment. */
+  readonly release: CompiledRelease | undefined;
+}
+
+/** The live releases, compiled, by host, in a process that serves. It reads files; of the database it knows nothing. */
+export class ReleaseTable {
+  readonly #files: ReleaseFiles;
+  readonly #log: Logger;
+  #hosts: ReadonlyMap<string, ServedHost> = new Map();
+  /** By id of the release, which never changes its content, and environment. */
+  #compiled: ReadonlyMap<string, CompiledRelease> = new Map();
+  #last: StateMessage | undefined;
+  #using: Promise<void> | undefined;
+
+  constructor(files: ReleaseFiles, log: Logger) {
+    this.#files = files;
+    this.#log = log;
+  }
+
+  get size(): number {
+    return this.#hosts.size;
+  }
+
+  find(host: string): ServedHost | undefined {
+    return this.#hosts.get(host);
+  }
+
+  /** Serves a state. States that come while one is made ready are joined: the last of them counts. Never throws. */
+  async use(message: StateMessage): Promise<void> {
+    this.#last = message;
+    this.#using ??= (async () => {
+      while (this.#last) {
+        const next = this.#last;
+        this.#last = undefined;
+        await this.#swap(next);
+      }
+      this.#using = undefined;
+    })();
+    await this.#using;
+  }
+
+  /** Makes ready what is new and swaps the whole table at once: no page load gets a mixture. */
+  async #swap({ state, texts }: StateMessage): Promise<void> {
+    const releases = new Map(state.releases.map((release) => [release.id, release]));
+    const compiled = new Map<string, CompiledRelease>();
+    const hosts: [string, ServedHost][] = [];
+    for (const { release: id, ...host } of state.hosts) {
+      const key = `${String(id)} ${host.environment}`;
+      const ready =
+        id === null
+          ? undefined
+          : (compiled.get(key) ??
+            this.#compiled.get(key) ??
+            (await this.#make(releases.get(id)!, host.environment, texts[id])));
+      if (ready) compiled.set(key, ready);
+      // A release that cannot be read changes nothing: visitors get the one before.
+      const release = ready ?? (id === null ? undefined : this.#hosts.get(host.host)?.release);
+      hosts.push([host.host, { ...host, release }]);
+    }
+    this.#hosts = new Map(hosts);
+    this.#compiled = compiled;
+  }
+
+  async #make(
+    release: ReleaseState,
+    environment: Environment,
+    text: string | undefined,
+  ): Promise<CompiledRelease | undefined> {
+    const { number, digest } = release;
+    try {
+      const snapshot =
+        text === undefined ? await this.#files.readRelease(release) : (JSON.parse(text) as Snapshot);
+      return { number, digest, planner: this.#planner(number, snapshot, environment) };
+    } catch (error) {
+      this.#log.error(
+        { err: error, release: number },
+        'a release cannot be read; the one before goes on being served',
+      );
+      return undefined;
+    }
+  }
+
+  /** Ready before the first visitor comes; one that cannot be planned harms no other release. */
+  #planner(number: number, snapshot: Snapshot, environment: Environment): ReleasePlanner {
+    const planner = new ReleasePlanner(snapshot, environment);
+    try {
+      planner.page(pageAddress('/'));
+    } catch (error) {
+      this.#log.error(
+        { err: error, release: number },
+        'a release cannot be planned; its pages go out untouched',
+      );
+    }
+    return planner;
+  }
+}

@@ -1,0 +1,2 @@
+export { createLog, listen, sayReady, startProblem, stopWith } from './process.js';
+export { SettingsError, flag, port, readSettingsOf, sharedSettings } from './settings.js';

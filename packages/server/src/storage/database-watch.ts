@@ -1,0 +1,83 @@
+import pg from 'pg';
+
+const EVERY_MS = 1_000;
+/** A database that is frozen, not dead, takes the question and never answers. */
+const ANSWER_MS = 2_000;
+
+/**
+ * Asks the database now and then, on a connection of its own, whether it answers; so that a call can be refused at once
+ * instead of waiting for what does not come.
+ */
+export class DatabaseWatch {
+  readonly #url: string;
+  #client: pg.Client | undefined;
+  #timer: NodeJS.Timeout | undefined;
+  #isClosed = false;
+  #isAnswering = true;
+
+  constructor(url: string) {
+    this.#url = url;
+  }
+
+  /** As of at most three seconds ago. */
+  get isAnswering(): boolean {
+    return this.#isAnswering;
+  }
+
+  /** Asks once, and from then on by itself. */
+  async start(): Promise<void> {
+    await this.#ask();
+    this.#next();
+  }
+
+  async close(): Promise<void> {
+    this.#isClosed = true;
+    clearTimeout(this.#timer);
+    await this.#drop();
+  }
+
+  #next(): void {
+    if (this.#isClosed) return;
+    this.#timer = setTimeout(() => void this.#ask().then(() => this.#next()), EVERY_MS).unref();
+  }
+
+  async #ask(): Promise<void> {
+    // A connection that was kept may have been closed by a database that has come back long since.
+    this.#isAnswering = (this.#client !== undefined && (await this.#asked())) || (await this.#asked());
+  }
+
+  async #asked(): Promise<boolean> {
+    try {
+      this.#client ??= await this.#connect();
+      await this.#client.query('select 1');
+      return true;
+    } catch {
+      void this.#drop();
+      return false;
+    }
+  }
+
+  async #connect(): Promise<pg.Client> {
+    const client = new pg.Client({
+      connectionString: this.#url,
+      application_name: 'pragmatica-watch',
+      connectionTimeoutMillis: ANSWER_MS,
+      query_timeout: ANSWER_MS,
+    });
+    // What ends the connection is noticed at the next question.
+    client.on('error', () => undefined);
+    await client.connect();
+    return client;
+  }
+
+  /** Without waiting for a goodbye that may not come. */
+  async #drop(): Promise<void> {
+    const client = this.#client;
+    this.#client = undefined;
+    if (!client) return;
+    const { stream } = (client as unknown as { connection: { stream: { destroy(): void } } }).connection;
+    const late = setTimeout(() => stream.destroy(), ANSWER_MS);
+    await client.end().catch(() => undefined);
+    clearTimeout(late);
+  }
+}
