@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
@@ -67,6 +68,15 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       // A property is taken out of an object by naming it beside the rest.
       '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
+    },
+  },
+  {
+    // Whatever is matched was written by a stranger, sooner or later: in linear time, or not at all.
+    files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts', 'bench/**/*.ts', 'scripts/**/*.mjs'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
     },
   },
   {

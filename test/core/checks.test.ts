@@ -170,13 +170,40 @@ describe('checks', () => {
           '<script>window.a = true; b("x");</script>',
           "<script type='text/javascript'>\n  // hello\n  window['a']=!0;b('x')\n</script>",
         ],
-        ['<img src="https://x.example/a.gif?v=1" alt="">', "<IMG alt='' src='https://x.example/a.gif?v=2'/>"],
+        ['<img src="https://x.example/a.gif" alt="">', "<IMG alt='' src=' https://x.example/a.gif'/>"],
+        ['<p class="a  b">x</p><!-- x -->', "<p class='a b'>x</p>"],
+        ['<script>a()</script>\n\n  <script>b()</script>', '<script>a()</script><script>b()</script>'],
+        ['<script>if (a) { b() }</script>', '<script>if(a)b()</script>'],
+        ['<style>a , b { color : red ; }\n</style>', '<style>a,b{color:red}</style>'],
         ['<style>a { color: red; }</style>', '<style>/* x */a{color:red}</style>'],
         ['<a title="a &amp; b">x</a>', "<a title='a & b'>x</a>"],
       ] as const;
       for (const [one, other] of forms) expect(normalForm(one)).to.equal(normalForm(other));
       expect(normalForm('<script>a(1)</script>')).not.to.equal(normalForm('<script>a(2)</script>'));
       expect(normalForm(count)).not.to.equal(normalForm(count.replace('7731', '7732')));
+    });
+
+    it('are not the same where they do another thing, however alike they look', () => {
+      const others = [
+        ['<style>.menu :hover{color:red}</style>', '<style>.menu:hover{color:red}</style>'],
+        ['<style>a::before{content:" "}</style>', '<style>a::before{content:""}</style>'],
+        ['<style>a::before{content:"a  b"}</style>', '<style>a::before{content:"a b"}</style>'],
+        ['<style>a{width:calc(1px + 2px)}</style>', '<style>a{width:calc(1px+2px)}</style>'],
+        ['<style>a{--x: 1}</style>', '<style>a{--x:  1}</style>'],
+        ['<pre>a  b</pre>', '<pre>a b</pre>'],
+        ['<b>a</b> <i>b</i>', '<b>a</b><i>b</i>'],
+        ['<p>a  b</p>', '<p>a b</p>'],
+        ['<a title="a  b">x</a>', '<a title="a b">x</a>'],
+        ['<script src="a.js?v=1"></script>', '<script src="a.js?v=2"></script>'],
+        ['<script>{let a=1}</script>', '<script>let a=1</script>'],
+        ['<script>a`\\x41`</script>', '<script>a`A`</script>'],
+        ['<script>"use strict";a()</script>', '<script>("use strict");a()</script>'],
+        ['<script>a.b  </script><!-- -->x', '<script>a.b</script><!-- --> x'],
+        ['<template><p>a</p></template>', '<template><p>b</p></template>'],
+        ['<script>/a  b/.test(c)</script>', '<script>/a b/.test(c)</script>'],
+        ['<script type="text/x">a  b</script>', '<script type="text/x">a b</script>'],
+      ] as const;
+      for (const [one, other] of others) expect(normalForm(one), one).not.to.equal(normalForm(other));
     });
 
     it('are none on pages that do not meet', () => {

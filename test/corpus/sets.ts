@@ -331,6 +331,9 @@ export const MUTATIONS: Readonly<
       one('Flag', 'body-end', '<p style="position:fixed;top:9px;right:9px">Two for one</p>'),
     ),
   },
+  'unread-code': {
+    make: recode('Fares event', (code) => code.replace(');', `);x=${'['.repeat(300)}${']'.repeat(300)};`)),
+  },
   'syntax-error': { make: recode('Fares event', (code) => code.replace(');', '));')) },
   'broken-data': { make: recode('Search card', (code) => code.replace('}', ',}')) },
   'ignored-code': {

@@ -119,7 +119,7 @@ describe('the gateway as processes of its own', function () {
     const end = async (databaseUrl: string): Promise<string> => {
       const started = launch(databaseUrl);
       expect(await new Promise((resolve) => started.once('close', resolve))).to.equal(1);
-      expect(output).not.to.match(/\n\s+at /);
+      expect(output).not.to.match(/\n +at /);
       return output;
     };
     expect(await end(await createDatabase(`tree_empty_${process.pid}`))).to.match(

@@ -139,7 +139,6 @@ describe('the settings', () => {
 
   it('each say what they are for', () => {
     const all = { ...settingsSchema.shape, ...gatewaySettingsSchema.shape };
-    for (const [name, field] of Object.entries(all))
-      expect(field.description, name).to.match(/^[A-Z].*\.$/);
+    for (const [name, field] of Object.entries(all)) expect(field.description, name).to.match(/^[A-Z].*\.$/);
   });
 });

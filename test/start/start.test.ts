@@ -51,7 +51,7 @@ describe('npm start', function () {
   async function failure(env: Record<string, string>, ...args: string[]): Promise<string> {
     const started = start(env, ...args);
     expect(await started.exited, started.text()).to.equal(1);
-    expect(started.text()).not.to.match(/\n\s+at |node:internal/);
+    expect(started.text()).not.to.match(/\n +at |node:internal/);
     return started.text();
   }
 

@@ -46,7 +46,7 @@ export function table(head: readonly string[], rows: readonly (readonly string[]
 
 /** Text without spaces at the ends of its lines. */
 function trimLines(text: string): string {
-  return text.replace(/[ \t]+$/gm, '');
+  return text.replace(/(?<![ \t])[ \t]+$/gm, '');
 }
 
 function visible(text: string): number {

@@ -1,3 +1,4 @@
+export { TOO_MUCH_WORDS, TooMuchError, type TooMuch } from './bounds/too-much.js';
 export * from './contain/index.js';
 export * from './fields/index.js';
 export * from './insert/index.js';

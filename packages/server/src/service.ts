@@ -10,6 +10,7 @@ import { ensureAdministrator } from './auth/accounts.js';
 import { createApp } from './http/app.js';
 import { databaseAway } from './http/problems.js';
 import { createMetrics } from './metrics.js';
+import { Readers } from './reading/readers.js';
 import type { Settings } from './settings.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
@@ -44,13 +45,14 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   const log = createLog(settings.PRAGMATICA_LOG_LEVEL);
   const orm = await prepareDatabase(databaseUrl);
   const watch = new DatabaseWatch(databaseUrl);
+  const readers = new Readers(log.child({ part: 'readers' }));
   const known = knownDatabase(settings, databaseUrl);
   let app: RequestListener | undefined;
   let isClosed = false;
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
-    app = createApi(orm, watch, settings, log);
+    app = createApi(orm, readers, watch, settings, log);
     known.remember();
     return firstSignIn;
   };
@@ -60,7 +62,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     firstSignIn = await openApi();
   } catch (error) {
     if (!known.isKnown()) {
-      await orm.close(true);
+      await Promise.all([orm.close(true), readers.close()]);
       throw error;
     }
     log.error({ err: error }, 'the database does not answer; the API waits for it');
@@ -89,7 +91,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
       api.closeIdleConnections();
       setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
       await closed;
-      await watch.close();
+      await Promise.all([watch.close(), readers.close()]);
       await orm.close(true);
       log.info('stopped');
     },
@@ -117,11 +119,18 @@ function knownDatabase(
   };
 }
 
-function createApi(orm: MikroORM, watch: DatabaseWatch, settings: Settings, log: Logger): RequestListener {
+function createApi(
+  orm: MikroORM,
+  readers: Readers,
+  watch: DatabaseWatch,
+  settings: Settings,
+  log: Logger,
+): RequestListener {
   const metrics = createMetrics();
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     orm,
+    readers,
     isDatabaseAnswering: () => watch.isAnswering,
     settings,
     log: log.child({ part: 'api' }),

@@ -15,7 +15,16 @@ export const facts = z
     bytes: z.int(),
     problems: z.array(
       fact.extend({
-        kind: z.enum(['syntax', 'ignored', 'no-script-tags', 'escaped', 'curly-quotes', 'json', 'empty']),
+        kind: z.enum([
+          'syntax',
+          'unread',
+          'ignored',
+          'no-script-tags',
+          'escaped',
+          'curly-quotes',
+          'json',
+          'empty',
+        ]),
         line: z.int(),
         column: z.int(),
         message: z.string(),

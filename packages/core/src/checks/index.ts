@@ -1,4 +1,4 @@
-export { FactsMemory, type Knowledge } from './checked-set.js';
+export { FactsMemory, type Knowledge, type ReadingWatch } from './checked-set.js';
 export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
 export {
   addedParts,
@@ -14,7 +14,7 @@ export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { openStep } from './activation/open-step.js';
 export { CHECKS } from './registry.js';
-export { findCheck, runChecks } from './run-checks.js';
+export { findCheck, runChecks, unfinishedFinding } from './run-checks.js';
 export {
   AREAS,
   SEVERITIES,

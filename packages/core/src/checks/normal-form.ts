@@ -1,58 +1,99 @@
-import { parse as parseJs, type Node } from 'acorn';
+import type { Node } from 'acorn';
+import generate from 'css-tree/generator';
+import parseCss from 'css-tree/parser';
+import { tokenize } from 'css-tree/tokenizer';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { normalAddress } from '../facts/index.js';
+import { parseBounded } from '../bounds/parse-script.js';
+import { DEEPEST_MARKUP } from '../bounds/too-much.js';
 
 /**
- * A text that is equal for two pieces of code exactly when they say the same: the tree of the markup with attributes in
- * order, and the syntax trees of its scripts. White space, quotes, entities, comments and minified names of no other
- * scope make no difference but for those names themselves.
+ * A text that is equal only for pieces of code that do the same: the tree of the markup with attributes in order, the
+ * syntax trees of its scripts, the grammar of its style sheets. How tags, quotes and entities are written makes no
+ * difference. Wherever it is not certain that two ways of writing mean the same, they are told apart: to miss a double
+ * costs a finding, to see one that is none may switch off what a site needs.
  */
 export function normalForm(code: string): string {
   const trimmed = code.trim();
-  if (!trimmed.startsWith('<')) return scriptForm(trimmed) ?? spaced(trimmed);
-  const fragment = parseFragment(trimmed, { scriptingEnabled: true });
-  return fragment.childNodes.map(nodeForm).filter(Boolean).join('\n');
+  if (!trimmed.startsWith('<')) return scriptForm(trimmed) ?? trimmed;
+  return childrenForm(parseFragment(trimmed, { scriptingEnabled: true }).childNodes, 0);
 }
 
-function nodeForm(node: Tree.Node): string {
-  if ('value' in node) return spaced(node.value);
+/** Elements that are never drawn: white space between them is not, either. */
+const UNDRAWN = new Set('script style link meta template base title'.split(' '));
+
+function childrenForm(nodes: readonly Tree.ChildNode[], depth: number): string {
+  // Deeper than browsers go; such code is told apart by being written alike.
+  if (depth > DEEPEST_MARKUP) return '…';
+  const shown = nodes.filter((node) => node.nodeName !== '#comment');
+  const isDrawn = shown.some(
+    (node) => !('tagName' in node ? UNDRAWN.has(node.tagName) : 'value' in node && node.value.trim() === ''),
+  );
+  return shown
+    .filter((node) => isDrawn || 'tagName' in node)
+    .map((node) => nodeForm(node, depth))
+    .join('\n');
+}
+
+function nodeForm(node: Tree.ChildNode, depth: number): string {
+  // White space counts in `pre`, and where a style sheet says so.
+  if ('value' in node) return JSON.stringify(node.value);
   if (!('tagName' in node)) return '';
   const attributes = node.attrs
-    .map(
-      ({ name, value }) =>
-        `${name}=${JSON.stringify(isAddress(name) ? normalAddress(value) : spaced(value))}`,
-    )
+    .map(({ name, value }) => `${name}=${JSON.stringify(attributeForm(name, value))}`)
     .filter((attribute) => attribute !== 'type="text/javascript"')
     .sort();
   const start = `<${[node.tagName, ...attributes].join(' ')}>`;
   const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
   switch (node.tagName) {
     case 'script':
-      return `${start}${scriptForm(text) ?? jsonForm(text) ?? spaced(text)}`;
+      return `${start}${scriptForm(text) ?? jsonForm(text) ?? text.trim()}`;
     case 'style':
       return `${start}${styleForm(text)}`;
     case 'noscript':
-      return `${start}${normalForm(text)}`;
+      return depth > 0 ? `${start}${text}` : `${start}${normalForm(text)}</>`;
+    case 'template':
+      return `${start}${childrenForm('content' in node ? node.content.childNodes : [], depth + 1)}</>`;
     default:
-      return `${start}${node.childNodes.map(nodeForm).filter(Boolean).join('\n')}</>`;
+      return `${start}${childrenForm(node.childNodes, depth + 1)}</>`;
   }
 }
 
-function isAddress(name: string): boolean {
-  return name === 'src' || name === 'href';
+/** Attributes that hold lists of words, or an address (HTML Standard: "split on ASCII whitespace", "strip"). */
+const LISTS = new Set(['class', 'rel']);
+const ADDRESSES = new Set(['src', 'href']);
+
+function attributeForm(name: string, value: string): string {
+  if (LISTS.has(name)) return value.split(/\s+/).filter(Boolean).join(' ');
+  return ADDRESSES.has(name) ? value.trim() : value;
 }
 
-function spaced(text: string): string {
-  return text.replace(/\s+/g, ' ').trim();
-}
+/** Brackets and blocks of a style sheet; the parser calls itself for each. */
+const DEEPEST_STYLES = 200;
 
+/**
+ * A style sheet without what its grammar (CSS Syntax Level 3) does not see: comments, and white space that joins
+ * nothing. What the parser does not know, and values of custom properties, which scripts can read, stay as written.
+ */
 function styleForm(css: string): string {
-  return css
-    .replace(/\/\*[^]*?\*\//g, '')
-    .replace(/\s+/g, ' ')
-    .replace(/\s*([{}:;,>])\s*/g, '$1')
-    .replace(/;}/g, '}')
-    .trim();
+  if (depthOfStyles(css) > DEEPEST_STYLES) return css;
+  const failures: unknown[] = [];
+  const tree = parseCss(css, {
+    parseCustomProperty: false,
+    onParseError: (error) => failures.push(error),
+  });
+  return failures.length > 0 ? css.trim() : generate(tree, { mode: 'safe' });
+}
+
+function depthOfStyles(css: string): number {
+  let depth = 0;
+  let deepest = 0;
+  tokenize(css, (_type, start, end) => {
+    const last = css[end - 1];
+    if (end - start > 0 && (last === '(' || last === '{' || last === '['))
+      deepest = Math.max(deepest, ++depth);
+    else if (end - start === 1 && (last === ')' || last === '}' || last === ']')) depth--;
+  });
+  return deepest;
 }
 
 function jsonForm(text: string): string | undefined {
@@ -67,8 +108,10 @@ function jsonForm(text: string): string | undefined {
 function scriptForm(code: string): string | undefined {
   for (const sourceType of ['script', 'module'] as const) {
     try {
-      return JSON.stringify(parseJs(code, { ecmaVersion: 'latest', sourceType }), (key, value: unknown) => {
-        if (key === 'start' || key === 'end' || key === 'raw' || key === 'sourceType') return undefined;
+      const tree = parseBounded(code, { sourceType });
+      return JSON.stringify(tree, function (this: unknown, key, value: unknown) {
+        if (key === 'start' || key === 'end' || key === 'sourceType') return undefined;
+        if (key === 'raw' && isLiteral(this)) return undefined;
         if (key === 'body' && Array.isArray(value))
           return (value as Node[]).filter(({ type }) => type !== 'EmptyStatement');
         return typeof value === 'bigint' ? `${value}n` : simpler(value);
@@ -80,11 +123,19 @@ function scriptForm(code: string): string | undefined {
   return undefined;
 }
 
+/** How a literal is written is nothing to anybody; how a template is, its tag can see. */
+function isLiteral(node: unknown): boolean {
+  return typeof node === 'object' && node !== null && 'type' in node && node.type === 'Literal';
+}
+
+/** Statements that mean the same with a block around them as without; a declaration would end with the block. */
+const PLAIN_STATEMENT =
+  /^(?:Expression|Return|Throw|If|For|ForIn|ForOf|While|DoWhile|Try|Switch|Break|Continue)Statement$/;
+
 /** Minifiers write `!0` for true and `!1` for false, `void 0` for undefined, and `a['b']` may be `a.b`. */
 function simpler(value: unknown): unknown {
   if (typeof value !== 'object' || value === null || !('type' in value)) return value;
   const node = value as { type: string; [key: string]: unknown };
-  if (node.type === 'ParenthesizedExpression') return simpler(node['expression']);
   if (node.type === 'UnaryExpression') {
     const argument = node['argument'] as { type: string; value?: unknown };
     if (node['operator'] === '!' && argument.type === 'Literal' && typeof argument.value === 'number')
@@ -101,7 +152,9 @@ function simpler(value: unknown): unknown {
     )
       return { ...node, computed: false, property: { type: 'Identifier', name: property.value } };
   }
-  if (node.type === 'BlockStatement' && (node['body'] as unknown[]).length === 1)
-    return (node['body'] as unknown[])[0];
-  return node;
+  const only =
+    node.type === 'BlockStatement' && (node['body'] as { type: string }[]).length === 1
+      ? (node['body'] as { type: string }[])[0]!
+      : undefined;
+  return only && PLAIN_STATEMENT.test(only.type) ? simpler(only) : node;
 }

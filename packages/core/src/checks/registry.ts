@@ -10,6 +10,7 @@ import { testMode } from './activation/test-mode.js';
 import { openStep } from './activation/open-step.js';
 import { recipeBehind } from './activation/recipe-behind.js';
 import { recipeRetired } from './activation/recipe-retired.js';
+import { unreadCode } from './activation/unread-code.js';
 import { undefinedReach } from './activation/undefined-reach.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
 import { recipeTwice } from './duplicates/recipe-twice.js';
@@ -81,6 +82,7 @@ export const CHECKS: readonly Check[] = [
   oncePerPage,
   twoOfAKind,
   sameCorner,
+  unreadCode,
   syntaxError,
   brokenData,
   ignoredCode,

@@ -3,6 +3,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { fieldUses } from '../fields/index.js';
 import type { Snapshot } from '../release/index.js';
 import { CheckedSet, type Knowledge } from './checked-set.js';
+import { unreadCode } from './activation/unread-code.js';
 import { CHECKS } from './registry.js';
 import { SEVERITIES, type Check, type Finding, type Fix, type Found } from './types.js';
 
@@ -12,8 +13,53 @@ const ID_LENGTH = 10;
 /** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
   const set = new CheckedSet(snapshot, knowledge);
-  const findings = CHECKS.flatMap((check) => toFindings(check, set));
+  const findings = CHECKS.flatMap((check) => {
+    try {
+      return toFindings(check, set);
+    } catch (error) {
+      return afterFailure(check, snapshot, knowledge, error);
+    }
+  });
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+}
+
+/**
+ * What is left of a check that failed: it runs without the snippets over which it fails when they are alone, and those
+ * are named. One bad snippet hides nothing of the others.
+ */
+function afterFailure(check: Check, snapshot: Snapshot, knowledge: Knowledge, error: unknown): Finding[] {
+  const without = (snippets: Snapshot['snippets']): CheckedSet =>
+    new CheckedSet({ ...snapshot, snippets }, knowledge);
+  const fails = (snippets: Snapshot['snippets']): boolean => {
+    try {
+      toFindings(check, without(snippets));
+      return false;
+    } catch {
+      return true;
+    }
+  };
+  const bad = snapshot.snippets.filter((snippet) => fails([snippet]));
+  const good = snapshot.snippets.filter((snippet) => !bad.includes(snippet));
+  const blamed = bad.length > 0 && !fails(good) ? bad : snapshot.snippets;
+  const found = blamed === bad ? toFindings(check, without(good)) : [];
+  return [...found, unfinished(check, blamed, error)];
+}
+
+function unfinished(check: Check, snippets: Snapshot['snippets'], error: unknown): Finding {
+  const names = snippets.slice(0, 3).map(({ name }) => `“${name}”`);
+  const more = snippets.length > names.length ? ` and ${snippets.length - names.length} more` : '';
+  return {
+    id: `${check.id}-${shortDigest(['unfinished', snippets.map(({ key }) => key)])}`,
+    fingerprint: shortDigest([check.id, String(error)]),
+    check: check.id,
+    area: check.area,
+    severity: 'warning',
+    title: `“${check.title}” could not be checked for ${names.join(', ')}${more}`,
+    why: check.why,
+    advice: `Something in it cannot be worked out (${error instanceof Error ? error.message : String(error)}). Look at its hours, pages and code; everything else was checked.`,
+    subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
+    evidence: [],
+  };
 }
 
 /** What one check finds. Of several things that are about the same, each has an id by its number. */
@@ -67,4 +113,21 @@ function shortDigest(value: unknown): string {
 /** @returns undefined for an id that no check has */
 export function findCheck(id: string): Check | undefined {
   return CHECKS.find((check) => check.id === id);
+}
+
+/** The one finding of a set that could not be checked within bounds: an error, as nothing is known of it. */
+export function unfinishedFinding({ snippets }: Snapshot): Finding {
+  return {
+    id: `${unreadCode.id}-${shortDigest('whole set')}`,
+    fingerprint: shortDigest(snippets.map(({ key }) => key)),
+    check: unreadCode.id,
+    area: unreadCode.area,
+    severity: 'error',
+    title: 'The checks could not be finished',
+    why: unreadCode.why,
+    advice:
+      'Reading this set took longer than checks may take. Remove the longest snippets one by one until the checks finish; the last one removed is the cause.',
+    subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
+    evidence: [],
+  };
 }

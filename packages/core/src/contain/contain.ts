@@ -3,9 +3,10 @@ import { isAnchor, type Placement } from '../insert/index.js';
 import { waitingCode } from '../plan/index.js';
 import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../release/index.js';
 import { findCulprit, type Culprit } from './culprit.js';
-import { children, isWithInsertion } from './tree.js';
+import { tooMuchOf } from '../bounds/too-much.js';
+import { assertShallow, children, isWithInsertion } from './tree.js';
 
-export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page';
+export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page' | 'unproven';
 
 export interface Containment {
   readonly problem: ContainmentProblem;
@@ -21,6 +22,8 @@ const MESSAGES: Record<ContainmentProblem, string> = {
     'This code leaves something open (a script, a comment, a text element or a quote that never ends), so the browser would swallow the page after it. Copy the code again, completely.',
   'changes-page':
     'This code changes the page around it: it closes or opens elements that are not its own. Every tag it opens must be closed inside it, and it must close nothing else.',
+  unproven:
+    'Whether this code leaves the page around it alone could not be found out: its tags are nested hundreds of levels deep, or it takes too long to read. Ask its provider for shorter code.',
 };
 
 /** The same with the very thing that does it. */
@@ -62,11 +65,28 @@ const FRAMES: Record<'head' | 'body', { before: string; after: string }[]> = {
  * @returns undefined when the code is contained
  */
 export function containmentProblem(code: string, placement: Placement): Containment | undefined {
+  try {
+    return tryInFrames(code, placement);
+  } catch (error) {
+    if (tooMuchOf(error) === undefined) throw error;
+    return UNPROVEN;
+  }
+}
+
+/** What nobody could find out within bounds counts as not contained. */
+export const UNPROVEN: Containment = {
+  problem: 'unproven',
+  message: MESSAGES.unproven,
+  culprit: undefined,
+};
+
+function tryInFrames(code: string, placement: Placement): Containment | undefined {
   const inHead = isHead(placement);
   for (const { before, after } of FRAMES[inHead ? 'head' : 'body']) {
     const without = parse(before + after);
     const page = before + code + after;
     const withCode = parse(page);
+    assertShallow(withCode);
     if (isWithInsertion(without, withCode)) continue;
     const problem = classify(withCode, inHead);
     const culprit = findCulprit(page, code, before.length, inHead);
@@ -88,13 +108,23 @@ export interface UncontainedPart extends Containment {
   readonly index: number;
 }
 
-/** The parts of a snapshot that may not be released: of snippets that are on, those that are not contained. */
-export function uncontainedParts(snapshot: Snapshot): UncontainedPart[] {
+/**
+ * The parts of a snapshot that may not be released: of snippets that are on, those that are not contained.
+ *
+ * @param find - finds the problem of a code; replaced where somebody watches over it
+ */
+export function uncontainedParts(
+  snapshot: Snapshot,
+  find: (code: string, run: () => Containment | undefined) => Containment | undefined = (_code, run) => run(),
+): UncontainedPart[] {
   return snapshot.snippets
     .filter((snippet) => snippet.state === 'on')
     .flatMap((snippet) =>
       snippet.parts.flatMap((part, index) => {
-        const found = containmentProblem(part.code, part.placement) ?? wrappedProblem(snippet, part);
+        const found = find(
+          part.code,
+          () => containmentProblem(part.code, part.placement) ?? wrappedProblem(snippet, part),
+        );
         return found
           ? [{ ...found, snippet: snippet.key, name: snippet.name, part: partKey(snippet.key, index), index }]
           : [];

@@ -1,4 +1,5 @@
 export {
+  UNPROVEN,
   containmentProblem,
   wrappedProblem,
   isHead,

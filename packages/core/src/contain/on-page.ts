@@ -1,7 +1,8 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { insert, type Placement } from '../insert/index.js';
 import type { PageSkeleton } from './skeleton.js';
-import { isWithInsertion } from './tree.js';
+import { tooMuchOf } from '../bounds/too-much.js';
+import { assertShallow, isWithInsertion } from './tree.js';
 
 /** What becomes of a part on one of the site's own pages. */
 export type OnPage =
@@ -21,5 +22,12 @@ export function onPage(skeleton: PageSkeleton, code: string, placement: Placemen
   let without = parsed.get(skeleton);
   if (!without) parsed.set(skeleton, (without = parse(skeleton.html)));
   const withCode = parse(new TextDecoder().decode(page));
+  try {
+    assertShallow(withCode);
+  } catch (error) {
+    if (tooMuchOf(error) === undefined) throw error;
+    // Told of the code itself, where it is tried without the page.
+    return { kind: 'fits' };
+  }
   return { kind: isWithInsertion(without, withCode) ? 'fits' : 'changes-page' };
 }

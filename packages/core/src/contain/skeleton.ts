@@ -1,4 +1,5 @@
 import { html as constants, parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { assertShallow } from './tree.js';
 
 /** What a page is made of, without its texts: small, and still the same to whatever is put into it. */
 export interface PageSkeleton {
@@ -13,9 +14,12 @@ const RAW = new Set('script style textarea title iframe noembed noframes xmp nos
 /**
  * Reduces a page to its elements and their ids: text becomes one letter, comments go, and of neighbours that look the
  * same one stays. Pages of one template often have one skeleton.
+ *
+ * @throws TooMuchError for a page that is nested too deep
  */
 export function pageSkeleton(path: string, html: string): PageSkeleton {
   const document = parse(html);
+  assertShallow(document);
   const doctype = document.mode === constants.DOCUMENT_MODE.NO_QUIRKS ? '<!DOCTYPE html>' : '';
   return { path, html: doctype + reduceChildren(document.childNodes) };
 }

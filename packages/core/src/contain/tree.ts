@@ -1,4 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { DEEPEST_MARKUP, TooMuchError } from '../bounds/too-much.js';
 
 /** Equal trees, except that exactly one list of children may hold one run of nodes more. */
 export function isWithInsertion(without: Tree.Document, withCode: Tree.Document): boolean {
@@ -15,6 +16,15 @@ export function isWithInsertion(without: Tree.Document, withCode: Tree.Document)
     return left.slice(start).every((child, i) => same(child, right[start + extra + i]!));
   };
   return same(without, withCode);
+}
+
+/** @throws TooMuchError where elements are nested deeper than anybody may follow. Without calling itself. */
+export function assertShallow(document: Tree.Document): void {
+  let level: readonly Tree.Node[] = [document];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
+    level = level.flatMap(children);
+  }
 }
 
 /** A node's children; those of a template stand in its content. */

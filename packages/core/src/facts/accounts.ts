@@ -28,6 +28,7 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
   /** With one provider in the code, what is not an address belongs to it too. */
   const only = domains.size === 1 ? [...domains][0] : undefined;
   const accounts: Account[] = [];
+  const known = new Set<string>();
   const add = (
     value: string,
     label: string,
@@ -35,7 +36,9 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
     range: Range,
     sure: Sureness,
   ): void => {
-    if (accounts.some((known) => known.value === value && known.domain === domain)) return;
+    const key = `${domain ?? ''} ${value}`;
+    if (known.has(key)) return;
+    known.add(key);
     accounts.push({ value, label, domain, range, sure });
   };
   for (const { address, range, sure } of seen.loads) {
@@ -150,7 +153,7 @@ function looksLikeId(value: string): boolean {
 }
 
 function pathSegments(address: string): string[] {
-  const path = address.replace(/[?#].*$/, '').replace(/^(?:https?:)?\/\/[^/]*/i, '');
+  const path = address.split(/[?#]/, 1)[0]!.replace(/^(?:https?:)?\/\/[^/]*/i, '');
   return path
     .split('/')
     .map((segment) => segment.replace(/\.(js|mjs|html?|php|css|png|gif|jpe?g|svg|json)$/i, ''));

@@ -41,7 +41,7 @@ export function isCacheBuster(name: string): boolean {
 
 /** An address without what does not change what is fetched: protocol, port of its protocol, cache-busters, fragment. */
 export function normalAddress(address: string): string {
-  const trimmed = address.trim().replace(/#.*$/, '');
+  const trimmed = address.trim().split('#', 1)[0]!;
   const [path, query] = trimmed.split(/\?([^]*)/);
   const kept = queryOf(`?${query ?? ''}`)
     .filter(([name]) => !isCacheBuster(name))

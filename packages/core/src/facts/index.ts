@@ -1,5 +1,5 @@
 export { domainOf, hostOf, normalAddress } from './addresses.js';
-export { readCode } from './read-code.js';
+export { IS_MODULE, readCode, unreadFacts } from './read-code.js';
 export { placementOfStatement } from './statement.js';
 export { isAboutSettings, providerWords, settingsWords } from './settings-words.js';
 export { suggestNames, type SuggestedNames } from './names.js';

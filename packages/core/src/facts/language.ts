@@ -13,11 +13,7 @@ export function languageOf(code: string): Language {
     // One word, or a sentence without marks, is a script too, but nobody means that.
     return /[(=]|^import\s/.test(text) ? 'javascript' : 'text';
   }
-  if (
-    /^(?:@[a-z-]+[^{};]*|[^{}<>;()=]+(?:\([^{}]*\))?[^{}<>;=]*)\{[^]*\}\s*$/i.test(text) &&
-    /[\w-]+\s*:\s*[^;{}]+/.test(text)
-  )
-    if (!/\b(function|var|let|const|return)\b/.test(text)) return 'css';
+  if (isStyles(text)) return 'css';
   if (TAG.test(text)) return 'markup';
   const marks = /\b(function|var|let|const|window|document)\b|=>|\);|\}\)/.test(text);
   return marks ? 'javascript' : 'text';
@@ -31,4 +27,16 @@ function isJson(text: string): boolean {
   } catch {
     return false;
   }
+}
+
+/** What stands before the first block of a style sheet: a selector, or an at-rule. */
+const PRELUDE = /^(?:@[a-z-]|[^<>;=@])[^<>;=]*$/i;
+const DECLARATION = /[\w-]\s*:\s*[^;{}\s]/;
+const SCRIPT_WORD = /\b(?:function|var|let|const|return)\b/;
+
+/** Whether a text that is no script looks like style rules. */
+function isStyles(text: string): boolean {
+  const open = text.indexOf('{');
+  if (open <= 0 || !text.endsWith('}')) return false;
+  return PRELUDE.test(text.slice(0, open)) && DECLARATION.test(text) && !SCRIPT_WORD.test(text);
 }

@@ -65,13 +65,18 @@ const RULES: readonly MarkRule[] = [
 
 /** Values that should not go live as they are. */
 export function marksOf(code: string): Mark[] {
-  const marks: Mark[] = [];
+  let marks: Mark[] = [];
   for (const { kind, sure, pattern } of RULES) {
+    const found: Mark[] = [];
+    // Both lists are in order, so one pass over the two finds what overlaps.
+    let next = 0;
     for (const match of code.matchAll(pattern)) {
       const range = { start: match.index, end: match.index + match[0].length };
-      const isKnown = marks.some((mark) => mark.range.start < range.end && range.start < mark.range.end);
-      if (!isKnown) marks.push({ kind, value: match[0], range, sure });
+      while (next < marks.length && marks[next]!.range.end <= range.start) next++;
+      const isKnown = next < marks.length && marks[next]!.range.start < range.end;
+      if (!isKnown) found.push({ kind, value: match[0], range, sure });
     }
+    if (found.length > 0) marks = [...marks, ...found].sort((a, b) => a.range.start - b.range.start);
   }
-  return marks.sort((a, b) => a.range.start - b.range.start);
+  return marks;
 }

@@ -1,3 +1,4 @@
+import { TOO_MUCH_WORDS, tooMuchOf } from '../bounds/too-much.js';
 import { accountsOf } from './accounts.js';
 import { hostOf } from './addresses.js';
 import { languageOf } from './language.js';
@@ -21,6 +22,9 @@ import type {
   Use,
 } from './types.js';
 
+/** A line that only a module may have. */
+export const IS_MODULE = /^[ \t]*(?:import|export)\b/m;
+
 const MESSAGES: Partial<{ [kind in ProblemKind]: string }> = {
   empty: 'There is no code here yet.',
   'no-script-tags':
@@ -41,6 +45,35 @@ const DEEPEST_WRITTEN = 3;
  * @param code - as pasted: markup, JavaScript, styles or JSON
  */
 export function readCode(code: string): Facts {
+  try {
+    return read(code);
+  } catch (error) {
+    const what = tooMuchOf(error);
+    if (what === undefined) throw error;
+    return unreadFacts(code, TOO_MUCH_WORDS[what]);
+  }
+}
+
+/**
+ * The facts of code that cannot be read within bounds: nothing is known of it, and it says so.
+ *
+ * @param why - the end of "could not be read: …"
+ */
+export function unreadFacts(code: string, why: string): Facts {
+  const context: MarkupContext = { record: new Record(), problem: () => undefined, attributes: [] };
+  const problem: CodeProblem = {
+    kind: 'unread',
+    message: `This code could not be read: ${why}.`,
+    line: 1,
+    column: 1,
+    range: { start: 0, end: Math.min(1, code.length) },
+    sure: 'certain',
+  };
+  // As markup it is tried in pages, which needs no facts.
+  return factsOf(context, { code: '', language: 'markup', problems: [problem], pieces: [] });
+}
+
+function read(code: string): Facts {
   const record = new Record();
   const problems: CodeProblem[] = [];
   const problem = (kind: ProblemKind, offset: number, message: string): void => {
@@ -69,7 +102,7 @@ function readByLanguage(context: MarkupContext, code: string, language: Facts['l
       const wrong = readScript(context.record, code, {
         base: 0,
         when: 'parse',
-        isModule: /^\s*(import|export)\b/m.test(code),
+        isModule: IS_MODULE.test(code),
       });
       if (wrong) context.problem('syntax', wrong.offset, wrong.message);
       return [{ kind: 'script', name: '', range: whole }];
@@ -108,8 +141,11 @@ function readWritten(context: MarkupContext, depth: number): void {
       ...record.makes.splice(makes).map((made) => ({ ...made, by: 'script' as const, range })),
     );
     record.boxes.push(...record.boxes.splice(boxes).map((box) => ({ ...box, range })));
-    if (isDocumentWrite)
-      writes.set(record, [...(writes.get(record) ?? []), { range, when, sure: 'certain' }]);
+    if (isDocumentWrite) {
+      const list = writes.get(record);
+      if (list) list.push({ range, when, sure: 'certain' });
+      else writes.set(record, [{ range, when, sure: 'certain' }]);
+    }
   }
   if (record.written.length > 0 && depth < DEEPEST_WRITTEN) readWritten(context, depth + 1);
 }
@@ -142,6 +178,7 @@ function factsOf({ record, attributes }: MarkupContext, { code, language, proble
   const loads = withoutRepeats(record.loads.filter(({ address }) => address !== '' && address !== HOLE));
   const ranges = new Map<string, Range>(record.defines.map(({ name, range }) => [name, range]));
   const seen = { defines: record.defines, loads, calls: record.calls, attributes, globals: record.globals };
+  const ownPlaceOf = ownPlaces(record);
   const unshaped = {
     language,
     bytes: utf8Length(code),
@@ -149,7 +186,7 @@ function factsOf({ record, attributes }: MarkupContext, { code, language, proble
     loads,
     defines: record.defines,
     uses: realUses(record),
-    needs: record.needs.map((need) => ({ ...need, own: ownPlace(need, record) })),
+    needs: record.needs.map((need) => ({ ...need, own: ownPlaceOf(need) })),
     makes: withoutRepeats(record.makes),
     accounts: accountsOf(seen, ranges),
     settings: record.settings,
@@ -166,18 +203,23 @@ function factsOf({ record, attributes }: MarkupContext, { code, language, proble
 
 /** What the code makes itself, at any time, is not needed later; what it makes before is not needed at all. */
 function realUses({ uses, defines }: Record): Use[] {
-  return uses.filter(
-    (use) =>
-      !defines.some(
-        ({ name, range }) => name === use.name && (use.when === 'later' || range.start <= use.range.start),
-      ),
-  );
+  const first = new Map<string, number>();
+  for (const { name, range } of defines) first.set(name, Math.min(first.get(name) ?? Infinity, range.start));
+  return uses.filter(({ name, when, range }) => {
+    const made = first.get(name);
+    return made === undefined || (when !== 'later' && made > range.start);
+  });
 }
 
-function ownPlace(need: NeededElement, { makes }: Record): 'before' | 'after' | undefined {
-  const made = makes.find(({ id, by }) => by === 'tag' && id === need.id);
-  if (!made) return undefined;
-  return made.range.start < need.range.start ? 'before' : 'after';
+/** Where an element that is needed is made by a tag of the code itself. */
+function ownPlaces({ makes }: Record): (need: NeededElement) => 'before' | 'after' | undefined {
+  const starts = new Map<string, number>();
+  for (const { id, by, range } of makes) if (by === 'tag' && !starts.has(id)) starts.set(id, range.start);
+  return ({ id, range }) => {
+    const start = id === undefined ? undefined : starts.get(id);
+    if (start === undefined) return undefined;
+    return start < range.start ? 'before' : 'after';
+  };
 }
 
 /** A named event: `x('event', 'booked')`, `x.track('booked')`, `queue.push({ event: 'booked' })`. */

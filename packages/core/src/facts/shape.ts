@@ -22,9 +22,21 @@ function says(code: string, facts: Unshaped, pattern: RegExp): boolean {
     ...[...code.matchAll(/\b(?:class|id|data-[\w-]+|aria-label|title)=["']([^"']*)/g)].map(
       (match) => match[0],
     ),
-    ...[...code.matchAll(/<!--([^]*?)-->/g)].map((match) => match[1]!),
+    ...comments(code),
   ];
   return names.some((name) => pattern.test(name));
+}
+
+/** The texts of comments that end. */
+function comments(code: string): string[] {
+  const texts: string[] = [];
+  for (let from = code.indexOf('<!--'); from >= 0;) {
+    const end = code.indexOf('-->', from + 4);
+    if (end < 0) break;
+    texts.push(code.slice(from + 4, end));
+    from = code.indexOf('<!--', end + 3);
+  }
+  return texts;
 }
 
 const onlyPieces = (facts: Unshaped, kinds: readonly string[]): boolean =>

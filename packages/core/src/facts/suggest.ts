@@ -53,7 +53,7 @@ function suggestPart(code: string, statement: string): SuggestedPart {
 /** The sentence that says where in the head, or in the body, something goes; empty where there is none. */
 function sentenceAbout(where: 'head' | 'body', statement: string): string {
   const sentences = statement.split(
-    /(?<=[.!?;])\s+|\n+|,?\s+(?:and|then)\s+(?=put|paste|place|insert|add|this|the)/i,
+    /(?<=[.!?;])\s|\n|,?\s(?:and|then)\s(?=put|paste|place|insert|add|this|the)/i,
   );
   return (sentences.find((sentence) => placementOfStatement(sentence)?.startsWith(where)) ?? '').trim();
 }

@@ -119,7 +119,7 @@ export interface Mark extends Fact {
 }
 
 export type ProblemKind =
-  'syntax' | 'ignored' | 'no-script-tags' | 'escaped' | 'curly-quotes' | 'json' | 'empty';
+  'syntax' | 'unread' | 'ignored' | 'no-script-tags' | 'escaped' | 'curly-quotes' | 'json' | 'empty';
 
 /** Why a browser could not do with the code what it is for. */
 export interface CodeProblem extends Fact {

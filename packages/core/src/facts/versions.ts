@@ -12,7 +12,7 @@ export interface VersionedFile {
 /** The library and the version that an address's path names; undefined where it names none. */
 export function versionedFile(address: string): VersionedFile | undefined {
   const path = address
-    .replace(/[?#].*$/, '')
+    .split(/[?#]/, 1)[0]!
     .replace(/^(?:https?:)?\/\/[^/]*/i, '')
     .replace(MINIFIED, '');
   const found = [...path.matchAll(VERSION)];
@@ -24,8 +24,8 @@ export function versionedFile(address: string): VersionedFile | undefined {
     : path.slice(0, path.indexOf(whole)).split('/').findLast(Boolean);
   if (library === undefined) return undefined;
   const name = library
-    .replace(/^[-@.]+|[-@.]+(?=\.|$)/g, '')
+    .replace(/^[-@.]+|(?<![-@.])[-@.]+(?=\.|$)/g, '')
     .replace(/\.(?:m?js|css)$/, '')
-    .replace(/[-@.]+$/, '');
+    .replace(/(?<![-@.])[-@.]+$/, '');
   return name === '' ? undefined : { library: name.toLowerCase(), version: whole.replace(/^v/i, '') };
 }

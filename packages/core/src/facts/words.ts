@@ -41,6 +41,11 @@ const WHEN: Readonly<{ [moment in Moment]: string }> = {
 /** What a piece of code is and does, in words. Sections without anything to say are left out. */
 export function factWords(facts: Facts): FactWords[] {
   const { shape } = facts;
+  const defined = new Set(facts.defines.map(({ name }) => name));
+  const firstScript = Math.min(
+    ...facts.loads.flatMap(({ kind, range }) => (kind === 'script' ? [range.start] : [])).slice(0, 1),
+    Infinity,
+  );
   const sections: FactWords[] = [
     {
       title: 'What it is',
@@ -64,7 +69,7 @@ export function factWords(facts: Facts): FactWords[] {
     {
       title: 'Needs',
       lines: [
-        ...facts.uses.filter((use) => !isOwn(facts, use)).map((use) => useWords(facts, use)),
+        ...facts.uses.filter((use) => !isOwn(defined, use)).map((use) => useWords(firstScript, use)),
         ...facts.needs.map(
           ({ selector, when, isGuarded, own }) =>
             `the element ${selector}${own === undefined ? '' : own === 'before' ? ', which it brings itself' : ', which it brings itself, but too late'}${WHEN[when]}${isGuarded ? '; it looks first whether that is there' : ''}`,
@@ -120,13 +125,13 @@ export function factWords(facts: Facts): FactWords[] {
 }
 
 /** Code that looks whether something is there and makes it when it is not needs nothing of others. */
-function isOwn({ defines }: Facts, { name, isGuarded }: Use): boolean {
-  return isGuarded && defines.some((definition) => definition.name === name);
+function isOwn(defined: ReadonlySet<string>, { name, isGuarded }: Use): boolean {
+  return isGuarded && defined.has(name);
 }
 
-function useWords({ loads }: Facts, { name, when, isGuarded, range }: Use): string {
+function useWords(firstScript: number, { name, when, isGuarded, range }: Use): string {
   if (isGuarded) return `“${name}” from other code${WHEN[when]}; it looks first whether that is there`;
-  const isBrought = loads.some((load) => load.kind === 'script' && load.range.start < range.start);
+  const isBrought = firstScript < range.start;
   return `“${name}” from ${isBrought ? 'the script that it loads, probably' : 'other code'}${WHEN[when]}`;
 }
 

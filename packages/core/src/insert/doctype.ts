@@ -82,9 +82,9 @@ const MOST_KNOWN = 100;
 
 function readDoctype(doctype: string): boolean {
   const text = doctype.slice('<!doctype'.length, -1);
-  const named = /^[\t\n\f\r ]*([^\t\n\f\r ]+)[\t\n\f\r ]*([^]*)$/.exec(text);
+  const named = /^[\t\n\f\r ]*([^\t\n\f\r ]+)/.exec(text);
   if (named?.[1]!.toLowerCase() !== 'html') return true;
-  const rest = named[2]!;
+  const rest = text.slice(named[0].length).replace(/^[\t\n\f\r ]+/, '');
   if (rest === '') return false;
   const keyword = rest.slice(0, 6).toLowerCase();
   const ids = rest.slice(6);

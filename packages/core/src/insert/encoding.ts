@@ -52,8 +52,19 @@ export function encodingOfLabel(label: string): string | undefined {
 const knownLabels = new Map<string, string | undefined>();
 const MOST_LABELS = 500;
 
+/** Without ASCII white space around it (Infra Standard, "strip leading and trailing ASCII whitespace"). */
+function trimAscii(text: string): string {
+  let start = 0;
+  let end = text.length;
+  while (start < end && SPACES.has(text[start]!)) start++;
+  while (end > start && SPACES.has(text[end - 1]!)) end--;
+  return text.slice(start, end);
+}
+
+const SPACES = new Set('\t\n\f\r ');
+
 function lookUpLabel(label: string): string | undefined {
-  const trimmed = label.replace(/^[\t\n\f\r ]+|[\t\n\f\r ]+$/g, '').toLowerCase();
+  const trimmed = trimAscii(label).toLowerCase();
   if (REPLACEMENT.has(trimmed)) return 'replacement';
   if (trimmed === 'x-user-defined') return trimmed;
   try {

@@ -1,4 +1,5 @@
-import { parse, type Comment, type Node, type Token } from 'acorn';
+import type { Comment, Node, Token } from 'acorn';
+import { parseBounded } from '../bounds/parse-script.js';
 import { hasLacking, isEscaped, replaceLacking, type Escape, type IsLacking } from './escape-code.js';
 
 const SCRIPT_TYPE = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)script\b/i;
@@ -20,8 +21,7 @@ function escapeJavaScript(text: string, isLacking: IsLacking, isModule: boolean)
   const comments: Comment[] = [];
   let program: Node;
   try {
-    program = parse(text, {
-      ecmaVersion: 'latest',
+    program = parseBounded(text, {
       sourceType: isModule ? 'module' : 'script',
       allowHashBang: true,
       onToken: tokens,

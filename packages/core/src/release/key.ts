@@ -8,7 +8,7 @@ export function keyFromName(name: string): string {
     .replace(/\p{Mark}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-|-$/g, '')
     .slice(0, 60)
-    .replace(/-+$/, '');
+    .replace(/-$/, '');
 }

@@ -321,7 +321,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   get #page(): string {
-    return this.#asked.host + this.#asked.target.replace(/[?#].*$/, '');
+    return this.#asked.host + this.#asked.target.split(/[?#]/, 1)[0]!;
   }
 
   #inserted(outcomes: readonly InsertOutcome[]): void {

@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { createHandlers } from '../routes/index.js';
+import type { Readers } from '../reading/readers.js';
 import type { Settings } from '../settings.js';
 import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
 import { authenticate } from './authenticate.js';
@@ -15,6 +16,7 @@ import { ProblemError, databaseAway } from './problems.js';
 
 export interface AppOptions {
   readonly orm: MikroORM;
+  readonly readers: Readers;
   /** A call is refused at once while it does not. */
   readonly isDatabaseAnswering: () => boolean;
   readonly settings: Settings;
@@ -31,7 +33,7 @@ const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
 
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
-  const { orm, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
+  const { orm, readers, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -72,7 +74,7 @@ export function createApp(options: AppOptions): Express {
     }),
   );
   app.use(`${API_BASE}/sign-in`, signInLimit());
-  app.use(API_BASE, createApiRouter(orm, createHandlers(settings), version));
+  app.use(API_BASE, createApiRouter(orm, createHandlers(settings, readers), version));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
     throw new ProblemError('not-found', `There is nothing at ${request.path}.`);

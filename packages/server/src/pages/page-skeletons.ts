@@ -1,6 +1,8 @@
 import { originsOf } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { distinctSkeletons, pageSkeleton, type PageSkeleton } from '@pragmatica/core';
+import { distinctSkeletons, type PageSkeleton } from '@pragmatica/core';
+import type { Readers } from '../reading/readers.js';
+import { readBounded } from './read-bounded.js';
 import type { Host } from '../storage/entities/index.js';
 
 /** Pages of one folder are mostly made alike: a few of each, and not many in all. */
@@ -10,9 +12,13 @@ const MOST_BYTES = 2 * 1024 * 1024;
 const TIMEOUT_MS = 3_000;
 
 /** What a site's pages are made of, asked of its origin; those that do not answer are left out. */
-export async function fetchSkeletons(host: Host, paths: readonly string[]): Promise<PageSkeleton[]> {
+export async function fetchSkeletons(
+  host: Host,
+  paths: readonly string[],
+  readers: Readers,
+): Promise<PageSkeleton[]> {
   const signal = AbortSignal.timeout(TIMEOUT_MS);
-  const fetched = await Promise.all(sample(paths).map((path) => fetchSkeleton(host, path, signal)));
+  const fetched = await Promise.all(sample(paths).map((path) => fetchSkeleton(host, path, signal, readers)));
   return distinctSkeletons(fetched.filter((skeleton) => skeleton !== undefined));
 }
 
@@ -36,6 +42,7 @@ async function fetchSkeleton(
   host: Host,
   path: string,
   signal: AbortSignal,
+  readers: Readers,
 ): Promise<PageSkeleton | undefined> {
   try {
     const response = await localhostFetch(new URL(path, originsOf(host.origin)[0]).href, {
@@ -45,8 +52,10 @@ async function fetchSkeleton(
     });
     const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;
     // Tags and ids are all that counts, so it does not matter which encoding the texts have.
-    const html = isPage ? await response.text() : '';
-    return isPage && html.length <= MOST_BYTES ? pageSkeleton(path, html) : undefined;
+    const bytes = isPage ? await readBounded(response, MOST_BYTES) : undefined;
+    if (!bytes) return undefined;
+    const html = new TextDecoder().decode(bytes);
+    return await readers.run('skeleton', { path, html });
   } catch {
     // A page that cannot be had is one that nothing is known of.
     return undefined;

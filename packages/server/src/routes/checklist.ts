@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { ChecklistItemResource } from '@pragmatica/contract';
-import { checklist, recipeUses, type ChecklistItem } from '@pragmatica/core';
+import { checklist, type ChecklistItem } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
@@ -10,10 +10,9 @@ import { HostEntity, StepTickEntity, type Site } from '../storage/entities/index
 
 export function checklistHandlers(checks: SiteChecks): HandlersOf<'showChecklist' | 'tickStep'> {
   const itemsOf = async (em: EntityManager, site: Site): Promise<ChecklistItem[]> => {
-    const { book } = await checks.shelf.look(em);
     const snapshot = toSnapshot(site, await loadDraft(em, site));
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
-    return checklist(recipeUses(snapshot, book, checks.read), hosts, await checks.ticksOf(em, site));
+    return checklist(await checks.recipeUses(em, snapshot), hosts, await checks.ticksOf(em, site));
   };
   return {
     async showChecklist({ params }, { em }) {

@@ -2,13 +2,8 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   countFindings,
   difference,
-  factWords,
   isWaivable,
-  mend,
   newFindings,
-  readCode,
-  suggestNames,
-  suggestParts,
   type Finding,
   type Waiver,
 } from '@pragmatica/core';
@@ -35,17 +30,8 @@ export function findingHandlers(
 > {
   return {
     async readCode({ body: { code, statement } }, { em }) {
-      const facts = readCode(code);
-      const recipe = (await checks.shelf.look(em)).book.recognise(facts);
-      return {
-        data: {
-          facts,
-          words: factWords(facts),
-          parts: suggestParts(code, statement),
-          names: suggestNames(facts),
-          recipe: recipe ? { key: recipe.key, name: recipe.name, version: recipe.version } : null,
-        },
-      };
+      const { recipes, edition } = await checks.shelf.look(em);
+      return { data: await checks.readers.run('read', { code, statement, recipes, edition }) };
     },
 
     async listSkeletons({ params }, { em }) {
@@ -60,7 +46,7 @@ export function findingHandlers(
       const before =
         query.against === undefined
           ? []
-          : checks.find(
+          : await checks.find(
               (await resolveSet(em, site, query.against)).snapshot,
               await checks.knowledge(em, site),
             );
@@ -87,7 +73,7 @@ export function findingHandlers(
       await checks.prepare(em, params.site);
       return changeSite(em, params.site, async (transaction, site) => {
         const snapshot = toSnapshot(site, await loadDraft(transaction, site));
-        const found = checks.find(snapshot, await checks.knowledge(transaction, site));
+        const found = await checks.find(snapshot, await checks.knowledge(transaction, site));
         const finding = found.find(({ id }) => id === params.finding);
         if (!finding) throw notFound(params.finding);
         if (!isWaivable(finding))
@@ -145,13 +131,14 @@ async function mendDraft(
   return changeSite(em, key, async (transaction, site) => {
     const before = toSnapshot(site, await loadDraft(transaction, site));
     // What somebody has accepted is mended only when it is asked for by name.
-    const accepted = new Set((await checks.weigh(transaction, site, before)).waived.map(({ id }) => id));
-    const { findings } = body;
-    const { mended, rounds, snapshot } = mend(before, knowledge, ({ id }) =>
-      findings ? findings.includes(id) : !accepted.has(id),
-    );
+    const accepted = (await checks.weigh(transaction, site, before)).waived.map(({ id }) => id);
+    const { mended, rounds, snapshot } = await checks.readers.run('mend', {
+      snapshot: before,
+      known: { ...knowledge, now: Date.now() },
+      choice: { wanted: body.findings, accepted },
+    });
     const left = (await checks.weigh(transaction, site, snapshot)).open;
-    if (body.findings) assertAllMended(body.findings, mended, checks.find(before, knowledge));
+    if (body.findings) assertAllMended(body.findings, mended, await checks.find(before, knowledge));
     const changes = difference(before, snapshot).map((change) => change.message);
     if (!body.preview && mended.length > 0) {
       for (const round of rounds) await changeDraft(transaction, site, round, actor);

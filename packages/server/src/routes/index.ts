@@ -1,4 +1,5 @@
 import type { Handlers } from '../http/context.js';
+import type { Readers } from '../reading/readers.js';
 import type { Settings } from '../settings.js';
 import { SiteChecks } from '../site/site-checks.js';
 import { checklistHandlers } from './checklist.js';
@@ -14,8 +15,8 @@ import { snippetHandlers } from './snippets.js';
 import { verificationHandlers } from './verification.js';
 
 /** All handlers; the type says that none is missing. */
-export function createHandlers(settings: Settings): Handlers {
-  const checks = new SiteChecks();
+export function createHandlers(settings: Settings, readers: Readers): Handlers {
+  const checks = new SiteChecks(readers);
   return {
     ...sessionHandlers(settings),
     ...siteHandlers(settings, checks),
@@ -26,7 +27,7 @@ export function createHandlers(settings: Settings): Handlers {
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(checks),
-    ...verificationHandlers(),
+    ...verificationHandlers(readers),
     ...findingHandlers(checks),
   };
 }

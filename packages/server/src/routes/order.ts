@@ -1,12 +1,4 @@
-import {
-  applyChanges,
-  dependencyWords,
-  difference,
-  moveWords,
-  orderReport,
-  placementKey,
-  placementWords,
-} from '@pragmatica/core';
+import { applyChanges, difference, placementKey, placementWords } from '@pragmatica/core';
 import { assertIfMatch } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
@@ -49,37 +41,22 @@ export function orderHandlers(
     async showOrderReport({ params, query }, { em }) {
       const site = await findSite(em, params.site);
       const { snapshot } = await resolveSet(em, site, query.of);
-      const { dependencies, right } = orderReport(snapshot, await checks.knowledge(em, site));
-      return {
-        data: {
-          dependencies: dependencies.map((dependency) => ({
-            first: dependency.first.key,
-            then: dependency.then.key,
-            kind: dependency.reason.kind,
-            because: dependencyWords(dependency),
-            verdict: dependency.verdict,
-          })),
-          cycles: right.cycles.map((parts) => parts.map(({ key }) => key)),
-          moves: right.moves.map((move) => ({
-            part: move.part.key,
-            placement: move.placement,
-            sentence: moveWords(move),
-          })),
-          lists: right.lists.map(({ placement, parts }) => ({ placement, parts: [...parts] })),
-        },
-      };
+      const known = { ...(await checks.knowledge(em, site)), now: Date.now() };
+      const { report } = await checks.readers.run('order', { snapshot, known });
+      return { data: report };
     },
 
     async rightOrder({ params, body }, { em, actor }) {
       const knowledge = await checks.prepare(em, params.site);
       return changeSite(em, params.site, async (transaction, site) => {
         const before = toSnapshot(site, await loadDraft(transaction, site));
-        const { change, right } = orderReport(before, knowledge);
+        const known = { ...knowledge, now: Date.now() };
+        const { change, report } = await checks.readers.run('order', { snapshot: before, known });
         const after = change ? applyChanges(before, [change]) : before;
         const { open } = await checks.weigh(transaction, site, after);
         const stays = new Set(open.map(({ id }) => id));
         const was = (await checks.weigh(transaction, site, before)).open;
-        const sentences = right.moves.map(moveWords);
+        const sentences = report.moves.map(({ sentence }) => sentence);
         if (change && !body.preview) {
           await changeDraft(transaction, site, [change], actor);
           audit(transaction, site, actor, 'order', `Put in the right order. ${sentences.join(' ')}`);

@@ -2,11 +2,8 @@ import { UniqueConstraintViolationException, type EntityManager } from '@mikro-o
 import { recipeJsonSchema, type RecipeResource, type SiteResult } from '@pragmatica/contract';
 import {
   canonicalJson,
-  followRecipe,
   recipeDifference,
-  recipeFromSnippet,
   recipeProblems,
-  recipeUses,
   type Recipe,
   type RecipeBook,
   type Snapshot,
@@ -93,7 +90,7 @@ export function recipeHandlers(
                 ...{ key, name, values, state: body.state },
                 isNamed: body.name !== undefined || body.key !== undefined,
               },
-              { book, read: checks.read, actor },
+              { checks, actor },
             ),
           ),
         );
@@ -117,7 +114,11 @@ export function recipeHandlers(
               errors: [{ pointer: '/key', detail: 'This key is taken.' }],
             },
           );
-        const made = recipeFromSnippet(snippet, snapshot, { key, name, followed });
+        const made = await checks.readers.run('recipeFromSnippet', {
+          snippet,
+          snapshot,
+          as: { key, name, followed },
+        });
         const { changes: _, ...rest } = made.recipe;
         const next: Recipe = body.changes === undefined ? rest : { ...rest, changes: body.changes };
         assertSound(next);
@@ -152,7 +153,7 @@ export function recipeHandlers(
             'conflict',
             `“${snippet.name}” follows the recipe “${snippet.recipe.key}” already.`,
           );
-        const seen = recipeUses(snapshot, book, checks.read).find(({ snippets }) =>
+        const seen = (await checks.recipeUses(transaction, snapshot)).find(({ snippets }) =>
           snippets.some(({ key }) => key === snippet.key),
         );
         const recipe = body.recipe === undefined ? seen?.recipe : findRecipe(book, body.recipe);
@@ -161,7 +162,7 @@ export function recipeHandlers(
             'conflict',
             `No recipe knows the code of “${snippet.name}”. Name one, or make one of it.`,
           );
-        const followed = followRecipe(recipe, snippet, snapshot);
+        const followed = await checks.readers.run('followRecipe', { recipe, snippet, snapshot });
         if ('problem' in followed)
           throw new ProblemError('conflict', `“${snippet.name}” stays as it is. ${followed.problem}`);
         site.fields = followed.fields;
@@ -220,9 +221,10 @@ async function describeRecipes(
   );
   const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
   const drafts = await loadDrafts(em, sites);
-  const uses = sites.flatMap((site) =>
-    recipeUses(toSnapshot(site, drafts.get(site.id) ?? []), book, checks.read).flatMap(
-      ({ recipe, snippets }) =>
+  const ofSites = await Promise.all(
+    sites.map(async (site) => {
+      const found = await checks.recipeUses(em, toSnapshot(site, drafts.get(site.id) ?? []));
+      return found.flatMap(({ recipe, snippets }) =>
         snippets.map((snippet) => ({
           recipe: recipe.key,
           use: {
@@ -235,8 +237,10 @@ async function describeRecipes(
             isBehind: snippet.recipe !== undefined && snippet.recipe.version < recipe.version,
           },
         })),
-    ),
+      );
+    }),
   );
+  const uses = ofSites.flat();
   return book.newest.map((recipe) => ({
     recipe: recipe as RecipeResource['recipe'],
     versions: book.versions(recipe.key).map((version, index, all) => {

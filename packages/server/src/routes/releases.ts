@@ -44,7 +44,12 @@ export function releaseHandlers(
         const snapshot = toSnapshot(site, draft);
         const { open } = await checks.weigh(transaction, site, snapshot);
         const errors = open.filter(({ severity }) => severity === 'error');
-        const release = await publishDraft(transaction, site, snapshot, errors, { ...body, actor });
+        const uncontained = await checks.readers.run('uncontained', { snapshot });
+        const release = await publishDraft(transaction, site, snapshot, errors, {
+          ...body,
+          actor,
+          uncontained,
+        });
         const data = summary(release, await transaction.find(PointerEntity, { site }));
         return {
           data,

@@ -1,11 +1,12 @@
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
+import type { Readers } from '../reading/readers.js';
 import { findSite } from '../site/change-site.js';
 import { HostEntity, PointerEntity } from '../storage/entities/index.js';
 import { verifySite } from '../verify/verify-site.js';
 
-export function verificationHandlers(): HandlersOf<'verify'> {
+export function verificationHandlers(readers: Readers): HandlersOf<'verify'> {
   return {
     async *verify({ params, body }, { em }) {
       const { environment } = body;
@@ -31,6 +32,7 @@ export function verificationHandlers(): HandlersOf<'verify'> {
         snapshot,
         host: host.host,
         environment,
+        readers,
       });
     },
   };

@@ -5,11 +5,8 @@ import {
   isLeftAtExample,
   listWords,
   placementWords,
-  recipeUses,
-  type Facts,
   type GivenValue,
   type Recipe,
-  type RecipeBook,
   type SnippetState,
 } from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
@@ -17,6 +14,7 @@ import { loadDraft, toSnapshot } from '../storage/draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
 import { audit } from './change-site.js';
+import type { SiteChecks } from './site-checks.js';
 
 export interface Application {
   readonly key: string;
@@ -33,17 +31,14 @@ export async function applyToSite(
   site: Site,
   recipe: Recipe,
   { key, name, isNamed, state, values }: Application,
-  {
-    book,
-    read,
-    actor,
-  }: { readonly book: RecipeBook; readonly read: (code: string) => Facts; readonly actor: string },
+  { checks, actor }: { readonly checks: SiteChecks; readonly actor: string },
 ): Promise<string> {
   const problems = givenValueProblems(recipe, values);
   if (problems.length > 0)
     throw new ProblemError('invalid-input', problems.map(({ message }) => message).join(' '));
   const before = toSnapshot(site, await loadDraft(em, site));
-  const there = recipeUses(before, book, read).find((use) => use.recipe.key === recipe.key)?.snippets[0];
+  const uses = await checks.recipeUses(em, before);
+  const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
   if (there && !recipe.repeatable && !isNamed)
     throw new ProblemError(
       'conflict',

@@ -1,6 +1,12 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
-import { listWords, snapshotDigest, uncontainedParts, type Finding, type Snapshot } from '@pragmatica/core';
+import {
+  listWords,
+  snapshotDigest,
+  type Finding,
+  type Snapshot,
+  type UncontainedPart,
+} from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
 import { audit, notifyGateways } from './change-site.js';
@@ -9,6 +15,8 @@ export interface PublishInput {
   readonly message: string;
   readonly environments: readonly Environment[];
   readonly actor: string;
+  /** The parts that are not contained. */
+  readonly uncontained: readonly UncontainedPart[];
   /** Why to publish in spite of errors. */
   readonly force?: string | undefined;
 }
@@ -28,7 +36,7 @@ export async function publishDraft(
   errors: readonly Finding[],
   input: PublishInput,
 ): Promise<Release> {
-  assertContained(snapshot);
+  assertContained(snapshot, input.uncontained);
   const forced = permit(snapshot, errors, input.force);
   const digest = snapshotDigest(snapshot);
   const pointers = await em.find(PointerEntity, { site }, { populate: ['release'] });
@@ -104,8 +112,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 }
 
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
-function assertContained(snapshot: Snapshot): void {
-  const parts = uncontainedParts(snapshot);
+function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
   const names = listWords([...new Set(parts.map((part) => `“${part.name}”`))]);
   throw new ProblemError(

@@ -1,14 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
-  FactsMemory,
-  RecipeBook,
   dayAt,
-  runChecks,
   snapshotDigest,
+  unfinishedFinding,
   weigh,
-  type Facts,
   type Finding,
-  type Knowledge,
+  type RecipeUse,
   type Snapshot,
   type StepTick,
   type Waiver,
@@ -18,6 +15,8 @@ import { LRUCache } from 'lru-cache';
 import { groupBy } from '../group-by.js';
 import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons } from '../pages/page-skeletons.js';
+import { ReadingError, type Readers } from '../reading/readers.js';
+import type { PlainKnowledge } from '../reading/tasks.js';
 import { findSite } from './change-site.js';
 import { RecipeShelf } from './recipe-shelf.js';
 import {
@@ -35,12 +34,7 @@ const PAGES_KEPT_MS = 5 * 60_000;
 const RESULTS_KEPT = 500;
 
 /** What is known of a site beside its set, as it was at one moment. */
-export interface SiteKnowledge extends Required<Omit<Knowledge, 'now'>> {
-  /** Another one for every moment. */
-  readonly id: number;
-  /** Of the recipes. */
-  readonly edition: string;
-}
+export type SiteKnowledge = Required<Omit<PlainKnowledge, 'now'>>;
 
 /**
  * The checks over the sites' sets. Code is read once, whichever site it is on; what was found in a set is kept until the
@@ -48,40 +42,38 @@ export interface SiteKnowledge extends Required<Omit<Knowledge, 'now'>> {
  */
 export class SiteChecks {
   readonly shelf = new RecipeShelf();
-  readonly #memory = new FactsMemory();
+  readonly readers: Readers;
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
-  readonly #found = new LRUCache<string, readonly Finding[]>({ max: RESULTS_KEPT });
-  readonly #nothing: SiteKnowledge = {
-    id: 0,
-    memory: this.#memory,
-    paths: [],
-    skeletons: [],
-    hosts: [],
-    book: new RecipeBook(),
-    ticks: [],
-    edition: '',
-  };
+  readonly #found = new LRUCache<string, Promise<readonly Finding[]>>({ max: RESULTS_KEPT });
   #lastId = 0;
+
+  constructor(readers: Readers) {
+    this.readers = readers;
+  }
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
   async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const [host] = hosts;
-    const recipes = { ...(await this.shelf.look(em)), ticks: await this.ticksOf(em, site) };
-    if (!host) return { ...this.#nothing, ...recipes };
+    const { recipes, edition } = await this.shelf.look(em);
+    const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
+    if (!host) return { ...NOTHING_KNOWN, ...more };
     let known = this.#known.get(host.id);
     if (!known) {
       const { paths } = await knownPages(host);
-      const skeletons = await fetchSkeletons(host, paths);
-      known = { ...this.#nothing, id: ++this.#lastId, paths, skeletons };
+      const skeletons = await fetchSkeletons(host, paths, this.readers);
+      known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
     }
-    return withHosts({ ...known, ...recipes }, hosts);
+    return withHosts({ ...known, ...more }, hosts);
   }
 
-  /** Facts of code, remembered with those of the checks. */
-  readonly read = (code: string): Facts => this.#memory.read(code).facts;
+  /** The recipes that the snippets of a set are installs of. */
+  async recipeUses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
+    const { recipes, edition } = await this.shelf.look(em);
+    return this.readers.run('recipeUses', { snapshot, recipes, edition });
+  }
 
   /** What somebody has ticked off for a site. */
   async ticksOf(em: EntityManager, site: Site): Promise<StepTick[]> {
@@ -93,8 +85,8 @@ export class SiteChecks {
     return this.knowledge(em, await findSite(em, site));
   }
 
-  /** What the checks find in a set, whoever has accepted what. */
-  find(snapshot: Snapshot, known: SiteKnowledge): readonly Finding[] {
+  /** What the checks find in a set, whoever has accepted what. Asked for twice at once, it is worked out once. */
+  async find(snapshot: Snapshot, known: SiteKnowledge): Promise<readonly Finding[]> {
     const hasHours = snapshot.snippets.some(({ limits }) => limits?.hours !== undefined);
     // Only hours make findings come and go with the time; they are told to the minute.
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
@@ -102,13 +94,27 @@ export class SiteChecks {
     const ticks = known.ticks.map(({ recipe, step, host }) => `${recipe} ${step} ${host}`).join();
     const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks}`;
     let found = this.#found.get(key);
-    if (!found) this.#found.set(key, (found = runChecks(snapshot, { ...known, now })));
+    if (!found) {
+      found = this.#check(snapshot, { ...known, now });
+      this.#found.set(key, found);
+      found.catch(() => this.#found.delete(key));
+    }
     return found;
+  }
+
+  async #check(snapshot: Snapshot, known: PlainKnowledge): Promise<readonly Finding[]> {
+    if (snapshot.snippets.length === 0) return [];
+    try {
+      return await this.readers.run('check', { snapshot, known });
+    } catch (error) {
+      if (error instanceof ReadingError) return [unfinishedFinding(snapshot)];
+      throw error;
+    }
   }
 
   /** What asks for attention in a site's set, and what somebody has accepted. */
   async weigh(em: EntityManager, site: Site, snapshot: Snapshot): Promise<Weighed> {
-    const found = this.find(snapshot, await this.knowledge(em, site));
+    const found = await this.find(snapshot, await this.knowledge(em, site));
     return weigh(found, await waiversOf(em, site), today(site));
   }
 
@@ -124,18 +130,28 @@ export class SiteChecks {
     const ids = { $in: drafts.map(({ site }) => site.id) };
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
-    const shelf = await this.shelf.look(em);
-    return new Map(
-      drafts.map(({ site, snapshot, hosts }) => {
-        const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? this.#nothing;
-        const recipes = { ...shelf, ticks: (ticks.get(site.id) ?? []).map(toTick) };
-        const known = withHosts({ ...pages, ...recipes }, hosts);
-        const found = this.find(snapshot, known);
-        return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))];
+    const { recipes, edition } = await this.shelf.look(em);
+    const weighed = await Promise.all(
+      drafts.map(async ({ site, snapshot, hosts }) => {
+        const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
+        const more = { recipes, edition, ticks: (ticks.get(site.id) ?? []).map(toTick) };
+        const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
+        return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))] as const;
       }),
     );
+    return new Map(weighed);
   }
 }
+
+const NOTHING_KNOWN: SiteKnowledge = {
+  id: 0,
+  paths: [],
+  skeletons: [],
+  hosts: [],
+  recipes: [],
+  ticks: [],
+  edition: '',
+};
 
 function toTick({ recipe, step, host, by, at }: StepTickRow): StepTick {
   return { recipe, step, host, by, at: at.toISOString() };

@@ -1,6 +1,8 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { charsetOf, checkDelivery, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+import { charsetOf, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+import { readBounded } from '../pages/read-bounded.js';
+import type { Readers } from '../reading/readers.js';
 
 export interface VerificationTask {
   /** How visitors reach the host, e.g. `https://www.example.com`. */
@@ -10,6 +12,7 @@ export interface VerificationTask {
   readonly snapshot: Snapshot;
   readonly host: string;
   readonly environment: Environment;
+  readonly readers: Readers;
 }
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
@@ -17,6 +20,7 @@ type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
 /** Pages fetched at once: polite to the site, and enough to keep the line busy. */
 const CONCURRENCY = 4;
 const TIMEOUT_MS = 15_000;
+const MOST_BYTES = 16 * 1024 * 1024;
 
 /** Fetches each page as a visitor would and compares it with its page plan. Ends early when the consumer does. */
 export async function* verifySite(task: VerificationTask): AsyncGenerator<VerificationEvent> {
@@ -45,7 +49,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
 }
 
 async function visit(
-  { address, host }: VerificationTask,
+  { address, host, readers }: VerificationTask,
   path: string,
   planner: ReleasePlanner,
   signal: AbortSignal,
@@ -76,14 +80,15 @@ async function visit(
       return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
     // The same visitor as the request: no cookie, no device told.
     const load = { page: pageAddress(path, host), device: 'desktop', consent: [], at: Date.now() } as const;
-    const page = new Uint8Array(await response.arrayBuffer());
+    const page = await readBounded(response, MOST_BYTES);
+    if (page === undefined) return failed(200, 'The page is larger than 16 MB, and was not looked at.');
     const encoding = charsetOf(type);
     return {
       type: 'page',
       path,
       status: 200,
       problem: null,
-      parts: checkDelivery(planner.plan(load), page, { encoding }),
+      parts: await readers.run('delivered', { plan: planner.plan(load), page, encoding }),
     };
   } catch (error) {
     const cause =

@@ -79,4 +79,4 @@ export const twoAccounts: Check = {
 };
 
 /** Without its query, which is where accounts differ. */
-const loaderOf = byObject(({ address }: Load) => normalAddress(address).replace(/\?.*$/, ''));
+const loaderOf = byObject(({ address }: Load) => normalAddress(address).split('?', 1)[0]!);

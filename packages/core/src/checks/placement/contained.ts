@@ -1,5 +1,6 @@
 import { byObject } from '../../by-object.js';
 import {
+  UNPROVEN,
   containmentProblem,
   wrappedProblem,
   isHead,
@@ -32,7 +33,12 @@ export const contained: Check = {
       // Script text without tags is visible text; there is a check of its own for that.
       if (part.facts.language !== 'markup') continue;
       const { placement } = part.part;
-      const problem = problemOf(part.read, placement) ?? wrappedProblem(part.snippet, part.part);
+      const problem = part.read.isGivenUp
+        ? UNPROVEN
+        : set.memory.watched(
+            part.read,
+            () => problemOf(part.read, placement) ?? wrappedProblem(part.snippet, part.part),
+          );
       if (problem) {
         const { culprit, message } = problem;
         const pushedOut = problem.problem === 'ends-head' ? partsBehind(set, part) : [];

@@ -1,3 +1,4 @@
+import { IS_MODULE } from '../../facts/index.js';
 import { partName } from '../../order/index.js';
 import { evidence, subject } from '../checked-set.js';
 import type { Check } from '../types.js';
@@ -27,7 +28,7 @@ export const noScriptTags: Check = {
       // The tags are there, but as text: that is told by itself.
       if (problems.some(({ kind }) => kind === 'escaped')) continue;
       const tag = language === 'css' ? 'style' : 'script';
-      const isModule = tag === 'script' && /^\s*(import|export)\b/m.test(part.code);
+      const isModule = tag === 'script' && IS_MODULE.test(part.code);
       const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;
       yield {
         about: tag,

@@ -1,4 +1,5 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { DEEPEST_MARKUP, TooMuchError } from '../../bounds/too-much.js';
 import { boxOf } from '../script/elements.js';
 import { readScript } from '../script/read-script.js';
 import type { Record } from '../script/record.js';
@@ -26,11 +27,14 @@ interface Place {
   /** Where the markup's first character stands in the pasted text. */
   readonly base: number;
   readonly noScript: boolean;
+  /** Elements around it. */
+  readonly depth: number;
 }
 
 /** Reads markup into the record. @returns its top-level pieces */
 export function readMarkup(context: MarkupContext, html: string, base = 0, noScript = false): Piece[] {
-  const fragment = parseFragment(html, { sourceCodeLocationInfo: true, scriptingEnabled: true });
+  // Within a noscript there are no scripts, and one in it is an element like others (HTML Standard 4.12.2).
+  const fragment = parseFragment(html, { sourceCodeLocationInfo: true, scriptingEnabled: !noScript });
   const pieces: Piece[] = [];
   for (const node of fragment.childNodes) {
     const location = node.sourceCodeLocation;
@@ -41,7 +45,7 @@ export function readMarkup(context: MarkupContext, html: string, base = 0, noScr
         // The parser lets a comment that never ends reach beyond the text.
         range: { start: location.startOffset + base, end: Math.min(location.endOffset, html.length) + base },
       });
-    readNode(context, node, html, { base, noScript });
+    readNode(context, node, html, { base, noScript, depth: 0 });
   }
   return pieces;
 }
@@ -84,6 +88,7 @@ export function isScriptType(type: string | undefined): boolean {
 
 function readNode(context: MarkupContext, node: Tree.Node, html: string, place: Place): void {
   if (!('tagName' in node)) return;
+  if (place.depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
   readAttributes(context, node, html, place);
   switch (node.tagName) {
     case 'script':
@@ -93,13 +98,19 @@ function readNode(context: MarkupContext, node: Tree.Node, html: string, place: 
       readStyles(context.record, textOf(node), textStart(node, place));
       return;
     case 'noscript':
-      readMarkup(context, textOf(node), textStart(node, place), true);
+      if (place.noScript) readChildren(context, node, html, place);
+      else readMarkup(context, textOf(node), textStart(node, place), true);
       return;
     case 'template':
       return;
     default:
-      for (const child of node.childNodes) readNode(context, child, html, place);
+      readChildren(context, node, html, place);
   }
+}
+
+function readChildren(context: MarkupContext, node: Tree.Element, html: string, place: Place): void {
+  const inside = { ...place, depth: place.depth + 1 };
+  for (const child of node.childNodes) readNode(context, child, html, inside);
 }
 
 function textOf(element: Tree.Element): string {

@@ -9,8 +9,9 @@ import {
   UNKNOWN,
   WINDOW,
   asText,
+  fewItems,
+  joinTexts,
   leastSure,
-  lessSure,
   text,
   type ElementValue,
   type Value,
@@ -92,8 +93,8 @@ const find =
 
 const write: Known = ({ reader, node, args }) => {
   const parts = args.map(asText);
-  reader.record.written.push({
-    html: parts.map((part) => part.text).join(''),
+  reader.record.write({
+    html: joinTexts(parts).text,
     sure: leastSure(parts),
     range: reader.range(node),
     when: reader.when,
@@ -262,7 +263,7 @@ function method(called: Called, name: string): Value | undefined {
       return UNDEFINED;
     case 'insertAdjacentHTML': {
       const html = asText(args[1] ?? UNKNOWN);
-      reader.record.written.push({
+      reader.record.write({
         html: html.text,
         sure: html.sure,
         range: reader.range(node),
@@ -304,7 +305,7 @@ function ofArray({ reader, args }: Called, items: Value[], name: string): Value 
   if (name === 'join') {
     const separator = args[0] ? asText(args[0]).text : ',';
     const parts = items.map(asText);
-    return text(parts.map((part) => part.text).join(separator), leastSure(parts));
+    return joinTexts(parts, separator);
   }
   if (!CALLING_NOW.has(name)) return undefined;
   const [fn] = args;
@@ -313,6 +314,12 @@ function ofArray({ reader, args }: Called, items: Value[], name: string): Value 
     for (const item of items.length === 0 ? [UNKNOWN] : items.slice(0, 20))
       results.push(reader.call(fn, [item, UNKNOWN], UNKNOWN));
   return name === 'map' ? { kind: 'array', items: results, range: { start: 0, end: 0 } } : UNKNOWN;
+}
+
+/** A text in which the first of what is sought is another, in pieces. */
+function replaced(owner: string, sought: string, other: string): string[] {
+  const at = owner.indexOf(sought);
+  return at < 0 ? [owner] : [owner.slice(0, at), other, owner.slice(at + sought.length)];
 }
 
 function ofText(
@@ -324,7 +331,7 @@ function ofText(
   const given = args.map(asText);
   switch (name) {
     case 'concat':
-      return text(owner + given.map((part) => part.text).join(''), lessSure(sure, leastSure(given)));
+      return joinTexts([text(owner, sure), ...given]);
     case 'toString':
     case 'valueOf':
       return text(owner, sure);
@@ -336,16 +343,13 @@ function ofText(
       return text(owner.toUpperCase(), sure);
     case 'replace':
       if (args[0]?.kind === 'text' && args[1]?.kind === 'text')
-        return text(
-          owner.replace(args[0].text, () => given[1]!.text),
-          sure,
-        );
+        return joinTexts(replaced(owner, args[0].text, given[1]!.text).map((part) => text(part, sure)));
       return text(owner.includes(HOLE) ? owner : HOLE, 'likely');
     case 'split':
       if (args[0]?.kind === 'text')
         return {
           kind: 'array',
-          items: owner.split(args[0].text).map((part) => text(part, sure)),
+          items: fewItems(owner.split(args[0].text).map((part) => text(part, sure))),
           range: { start: 0, end: 0 },
         };
       return UNKNOWN;

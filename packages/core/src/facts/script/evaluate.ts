@@ -18,10 +18,23 @@ import { guardedBy } from './guards.js';
 import { member, memberName, setMember } from './members.js';
 import { runClassBody } from './statements.js';
 import type { ScriptReader } from './reader.js';
-import { UNDEFINED, UNKNOWN, WINDOW, asText, lessSure, text, truth, type Value } from './values.js';
+import {
+  UNDEFINED,
+  UNKNOWN,
+  WINDOW,
+  asText,
+  fewItems,
+  joinTexts,
+  lessSure,
+  text,
+  truth,
+  type TextValue,
+  type Value,
+} from './values.js';
 
 /** The value of an expression as far as it is written, and everything that happens on the way. */
 export function evaluate(reader: ScriptReader, node: Expression): Value {
+  if (reader.isTired()) return UNKNOWN;
   switch (node.type) {
     case 'Literal':
       if (typeof node.value === 'string') return text(node.value);
@@ -154,14 +167,27 @@ function template(reader: ScriptReader, node: TemplateLiteral): Value {
   return whole;
 }
 
-function joined(a: ReturnType<typeof asText>, b: ReturnType<typeof asText>): ReturnType<typeof asText> {
-  return text(a.text + b.text, lessSure(a.sure, b.sure));
+function joined(a: TextValue, b: TextValue): TextValue {
+  return joinTexts([a, b]);
 }
 
+/** A chain like `a + b + c` is as deep as it is long: its operands are followed one after the other. */
 function binary(reader: ScriptReader, node: BinaryExpression): Value {
-  const left = node.left.type === 'PrivateIdentifier' ? UNKNOWN : side(reader, node.left, node.operator);
-  const right = side(reader, node.right, node.operator);
-  switch (node.operator) {
+  const chain: BinaryExpression[] = [];
+  let first: BinaryExpression['left'] = node;
+  while (first.type === 'BinaryExpression') {
+    chain.push(first);
+    first = first.left;
+  }
+  const innermost = chain.at(-1)!;
+  let value = first.type === 'PrivateIdentifier' ? UNKNOWN : side(reader, first, innermost.operator);
+  for (const one of chain.reverse())
+    value = operate(one.operator, value, side(reader, one.right, one.operator));
+  return value;
+}
+
+function operate(operator: BinaryExpression['operator'], left: Value, right: Value): Value {
+  switch (operator) {
     case '+':
       if (left.kind === 'plain' && right.kind === 'plain') {
         if (typeof left.value === 'number' && typeof right.value === 'number')
@@ -181,7 +207,7 @@ function binary(reader: ScriptReader, node: BinaryExpression): Value {
       if (left.kind !== 'text' || right.kind !== 'text') return UNKNOWN;
       if (left.sure !== 'certain' || right.sure !== 'certain') return UNKNOWN;
       const same = left.text === right.text;
-      return { kind: 'plain', value: node.operator.startsWith('=') ? same : !same };
+      return { kind: 'plain', value: operator.startsWith('=') ? same : !same };
     }
     default:
       return UNKNOWN;
@@ -282,11 +308,12 @@ function assignment(reader: ScriptReader, node: AssignmentExpression): Value {
 
 /** Arguments or items; what is spread is spread where it is known. */
 export function args(reader: ScriptReader, nodes: readonly (Expression | SpreadElement)[]): Value[] {
-  return nodes.flatMap((node) => {
+  const values = nodes.flatMap((node) => {
     if (node.type !== 'SpreadElement') return [evaluate(reader, node)];
     const value = evaluate(reader, node.argument);
     return value.kind === 'array' ? value.items : [UNKNOWN];
   });
+  return fewItems(values);
 }
 
 function call(reader: ScriptReader, node: CallExpression): Value {

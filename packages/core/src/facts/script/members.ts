@@ -141,7 +141,7 @@ export function setMember(reader: ScriptReader, node: MemberExpression, value: V
       needElement(reader, owner.selector, node);
       if (name === 'innerHTML' || name === 'outerHTML') {
         const html = asText(value);
-        reader.record.written.push({
+        reader.record.write({
           html: html.text,
           sure: html.sure,
           range: reader.range(node),
@@ -202,7 +202,7 @@ export function setProperty(
     reader.record.makes.push({ id: value.text, by: 'script', range, sure: value.sure });
   if (name === 'innerHTML') {
     const html = asText(value);
-    reader.record.written.push({
+    reader.record.write({
       html: html.text,
       sure: html.sure,
       range,

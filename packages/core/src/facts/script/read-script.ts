@@ -1,4 +1,6 @@
-import { parse, type Program } from 'acorn';
+import type { Program } from 'acorn';
+import { parseBounded } from '../../bounds/parse-script.js';
+import { tooMuchOf } from '../../bounds/too-much.js';
 import type { Moment } from '../types.js';
 import { member } from './members.js';
 import { ScriptReader } from './reader.js';
@@ -10,16 +12,16 @@ export interface SyntaxProblem {
   readonly message: string;
 }
 
-/** Parses a script of the newest ECMAScript. @returns what is wrong where it cannot be parsed */
+/** Parses a script of the newest ECMAScript. @returns what is wrong where it cannot be parsed. @throws TooMuchError */
 export function parseScript(code: string, isModule: boolean): Program | SyntaxProblem {
   try {
-    return parse(code, {
-      ecmaVersion: 'latest',
+    return parseBounded(code, {
       sourceType: isModule ? 'module' : 'script',
       allowHashBang: false,
       allowReturnOutsideFunction: false,
     });
   } catch (error) {
+    if (tooMuchOf(error)) throw error;
     const { pos, message } = error as { pos?: number; message: string };
     return { offset: pos ?? 0, message: message.replace(/ \(\d+:\d+\)$/, '') };
   }

@@ -27,7 +27,7 @@ import {
 } from './values.js';
 
 /** So many nodes of a script are looked at, counting those of functions as often as they are called. */
-const MOST_STEPS = 200_000;
+const MOST_STEPS = 1_000_000;
 const DEEPEST = 24;
 
 /** How a statement list ended. */

@@ -12,7 +12,11 @@ import type {
   Sureness,
   Use,
 } from '../types.js';
+import { TooMuchError } from '../../bounds/too-much.js';
 import type { Value } from './values.js';
+
+/** Characters of markup that the scripts of one paste write. */
+const MOST_WRITTEN = 1 << 20;
 
 /** A call whose arguments may name an account or an event. */
 export interface SeenCall {
@@ -48,28 +52,33 @@ export class Record {
   readonly written: WrittenMarkup[] = [];
   /** What the code has put on window so far. */
   readonly globals = new Map<string, Value>();
-  readonly #used = new Set<string>();
+  readonly #seen = new Set<string>();
+  #writtenLength = 0;
 
   define(definition: Definition): void {
-    const same = this.defines.find(
-      ({ name, when, isStub }) =>
-        name === definition.name && when === definition.when && isStub === definition.isStub,
-    );
-    if (!same) this.defines.push(definition);
+    const { name, when, isStub } = definition;
+    if (this.#isNew('define', name, when, isStub)) this.defines.push(definition);
   }
 
   use(use: Use): void {
-    const key = `${use.name} ${use.when} ${String(use.isGuarded)}`;
-    if (this.#used.has(key)) return;
-    this.#used.add(key);
-    this.uses.push(use);
+    if (this.#isNew('use', use.name, use.when, use.isGuarded)) this.uses.push(use);
   }
 
   need(need: NeededElement): void {
-    const isKnown = this.needs.some(
-      ({ selector, when, isGuarded }) =>
-        selector === need.selector && when === need.when && isGuarded === need.isGuarded,
-    );
-    if (!isKnown) this.needs.push(need);
+    if (this.#isNew('need', need.selector, need.when, need.isGuarded)) this.needs.push(need);
+  }
+
+  /** Markup that a script writes is read again, so there is a bound to how much of it is. */
+  write(written: WrittenMarkup): void {
+    this.#writtenLength += written.html.length;
+    if (this.#writtenLength > MOST_WRITTEN) throw new TooMuchError('length');
+    this.written.push(written);
+  }
+
+  #isNew(what: string, name: string, when: Moment, flag: boolean): boolean {
+    const key = `${what} ${when} ${String(flag)} ${name}`;
+    if (this.#seen.has(key)) return false;
+    this.#seen.add(key);
+    return true;
   }
 }

@@ -1,15 +1,14 @@
 import type { Expression, Node, Pattern, Statement, VariableDeclaration } from 'acorn';
+import { childNodes } from '../../bounds/parse-script.js';
 
 type AnyNode = Expression | Statement | Pattern;
 
 /** Every node below, and the node itself. */
 export function walk(node: Node, visit: (node: AnyNode) => void): void {
-  visit(node as AnyNode);
-  for (const key of Object.keys(node)) {
-    const value = (node as unknown as { [key: string]: unknown })[key];
-    for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
-      if (typeof child === 'object' && child !== null && 'type' in child && 'start' in child)
-        walk(child as Node, visit);
+  const waiting: Node[] = [node];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    visit(next as AnyNode);
+    waiting.push(...[...childNodes(next)].reverse());
   }
 }
 
@@ -36,17 +35,12 @@ export function namesOf(pattern: Pattern): string[] {
 /** Names declared with `var` anywhere in a function's own statements. */
 export function varNames(body: readonly Node[]): string[] {
   const names: string[] = [];
-  const visit = (node: Node): void => {
-    if (/Function|^Class/.test(node.type)) return;
+  const waiting = [...body].reverse();
+  for (let node = waiting.pop(); node; node = waiting.pop()) {
+    if (/Function|^Class/.test(node.type)) continue;
     if (node.type === 'VariableDeclaration' && (node as VariableDeclaration).kind === 'var')
       for (const { id } of (node as VariableDeclaration).declarations) names.push(...namesOf(id));
-    if (/Expression$/.test(node.type)) return;
-    for (const key of Object.keys(node)) {
-      const value = (node as unknown as { [key: string]: unknown })[key];
-      for (const child of Array.isArray(value) ? (value as unknown[]) : [value])
-        if (typeof child === 'object' && child !== null && 'type' in child) visit(child as Node);
-    }
-  };
-  body.forEach(visit);
+    if (!/Expression$/.test(node.type)) waiting.push(...[...childNodes(node)].reverse());
+  }
   return names;
 }

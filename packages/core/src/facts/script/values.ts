@@ -100,6 +100,28 @@ export function text(value: string, sure: Sureness = 'certain'): TextValue {
   return { kind: 'text', text: value, sure };
 }
 
+/** A text that a script puts together is followed so far: doubled forty times it would fill the memory. */
+const LONGEST_TEXT = 1 << 16;
+/** Items of an array that a script puts together. */
+const MOST_ITEMS = 2_000;
+
+/** Texts one after the other, with `separator` between them; what is too long ends in a hole. */
+export function joinTexts(texts: readonly TextValue[], separator = ''): TextValue {
+  let whole = '';
+  for (const [i, one] of texts.entries()) {
+    if (i > 0) whole += separator;
+    whole += one.text;
+    if (whole.length > LONGEST_TEXT && texts.length > 1)
+      return text(whole.slice(0, LONGEST_TEXT) + HOLE, lessSure(leastSure(texts), 'likely'));
+  }
+  return text(whole, leastSure(texts));
+}
+
+/** Items as far as they are followed. */
+export function fewItems(items: readonly Value[]): Value[] {
+  return items.slice(0, MOST_ITEMS);
+}
+
 /** What is written in place of a value that is not known. */
 export const HOLE = '…';
 

@@ -34,8 +34,14 @@ export function hoursProblems(hours: Hours): HoursProblem[] {
 }
 
 function dateProblems(date: string, path: readonly (string | number)[]): HoursProblem[] {
-  return isDate(date) ? [] : [{ path, message: `“${date}” is no day. Write it like 2027-03-31.` }];
+  if (!isDate(date)) return [{ path, message: `“${date}” is no day. Write it like 2027-03-31.` }];
+  if (date >= FIRST_DATE && date <= LAST_DATE) return [];
+  return [{ path, message: `${date} is too far away. Choose a day from ${FIRST_DATE} to ${LAST_DATE}.` }];
 }
+
+/** Clocks are worked out from here to here; beyond, time zones are anybody's guess. */
+export const FIRST_DATE = '1990-01-01';
+export const LAST_DATE = '2199-12-31';
 
 function isDate(date: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(date)) return false;

@@ -93,7 +93,10 @@ const examplesOf = byText(4_000, exampleAddresses);
 
 /** Addresses that a pattern is likely to match, as people would write them. */
 export function exampleAddresses(pattern: string): PageAddress[] {
-  const [, host = '', rest = pattern] = /^\/\/([^/]*)(.*)$/s.exec(pattern) ?? [];
+  const slash = pattern.startsWith('//') ? pattern.indexOf('/', 2) : 0;
+  const end = slash < 0 ? pattern.length : slash;
+  const host = pattern.slice(2, end);
+  const rest = pattern.slice(end);
   const fill = (text: string, star: string): string =>
     text
       .replace(/\{([^{}]*)\}[?*+]?/g, '$1')

@@ -1,0 +1,21 @@
+/**
+ * The body of an answer, as far as it is no longer than what is wanted: what comes is counted, not what was announced.
+ *
+ * @returns undefined for a longer one, of which no more is read
+ */
+export async function readBounded(response: Response, most: number): Promise<Uint8Array | undefined> {
+  const chunks: Uint8Array[] = [];
+  let length = 0;
+  // Leaving the loop early cancels the rest of the body.
+  for await (const chunk of bodyOf(response)) {
+    length += chunk.length;
+    if (length > most) return undefined;
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks, length);
+}
+
+/** The body in chunks; none where there is no body. */
+export function bodyOf(response: Response): AsyncIterable<Uint8Array> {
+  return (response.body ?? []) as unknown as AsyncIterable<Uint8Array>;
+}

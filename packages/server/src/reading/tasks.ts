@@ -1,0 +1,165 @@
+import {
+  UNPROVEN,
+  checkDelivery,
+  dependencyWords,
+  factWords,
+  followRecipe,
+  mend,
+  moveWords,
+  orderReport,
+  pageSkeleton,
+  recipeFromSnippet,
+  recipeUses,
+  runChecks,
+  suggestNames,
+  suggestParts,
+  uncontainedParts,
+  type FactsMemory,
+  type Knowledge,
+  type PagePlan,
+  type ReadingWatch,
+  type Recipe,
+  type RecipeBook,
+  type Snapshot,
+  type SnapshotSnippet,
+} from '@pragmatica/core';
+
+/** What is known of a site, as plain data, so that it can be handed to a thread. */
+export interface PlainKnowledge extends Omit<Knowledge, 'book' | 'memory'> {
+  /** Another one for every moment at which the site was asked for its pages. */
+  readonly id: number;
+  readonly recipes: readonly Recipe[];
+  /** Another one whenever there are more recipes. */
+  readonly edition: string;
+}
+
+/** What a thread keeps from task to task. */
+export interface Bench {
+  readonly memory: FactsMemory;
+  readonly watch: ReadingWatch;
+  /** The same object for the same moment: what was worked out is kept by it. */
+  known(knowledge: PlainKnowledge): Knowledge;
+  book(edition: string, recipes: readonly Recipe[]): RecipeBook;
+}
+
+/** Which findings are to be fixed: those named, or all but those that somebody accepted. */
+export interface FixChoice {
+  readonly wanted?: readonly string[] | undefined;
+  readonly accepted: readonly string[];
+}
+
+interface OfSet {
+  readonly snapshot: Snapshot;
+  readonly known: PlainKnowledge;
+}
+
+interface OfRecipes {
+  readonly recipes: readonly Recipe[];
+  readonly edition: string;
+}
+
+/**
+ * Everything that reads what a stranger wrote. One more is one more line; each runs in a thread, within bounds of time
+ * and memory, and takes and gives plain data.
+ */
+export const tasks = {
+  /** What a pasted code is, and where it goes. */
+  read: (
+    { code, statement, ...of }: { code: string; statement?: string | undefined } & OfRecipes,
+    bench: Bench,
+  ) => {
+    const { facts } = bench.memory.read(code);
+    const isUnread = facts.problems.some(({ kind }) => kind === 'unread');
+    const recipe = bench.book(of.edition, of.recipes).recognise(facts);
+    return {
+      facts,
+      words: factWords(facts),
+      parts: isUnread ? [] : suggestParts(code, statement),
+      names: suggestNames(facts),
+      recipe: recipe ? { key: recipe.key, name: recipe.name, version: recipe.version } : null,
+    };
+  },
+
+  check: ({ snapshot, known }: OfSet, bench: Bench) => runChecks(snapshot, bench.known(known)),
+
+  mend: ({ snapshot, known, choice }: OfSet & { choice: FixChoice }, bench: Bench) => {
+    const { wanted } = choice;
+    const accepted = new Set(choice.accepted);
+    const {
+      mended,
+      rounds,
+      snapshot: after,
+    } = mend(snapshot, bench.known(known), ({ id }) => (wanted ? wanted.includes(id) : !accepted.has(id)));
+    return { mended, rounds, snapshot: after };
+  },
+
+  order: ({ snapshot, known }: OfSet, bench: Bench) => {
+    const { dependencies, right, change } = orderReport(snapshot, bench.known(known));
+    return {
+      change,
+      report: {
+        dependencies: dependencies.map((dependency) => ({
+          first: dependency.first.key,
+          then: dependency.then.key,
+          kind: dependency.reason.kind,
+          because: dependencyWords(dependency),
+          verdict: dependency.verdict,
+        })),
+        cycles: right.cycles.map((parts) => parts.map(({ key }) => key)),
+        moves: right.moves.map((move) => ({
+          part: move.part.key,
+          placement: move.placement,
+          sentence: moveWords(move),
+        })),
+        lists: right.lists.map(({ placement, parts }) => ({ placement, parts: [...parts] })),
+      },
+    };
+  },
+
+  /** The parts that may not be released. */
+  uncontained: ({ snapshot }: { snapshot: Snapshot }, { watch }: Bench) =>
+    uncontainedParts(snapshot, (code, find) => {
+      if (watch.givenUp(code) !== undefined) return UNPROVEN;
+      watch.begin(code);
+      const found = find();
+      watch.end();
+      return found;
+    }),
+
+  recipeUses: ({ snapshot, ...of }: { snapshot: Snapshot } & OfRecipes, bench: Bench) =>
+    recipeUses(snapshot, bench.book(of.edition, of.recipes), (code) => bench.memory.read(code).facts),
+
+  recipeFromSnippet: ({
+    snippet,
+    snapshot,
+    as,
+  }: {
+    snippet: SnapshotSnippet;
+    snapshot: Pick<Snapshot, 'site' | 'snippets'>;
+    as: { key: string; name: string; followed?: Recipe | undefined };
+  }) => recipeFromSnippet(snippet, snapshot, as),
+
+  followRecipe: ({
+    recipe,
+    snippet,
+    snapshot,
+  }: {
+    recipe: Recipe;
+    snippet: SnapshotSnippet;
+    snapshot: Pick<Snapshot, 'site' | 'snippets'>;
+  }) => followRecipe(recipe, snippet, snapshot),
+
+  skeleton: ({ path, html }: { path: string; html: string }, { watch }: Bench) => {
+    watch.begin(html);
+    const skeleton = pageSkeleton(path, html);
+    watch.end();
+    return skeleton;
+  },
+
+  delivered: ({ plan, page, encoding }: { plan: PagePlan; page: Uint8Array; encoding: string | undefined }) =>
+    checkDelivery(plan, page, { encoding }),
+} as const;
+
+export type TaskName = keyof typeof tasks;
+export type TaskInput<N extends TaskName> = Parameters<(typeof tasks)[N]>[0];
+export type TaskResult<N extends TaskName> = ReturnType<(typeof tasks)[N]>;

@@ -1,0 +1,53 @@
+import { FactsMemory, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
+import { LRUCache } from 'lru-cache';
+import { Beat, codeDigest } from './beat.js';
+import { tasks, type Bench, type PlainKnowledge, type TaskName } from './tasks.js';
+
+/** What a thread is handed. */
+export interface Order {
+  readonly name: TaskName;
+  readonly input: unknown;
+  readonly beat: SharedArrayBuffer;
+  /** Codes that took too long before, and why, by digest. */
+  readonly givenUp: ReadonlyMap<string, string>;
+}
+
+const CODES_KEPT = 20_000;
+const SITES_KEPT = 200;
+
+let beat = new Beat();
+let givenUp: ReadonlyMap<string, string> = new Map();
+
+const watch: ReadingWatch = {
+  begin: (code) => beat.begin(codeDigest(code)),
+  end: () => beat.end(),
+  givenUp: (code) => (givenUp.size === 0 ? undefined : givenUp.get(codeDigest(code))),
+};
+const memory = new FactsMemory(CODES_KEPT, watch);
+const books = new LRUCache<string, RecipeBook>({ max: 4 });
+const sites = new LRUCache<number, Pick<Knowledge, 'paths' | 'skeletons'>>({ max: SITES_KEPT });
+
+function book(edition: string, recipes: readonly Recipe[]): RecipeBook {
+  let found = books.get(edition);
+  if (!found) books.set(edition, (found = new RecipeBook(recipes)));
+  return found;
+}
+
+const bench: Bench = {
+  memory,
+  watch,
+  book,
+  known({ id, recipes, edition, paths, skeletons, ...rest }: PlainKnowledge): Knowledge {
+    let pages = sites.get(id);
+    if (!pages) sites.set(id, (pages = { paths: paths ?? [], skeletons: skeletons ?? [] }));
+    return { ...rest, ...pages, memory, book: book(edition, recipes) };
+  },
+};
+
+/** One task at a time; what the pool calls. */
+export function run(order: Order): unknown {
+  beat = new Beat(order.beat);
+  givenUp = order.givenUp;
+  const task = tasks[order.name] as (input: unknown, bench: Bench) => unknown;
+  return task(order.input, bench);
+}
