@@ -53,6 +53,8 @@ async function main() {
   const env = {
     DATABASE_URL: databaseUrl,
     PRAGMATICA_DATA: data,
+    // The demo’s own servers stand on this machine.
+    ...(hasDemo ? { PRAGMATICA_LOCAL_ORIGINS: process.env.PRAGMATICA_LOCAL_ORIGINS || '1' } : {}),
     NODE_ENV: process.env.NODE_ENV ?? 'production',
   };
   // Visitors first, where there is something to serve; a new database gets its tables from the service.

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { openDatabase, sweepCredentials } from '@pragmatica/server';
 import pg from 'pg';
 import { api, send } from '../support/http.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
@@ -39,6 +40,7 @@ describe('signing in', () => {
     expect(answer.json).to.deep.equal({
       member: { login: 'admin', name: 'Administrator', mustChangePassword: false },
       token: null,
+      tokens: 1,
     });
   });
 
@@ -93,18 +95,107 @@ describe('signing in', () => {
     expect((await call('GET', '/session', undefined, { cookie: session })).status).to.equal(401);
   });
 
-  it('makes somebody who guesses wait', async () => {
-    let last = 0;
-    for (let i = 0; i < 12; i++)
-      last = (await call('POST', '/sign-in', { login: 'admin', password: `guess ${i}` })).status;
-    expect(last).to.equal(429);
+  it('makes somebody who guesses wait, longer each time, and nobody else', async () => {
+    const guess = (login: string) => call('POST', '/sign-in', { login, password: 'a guess' });
+    for (let i = 0; i < 5; i++) expect((await guess('admin')).status).to.equal(401);
+    const last = await guess('admin');
+    expect(last.status).to.equal(429);
+    expect(last.headers['retry-after']).to.equal('1');
+    expect(last.json['detail']).to.equal('Too many wrong passwords. Wait 1 second, then try again.');
+    // Another login from the same address, and calls that are no attempts, are not held up.
+    expect((await guess('somebody')).status).to.equal(401);
+    for (let i = 0; i < 20; i++) expect((await call('GET', '/sign-in')).status).to.equal(405);
+    await new Promise((done) => setTimeout(done, 1_050));
+    expect((await call('POST', '/sign-in', { ...ADMIN })).status).to.equal(200);
+    expect((await guess('admin')).status, 'the right password forgets the wrong ones').to.equal(401);
   });
+
+  it('makes somebody who guesses at a change of the password wait, too', async () => {
+    const guess = (current: string) =>
+      call('PUT', '/session/password', { current, new: 'something else entirely' }, bearer());
+    let last = 0;
+    for (let i = 0; i < 7; i++) last = (await guess(`guess ${i}`)).status;
+    expect(last).to.equal(429);
+    await new Promise((done) => setTimeout(done, 1_050));
+  });
+
+  it('takes as long for names that nobody has, or nobody can use, as for others', async () => {
+    // Reserved for filling in the demo; no password fits it.
+    await sql(
+      "insert into member (login, name, password_hash, must_change_password, created_at) values ('set-up', 'x', '!', false, now())",
+    );
+    const time = async (login: string): Promise<number> => {
+      const begin = performance.now();
+      expect((await call('POST', '/sign-in', { login, password: 'wrong' })).status).to.equal(401);
+      return performance.now() - begin;
+    };
+    await time('nobody-0');
+    const [unknown, reserved] = [await time('nobody-1'), await time('set-up')];
+    expect(reserved).to.be.greaterThan(unknown / 4);
+  });
+
+  it('ends sessions and tokens whose time is over, and sweeps them away', async () => {
+    const { json } = await call('POST', '/tokens', { name: 'short', days: 1 }, bearer());
+    const secret = json['secret'] as string;
+    expect((await call('GET', '/session', undefined, bearer(secret))).status).to.equal(200);
+    await sql("update credential set expires_at = now() - interval '1 second' where name = 'short'");
+    expect((await call('GET', '/session', undefined, bearer(secret))).status).to.equal(401);
+    const orm = await openDatabase(stage.databaseUrl);
+    expect(await sweepCredentials(orm.em.fork())).to.equal(1);
+    await orm.close(true);
+  });
+
+  it('says with a new password how many tokens go on, and ends them when asked', async () => {
+    const before = ADMIN.password;
+    const next = 'another long and quiet one';
+    const changed = await call('PUT', '/session/password', { current: before, new: next }, bearer());
+    expect(changed.json['tokens']).to.be.greaterThan(0);
+    await call('POST', '/tokens', { name: 'other', days: 1 }, bearer());
+    const all = await call(
+      'PUT',
+      '/session/password',
+      { current: next, new: before, endTokens: true },
+      bearer(),
+    );
+    // The one that asks goes on.
+    expect(all.json['tokens']).to.equal(1);
+  });
+
+  const bearer = (token = stage.token): Record<string, string> => ({ authorization: `Bearer ${token}` });
+  const sql = async (statement: string): Promise<void> => {
+    const client = new pg.Client({ connectionString: stage.databaseUrl });
+    await client.connect();
+    await client.query(statement);
+    await client.end();
+  };
 });
 
 describe('the one-time password', () => {
   let stage: Stage;
   before(async () => (stage = await startStage({ hasDemo: false })));
   after(() => stage.close());
+
+  it('opens nothing for long: a new password ends the sessions of whoever had it', async () => {
+    const client = new pg.Client({ connectionString: stage.databaseUrl });
+    await client.connect();
+    await client.query('update member set must_change_password = true');
+    await client.end();
+    const opened = await api(stage.server, undefined, 'POST', '/sign-in', { ...ADMIN });
+    const cookie = opened.headers['set-cookie']![0]!.split(';')[0]!;
+    const session = () => api(stage.server, undefined, 'GET', '/session', undefined, { cookie });
+    expect((await session()).status).to.equal(200);
+    const owner = await api(stage.server, undefined, 'POST', '/sign-in', {
+      ...ADMIN,
+      newPassword: 'chosen by the owner',
+    });
+    expect(owner.status).to.equal(200);
+    expect((await session()).status).to.equal(401);
+    await api(stage.server, undefined, 'POST', '/sign-in', {
+      login: 'admin',
+      password: 'chosen by the owner',
+      newPassword: ADMIN.password,
+    });
+  });
 
   it('must be replaced before anything else', async () => {
     const client = new pg.Client({ connectionString: stage.databaseUrl });

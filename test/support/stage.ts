@@ -95,6 +95,7 @@ export function stageEnvironment(data: string): Record<string, string> {
     PRAGMATICA_GATEWAY_PORT: '0',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',
     PRAGMATICA_LOG_LEVEL: 'silent',
+    PRAGMATICA_LOCAL_ORIGINS: '1',
     PRAGMATICA_DATA: data,
   };
 }

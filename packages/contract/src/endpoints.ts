@@ -31,7 +31,7 @@ export const endpoints = {
     path: '/session/password',
     summary: 'Change your password; your other sessions end',
     body: schemas.passwordChange,
-    response: schemas.member,
+    response: schemas.passwordChanged,
     beforePasswordChange: true,
   },
   listTokens: {

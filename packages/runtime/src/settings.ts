@@ -1,3 +1,4 @@
+import proxyAddress from 'proxy-addr';
 import { z } from 'zod';
 
 /** A TCP port; 0 lets the system choose one. */
@@ -6,6 +7,26 @@ export const port = z.coerce.number().int().min(0).max(65535);
 export const flag = z
   .enum(['0', '1', 'true', 'false'])
   .transform((value) => value === '1' || value === 'true');
+
+/** A number of hops, or addresses as `proxy-addr` takes them: just what Express's `trust proxy` takes. */
+function trustedProxies(value: string, context: z.RefinementCtx<string>): number | string[] {
+  if (/^\d{1,2}$/.test(value)) return Number(value);
+  const list = value
+    .split(',')
+    .map((part) => part.trim())
+    .filter(Boolean);
+  try {
+    proxyAddress.compile(list);
+    return list;
+  } catch {
+    context.addIssue({
+      code: 'custom',
+      message:
+        'Write how many proxies there are, like 1, or their addresses and networks, like 10.0.0.0/8, loopback.',
+    });
+    return z.NEVER;
+  }
+}
 
 /** What every process reads. Each setting says what it is for; the README and `.env.example` hold the same list. */
 export const sharedSettings = {
@@ -25,6 +46,13 @@ export const sharedSettings = {
     .string()
     .default('.data')
     .describe('Folder for the database, the logs and generated passwords.'),
+  PRAGMATICA_TRUSTED_PROXIES: z
+    .string()
+    .default('')
+    .transform((value, context) => trustedProxies(value, context))
+    .describe(
+      'Proxies before service and gateway whose forwarding headers are believed: how many, or their addresses and networks with commas between them (also loopback, linklocal, uniquelocal).',
+    ),
   PRAGMATICA_LOG_LEVEL: z
     .enum(['debug', 'info', 'warn', 'error', 'silent'])
     .default('info')

@@ -6,10 +6,11 @@ import { fileURLToPath } from 'node:url';
 import type { MikroORM } from '@mikro-orm/postgresql';
 import { createLog, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
-import { ensureAdministrator } from './auth/accounts.js';
+import { ensureAdministrator, sweepCredentials } from './auth/accounts.js';
 import { createApp } from './http/app.js';
 import { databaseAway } from './http/problems.js';
 import { createMetrics } from './metrics.js';
+import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import type { Settings } from './settings.js';
 import { DatabaseWatch } from './storage/database-watch.js';
@@ -34,6 +35,7 @@ export interface Service {
 /** How long a call may still run when the service stops. */
 const DRAIN_MS = 3_000;
 const RETRY_MS = 1_000;
+const SWEEP_MS = 60 * 60_000;
 
 /**
  * Starts the service: console and API. With a database that it has served before and that does not answer just now, it
@@ -52,6 +54,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
+    await sweepCredentials(orm.em.fork());
     app = createApi(orm, readers, watch, settings, log);
     known.remember();
     return firstSignIn;
@@ -81,12 +84,15 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     else notReady(request, response);
   });
   const port = await listen(api, settings.PRAGMATICA_PORT, settings.PRAGMATICA_HOST);
+  const sweep = setInterval(() => void sweepCredentials(orm.em.fork()).catch(() => undefined), SWEEP_MS);
+  sweep.unref();
   log.info({ port }, 'started');
   return {
     address: `http://localhost:${port}`,
     firstSignIn,
     async close() {
       isClosed = true;
+      clearInterval(sweep);
       const closed = new Promise<void>((resolve) => api.close(() => resolve()));
       api.closeIdleConnections();
       setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
@@ -130,7 +136,7 @@ function createApi(
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     orm,
-    readers,
+    visiting: { readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) },
     isDatabaseAnswering: () => watch.isAnswering,
     settings,
     log: log.child({ part: 'api' }),

@@ -9,6 +9,11 @@ export const settingsSchema = z.object({
   ...sharedSettings,
   PRAGMATICA_PORT: port.default(4700).describe('Port of the console and the API.'),
   PRAGMATICA_SECURE_COOKIES: flag.default(false).describe('Set to 1 when the console is reached over https.'),
+  PRAGMATICA_LOCAL_ORIGINS: flag
+    .default(false)
+    .describe(
+      'Whether the service itself may visit addresses of private networks, to read pages and sitemaps; on with the demo.',
+    ),
   PRAGMATICA_SESSION_DAYS: z.coerce
     .number()
     .min(1)

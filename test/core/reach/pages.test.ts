@@ -17,6 +17,88 @@ const ONLY = (...include: string[]): PageRules => ({ include, exclude: [] });
 const matches = (source: string, page: string, host = ''): boolean =>
   new PageMatcher(ONLY(source)).match(pageAddress(page, host)).matches;
 
+describe('regular expressions in page patterns', () => {
+  it('match what the standard says', () => {
+    const atom = fc.constantFrom(
+      'a',
+      'b',
+      '[ab]',
+      '[^a]',
+      '\\d',
+      '\\w',
+      '.',
+      '(?:ab)',
+      '(?:a|b-)',
+      '\\.',
+      '[a-c1]',
+      '1',
+    );
+    const quantified = fc
+      .tuple(atom, fc.constantFrom('', '', '*', '+', '?', '{2}', '{1,2}', '{2,}', '+?'))
+      .map((pieces) => pieces.join(''));
+    const alternative = fc.array(quantified, { minLength: 1, maxLength: 4 }).map((pieces) => pieces.join(''));
+    const expression = fc.array(alternative, { minLength: 1, maxLength: 2 }).map((all) => all.join('|'));
+    const frame = fc.constantFrom<(inner: string) => string>(
+      (inner) => `/(${inner})`,
+      (inner) => `/x/(${inner})/y`,
+      (inner) => `/:name(${inner})?`,
+      (inner) => `{/(${inner})}+`,
+      (inner) => `/a(${inner})*`,
+    );
+    const text = fc
+      .array(fc.constantFrom('/', 'a', 'b', '1', '-', '.', 'c', 'x', '/x/', '/y', 'ab'), { maxLength: 7 })
+      .map((pieces) => `/${pieces.join('')}`);
+    let matched = 0;
+    fc.assert(
+      fc.property(expression, frame, text, (inner, around, target) => {
+        const source = around(inner);
+        const { pathname } = pageAddress(target);
+        if (pathname.startsWith('//')) return;
+        const expected = new URLPattern({ pathname: source }).test({ pathname });
+        if (expected) matched++;
+        expect(matches(source, pathname), `${source} ${pathname}`).to.equal(expected);
+      }),
+      propertyRuns(10_000),
+    );
+    expect(matched).to.be.greaterThan(300);
+  });
+
+  it('stay in their component', () => {
+    expect(matches('/(.+)', '/a?b')).to.equal(true);
+    expect(matches('/(.+)b', '/a?b')).to.equal(false);
+    expect(matches('/([^a])', '/?')).to.equal(false);
+    expect(matches('//(.+)/a', '/a', 'www.mill.example')).to.equal(true);
+    expect(matches('//([^x]+)/a', '/b/a', 'www.mill.example')).to.equal(false);
+  });
+
+  it('are refused where they cannot be matched in one pass, with the reason', () => {
+    for (const [source, reason] of [
+      ['/((?=a)a)', /looks around or back/],
+      ['/(?:a)', /cannot begin with a question mark/],
+      ['/(a\\b)', /looks around or back/],
+      ['/([)', /no valid regular expression/],
+      ['/((?:(?:a{50}){50}){50})', /too large/],
+    ] as const)
+      expect(pagePatternProblem(source), source).to.match(reason);
+  });
+
+  /** Each doubles its time with every letter, or cubes it, in an engine that tries one way after the other. */
+  for (const [source, page] of [
+    ['/news/((?:[a-z]+-?)+)/print', `/news/${'a'.repeat(50_000)}`],
+    ['/((?:a|aa)+)x', `/${'a'.repeat(50_000)}`],
+    ['/((?:.*a){12})', `/${'a'.repeat(50_000)}b`],
+    ['/*a*a*a*a*a*a*b', `/${'a'.repeat(50_000)}`],
+    ['/:a-:b-:c-:d-:e/x', `/${'-'.repeat(50_000)}`],
+    ['/((?:[ab]*a[ab]{300}))', `/${'ab'.repeat(25_000)}`],
+  ] as const)
+    it(`take one pass over an address: ${source}`, () => {
+      const begin = performance.now();
+      matches(source, page);
+      // A second is a hundred times what it takes, and nothing beside for ever.
+      expect(performance.now() - begin).to.be.below(10_000);
+    });
+});
+
 describe('page patterns', () => {
   it('are refused where the standard refuses them, and match what it says', () => {
     const piece = fc.constantFrom(
@@ -248,10 +330,18 @@ describe('sets of pages', () => {
     expect(both.page).to.deep.equal({ host: 'shop.mill.example', pathname: '/fares', search: '' });
   });
 
-  it('with regular expressions of their own are tried on known pages only, and say so', () => {
+  it('are decided with regular expressions of their own, too', () => {
     const universe = new PageUniverse(['/book/7']);
     const number = ONLY('/book/(\\d+)');
     expect(universe.find([number], [], []).page?.pathname).to.equal('/book/7');
-    expect(universe.find([number], [ONLY('/book/7')], [])).to.deep.equal({ page: undefined, isExact: false });
+    const other = universe.find([number], [ONLY('/book/7')], []);
+    expect(other.isExact).to.equal(true);
+    expect(other.page?.pathname)
+      .to.match(/^\/book\/\d+$/)
+      .and.not.equal('/book/7');
+    expect(universe.find([number], [ONLY('/book/([0-9]{1,2})', '/book/([0-9]{3,})')], [])).to.deep.equal({
+      page: undefined,
+      isExact: true,
+    });
   });
 });

@@ -3,6 +3,11 @@ import { timestamp, title } from './common.js';
 
 const password = z.string().min(10, 'Use at least 10 characters.').max(200);
 
+const endTokens = z
+  .boolean()
+  .default(false)
+  .meta({ description: 'With a new password: also end all tokens. Sessions end in any case.' });
+
 export const signIn = z
   .strictObject({
     login: z.string().min(1, 'Who are you?').max(120),
@@ -10,6 +15,7 @@ export const signIn = z
     newPassword: password
       .optional()
       .meta({ description: 'Replaces the password, which a one-time password must be.' }),
+    endTokens,
     as: z
       .enum(['session', 'token'])
       .default('session')
@@ -23,11 +29,15 @@ export const member = z
   .meta({ id: 'Member' });
 export type MemberResource = z.infer<typeof member>;
 
-export const signedIn = z.object({ member, token: z.string().nullable() }).meta({ id: 'SignedIn' });
+const tokens = z.int().meta({ description: 'How many of your tokens are valid.' });
+
+export const signedIn = z.object({ member, token: z.string().nullable(), tokens }).meta({ id: 'SignedIn' });
 
 export const passwordChange = z
-  .strictObject({ current: z.string().min(1).max(200), new: password })
+  .strictObject({ current: z.string().min(1).max(200), new: password, endTokens })
   .meta({ id: 'PasswordChange' });
+
+export const passwordChanged = member.extend({ tokens }).meta({ id: 'PasswordChanged' });
 
 export const token = z
   .object({

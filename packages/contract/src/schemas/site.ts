@@ -98,7 +98,7 @@ export type SitePatch = z.input<typeof sitePatch>;
 
 export const attention = z
   .object({
-    kind: z.enum(['errors-found', 'no-host', 'never-published', 'not-live', 'steps-open']),
+    kind: z.enum(['errors-found', 'no-host', 'local-origin', 'never-published', 'not-live', 'steps-open']),
     message: z.string(),
   })
   .meta({ description: 'Something that needs the administrator.' });

@@ -21,7 +21,7 @@ export function normalForm(code: string): string {
 /** Elements that are never drawn: white space between them is not, either. */
 const UNDRAWN = new Set('script style link meta template base title'.split(' '));
 
-function childrenForm(nodes: readonly Tree.ChildNode[], depth: number): string {
+function childrenForm(nodes: readonly Tree.ChildNode[], depth: number, noScript = false): string {
   // Deeper than browsers go; such code is told apart by being written alike.
   if (depth > DEEPEST_MARKUP) return '…';
   const shown = nodes.filter((node) => node.nodeName !== '#comment');
@@ -30,11 +30,11 @@ function childrenForm(nodes: readonly Tree.ChildNode[], depth: number): string {
   );
   return shown
     .filter((node) => isDrawn || 'tagName' in node)
-    .map((node) => nodeForm(node, depth))
+    .map((node) => nodeForm(node, depth, noScript))
     .join('\n');
 }
 
-function nodeForm(node: Tree.ChildNode, depth: number): string {
+function nodeForm(node: Tree.ChildNode, depth: number, noScript: boolean): string {
   // White space counts in `pre`, and where a style sheet says so.
   if ('value' in node) return JSON.stringify(node.value);
   if (!('tagName' in node)) return '';
@@ -50,11 +50,12 @@ function nodeForm(node: Tree.ChildNode, depth: number): string {
     case 'style':
       return `${start}${styleForm(text)}`;
     case 'noscript':
-      return depth > 0 ? `${start}${text}` : `${start}${normalForm(text)}</>`;
+      // Without scripts a noscript is an element like others (HTML Standard 4.12.2).
+      return `${start}${childrenForm(noScript ? node.childNodes : parseFragment(text, { scriptingEnabled: false }).childNodes, depth + 1, true)}</>`;
     case 'template':
-      return `${start}${childrenForm('content' in node ? node.content.childNodes : [], depth + 1)}</>`;
+      return `${start}${childrenForm('content' in node ? node.content.childNodes : [], depth + 1, noScript)}</>`;
     default:
-      return `${start}${childrenForm(node.childNodes, depth + 1)}</>`;
+      return `${start}${childrenForm(node.childNodes, depth + 1, noScript)}</>`;
   }
 }
 

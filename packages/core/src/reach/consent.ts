@@ -50,7 +50,7 @@ function cookieValue(cookies: string, name: string): string | undefined {
 }
 
 function decoded(value: string): string {
-  const plain = value.replace(/^"(.*)"$/, '$1');
+  const plain = value.startsWith('"') && value.endsWith('"') && value.length > 1 ? value.slice(1, -1) : value;
   try {
     return decodeURIComponent(plain);
   } catch {
@@ -61,6 +61,7 @@ function decoded(value: string): string {
 function grantedNames({ format }: ConsentRules, value: string): Set<string> {
   if (format.kind === 'list') return new Set(value.split(SEPARATORS));
   try {
+    if (costlyPath(format.path) !== undefined) return new Set();
     const nodes = query(format.path, JSON.parse(value) as never).values();
     return new Set(nodes.flatMap(namesIn));
   } catch {
@@ -81,11 +82,25 @@ function namesIn(node: unknown): string[] {
 export const consentPathProblem = byText(200, (path): string | null => {
   try {
     query(path, {});
-    return null;
+    return costlyPath(path) ?? null;
   } catch {
     return 'This is no JSONPath. Write it like $.purposes or $["granted"].';
   }
 });
+
+/**
+ * Why a path would take more than a few passes over a cookie, which is a visitor's to write; undefined for one that does
+ * not. Filters may call no functions (among them are regular expressions), and the descendant segment may be there once.
+ */
+function costlyPath(path: string): string | undefined {
+  const bare = path.replace(/"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'/g, '""');
+  const count = (sign: string): number => bare.split(sign).length - 1;
+  if (bare.includes('('))
+    return 'A path here may call no functions. Write it like $.purposes or $["granted"].';
+  if (count('..') > 1 || count('?') > 1 || (count('..') > 0 && count('?') > 0))
+    return 'This path looks through the whole cookie more than once. Use “..” or one filter at most, like $..granted.';
+  return undefined;
+}
 
 /** "adverts" as the site calls it: "Adverts". */
 export function consentNames(keys: readonly string[], rules: ConsentRules | undefined): string[] {

@@ -124,31 +124,73 @@ function withNames(code: string, found: readonly Found[], names: Readonly<Record
 
 const WRITTEN = /^@\{([a-z][a-z0-9_-]*)\}$/;
 const LONGEST_VALUE = 500;
+/** Places times values; no provider's code is so long with so many fields. */
+const MOST_CELLS = 1 << 23;
 const FIELD = /@\{([a-z][a-z0-9_-]*)\}/g;
 
-/** The values in code that says what a piece says, white space aside; undefined where it says something else. */
+/**
+ * The values in code that says what a piece says, white space aside; undefined where it says something else. Where there
+ * are several ways the first value is as short as can be, then the second. Found from the end to the beginning: for each
+ * place it is known whether the rest fits from there, so nothing is tried twice.
+ */
 function valuesIn(code: string, piece: RecipePart): Found[] | undefined {
   const template = piece.code.trim();
-  const names: string[] = [];
-  let pattern = '';
-  let at = 0;
-  for (const match of template.matchAll(FIELD)) {
-    pattern += `${literal(template.slice(at, match.index))}(.{0,${LONGEST_VALUE}}?)`;
-    names.push(match[1]!);
-    at = match.index + match[0].length;
+  const names = [...template.matchAll(FIELD)].map((match) => match[1]!);
+  const literals = template.split(/@\{[a-z][a-z0-9_-]*\}/).map((text) => text.split(/\s+/));
+  if (literals.length * code.length > MOST_CELLS) return undefined;
+  const from = code.length - code.trimStart().length;
+  const end = code.trimEnd().length;
+  /** Where a value may end that begins at a place: the nearest place from which the rest fits; -1 where there is none. */
+  let next: Int32Array | undefined;
+  const nexts: Int32Array[] = [];
+  /** Where each literal ends that begins at a place. */
+  const ends: Int32Array[] = [];
+  for (const literal of [...literals].reverse()) {
+    const ending = new Int32Array(end + 1).fill(-1);
+    const nearest = new Int32Array(end + 2).fill(-1);
+    const isFirst = nexts.length === literals.length - 1;
+    for (let at = end; at >= from; at--) {
+      const to = isFirst && at !== from ? -1 : endOfLiteral(code, literal, at, end);
+      const fits = to >= 0 && (next === undefined ? to === end : next[to]! >= 0);
+      if (fits) ending[at] = to;
+      const follows = isLineEnd(code, at) || at === end ? -1 : nearest[at + 1]!;
+      const near = fits ? at : follows;
+      nearest[at] = near >= 0 && near - at <= LONGEST_VALUE ? near : -1;
+    }
+    next = nearest;
+    nexts.unshift(nearest);
+    ends.unshift(ending);
   }
-  const found = new RegExp(`^\\s*${pattern}${literal(template.slice(at))}\\s*$`, 'd').exec(code);
-  if (!found) return undefined;
+  let at = ends[0]![from]!;
+  if (at < 0) return undefined;
   return names.map((name, index) => {
-    const [start, end] = found.indices![index + 1]!;
-    return { name, value: code.slice(start, end), start, end };
+    const start = at;
+    const to = nexts[index + 1]![start]!;
+    at = ends[index + 1]![to]!;
+    return { name, value: code.slice(start, to), start, end: to };
   });
 }
 
-/** A text as it stands, whatever white space there is where it has some. */
-function literal(text: string): string {
-  return text
-    .split(/\s+/)
-    .map((piece) => piece.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
-    .join('\\s+');
+/** Behind a literal at a place, whatever white space there is where it has some; -1 where it is not there. */
+function endOfLiteral(code: string, words: readonly string[], at: number, end: number): number {
+  let to = at;
+  for (const [index, word] of words.entries()) {
+    if (index > 0) {
+      const begin = to;
+      while (to < end && isSpace(code, to)) to++;
+      if (to === begin) return -1;
+    }
+    if (!code.startsWith(word, to)) return -1;
+    to += word.length;
+  }
+  return to <= end ? to : -1;
+}
+
+function isSpace(code: string, at: number): boolean {
+  return code[at]!.trim() === '';
+}
+
+function isLineEnd(code: string, at: number): boolean {
+  const sign = code[at];
+  return sign === '\n' || sign === '\r' || sign === '\u2028' || sign === '\u2029';
 }

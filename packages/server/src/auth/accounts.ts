@@ -21,8 +21,11 @@ export async function ensureAdministrator(
   if (existing && !existing.mustChangePassword) return undefined;
   const password = newOneTimePassword();
   const passwordHash = await hashPassword(password);
-  if (existing) existing.passwordHash = passwordHash;
-  else
+  if (existing) {
+    existing.passwordHash = passwordHash;
+    // Whoever came in with the last one must come again with this one.
+    await em.nativeDelete(CredentialEntity, { member: existing, kind: 'session' });
+  } else
     em.create(
       MemberEntity,
       { login, name: 'Administrator', passwordHash, mustChangePassword: true, createdAt: new Date() },
@@ -92,4 +95,9 @@ export async function findCredential(
     await em.nativeUpdate(CredentialEntity, { id: credential.id }, { lastUsedAt: new Date() });
   }
   return credential;
+}
+
+/** Takes sessions and tokens that have run out away. @returns how many */
+export async function sweepCredentials(em: EntityManager): Promise<number> {
+  return em.nativeDelete(CredentialEntity, { expiresAt: { $lt: new Date() } });
 }

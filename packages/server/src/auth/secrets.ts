@@ -6,7 +6,9 @@ export async function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
+/** Takes the same time for what is stored of nobody's password. */
 export async function isPassword(stored: string, password: string): Promise<boolean> {
+  if (!stored.startsWith('$argon2')) return checkDecoy(password);
   return verify(stored, password).catch(() => false);
 }
 

@@ -1,12 +1,11 @@
 import type { MikroORM } from '@mikro-orm/postgresql';
 import { API_BASE } from '@pragmatica/contract';
 import express, { type Express, type Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { createHandlers } from '../routes/index.js';
-import type { Readers } from '../reading/readers.js';
+import type { Visiting } from '../pages/page-skeletons.js';
 import type { Settings } from '../settings.js';
 import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
 import { authenticate } from './authenticate.js';
@@ -16,7 +15,7 @@ import { ProblemError, databaseAway } from './problems.js';
 
 export interface AppOptions {
   readonly orm: MikroORM;
-  readonly readers: Readers;
+  readonly visiting: Visiting;
   /** A call is refused at once while it does not. */
   readonly isDatabaseAnswering: () => boolean;
   readonly settings: Settings;
@@ -27,15 +26,12 @@ export interface AppOptions {
   readonly version: string;
 }
 
-/** Wrong passwords from one address before it has to wait. */
-const SIGN_IN_ATTEMPTS = 10;
-const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
-
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
-  const { orm, readers, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
+  const { orm, visiting, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
   const app = express();
   app.disable('x-powered-by');
+  app.set('trust proxy', settings.PRAGMATICA_TRUSTED_PROXIES);
   app.use(
     pinoHttp({
       logger: log,
@@ -73,8 +69,7 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
     }),
   );
-  app.use(`${API_BASE}/sign-in`, signInLimit());
-  app.use(API_BASE, createApiRouter(orm, createHandlers(settings, readers), version));
+  app.use(API_BASE, createApiRouter(orm, createHandlers(settings, visiting), version));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
     throw new ProblemError('not-found', `There is nothing at ${request.path}.`);
@@ -98,22 +93,4 @@ function consolePolicy(): Record<string, string[] | ((request: unknown, response
     formAction: ["'self'"],
     frameAncestors: ["'none'"],
   };
-}
-
-function signInLimit(): ReturnType<typeof rateLimit> {
-  return rateLimit({
-    windowMs: SIGN_IN_WINDOW_MS,
-    limit: SIGN_IN_ATTEMPTS,
-    skipSuccessfulRequests: true,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_request, _response, next) => {
-      next(
-        new ProblemError(
-          'too-many-attempts',
-          'Too many wrong passwords from this address. Wait a quarter of an hour, then try again.',
-        ),
-      );
-    },
-  });
 }

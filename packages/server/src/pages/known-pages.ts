@@ -1,8 +1,7 @@
-import { XMLParser } from 'fast-xml-parser';
 import { originsOf } from '@pragmatica/contract';
-import { localhostFetch } from '@pragmatica/contract/node';
-import { toPathname } from '@pragmatica/core';
+import type { SiteClient } from '../outgoing/site-client.js';
 import type { Host } from '../storage/entities/index.js';
+import { readSitemap } from './sitemap.js';
 
 export interface KnownPages {
   readonly paths: string[];
@@ -10,28 +9,20 @@ export interface KnownPages {
   readonly message: string;
 }
 
-const TIMEOUT_MS = 5_000;
+/** For a sitemap and those that it names together. */
+const TIMEOUT_MS = 10_000;
 const MAX_PAGES = 10_000;
-const MAX_SITEMAP_BYTES = 20 * 1024 * 1024;
+/** The protocol's own limit is 50 MB for one. */
+const MAX_BYTES = 20 * 1024 * 1024;
 /** A sitemap index may name more sitemaps, but no index again (sitemaps.org protocol). */
 const MAX_SITEMAPS = 50;
-
-const parser = new XMLParser({
-  ignoreAttributes: true,
-  parseTagValue: false,
-  isArray: (name) => name === 'url' || name === 'sitemap',
-});
-
-interface Sitemap {
-  readonly urlset?: { readonly url?: readonly { readonly loc?: string }[] };
-  readonly sitemapindex?: { readonly sitemap?: readonly { readonly loc?: string }[] };
-}
+const MAX_REDIRECTS = 3;
 
 /** The pages that a site's own sitemap lists, asked of its origin under the host's name. */
-export async function knownPages(host: Host | undefined): Promise<KnownPages> {
+export async function knownPages(host: Host | undefined, client: SiteClient): Promise<KnownPages> {
   if (!host) return assumed('The site has no host yet, so only its front page is assumed.');
   try {
-    const paths = await readSitemap(host, '/sitemap.xml', true);
+    const paths = await sitemapPaths(host, client);
     if (paths.length > 0) {
       const unique = [...new Set(paths)].slice(0, MAX_PAGES);
       return {
@@ -42,7 +33,7 @@ export async function knownPages(host: Host | undefined): Promise<KnownPages> {
     }
     return assumed('The site’s list of pages (/sitemap.xml) is empty, so only its front page is assumed.');
   } catch (error) {
-    const why = error instanceof Error ? error.message : String(error);
+    const why = reasonOf(error);
     return assumed(
       `The site’s list of pages (/sitemap.xml) could not be read: ${why}. Only the front page is assumed.`,
     );
@@ -53,20 +44,33 @@ function assumed(message: string): KnownPages {
   return { paths: ['/'], source: 'assumed', message };
 }
 
-async function readSitemap(host: Host, path: string, mayBeIndex: boolean): Promise<string[]> {
-  const response = await localhostFetch(new URL(path, originsOf(host.origin)[0]).href, {
-    headers: { 'x-forwarded-host': host.host },
-    signal: AbortSignal.timeout(TIMEOUT_MS),
-  });
-  if (!response.ok) throw new Error(`the site answered ${response.status}`);
-  const text = await response.text();
-  if (text.length > MAX_SITEMAP_BYTES) throw new Error('it is too large');
-  const sitemap = parser.parse(text) as Sitemap;
-  const nested = mayBeIndex ? (sitemap.sitemapindex?.sitemap ?? []).slice(0, MAX_SITEMAPS) : [];
-  const own = (sitemap.urlset?.url ?? []).flatMap(({ loc }) =>
-    loc === undefined ? [] : [toPathname(loc.trim())],
-  );
-  for (const { loc } of nested)
-    if (loc !== undefined) own.push(...(await readSitemap(host, toPathname(loc.trim()), false)));
-  return own;
+async function sitemapPaths(host: Host, client: SiteClient): Promise<string[]> {
+  const signal = AbortSignal.timeout(TIMEOUT_MS);
+  const base = originsOf(host.origin)[0]!;
+  const ask = async (path: string, pages: number, sitemaps: number) => {
+    const response = await client.get(base, path, {
+      headers: { 'x-forwarded-host': host.host },
+      signal,
+      redirects: MAX_REDIRECTS,
+      ownOrigins: [host.address ?? `http://${host.host}`, `https://${host.host}`, `http://${host.host}`],
+    });
+    if (!response.ok) {
+      await response.body?.cancel();
+      throw new Error(`the site answered ${response.status}`);
+    }
+    return readSitemap(response, { pages, sitemaps, bytes: MAX_BYTES });
+  };
+  const first = await ask('/sitemap.xml', MAX_PAGES, MAX_SITEMAPS);
+  const paths = [...first.pages];
+  for (const path of first.sitemaps) {
+    if (paths.length >= MAX_PAGES) break;
+    paths.push(...(await ask(path, MAX_PAGES - paths.length, 1)).pages);
+  }
+  return paths;
+}
+
+/** What went wrong, without the client's own wrapping. */
+function reasonOf(error: unknown): string {
+  if (!(error instanceof Error)) return String(error);
+  return error.cause instanceof Error ? error.cause.message : error.message;
 }

@@ -1,6 +1,6 @@
 import { originsOf } from '@pragmatica/contract';
-import { localhostFetch } from '@pragmatica/contract/node';
 import { distinctSkeletons, type PageSkeleton } from '@pragmatica/core';
+import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
 import { readBounded } from './read-bounded.js';
 import type { Host } from '../storage/entities/index.js';
@@ -11,14 +11,22 @@ const MOST_BYTES = 2 * 1024 * 1024;
 /** For all of them together: what has not come by then is not waited for. */
 const TIMEOUT_MS = 3_000;
 
+/** What it takes to visit a site and to read what it answers. */
+export interface Visiting {
+  readonly readers: Readers;
+  readonly client: SiteClient;
+}
+
 /** What a site's pages are made of, asked of its origin; those that do not answer are left out. */
 export async function fetchSkeletons(
   host: Host,
   paths: readonly string[],
-  readers: Readers,
+  { readers, client }: Visiting,
 ): Promise<PageSkeleton[]> {
   const signal = AbortSignal.timeout(TIMEOUT_MS);
-  const fetched = await Promise.all(sample(paths).map((path) => fetchSkeleton(host, path, signal, readers)));
+  const fetched = await Promise.all(
+    sample(paths).map((path) => fetchSkeleton(host, path, signal, { readers, client })),
+  );
   return distinctSkeletons(fetched.filter((skeleton) => skeleton !== undefined));
 }
 
@@ -42,12 +50,11 @@ async function fetchSkeleton(
   host: Host,
   path: string,
   signal: AbortSignal,
-  readers: Readers,
+  { readers, client }: Visiting,
 ): Promise<PageSkeleton | undefined> {
   try {
-    const response = await localhostFetch(new URL(path, originsOf(host.origin)[0]).href, {
+    const response = await client.get(originsOf(host.origin)[0]!, path, {
       headers: { 'x-forwarded-host': host.host },
-      redirect: 'manual',
       signal,
     });
     const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;

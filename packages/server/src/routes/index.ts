@@ -1,5 +1,5 @@
 import type { Handlers } from '../http/context.js';
-import type { Readers } from '../reading/readers.js';
+import type { Visiting } from '../pages/page-skeletons.js';
 import type { Settings } from '../settings.js';
 import { SiteChecks } from '../site/site-checks.js';
 import { checklistHandlers } from './checklist.js';
@@ -15,8 +15,8 @@ import { snippetHandlers } from './snippets.js';
 import { verificationHandlers } from './verification.js';
 
 /** All handlers; the type says that none is missing. */
-export function createHandlers(settings: Settings, readers: Readers): Handlers {
-  const checks = new SiteChecks(readers);
+export function createHandlers(settings: Settings, visiting: Visiting): Handlers {
+  const checks = new SiteChecks(visiting);
   return {
     ...sessionHandlers(settings),
     ...siteHandlers(settings, checks),
@@ -27,7 +27,7 @@ export function createHandlers(settings: Settings, readers: Readers): Handlers {
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(checks),
-    ...verificationHandlers(readers),
+    ...verificationHandlers(visiting),
     ...findingHandlers(checks),
   };
 }

@@ -1,6 +1,8 @@
 import { CredentialEntity, MemberEntity, type Credential, type Member } from '../storage/entities/index.js';
 import type { MemberResource } from '@pragmatica/contract';
-import type { CookieOptions } from 'express';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { CookieOptions, Response } from 'express';
+import { Attempts } from '../auth/attempts.js';
 import { DAY_MS, createCredential } from '../auth/accounts.js';
 import { checkDecoy, hashPassword, isPassword } from '../auth/secrets.js';
 import { SESSION_COOKIE } from '../http/authenticate.js';
@@ -13,6 +15,7 @@ const TOKEN_DAYS = 365;
 
 export function sessionHandlers(
   settings: Settings,
+  attempts = new Attempts(),
 ): HandlersOf<
   'signIn' | 'showSession' | 'signOut' | 'changePassword' | 'listTokens' | 'createToken' | 'removeToken'
 > {
@@ -25,20 +28,25 @@ export function sessionHandlers(
   };
 
   return {
-    async signIn({ body }, { em, response }) {
+    async signIn({ body }, { em, request, response }) {
+      const address = request.ip ?? '';
+      assertNoWait(attempts, body.login, address, response);
       const member = await em.findOne(MemberEntity, { login: body.login });
       const isRight = member
         ? await isPassword(member.passwordHash, body.password)
         : await checkDecoy(body.password);
       if (!member || !isRight) {
+        attempts.failed(body.login, address);
         throw new ProblemError(
           'wrong-password',
           'Name or password is wrong. The first start of the service printed a one-time password.',
         );
       }
-      if (body.newPassword !== undefined)
+      attempts.succeeded(body.login, address);
+      if (body.newPassword !== undefined) {
         await replacePassword(member, body.password, body.newPassword, '/newPassword');
-      else if (member.mustChangePassword && body.as === 'token') {
+        await endOthers(em, member, body.endTokens);
+      } else if (member.mustChangePassword && body.as === 'token') {
         throw new ProblemError(
           'password-change-required',
           'This is a one-time password. Send newPassword as well, to choose your own.',
@@ -55,7 +63,8 @@ export function sessionHandlers(
       audit(em, null, member.login, 'sign-in', `Signed in (${body.as === 'session' ? 'console' : 'token'}).`);
       await em.flush();
       if (body.as === 'session') response.cookie(SESSION_COOKIE, secret, cookie);
-      return { data: { member: toResource(member), token: body.as === 'token' ? secret : null } };
+      const token = body.as === 'token' ? secret : null;
+      return { data: { member: toResource(member), token, tokens: await countTokens(em, member) } };
     },
 
     async showSession(_input, context) {
@@ -72,16 +81,20 @@ export function sessionHandlers(
       const { em } = context;
       const credential = credentialOf(context);
       const member = credential.member;
+      const address = context.request.ip ?? '';
+      assertNoWait(attempts, member.login, address, context.response);
       if (!(await isPassword(member.passwordHash, body.current))) {
+        attempts.failed(member.login, address);
         throw new ProblemError('invalid-input', 'The current password is wrong.', {
           errors: [{ pointer: '/current', detail: 'This is not your current password.' }],
         });
       }
+      attempts.succeeded(member.login, address);
       await replacePassword(member, body.current, body.new, '/new');
-      await em.nativeDelete(CredentialEntity, { member, kind: 'session', id: { $ne: credential.id } });
+      await endOthers(em, member, body.endTokens, credential);
       audit(em, null, member.login, 'password', 'Changed the password.');
       await em.flush();
-      return { data: toResource(member) };
+      return { data: { ...toResource(member), tokens: await countTokens(em, member) } };
     },
 
     async listTokens(_input, context) {
@@ -112,6 +125,40 @@ export function sessionHandlers(
       return { data: undefined };
     },
   };
+}
+
+/** @throws ProblemError 429, which says for how long */
+function assertNoWait(attempts: Attempts, login: string, address: string, response: Response): void {
+  const wait = attempts.wait(login, address);
+  if (wait === 0) return;
+  const seconds = Math.ceil(wait / 1000);
+  response.setHeader('Retry-After', seconds);
+  const words =
+    seconds < 120
+      ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}`
+      : `${Math.ceil(seconds / 60)} minutes`;
+  throw new ProblemError('too-many-attempts', `Too many wrong passwords. Wait ${words}, then try again.`);
+}
+
+/**
+ * A new password ends every session that the old one opened, whoever opened it, and, when asked, all tokens.
+ *
+ * @param own - the credential that goes on
+ */
+async function endOthers(
+  em: EntityManager,
+  member: Member,
+  endTokens: boolean,
+  own?: Credential,
+): Promise<void> {
+  const others = own ? { id: { $ne: own.id } } : {};
+  await em.nativeDelete(CredentialEntity, { member, kind: 'session', ...others });
+  if (endTokens) await em.nativeDelete(CredentialEntity, { member, kind: 'token', ...others });
+}
+
+/** Tokens of a member that are still valid: a new password does not end them by itself. */
+async function countTokens(em: EntityManager, member: Member): Promise<number> {
+  return em.count(CredentialEntity, { member, kind: 'token', expiresAt: { $gt: new Date() } });
 }
 
 async function replacePassword(

@@ -24,9 +24,8 @@ export function siteHandlers(
   return {
     async previewPages({ params, body }, { em }) {
       const site = await findSite(em, params.site);
-      const known = await knownPages(
-        (await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } })) ?? undefined,
-      );
+      const host = await em.findOne(HostEntity, { site }, { orderBy: { position: 'asc' } });
+      const known = await knownPages(host ?? undefined, checks.client);
       const matcher = pageMatcher(withoutGroups(body, site.pageGroups));
       return {
         data: {
@@ -107,7 +106,7 @@ export function siteHandlers(
       const site = await findSite(em, params.site);
       const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
       const host = hosts.find((entry) => entry.environment === query.environment) ?? hosts[0];
-      return { data: await knownPages(host) };
+      return { data: await knownPages(host, checks.client) };
     },
 
     async listActivity({ params }, { em }) {

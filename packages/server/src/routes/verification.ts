@@ -1,12 +1,12 @@
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
-import type { Readers } from '../reading/readers.js';
+import type { Visiting } from '../pages/page-skeletons.js';
 import { findSite } from '../site/change-site.js';
 import { HostEntity, PointerEntity } from '../storage/entities/index.js';
 import { verifySite } from '../verify/verify-site.js';
 
-export function verificationHandlers(readers: Readers): HandlersOf<'verify'> {
+export function verificationHandlers({ readers, client }: Visiting): HandlersOf<'verify'> {
   return {
     async *verify({ params, body }, { em }) {
       const { environment } = body;
@@ -24,7 +24,7 @@ export function verificationHandlers(readers: Readers): HandlersOf<'verify'> {
           `Nothing was published to ${environment} yet, so no snippet is expected there.`,
         );
       const { number, snapshot } = pointer.release;
-      const paths = body.paths ?? (await knownPages(host)).paths;
+      const paths = body.paths ?? (await knownPages(host, client)).paths;
       yield* verifySite({
         address: host.address ?? `http://${host.host}`,
         paths,
@@ -33,6 +33,7 @@ export function verificationHandlers(readers: Readers): HandlersOf<'verify'> {
         host: host.host,
         environment,
         readers,
+        client,
       });
     },
   };

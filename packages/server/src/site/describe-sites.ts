@@ -1,6 +1,8 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { Environment, SiteResource } from '@pragmatica/contract';
+import { originsOf, type Environment, type SiteResource } from '@pragmatica/contract';
 import { countFindings, difference, openStep, type Finding, type Weighed } from '@pragmatica/core';
+import { isLocalHost } from '../outgoing/local-addresses.js';
+import type { SiteClient } from '../outgoing/site-client.js';
 import { groupBy } from '../group-by.js';
 import { loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { HostEntity, PointerEntity, type Host, type Pointer, type Site } from '../storage/entities/index.js';
@@ -40,6 +42,7 @@ export async function describeSites(
       pointers.get(site.id) ?? [],
       drafts.get(site.id) ?? [],
       weighed.get(site.id)!,
+      checks,
     ),
   );
 }
@@ -50,6 +53,7 @@ function describe(
   pointers: readonly Pointer[],
   draft: readonly DraftSnippet[],
   { open, waived }: Weighed,
+  checks: SiteChecks,
 ): SiteResource {
   const serving = (environment: Environment): Pointer | undefined =>
     pointers.find((pointer) => pointer.environment === environment);
@@ -77,6 +81,7 @@ function describe(
     attention: [
       ...errorAttention(open),
       ...hostAttention(hosts),
+      ...originAttention(hosts, checks.client),
       ...publishingAttention(live?.number, pendingChanges, draft.length),
       ...stepAttention(open),
     ],
@@ -99,6 +104,7 @@ export function byAttention(a: SiteResource, b: SiteResource): number {
 const URGENCY: Readonly<Record<Attention['kind'], number>> = {
   'errors-found': 16,
   'no-host': 8,
+  'local-origin': 0,
   'never-published': 4,
   'not-live': 2,
   'steps-open': 1,
@@ -115,6 +121,21 @@ function hostAttention(hosts: readonly Host[]): Attention[] {
       kind: 'no-host',
       message:
         'The site has no live host yet, so the gateway serves none of its pages. Add one in the settings.',
+    },
+  ];
+}
+
+/** What the service does not visit it knows nothing of; visitors get their pages all the same. */
+function originAttention(hosts: readonly Host[], client: SiteClient): Attention[] {
+  if (client.mayBeLocal) return [];
+  const local = hosts.find(({ origin }) =>
+    originsOf(origin).some((address) => URL.canParse(address) && isLocalHost(new URL(address).hostname)),
+  );
+  if (!local) return [];
+  return [
+    {
+      kind: 'local-origin',
+      message: `The origin of ${local.host} (${local.origin}) is an address of a private network. The service does not visit it, so its pages are not known and cannot be checked. If that is right, set PRAGMATICA_LOCAL_ORIGINS=1 on the service.`,
     },
   ];
 }

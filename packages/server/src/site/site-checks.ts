@@ -14,7 +14,8 @@ import {
 import { LRUCache } from 'lru-cache';
 import { groupBy } from '../group-by.js';
 import { knownPages } from '../pages/known-pages.js';
-import { fetchSkeletons } from '../pages/page-skeletons.js';
+import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
+import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/tasks.js';
 import { findSite } from './change-site.js';
@@ -43,13 +44,15 @@ export type SiteKnowledge = Required<Omit<PlainKnowledge, 'now'>>;
 export class SiteChecks {
   readonly shelf = new RecipeShelf();
   readonly readers: Readers;
+  readonly client: SiteClient;
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
   readonly #found = new LRUCache<string, Promise<readonly Finding[]>>({ max: RESULTS_KEPT });
   #lastId = 0;
 
-  constructor(readers: Readers) {
+  constructor({ readers, client }: Visiting) {
     this.readers = readers;
+    this.client = client;
   }
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
@@ -61,8 +64,8 @@ export class SiteChecks {
     if (!host) return { ...NOTHING_KNOWN, ...more };
     let known = this.#known.get(host.id);
     if (!known) {
-      const { paths } = await knownPages(host);
-      const skeletons = await fetchSkeletons(host, paths, this.readers);
+      const { paths } = await knownPages(host, this.client);
+      const skeletons = await fetchSkeletons(host, paths, this);
       known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
     }

@@ -1,7 +1,7 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
-import { localhostFetch } from '@pragmatica/contract/node';
 import { charsetOf, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
 import { readBounded } from '../pages/read-bounded.js';
+import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
 
 export interface VerificationTask {
@@ -13,6 +13,7 @@ export interface VerificationTask {
   readonly host: string;
   readonly environment: Environment;
   readonly readers: Readers;
+  readonly client: SiteClient;
 }
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
@@ -49,7 +50,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
 }
 
 async function visit(
-  { address, host, readers }: VerificationTask,
+  { address, host, readers, client }: VerificationTask,
   path: string,
   planner: ReleasePlanner,
   signal: AbortSignal,
@@ -62,8 +63,7 @@ async function visit(
     parts: [],
   });
   try {
-    const response = await localhostFetch(new URL(path, address).href, {
-      redirect: 'manual',
+    const response = await client.get(address, path, {
       headers: { accept: 'text/html', 'cache-control': 'no-cache' },
       signal: AbortSignal.any([signal, AbortSignal.timeout(TIMEOUT_MS)]),
     });

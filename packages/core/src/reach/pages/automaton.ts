@@ -1,9 +1,12 @@
 import type { PagePattern } from './page-pattern.js';
 import type { PatternPart } from './parts.js';
+import type { RegexpNode } from './regexp.js';
 
-/** Which characters a step takes: one, or all but some. */
+/** Which characters a step takes: one, all but some, or one of some. */
 type Step =
-  { readonly one: number; readonly to: number } | { readonly allBut: readonly number[]; readonly to: number };
+  | { readonly one: number; readonly to: number }
+  | { readonly allBut: readonly number[]; readonly to: number }
+  | { readonly among: ReadonlySet<number>; readonly to: number };
 
 const code = (text: string): number => text.charCodeAt(0);
 const SLASH = code('/');
@@ -36,7 +39,7 @@ export class PatternAutomaton {
     this.start = this.#state();
     this.#anyHost = this.#text(this.#star(this.start, STOPS.host.anything), ' ');
     patterns.forEach((pattern, number) => {
-      if (!pattern || pattern.custom) return;
+      if (!pattern) return;
       let state = pattern.host
         ? this.#text(this.#sequence(this.start, pattern.host, 'host'), ' ')
         : this.#anyHost;
@@ -80,7 +83,9 @@ export class PatternAutomaton {
     const body =
       part.kind === 'text'
         ? (at: number) => this.#text(at, part.value)
-        : (at: number) => this.#wild(at, part.kind === 'anything', piece);
+        : part.kind === 'regexp'
+          ? (at: number) => this.#regexp(at, part.regexp, piece)
+          : (at: number) => this.#wild(at, part.kind === 'anything', piece);
     const { prefix, suffix } = part.kind === 'text' ? { prefix: '', suffix: '' } : part;
     // A state of its own, so that a way back leads to this part only.
     const begin = this.#free(from, this.#state());
@@ -106,16 +111,60 @@ export class PatternAutomaton {
     return this.#star(first, STOPS[piece].segment);
   }
 
+  /** Thompson's construction; what is counted is written out. No expression reaches beyond its component. */
+  #regexp(from: number, node: RegexpNode, piece: Piece): number {
+    switch (node.kind) {
+      case 'one-of': {
+        const stops: readonly number[] = STOPS[piece].anything;
+        const to = this.#state();
+        this.steps[from]!.push({ among: new Set([...node.set].filter((one) => !stops.includes(one))), to });
+        return to;
+      }
+      case 'sequence':
+        return node.parts.reduce((at, part) => this.#regexp(at, part, piece), from);
+      case 'choice': {
+        const end = this.#state();
+        for (const part of node.parts)
+          this.#free(this.#regexp(this.#free(from, this.#state()), part, piece), end);
+        return end;
+      }
+      case 'repeat':
+        return this.#repeat(from, node, piece);
+    }
+  }
+
+  #repeat(from: number, { part, min, max }: Extract<RegexpNode, { kind: 'repeat' }>, piece: Piece): number {
+    let at = from;
+    for (let i = 0; i < min; i++) at = this.#regexp(at, part, piece);
+    if (max === Infinity) {
+      const loop = this.#free(at, this.#state());
+      this.#free(this.#regexp(this.#free(loop, this.#state()), part, piece), loop);
+      return this.#free(loop, this.#state());
+    }
+    const end = this.#state();
+    this.#free(at, end);
+    for (let i = min; i < max; i++) {
+      at = this.#regexp(this.#free(at, this.#state()), part, piece);
+      this.#free(at, end);
+    }
+    return end;
+  }
+
   #free(from: number, to: number): number {
     this.free[from]!.push(to);
     return to;
   }
 }
 
+function takes(step: Step, character: number): boolean {
+  if ('one' in step) return step.one === character;
+  return 'among' in step ? step.among.has(character) : !step.allBut.includes(character);
+}
+
 /** Page texts are plain ASCII: URLs are. */
 const CHARACTERS = 128;
-/** So many states are kept; addresses that nobody has made up need few. */
-const MOST_STATES = 20_000;
+/** So much is kept, in numbers; addresses that nobody has made up need little. */
+const HEAVIEST = 4_000_000;
 
 interface State {
   readonly members: readonly number[];
@@ -133,6 +182,7 @@ export class PageAutomaton {
   readonly #automaton: PatternAutomaton;
   #states: State[] = [];
   #byMembers = new Map<string, number>();
+  #weight = 0;
 
   constructor(patterns: readonly (PagePattern | undefined)[]) {
     this.#automaton = new PatternAutomaton(patterns);
@@ -156,13 +206,14 @@ export class PageAutomaton {
 
   /** Numbers of the patterns that match a page text. */
   match(text: string): readonly number[] {
-    if (this.#states.length > MOST_STATES) this.#clear();
     let state = 0;
     for (let i = 0; i < text.length; i++) {
       const character = text.charCodeAt(i);
       if (character >= CHARACTERS) return [];
       const known = this.#states[state]!.next[character]!;
       state = known > 0 ? known - 1 : this.step(state, character);
+      // Also in the middle of an address that was made to need a state for each of its characters.
+      if (this.#weight > HEAVIEST) state = this.#forget(state);
     }
     return this.#states[state]!.accepts;
   }
@@ -170,14 +221,21 @@ export class PageAutomaton {
   #clear(): void {
     this.#states = [];
     this.#byMembers = new Map();
+    this.#weight = 0;
     this.#intern(this.#closed([this.#automaton.start]));
+  }
+
+  /** All states but one, which gets another number. */
+  #forget(state: number): number {
+    const { members } = this.#states[state]!;
+    this.#clear();
+    return this.#intern(members);
   }
 
   #reached(members: readonly number[], character: number): number[] {
     const reached: number[] = [];
     for (const member of members)
-      for (const step of this.#automaton.steps[member]!)
-        if ('one' in step ? step.one === character : !step.allBut.includes(character)) reached.push(step.to);
+      for (const step of this.#automaton.steps[member]!) if (takes(step, character)) reached.push(step.to);
     return this.#closed(reached);
   }
 
@@ -196,6 +254,7 @@ export class PageAutomaton {
       accepts.sort((a, b) => a - b);
       state = this.#states.push({ members, accepts, next: new Int32Array(CHARACTERS) }) - 1;
       this.#byMembers.set(key, state);
+      this.#weight += CHARACTERS + 3 * members.length;
     }
     return state;
   }

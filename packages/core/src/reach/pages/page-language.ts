@@ -2,6 +2,7 @@ import { PageAutomaton } from './automaton.js';
 import type { PagePattern } from './page-pattern.js';
 import { readOrNothing } from './page-matcher.js';
 import type { PageRules } from './page-rules.js';
+import { setsOf } from './regexp.js';
 
 /** A set of page texts that page rules describe: what is included and not excluded. */
 export class PageLanguage {
@@ -10,8 +11,6 @@ export class PageLanguage {
   readonly #firstExcluded: number;
   /** Characters that patterns name: all others are alike to them. */
   readonly characters: ReadonlySet<number>;
-  /** Patterns with regular expressions of their own are not in it. */
-  readonly isExact: boolean;
 
   constructor({ include, exclude }: PageRules) {
     const patterns = [...include, ...exclude].map(readOrNothing);
@@ -19,7 +18,6 @@ export class PageLanguage {
     this.#isAllIncluded = include.length === 0;
     this.#firstExcluded = include.length;
     this.characters = new Set(patterns.flatMap((pattern) => (pattern ? [...literals(pattern)] : [])));
-    this.isExact = patterns.every((pattern) => !pattern?.custom);
   }
 
   readonly start = 0;
@@ -39,6 +37,7 @@ function* literals({ host, path, search }: PagePattern): Generator<number> {
   for (const part of [...(host ?? []), ...path, ...(search ?? [])]) {
     const text = part.kind === 'text' ? part.value : part.prefix + part.suffix;
     for (let i = 0; i < text.length; i++) yield text.charCodeAt(i);
+    if (part.kind === 'regexp') for (const set of setsOf(part.regexp)) yield* set;
   }
 }
 

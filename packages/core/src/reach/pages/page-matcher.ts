@@ -12,21 +12,15 @@ export type PageMatch =
 /** Many patterns asked at once. What is no valid pattern matches nothing; it is refused where it is entered. */
 export class PatternSet {
   readonly #automaton: PageAutomaton;
-  readonly #custom: readonly { readonly number: number; readonly pattern: PagePattern }[];
 
   /** @param sources - each once; a pattern is known by its place in the list */
   constructor(sources: readonly string[]) {
-    const patterns = sources.map(readOrNothing);
-    this.#automaton = new PageAutomaton(patterns);
-    this.#custom = patterns.flatMap((pattern, number) => (pattern?.custom ? [{ number, pattern }] : []));
+    this.#automaton = new PageAutomaton(sources.map(readOrNothing));
   }
 
-  /** Numbers of the patterns that match, ascending. The same array for pages that are alike, where none is custom. */
+  /** Numbers of the patterns that match, ascending. The same array for pages that are alike. */
   match(address: PageAddress): readonly number[] {
-    const plain = this.#automaton.match(pageText(address));
-    if (this.#custom.length === 0) return plain;
-    const more = this.#custom.filter(({ pattern }) => matchesCustom(pattern, address));
-    return more.length === 0 ? plain : [...plain, ...more.map(({ number }) => number)].sort((a, b) => a - b);
+    return this.#automaton.match(pageText(address));
   }
 }
 
@@ -38,10 +32,6 @@ export const readOrNothing = (source: string): PagePattern | undefined => {
     return undefined;
   }
 };
-
-function matchesCustom({ custom }: PagePattern, { host, pathname, search }: PageAddress): boolean {
-  return custom!.test({ hostname: host, pathname, search });
-}
 
 /** Page rules made ready for many questions. */
 export class PageMatcher {

@@ -1,4 +1,3 @@
-import { URLPattern } from 'urlpattern-polyfill';
 import { byText } from '../../by-text.js';
 import { HOSTNAME, PATHNAME, SEARCH } from './components.js';
 import { parsePattern, type PatternPart } from './parts.js';
@@ -12,33 +11,17 @@ export interface PagePattern {
   readonly path: readonly PatternPart[];
   /** Undefined where any search will do. */
   readonly search: readonly PatternPart[] | undefined;
-  /** It holds regular expressions of its own: only trying tells what it matches. */
-  readonly custom: URLPattern | undefined;
 }
 
 /** The pattern in its components. @throws PatternError saying what is wrong with it, in words */
 export const readPagePattern = byText(4_000, (source): PagePattern => {
   const { host, path, search } = splitPattern(source);
-  const parts = {
+  return {
+    source,
     host: host === undefined ? undefined : parsePattern(host, HOSTNAME),
     path: parsePattern(path, PATHNAME),
     search: search === undefined ? undefined : parsePattern(search, SEARCH),
   };
-  const isCustom = [parts.host, parts.path, parts.search].some((some) =>
-    some?.some(({ kind }) => kind === 'regexp'),
-  );
-  let custom: URLPattern | undefined;
-  if (isCustom)
-    try {
-      custom = new URLPattern({
-        pathname: path,
-        ...(host === undefined ? {} : { hostname: host }),
-        ...(search === undefined ? {} : { search }),
-      });
-    } catch {
-      throw new PatternError('What stands within the brackets is no valid regular expression.');
-    }
-  return { source, ...parts, custom };
 });
 
 /** What is wrong with a pattern in words, or undefined. */

@@ -69,7 +69,6 @@ export class PageUniverse {
       ...held.map((rules) => ({ language: languageOf(rules), isHeld: true })),
       ...notHeld.map((rules) => ({ language: languageOf(rules), isHeld: false })),
     ];
-    if (conditions.some(({ language }) => !language.isExact)) return { page: undefined, isExact: false };
     const { found, isExact } = shortestPage(conditions, hosts);
     return { page: found === undefined ? undefined : fromText(found), isExact };
   }

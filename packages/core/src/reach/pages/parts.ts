@@ -1,3 +1,4 @@
+import { readRegexp, type RegexpNode } from './regexp.js';
 import { PatternError, tokenize, type Token, type TokenType } from './tokens.js';
 
 export type Modifier = '' | '?' | '*' | '+';
@@ -5,9 +6,14 @@ export type Modifier = '' | '?' | '*' | '+';
 export type PatternPart =
   | { readonly kind: 'text'; readonly value: string; readonly modifier: Modifier }
   | {
-      readonly kind: 'segment' | 'anything' | 'regexp';
-      /** The regular expression, for that kind. */
-      readonly source: string;
+      readonly kind: 'segment' | 'anything';
+      readonly prefix: string;
+      readonly suffix: string;
+      readonly modifier: Modifier;
+    }
+  | {
+      readonly kind: 'regexp';
+      readonly regexp: RegexpNode;
       readonly prefix: string;
       readonly suffix: string;
       readonly modifier: Modifier;
@@ -134,13 +140,10 @@ class Parser {
     const key = name?.value ?? String(this.#nextName++);
     if (this.#names.has(key)) throw new PatternError(`The name ":${key}" is there twice.`);
     this.#names.add(key);
-    this.#parts.push({
-      kind: source === segment ? 'segment' : source === '.*' ? 'anything' : 'regexp',
-      source,
-      prefix: encode(prefix),
-      suffix: encode(suffix),
-      modifier,
-    });
+    const around = { prefix: encode(prefix), suffix: encode(suffix), modifier };
+    if (source === segment) this.#parts.push({ kind: 'segment', ...around });
+    else if (source === '.*') this.#parts.push({ kind: 'anything', ...around });
+    else this.#parts.push({ kind: 'regexp', regexp: readRegexp(source), ...around });
   }
 
   #refuse(): never {

@@ -1,0 +1,91 @@
+import { isIP } from 'node:net';
+import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
+import { localhostLookup } from '@pragmatica/contract/node';
+import { Agent, fetch as send } from 'undici';
+import { LocalAddressError, isLocalAddress } from './local-addresses.js';
+
+export interface SiteRequest {
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly signal?: AbortSignal;
+  /** Redirects that are followed where they lead to a host of the site. @defaultValue 0 */
+  readonly redirects?: number;
+  /** Origins besides the base that belong to the site: `https://www.example.com`. */
+  readonly ownOrigins?: readonly string[];
+}
+
+type Callback = (error: Error | null, address: string | LookupAddress[], family?: number) => void;
+
+/**
+ * The one way in which the service asks something of a site. It goes to registered hosts and nowhere else, whatever a
+ * path or a redirect says, and not into private networks unless the installation allows it: whoever may edit a site
+ * must not reach through the service what only the service reaches.
+ */
+export class SiteClient {
+  readonly #agent: Agent;
+  readonly mayBeLocal: boolean;
+
+  /** @param mayBeLocal - the installation's own network may be visited */
+  constructor(mayBeLocal: boolean) {
+    this.mayBeLocal = mayBeLocal;
+    this.#agent = new Agent({ connect: { lookup: mayBeLocal ? localhostLookup : publicLookup } });
+  }
+
+  /**
+   * @param base - an origin, as it is registered
+   * @param path - path and search, below the base whatever it looks like
+   * @throws LocalAddressError, and what the network throws
+   */
+  async get(base: string, path: string, request: SiteRequest = {}): Promise<Response> {
+    const { headers = {}, signal, ownOrigins = [], redirects = 0 } = request;
+    const url = siteUrl(base, path);
+    this.#assertAllowed(url);
+    const response = await send(url, {
+      headers,
+      ...(signal ? { signal } : {}),
+      redirect: 'manual',
+      dispatcher: this.#agent,
+    });
+    const location = response.headers.get('location');
+    const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
+    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href))
+      return response as unknown as Response;
+    const next = new URL(location, url);
+    if (next.origin !== url.origin && !ownOrigins.includes(next.origin))
+      return response as unknown as Response;
+    await response.body?.cancel();
+    // The site's own names are asked at the same origin.
+    return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });
+  }
+
+  async close(): Promise<void> {
+    await this.#agent.destroy();
+  }
+
+  /** Addresses that are written as such are never looked up. */
+  #assertAllowed({ hostname }: URL): void {
+    if (this.mayBeLocal) return;
+    const bare = hostname.replace(/^\[|\]$/g, '');
+    if (isIP(bare) !== 0 && isLocalAddress(bare)) throw new LocalAddressError(bare, bare);
+  }
+}
+
+/** The address below a base: `//elsewhere/` and `/\elsewhere/` are paths of the site, too. */
+export function siteUrl(base: string, path: string): URL {
+  const { origin } = new URL(base);
+  return new URL(`${origin}${path.startsWith('/') ? '' : '/'}${path}`);
+}
+
+/** The system's lookup, without private addresses. What is connected to is what was checked. */
+function publicLookup(hostname: string, options: LookupOptions, callback: Callback): void {
+  systemLookup(hostname, { ...options, all: true }, (error, found) => {
+    const addresses = found as unknown as LookupAddress[] | undefined;
+    if (error || !addresses?.length) {
+      callback(error ?? new Error(`${hostname} has no address`), []);
+      return;
+    }
+    const local = addresses.find(({ address }) => isLocalAddress(address));
+    if (local) callback(new LocalAddressError(hostname, local.address), []);
+    else if (options.all) callback(null, addresses);
+    else callback(null, addresses[0]!.address, addresses[0]!.family);
+  });
+}

@@ -1,0 +1,85 @@
+import { SAXParser } from 'sax';
+import { toPathname } from '@pragmatica/core';
+import { bodyOf } from './read-bounded.js';
+
+export interface Sitemap {
+  /** Paths of the pages that it names. */
+  readonly pages: readonly string[];
+  /** Paths of further sitemaps, for an index. */
+  readonly sitemaps: readonly string[];
+}
+
+export interface SitemapLimits {
+  readonly pages: number;
+  readonly sitemaps: number;
+  readonly bytes: number;
+}
+
+const LONGEST_ADDRESS = 2_048;
+
+/** The sitemap is no XML, or longer than anybody's. */
+export class SitemapError extends Error {
+  override name = 'SitemapError';
+}
+
+/**
+ * Reads a sitemap (sitemaps.org protocol) as it comes, and stops at the limits: no more is read, whatever is sent.
+ *
+ * @throws SitemapError
+ */
+export async function readSitemap(response: Response, limits: SitemapLimits): Promise<Sitemap> {
+  const reader = new SitemapReader(limits);
+  const decoder = new TextDecoder();
+  let bytes = 0;
+  // Leaving the loop early ends the answer.
+  for await (const chunk of bodyOf(response)) {
+    bytes += chunk.length;
+    if (bytes > limits.bytes) throw new SitemapError(`it is longer than ${limits.bytes >> 20} MB`);
+    reader.write(decoder.decode(chunk, { stream: true }));
+    if (reader.isFull) break;
+  }
+  return reader;
+}
+
+class SitemapReader implements Sitemap {
+  readonly pages: string[] = [];
+  readonly sitemaps: string[] = [];
+  readonly #limits: SitemapLimits;
+  readonly #parser = new SAXParser(true);
+  readonly #path: string[] = [];
+  #text = '';
+
+  constructor(limits: SitemapLimits) {
+    this.#limits = limits;
+    this.#parser.onerror = () => {
+      throw new SitemapError('it is no XML');
+    };
+    this.#parser.onopentag = ({ name }) => {
+      this.#path.push(name);
+      this.#text = '';
+      if (this.#path.length > 8) throw new SitemapError('it is no sitemap');
+    };
+    this.#parser.ontext = this.#parser.oncdata = (text) => {
+      if (this.#path.at(-1) === 'loc' && this.#text.length <= LONGEST_ADDRESS) this.#text += text;
+    };
+    this.#parser.onclosetag = () => {
+      const [element, parent] = [this.#path.pop(), this.#path.at(-1)];
+      if (element === 'loc') this.#found(parent);
+    };
+  }
+
+  get isFull(): boolean {
+    return this.pages.length >= this.#limits.pages || this.sitemaps.length >= this.#limits.sitemaps;
+  }
+
+  write(text: string): void {
+    this.#parser.write(text);
+  }
+
+  #found(parent: string | undefined): void {
+    const address = this.#text.trim();
+    if (this.isFull || address === '' || address.length > LONGEST_ADDRESS) return;
+    if (parent === 'url') this.pages.push(toPathname(address));
+    else if (parent === 'sitemap') this.sitemaps.push(toPathname(address));
+  }
+}
