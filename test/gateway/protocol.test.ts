@@ -24,12 +24,74 @@ describe('the gateway as an intermediary', () => {
     return gateway;
   }
 
+  it('believes proxies that it was told to trust, and nobody else', async () => {
+    const seen: Record<string, unknown>[] = [];
+    const origin: RequestListener = (request, response) => {
+      seen.push(request.headers);
+      response.writeHead(302, { location: `http://${request.headers.host!.split(':')[0]!}.invalid/` }).end();
+    };
+    const headers = {
+      forwarded: 'for=192.0.2.1;proto=https',
+      'x-forwarded-for': '192.0.2.1',
+      'x-forwarded-proto': 'https',
+    };
+    for (const trustedProxies of [0, [], ['10.0.0.0/8']] as const) {
+      const { ask } = await through(origin, { trustedProxies });
+      await ask({ headers });
+      expect(seen.at(-1)).to.include({
+        forwarded: `for=127.0.0.1;host="${HOST}";proto=http`,
+        'x-forwarded-for': '127.0.0.1',
+        'x-forwarded-proto': 'http',
+      });
+      await gateway!.close();
+    }
+    for (const trustedProxies of [1, ['loopback'], ['10.0.0.0/8', '127.0.0.1']] as const) {
+      const { ask } = await through(origin, { trustedProxies });
+      await ask({ headers });
+      expect(seen.at(-1)).to.include({
+        forwarded: `for=192.0.2.1;proto=https, for=127.0.0.1;host="${HOST}";proto=https`,
+        'x-forwarded-for': '192.0.2.1, 127.0.0.1',
+        'x-forwarded-proto': 'https',
+      });
+      await ask({ headers: { 'x-forwarded-proto': 'gopher' } });
+      expect(seen.at(-1)).to.include({ 'x-forwarded-proto': 'http' });
+      await gateway!.close();
+    }
+  });
+
+  it('makes redirects to the origin’s own address those of the address that visitors see', async () => {
+    const { ask } = await through(
+      (request, response) =>
+        response.writeHead(302, { location: `http://127.0.0.1:${request.socket.localPort!}/there?x` }).end(),
+      { trustedProxies: 1 },
+    );
+    expect((await ask({ headers: { 'x-forwarded-proto': 'https' } })).headers.location).to.equal(
+      `https://${HOST}/there?x`,
+    );
+    expect((await ask()).headers.location).to.equal(`http://${HOST}/there?x`);
+  });
+
+  it('notices that an origin leads back to it, and says so at once', async () => {
+    let passed = 0;
+    const { ask } = await through((request, response) => {
+      passed++;
+      response.end(request.headers.via);
+    });
+    expect((await ask({ headers: { via: '1.1 pragmatica-other, 1.0 edge' } })).status).to.equal(200);
+    for (const via of ['1.1 pragmatica', '1.0 edge, 1.1 pragmatica', 'HTTP/1.1 pragmatica (x)'])
+      expect((await ask({ headers: { via } })).status, via).to.equal(508);
+    expect(passed).to.equal(1);
+  });
+
   it('tells the origin who asks, by the standard header and by the usual ones, after those before it', async () => {
     let seen: Record<string, unknown> = {};
-    const { ask } = await through((request, response) => {
-      seen = request.headers;
-      response.end();
-    });
+    const { ask } = await through(
+      (request, response) => {
+        seen = request.headers;
+        response.end();
+      },
+      { trustedProxies: 1 },
+    );
     await ask({ headers: { forwarded: 'for=192.0.2.1', 'x-forwarded-for': '192.0.2.1', via: '1.0 edge' } });
     expect(seen).to.include({
       forwarded: `for=192.0.2.1, for=127.0.0.1;host="${HOST}";proto=http`,

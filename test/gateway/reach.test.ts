@@ -59,7 +59,7 @@ describe('the gateway and who gets what', () => {
       }
       response.writeHead(200, { ...HTML, etag: '"1"', ...sent }).end(PAGE);
     });
-    gateway = await startGateway([origin], { snapshot: release() });
+    gateway = await startGateway([origin], { snapshot: release(), compress: false });
     return gateway.ask;
   }
   const names = (text: string): string[] => [...text.matchAll(/<i>(\w+)<\/i>/g)].map((match) => match[1]!);

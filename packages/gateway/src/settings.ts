@@ -19,6 +19,9 @@ export const gatewaySettingsSchema = z.object({
   PRAGMATICA_SERVER_TIMING: flag
     .default(true)
     .describe('Whether pages say in Server-Timing which release they hold.'),
+  PRAGMATICA_COMPRESS: flag
+    .default(true)
+    .describe('Whether pages, styles and scripts are compressed for visitors whose browsers take that.'),
   PRAGMATICA_ORIGIN_CA: z
     .string()
     .optional()

@@ -13,6 +13,7 @@ import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
 import type { Breaker } from './breaker.js';
+import type { ClientFacts, ClientReader } from './client.js';
 import { createCoding, type CodingFactory } from './codings.js';
 import {
   KNOWN_CODINGS,
@@ -23,8 +24,17 @@ import {
   makePublic,
   type HeaderMap,
 } from './headers.js';
-import type { Origins } from './origins.js';
-import { tellReach } from './reach-headers.js';
+import { MalformedAnswer, type Origins } from './origins.js';
+import {
+  PACKED_AT_ONCE,
+  createPacker,
+  flushKind,
+  isPackable,
+  preferredCoding,
+  type PackedBodies,
+  type PackingCoding,
+} from './packing.js';
+import { addVary, tellReach } from './reach-headers.js';
 import { sendOwnPage } from './own-pages.js';
 import {
   CodedPageSink,
@@ -46,6 +56,11 @@ export interface Shared {
   readonly origins: Origins;
   readonly breaker: Breaker;
   readonly remembered: RememberedPages;
+  readonly packed: PackedBodies;
+  /** Whether answers are packed for clients that take it. */
+  readonly compress: boolean;
+  readonly pseudonym: string;
+  readonly readClient: ClientReader;
   /** Whether answers say their release in `Server-Timing`. */
   readonly serverTiming: boolean;
   readonly createInserter?: InserterFactory;
@@ -74,6 +89,7 @@ const JOINED = 1 << 16;
 export class Exchange implements Dispatcher.DispatchHandler {
   readonly #shared: Shared;
   readonly #planned: PlannedLoad | undefined;
+  readonly #client: ClientFacts;
   readonly #asked: Asked;
   readonly #request: IncomingMessage;
   readonly #response: ServerResponse;
@@ -92,26 +108,43 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #originHead: { readonly status: number; readonly headers: HeaderMap } | undefined;
   #sink: PageSink | undefined;
   #trailers: HeaderMap | undefined;
+  /** Gives back the place among those that wait. */
+  #leave: (() => void) | undefined;
+  #packing: PackingCoding | undefined;
+  #packKey: string | undefined;
+  #packer: ReturnType<typeof createPacker> | undefined;
+  #holding: NodeJS.Timeout | undefined;
+  #isHeldLongEnough = false;
+  /** The last piece is on its way out. */
+  #isOver = false;
 
   constructor(
     shared: Shared,
     served: ServedHost,
     asked: Asked,
     planned: PlannedLoad | undefined,
+    client: ClientFacts,
     request: IncomingMessage,
     response: ServerResponse,
     options: Dispatcher.DispatchOptions,
   ) {
     this.#shared = shared;
     this.#planned = planned;
+    this.#client = client;
     this.#asked = asked;
     this.#request = request;
     this.#response = response;
     this.#options = options;
     this.#origins = shared.origins.inTurn(served.origins);
-    response.on('drain', () => this.#controller?.resume());
+    response.on('drain', () => {
+      if (this.#packer) this.#packer.resume();
+      else this.#controller?.resume();
+    });
     response.on('close', () => {
+      this.#leave?.();
+      clearTimeout(this.#holding);
       if (response.writableFinished) return;
+      this.#packer?.destroy();
       this.#sink?.destroy();
       this.#controller?.abort(new Error('the client went away'));
     });
@@ -119,7 +152,20 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   /** Sends the request to the next origin. */
   start(): void {
-    this.#shared.origins.dispatch(this.#origin, this.#options, this);
+    const { origins, metrics } = this.#shared;
+    this.#leave = origins.admit(this.#origin, this.#asked.target);
+    if (this.#leave) {
+      origins.dispatch(this.#origin, this.#options, this);
+      return;
+    }
+    metrics.refusals.inc({ reason: 'stalled' });
+    this.#response.setHeader('retry-after', '10');
+    sendOwnPage(
+      this.#response,
+      503,
+      'This page does not answer at the moment',
+      `Many visitors wait for this address of “${this.#asked.host}” already, and its server does not answer them. Other pages are not affected. Please try again in a moment.`,
+    );
   }
 
   get #origin(): string {
@@ -137,16 +183,27 @@ export class Exchange implements Dispatcher.DispatchHandler {
     received: Record<string, string | string[] | undefined>,
   ): void {
     this.#controller = controller;
+    // The strict parser joins what is said twice into one number, and would wait for that many bytes.
+    if (Array.isArray(received['content-length'])) {
+      controller.abort(new MalformedAnswer('Content-Length is there twice'));
+      return;
+    }
+    if (status >= 200) this.#leave?.();
     if (status < 200) {
       this.#inform(status, received);
       return;
     }
     const headers = endToEndHeaders(received);
-    makePublic(headers, this.#origin, this.#asked.authority);
-    headers['via'] = [received['via']].flat().concat('1.1 pragmatica').filter(Boolean).join(', ');
+    makePublic(headers, this.#origin, this.#asked.authority, this.#client.protocol);
+    headers['via'] = [received['via']]
+      .flat()
+      .concat(`1.1 ${this.#shared.pseudonym}`)
+      .filter(Boolean)
+      .join(', ');
     if (status === 304) this.#keepTag(headers);
     this.#head = { status, headers };
     this.#originHead = this.#head;
+    this.#packing = this.#choosePacking(status, headers);
     this.#sink = this.#pageSink(status, headers);
     if (this.#sink) this.#head = { status, headers: this.#insertedHeaders(headers) };
     else this.#flushSoon();
@@ -172,12 +229,20 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   onResponseError(_controller: Dispatcher.DispatchController, error: Error): void {
     if (this.#response.destroyed) return;
-    if (this.#head) {
-      // Part of the answer is out, or on its way: only breaking off says that the rest is missing.
-      this.#sink?.destroy();
+    this.#leave?.();
+    this.#sink?.destroy();
+    this.#sink = undefined;
+    if (this.#response.headersSent) {
+      // Part of the answer is out: only breaking off says that the rest is missing.
+      this.#packer?.destroy();
       this.#response.destroy();
       return;
     }
+    // Nothing of what came has gone out: it counts for nothing.
+    clearTimeout(this.#holding);
+    this.#pieces = [];
+    this.#head = this.#originHead = undefined;
+    this.#packing = undefined;
     this.#failed(error);
   }
 
@@ -194,13 +259,14 @@ export class Exchange implements Dispatcher.DispatchHandler {
       );
       return;
     }
+    const mayAskAgain = MAY_TRY_AGAIN.has(this.#request.method!) && this.#options.body == null;
+    if (origins.isMalformed(this.#origin, error) && mayAskAgain) {
+      this.start();
+      return;
+    }
     origins.failed(this.#origin);
     const attempts = Math.max(this.#origins.length, 2);
-    if (
-      MAY_TRY_AGAIN.has(this.#request.method!) &&
-      this.#options.body == null &&
-      ++this.#attempt < attempts
-    ) {
+    if (mayAskAgain && ++this.#attempt < attempts) {
       this.start();
       return;
     }
@@ -362,6 +428,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   /** Nothing has gone out: the origin's bytes do, as they came, and what is still to come with them. */
   #giveBack(received: readonly Buffer[], error: unknown): void {
     this.#insertionFailed(error);
+    this.#packing = undefined;
     this.#sink = undefined;
     this.#head = this.#originHead;
     this.#give(received);
@@ -403,9 +470,98 @@ export class Exchange implements Dispatcher.DispatchHandler {
     });
   }
 
+  /** The coding that this answer is packed in; undefined where it goes out as it is. */
+  #choosePacking(status: number, headers: HeaderMap): PackingCoding | undefined {
+    if (!this.#shared.compress || !isPackable(status, headers)) return undefined;
+    const accepted = firstOf(this.#request.headers['accept-encoding']);
+    const coding = preferredCoding(accepted);
+    addVary(headers, 'Accept-Encoding');
+    if (coding === undefined || this.#request.method === 'HEAD' || this.#request.httpVersionMinor === 0)
+      return undefined;
+    const tag = firstOf(headers['etag']);
+    if (tag?.startsWith('"') === true)
+      this.#packKey = `${this.#asked.host}\n${this.#asked.target}\n${tag} ${this.#planned?.outcome.tag ?? ''}`;
+    return coding;
+  }
+
+  /**
+   * Packs what there is. A body that is whole by now goes out in one piece with its length; one that is not is waited
+   * for, for a moment, and then packed as it comes.
+   *
+   * @returns false where the answer goes out as it is after all
+   */
+  #flushPacked(coding: PackingCoding): boolean {
+    const response = this.#response;
+    if (!this.#packer) {
+      const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
+      if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(coding, length);
+      if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
+        this.#holding ??= setTimeout(() => {
+          this.#isHeldLongEnough = true;
+          this.#flushSoon();
+        }, HELD_MS);
+        return true;
+      }
+      clearTimeout(this.#holding);
+      this.#startPacker(coding);
+    }
+    const packer = this.#packer!;
+    const pieces = this.#pieces;
+    this.#pieces = [];
+    let isFull = false;
+    for (const piece of pieces) isFull = !packer.write(piece);
+    if (this.#hasEnded) {
+      this.#isOver = true;
+      if (this.#trailers) response.addTrailers(this.#trailers);
+      packer.end();
+    } else if (isFull) this.#controller?.pause();
+    // What the visitor could see already is not kept back until more comes.
+    else packer.flush(flushKind(coding));
+    return true;
+  }
+
+  #sendPacked(coding: PackingCoding, length: number): boolean {
+    clearTimeout(this.#holding);
+    const body = Buffer.concat(this.#pieces, length);
+    let packed: Buffer;
+    try {
+      packed = this.#shared.packed.pack(this.#packKey, body, coding);
+    } catch (error) {
+      this.#shared.log.error({ err: error }, 'an answer could not be packed; it goes out as it is');
+      this.#packing = undefined;
+      return false;
+    }
+    this.#isOver = true;
+    this.#pieces = [];
+    const { status, headers } = this.#head!;
+    const sent = packedHeaders(headers, coding);
+    if (this.#trailers) sent['trailer'] = Object.keys(this.#trailers).join(', ');
+    else sent['content-length'] = String(packed.length);
+    this.#response.writeHead(status, sent);
+    if (this.#trailers) this.#response.addTrailers(this.#trailers);
+    this.#response.end(packed);
+    return true;
+  }
+
+  #startPacker(coding: PackingCoding): void {
+    const response = this.#response;
+    const { status, headers } = this.#head!;
+    const sent = packedHeaders(headers, coding);
+    if (this.#trailers) sent['trailer'] = Object.keys(this.#trailers).join(', ');
+    response.writeHead(status, sent);
+    const packer = (this.#packer = createPacker(coding));
+    packer.on('data', (chunk: Buffer) => {
+      if (!response.write(chunk)) packer.pause();
+    });
+    packer.on('drain', () => this.#controller?.resume());
+    packer.on('end', () => response.end());
+    packer.on('error', () => response.destroy());
+  }
+
   #flush(): void {
     const response = this.#response;
-    if (response.destroyed) return;
+    if (response.destroyed || this.#isOver) return;
+    if (this.#packing && this.#flushPacked(this.#packing)) return;
     const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
     if (!response.headersSent) {
       const { status, headers } = this.#head!;
@@ -434,6 +590,10 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 }
 
+/** A body up to this is held for a moment, in which most are whole. */
+const HELD = 256 << 10;
+const HELD_MS = 4;
+
 /** A whole HTML document in a coding that we know, and that may be changed (RFC 9110, 7.7: `no-transform`). */
 function isInsertable(status: number, headers: HeaderMap): boolean {
   if (status === 204 || status === 206 || status === 304) return false;
@@ -443,13 +603,23 @@ function isInsertable(status: number, headers: HeaderMap): boolean {
   return !/\bno-transform\b/i.test(firstOf(headers['cache-control']) ?? '');
 }
 
+/** What is packed here is other bytes than the origin's, and a range of them would be another. */
+function packedHeaders(headers: HeaderMap, coding: PackingCoding): HeaderMap {
+  const sent: HeaderMap = {};
+  for (const name in headers) if (!OF_THE_BYTES.has(name)) sent[name] = headers[name]!;
+  sent['content-encoding'] = coding;
+  const tag = firstOf(headers['etag']);
+  if (tag?.startsWith('"') === true) sent['etag'] = `W/${tag}`;
+  return sent;
+}
+
 /** The new length is not known before the end; dates, ranges and digests would speak of the origin's bytes. */
-const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([
+const OF_THE_BYTES: ReadonlySet<string> = new Set([
   'content-length',
-  'last-modified',
   'accept-ranges',
   'content-md5',
   'digest',
   'repr-digest',
   'content-digest',
 ]);
+const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([...OF_THE_BYTES, 'last-modified']);

@@ -5,16 +5,18 @@ import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
 import { Breaker } from './breaker.js';
+import { clientReader } from './client.js';
 import type { CodingFactory } from './codings.js';
 import { BodyTooLong, Exchange, type PlannedLoad, type Shared } from './exchange.js';
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { sendOwnPage } from './own-pages.js';
+import { PackedBodies } from './packing.js';
 import type { InserterFactory } from './page-sinks.js';
 import type { ReleaseTable, ServedHost } from '../releases/release-table.js';
 import { RememberedPages } from './remembered-pages.js';
 import { hasBody, isRefusal, readRequest, type Asked, type Refusal } from './requests.js';
-import { passUpgrade } from './upgrade.js';
+import { ignoreUpgrade, isWebSocket, passUpgrade } from './upgrade.js';
 
 export interface GatewayOptions {
   readonly releases: Pick<ReleaseTable, 'find'>;
@@ -22,6 +24,12 @@ export interface GatewayOptions {
   readonly metrics: Metrics;
   readonly origins?: OriginOptions;
   readonly serverTiming?: boolean;
+  /** Proxies before the gateway that are believed: how many, or which. @defaultValue none */
+  readonly trustedProxies?: number | readonly string[];
+  /** Whether answers are packed for clients that take it. @defaultValue true */
+  readonly compress?: boolean;
+  /** What the gateway calls itself in `Via`; one that comes back in a request is a loop. @defaultValue pragmatica */
+  readonly pseudonym?: string;
   /** Longest body of a request, in bytes. */
   readonly longestBody?: number;
   /** How long a client may take to send the head of a request, and the whole of it. */
@@ -35,7 +43,9 @@ export interface GatewayOptions {
 
 /** So many pages at a time are prepared for; for more, what they need is made when they come. */
 const PAGES_AT_A_TIME = 32;
-const LONGEST_HEAD = 32 << 10;
+const LONGEST_HEAD = 64 << 10;
+const PSEUDONYM = 'pragmatica';
+const HANDSHAKE_MS = 15_000;
 const LONGEST_BODY = 1 << 30;
 const HEAD_TIMEOUT_MS = 20_000;
 const REQUEST_TIMEOUT_MS = 300_000;
@@ -58,6 +68,10 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     serverTiming: options.serverTiming ?? true,
     breaker: new Breaker(),
     remembered: new RememberedPages(),
+    packed: new PackedBodies(),
+    compress: options.compress ?? true,
+    pseudonym: options.pseudonym ?? PSEUDONYM,
+    readClient: clientReader(options.trustedProxies ?? []),
   };
   let isDraining = false;
   const server = createServer(
@@ -84,7 +98,8 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     },
   );
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
-    upgrade(options, shared, request, socket, head);
+    if (isWebSocket(request)) upgrade(options, shared, request, socket, head);
+    else ignoreUpgrade(server, request, socket, head);
   });
   server.on('connect', (_request, socket: Duplex) => {
     socket.end('HTTP/1.1 405 Method Not Allowed\r\nConnection: close\r\nContent-Length: 0\r\n\r\n');
@@ -113,7 +128,7 @@ function forward(
   response: ServerResponse,
 ): void {
   const asked = readRequest(request);
-  const served = isRefusal(asked) ? asked : findHost(options, asked);
+  const served = isRefusal(asked) ? asked : (loopOf(shared, request, asked) ?? findHost(options, asked));
   if (isRefusal(asked) || 'status' in served) {
     const refusal = (isRefusal(asked) ? asked : served) as Refusal;
     shared.metrics.refusals.inc({ reason: refusal.reason });
@@ -135,15 +150,21 @@ function forward(
     return;
   }
   const planned = planLoad(options, served, asked, request);
+  const client = shared.readClient(request);
+  const isNear = shared.compress && served.origins.every((origin) => shared.origins.isNear(origin));
   const headers = originHeaders(request.headers, {
     host: asked.authority,
-    clientAddress: request.socket.remoteAddress ?? '',
+    client,
+    peer: request.socket.remoteAddress ?? '',
+    pseudonym: shared.pseudonym,
+    // Packed once, here, with the parts in it, and not unpacked before.
+    codings: isNear ? 'identity' : undefined,
     partsTag: planned?.outcome.tag ?? '',
     mayInsert: planned?.page.isInReach ?? false,
   });
   if (request.headers['max-forwards'] !== undefined && request.method === 'OPTIONS')
     headers['max-forwards'] = String(Number(request.headers['max-forwards']) - 1);
-  new Exchange(shared, served, asked, planned, request, response, {
+  new Exchange(shared, served, asked, planned, client, request, response, {
     path: asked.target,
     method: request.method as Dispatcher.HttpMethod,
     headers,
@@ -176,6 +197,20 @@ function answersItself(request: IncomingMessage, response: ServerResponse, asked
   else return false;
   response.end();
   return true;
+}
+
+/** A request that the gateway itself has sent before: its origin leads back to it (RFC 9110, 7.6.3). */
+function loopOf(shared: Shared, request: IncomingMessage, asked: Asked): Refusal | undefined {
+  const via = request.headers.via;
+  if (via === undefined) return undefined;
+  const isOurs = via.split(',').some((hop) => hop.trim().split(/\s+/)[1] === shared.pseudonym);
+  if (!isOurs) return undefined;
+  return {
+    status: 508,
+    reason: 'loop',
+    title: 'This site’s origin leads back to itself',
+    text: `The origin of “${asked.host}” in Pragmatica is an address that leads to Pragmatica again. Set it to the address of the server that makes the pages.`,
+  };
 }
 
 function findHost(options: GatewayOptions, asked: Asked): ServedHost | Refusal {
@@ -230,8 +265,21 @@ function upgrade(
     refuse('421 Misdirected Request');
     return;
   }
+  if (loopOf(shared, request, asked)) {
+    refuse('508 Loop Detected');
+    return;
+  }
   const [origin] = shared.origins.inTurn(served.origins);
-  passUpgrade(origin!, asked, request, socket, head, (error) => {
+  const headers = originHeaders(request.headers, {
+    host: asked.authority,
+    client: shared.readClient(request),
+    peer: request.socket.remoteAddress ?? '',
+    pseudonym: shared.pseudonym,
+    partsTag: '',
+    mayInsert: false,
+  });
+  const how = { headers, ca: shared.origins.ca, timeoutMs: HANDSHAKE_MS };
+  passUpgrade(origin!, asked, request, socket, head, how, (error) => {
     options.log.warn({ err: error, host: asked.host }, 'the origin does not answer an upgrade');
     if (!socket.destroyed) refuse('502 Bad Gateway');
   });

@@ -1,4 +1,5 @@
 import type { IncomingHttpHeaders } from 'node:http';
+import type { ClientFacts } from './client.js';
 
 /** Headers that speak of one connection only (RFC 9110, 7.6.1). */
 const HOP_BY_HOP = new Set([
@@ -31,7 +32,13 @@ export function endToEndHeaders(headers: IncomingHttpHeaders): HeaderMap {
 
 export interface ForwardedRequest {
   readonly host: string;
-  readonly clientAddress: string;
+  readonly client: ClientFacts;
+  /** The address that the request came in from: the client's, or the last proxy's. */
+  readonly peer: string;
+  /** What the gateway calls itself in `Via`. */
+  readonly pseudonym: string;
+  /** Codings the origin may use; undefined leaves it those of the client that the gateway can undo. */
+  readonly codings?: string | undefined;
   /** What stands in tags for the parts that this page load gets; empty where it gets none. */
   readonly partsTag: string;
   /** Some page load of this page gets parts. */
@@ -44,17 +51,22 @@ export interface ForwardedRequest {
  */
 export function originHeaders(
   headers: IncomingHttpHeaders,
-  { host, clientAddress, partsTag, mayInsert }: ForwardedRequest,
+  { host, client, peer, pseudonym, codings: asked, partsTag, mayInsert }: ForwardedRequest,
 ): HeaderMap {
   const sent = endToEndHeaders(headers);
   delete sent['expect'];
   sent['host'] = host;
   sent['x-forwarded-host'] = host;
-  sent['x-forwarded-proto'] = 'http';
-  sent['x-forwarded-for'] = [headers['x-forwarded-for'], clientAddress].flat().filter(Boolean).join(', ');
-  sent['forwarded'] = [headers.forwarded, forwardedElement(clientAddress, host)].filter(Boolean).join(', ');
-  sent['via'] = [headers.via, '1.1 pragmatica'].filter(Boolean).join(', ');
-  if (mayInsert) {
+  sent['x-forwarded-proto'] = client.protocol;
+  // What a stranger says of where it comes from is not passed on as if it were true.
+  const before = client.isForwarded ? headers : {};
+  sent['x-forwarded-for'] = [before['x-forwarded-for'], peer].flat().filter(Boolean).join(', ');
+  sent['forwarded'] = [before.forwarded, forwardedElement(peer, host, client.protocol)]
+    .filter(Boolean)
+    .join(', ');
+  sent['via'] = [headers.via, `1.1 ${pseudonym}`].filter(Boolean).join(', ');
+  if (asked !== undefined) sent['accept-encoding'] = asked;
+  if (mayInsert && asked === undefined) {
     const codings = tokens(headers['accept-encoding']).filter((coding) =>
       KNOWN_CODINGS.has(coding.split(';')[0]!.trim()),
     );
@@ -75,9 +87,9 @@ export function originHeaders(
 }
 
 /** One element of `Forwarded` (RFC 7239, 4). */
-function forwardedElement(clientAddress: string, host: string): string {
-  const address = clientAddress.includes(':') ? `"[${clientAddress}]"` : clientAddress;
-  return `for=${address || 'unknown'};host="${host.replace(/["\\]/g, '')}";proto=http`;
+function forwardedElement(peer: string, host: string, protocol: string): string {
+  const address = peer.includes(':') ? `"[${peer}]"` : peer;
+  return `for=${address || 'unknown'};host="${host.replace(/["\\]/g, '')}";proto=${protocol}`;
 }
 
 const TAG_SUFFIX = /;pragmatica-(\w+)"$/;
@@ -113,10 +125,10 @@ function translateConditions(
 }
 
 /** What in an answer names the origin by its own address is said of the public one: redirects and cookies. */
-export function makePublic(headers: HeaderMap, origin: string, publicHost: string): void {
+export function makePublic(headers: HeaderMap, origin: string, publicHost: string, protocol: string): void {
   for (const name of ['location', 'content-location'] as const) {
     const value = headers[name];
-    if (typeof value === 'string') headers[name] = publicUrl(value, origin, publicHost);
+    if (typeof value === 'string') headers[name] = publicUrl(value, origin, publicHost, protocol);
   }
   const cookies = headers['set-cookie'];
   if (cookies === undefined) return;
@@ -124,11 +136,12 @@ export function makePublic(headers: HeaderMap, origin: string, publicHost: strin
   headers['set-cookie'] = [cookies].flat().map((cookie) => withoutDomain(cookie, hostname, publicHost));
 }
 
-function publicUrl(value: string, origin: string, publicHost: string): string {
+function publicUrl(value: string, origin: string, publicHost: string, protocol: string): string {
   if (!/^https?:/i.test(value) || !URL.canParse(value)) return value;
   const url = new URL(value);
   if (url.origin !== origin || url.host === publicHost) return value;
-  return `http://${publicHost}${value.slice(value.indexOf('/', value.indexOf('//') + 2) < 0 ? value.length : value.indexOf('/', value.indexOf('//') + 2))}`;
+  const path = value.indexOf('/', value.indexOf('//') + 2);
+  return `${protocol}://${publicHost}${path < 0 ? '' : value.slice(path)}`;
 }
 
 /** A cookie for the origin's own host becomes one for the host that set it (RFC 6265, 5.2.3: no domain). */

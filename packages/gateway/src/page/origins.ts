@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { localhostLookup } from '@pragmatica/contract/node';
+import { isIP } from 'node:net';
+import { isLocalhost, localhostLookup } from '@pragmatica/contract/node';
 import type { Logger } from 'pino';
 import { Pool, buildConnector, type Dispatcher } from 'undici';
+import type { HeaderMap } from './headers.js';
+import { askLeniently } from './lenient-origin.js';
+import { Waiting } from './waiting.js';
 
 export interface OriginOptions {
   /** File of certificates to trust besides those of the system, for origins with https. */
@@ -17,16 +21,31 @@ export interface OriginOptions {
 
 const CONNECT_TIMEOUT_MS = 5_000;
 const ANSWER_TIMEOUT_MS = 60_000;
-const CONNECTIONS_PER_ORIGIN = 128;
+const CONNECTIONS_PER_ORIGIN = 512;
+/** Response heads up to this pass; most servers send a few hundred bytes. */
+const LONGEST_RESPONSE_HEAD = 64 << 10;
+/** Requests that wait for an answer to begin: of one address, of one folder, of one origin. */
+const MOST_WAITING = { address: 32, folder: 128, origin: 384 } as const;
 const EJECT_MS = 10_000;
+const LENIENT_MS = 10 * 60_000;
 const HEALTH_INTERVAL_MS = 5_000;
 const HEALTH_TIMEOUT_MS = 2_000;
 
 interface Origin {
   readonly url: string;
   readonly pool: Pool;
+  readonly waiting: Waiting;
+  /** Stands on this machine or in its network: what comes from there need not be packed. */
+  readonly isNear: boolean;
+  /** Its answers are no strict HTTP; until then it is asked in the lenient way. */
+  lenientUntil: number;
   /** No requests before this time, unless all are out. */
   outUntil: number;
+}
+
+/** An answer that no strict reader may take as it is. */
+export class MalformedAnswer extends Error {
+  override name = 'MalformedAnswer';
 }
 
 /** The origins' connections. A host may have several origins, which take turns; one that fails is left out for a while. */
@@ -57,8 +76,92 @@ export class Origins {
     return [...turned.filter((url) => !isOut(url)), ...turned.filter(isOut)];
   }
 
+  /**
+   * A place among those that wait for an origin's answer; given back when it begins, or when nobody waits any more.
+   * What never answers may so hold up itself, and no more.
+   *
+   * @returns undefined where too many wait already
+   */
+  admit(url: string, target: string): (() => void) | undefined {
+    return this.#origin(url).waiting.enter(target);
+  }
+
+  get ca(): string | undefined {
+    return this.#ca;
+  }
+
+  /** Whether an origin is near enough to send everything unpacked. */
+  isNear(url: string): boolean {
+    return this.#origin(url).isNear;
+  }
+
   dispatch(url: string, options: Dispatcher.DispatchOptions, handler: Dispatcher.DispatchHandler): void {
-    this.#origin(url).pool.dispatch(options, handler);
+    const { pool, lenientUntil } = this.#origin(url);
+    if (lenientUntil > Date.now() && options.body == null) this.#dispatchLeniently(url, options, handler);
+    else pool.dispatch(options, handler);
+  }
+
+  /**
+   * An answer was no strict HTTP, but perhaps it can be understood.
+   *
+   * @returns whether it is worth asking again, in the lenient way
+   */
+  isMalformed(url: string, error: Error): boolean {
+    const code = 'code' in error ? error.code : undefined;
+    const isStrict = error.name === 'HTTPParserError' || code === 'UND_ERR_RES_CONTENT_LENGTH_MISMATCH';
+    if (!isStrict && !(error instanceof MalformedAnswer)) return false;
+    const origin = this.#origin(url);
+    if (origin.lenientUntil > Date.now()) return false;
+    this.#log.warn({ err: error, origin: url }, 'the origin’s answers are not strict HTTP; they are mended');
+    origin.lenientUntil = Date.now() + LENIENT_MS;
+    return true;
+  }
+
+  #dispatchLeniently(
+    url: string,
+    { method, path, headers }: Dispatcher.DispatchOptions,
+    handler: Dispatcher.DispatchHandler,
+  ): void {
+    const controller = {
+      rawHeaders: null,
+      rawTrailers: null,
+      aborted: false,
+      paused: false,
+      reason: null as Error | null,
+      abort(reason: Error) {
+        this.aborted = true;
+        this.reason = reason;
+        exchange.abort();
+      },
+      pause() {
+        this.paused = true;
+        exchange.pause();
+      },
+      resume() {
+        this.paused = false;
+        exchange.resume();
+      },
+    };
+    const exchange = askLeniently(
+      {
+        origin: url,
+        method,
+        path,
+        headers: headers as HeaderMap,
+        ca: this.#ca,
+        timeoutMs: this.#options.headersTimeoutMs ?? ANSWER_TIMEOUT_MS,
+      },
+      {
+        response: (status, received) => handler.onResponseStart?.(controller, status, received),
+        data: (chunk) => {
+          handler.onResponseData?.(controller, chunk);
+          return !controller.paused;
+        },
+        end: () => handler.onResponseEnd?.(controller, {}),
+        failed: (error) => handler.onResponseError?.(controller, error),
+      },
+    );
+    handler.onRequestStart?.(controller, {});
   }
 
   /** An origin did not answer. */
@@ -86,8 +189,16 @@ export class Origins {
       connect: (options, callback) => connector({ ...options, servername: hostname }, callback),
       headersTimeout: this.#options.headersTimeoutMs ?? ANSWER_TIMEOUT_MS,
       bodyTimeout: this.#options.bodyTimeoutMs ?? ANSWER_TIMEOUT_MS,
+      maxHeaderSize: LONGEST_RESPONSE_HEAD,
     });
-    const origin = { url, pool, outUntil: 0 };
+    const origin = {
+      url,
+      pool,
+      waiting: new Waiting(MOST_WAITING),
+      isNear: isNearHost(hostname),
+      lenientUntil: 0,
+      outUntil: 0,
+    };
     this.#origins.set(url, origin);
     return origin;
   }
@@ -117,4 +228,14 @@ export class Origins {
       }),
     );
   }
+}
+
+const PRIVATE_IPV4 = /^(?:127|10|169\.254|192\.168|172\.(?:1[6-9]|2\d|3[01]))\./;
+const PRIVATE_IPV6 = /^(?:::1$|f[cd]|fe[89ab])/i;
+
+/** Whether an origin's host, as it is written, is of this machine or of a private network. */
+function isNearHost(hostname: string): boolean {
+  const bare = hostname.replace(/^\[|\]$/g, '');
+  if (isIP(bare) === 4) return PRIVATE_IPV4.test(bare);
+  return isIP(bare) === 6 ? PRIVATE_IPV6.test(bare) : isLocalhost(bare);
 }

@@ -18,6 +18,11 @@ export function tellReach(headers: HeaderMap, page: PlannedPage, now: number): v
   if (until !== Infinity) boundFreshness(headers, Math.max(0, Math.floor((until - now) / 1000)), now);
 }
 
+/** Names one more header of the request on which an answer depends. */
+export function addVary(headers: HeaderMap, name: string): void {
+  headers['vary'] = joined(headers['vary'], [name]);
+}
+
 function joined(value: string | string[] | undefined, more: readonly string[]): string {
   const there = list(value);
   const names = new Set(there.map((name) => name.toLowerCase()));

@@ -1,12 +1,53 @@
-import { request as requestHttp, type IncomingMessage } from 'node:http';
+import { request as requestHttp, type IncomingMessage, type Server } from 'node:http';
 import { request as requestHttps } from 'node:https';
 import { pipeline, type Duplex } from 'node:stream';
+import { rootCertificates } from 'node:tls';
 import { localhostLookup } from '@pragmatica/contract/node';
-import { originHeaders } from './headers.js';
+import type { HeaderMap } from './headers.js';
 import type { Asked } from './requests.js';
 
+/** A WebSocket handshake (RFC 6455, 4.1): a GET without a body. Everything else is a request like others. */
+export function isWebSocket({ method, headers }: IncomingMessage): boolean {
+  return (
+    method === 'GET' &&
+    headers.upgrade?.trim().toLowerCase() === 'websocket' &&
+    headers['content-length'] === undefined &&
+    headers['transfer-encoding'] === undefined
+  );
+}
+
 /**
- * Passes an upgrade (WebSocket and its like, RFC 9110, 7.8) to the origin. Once it agrees, bytes go both ways untouched.
+ * Gives a request back to the server as if nobody had asked for an upgrade, which a server may ignore (RFC 9110, 7.8).
+ * Node.js has taken the connection away from its parser by then: the head is written anew, without what asks for it, and
+ * read again with all that follows.
+ */
+export function ignoreUpgrade(server: Server, request: IncomingMessage, socket: Duplex, head: Buffer): void {
+  const lines = [`${request.method!} ${request.url!} HTTP/${request.httpVersion}`];
+  for (let i = 0; i < request.rawHeaders.length; i += 2) {
+    const name = request.rawHeaders[i]!;
+    let value = request.rawHeaders[i + 1]!;
+    if (/^(?:upgrade|http2-settings)$/i.test(name)) continue;
+    if (/^connection$/i.test(name))
+      value = value
+        .split(',')
+        .filter((token) => !/^\s*(?:upgrade|http2-settings)\s*$/i.test(token))
+        .join(',');
+    if (value.trim() !== '' || !/^connection$/i.test(name)) lines.push(`${name}: ${value}`);
+  }
+  socket.unshift(Buffer.concat([Buffer.from(`${lines.join('\r\n')}\r\n\r\n`, 'latin1'), head]));
+  server.emit('connection', socket);
+}
+
+export interface UpgradeOptions {
+  readonly headers: HeaderMap;
+  /** Certificates to trust besides the usual ones, for origins with https. */
+  readonly ca?: string | undefined;
+  readonly timeoutMs: number;
+}
+
+/**
+ * Passes a WebSocket handshake to the origin, on a connection of its own that nobody used before and nobody uses after.
+ * Once it agrees, bytes go both ways untouched.
  *
  * @param onFailure - the origin did not answer
  */
@@ -16,25 +57,25 @@ export function passUpgrade(
   request: IncomingMessage,
   socket: Duplex,
   head: Buffer,
+  { headers, ca, timeoutMs }: UpgradeOptions,
   onFailure: (error: Error) => void,
 ): void {
   const url = new URL(origin);
-  const headers = originHeaders(request.headers, {
-    host: asked.authority,
-    clientAddress: request.socket.remoteAddress ?? '',
-    partsTag: '',
-    mayInsert: false,
-  });
   const send = url.protocol === 'https:' ? requestHttps : requestHttp;
   const outgoing = send({
-    host: url.hostname,
+    agent: false,
+    host: url.hostname.replace(/^\[|\]$/g, ''),
     port: url.port,
-    method: request.method,
+    method: 'GET',
     path: asked.target,
     headers: { ...headers, connection: 'Upgrade', upgrade: request.headers.upgrade },
     lookup: localhostLookup,
     servername: url.hostname,
+    ...(ca === undefined ? {} : { ca: [...rootCertificates, ca] }),
   });
+  const late = setTimeout(() => outgoing.destroy(new Error('no answer to the handshake')), timeoutMs);
+  for (const event of ['upgrade', 'response', 'error'] as const)
+    outgoing.once(event, () => clearTimeout(late));
   outgoing.on('upgrade', (answer, upstream, upstreamHead) => {
     socket.write(headOf(answer));
     if (upstreamHead.length > 0) socket.write(upstreamHead);

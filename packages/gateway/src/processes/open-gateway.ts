@@ -11,12 +11,20 @@ import type { GatewaySettings } from '../settings.js';
 
 /** One folder for each database, so that no gateway ever starts with the sites of another. */
 export function releaseFiles(settings: GatewaySettings, databaseUrl: string): ReleaseFiles {
+  return new ReleaseFiles(join(settings.PRAGMATICA_DATA, 'gateway', installationOf(databaseUrl)));
+}
+
+/** What gateways of one installation call themselves in `Via`: a request that one of them has sent comes back as a loop. */
+export function pseudonymOf(databaseUrl: string): string {
+  return `pragmatica-${installationOf(databaseUrl)}`;
+}
+
+function installationOf(databaseUrl: string): string {
   const { host, pathname } = new URL(databaseUrl);
-  const name = createHash('sha256')
+  return createHash('sha256')
     .update(host + pathname)
     .digest('hex')
     .slice(0, 12);
-  return new ReleaseFiles(join(settings.PRAGMATICA_DATA, 'gateway', name));
 }
 
 /** A gateway as settings want it, over a table of releases. */
@@ -25,12 +33,16 @@ export function gatewayOf(
   releases: ReleaseTable,
   log: Logger,
   metrics: Metrics,
+  pseudonym: string,
 ): ReturnType<typeof createGateway> {
   return createGateway({
     releases,
     log,
     metrics,
     serverTiming: settings.PRAGMATICA_SERVER_TIMING,
+    compress: settings.PRAGMATICA_COMPRESS,
+    trustedProxies: settings.PRAGMATICA_TRUSTED_PROXIES,
+    pseudonym,
     origins: { caFile: settings.PRAGMATICA_ORIGIN_CA, healthPath: settings.PRAGMATICA_HEALTH_PATH },
   });
 }
@@ -59,7 +71,7 @@ export async function openGateway(settings: GatewaySettings, databaseUrl: string
   });
   await feed.start();
   await using;
-  const gateway = gatewayOf(settings, table, log, metrics);
+  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(databaseUrl));
   return {
     port: await listen(gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST),
     metrics: () => metrics.gateway.metrics(),

@@ -4,7 +4,7 @@ import { ReleaseTable } from '../releases/release-table.js';
 import { WANTS_STATE, type StateMessage } from '../releases/state.js';
 import { readGatewaySettings } from '../settings.js';
 import { offerMetrics } from './collect-metrics.js';
-import { gatewayOf, releaseFiles } from './open-gateway.js';
+import { gatewayOf, pseudonymOf, releaseFiles } from './open-gateway.js';
 
 /**
  * One of the processes that serve visitors, started through `node:cluster`. It holds the page path and nothing else: no
@@ -23,7 +23,7 @@ async function main(): Promise<void> {
     // Asked for, as what is sent before anybody listens is lost.
     process.send!(WANTS_STATE);
   });
-  const gateway = gatewayOf(settings, table, log, metrics);
+  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(settings.DATABASE_URL!));
   await listen(gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST);
   process.on('SIGTERM', () => void gateway.close().finally(() => process.exit(0)));
   // Ctrl-C reaches all processes of a terminal; the primary says when to stop.

@@ -1,8 +1,10 @@
 import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
 import { localhostLookup } from '@pragmatica/contract/node';
-import { Agent, fetch as send } from 'undici';
+import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
 import { LocalAddressError, isLocalAddress } from './local-addresses.js';
+
+export type { SiteResponse };
 
 export interface SiteRequest {
   readonly headers?: Readonly<Record<string, string>>;
@@ -35,7 +37,7 @@ export class SiteClient {
    * @param path - path and search, below the base whatever it looks like
    * @throws LocalAddressError, and what the network throws
    */
-  async get(base: string, path: string, request: SiteRequest = {}): Promise<Response> {
+  async get(base: string, path: string, request: SiteRequest = {}): Promise<SiteResponse> {
     const { headers = {}, signal, ownOrigins = [], redirects = 0 } = request;
     const url = siteUrl(base, path);
     this.#assertAllowed(url);
@@ -48,10 +50,10 @@ export class SiteClient {
     const location = response.headers.get('location');
     const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
     if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href))
-      return response as unknown as Response;
+      return response;
     const next = new URL(location, url);
     if (next.origin !== url.origin && !ownOrigins.includes(next.origin))
-      return response as unknown as Response;
+      return response;
     await response.body?.cancel();
     // The site's own names are asked at the same origin.
     return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });

@@ -1,9 +1,11 @@
+import type { SiteResponse } from '../outgoing/site-client.js';
+
 /**
  * The body of an answer, as far as it is no longer than what is wanted: what comes is counted, not what was announced.
  *
  * @returns undefined for a longer one, of which no more is read
  */
-export async function readBounded(response: Response, most: number): Promise<Uint8Array | undefined> {
+export async function readBounded(response: SiteResponse, most: number): Promise<Uint8Array | undefined> {
   const chunks: Uint8Array[] = [];
   let length = 0;
   // Leaving the loop early cancels the rest of the body.
@@ -16,6 +18,6 @@ export async function readBounded(response: Response, most: number): Promise<Uin
 }
 
 /** The body in chunks; none where there is no body. */
-export function bodyOf(response: Response): AsyncIterable<Uint8Array> {
-  return (response.body ?? []) as unknown as AsyncIterable<Uint8Array>;
+export function bodyOf(response: SiteResponse): AsyncIterable<Uint8Array> {
+  return (response.body ?? []) as AsyncIterable<Uint8Array>;
 }

@@ -1,5 +1,6 @@
 import { SAXParser } from 'sax';
 import { toPathname } from '@pragmatica/core';
+import type { SiteResponse } from '../outgoing/site-client.js';
 import { bodyOf } from './read-bounded.js';
 
 export interface Sitemap {
@@ -27,7 +28,7 @@ export class SitemapError extends Error {
  *
  * @throws SitemapError
  */
-export async function readSitemap(response: Response, limits: SitemapLimits): Promise<Sitemap> {
+export async function readSitemap(response: SiteResponse, limits: SitemapLimits): Promise<Sitemap> {
   const reader = new SitemapReader(limits);
   const decoder = new TextDecoder();
   let bytes = 0;
