@@ -282,7 +282,7 @@ describe('the gateway as an intermediary', () => {
       { longestBody: 10, headTimeoutMs: 300, requestTimeoutMs: 600 },
     );
     const post = `POST / HTTP/1.1\r\nHost: ${HOST}\r\n`;
-    expect(await raw(`GET / HTTP/1.1\r\nHost: ${HOST}\r\nX-A: ${'a'.repeat(40_000)}\r\n\r\n`)).to.match(
+    expect(await raw(`GET / HTTP/1.1\r\nHost: ${HOST}\r\nX-A: ${'a'.repeat(70_000)}\r\n\r\n`)).to.match(
       /^HTTP\/1\.1 431 /,
     );
     expect(await raw(`${post}Content-Length: 11\r\n\r\n`, /<\/html>/)).to.match(/^HTTP\/1\.1 413 /);

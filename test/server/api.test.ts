@@ -229,6 +229,26 @@ describe('the API', () => {
     ).flatMap((path) => Object.values(path).map((operation) => operation.operationId));
     expect(operations.sort()).to.deep.equal(Object.keys(endpoints).sort());
   });
+
+  it('describes itself in a way that others can read: valid, and every reference leads somewhere', async () => {
+    const { json } = await call('GET', '/openapi.json');
+    const { Validator } = await import('@seriousme/openapi-schema-validator');
+    const { valid, errors } = await new Validator().validate(structuredClone(json));
+    expect(valid, JSON.stringify(errors ?? '').slice(0, 2_000)).to.equal(true);
+    const references: string[] = [];
+    JSON.stringify(json, (name, value: unknown) => {
+      if (name === '$ref') references.push(value as string);
+      return value;
+    });
+    expect(references.length).to.be.greaterThan(50);
+    for (const reference of references) {
+      const found = reference
+        .replace(/^#\//, '')
+        .split('/')
+        .reduce<unknown>((at, step) => (at as Record<string, unknown> | undefined)?.[step], json);
+      expect(found, reference).to.be.an('object');
+    }
+  });
 });
 
 describe('publishing', () => {
@@ -276,7 +296,7 @@ describe('publishing', () => {
     ]);
   });
 
-  it('refuses what was changed since it was looked at, and what changes nothing', async () => {
+  it('publishes what was looked at, tells what came since, and refuses what changes nothing', async () => {
     const { etag } = await stage.client.call('showDraft', { params });
     await stage.client.call('createSnippet', {
       params,
@@ -290,7 +310,8 @@ describe('publishing', () => {
       { message: 'm' },
       { 'if-match': etag },
     );
-    expect(late.status).to.equal(412);
+    expect(late.status).to.equal(201);
+    expect(late.json['meanwhile']).to.deep.equal(['“B” is new: at the end of the head, on all pages.']);
     await publish('all');
     const again = await api(
       stage.server,

@@ -71,19 +71,65 @@ describe('several people at once', () => {
     expect(new Set(ranks).size).to.equal(3);
   });
 
-  it('publish what was checked: a draft that has changed since is refused, however good it was', async () => {
+  it('publish what they saw, whatever others add meanwhile; that is told, and one more step away', async () => {
     await add('Counter', COUNTER);
-    const { etag } = await stage.client.call('showDraft', { params });
-    await add('Again', COUNTER);
+    const { data, etag } = await stage.client.call('showDraft', { params });
+    await add('Meanwhile', '<meta name="meanwhile" content="1">');
+    const publish = (ifMatch: string) =>
+      stage.client.call('publish', { params, ifMatch, body: { message: 'm' } });
+    const first = (await publish(etag!)).data;
+    expect(first.meanwhile).to.deep.equal(['“Meanwhile” is new: at the end of the head, on all pages.']);
+    const { data: release } = await stage.client.call('showRelease', {
+      params: { ...params, release: first.number },
+    });
+    expect(release.snapshot).to.deep.equal(data.snapshot);
+    const next = await stage.client.call('showDraft', { params });
+    expect((await publish(next.etag!)).data.meanwhile).to.deep.equal([]);
+  });
+
+  it('do not take back in silence what somebody else has published meanwhile', async () => {
+    const mine = await stage.client.call('showDraft', { params });
+    await add('Theirs', '<meta name="theirs" content="1">');
+    await stage.client.call('publish', { params, ifMatch: '*', body: { message: 'theirs' } });
     const { status, json } = await api(
       stage.server,
       stage.token,
       'POST',
       '/sites/mill/releases',
       { message: 'm' },
-      { 'if-match': etag },
+      { 'if-match': mine.etag! },
     );
     expect([status, json['type']]).to.deep.equal([412, 'urn:pragmatica:problem:changed-meanwhile']);
+    expect(json['detail']).to.include('Somebody else published').and.include('“Theirs” is new');
+  });
+
+  it('publish while twenty others edit: nobody starves', async () => {
+    let isOver = false as boolean;
+    let edits = 0;
+    const editors = Array.from({ length: 20 }, async (_, i) => {
+      while (!isOver) {
+        await add(`Edit ${i} ${edits++}`, `<meta name="edit" content="${i}-${edits}">`, { state: 'off' });
+        await new Promise((done) => setTimeout(done, 30));
+      }
+    });
+    const statuses: number[] = [];
+    for (let i = 0; i < 8; i++) {
+      const { etag } = await stage.client.call('showDraft', { params });
+      await new Promise((done) => setTimeout(done, 60));
+      const { status } = await api(
+        stage.server,
+        stage.token,
+        'POST',
+        '/sites/mill/releases',
+        { message: `m${i}` },
+        { 'if-match': etag! },
+      );
+      statuses.push(status);
+    }
+    isOver = true;
+    await Promise.all(editors);
+    expect(edits).to.be.greaterThan(20);
+    expect(statuses).to.deep.equal(new Array(8).fill(201));
   });
 
   it('keep their sites apart: a waiver of one says nothing of another', async () => {

@@ -1,5 +1,6 @@
 import { CommanderError, type Command } from 'commander';
 import { EXIT, describeError } from './errors.js';
+import { note } from './output.js';
 import { createProgram } from './program.js';
 
 // A variable that is empty counts as not set.
@@ -27,7 +28,7 @@ try {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.usage;
   else {
     const { line, exitCode } = describeError(error);
-    process.stderr.write(`pragmatica: ${line}\n`);
+    note(`pragmatica: ${line}`);
     process.exitCode = exitCode;
   }
 }

@@ -27,8 +27,9 @@ const DEFAULT_WIDTH = 100;
 
 /** A table without lines. The last column is wrapped to the terminal. */
 export function table(head: readonly string[], rows: readonly (readonly string[])[]): string {
+  const cells = rows.map((row) => row.map(oneLine));
   const widths = head.map((title, column) =>
-    Math.max(visible(title), ...rows.map((row) => visible(row[column] ?? ''))),
+    Math.max(visible(title), ...cells.map((row) => visible(row[column] ?? ''))),
   );
   const others = widths.slice(0, -1).reduce((sum, width) => sum + width + 2, 0);
   const total = process.stdout.columns || DEFAULT_WIDTH;
@@ -40,8 +41,13 @@ export function table(head: readonly string[], rows: readonly (readonly string[]
     colWidths: widths,
     wordWrap: true,
   });
-  made.push(...rows.map((row) => [...row]));
+  made.push(...cells);
   return trimLines(made.toString());
+}
+
+/** A cell is one line: a line break in a name must not look like another row. */
+function oneLine(text: string): string {
+  return shown(text.replace(/\r?\n/g, ' ↵ '));
 }
 
 /** Text without spaces at the ends of its lines. */
@@ -54,18 +60,38 @@ function visible(text: string): number {
   return Math.max(...text.split('\n').map((line) => line.replace(/\u001b\[\d+m/g, '').length));
 }
 
-/** Results go to standard output. */
-export function print(text = ''): void {
-  process.stdout.write(`${text}\n`);
+/** Colours as the package writes them; only these may pass, and only where colours are on. */
+// eslint-disable-next-line no-control-regex -- the escape character itself
+const OWN_COLOUR = /^\u001b\[(?:0|1|2|3|4|22|23|24|3[0-7]|39|4[0-7]|49|9[0-7])m/;
+
+/**
+ * A text as a terminal may show it. What stands in names and code was written by others: control characters (C0, C1)
+ * are written out, so that nobody moves the cursor, changes the title or hides a line.
+ */
+export function shown(text: string): string {
+  return text.replace(/[\p{Cc}\u2028\u2029]/gu, (sign, at: number) => {
+    if (sign === '\n' || sign === '\t') return sign;
+    if (sign === '\u001b' && colour.isColorSupported && OWN_COLOUR.test(text.slice(at, at + 6))) return sign;
+    return `\\x${sign.charCodeAt(0).toString(16).padStart(2, '0')}`;
+  });
 }
 
+/** Results go to standard output. */
+export function print(text = ''): void {
+  process.stdout.write(`${shown(text)}\n`);
+}
+
+/** JSON escapes C0 itself; C1 is as much a terminal's. */
 export function printJson(value: unknown): void {
-  print(JSON.stringify(value, null, 2));
+  const json = JSON.stringify(value, null, 2);
+  process.stdout.write(
+    `${json.replace(/[\u007f-\u009f\u2028\u2029]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`)}\n`,
+  );
 }
 
 /** Everything that is not the result goes to standard error. */
 export function note(text: string): void {
-  process.stderr.write(`${text}\n`);
+  process.stderr.write(`${shown(text)}\n`);
 }
 
 /** One line on a terminal that is written over while work goes on; silent elsewhere. */
@@ -73,7 +99,7 @@ export class Progress {
   readonly #isShown = process.stderr.isTTY;
 
   update(text: string): void {
-    if (this.#isShown) process.stderr.write(`\r\u001b[2K${text}`);
+    if (this.#isShown) process.stderr.write(`\r\u001b[2K${oneLine(text)}`);
   }
 
   end(): void {

@@ -300,10 +300,10 @@ export const endpoints = {
   publish: {
     method: 'POST',
     path: '/sites/{site}/releases',
-    summary: 'Publish the draft as a new release, all or nothing',
+    summary: 'Publish the draft that you saw (If-Match) as a new release, all or nothing',
     params: site,
     body: schemas.releaseInput,
-    response: schemas.releaseSummary,
+    response: schemas.published,
     status: 201,
     needsIfMatch: true,
   },

@@ -17,6 +17,7 @@ export type {
 } from './endpoint.js';
 export { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
 export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
+export { textProblem } from './text-problem.js';
 export { openApiDocument } from './openapi.js';
 export { HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW } from './release-feed.js';
 export * from './schemas/index.js';

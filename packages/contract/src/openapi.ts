@@ -9,12 +9,14 @@ type Json = Record<string, unknown>;
 /** The API as an OpenAPI 3.1 document, made from the schemas that also validate. */
 export function openApiDocument(version: string): Json {
   const paths: Record<string, Json> = {};
+  const components = new Components();
   for (const [name, endpoint] of Object.entries(endpoints) as [string, Endpoint][]) {
     paths[endpoint.path] = {
       ...paths[endpoint.path],
-      [endpoint.method.toLowerCase()]: operation(name, endpoint),
+      [endpoint.method.toLowerCase()]: operation(name, endpoint, components),
     };
   }
+  components.add('Problem', problem);
   return {
     openapi: '3.1.0',
     info: { title: 'Pragmatica', version, description: 'Manage the script snippets of websites.' },
@@ -26,12 +28,12 @@ export function openApiDocument(version: string): Json {
         token: { type: 'http', scheme: 'bearer' },
         session: { type: 'apiKey', in: 'cookie', name: 'pragmatica_session' },
       },
-      schemas: { Problem: jsonSchema(problem, 'output') },
+      schemas: components.schemas,
     },
   };
 }
 
-function operation(name: string, endpoint: Endpoint): Json {
+function operation(name: string, endpoint: Endpoint, components: Components): Json {
   const success = endpoint.status ?? (endpoint.response || endpoint.stream ? 200 : 204);
   const output = endpoint.stream ?? endpoint.response;
   const mediaType = endpoint.stream ? 'application/x-ndjson' : 'application/json';
@@ -40,8 +42,8 @@ function operation(name: string, endpoint: Endpoint): Json {
     summary: endpoint.summary,
     ...(endpoint.isPublic ? { security: [] } : {}),
     parameters: [
-      ...fields(endpoint.params, 'path'),
-      ...fields(endpoint.query, 'query'),
+      ...fields(endpoint.params, 'path', components),
+      ...fields(endpoint.query, 'query', components),
       ...(endpoint.needsIfMatch
         ? [
             {
@@ -60,7 +62,7 @@ function operation(name: string, endpoint: Endpoint): Json {
             required: true,
             content: {
               [endpoint.method === 'PATCH' ? 'application/merge-patch+json' : 'application/json']: {
-                schema: jsonSchema(endpoint.body, 'input'),
+                schema: components.schema(endpoint.body, 'input'),
               },
             },
           },
@@ -69,7 +71,7 @@ function operation(name: string, endpoint: Endpoint): Json {
     responses: {
       [success]: {
         description: 'Done.',
-        ...(output ? { content: { [mediaType]: { schema: jsonSchema(output, 'output') } } } : {}),
+        ...(output ? { content: { [mediaType]: { schema: components.schema(output, 'output') } } } : {}),
       },
       default: {
         description: 'What went wrong (RFC 9457).',
@@ -79,17 +81,57 @@ function operation(name: string, endpoint: Endpoint): Json {
   };
 }
 
-function fields(schema: z.ZodObject | undefined, place: 'path' | 'query'): Json[] {
+function fields(schema: z.ZodObject | undefined, place: 'path' | 'query', components: Components): Json[] {
   if (!schema) return [];
   return Object.entries(schema.shape).map(([name, field]) => ({
     name,
     in: place,
     required: place === 'path' || !(field as z.ZodType).safeParse(undefined).success,
-    schema: jsonSchema(field as z.ZodType, 'input'),
+    schema: components.schema(field as z.ZodType, 'input'),
   }));
 }
 
-function jsonSchema(schema: z.ZodType, io: 'input' | 'output'): Json {
-  const made = z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'inline' }) as Json;
-  return Object.fromEntries(Object.entries(made).filter(([name]) => name !== '$schema' && name !== 'id'));
+/** What several operations share, by name. What is read and what is written of a thing may differ: then it has two. */
+class Components {
+  readonly schemas: Record<string, Json> = {};
+
+  add(name: string, schema: z.ZodType): void {
+    this.schemas[name] = this.schema(schema, 'output');
+  }
+
+  /** A schema whose references lead to the components. */
+  schema(schema: z.ZodType, io: 'input' | 'output'): Json {
+    const made = z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'inline' }) as Json;
+    const {
+      $defs = {},
+      $schema: _,
+      id: __,
+      ...root
+    } = made as Json & { readonly $defs?: Record<string, Json> };
+    const names = new Map(Object.keys($defs).map((name) => [name, name]));
+    for (const [name, { id: _id, ...definition }] of Object.entries($defs)) {
+      const known = this.schemas[name];
+      if (known && JSON.stringify(known) !== JSON.stringify(relinked(definition, names)))
+        names.set(name, `${name}${io === 'input' ? 'Input' : 'Output'}`);
+    }
+    for (const [name, { id: _id, ...definition }] of Object.entries($defs))
+      this.schemas[names.get(name)!] ??= relinked(definition, names) as Json;
+    return relinked(root, names) as Json;
+  }
+}
+
+const DEFINITION = '#/$defs/';
+
+/** The same with references to definitions as references to components. */
+function relinked(value: unknown, names: ReadonlyMap<string, string>): unknown {
+  if (Array.isArray(value)) return value.map((item) => relinked(item, names));
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([name, inner]) => [
+      name,
+      name === '$ref' && typeof inner === 'string' && inner.startsWith(DEFINITION)
+        ? `#/components/schemas/${names.get(inner.slice(DEFINITION.length))!}`
+        : relinked(inner, names),
+    ]),
+  );
 }

@@ -1,4 +1,5 @@
-import { runChecks, weigh, type Severity } from '@pragmatica/core';
+import { planQuery } from '@pragmatica/contract';
+import { momentOf, runChecks, weigh, type Severity } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -12,6 +13,7 @@ import { readSet } from '../set-file.js';
 interface Options extends SiteOptions {
   readonly of: string;
   readonly set?: string;
+  readonly at?: string;
   readonly against?: string;
   readonly failOn: Exclude<Severity, 'advice'>;
   readonly format?: Format;
@@ -32,6 +34,7 @@ export function check(program: Command): void {
     .option('--of <set>', 'draft, live, staging or the number of a release', 'draft')
     .option('--against <set>', 'only what is new against this set, e.g. live')
     .option('--set <file>', 'check a set from a file, without the service')
+    .option('--at <time>', 'with --set: as if it were then, like 2027-03-31T10:00; now when left out')
     .addOption(
       new Option('--format <format>', 'table, json, sarif (SARIF 2.1.0) or junit (JUnit XML)').choices(
         Object.keys(FORMATS),
@@ -49,6 +52,8 @@ export function check(program: Command): void {
     .action(async (options: Options) => {
       if (options.set !== undefined && options.against !== undefined)
         throw new CliError('--against compares with a set of the service; it does not go with --set.');
+      if (options.at !== undefined && options.set === undefined)
+        throw new CliError('--at goes with --set; the service checks by its own clock.');
       const checked = options.set === undefined ? await ask(options) : checkFile(options.set, options);
       const format = options.format ?? (options.json ? 'json' : 'table');
       FORMATS[format](checked, program.version()!);
@@ -57,9 +62,22 @@ export function check(program: Command): void {
     });
 }
 
-function checkFile(file: string, { failOn }: Options): Checked {
+function checkFile(file: string, { failOn, at }: Options): Checked {
   const snapshot = readSet(file);
-  return { set: `“${file}”`, site: snapshot.site.key, failOn, ...weigh(runChecks(snapshot), [], '') };
+  const now = at === undefined ? Date.now() : readMoment(at, snapshot.site.timeZone);
+  return {
+    set: `“${file}”`,
+    site: snapshot.site.key,
+    failOn,
+    ...weigh(runChecks(snapshot, { now }), [], ''),
+  };
+}
+
+/** By the site's own clock, or an RFC 3339 timestamp. @throws CliError */
+function readMoment(at: string, timeZone: string): number {
+  if (!planQuery.shape.at.safeParse(at).success)
+    throw new CliError(`"${at}" is no time. Write it like 2027-03-31T10:00.`);
+  return /(?:Z|[+-]\d{2}:\d{2})$/.test(at) ? Date.parse(at) : momentOf(at, timeZone);
 }
 
 async function ask(options: Options): Promise<Checked> {

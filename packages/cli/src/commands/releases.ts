@@ -58,6 +58,11 @@ export function publish(program: Command): void {
       print(
         `Published release ${data.number} to ${data.environments.join(' and ')}: ${count(data.snippets, 'snippet')} on.`,
       );
+      if (data.meanwhile.length > 0) {
+        note('Changed in the draft meanwhile, and not in this release:');
+        for (const change of data.meanwhile) note(`  ${change}`);
+        note('To publish that, too, run the command again.');
+      }
       note('Visitors get it from now on. Make sure with "pragmatica verify".');
     });
 }

@@ -21,7 +21,8 @@ export const title = z
   .string()
   .trim()
   .min(1, 'Write something here.')
-  .max(120, 'Keep it under 120 characters.');
+  .max(120, 'Keep it under 120 characters.')
+  .refine((value) => !/\p{Cc}/u.test(value), 'Keep it on one line, without control characters.');
 
 export const text = z.string().max(2000, 'Keep it under 2,000 characters.');
 

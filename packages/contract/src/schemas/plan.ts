@@ -3,11 +3,26 @@ import { z } from 'zod';
 import { environment, placement, timestamp } from './common.js';
 import { setReference } from './release.js';
 
-const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}(?:[T ]\d{2}:\d{2})?$/;
+/** A day that the calendar has, and a time that clocks show. */
+const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2})(?:[T ](?:[01]\d|2[0-3]):[0-5]\d)?$/;
+
+function isMoment(value: string): boolean {
+  const day = LOCAL_TIME.exec(value)?.[1];
+  const isReal =
+    day === undefined
+      ? z.iso.datetime({ offset: true }).safeParse(value).success
+      : z.iso.date().safeParse(day).success;
+  const year = Number(value.slice(0, 4));
+  return isReal && year >= FIRST_YEAR && year <= LAST_YEAR;
+}
+
+/** Beyond, time zones are anybody's guess. */
+const FIRST_YEAR = 1990;
+const LAST_YEAR = 2199;
 
 const at = z
   .string()
-  .refine((value) => LOCAL_TIME.test(value) || z.iso.datetime({ offset: true }).safeParse(value).success, {
+  .refine(isMoment, {
     message: 'Write the time like 2027-03-31T10:00 (the site’s own clock) or 2027-03-31T09:00:00Z.',
   })
   .meta({ description: 'A local time at the site, or an RFC 3339 timestamp; now when left out.' });

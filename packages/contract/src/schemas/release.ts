@@ -94,6 +94,15 @@ export const releaseInput = z
   })
   .meta({ id: 'ReleaseInput' });
 
+/** A release just published: of the draft that was seen. */
+export const published = releaseSummary
+  .extend({
+    meanwhile: z.array(z.string()).meta({
+      description: 'What others changed in the draft since it was seen, in words; it is not in the release.',
+    }),
+  })
+  .meta({ id: 'Published' });
+
 export const environmentState = z
   .object({
     environment,

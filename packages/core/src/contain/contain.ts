@@ -1,4 +1,4 @@
-import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { parse, parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isAnchor, type Placement } from '../insert/index.js';
 import { waitingCode } from '../plan/index.js';
 import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../release/index.js';
@@ -138,7 +138,27 @@ export function wrappedProblem(
   { code, placement }: SnapshotPart,
 ): Containment | undefined {
   const wrapped = waitingCode(code, key, limits);
-  return wrapped === code ? undefined : containmentProblem(wrapped, placement);
+  if (wrapped === code) return undefined;
+  return isWrapper(wrapped) ? containmentProblem(wrapped, placement) : LET_LOOSE;
+}
+
+/** Code that ends the template around it runs at once, whatever it was to wait for. */
+const LET_LOOSE: Containment = {
+  problem: 'changes-page',
+  message:
+    'This code closes the template in which it waits, so part of it would run at once. Remove the “</template>” that closes nothing in the code itself, or every “<template>” that is not closed.',
+  culprit: undefined,
+};
+
+/** Just one template with the code in it, and one script behind it. */
+function isWrapper(wrapped: string): boolean {
+  try {
+    const names = parseFragment(wrapped).childNodes.map(({ nodeName }) => nodeName);
+    return names.join() === 'template,script';
+  } catch (error) {
+    if (tooMuchOf(error) === undefined) throw error;
+    return false;
+  }
 }
 
 function classify(withCode: Tree.Document, inHead: boolean): ContainmentProblem {

@@ -24,10 +24,12 @@ export function mendedHead(head: string): string {
     lengths.add(length);
     return !isKnown;
   });
-  return lines
-    // A tab may stand in a value, no other control character.
-    .map((line) => line.replace(/(?!\t)\p{Cc}/gu, ' ').replace(/^([\w-]+)[ \t]+:/, '$1:'))
-    .join('\r\n');
+  return (
+    lines
+      // A tab may stand in a value, no other control character.
+      .map((line) => line.replace(/(?!\t)\p{Cc}/gu, ' ').replace(/^([\w-]+)[ \t]+:/, '$1:'))
+      .join('\r\n')
+  );
 }
 
 /** A connection whose answers' heads are mended on their way; bodies pass untouched. */

@@ -3,6 +3,7 @@ import {
   endpoints,
   fieldErrors,
   openApiDocument,
+  textProblem,
   type Endpoint,
   type EndpointName,
 } from '@pragmatica/contract';
@@ -142,6 +143,11 @@ async function streamAnswer(events: AsyncIterable<unknown>, response: Response):
 
 function parseInput(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
   if (!schema) return undefined;
+  const unfit = textProblem(value);
+  if (unfit) {
+    const where = unfit.pointer === '' ? `The ${what}` : `${unfit.pointer.slice(1)} (${what})`;
+    throw new ProblemError('invalid-input', `${where}: ${unfit.detail}`, { errors: [unfit] });
+  }
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   const errors = fieldErrors(result.error, schema);

@@ -1,7 +1,12 @@
-import { DriverException, OptimisticLockError, UniqueConstraintViolationException } from '@mikro-orm/core';
+import {
+  CheckConstraintViolationException,
+  OptimisticLockError,
+  UniqueConstraintViolationException,
+} from '@mikro-orm/core';
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { ProblemError } from './problems.js';
+import { ReadingError } from '../reading/readers.js';
+import { ProblemError, databaseAway } from './problems.js';
 
 /** The one place where errors become answers. What is not foreseen is logged and answered without its details. */
 export function createErrorHandler(log: Logger): ErrorRequestHandler {
@@ -38,21 +43,25 @@ function toProblemError(error: unknown): ProblemError {
       error,
     );
   }
-  if (error instanceof DriverException || isConnectionError(error)) {
+  if (error instanceof ReadingError)
     return new ProblemError(
-      'unavailable',
-      'The database does not answer. Published pages go on being served; try again in a moment.',
+      'too-much-to-read',
+      'This could not be read within the time and memory that reading may take. Nothing was changed. Make the code shorter, or leave the longest snippet out.',
       {},
       error,
     );
-  }
-  const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : undefined;
-  if (type === 'entity.parse.failed')
-    return new ProblemError('malformed-body', 'The body is not valid JSON.', {}, error);
-  if (type === 'entity.too.large')
-    return new ProblemError('too-large', 'The body is larger than 4 MB.', {}, error);
-  if (error instanceof URIError)
-    return new ProblemError('not-found', 'The address is not properly encoded.', {}, error);
+  if (isDatabaseAway(error)) return databaseAway(error);
+  if (error instanceof CheckConstraintViolationException || codeOf(error)?.startsWith('22') === true)
+    return new ProblemError(
+      'invalid-input',
+      'The database refuses a value in this request. Nothing was changed.',
+      {},
+      error,
+    );
+  return ofRequest(error) ?? internal(error);
+}
+
+function internal(error: unknown): ProblemError {
   return new ProblemError(
     'internal',
     'Something went wrong in Pragmatica itself. The log says what; nothing was changed.',
@@ -61,7 +70,57 @@ function toProblemError(error: unknown): ProblemError {
   );
 }
 
-function isConnectionError(error: unknown): boolean {
-  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
-  return ['ECONNREFUSED', 'ECONNRESET', 'ENOENT', '57P01', '57P03'].includes(code);
+/** What Express and its parsers say of a request: they name a status, and are right about it. */
+function ofRequest(error: unknown): ProblemError | undefined {
+  if (error instanceof URIError)
+    return new ProblemError('not-found', 'The address is not properly encoded.', {}, error);
+  if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return undefined;
+  const type = 'type' in error ? error.type : undefined;
+  switch (error.status) {
+    case 400:
+      return type === 'entity.parse.failed'
+        ? new ProblemError('malformed-body', 'The body is not valid JSON.', {}, error)
+        : new ProblemError(
+            'malformed-request',
+            `The request cannot be understood: ${error.message}.`,
+            {},
+            error,
+          );
+    case 404:
+      return new ProblemError('not-found', 'There is nothing at this address.', {}, error);
+    case 413:
+      return new ProblemError('too-large', 'The body is larger than 4 MB.', {}, error);
+    case 415:
+      return new ProblemError(
+        'unsupported-media-type',
+        type === 'encoding.unsupported'
+          ? 'The body has a Content-Encoding that is not known here. Send it as it is, or with gzip, deflate or br.'
+          : 'The body has a charset that is not known here. Send it in UTF-8.',
+        {},
+        error,
+      );
+    default:
+      return error.status < 500
+        ? new ProblemError('malformed-request', `The request was refused: ${error.message}.`, {}, error)
+        : undefined;
+  }
+}
+
+/** Connections that were refused, lost, or never answered; and statements that the database gave up. */
+const AWAY =
+  /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENOTFOUND|EAI_AGAIN|08\w{3}|57P0\d|57014|53300|55P03|3D000|55000)$/;
+const AWAY_WORDS =
+  /^(?:Connection terminated|Query read timeout|timeout exceeded when trying to connect|Knex: Timeout acquiring a connection)/;
+
+function isDatabaseAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  if (AWAY.test(codeOf(error) ?? '')) return true;
+  // The driver gives these no code.
+  const [, words = error.message] =
+    / - (Connection terminated.*|Query read timeout.*|timeout exceeded.*)$/s.exec(error.message) ?? [];
+  return AWAY_WORDS.test(words);
+}
+
+function codeOf(error: unknown): string | undefined {
+  return error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : undefined;
 }

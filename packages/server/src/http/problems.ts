@@ -4,6 +4,8 @@ import type { FieldError, Problem } from '@pragmatica/contract';
 const PROBLEMS = {
   'invalid-input': { status: 422, title: 'Something in the request is not right' },
   'malformed-body': { status: 400, title: 'The body could not be read' },
+  'malformed-request': { status: 400, title: 'The request cannot be understood' },
+  'too-much-to-read': { status: 422, title: 'This is too much to read' },
   'too-large': { status: 413, title: 'The body is too large' },
   'unsupported-media-type': { status: 415, title: 'The body has the wrong type' },
   'not-signed-in': { status: 401, title: 'You are not signed in' },

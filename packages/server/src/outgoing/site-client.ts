@@ -49,11 +49,9 @@ export class SiteClient {
     });
     const location = response.headers.get('location');
     const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
-    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href))
-      return response;
+    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href)) return response;
     const next = new URL(location, url);
-    if (next.origin !== url.origin && !ownOrigins.includes(next.origin))
-      return response;
+    if (next.origin !== url.origin && !ownOrigins.includes(next.origin)) return response;
     await response.body?.cancel();
     // The site's own names are asked at the same origin.
     return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });

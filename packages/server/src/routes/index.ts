@@ -1,6 +1,7 @@
 import type { Handlers } from '../http/context.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 import type { Settings } from '../settings.js';
+import { SeenDrafts } from '../site/seen-drafts.js';
 import { SiteChecks } from '../site/site-checks.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
@@ -17,12 +18,13 @@ import { verificationHandlers } from './verification.js';
 /** All handlers; the type says that none is missing. */
 export function createHandlers(settings: Settings, visiting: Visiting): Handlers {
   const checks = new SiteChecks(visiting);
+  const seenDrafts = new SeenDrafts();
   return {
     ...sessionHandlers(settings),
     ...siteHandlers(settings, checks),
-    ...snippetHandlers(),
+    ...snippetHandlers(seenDrafts),
     ...orderHandlers(checks),
-    ...releaseHandlers(checks),
+    ...releaseHandlers(checks, seenDrafts),
     ...planHandlers(),
     ...fieldHandlers(),
     ...recipeHandlers(checks),

@@ -1,12 +1,14 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ENVIRONMENTS, type Environment, type ReleaseSummary } from '@pragmatica/contract';
-import { difference } from '@pragmatica/core';
-import { assertIfMatch, etag } from '../http/etag.js';
+import { difference, type Snapshot } from '@pragmatica/core';
+import { assertIfMatch, etag, type LastChange } from '../http/etag.js';
+import { ProblemError } from '../http/problems.js';
 import type { HandlersOf } from '../http/context.js';
 import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
 import { point, publishDraft } from '../site/publish.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { findRelease, resolveSet } from '../site/sets.js';
+import { servedNow, type SeenDraft, type SeenDrafts } from '../site/seen-drafts.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
 import {
@@ -21,6 +23,7 @@ type Summarized = Omit<Release, 'snapshot'>;
 
 export function releaseHandlers(
   checks: SiteChecks,
+  seenDrafts: SeenDrafts,
 ): HandlersOf<
   'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff'
 > {
@@ -40,8 +43,14 @@ export function releaseHandlers(
       await checks.prepare(em, params.site);
       return changeSite(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
-        assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
-        const snapshot = toSnapshot(site, draft);
+        const now = toSnapshot(site, draft);
+        const tag = draftTag(site, draft);
+        const seen = seenDrafts.find(site, ifMatch);
+        // Whoever published meanwhile must not be taken back in silence.
+        const isPinned = seen !== undefined && seen.served === (await servedNow(transaction, site));
+        if (!isPinned) assertSeen(ifMatch, tag, seen, now, await lastChange(transaction, site));
+        const snapshot = isPinned && !ifMatch.includes(tag) ? seen.snapshot : now;
+        const meanwhile = difference(snapshot, now).map(({ message }) => message);
         const { open } = await checks.weigh(transaction, site, snapshot);
         const errors = open.filter(({ severity }) => severity === 'error');
         const uncontained = await checks.readers.run('uncontained', { snapshot });
@@ -52,7 +61,7 @@ export function releaseHandlers(
         });
         const data = summary(release, await transaction.find(PointerEntity, { site }));
         return {
-          data,
+          data: { ...data, meanwhile },
           etag: etag(release.digest),
           location: `/api/v1/sites/${site.key}/releases/${release.number}`,
         };
@@ -104,6 +113,29 @@ export function releaseHandlers(
       return { data: { from: from.name, to: to.name, changes: difference(from.snapshot, to.snapshot) } };
     },
   };
+}
+
+/** @throws ProblemError 412, which says in words what is another by now */
+function assertSeen(
+  ifMatch: string,
+  tag: string,
+  seen: SeenDraft | undefined,
+  now: Snapshot,
+  last: LastChange | undefined,
+): void {
+  try {
+    assertIfMatch(ifMatch, tag, 'The draft', last);
+  } catch (error) {
+    if (!seen || !(error instanceof ProblemError)) throw error;
+    const changes = difference(seen.snapshot, now).map(({ message }) => message);
+    const what = changes.length === 0 ? '' : ` Changed in the draft since: ${changes.join(' ')}`;
+    throw new ProblemError(
+      'changed-meanwhile',
+      `Somebody else published since you looked. Nothing of yours was published, so as not to undo theirs.${what} Look again, then publish.`,
+      error.extras,
+      error,
+    );
+  }
 }
 
 async function environmentAnswer(em: EntityManager, site: Site, environment: Environment) {

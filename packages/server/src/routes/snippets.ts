@@ -7,6 +7,7 @@ import { ProblemError } from '../http/problems.js';
 import { addSnippet } from '../site/add-snippet.js';
 import { audit, changeSite, findSite } from '../site/change-site.js';
 import { copySnippet } from '../site/copy-snippet.js';
+import type { SeenDrafts } from '../site/seen-drafts.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
@@ -14,7 +15,9 @@ import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/d
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { keyOrFromName } from './sites.js';
 
-export function snippetHandlers(): HandlersOf<
+export function snippetHandlers(
+  seenDrafts: SeenDrafts,
+): HandlersOf<
   | 'listSnippets'
   | 'createSnippet'
   | 'showSnippet'
@@ -110,13 +113,15 @@ export function snippetHandlers(): HandlersOf<
       const draft = await loadDraft(em, site);
       const snapshot = toSnapshot(site, draft);
       const last = await lastChange(em, site);
+      const etag = draftTag(site, draft);
+      await seenDrafts.remember(em, site, etag, snapshot);
       return {
         data: {
           snapshot,
           digest: snapshotDigest(snapshot),
           lastChange: last ? { by: last.by, at: last.at.toISOString() } : null,
         },
-        etag: draftTag(site, draft),
+        etag,
       };
     },
   };

@@ -47,7 +47,10 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
             toast({
               tone: 'done',
               title: `Release ${data.number} is live`,
-              text: 'Every page load from now on gets it.',
+              text:
+                data.meanwhile.length === 0
+                  ? 'Every page load from now on gets it.'
+                  : `Changed in the draft meanwhile, and not live yet: ${data.meanwhile.join(' ')} Publish again to include it.`,
             });
             setMessage('');
             setForce('');

@@ -25,7 +25,7 @@ export class Migration20261127120000 extends Migration {
       create function refuse_audit_change() returns trigger language plpgsql as $$
       begin
         if TG_OP = 'UPDATE' then
-          if NEW.site_id is null and (NEW.action, NEW.message, NEW.by, NEW.at) = (OLD.action, OLD.message, OLD.by, OLD.at) then
+          if NEW.site_id is null and (NEW."action", NEW."message", NEW."by", NEW."at") = (OLD."action", OLD."message", OLD."by", OLD."at") then
             return NEW;
           end if;
         end if;

@@ -1,0 +1,37 @@
+import type { FieldError } from './field-errors.js';
+import { toPointer } from './field-errors.js';
+
+const NUL = '\0';
+const LONE_SURROGATE = /(?<![\ud800-\udbff])[\udc00-\udfff]|[\ud800-\udbff](?![\udc00-\udfff])/;
+
+/**
+ * The first text in a request that cannot be kept as it is: with a null character, or with half of a character (a lone
+ * surrogate), which any encoding would replace in silence. Names of fields count, too. Without calling itself, however
+ * deep the request is.
+ */
+export function textProblem(value: unknown): FieldError | undefined {
+  const waiting: { readonly value: unknown; readonly path: readonly (string | number)[] }[] = [
+    { value, path: [] },
+  ];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { value: at, path } = next;
+    if (typeof at === 'string') {
+      const detail = problemOf(at);
+      if (detail !== undefined) return { pointer: toPointer(path), detail };
+    } else if (typeof at === 'object' && at !== null)
+      for (const [name, inner] of Object.entries(at)) {
+        const detail = problemOf(name);
+        if (detail !== undefined) return { pointer: toPointer(path), detail };
+        waiting.push({ value: inner, path: [...path, Array.isArray(at) ? Number(name) : name] });
+      }
+  }
+  return undefined;
+}
+
+function problemOf(text: string): string | undefined {
+  if (text.includes(NUL))
+    return 'This text holds a null character, which no page can hold. It was probably copied from a damaged file.';
+  if (LONE_SURROGATE.test(text))
+    return 'This text holds half a character (a lone surrogate). It was probably cut in the middle of an emoji: copy it again.';
+  return undefined;
+}
