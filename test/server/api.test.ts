@@ -322,7 +322,7 @@ describe('publishing', () => {
       { 'if-match': '*' },
     );
     expect(again.status).to.equal(409);
-    expect(again.json['detail']).to.include('release 1');
+    expect(again.json['detail']).to.include('release 2');
   });
 
   it('refuses code that would change the page around it, naming it', async () => {
