@@ -47,13 +47,19 @@ async function start(name: string, ...args: string[]): Promise<Proxy> {
   };
 }
 
-/** nginx as a plain reverse proxy with one worker, from its own folder. */
-async function startNginx(originPort: number): Promise<Proxy | undefined> {
-  const program = ['/usr/sbin/nginx', '/usr/bin/nginx'].find((path) => existsSync(path));
-  if (!program) return undefined;
+/**
+ * nginx as a reverse proxy with one worker, from its own folder. `edits` does what the gateway does: it asks the origin
+ * for the plain page, puts text in at two places, and compresses at level 1.
+ */
+async function startNginx(name: string, originPort: number, edits: boolean): Promise<Proxy> {
   const port = await freePort();
   const folder = mkdtempSync(join(tmpdir(), 'bench-nginx-'));
   const configuration = join(folder, 'nginx.conf');
+  const tag = '<script src="https://tallymast.example/0.js" async></script>';
+  const editing = edits
+    ? `proxy_set_header Accept-Encoding ""; sub_filter_once on; sub_filter '</head>' '${tag}${tag}</head>'; sub_filter '</body>' '${tag}${tag}</body>';
+       gzip on; gzip_comp_level 1; gzip_min_length 256; gzip_proxied any; gzip_vary on;`
+    : '';
   writeFileSync(
     configuration,
     `worker_processes 1; daemon off; pid ${folder}/pid; error_log ${folder}/error.log;
@@ -62,17 +68,17 @@ http {
   access_log off; client_body_temp_path ${folder}/b; proxy_temp_path ${folder}/p; fastcgi_temp_path ${folder}/f;
   uwsgi_temp_path ${folder}/u; scgi_temp_path ${folder}/s;
   upstream origin { server 127.0.0.1:${originPort}; keepalive 128; }
-  server { listen 127.0.0.1:${port}; location / { proxy_pass http://origin; proxy_http_version 1.1; proxy_set_header Connection ""; } }
+  server { listen 127.0.0.1:${port}; location / { proxy_pass http://origin; proxy_http_version 1.1; proxy_set_header Connection ""; ${editing} } }
 }`,
   );
-  const child = spawn(program, ['-c', configuration, '-p', folder], { stdio: 'ignore' });
+  const child = spawn('/usr/sbin/nginx', ['-c', configuration, '-p', folder], { stdio: 'ignore' });
   for (let i = 0; i < 50 && !(await answers(port)); i++)
     await new Promise((resolve) => setTimeout(resolve, 50));
   const worker = spawnSync('ps', ['-o', 'pid=', '--ppid', String(child.pid!)], {
     encoding: 'utf8',
   }).stdout.trim();
   return {
-    name: 'nginx, plain',
+    name,
     port,
     usage: () => Promise.resolve(usageOf(worker.split(/\s+/)[0]!)),
     stop: () => {
@@ -80,6 +86,16 @@ http {
       rmSync(folder, { recursive: true, force: true });
     },
   };
+}
+
+/** Debian's package, without the service that it would start. */
+function installNginx(): boolean {
+  if (existsSync('/usr/sbin/nginx')) return true;
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return false;
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive', RUNLEVEL: '1' };
+  spawnSync('apt-get', ['update'], { stdio: 'ignore', env });
+  spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'nginx-light'], { stdio: 'ignore', env });
+  return existsSync('/usr/sbin/nginx');
 }
 
 function usageOf(pid: string): Usage {
@@ -118,7 +134,7 @@ interface Load {
 
 /** Asks as fast as answers come, or so many times a second. */
 async function load(proxy: Proxy, path: string, perSecond?: number): Promise<Load> {
-  const request = `GET ${path} HTTP/1.1\r\nHost: bench.localhost\r\nAccept: text/html\r\nAccept-Encoding: gzip\r\n\r\n`;
+  const request = `GET ${path} HTTP/1.1\r\nHost: bench.localhost\r\nAccept: text/html\r\n${path.startsWith('/gzip') ? 'Accept-Encoding: gzip\r\n' : ''}\r\n`;
   const times: number[] = [];
   let isOver = false;
   const pause = perSecond === undefined ? 0 : (CONNECTIONS * 1000) / perSecond;
@@ -186,12 +202,17 @@ function median(values: readonly number[]): number {
 const origin = await start('origin', 'origin');
 const bare = await start('bare node:http', 'bare', String(origin.port));
 const gateway = await start('gateway, 5 parts', 'gateway', String(origin.port));
-const nginx = await startNginx(origin.port);
-const proxies = [bare, gateway, ...(nginx ? [nginx] : [])];
+const nginx = installNginx()
+  ? [
+      await startNginx('nginx, plain', origin.port, false),
+      await startNginx('nginx, text put in', origin.port, true),
+    ]
+  : [];
+const proxies = [bare, gateway, ...nginx];
 console.log(
   `${CONNECTIONS} connections, ${ROUNDS} rounds of ${SECONDS} s; ${cpus().length} × ${cpus()[0]!.model}, Node ${process.version}`,
 );
-if (!nginx) console.log('nginx is not installed; its rows are missing');
+if (nginx.length === 0) console.log('nginx could not be installed; its rows are missing');
 for (const proxy of proxies) for (const kind of KINDS) await load(proxy, `/${kind}/30`);
 
 console.log(

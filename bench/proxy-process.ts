@@ -46,7 +46,9 @@ function origin(): ReturnType<typeof createServer> {
     });
   }
   return createServer((request, response) => {
-    const found = pages.get(request.url!);
+    // As most servers do: packed only for those who take it.
+    const takesGzip = request.headers['accept-encoding']?.includes('gzip') === true;
+    const found = pages.get(takesGzip ? request.url! : request.url!.replace('/gzip/', '/fresh/'));
     if (!found) response.writeHead(404).end();
     else response.writeHead(200, found.headers).end(found.body);
   });

@@ -1,10 +1,13 @@
 import { join } from 'node:path';
+import pg from 'pg';
 
 /** A database server of its own that can be killed and started again at the same address. */
 export interface Postgres {
   readonly url: string;
   start(): Promise<void>;
   kill(): Promise<void>;
+  /** Runs statements as they are. */
+  query(sql: string): Promise<void>;
 }
 
 interface Running {
@@ -45,5 +48,11 @@ export async function startPostgres(data: string): Promise<Postgres> {
       running = await run({ ...options, port });
     },
     kill: () => running.kill(),
+    async query(sql) {
+      const client = new pg.Client({ connectionString: url });
+      await client.connect();
+      await client.query(sql);
+      await client.end();
+    },
   };
 }

@@ -10,7 +10,9 @@ import { SetupError } from './setup-error.mjs';
 
 const USER = 'pragmatica';
 const START_TIMEOUT_MS = 30_000;
-const STOP_TIMEOUT_MS = 15_000;
+const STOP_TIMEOUT_MS = 8_000;
+/** One that is frozen hears of nothing but this. */
+const KILL_TIMEOUT_MS = 12_000;
 
 /**
  * Runs a PostgreSQL of our own on loopback, with its data in a folder of the project. It refuses to run as root, so
@@ -77,9 +79,12 @@ export async function startPostgres({ bin, data, log, isThrowAway = false, port:
     async stop() {
       if (hasExited) return;
       child.kill('SIGINT');
-      const timer = setTimeout(() => child.kill('SIGQUIT'), STOP_TIMEOUT_MS);
+      const timers = [
+        setTimeout(() => child.kill('SIGQUIT'), STOP_TIMEOUT_MS),
+        setTimeout(() => child.kill('SIGKILL'), KILL_TIMEOUT_MS),
+      ];
       await exited;
-      clearTimeout(timer);
+      timers.forEach(clearTimeout);
     },
   };
 }

@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { program } from 'commander';
+import { Option, program } from 'commander';
 import fc from 'fast-check';
 import { insertionFault, withoutMark } from '../support/check-insertion.js';
 import { hostilePage } from '../support/hostile-pages.js';
@@ -9,18 +9,25 @@ import { htmlFiles } from '../support/real-pages.js';
 import { referencePlaces } from '../support/reference-places.js';
 import { insert, type NamedPlacement } from '@pragmatica/core';
 import { MARKED_PARTS } from '../support/check-insertion.js';
+import { fuzzApi } from './api.js';
+import { ReaderUnderTest, inputsFor, save, type Reader } from './readers.js';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const options = program
   .name('npm run fuzz --')
   .description(
-    'Puts parts into mutated real pages and into generated ones, and compares with a whole parser.',
+    'Inputs that nobody would write: pages for the inserter, compared with a whole parser; pastes, sets and patterns for the readers, and calls for the API, each in bounded time and without a crash.',
+  )
+  .addOption(
+    new Option('--what <reader>', 'what is tried')
+      .choices(['insert', 'read', 'check', 'pattern', 'api'])
+      .default('insert'),
   )
   .option('--seconds <n>', 'how long', Number, 60)
   .option('--seed <n>', 'where the pages begin', Number, Date.now() & 0xffffff)
   .option('--pages <folder...>', 'folders of real pages', [join(root, 'packages/demo/pages')])
   .parse()
-  .opts<{ seconds: number; seed: number; pages: string[] }>();
+  .opts<{ what: 'insert' | 'api' | Reader; seconds: number; seed: number; pages: string[] }>();
 
 /** Where the reading of the parser that is compared with is known to be another, or things in tables change their order. */
 const OWN_READING = /<\/t(body|foot|head)|plaintext|<table|<!\[CDATA/i;
@@ -64,7 +71,26 @@ const until = Date.now() + options.seconds * 1000;
 let tried = 0;
 let failed = 0;
 let round = 0;
-while (Date.now() < until) {
+
+/** Counts an input for readers or the API, and keeps one that failed. */
+function judgeText(input: string, fault: string | undefined): void {
+  tried++;
+  if (fault === undefined) return;
+  failed++;
+  console.log(`${fault}\n  saved as ${save(options.what, options.seed, tried, input)}`);
+}
+
+if (options.what === 'api') await fuzzApi(options.seed, until, judgeText);
+else if (options.what !== 'insert') {
+  const reader = new ReaderUnderTest(options.what);
+  while (Date.now() < until)
+    for (const input of inputsFor(options.what, options.seed + round++, 50)) {
+      judgeText(input, await reader.fault(input));
+      if (Date.now() >= until) break;
+    }
+  await reader.close();
+}
+while (options.what === 'insert' && Date.now() < until) {
   const generated = fc.sample(hostilePage(30), { seed: options.seed + round, numRuns: 40 });
   const short = fc.sample(hostilePage(6), { seed: options.seed + round++, numRuns: 10 });
   const inputs = [
@@ -82,7 +108,7 @@ while (Date.now() < until) {
   for (const html of short) judge(Buffer.from(html), placeFault(html));
 }
 console.log(`${tried} inputs tried, ${failed} failures (seed ${options.seed})`);
-process.exitCode = failed > 0 ? 1 : 0;
+process.exit(failed > 0 ? 1 : 0);
 
 function judge(input: Buffer, fault: string | undefined): void {
   tried++;

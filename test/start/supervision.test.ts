@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { eventually, send } from '../support/http.js';
-import { childrenOf, isRunning, treeOf } from '../support/processes.js';
+import { childrenOf, isRunning, signal, treeOf } from '../support/processes.js';
 import { freePorts, startPragmatica, untilRunning, type Ports, type Started } from '../support/start.js';
 
 const HOST = 'skerrywick.localhost';
@@ -95,7 +95,7 @@ describe('npm start watches over what it started', function () {
   it('answers at once, with the reason, while the database is frozen; no visitor notices', async () => {
     const frozen = treeOf(part('postgres'));
     const faults = await visitedWhile(async () => {
-      for (const pid of frozen) process.kill(pid, 'SIGSTOP');
+      for (const pid of frozen) signal(pid, 'SIGSTOP');
       try {
         await eventually(async () => expect((await service('/readyz')).status).to.equal(503), 10_000);
         const begin = Date.now();
@@ -106,7 +106,7 @@ describe('npm start watches over what it started', function () {
         expect(answer.text).to.include('Visitors get their pages as they were');
         expect((await service('/healthz')).status).to.equal(200);
       } finally {
-        for (const pid of frozen) process.kill(pid, 'SIGCONT');
+        for (const pid of frozen) signal(pid, 'SIGCONT');
       }
       await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 30_000);
     });

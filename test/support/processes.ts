@@ -26,3 +26,12 @@ export function isRunning(pid: number): boolean {
     return false;
   }
 }
+
+/** Signals a process that may have ended by itself. */
+export function signal(pid: number, name: NodeJS.Signals): void {
+  try {
+    process.kill(pid, name);
+  } catch (error) {
+    if (!(error instanceof Error && 'code' in error && error.code === 'ESRCH')) throw error;
+  }
+}

@@ -16,7 +16,7 @@ export function textProblem(value: unknown): FieldError | undefined {
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { value: at, path } = next;
     if (typeof at === 'string') {
-      const detail = problemOf(at);
+      const detail = problemOf(at) ?? lineProblem(at, path.at(-1));
       if (detail !== undefined) return { pointer: toPointer(path), detail };
     } else if (typeof at === 'object' && at !== null)
       for (const [name, inner] of Object.entries(at)) {
@@ -26,6 +26,15 @@ export function textProblem(value: unknown): FieldError | undefined {
       }
   }
   return undefined;
+}
+
+/** Fields that are shown in one line. What is kept already stays readable; what comes in anew has to fit. */
+const LINES: ReadonlySet<unknown> = new Set(['name', 'label', 'message', 'tokenName']);
+
+function lineProblem(text: string, field: string | number | undefined): string | undefined {
+  return LINES.has(field) && /\p{Cc}/u.test(text)
+    ? 'Keep it on one line, without control characters.'
+    : undefined;
 }
 
 function problemOf(text: string): string | undefined {

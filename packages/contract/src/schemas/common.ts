@@ -21,8 +21,7 @@ export const title = z
   .string()
   .trim()
   .min(1, 'Write something here.')
-  .max(120, 'Keep it under 120 characters.')
-  .refine((value) => !/\p{Cc}/u.test(value), 'Keep it on one line, without control characters.');
+  .max(120, 'Keep it under 120 characters.');
 
 export const text = z.string().max(2000, 'Keep it under 2,000 characters.');
 

@@ -1,4 +1,4 @@
-import { SAXParser } from 'sax';
+import sax from 'sax';
 import { toPathname } from '@pragmatica/core';
 import type { SiteResponse } from '../outgoing/site-client.js';
 import { bodyOf } from './read-bounded.js';
@@ -46,7 +46,7 @@ class SitemapReader implements Sitemap {
   readonly pages: string[] = [];
   readonly sitemaps: string[] = [];
   readonly #limits: SitemapLimits;
-  readonly #parser = new SAXParser(true);
+  readonly #parser = new sax.SAXParser(true);
   readonly #path: string[] = [];
   #text = '';
 
