@@ -1,8 +1,6 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { fork, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { Agent, createServer, request as send } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -26,15 +24,15 @@ const MANY = option('many', 10_000);
 /** Pages a second: a busy site, and far from what the gateway can do. */
 const RATE = 100;
 const HOST = 'isolation.localhost';
-const PAGE = `<!doctype html><html><head><meta charset="utf-8"><title>Page</title></head><body>${'<p>A boat leaves every hour.</p>\n'.repeat(300)}</body></html>`;
 
 const data = mkdtempSync(join(tmpdir(), 'isolation-'));
 const database = await startPostgres(data);
-const origin = createServer((_request, response) => {
-  response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(PAGE);
-}).listen(0, '127.0.0.1');
-await once(origin, 'listening');
-const originAddress = `http://127.0.0.1:${(origin.address() as AddressInfo).port}`;
+/** Visitors and the site's own server, in a process of their own: what the loads cost this one is not the gateway's. */
+const visitors = fork(fileURLToPath(new URL('./isolation-visitors.ts', import.meta.url)), {
+  execArgv: ['--import', 'tsx'],
+});
+const [{ originPort }] = (await once(visitors, 'message')) as [{ readonly originPort: number }];
+const originAddress = `http://127.0.0.1:${originPort}`;
 
 function launch(name: 'server' | 'gateway'): ChildProcess {
   const main = fileURLToPath(new URL(`../packages/${name}/dist/main.js`, import.meta.url));
@@ -74,9 +72,10 @@ const treeOf = (pid: number): number[] => [
 const pin = (pid: number, cpu: number): void => {
   for (const one of treeOf(pid)) spawnSync('taskset', ['-a', '-p', '-c', String(cpu), String(one)]);
 };
+pin(database.pid, 0);
 pin(service.pid!, 0);
 pin(gateway.pid!, 1);
-pin(process.pid, 1);
+pin(process.pid, 0);
 
 const signedIn = await createClient({ server: ready.address, fetch: localhostFetch }).call('signIn', {
   body: { ...ready.firstSignIn, newPassword: 'measuring in isolation', as: 'token' },
@@ -100,10 +99,10 @@ async function makeSite(key: string, snippets: number, site: number): Promise<vo
   // Written past the API: making fifty thousand snippets is not what is measured.
   await database.query(`
     insert into snippet (site_id, key, name, purpose, provider, note, state, include, exclude, updated_by, updated_at)
-    select (select id from site where key = '${key}'), 's' || i, 'Snippet ' || i, '', '', '', 'on', '["/p' || i || '/*"]', '[]', 'bench', now()
+    select (select id from site where key = '${key}'), 's' || i, 'Snippet ' || i, '', '', '', 'on', ('["/p' || i || '/*"]')::jsonb, '[]'::jsonb, 'bench', now()
     from generate_series(1, ${snippets}) i;
     insert into part (snippet_id, position, placement, rank, code)
-    select s.id, 0, '"body-end"', row_number() over (order by s.id), replace(replace($code$${code(site, 7_777_777)}$code$, '7777777', substr(s.key, 2)), 'provider-27', 'provider-' || (s.id % 50))
+    select s.id, 0, '"body-end"'::jsonb, row_number() over (order by s.id), replace(replace($code$${code(site, 7_777_777)}$code$, '7777777', substr(s.key, 2)), 'provider-27', 'provider-' || (s.id % 50))
     from snippet s where s.site_id = (select id from site where key = '${key}');
   `);
 }
@@ -117,52 +116,24 @@ await client.call('publish', {
   body: { message: 'Measured', force: 'measuring' },
 });
 
-const agent = new Agent({ keepAlive: true });
-
-function page(): Promise<number> {
-  const begin = performance.now();
-  return new Promise((resolve, reject) => {
-    const asked = send(
-      {
-        agent,
-        host: '127.0.0.1',
-        port: gatewayPort,
-        path: '/',
-        headers: { host: HOST, accept: 'text/html' },
-      },
-      (answer) => {
-        answer.resume();
-        answer.on('end', () => resolve(answer.statusCode === 200 ? performance.now() - begin : NaN));
-      },
-    );
-    asked.on('error', reject);
-    asked.end();
-  });
-}
-
-interface Result {
+interface Visited {
   readonly p50: number;
   readonly p99: number;
   readonly failed: number;
-  readonly done: number;
 }
 
+pin(visitors.pid!, 1);
+
 /** Pages at a steady rate while something else goes on. */
-async function measure(work: (isOver: () => boolean) => Promise<number>): Promise<Result> {
+async function measure(
+  work: (isOver: () => boolean) => Promise<number>,
+): Promise<Visited & { done: number }> {
   const state = { isOver: false };
   const working = work(() => state.isOver);
-  const times: Promise<number>[] = [];
-  const end = Date.now() + SECONDS * 1000;
-  for (let next = Date.now(); Date.now() < end; next += 1000 / RATE) {
-    times.push(page().catch(() => NaN));
-    await new Promise((done) => setTimeout(done, Math.max(0, next - Date.now())));
-  }
-  const all = await Promise.all(times);
+  visitors.send({ seconds: SECONDS, rate: RATE, port: gatewayPort, host: HOST });
+  const [visited] = (await once(visitors, 'message')) as [Visited];
   state.isOver = true;
-  const done = await working;
-  const good = all.filter((time) => !Number.isNaN(time)).sort((a, b) => a - b);
-  const at = (share: number): number => good[Math.min(good.length - 1, Math.floor(good.length * share))]!;
-  return { p50: at(0.5), p99: at(0.99), failed: all.length - good.length, done };
+  return { ...visited, done: await working };
 }
 
 async function repeat(isOver: () => boolean, step: () => Promise<unknown>): Promise<number> {
@@ -227,13 +198,15 @@ const LOADS: readonly [string, (isOver: () => boolean) => Promise<number>][] = [
   ['idle again', () => Promise.resolve(0)],
 ];
 
+// What was just written is tidied up by the database first.
+await database.query('vacuum analyze');
 await measure(() => Promise.resolve(0));
 console.log(
-  `\n${RATE} pages a second of ${(PAGE.length / 1024).toFixed(0)} KB for ${SECONDS} s each, service on one processor, gateway on the other\n`,
+  `\n${RATE} pages a second for ${SECONDS} s each, service on one processor, gateway on the other\n`,
 );
 console.log('| while | p50 ms | p99 ms | p99 of idle’s | failed | done beside |');
 console.log('| --- | ---: | ---: | ---: | ---: | ---: |');
-let idle: Result | undefined;
+let idle: Visited | undefined;
 for (const [name, work] of LOADS) {
   const result = await measure(work);
   idle ??= result;
@@ -247,11 +220,11 @@ for (const [name, work] of LOADS) {
   ];
   console.log(`| ${cells.join(' | ')} |`);
 }
+visitors.disconnect();
 for (const child of [gateway, service]) {
   child.disconnect();
   await once(child, 'exit');
 }
-origin.close();
 await database.kill();
 rmSync(data, { recursive: true, force: true });
 process.exit(0);

@@ -4,6 +4,8 @@ import pg from 'pg';
 /** A database server of its own that can be killed and started again at the same address. */
 export interface Postgres {
   readonly url: string;
+  /** Of the server's first process. */
+  readonly pid: number;
   start(): Promise<void>;
   kill(): Promise<void>;
   /** Runs statements as they are. */
@@ -11,6 +13,7 @@ export interface Postgres {
 }
 
 interface Running {
+  readonly pid: number;
   url(database: string): string;
   createDatabase(name: string): Promise<void>;
   kill(): Promise<void>;
@@ -44,6 +47,7 @@ export async function startPostgres(data: string): Promise<Postgres> {
   const port = Number(new URL(url).port);
   return {
     url,
+    pid: running.pid,
     start: async () => {
       running = await run({ ...options, port });
     },
