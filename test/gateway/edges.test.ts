@@ -194,8 +194,9 @@ describe('at the gateway’s edges', function () {
       const waiting = Array.from({ length: 150 }, async () => {
         statuses.push((await ask({ path: '/stalled' })).status);
       });
-      await eventually(() => expect(statuses).to.deep.equal(new Array(118).fill(503)));
-      expect(held).to.have.length(32);
+      await eventually(() => expect(held).to.have.length(150));
+      // As many at once are nothing wrong; that they go on waiting is.
+      await new Promise((done) => setTimeout(done, 2_100));
       const refused = await ask({ path: '/stalled?another' });
       expect(refused.status).to.equal(503);
       expect(refused.headers['retry-after']).to.equal('10');
@@ -203,7 +204,7 @@ describe('at the gateway’s edges', function () {
       for (let i = 0; i < 20; i++) expect((await ask({ path: `/page-${i}` })).status).to.equal(200);
       for (const end of held) end();
       await Promise.all(waiting);
-      expect(statuses.filter((status) => status === 200)).to.have.length(32);
+      expect(statuses).to.deep.equal(new Array(150).fill(200));
       expect((await ask({ path: '/page' })).status).to.equal(200);
     });
   });

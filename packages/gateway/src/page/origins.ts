@@ -21,11 +21,15 @@ export interface OriginOptions {
 
 const CONNECT_TIMEOUT_MS = 5_000;
 const ANSWER_TIMEOUT_MS = 60_000;
-const CONNECTIONS_PER_ORIGIN = 512;
+const CONNECTIONS_PER_ORIGIN = 1_024;
 /** Response heads up to this pass; most servers send a few hundred bytes. */
 const LONGEST_RESPONSE_HEAD = 64 << 10;
 /** Requests that wait for an answer to begin: of one address, of one folder, of one origin. */
-const MOST_WAITING = { address: 32, folder: 128, origin: 384 } as const;
+const MOST_WAITING = {
+  address: { slow: 32, most: 512 },
+  folder: { slow: 128, most: 768 },
+  origin: 1_024,
+} as const;
 const EJECT_MS = 10_000;
 const LENIENT_MS = 10 * 60_000;
 const HEALTH_INTERVAL_MS = 5_000;
