@@ -170,6 +170,30 @@ describe('at the gateway’s edges', function () {
       expect(asked).to.equal(2);
     });
 
+    it('in the middle of a page that is not whole yet is asked again, and what comes then is not kept back', async () => {
+      let asked = 0;
+      let finish = (): void => undefined;
+      const origin = await listen(
+        createTcp((socket) => {
+          socket.on('error', () => undefined);
+          socket.on('data', () => {
+            socket.write('HTTP/1.1 200 OK\r\nContent-Type: text/css\r\nContent-Length: 600\r\n\r\n');
+            socket.write('a'.repeat(400));
+            if (++asked === 1) setImmediate(() => socket.destroy());
+            else finish = () => socket.end('b'.repeat(200));
+          });
+        }),
+      );
+      servers.push(origin.server);
+      gateway = await startGateway([`http://127.0.0.1:${origin.port}`]);
+      let isFirst = false;
+      const answer = gateway.ask({ headers: GZIP, onFirstBytes: () => (isFirst = true) });
+      await eventually(() => expect(isFirst).to.equal(true));
+      finish();
+      expect(gunzipSync((await answer).body).toString()).to.equal('a'.repeat(400) + 'b'.repeat(200));
+      expect(asked).to.equal(2);
+    });
+
     it('each time, or in answer to what may not be asked twice, is told of: never an empty answer', async () => {
       const { ask } = await rawOrigin((socket) => {
         socket.write('HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nContent-Length: 5000\r\n\r\n');

@@ -238,11 +238,16 @@ export class Exchange implements Dispatcher.DispatchHandler {
       this.#response.destroy();
       return;
     }
-    // Nothing of what came has gone out: it counts for nothing.
+    // Nothing of what came has gone out: it counts for nothing, and another answer begins anew.
     clearTimeout(this.#holding);
+    this.#holding = undefined;
+    this.#isHeldLongEnough = false;
     this.#pieces = [];
     this.#head = this.#originHead = undefined;
     this.#packing = undefined;
+    this.#packKey = undefined;
+    this.#hasOriginEnded = this.#hasEnded = false;
+    this.#trailers = undefined;
     this.#failed(error);
   }
 
@@ -560,11 +565,12 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   #flush(): void {
     const response = this.#response;
-    if (response.destroyed || this.#isOver) return;
+    // Without a head there is nothing to send: what began has been taken back meanwhile.
+    if (response.destroyed || this.#isOver || !this.#head) return;
     if (this.#packing && this.#flushPacked(this.#packing)) return;
     const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
     if (!response.headersSent) {
-      const { status, headers } = this.#head!;
+      const { status, headers } = this.#head;
       const isBare = status === 204 || status === 304 || this.#request.method === 'HEAD';
       if (this.#hasEnded && !isBare && headers['content-length'] === undefined && !this.#trailers)
         headers['content-length'] = String(length);
