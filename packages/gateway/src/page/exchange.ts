@@ -275,7 +275,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
       this.start();
       return;
     }
-    log.warn({ err: error, host, url: this.#request.url }, 'the origin does not answer');
+    const { address } = this.#client;
+    log.warn({ err: error, host, url: this.#request.url, client: address }, 'the origin does not answer');
     metrics.refusals.inc({ reason: 'origin' });
     sendOwnPage(
       this.#response,
@@ -405,7 +406,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #insertionFailed(error: unknown): void {
     const { log, metrics, breaker } = this.#shared;
     const isOff = breaker.failed(this.#page);
-    const about = { err: error, host: this.#asked.host, url: this.#request.url };
+    const { host } = this.#asked;
+    const about = { err: error, host, url: this.#request.url, client: this.#client.address };
     log.error(about, 'insertion failed; the page goes out as the origin sent it');
     if (isOff) log.error(about, 'insertion is switched off for this page for a minute');
     metrics.pages.inc({ outcome: 'failed-open' });

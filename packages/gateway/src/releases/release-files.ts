@@ -59,7 +59,7 @@ export class ReleaseFiles {
     }
   }
 
-  /** Writes a release's snapshot, once. @returns the SHA-256 of its text */
+  /** Writes a release's snapshot, once. @param text - JSON, whose SHA-256 the state holds */
   async writeRelease(id: number, text: string): Promise<void> {
     await this.#replace(`release-${id}.json`, text);
   }
