@@ -4,7 +4,7 @@ import { readSettings, startService } from '@pragmatica/server';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { isLocalAddress, isLocalHost } from '../../packages/server/dist/outgoing/local-addresses.js';
+import { isLocalAddress, isLocalHost } from '@pragmatica/contract/node';
 import { SiteClient, siteUrl } from '../../packages/server/dist/outgoing/site-client.js';
 import { api } from '../support/http.js';
 import { ADMIN, createDatabase, listen, stageEnvironment } from '../support/stage.js';

@@ -1,2 +1,3 @@
+export { databaseName, endConnection } from './database.js';
 export { createLog, listen, sayReady, startProblem, stopWith } from './process.js';
 export { SettingsError, flag, port, readSettingsOf, sharedSettings } from './settings.js';

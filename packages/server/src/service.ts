@@ -1,10 +1,9 @@
-import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { MikroORM } from '@mikro-orm/postgresql';
-import { createLog, listen } from '@pragmatica/runtime';
+import { createLog, databaseName, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import { ensureAdministrator, sweepCredentials } from './auth/accounts.js';
 import { createApp } from './http/app.js';
@@ -109,13 +108,8 @@ function knownDatabase(
   settings: Settings,
   databaseUrl: string,
 ): { isKnown: () => boolean; remember: () => void } {
-  const { host, pathname } = new URL(databaseUrl);
-  const name = createHash('sha256')
-    .update(host + pathname)
-    .digest('hex')
-    .slice(0, 12);
   const folder = join(settings.PRAGMATICA_DATA, 'service');
-  const file = join(folder, `database-${name}`);
+  const file = join(folder, `database-${databaseName(databaseUrl)}`);
   return {
     isKnown: () => existsSync(file),
     remember: () => {

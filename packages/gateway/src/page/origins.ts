@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { isIP } from 'node:net';
-import { isLocalhost, localhostLookup } from '@pragmatica/contract/node';
+import { isLocalHost, localhostLookup } from '@pragmatica/contract/node';
 import type { Logger } from 'pino';
 import { Pool, buildConnector, type Dispatcher } from 'undici';
 import type { HeaderMap } from './headers.js';
@@ -199,7 +198,7 @@ export class Origins {
       url,
       pool,
       waiting: new Waiting(MOST_WAITING),
-      isNear: isNearHost(hostname),
+      isNear: isLocalHost(hostname),
       lenientUntil: 0,
       outUntil: 0,
     };
@@ -232,14 +231,4 @@ export class Origins {
       }),
     );
   }
-}
-
-const PRIVATE_IPV4 = /^(?:127|10|169\.254|192\.168|172\.(?:1[6-9]|2\d|3[01]))\./;
-const PRIVATE_IPV6 = /^(?:::1$|f[cd]|fe[89ab])/i;
-
-/** Whether an origin's host, as it is written, is of this machine or of a private network. */
-function isNearHost(hostname: string): boolean {
-  const bare = hostname.replace(/^\[|\]$/g, '');
-  if (isIP(bare) === 4) return PRIVATE_IPV4.test(bare);
-  return isIP(bare) === 6 ? PRIVATE_IPV6.test(bare) : isLocalhost(bare);
 }

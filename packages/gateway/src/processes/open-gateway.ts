@@ -1,6 +1,5 @@
-import { createHash } from 'node:crypto';
 import { join } from 'node:path';
-import { createLog, listen } from '@pragmatica/runtime';
+import { createLog, databaseName, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import { createMetrics, type Metrics } from '../metrics.js';
 import { createGateway } from '../page/gateway.js';
@@ -11,20 +10,12 @@ import type { GatewaySettings } from '../settings.js';
 
 /** One folder for each database, so that no gateway ever starts with the sites of another. */
 export function releaseFiles(settings: GatewaySettings, databaseUrl: string): ReleaseFiles {
-  return new ReleaseFiles(join(settings.PRAGMATICA_DATA, 'gateway', installationOf(databaseUrl)));
+  return new ReleaseFiles(join(settings.PRAGMATICA_DATA, 'gateway', databaseName(databaseUrl)));
 }
 
 /** What gateways of one installation call themselves in `Via`: a request that one of them has sent comes back as a loop. */
 export function pseudonymOf(databaseUrl: string): string {
-  return `pragmatica-${installationOf(databaseUrl)}`;
-}
-
-function installationOf(databaseUrl: string): string {
-  const { host, pathname } = new URL(databaseUrl);
-  return createHash('sha256')
-    .update(host + pathname)
-    .digest('hex')
-    .slice(0, 12);
+  return `pragmatica-${databaseName(databaseUrl)}`;
 }
 
 /** A gateway as settings want it, over a table of releases. */

@@ -1,4 +1,5 @@
 import { HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW, originsOf, type Environment } from '@pragmatica/contract';
+import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { sha256, type ReleaseFiles } from './release-files.js';
@@ -102,7 +103,7 @@ export class ReleaseFeed {
     clearTimeout(this.#reconnecting);
     const client = this.#client;
     this.#client = undefined;
-    if (client) await ended(client);
+    if (client) await endConnection(client, RECONNECT_MS);
   }
 
   /** Loads again; calls that come while loading are joined into one more load after it. Never throws. */
@@ -229,7 +230,7 @@ export class ReleaseFeed {
       await client.connect();
       await client.query(`listen ${RELEASE_CHANNEL}`);
     } catch (error) {
-      void ended(client);
+      void endConnection(client, RECONNECT_MS);
       throw error;
     }
     this.#client = client;
@@ -239,7 +240,7 @@ export class ReleaseFeed {
   #lost(): void {
     const client = this.#client;
     this.#client = undefined;
-    if (client) void ended(client);
+    if (client) void endConnection(client, RECONNECT_MS);
     if (this.#closed) return;
     this.#reconnecting ??= setTimeout(() => {
       this.#reconnecting = undefined;
@@ -262,14 +263,6 @@ export class ReleaseFeed {
   #mustEnd(): boolean {
     return this.#closed;
   }
-}
-
-/** Ends a connection, politely where the other side answers. */
-async function ended(client: pg.Client): Promise<void> {
-  const stream = (client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream;
-  const late = setTimeout(() => stream.destroy(), RECONNECT_MS);
-  await client.end().catch(() => undefined);
-  clearTimeout(late);
 }
 
 /** "undefined_table": the service has never made its tables there. */

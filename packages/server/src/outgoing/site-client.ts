@@ -1,8 +1,7 @@
 import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
-import { localhostLookup } from '@pragmatica/contract/node';
+import { isLocalAddress, localhostLookup } from '@pragmatica/contract/node';
 import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
-import { LocalAddressError, isLocalAddress } from './local-addresses.js';
 
 export type { SiteResponse };
 
@@ -13,6 +12,16 @@ export interface SiteRequest {
   readonly redirects?: number;
   /** Origins besides the base that belong to the site: `https://www.example.com`. */
   readonly ownOrigins?: readonly string[];
+}
+
+/** An address that only this machine or its own network reaches. The message is for people. */
+export class LocalAddressError extends Error {
+  constructor(host: string, address: string) {
+    super(
+      `${host === address ? address : `${host} (${address})`} is an address of a private network, which Pragmatica does not visit. If the site really stands there, set PRAGMATICA_LOCAL_ORIGINS=1 on the service`,
+    );
+    this.name = 'LocalAddressError';
+  }
 }
 
 type Callback = (error: Error | null, address: string | LookupAddress[], family?: number) => void;

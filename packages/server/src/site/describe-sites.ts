@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { originsOf, type Environment, type SiteResource } from '@pragmatica/contract';
 import { countFindings, difference, openStep, type Finding, type Weighed } from '@pragmatica/core';
-import { isLocalHost } from '../outgoing/local-addresses.js';
+import { isLocalHost } from '@pragmatica/contract/node';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { groupBy } from '../group-by.js';
 import { loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';

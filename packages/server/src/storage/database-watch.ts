@@ -1,3 +1,4 @@
+import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 
 const EVERY_MS = 1_000;
@@ -74,10 +75,6 @@ export class DatabaseWatch {
   async #drop(): Promise<void> {
     const client = this.#client;
     this.#client = undefined;
-    if (!client) return;
-    const { stream } = (client as unknown as { connection: { stream: { destroy(): void } } }).connection;
-    const late = setTimeout(() => stream.destroy(), ANSWER_MS);
-    await client.end().catch(() => undefined);
-    clearTimeout(late);
+    if (client) await endConnection(client, ANSWER_MS);
   }
 }

@@ -1,16 +1,6 @@
 import { isIP } from 'node:net';
-import { isLocalhost } from '@pragmatica/contract/node';
 import ipaddr from 'ipaddr.js';
-
-/** An address that only this machine or its own network reaches. The message is for people. */
-export class LocalAddressError extends Error {
-  constructor(host: string, address: string) {
-    super(
-      `${host === address ? address : `${host} (${address})`} is an address of a private network, which Pragmatica does not visit. If the site really stands there, set PRAGMATICA_LOCAL_ORIGINS=1 on the service`,
-    );
-    this.name = 'LocalAddressError';
-  }
-}
+import { isLocalhost } from './localhost-lookup.js';
 
 /**
  * Whether an IP address is anything but a public one: loopback, private, link-local, unspecified, multicast, reserved,
