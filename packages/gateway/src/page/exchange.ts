@@ -12,6 +12,7 @@ import {
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
+import { AnswerWriter, OF_THE_BYTES, type AnswerHead, type Packing } from './answer-writer.js';
 import type { Breaker } from './breaker.js';
 import type { ClientFacts, ClientReader } from './client.js';
 import { createCoding, type CodingFactory } from './codings.js';
@@ -25,15 +26,7 @@ import {
   type HeaderMap,
 } from './headers.js';
 import { MalformedAnswer, type Origins } from './origins.js';
-import {
-  PACKED_AT_ONCE,
-  createPacker,
-  flushKind,
-  isPackable,
-  preferredCoding,
-  type PackedBodies,
-  type PackingCoding,
-} from './packing.js';
+import { isPackable, preferredCoding, type PackedBodies } from './packing.js';
 import { addVary, tellReach } from './reach-headers.js';
 import { sendOwnPage } from './own-pages.js';
 import {
@@ -82,8 +75,6 @@ export class BodyTooLong extends Error {
 }
 
 const MAY_TRY_AGAIN = new Set(['GET', 'HEAD', 'OPTIONS']);
-/** Pieces up to this sum are sent in one. */
-const JOINED = 1 << 16;
 
 /** One request on its way to an origin, and the answer on its way back. */
 export class Exchange implements Dispatcher.DispatchHandler {
@@ -97,26 +88,15 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #origins: readonly string[];
   #attempt = 0;
   #controller: Dispatcher.DispatchController | undefined;
-  /** What is on its way to the client and has not been written yet. */
-  #pieces: Uint8Array[] = [];
-  #isFlushing = false;
-  /** The origin has sent all; and all of it has been given to the client. */
+  readonly #writer: AnswerWriter;
+  /** The origin has sent all. */
   #hasOriginEnded = false;
-  #hasEnded = false;
-  #head: { readonly status: number; readonly headers: HeaderMap } | undefined;
-  /** The head as it goes out if nothing is put in after all. */
-  #originHead: { readonly status: number; readonly headers: HeaderMap } | undefined;
+  /** The head as it goes out if nothing is put in. */
+  #originHead: AnswerHead | undefined;
   #sink: PageSink | undefined;
   #trailers: HeaderMap | undefined;
   /** Gives back the place among those that wait. */
   #leave: (() => void) | undefined;
-  #packing: PackingCoding | undefined;
-  #packKey: string | undefined;
-  #packer: ReturnType<typeof createPacker> | undefined;
-  #holding: NodeJS.Timeout | undefined;
-  #isHeldLongEnough = false;
-  /** The last piece is on its way out. */
-  #isOver = false;
 
   constructor(
     shared: Shared,
@@ -136,15 +116,16 @@ export class Exchange implements Dispatcher.DispatchHandler {
     this.#response = response;
     this.#options = options;
     this.#origins = shared.origins.inTurn(served.origins);
-    response.on('drain', () => {
-      if (this.#packer) this.#packer.resume();
-      else this.#controller?.resume();
+    this.#writer = new AnswerWriter(response, {
+      log: shared.log,
+      packed: shared.packed,
+      isHead: request.method === 'HEAD',
+      pause: () => this.#controller?.pause(),
+      resume: () => this.#controller?.resume(),
     });
     response.on('close', () => {
       this.#leave?.();
-      clearTimeout(this.#holding);
       if (response.writableFinished) return;
-      this.#packer?.destroy();
       this.#sink?.destroy();
       this.#controller?.abort(new Error('the client went away'));
     });
@@ -201,12 +182,12 @@ export class Exchange implements Dispatcher.DispatchHandler {
       .filter(Boolean)
       .join(', ');
     if (status === 304) this.#keepTag(headers);
-    this.#head = { status, headers };
-    this.#originHead = this.#head;
-    this.#packing = this.#choosePacking(status, headers);
+    this.#originHead = { status, headers };
+    const packing = this.#choosePacking(status, headers);
     this.#sink = this.#pageSink(status, headers);
-    if (this.#sink) this.#head = { status, headers: this.#insertedHeaders(headers) };
-    else this.#flushSoon();
+    const sent = this.#sink ? this.#insertedHeaders(headers) : headers;
+    this.#writer.begin({ status, headers: sent }, packing);
+    if (!this.#sink) this.#writer.flushSoon();
     if (this.#request.method !== 'HEAD') return;
     this.#sink?.destroy();
     this.#sink = undefined;
@@ -214,7 +195,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   onResponseData(_controller: Dispatcher.DispatchController, chunk: Buffer): void {
     if (this.#sink) this.#sink.write(chunk);
-    else this.#give([chunk]);
+    else this.#writer.give([chunk]);
   }
 
   onResponseEnd(
@@ -224,7 +205,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     this.#hasOriginEnded = true;
     if (Object.keys(trailers).length > 0) this.#trailers = endToEndHeaders(trailers);
     if (this.#sink) this.#sink.end();
-    else this.#end();
+    else this.#writer.end(this.#trailers);
   }
 
   onResponseError(_controller: Dispatcher.DispatchController, error: Error): void {
@@ -233,21 +214,13 @@ export class Exchange implements Dispatcher.DispatchHandler {
     this.#sink?.destroy();
     this.#sink = undefined;
     if (this.#response.headersSent) {
-      // Part of the answer is out: only breaking off says that the rest is missing.
-      this.#packer?.destroy();
-      this.#response.destroy();
+      this.#writer.breakOff();
       return;
     }
     // Nothing of what came has gone out: it counts for nothing, and another answer begins anew.
-    clearTimeout(this.#holding);
-    this.#holding = undefined;
-    this.#isHeldLongEnough = false;
-    this.#pieces = [];
-    this.#head = this.#originHead = undefined;
-    this.#packing = undefined;
-    this.#packKey = undefined;
-    this.#hasOriginEnded = this.#hasEnded = false;
-    this.#trailers = undefined;
+    this.#writer.reset();
+    this.#originHead = this.#trailers = undefined;
+    this.#hasOriginEnded = false;
     this.#failed(error);
   }
 
@@ -366,14 +339,14 @@ export class Exchange implements Dispatcher.DispatchHandler {
   /** The same bytes as before, so the origin says: parts go where they went. */
   #rememberedSink(key: PageKey, inserter: RememberedInserter, outcomes: readonly InsertOutcome[]): PageSink {
     return {
-      write: (chunk) => this.#give(inserter.write(chunk)),
+      write: (chunk) => this.#writer.give(inserter.write(chunk)),
       end: () => {
-        this.#give(inserter.end());
+        this.#writer.give(inserter.end());
         if (inserter.isAnother) {
           this.#shared.remembered.forget(key);
           this.#insertionFailed(new Error('the origin sent another page with the same strong validator'));
         } else this.#inserted(outcomes);
-        this.#end();
+        this.#writer.end(this.#trailers);
       },
       destroy: () => undefined,
     };
@@ -415,8 +388,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   #output(onDone?: () => void): Output {
     return {
-      write: (pieces) => this.#give(pieces),
-      end: () => this.#end(),
+      write: (pieces) => this.#writer.give(pieces),
+      end: () => this.#writer.end(this.#trailers),
       pause: () => this.#controller?.pause(),
       resume: () => this.#controller?.resume(),
       failed: (error) => this.#insertionFailed(error),
@@ -435,11 +408,10 @@ export class Exchange implements Dispatcher.DispatchHandler {
   /** Nothing has gone out: the origin's bytes do, as they came, and what is still to come with them. */
   #giveBack(received: readonly Buffer[], error: unknown): void {
     this.#insertionFailed(error);
-    this.#packing = undefined;
     this.#sink = undefined;
-    this.#head = this.#originHead;
-    this.#give(received);
-    if (this.#hasOriginEnded) this.#end();
+    this.#writer.begin(this.#originHead!, undefined);
+    this.#writer.give(received);
+    if (this.#hasOriginEnded) this.#writer.end(this.#trailers);
     else this.#controller?.resume();
   }
 
@@ -457,28 +429,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
     return sent;
   }
 
-  #give(pieces: readonly Uint8Array[]): void {
-    for (const piece of pieces) if (piece.length > 0) this.#pieces.push(piece);
-    this.#flushSoon();
-  }
-
-  #end(): void {
-    this.#hasEnded = true;
-    this.#flushSoon();
-  }
-
-  /** What comes in one go goes out in one go: an answer that is whole by then is sent with its length. */
-  #flushSoon(): void {
-    if (this.#isFlushing) return;
-    this.#isFlushing = true;
-    queueMicrotask(() => {
-      this.#isFlushing = false;
-      this.#flush();
-    });
-  }
-
   /** The coding that this answer is packed in; undefined where it goes out as it is. */
-  #choosePacking(status: number, headers: HeaderMap): PackingCoding | undefined {
+  #choosePacking(status: number, headers: HeaderMap): Packing | undefined {
     if (!this.#shared.compress || !isPackable(status, headers)) return undefined;
     const accepted = firstOf(this.#request.headers['accept-encoding']);
     const coding = preferredCoding(accepted);
@@ -486,121 +438,13 @@ export class Exchange implements Dispatcher.DispatchHandler {
     if (coding === undefined || this.#request.method === 'HEAD' || this.#request.httpVersionMinor === 0)
       return undefined;
     const tag = firstOf(headers['etag']);
-    if (tag?.startsWith('"') === true)
-      this.#packKey = `${this.#asked.host}\n${this.#asked.target}\n${tag} ${this.#planned?.outcome.tag ?? ''}`;
-    return coding;
-  }
-
-  /**
-   * Packs what there is. A body that is whole by now goes out in one piece with its length; one that is not is waited
-   * for, for a moment, and then packed as it comes.
-   *
-   * @returns false where the answer goes out as it is after all
-   */
-  #flushPacked(coding: PackingCoding): boolean {
-    const response = this.#response;
-    if (!this.#packer) {
-      const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
-      if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(coding, length);
-      if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
-        this.#holding ??= setTimeout(() => {
-          this.#isHeldLongEnough = true;
-          this.#flushSoon();
-        }, HELD_MS);
-        return true;
-      }
-      clearTimeout(this.#holding);
-      this.#startPacker(coding);
-    }
-    const packer = this.#packer!;
-    const pieces = this.#pieces;
-    this.#pieces = [];
-    let isFull = false;
-    for (const piece of pieces) isFull = !packer.write(piece);
-    if (this.#hasEnded) {
-      this.#isOver = true;
-      if (this.#trailers) response.addTrailers(this.#trailers);
-      packer.end();
-    } else if (isFull) this.#controller?.pause();
-    // What the visitor could see already is not kept back until more comes.
-    else packer.flush(flushKind(coding));
-    return true;
-  }
-
-  #sendPacked(coding: PackingCoding, length: number): boolean {
-    clearTimeout(this.#holding);
-    const body = Buffer.concat(this.#pieces, length);
-    let packed: Buffer;
-    try {
-      packed = this.#shared.packed.pack(this.#packKey, body, coding);
-    } catch (error) {
-      this.#shared.log.error({ err: error }, 'an answer could not be packed; it goes out as it is');
-      this.#packing = undefined;
-      return false;
-    }
-    this.#isOver = true;
-    this.#pieces = [];
-    const { status, headers } = this.#head!;
-    const sent = packedHeaders(headers, coding);
-    if (this.#trailers) sent['trailer'] = Object.keys(this.#trailers).join(', ');
-    else sent['content-length'] = String(packed.length);
-    this.#response.writeHead(status, sent);
-    if (this.#trailers) this.#response.addTrailers(this.#trailers);
-    this.#response.end(packed);
-    return true;
-  }
-
-  #startPacker(coding: PackingCoding): void {
-    const response = this.#response;
-    const { status, headers } = this.#head!;
-    const sent = packedHeaders(headers, coding);
-    if (this.#trailers) sent['trailer'] = Object.keys(this.#trailers).join(', ');
-    response.writeHead(status, sent);
-    const packer = (this.#packer = createPacker(coding));
-    packer.on('data', (chunk: Buffer) => {
-      if (!response.write(chunk)) packer.pause();
-    });
-    packer.on('drain', () => this.#controller?.resume());
-    packer.on('end', () => response.end());
-    packer.on('error', () => response.destroy());
-  }
-
-  #flush(): void {
-    const response = this.#response;
-    // Without a head there is nothing to send: what began has been taken back meanwhile.
-    if (response.destroyed || this.#isOver || !this.#head) return;
-    if (this.#packing && this.#flushPacked(this.#packing)) return;
-    const length = this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
-    if (!response.headersSent) {
-      const { status, headers } = this.#head;
-      const isBare = status === 204 || status === 304 || this.#request.method === 'HEAD';
-      if (this.#hasEnded && !isBare && headers['content-length'] === undefined && !this.#trailers)
-        headers['content-length'] = String(length);
-      if (this.#trailers) headers['trailer'] = Object.keys(this.#trailers).join(', ');
-      response.writeHead(status, headers);
-      if (length === 0 && !this.#hasEnded) response.flushHeaders();
-    }
-    const pieces =
-      length <= JOINED && this.#pieces.length > 1 ? [Buffer.concat(this.#pieces, length)] : this.#pieces;
-    this.#pieces = [];
-    let isFull = false;
-    const last = this.#hasEnded && !this.#trailers ? pieces.pop() : undefined;
-    if (pieces.length > 1) response.cork();
-    for (const piece of pieces) isFull = !response.write(piece);
-    if (pieces.length > 1) response.uncork();
-    if (!this.#hasEnded) {
-      if (isFull) this.#controller?.pause();
-      return;
-    }
-    if (this.#trailers) response.addTrailers(this.#trailers);
-    if (last) response.end(last);
-    else response.end();
+    const key =
+      tag?.startsWith('"') === true
+        ? `${this.#asked.host}\n${this.#asked.target}\n${tag} ${this.#planned?.outcome.tag ?? ''}`
+        : undefined;
+    return { coding, key };
   }
 }
-
-/** A body up to this is held for a moment, in which most are whole. */
-const HELD = 256 << 10;
-const HELD_MS = 4;
 
 /** A whole HTML document in a coding that we know, and that may be changed (RFC 9110, 7.7: `no-transform`). */
 function isInsertable(status: number, headers: HeaderMap): boolean {
@@ -611,23 +455,5 @@ function isInsertable(status: number, headers: HeaderMap): boolean {
   return !/\bno-transform\b/i.test(firstOf(headers['cache-control']) ?? '');
 }
 
-/** What is packed here is other bytes than the origin's, and a range of them would be another. */
-function packedHeaders(headers: HeaderMap, coding: PackingCoding): HeaderMap {
-  const sent: HeaderMap = {};
-  for (const name in headers) if (!OF_THE_BYTES.has(name)) sent[name] = headers[name]!;
-  sent['content-encoding'] = coding;
-  const tag = firstOf(headers['etag']);
-  if (tag?.startsWith('"') === true) sent['etag'] = `W/${tag}`;
-  return sent;
-}
-
 /** The new length is not known before the end; dates, ranges and digests would speak of the origin's bytes. */
-const OF_THE_BYTES: ReadonlySet<string> = new Set([
-  'content-length',
-  'accept-ranges',
-  'content-md5',
-  'digest',
-  'repr-digest',
-  'content-digest',
-]);
 const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([...OF_THE_BYTES, 'last-modified']);

@@ -1,0 +1,235 @@
+import type { ServerResponse } from 'node:http';
+import type { Logger } from 'pino';
+import { firstOf, type HeaderMap } from './headers.js';
+import { PACKED_AT_ONCE, createPacker, flushKind, type PackedBodies, type PackingCoding } from './packing.js';
+
+export interface AnswerHead {
+  readonly status: number;
+  readonly headers: HeaderMap;
+}
+
+/** How an answer is packed. */
+export interface Packing {
+  readonly coding: PackingCoding;
+  /** Of the address and its strong validator, where there is one: the packed body may be used again. */
+  readonly key: string | undefined;
+}
+
+export interface WriterOptions {
+  readonly log: Logger;
+  readonly packed: PackedBodies;
+  /** No body may be sent, whatever comes. */
+  readonly isHead: boolean;
+  /** No more is wanted for the moment, or again. */
+  readonly pause: () => void;
+  readonly resume: () => void;
+}
+
+/** Pieces up to this sum are sent in one. */
+const JOINED = 1 << 16;
+/** A body up to this is held for a moment, in which most are whole. */
+const HELD = 256 << 10;
+const HELD_MS = 4;
+
+/**
+ * Writes an answer to the client: what comes in one go goes out in one go, with its length where it is whole by then,
+ * and packed where the client takes that. Until the head is out everything can be taken back.
+ */
+export class AnswerWriter {
+  readonly #response: ServerResponse;
+  readonly #options: WriterOptions;
+  #head: AnswerHead | undefined;
+  #packing: Packing | undefined;
+  #packer: ReturnType<typeof createPacker> | undefined;
+  #trailers: HeaderMap | undefined;
+  /** What is on its way to the client and has not been written yet. */
+  #pieces: Uint8Array[] = [];
+  #isFlushing = false;
+  #hasEnded = false;
+  #holding: NodeJS.Timeout | undefined;
+  #isHeldLongEnough = false;
+  /** The last piece is on its way out. */
+  #isOver = false;
+
+  constructor(response: ServerResponse, options: WriterOptions) {
+    this.#response = response;
+    this.#options = options;
+    response.on('drain', () => {
+      if (this.#packer) this.#packer.resume();
+      else options.resume();
+    });
+    response.on('close', () => {
+      clearTimeout(this.#holding);
+      if (!response.writableFinished) this.#packer?.destroy();
+    });
+  }
+
+  /** Says how the answer begins; again, as long as nothing is out. @param packing - undefined for one that goes as it is */
+  begin(head: AnswerHead, packing: Packing | undefined): void {
+    this.#head = head;
+    this.#packing = packing;
+  }
+
+  give(pieces: readonly Uint8Array[]): void {
+    for (const piece of pieces) if (piece.length > 0) this.#pieces.push(piece);
+    this.flushSoon();
+  }
+
+  end(trailers: HeaderMap | undefined): void {
+    this.#trailers = trailers;
+    this.#hasEnded = true;
+    this.flushSoon();
+  }
+
+  /** Nothing is out yet: what came counts for nothing, and another answer may begin. */
+  reset(): void {
+    clearTimeout(this.#holding);
+    this.#holding = undefined;
+    this.#isHeldLongEnough = this.#hasEnded = false;
+    this.#head = this.#packing = this.#trailers = undefined;
+    this.#pieces = [];
+  }
+
+  /** Part of the answer is out: only breaking off says that the rest is missing. */
+  breakOff(): void {
+    this.#packer?.destroy();
+    this.#response.destroy();
+  }
+
+  flushSoon(): void {
+    if (this.#isFlushing) return;
+    this.#isFlushing = true;
+    queueMicrotask(() => {
+      this.#isFlushing = false;
+      // Without a head there is nothing to send: what began has been taken back meanwhile.
+      if (this.#response.destroyed || this.#isOver || !this.#head) return;
+      if (!this.#packing || !this.#flushPacked(this.#head, this.#packing)) this.#flush(this.#head);
+    });
+  }
+
+  get #length(): number {
+    return this.#pieces.reduce((sum, piece) => sum + piece.length, 0);
+  }
+
+  #flush({ status, headers }: AnswerHead): void {
+    const response = this.#response;
+    const length = this.#length;
+    if (!response.headersSent) {
+      const isBare = status === 204 || status === 304 || this.#options.isHead;
+      if (this.#hasEnded && !isBare && headers['content-length'] === undefined && !this.#trailers)
+        headers['content-length'] = String(length);
+      this.#writeHead(status, headers);
+      if (length === 0 && !this.#hasEnded) response.flushHeaders();
+    }
+    const pieces =
+      length <= JOINED && this.#pieces.length > 1 ? [Buffer.concat(this.#pieces, length)] : this.#pieces;
+    this.#pieces = [];
+    let isFull = false;
+    const last = this.#hasEnded && !this.#trailers ? pieces.pop() : undefined;
+    if (pieces.length > 1) response.cork();
+    for (const piece of pieces) isFull = !response.write(piece);
+    if (pieces.length > 1) response.uncork();
+    if (!this.#hasEnded) {
+      if (isFull) this.#options.pause();
+      return;
+    }
+    this.#isOver = true;
+    if (this.#trailers) response.addTrailers(this.#trailers);
+    if (last) response.end(last);
+    else response.end();
+  }
+
+  /**
+   * Packs what there is. A body that is whole by now goes out in one piece with its length; one that is not is waited
+   * for, for a moment, and then packed as it comes.
+   *
+   * @returns false where the answer goes out as it is after all
+   */
+  #flushPacked(head: AnswerHead, packing: Packing): boolean {
+    const length = this.#length;
+    if (!this.#packer) {
+      if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(head, packing, length);
+      if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
+        this.#holding ??= setTimeout(() => {
+          this.#isHeldLongEnough = true;
+          this.flushSoon();
+        }, HELD_MS);
+        return true;
+      }
+      clearTimeout(this.#holding);
+    }
+    const packer = (this.#packer ??= this.#startPacker(head, packing));
+    const pieces = this.#pieces;
+    this.#pieces = [];
+    let isFull = false;
+    for (const piece of pieces) isFull = !packer.write(piece);
+    if (this.#hasEnded) {
+      this.#isOver = true;
+      if (this.#trailers) this.#response.addTrailers(this.#trailers);
+      packer.end();
+    } else if (isFull) this.#options.pause();
+    // What the visitor could see already is not kept back until more comes.
+    else packer.flush(flushKind(packing.coding));
+    return true;
+  }
+
+  #sendPacked({ status, headers }: AnswerHead, { coding, key }: Packing, length: number): boolean {
+    clearTimeout(this.#holding);
+    const { log, packed: bodies } = this.#options;
+    const body = Buffer.concat(this.#pieces, length);
+    let packed: Buffer;
+    try {
+      packed = bodies.pack(key, body, coding);
+    } catch (error) {
+      log.error({ err: error }, 'an answer could not be packed; it goes out as it is');
+      this.#packing = undefined;
+      return false;
+    }
+    this.#isOver = true;
+    this.#pieces = [];
+    const sent = packedHeaders(headers, coding);
+    if (!this.#trailers) sent['content-length'] = String(packed.length);
+    this.#writeHead(status, sent);
+    if (this.#trailers) this.#response.addTrailers(this.#trailers);
+    this.#response.end(packed);
+    return true;
+  }
+
+  #startPacker({ status, headers }: AnswerHead, { coding }: Packing): ReturnType<typeof createPacker> {
+    const response = this.#response;
+    this.#writeHead(status, packedHeaders(headers, coding));
+    const packer = createPacker(coding);
+    packer.on('data', (chunk: Buffer) => {
+      if (!response.write(chunk)) packer.pause();
+    });
+    packer.on('drain', () => this.#options.resume());
+    packer.on('end', () => response.end());
+    packer.on('error', () => response.destroy());
+    return packer;
+  }
+
+  #writeHead(status: number, headers: HeaderMap): void {
+    if (this.#trailers) headers['trailer'] = Object.keys(this.#trailers).join(', ');
+    this.#response.writeHead(status, headers);
+  }
+}
+
+/** What speaks of the very bytes that the origin sent. */
+export const OF_THE_BYTES: ReadonlySet<string> = new Set([
+  'content-length',
+  'accept-ranges',
+  'content-md5',
+  'digest',
+  'repr-digest',
+  'content-digest',
+]);
+
+/** What is packed here is other bytes than the origin's, and a range of them would be another. */
+function packedHeaders(headers: HeaderMap, coding: PackingCoding): HeaderMap {
+  const sent: HeaderMap = {};
+  for (const name in headers) if (!OF_THE_BYTES.has(name)) sent[name] = headers[name]!;
+  sent['content-encoding'] = coding;
+  const tag = firstOf(headers['etag']);
+  if (tag?.startsWith('"') === true) sent['etag'] = `W/${tag}`;
+  return sent;
+}
