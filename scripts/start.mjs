@@ -66,6 +66,10 @@ async function main() {
     log: join(data, 'logs/service.log'),
     env,
     mayWait: servesAlready,
+    // Each start gives another one, as long as nobody has chosen a password.
+    again: ({ ready }) => {
+      if (ready.firstSignIn) say(`  The one-time password is now  ${ready.firstSignIn.password}`);
+    },
   });
   gateway ??= await startGateway(data, env);
   if (hasDemo && service) await seedDemo(settings, data, databaseUrl);
@@ -148,12 +152,13 @@ async function startGateway(data, env) {
 }
 
 /** Starts one of our programs, and starts it again whenever it ends by itself. @returns it, once it runs */
-async function keep({ mayWait, ...options }) {
+async function keep({ mayWait, again, ...options }) {
   const supervised = await supervise({
     title: options.title,
     log: options.log,
     start: () => startChild(options),
     mayWait,
+    again,
   });
   started.push(supervised);
   return supervised.first;

@@ -10,11 +10,12 @@ const STEADY_MS = 30_000;
  * The others go on meanwhile.
  *
  * @template {{ stop: () => Promise<void>, onExit: (listener: () => void) => void }} Part
- * @param {{ title: string, log: string, start: () => Promise<Part>, mayWait?: boolean }} options - `mayWait`: a first
- *   start that fails is tried again like a later one, instead of thrown
+ * @param {{ title: string, log: string, start: () => Promise<Part>, mayWait?: boolean, again?: (part: Part) => void }} options -
+ *   `mayWait`: a first start that fails is tried again like a later one, instead of thrown; `again` is told of each
+ *   later one
  * @returns {Promise<{ first: Part | undefined, stop: () => Promise<void> }>}
  */
-export async function supervise({ title, log, start, mayWait = false }) {
+export async function supervise({ title, log, start, mayWait = false, again }) {
   let part;
   let delay = FIRST_DELAY_MS;
   let isStopping = false;
@@ -39,6 +40,7 @@ export async function supervise({ title, log, start, mayWait = false }) {
           (running) => {
             began(running);
             say(`${title} runs again.`);
+            again?.(running);
           },
           (error) => {
             say(`${title} does not start yet. ${error instanceof Error ? error.message.trim() : error}`);

@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
-import { eventually, send } from '../support/http.js';
+import { api, eventually, send } from '../support/http.js';
 import { childrenOf, isRunning, signal, treeOf } from '../support/processes.js';
 import { freePorts, startPragmatica, untilRunning, type Ports, type Started } from '../support/start.js';
 
@@ -78,6 +78,14 @@ describe('npm start watches over what it started', function () {
     expect(faults).to.deep.equal([]);
     expect(part('server/dist/main.js')).not.to.equal(first);
     expect(started.text()).to.include('The service stopped by itself and is started again');
+    // Nobody has chosen a password yet: the one that was printed is no longer the one.
+    const said = /one-time password is now {2}((?:\w{4}-){3}\w{4})/;
+    await eventually(() => expect(started.text()).to.match(said));
+    const signIn = await api(`http://127.0.0.1:${env.PRAGMATICA_PORT}`, undefined, 'POST', '/sign-in', {
+      login: 'admin',
+      password: said.exec(started.text())![1],
+    });
+    expect(signIn.status).to.equal(200);
   });
 
   it('brings the database back when it dies, and no visitor notices', async () => {
