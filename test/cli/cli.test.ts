@@ -259,11 +259,13 @@ describe('the command line', () => {
       'test.mill.example=http://origin.example:8081',
       '--address',
       'mill.example=https://www.mill.example',
+      '--transfer',
+      'mill.example=compressed',
       '--time-zone',
       'Europe/Dublin',
     ]);
     expect(added.out).to.match(
-      /live host +https:\/\/www\.mill\.example +from +http:\/\/origin\.example:8080/,
+      /live host +https:\/\/www\.mill\.example +from +http:\/\/origin\.example:8080, compressed\n/,
     );
     const shown = await json<{ hosts: object[]; timeZone: string }>(['site', 'show', 'tide-mill']);
     expect(shown.hosts).to.have.length(2);
@@ -297,6 +299,10 @@ describe('the command line', () => {
       [['--live', 'mill.example'], 'HOST=ORIGIN'],
       [['--live', 'not a host=http://x.example'], 'hostname'],
       [['--live', 'new.example=x.example'], 'whole address'],
+      [
+        ['--live', 'new.example=http://x.example', '--transfer', 'new.example=fast'],
+        'auto, plain, compressed',
+      ],
       [['--time-zone', 'Mars/Base'], 'IANA'],
       [['--live', 'mill.example=http://x.example'], 'belongs to the site'],
     ] as const) {

@@ -1,6 +1,6 @@
 import { createServer, type RequestListener } from 'node:http';
 import { createConnection, createServer as createTcp, type Server as TcpServer, type Socket } from 'node:net';
-import { brotliDecompressSync, gunzipSync } from 'node:zlib';
+import { brotliDecompressSync, gunzipSync, gzipSync } from 'node:zlib';
 import { expect } from 'chai';
 import { mendedHead } from '../../packages/gateway/dist/page/lenient-origin.js';
 import { preferredCoding } from '../../packages/gateway/dist/page/packing.js';
@@ -255,6 +255,27 @@ describe('at the gateway’s edges', function () {
       expect(none.headers).not.to.have.property('content-encoding');
       expect(none.headers['vary']).to.equal('Accept-Encoding');
       expect(none.text).to.equal(WITH_CODE);
+    });
+
+    it('asks the origin for what the host’s setting says, and sends the same page either way', async () => {
+      for (const [transfer, asked] of [
+        ['auto', 'identity'],
+        ['plain', 'identity'],
+        ['compressed', 'gzip, br'],
+      ] as const) {
+        const { ask } = await through(
+          (request, response) => {
+            expect(request.headers['accept-encoding']).to.equal(asked);
+            if (asked === 'identity') response.writeHead(200, HTML).end(PAGE);
+            else response.writeHead(200, { ...HTML, 'content-encoding': 'gzip' }).end(gzipSync(PAGE));
+          },
+          { transfer },
+        );
+        const answer = await ask({ headers: GZIP });
+        expect(answer.headers['content-encoding']).to.equal('gzip');
+        expect(gunzipSync(answer.body).toString(), transfer).to.equal(WITH_CODE);
+        await gateway!.close();
+      }
     });
 
     it('packs styles and scripts, whose tags then speak of other bytes, and leaves alone what gains nothing', async () => {

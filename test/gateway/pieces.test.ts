@@ -6,9 +6,16 @@ import {
   insertedTag,
   makePublic,
   originHeaders,
-} from '../../packages/server/dist/gateway/headers.js';
+} from '../../packages/gateway/dist/page/headers.js';
 
-const REQUEST = { host: 'mill.example', clientAddress: '192.0.2.7', partsTag: 'abc', mayInsert: true };
+const REQUEST = {
+  host: 'mill.example',
+  client: { address: '192.0.2.7', protocol: 'http', isForwarded: false },
+  peer: '192.0.2.7',
+  pseudonym: 'pragmatica',
+  partsTag: 'abc',
+  mayInsert: true,
+} as const;
 
 describe('headers on their way', () => {
   it('to the origin keep only codings that can be undone, where something may be put in', () => {
@@ -35,8 +42,8 @@ describe('headers on their way', () => {
   });
 
   it('name addresses of both kinds in Forwarded, and nothing that could end its quotes', () => {
-    const forwarded = (clientAddress: string, host = 'mill.example') =>
-      originHeaders({}, { ...REQUEST, clientAddress, host })['forwarded'];
+    const forwarded = (peer: string, host = 'mill.example') =>
+      originHeaders({}, { ...REQUEST, peer, host })['forwarded'];
     expect(forwarded('2001:db8::1')).to.equal('for="[2001:db8::1]";host="mill.example";proto=http');
     expect(forwarded('')).to.equal('for=unknown;host="mill.example";proto=http');
     expect(forwarded('192.0.2.7', 'a"b\\c')).to.equal('for=192.0.2.7;host="abc";proto=http');
@@ -73,7 +80,7 @@ describe('headers on their way', () => {
     ];
     for (const [given, wanted] of cases) {
       const headers = { location: given, 'content-location': given };
-      makePublic(headers, 'http://origin.example:8080', 'mill.example');
+      makePublic(headers, 'http://origin.example:8080', 'mill.example', 'http');
       expect(headers).to.deep.equal({ location: wanted, 'content-location': wanted });
     }
   });
@@ -81,7 +88,7 @@ describe('headers on their way', () => {
   it('keep a cookie’s domain unless it is the origin’s own', () => {
     const cookie = (value: string): unknown => {
       const headers: Record<string, string | string[]> = { 'set-cookie': value };
-      makePublic(headers, 'http://origin.inner.example', 'www.mill.example:8080');
+      makePublic(headers, 'http://origin.inner.example', 'www.mill.example:8080', 'http');
       return [headers['set-cookie']].flat()[0];
     };
     expect(cookie('a=1; Domain=origin.inner.example; Secure')).to.equal('a=1; Secure');

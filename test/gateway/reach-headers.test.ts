@@ -1,6 +1,6 @@
 import { DEVICE_HEADERS, type PlannedPage } from '@pragmatica/core';
 import { expect } from 'chai';
-import { tellReach } from '../../packages/server/dist/gateway/reach-headers.js';
+import { tellReach } from '../../packages/gateway/dist/page/reach-headers.js';
 
 const NOW = Date.UTC(2027, 2, 1, 10);
 const MINUTE = 60_000;

@@ -1,5 +1,6 @@
 import type { Server } from 'node:http';
 import { createConnection } from 'node:net';
+import type { Transfer } from '@pragmatica/contract';
 import { ReleasePlanner, type Snapshot } from '@pragmatica/core';
 import { createGateway, createMetrics, type GatewayOptions } from '@pragmatica/gateway';
 import { pino } from 'pino';
@@ -24,7 +25,11 @@ export interface StartedGateway {
 /** A gateway in front of origins that a test makes itself. Origins are servers or addresses. */
 export async function startGateway(
   origins: readonly (Server | string)[],
-  options: Partial<GatewayOptions> & { snapshot?: Snapshot } = {},
+  {
+    snapshot = SET,
+    transfer,
+    ...options
+  }: Partial<GatewayOptions> & { snapshot?: Snapshot; transfer?: Transfer } = {},
 ): Promise<StartedGateway> {
   const started = await Promise.all(
     origins.map(async (origin) => (typeof origin === 'string' ? undefined : await listen(origin))),
@@ -37,12 +42,14 @@ export async function startGateway(
   const release = {
     number: 7,
     digest: 'ab'.repeat(32),
-    planner: new ReleasePlanner(options.snapshot ?? SET),
+    planner: new ReleasePlanner(snapshot),
   };
   const gateway = createGateway({
     releases: {
       find: (host) =>
-        host === HOST ? { host, site: 'mill', environment: 'live', origins: addresses, release } : undefined,
+        host === HOST
+          ? { host, site: 'mill', environment: 'live', origins: addresses, transfer, release }
+          : undefined,
     },
     log: pino({ level: 'debug' }, { write: (line: string) => lines.push(line) }),
     metrics,

@@ -25,9 +25,12 @@ const BLANK = {
 const MIN_LAST_COLUMN = 24;
 const DEFAULT_WIDTH = 100;
 
+/** What stands in a cell: one line, or several. */
+export type Cell = string | readonly string[];
+
 /** A table without lines. The last column is wrapped to the terminal. */
-export function table(head: readonly string[], rows: readonly (readonly string[])[]): string {
-  const cells = rows.map((row) => row.map(oneLine));
+export function table(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
+  const cells = rows.map((row) => row.map((cell) => [cell].flat().map(oneLine).join('\n')));
   const widths = head.map((title, column) =>
     Math.max(visible(title), ...cells.map((row) => visible(row[column] ?? ''))),
   );

@@ -1,4 +1,4 @@
-import type { SiteInput, SiteResource } from '@pragmatica/contract';
+import { TRANSFERS, type SiteInput, type SiteResource, type Transfer } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import {
   clientFor,
@@ -32,7 +32,9 @@ export function sites(program: Command): void {
         site.name,
         releaseWords(site.environments.live),
         count(site.snippets.on, 'snippet') + ' on',
-        site.attention.map((entry) => entry.message).join('\n') || colour.green('all is well'),
+        site.attention.length > 0
+          ? site.attention.map((entry) => entry.message)
+          : colour.green('all is well'),
       ]);
       print(table(['SITE', 'NAME', 'LIVE', 'SNIPPETS', 'NEEDS ATTENTION'], rows));
     });
@@ -44,6 +46,7 @@ interface AddOptions extends CommonOptions {
   readonly live?: string[];
   readonly staging?: string[];
   readonly address?: string[];
+  readonly transfer?: string[];
 }
 
 export function site(program: Command): void {
@@ -56,6 +59,10 @@ export function site(program: Command): void {
     .option('--live <host=origin...>', 'a live host and the server that holds its pages')
     .option('--staging <host=origin...>', 'a staging host and its server')
     .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
+    .option(
+      '--transfer <host=how...>',
+      'how pages come from its server: plain, compressed, or auto (plain from near ones), which is the default',
+    )
     .addHelpText(
       'after',
       '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
@@ -78,6 +85,10 @@ export function site(program: Command): void {
     .option('--live <host=origin...>', 'all live hosts')
     .option('--staging <host=origin...>', 'all staging hosts')
     .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
+    .option(
+      '--transfer <host=how...>',
+      'how pages come from its server: plain, compressed, or auto (plain from near ones), which is the default',
+    )
     .action(
       async (key: string, options: CommonOptions & HostOptions & { name?: string; timeZone?: string }) => {
         const { name, timeZone } = options;
@@ -110,18 +121,24 @@ export function site(program: Command): void {
     });
 }
 
-type HostOptions = Pick<AddOptions, 'live' | 'staging' | 'address'>;
+type HostOptions = Pick<AddOptions, 'live' | 'staging' | 'address' | 'transfer'>;
 
-function readHosts({ live = [], staging = [], address = [] }: HostOptions): SiteInput['hosts'] {
+function readHosts({
+  live = [],
+  staging = [],
+  address = [],
+  transfer = [],
+}: HostOptions): SiteInput['hosts'] {
   const addresses = new Map(address.map((typed) => splitHost(typed, 'ADDRESS')));
+  const transfers = new Map(transfer.map((typed) => readTransfer(splitHost(typed, 'HOW'))));
   const parse = (environment: 'live' | 'staging') => (typed: string) => {
     const [host, origin] = splitHost(typed, 'ORIGIN');
-    return { host, origin, environment, address: addresses.get(host) ?? null };
+    return { host, origin, environment, address: addresses.get(host) ?? null, transfer: transfers.get(host) };
   };
   return [...live.map(parse('live')), ...staging.map(parse('staging'))];
 }
 
-function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS'): [string, string] {
+function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW'): [string, string] {
   const [host, value] = typed.split(/=(.*)/s);
   if (!host || !value) {
     throw new CliError(
@@ -131,13 +148,19 @@ function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS'): [string, string] 
   return [host, value];
 }
 
+function readTransfer([host, how]: [string, string]): [string, Transfer] {
+  const transfer = TRANSFERS.find((one) => one === how);
+  if (!transfer) throw new CliError(`Write --transfer ${host}= with one of: ${TRANSFERS.join(', ')}.`);
+  return [host, transfer];
+}
+
 function describe(data: SiteResource): string {
   const lines: [string, string][] = [
     ['Site', `${data.name} (${data.key})`],
     ['Time zone', data.timeZone],
     ...data.hosts.map((host): [string, string] => [
       `${host.environment} host`,
-      `${host.address ?? `http://${host.host}`}  from  ${host.origin}`,
+      `${host.address ?? `http://${host.host}`}  from  ${host.origin}${host.transfer === 'auto' ? '' : `, ${host.transfer}`}`,
     ]),
     ['live serves', releaseWords(data.environments.live)],
     ['staging serves', releaseWords(data.environments.staging)],

@@ -39,6 +39,10 @@ const origins = z
       .join(', '),
   );
 
+/** How pages come from an origin. */
+export const TRANSFERS = ['auto', 'plain', 'compressed'] as const;
+export type Transfer = (typeof TRANSFERS)[number];
+
 export const host = z
   .strictObject({
     host: z
@@ -53,6 +57,10 @@ export const host = z
       .nullable()
       .default(null)
       .meta({ description: 'How visitors reach the host; http://<host> when null.' }),
+    transfer: z.enum(TRANSFERS).default('auto').meta({
+      description:
+        'How pages come from the origin: plain, or compressed as visitors ask for it; "auto" is plain from near ones (this machine, private networks) and compressed from others.',
+    }),
   })
   .meta({ id: 'Host' });
 export type HostResource = z.infer<typeof host>;

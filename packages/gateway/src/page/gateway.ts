@@ -151,14 +151,13 @@ function forward(
   }
   const planned = planLoad(options, served, asked, request);
   const client = shared.readClient(request);
-  const isNear = shared.compress && served.origins.every((origin) => shared.origins.isNear(origin));
   const headers = originHeaders(request.headers, {
     host: asked.authority,
     client,
     peer: request.socket.remoteAddress ?? '',
     pseudonym: shared.pseudonym,
     // Packed once, here, with the parts in it, and not unpacked before.
-    codings: isNear ? 'identity' : undefined,
+    codings: comesPlain(shared, served) ? 'identity' : undefined,
     partsTag: planned?.outcome.tag ?? '',
     mayInsert: planned?.page.isInReach ?? false,
   });
@@ -170,6 +169,15 @@ function forward(
     headers,
     body: bodyOf(request, longest),
   }).start();
+}
+
+/** Whether an origin is asked for everything unpacked; only where the gateway packs it again. */
+function comesPlain(
+  { compress, origins }: Shared,
+  { transfer = 'auto', origins: urls }: ServedHost,
+): boolean {
+  if (!compress || transfer === 'compressed') return false;
+  return transfer === 'plain' || urls.every((url) => origins.isNear(url));
 }
 
 /** A body of known length passes as it is; one in chunks is counted on its way. */

@@ -1,4 +1,11 @@
-import { HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW, originsOf, type Environment } from '@pragmatica/contract';
+import {
+  HOST_VIEW,
+  RELEASE_CHANNEL,
+  RELEASE_VIEW,
+  originsOf,
+  type Environment,
+  type Transfer,
+} from '@pragmatica/contract';
 import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 import type { Logger } from 'pino';
@@ -16,6 +23,7 @@ interface HostRow {
   readonly host: string;
   readonly environment: Environment;
   readonly origin: string;
+  readonly transfer: Transfer;
   readonly site: string;
   readonly release: number | null;
 }
@@ -141,11 +149,12 @@ export class ReleaseFeed {
     const releases = await this.#readReleases(client, ids);
     await client.query('commit');
     await this.#use({
-      hosts: hosts.map(({ host, site, environment, origin, release }) => ({
+      hosts: hosts.map(({ host, site, environment, origin, transfer, release }) => ({
         host,
         site,
         environment,
         origins: originsOf(origin),
+        transfer,
         release,
       })),
       releases,

@@ -1,5 +1,5 @@
 import { ReleasePlanner, pageAddress, type Snapshot } from '@pragmatica/core';
-import type { Environment } from '@pragmatica/contract';
+import type { Environment, Transfer } from '@pragmatica/contract';
 import type { Logger } from 'pino';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
@@ -17,6 +17,8 @@ export interface ServedHost {
   readonly environment: Environment;
   /** Where pages come from; several take turns. */
   readonly origins: readonly string[];
+  /** How pages come from there. @defaultValue auto */
+  readonly transfer?: Transfer;
   /** Undefined while nothing has been published to the environment. */
   readonly release: CompiledRelease | undefined;
 }

@@ -1,4 +1,4 @@
-import type { Environment } from '@pragmatica/contract';
+import type { Environment, Transfer } from '@pragmatica/contract';
 
 /** A host that is served. */
 export interface HostState {
@@ -7,6 +7,8 @@ export interface HostState {
   readonly environment: Environment;
   /** Where pages come from; several take turns. */
   readonly origins: readonly string[];
+  /** How pages come from there. */
+  readonly transfer: Transfer;
   /** Id of the release, or null while nothing is published. */
   readonly release: number | null;
 }

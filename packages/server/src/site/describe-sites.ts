@@ -66,11 +66,12 @@ function describe(
     key: site.key,
     name: site.name,
     timeZone: site.timeZone,
-    hosts: hosts.map(({ host, environment, origin, address }) => ({
+    hosts: hosts.map(({ host, environment, origin, address, transfer }) => ({
       host,
       environment,
       origin,
       address: address ?? null,
+      transfer,
     })),
     pageGroups: site.pageGroups.map((group) => ({ ...group, patterns: [...group.patterns] })),
     consent: toConsent(site.consent),

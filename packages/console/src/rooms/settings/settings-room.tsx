@@ -35,7 +35,7 @@ export function SettingsRoom() {
   );
 }
 
-const NEW_HOST: HostResource = { host: '', environment: 'live', origin: '', address: null };
+const NEW_HOST: HostResource = { host: '', environment: 'live', origin: '', address: null, transfer: 'auto' };
 
 function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
   const edit = useEditSite(site.key);
@@ -139,6 +139,20 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             }
             error={errorAt(`/hosts/${index}/address`)}
           />
+          <label className="space-y-1.5 text-sm font-medium">
+            <span className="block">How pages come from the server</span>
+            <select
+              className={inputStyle}
+              value={host.transfer}
+              onChange={(event) =>
+                setHost(index, { transfer: event.target.value as HostResource['transfer'] })
+              }
+            >
+              <option value="auto">automatic: plain from near servers</option>
+              <option value="plain">plain: fastest on a fast line</option>
+              <option value="compressed">compressed: for a server far away</option>
+            </select>
+          </label>
         </fieldset>
       ))}
       <Button onClick={() => setHosts([...hosts, NEW_HOST])}>

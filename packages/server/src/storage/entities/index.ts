@@ -1,5 +1,5 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
-import { ENVIRONMENTS, type ForcedRelease } from '@pragmatica/contract';
+import { ENVIRONMENTS, TRANSFERS, type ForcedRelease } from '@pragmatica/contract';
 import type {
   ConsentRules,
   Field,
@@ -72,6 +72,8 @@ export const HostEntity = defineEntity({
     environment: p.enum([...ENVIRONMENTS]),
     origin: p.text(),
     address: p.text().nullable(),
+    /** How pages come from the origin. */
+    transfer: p.enum([...TRANSFERS]).default('auto'),
     position: p.integer(),
   },
 });

@@ -8,6 +8,9 @@ export class Migration20261127120000 extends Migration {
   override up(): void {
     // A list of origins has no length that a column should know.
     this.addSql(`alter table "host" alter column "origin" type text, alter column "address" type text;`);
+    this.addSql(
+      `alter table "host" add column "transfer" text not null default 'auto' check ("transfer" in ('auto', 'plain', 'compressed'));`,
+    );
     this.addSql(`create index "host_site_id_index" on "host" ("site_id");`);
     this.addSql(`create index "pointer_release_id_index" on "pointer" ("release_id");`);
     for (const [table, column, values] of CHOICES)
@@ -47,7 +50,7 @@ export class Migration20261127120000 extends Migration {
       `);
     this.addSql(`
       create view "gateway_host" as
-      select h.host, h.environment, h.origin, s.key as site, p.release_id as release
+      select h.host, h.environment, h.origin, h.transfer, s.key as site, p.release_id as release
       from "host" h
       join "site" s on s.id = h.site_id
       left join "pointer" p on p.site_id = h.site_id and p.environment = h.environment;
