@@ -173,6 +173,14 @@ describe('checks', () => {
         ['<img src="https://x.example/a.gif" alt="">', "<IMG alt='' src=' https://x.example/a.gif'/>"],
         ['<p class="a  b">x</p><!-- x -->', "<p class='a b'>x</p>"],
         ['<script>a()</script>\n\n  <script>b()</script>', '<script>a()</script><script>b()</script>'],
+        [
+          '<script>a()</script>\n<noscript><img src="a.gif"></noscript>',
+          '<script>a()</script><noscript><img src="a.gif"></noscript>',
+        ],
+        [
+          '<script type="application/ld+json">{"a": 1}</script>',
+          '<script type="application/ld+json">{"a":1}</script>',
+        ],
         ['<script>if (a) { b() }</script>', '<script>if(a)b()</script>'],
         ['<style>a , b { color : red ; }\n</style>', '<style>a,b{color:red}</style>'],
         ['<style>a { color: red; }</style>', '<style>/* x */a{color:red}</style>'],
@@ -202,6 +210,15 @@ describe('checks', () => {
         ['<template><p>a</p></template>', '<template><p>b</p></template>'],
         ['<script>/a  b/.test(c)</script>', '<script>/a b/.test(c)</script>'],
         ['<script type="text/x">a  b</script>', '<script type="text/x">a b</script>'],
+        ['<script type="text/template">a+b</script>', '<script type="text/template">a + b</script>'],
+        ['<script type="text/plain">{"a":1}</script>', '<script type="text/plain">{ "a": 1 }</script>'],
+        ['<p> </p>', '<p></p>'],
+        ['<textarea> </textarea>', '<textarea></textarea>'],
+        ['<div>\n<script>a()</script></div>', '<div><script>a()</script></div>'],
+        ['<!--#include virtual="/a"--><i>x</i>', '<i>x</i>'],
+        ['<!--[if IE]>a<![endif]--><i>x</i>', '<!--[if IE]>b<![endif]--><i>x</i>'],
+        [`${'<div>'.repeat(600)}a${'</div>'.repeat(600)}`, `${'<div>'.repeat(600)}b${'</div>'.repeat(600)}`],
+        ['<script type="module">a()</script>', '<script>a()</script>'],
       ] as const;
       for (const [one, other] of others) expect(normalForm(one), one).not.to.equal(normalForm(other));
     });

@@ -4,7 +4,8 @@ import parseCss from 'css-tree/parser';
 import { tokenize } from 'css-tree/tokenizer';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { parseBounded } from '../bounds/parse-script.js';
-import { DEEPEST_MARKUP } from '../bounds/too-much.js';
+import { DEEPEST_MARKUP, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
+import { attribute, isJsonType, isScriptType } from '../facts/markup/script-type.js';
 
 /**
  * A text that is equal only for pieces of code that do the same: the tree of the markup with attributes in order, the
@@ -15,28 +16,50 @@ import { DEEPEST_MARKUP } from '../bounds/too-much.js';
 export function normalForm(code: string): string {
   const trimmed = code.trim();
   if (!trimmed.startsWith('<')) return scriptForm(trimmed) ?? trimmed;
-  return childrenForm(parseFragment(trimmed, { scriptingEnabled: true }).childNodes, 0);
+  try {
+    return topForm(parseFragment(trimmed, { scriptingEnabled: true }).childNodes, {
+      depth: 0,
+      noScript: false,
+    });
+  } catch (error) {
+    if (tooMuchOf(error) === undefined) throw error;
+    return trimmed;
+  }
+}
+
+interface Place {
+  readonly depth: number;
+  /** Within a noscript, as browsers without scripts see it. */
+  readonly noScript: boolean;
 }
 
 /** Elements that are never drawn: white space between them is not, either. */
-const UNDRAWN = new Set('script style link meta template base title'.split(' '));
+const UNDRAWN = new Set('script style link meta template base title noscript'.split(' '));
 
-function childrenForm(nodes: readonly Tree.ChildNode[], depth: number, noScript = false): string {
-  // Deeper than browsers go; such code is told apart by being written alike.
-  if (depth > DEEPEST_MARKUP) return '…';
-  const shown = nodes.filter((node) => node.nodeName !== '#comment');
-  const isDrawn = shown.some(
-    (node) => !('tagName' in node ? UNDRAWN.has(node.tagName) : 'value' in node && node.value.trim() === ''),
+/** Nodes beside each other on the page itself, where no element of the code's own says how white space is drawn. */
+function topForm(nodes: readonly Tree.ChildNode[], place: Place): string {
+  const isDrawn = nodes.some((node) =>
+    'tagName' in node ? !UNDRAWN.has(node.tagName) : 'value' in node && node.value.trim() !== '',
   );
-  return shown
-    .filter((node) => isDrawn || 'tagName' in node)
-    .map((node) => nodeForm(node, depth, noScript))
+  return childrenForm(isDrawn ? nodes : nodes.filter((node) => !('value' in node)), place);
+}
+
+/** @throws TooMuchError where nodes are nested deeper than browsers nest them */
+function childrenForm(nodes: readonly Tree.ChildNode[], place: Place): string {
+  if (place.depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
+  return nodes
+    .map((node) => nodeForm(node, { ...place, depth: place.depth + 1 }))
+    .filter((form) => form !== '')
     .join('\n');
 }
 
-function nodeForm(node: Tree.ChildNode, depth: number, noScript: boolean): string {
-  // White space counts in `pre`, and where a style sheet says so.
+/** Comments that something reads: conditional ones, directives of servers and of libraries. */
+const DIRECTIVE = /^\s*(?:\[|#|\$|esi\b|\/?(?:ko|wp|fb)\b)/i;
+
+function nodeForm(node: Tree.ChildNode, place: Place): string {
+  // White space counts in `pre`, and wherever a style sheet says so.
   if ('value' in node) return JSON.stringify(node.value);
+  if ('data' in node) return DIRECTIVE.test(node.data) ? `<!--${node.data}-->` : '';
   if (!('tagName' in node)) return '';
   const attributes = node.attrs
     .map(({ name, value }) => `${name}=${JSON.stringify(attributeForm(name, value))}`)
@@ -46,17 +69,25 @@ function nodeForm(node: Tree.ChildNode, depth: number, noScript: boolean): strin
   const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
   switch (node.tagName) {
     case 'script':
-      return `${start}${scriptForm(text) ?? jsonForm(text) ?? text.trim()}`;
+      return `${start}${scriptElementForm(attribute(node, 'type'), text)}`;
     case 'style':
       return `${start}${styleForm(text)}`;
     case 'noscript':
       // Without scripts a noscript is an element like others (HTML Standard 4.12.2).
-      return `${start}${childrenForm(noScript ? node.childNodes : parseFragment(text, { scriptingEnabled: false }).childNodes, depth + 1, true)}</>`;
+      return place.noScript
+        ? `${start}${childrenForm(node.childNodes, place)}</>`
+        : `${start}${topForm(parseFragment(text, { scriptingEnabled: false }).childNodes, { ...place, noScript: true })}</>`;
     case 'template':
-      return `${start}${childrenForm('content' in node ? node.content.childNodes : [], depth + 1, noScript)}</>`;
+      return `${start}${childrenForm('content' in node ? node.content.childNodes : [], place)}</>`;
     default:
-      return `${start}${childrenForm(node.childNodes, depth + 1, noScript)}</>`;
+      return `${start}${childrenForm(node.childNodes, place)}</>`;
   }
+}
+
+/** A script by its syntax tree, data that is JSON by its values; what reads other data, nobody knows. */
+function scriptElementForm(type: string | undefined, text: string): string {
+  if (isScriptType(type)) return scriptForm(text) ?? text;
+  return (isJsonType(type) ? jsonForm(text) : undefined) ?? text;
 }
 
 /** Attributes that hold lists of words, or an address (HTML Standard: "split on ASCII whitespace", "strip"). */

@@ -5,6 +5,7 @@ import { readScript } from '../script/read-script.js';
 import type { Record } from '../script/record.js';
 import { readStyles } from '../styles.js';
 import type { CodeProblem, Moment, Piece, PieceKind, Range } from '../types.js';
+import { attribute, isJsonType, isScriptType } from './script-type.js';
 import { loadOfTag } from './tag-loads.js';
 
 /** Something written in markup that may name an account. */
@@ -72,20 +73,6 @@ function pieceKind(node: Tree.Node): PieceKind {
   }
 }
 
-export function attribute(element: Tree.Element, name: string): string | undefined {
-  return element.attrs.find((one) => one.name === name)?.value;
-}
-
-/** JavaScript MIME types and modules (HTML Standard 4.12.1, "prepare the script element"). */
-export function isScriptType(type: string | undefined): boolean {
-  return (
-    type === undefined ||
-    /^\s*(?:$|module\s*$|(?:text|application)\/(?:x-)?(?:java|ecma|j|live)script(?:1\.[0-5])?\s*$)/i.test(
-      type,
-    )
-  );
-}
-
 function readNode(context: MarkupContext, node: Tree.Node, html: string, place: Place): void {
   if (!('tagName' in node)) return;
   if (place.depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
@@ -133,8 +120,7 @@ function readScriptElement(context: MarkupContext, element: Tree.Element, place:
   const code = textOf(element);
   const start = textStart(element, place);
   if (!isScriptType(type)) {
-    if (/json$/i.test(type ?? '') || /^(importmap|speculationrules)$/i.test(type ?? ''))
-      readJson(context, code, start);
+    if (isJsonType(type)) readJson(context, code, start);
     return;
   }
   const isModule = type?.trim().toLowerCase() === 'module';

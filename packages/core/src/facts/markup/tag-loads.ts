@@ -1,6 +1,6 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import type { Load, LoadMode, Moment, Range, ResourceKind } from '../types.js';
-import { attribute, isScriptType } from './read-markup.js';
+import { attribute, isScriptType } from './script-type.js';
 
 /** What a tag makes the browser fetch. */
 export function loadOfTag(element: Tree.Element, range: Range, noScript: boolean): Load[] {
