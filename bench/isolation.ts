@@ -1,13 +1,8 @@
-import { fork, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { fork, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { createClient, type ApiClient } from '@pragmatica/contract';
-import { localhostFetch } from '@pragmatica/contract/node';
 import { HOSTILE_CODE } from '../test/support/hostile-code.js';
-import { startPostgres } from './soak-database.js';
+import { childrenOf, startService } from './service.js';
 
 /**
  * Pages through the gateway while the service is idle, and while it is as busy as it can be: whether anything that the
@@ -25,8 +20,6 @@ const MANY = option('many', 10_000);
 const RATE = 100;
 const HOST = 'isolation.localhost';
 
-const data = mkdtempSync(join(tmpdir(), 'isolation-'));
-const database = await startPostgres(data);
 /** Visitors and the site's own server, in a process of their own: what the loads cost this one is not the gateway's. */
 const visitors = fork(fileURLToPath(new URL('./isolation-visitors.ts', import.meta.url)), {
   execArgv: ['--import', 'tsx'],
@@ -34,41 +27,9 @@ const visitors = fork(fileURLToPath(new URL('./isolation-visitors.ts', import.me
 const [{ originPort }] = (await once(visitors, 'message')) as [{ readonly originPort: number }];
 const originAddress = `http://127.0.0.1:${originPort}`;
 
-function launch(name: 'server' | 'gateway'): ChildProcess {
-  const main = fileURLToPath(new URL(`../packages/${name}/dist/main.js`, import.meta.url));
-  return spawn(process.execPath, [main], {
-    env: {
-      ...process.env,
-      DATABASE_URL: database.url,
-      PRAGMATICA_PORT: '0',
-      PRAGMATICA_GATEWAY_PORT: '0',
-      PRAGMATICA_GATEWAY_STATUS_PORT: '0',
-      PRAGMATICA_GATEWAY_PROCESSES: '1',
-      PRAGMATICA_LOCAL_ORIGINS: '1',
-      PRAGMATICA_LOG_LEVEL: 'silent',
-      PRAGMATICA_DATA: data,
-    },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-}
-
-interface Ready {
-  readonly address: string;
-  readonly firstSignIn: { readonly login: string; readonly password: string };
-}
-const service = launch('server');
-const [ready] = (await once(service, 'message')) as [Ready];
-const gateway = launch('gateway');
-const [{ gatewayPort }] = (await once(gateway, 'message')) as [{ readonly gatewayPort: number }];
+const { database, service, gateway, gatewayPort, address, token, client, stop } = await startService();
 // One processor each, where there are two: what is measured is whether they share anything but the machine.
-const treeOf = (pid: number): number[] => [
-  pid,
-  ...spawnSync('ps', ['-o', 'pid=', '--ppid', String(pid)], { encoding: 'utf8' })
-    .stdout.trim()
-    .split(/\s+/)
-    .filter(Boolean)
-    .flatMap((child) => treeOf(Number(child))),
-];
+const treeOf = (pid: number): number[] => [pid, ...childrenOf(pid).flatMap(treeOf)];
 const pin = (pid: number, cpu: number): void => {
   for (const one of treeOf(pid)) spawnSync('taskset', ['-a', '-p', '-c', String(cpu), String(one)]);
 };
@@ -76,12 +37,6 @@ pin(database.pid, 0);
 pin(service.pid!, 0);
 pin(gateway.pid!, 1);
 pin(process.pid, 0);
-
-const signedIn = await createClient({ server: ready.address, fetch: localhostFetch }).call('signIn', {
-  body: { ...ready.firstSignIn, newPassword: 'measuring in isolation', as: 'token' },
-});
-const token = signedIn.data.token!;
-const client: ApiClient = createClient({ server: ready.address, token, fetch: localhostFetch });
 
 const code = (site: number, i: number): string =>
   `<script>window.site${site}name${i} = ${i}; (function () { var s = document.createElement('script'); s.async = true; s.src = 'https://provider-${i % 50}.example/${i}.js'; document.head.appendChild(s); })();</script>`;
@@ -154,7 +109,7 @@ const lists = [
   '/sites/site-4/releases',
 ];
 const call = (path: string, body?: object): Promise<unknown> =>
-  fetch(`${ready.address}/api/v1${path}`, {
+  fetch(`${address}/api/v1${path}`, {
     method: body ? 'POST' : 'GET',
     headers: { authorization: `Bearer ${token}`, ...(body ? { 'content-type': 'application/json' } : {}) },
     ...(body ? { body: JSON.stringify(body) } : {}),
@@ -221,10 +176,5 @@ for (const [name, work] of LOADS) {
   console.log(`| ${cells.join(' | ')} |`);
 }
 visitors.disconnect();
-for (const child of [gateway, service]) {
-  child.disconnect();
-  await once(child, 'exit');
-}
-await database.kill();
-rmSync(data, { recursive: true, force: true });
+await stop();
 process.exit(0);
