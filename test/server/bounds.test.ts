@@ -1,4 +1,7 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { Readers } from '../../packages/server/dist/reading/readers.js';
 import { pino } from 'pino';
@@ -161,5 +164,14 @@ describe('the readers', function () {
     } finally {
       await readers.close();
     }
+  });
+
+  it('may be ended at any moment, also while they start', async () => {
+    const program = fileURLToPath(new URL('../support/ended-readers.mjs', import.meta.url));
+    const child = spawn(process.execPath, [program], { stdio: ['ignore', 'ignore', 'pipe'] });
+    let said = '';
+    child.stderr.on('data', (data) => (said += String(data)));
+    const [code] = (await once(child, 'exit')) as [number | null];
+    expect(code, said).to.equal(0);
   });
 });

@@ -101,9 +101,9 @@ describe('the service as a process', function () {
   });
 
   it('ends when whoever started it is gone', async () => {
-    const { exited } = await start(await createDatabase(`process_orphan_${process.pid}`));
+    const { exited, output } = await start(await createDatabase(`process_orphan_${process.pid}`));
     child.disconnect();
-    expect(await exited).to.equal(0);
+    expect(await exited, output()).to.equal(0);
   });
 });
 

@@ -42,7 +42,11 @@ const BEAT_MS = 5_000;
 export function sayReady(about: object): void {
   if (!process.send) return;
   process.send({ ...about, ready: true, beats: true });
-  setInterval(() => process.send?.({ alive: true }), BEAT_MS).unref();
+  const beat = setInterval(() => {
+    if (process.connected) process.send?.({ alive: true });
+    else clearInterval(beat);
+  }, BEAT_MS);
+  beat.unref();
 }
 
 /**

@@ -18,6 +18,12 @@ export interface ReaderLimits {
 
 export const READER_LIMITS: ReaderLimits = { codeMs: 2_000, taskMs: 30_000, memoryMb: 768, threads: 2 };
 
+/**
+ * Node 20.19 ends the whole process when a thread is ended while `require` loads an ES module, which is how
+ * the pool loads a thread's code; told that there is no such thing, the pool imports it.
+ */
+const LOADED_WITH = ['--no-experimental-require-module'];
+
 const LOOKED_EVERY_MS = 50;
 const STACK_MB = 4;
 /** So many codes of one task are given up before the task is: each costs a thread. */
@@ -51,6 +57,7 @@ export class Readers {
       maxThreads: this.#limits.threads,
       maxQueue: LONGEST_QUEUE,
       idleTimeout: Infinity,
+      execArgv: LOADED_WITH,
       resourceLimits: { maxOldGenerationSizeMb: this.#limits.memoryMb, stackSizeMb: STACK_MB },
     });
   }
