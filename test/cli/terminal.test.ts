@@ -65,6 +65,22 @@ describe('what the command line shows of what others wrote', function () {
     expect(out).to.include('\\x1b[2J');
   });
 
+  it('breaks a word that is wider than its column, and cuts off none', async () => {
+    const word = 'Hafenfähranmeldeformularzähler'.repeat(3);
+    const code = join(folder, 'unreadable.html');
+    writeFileSync(code, '<script>this is no script</script>');
+    const added = await run(['snippet', 'add', word, '--placement', 'body-end', '--code', code]);
+    expect(added.code, added.err).to.equal(0);
+    const { out } = await run(['sites']);
+    expect(out.replace(/\s/g, '')).to.include(word);
+  });
+
+  it('shortens an example that is wider than any terminal', async () => {
+    const { out } = await run(['explain', 'unread-code']);
+    expect(Math.max(...out.split('\n').map((line) => line.length))).to.be.below(260);
+    expect(out).to.match(/<script>x = \[{100,}…\n/);
+  });
+
   it('checks a set from a file by the clock, or as of a time that is given', async () => {
     const set = {
       format: 'pragmatica-set/1',

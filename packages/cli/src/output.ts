@@ -44,8 +44,16 @@ export function table(head: readonly string[], rows: readonly (readonly Cell[])[
     colWidths: widths,
     wordWrap: true,
   });
-  made.push(...cells);
+  made.push(...cells.map((row) => row.map((cell, column) => breakable(cell, widths[column]!))));
   return trimLines(made.toString());
+}
+
+/** The package cuts off a word that is wider than its column; a host's name is better broken. */
+function breakable(cell: string, width: number): string {
+  return cell.replace(/\S+/g, (word) => {
+    const isShort = word.length <= width || word.includes('\u001b');
+    return isShort ? word : word.match(new RegExp(`.{1,${width}}`, 'g'))!.join('\n');
+  });
 }
 
 /** A cell is one line: a line break in a name must not look like another row. */
@@ -108,6 +116,11 @@ export class Progress {
   end(): void {
     if (this.#isShown) process.stderr.write('\r\u001b[2K');
   }
+}
+
+/** A line of at most so many characters, with a sign where it was cut. */
+export function clipped(line: string, length: number): string {
+  return line.length > length ? `${line.slice(0, length - 1)}…` : line;
 }
 
 /** "1 page", "3 pages". */

@@ -2,7 +2,10 @@ import { nearest } from '@pragmatica/contract';
 import { CHECKS, findCheck, pageRulesWords, placementWords, type ExampleSnippet } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { CliError, EXIT } from '../errors.js';
-import { colour, print, table } from '../output.js';
+import { clipped, colour, print, table } from '../output.js';
+
+/** An example is to be seen, not to be copied. */
+const LONGEST_LINE = 160;
 
 export function explain(program: Command): void {
   program
@@ -42,6 +45,6 @@ function showExample({ name, parts, state, include = [], exclude = [], needs = [
       `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}${after}:`)}`,
     );
     if (statement !== undefined) print(colour.dim(`    The provider says: “${statement}”`));
-    print(code.replace(/^/gm, '    '));
+    for (const line of code.split('\n')) print(`    ${clipped(line, LONGEST_LINE)}`);
   }
 }

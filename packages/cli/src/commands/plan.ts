@@ -3,7 +3,7 @@ import type { PagePlanResource, PlanQuery } from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { colour, note, print, printJson } from '../output.js';
+import { clipped, colour, note, print, printJson } from '../output.js';
 
 interface PlanOptions extends SiteOptions {
   readonly of?: string;
@@ -74,7 +74,7 @@ function tellPlan(data: PagePlanResource, { code = false, draft = false }: PlanO
     if (key !== placement) print(`\n  ${colour.cyan(placementWords(part.placement))}`);
     placement = key;
     const waits = part.waits === undefined ? '' : `  ${colour.yellow(`the browser waits: ${part.waits}`)}`;
-    const line = code ? '' : `  ${shorten(tellingLine(part.code))}`;
+    const line = code ? '' : `  ${clipped(tellingLine(part.code), SHOWN)}`;
     print(`    ${part.name}  ${colour.dim(`${part.key}${line}`)}${waits}`);
     if (code) print(part.code.replace(/^/gm, '      '));
   }
@@ -112,8 +112,4 @@ function tellDifference(data: PagePlanResource): void {
   for (const change of data.draftChanges) print(`  ${colour.yellow('•')} ${change}`);
 }
 
-const SHOWN = 56;
-
-function shorten(line: string): string {
-  return line.length > SHOWN ? `${line.slice(0, SHOWN)}…` : line;
-}
+const SHOWN = 57;
