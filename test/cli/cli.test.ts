@@ -269,6 +269,12 @@ describe('the command line', () => {
     );
     const shown = await json<{ hosts: object[]; timeZone: string }>(['site', 'show', 'tide-mill']);
     expect(shown.hosts).to.have.length(2);
+    const plain = await run(['site', 'edit', 'tide-mill', '--transfer', 'mill.example=plain']);
+    expect(plain.out).to.include('origin.example:8080, plain').and.include('test.mill.example');
+    const address = ['--address', 'other.example=https://x.example'];
+    expect((await run(['site', 'edit', 'tide-mill', ...address])).err).to.include(
+      'has no host "other.example". It has: mill.example, test.mill.example.',
+    );
     const edited = await run([
       'site',
       'edit',

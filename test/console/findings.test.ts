@@ -171,7 +171,7 @@ describe('the console reads, checks and mends', function () {
       await dialog.getByRole('button', { name: 'Publish all the same' }).click();
       await page.getByText('is live', { exact: false }).first().waitFor();
       await page.goto('/sites/skerrywick/releases');
-      await page.getByText('Because: The fair opens at nine').waitFor();
+      await page.getByText('Reason: The fair opens at nine').waitFor();
     });
 
     it('says while a part is dragged what would be wrong there, and puts all in the right order at once', async () => {

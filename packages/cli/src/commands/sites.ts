@@ -79,7 +79,7 @@ export function site(program: Command): void {
         );
     });
   withCommon(group.command('edit <key>'))
-    .description('change a site; works at once. Hosts are replaced as a whole')
+    .description('change a site; works at once. Hosts named with --live or --staging replace all that it has')
     .option('--name <name>', 'a new name')
     .option('--time-zone <zone>', 'IANA time zone')
     .option('--live <host=origin...>', 'all live hosts')
@@ -92,14 +92,16 @@ export function site(program: Command): void {
     .action(
       async (key: string, options: CommonOptions & HostOptions & { name?: string; timeZone?: string }) => {
         const { name, timeZone } = options;
-        const hosts = options.live || options.staging ? readHosts(options) : undefined;
-        if (name === undefined && timeZone === undefined && hosts === undefined) {
+        const isNew = Boolean(options.live ?? options.staging);
+        const isEdited = Boolean(options.address ?? options.transfer);
+        if (name === undefined && timeZone === undefined && !isNew && !isEdited) {
           throw new CliError(
-            'Say what to change: --name, --time-zone, or the hosts with --live and --staging.',
+            'Say what to change: --name, --time-zone, the hosts with --live and --staging, or of a host --address or --transfer.',
           );
         }
         const client = clientFor(options);
-        const { etag } = await client.call('showSite', { params: { site: key } });
+        const { data: site, etag } = await client.call('showSite', { params: { site: key } });
+        const hosts = isNew ? readHosts(options) : isEdited ? editHosts(site, options) : undefined;
         const { data } = await client.call('editSite', {
           params: { site: key },
           ifMatch: etag,
@@ -129,13 +131,36 @@ function readHosts({
   address = [],
   transfer = [],
 }: HostOptions): SiteInput['hosts'] {
-  const addresses = new Map(address.map((typed) => splitHost(typed, 'ADDRESS')));
-  const transfers = new Map(transfer.map((typed) => readTransfer(splitHost(typed, 'HOW'))));
+  const { addresses, transfers } = readHostSettings({ address, transfer });
   const parse = (environment: 'live' | 'staging') => (typed: string) => {
     const [host, origin] = splitHost(typed, 'ORIGIN');
     return { host, origin, environment, address: addresses.get(host) ?? null, transfer: transfers.get(host) };
   };
   return [...live.map(parse('live')), ...staging.map(parse('staging'))];
+}
+
+function readHostSettings({ address = [], transfer = [] }: Pick<HostOptions, 'address' | 'transfer'>): {
+  addresses: ReadonlyMap<string, string>;
+  transfers: ReadonlyMap<string, Transfer>;
+} {
+  return {
+    addresses: new Map(address.map((typed) => splitHost(typed, 'ADDRESS'))),
+    transfers: new Map(transfer.map((typed) => readTransfer(splitHost(typed, 'HOW')))),
+  };
+}
+
+/** The hosts that a site has, with what is said of some of them. */
+function editHosts({ key, hosts }: SiteResource, options: HostOptions): SiteInput['hosts'] {
+  const { addresses, transfers } = readHostSettings(options);
+  const known = hosts.map(({ host }) => host);
+  const unknown = [...addresses.keys(), ...transfers.keys()].find((host) => !known.includes(host));
+  if (unknown !== undefined)
+    throw new CliError(`The site ${key} has no host "${unknown}". It has: ${known.join(', ')}.`);
+  return hosts.map((one) => ({
+    ...one,
+    address: addresses.get(one.host) ?? one.address,
+    transfer: transfers.get(one.host) ?? one.transfer,
+  }));
 }
 
 function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW'): [string, string] {

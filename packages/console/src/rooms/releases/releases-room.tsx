@@ -56,8 +56,8 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
           </p>
           {release.forced && (
             <p className="mt-1 text-[13px] text-signal">
-              Published in spite of {release.forced.findings.map(({ title }) => title).join('; ')}. Because:{' '}
-              {release.forced.reason}
+              Published in spite of this: {release.forced.findings.map(({ title }) => title).join('; ')}.
+              Reason: {release.forced.reason}
             </p>
           )}
         </div>

@@ -140,7 +140,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             error={errorAt(`/hosts/${index}/address`)}
           />
           <label className="space-y-1.5 text-sm font-medium">
-            <span className="block">How pages come from the server</span>
+            <span className="block">How the server sends its pages</span>
             <select
               className={inputStyle}
               value={host.transfer}
@@ -148,10 +148,13 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
                 setHost(index, { transfer: event.target.value as HostResource['transfer'] })
               }
             >
-              <option value="auto">automatic: plain from near servers</option>
-              <option value="plain">plain: fastest on a fast line</option>
+              <option value="auto">automatic</option>
+              <option value="plain">uncompressed: for a server close by</option>
               <option value="compressed">compressed: for a server far away</option>
             </select>
+            <span className="block text-[13px] font-normal text-muted">
+              Automatic is right for nearly every site. Visitors get compressed pages either way.
+            </span>
           </label>
         </fieldset>
       ))}

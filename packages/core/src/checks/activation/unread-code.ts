@@ -16,7 +16,7 @@ export const unreadCode: Check = {
     yield* problemsOfKind(set, 'unread', (part, problem) => ({
       title: `${partName(part)} could not be read`,
       advice: `${problem.message} It can be published with a reason, unchecked. Better: ask its provider for shorter code, or load it as a file.`,
-      note: problem.message,
+      note: 'the code that was given up',
     }));
   },
 };
