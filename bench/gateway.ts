@@ -16,7 +16,10 @@ const ROUNDS = Number(process.env['BENCH_ROUNDS'] ?? 3);
 /** Requests a second where all are asked for the same. */
 const EQUAL = 300;
 const SIZES = [2, 30, 200];
-const KINDS = (process.env['BENCH_KINDS'] ?? 'fresh strong gzip').split(' ').filter(Boolean);
+const KINDS = (process.env['BENCH_KINDS'] ?? 'fresh strong gzip new').split(' ').filter(Boolean);
+
+/** Asked for with gzip: pages that stay the same, and pages with other bytes each time. */
+const PACKED = /^\/(?:gzip|new)\//;
 
 interface Usage {
   readonly cpu: number;
@@ -134,7 +137,7 @@ interface Load {
 
 /** Asks as fast as answers come, or so many times a second. */
 async function load(proxy: Proxy, path: string, perSecond?: number): Promise<Load> {
-  const request = `GET ${path} HTTP/1.1\r\nHost: bench.localhost\r\nAccept: text/html\r\n${path.startsWith('/gzip') ? 'Accept-Encoding: gzip\r\n' : ''}\r\n`;
+  const request = `GET ${path} HTTP/1.1\r\nHost: bench.localhost\r\nAccept: text/html\r\n${PACKED.test(path) ? 'Accept-Encoding: gzip\r\n' : ''}\r\n`;
   const times: number[] = [];
   let isOver = false;
   const pause = perSecond === undefined ? 0 : (CONNECTIONS * 1000) / perSecond;

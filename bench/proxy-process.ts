@@ -45,7 +45,15 @@ function origin(): ReturnType<typeof createServer> {
       headers: { ...html, ...length(packed), 'content-encoding': 'gzip' },
     });
   }
+  let turn = 0;
   return createServer((request, response) => {
+    if (request.url!.startsWith('/new/')) {
+      const { body, headers } = pages.get(request.url!.replace('/new/', '/fresh/'))!;
+      const another = Buffer.from(body);
+      another.write(String(turn++).padStart(10, '0'), body.indexOf('Skerrywick'), 'latin1');
+      response.writeHead(200, headers).end(another);
+      return;
+    }
     // As most servers do: packed only for those who take it.
     const takesGzip = request.headers['accept-encoding']?.includes('gzip') === true;
     const found = pages.get(takesGzip ? request.url! : request.url!.replace('/gzip/', '/fresh/'));

@@ -11,7 +11,7 @@ export interface AnswerHead {
 /** How an answer is packed. */
 export interface Packing {
   readonly coding: PackingCoding;
-  /** Of the address and its strong validator, where there is one: the packed body may be used again. */
+  /** Of the address, where the packed body may be kept and used again. */
   readonly key: string | undefined;
 }
 
@@ -27,9 +27,10 @@ export interface WriterOptions {
 
 /** Pieces up to this sum are sent in one. */
 const JOINED = 1 << 16;
-/** A body up to this is held for a moment, in which most are whole. */
+/** A body up to this is held while it comes without a pause, which is how most come. */
 const HELD = 256 << 10;
-const HELD_MS = 4;
+const PAUSE_MS = 4;
+const LONGEST_HELD_MS = 20;
 
 /**
  * Writes an answer to the client: what comes in one go goes out in one go, with its length where it is whole by then,
@@ -59,7 +60,7 @@ export class AnswerWriter {
       else options.resume();
     });
     response.on('close', () => {
-      clearTimeout(this.#holding);
+      this.#letGo();
       if (!response.writableFinished) this.#packer?.destroy();
     });
   }
@@ -83,8 +84,7 @@ export class AnswerWriter {
 
   /** Nothing is out yet: what came counts for nothing, and another answer may begin. */
   reset(): void {
-    clearTimeout(this.#holding);
-    this.#holding = undefined;
+    this.#letGo();
     this.#isHeldLongEnough = this.#hasEnded = false;
     this.#head = this.#packing = this.#trailers = undefined;
     this.#pieces = [];
@@ -150,13 +150,10 @@ export class AnswerWriter {
     if (!this.#packer) {
       if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(head, packing, length);
       if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
-        this.#holding ??= setTimeout(() => {
-          this.#isHeldLongEnough = true;
-          this.flushSoon();
-        }, HELD_MS);
+        if (!this.#holding) this.#hold(length, performance.now());
         return true;
       }
-      clearTimeout(this.#holding);
+      this.#letGo();
     }
     const packer = (this.#packer ??= this.#startPacker(head, packing));
     const pieces = this.#pieces;
@@ -173,8 +170,27 @@ export class AnswerWriter {
     return true;
   }
 
-  #sendPacked({ status, headers }: AnswerHead, { coding, key }: Packing, length: number): boolean {
+  /** Waits for more, until nothing comes for a moment. */
+  #hold(length: number, since: number): void {
+    this.#holding = setTimeout(() => {
+      // What has come while others were served is taken in first: a busy process is no slow origin.
+      setImmediate(() => {
+        if (!this.#holding) return;
+        const isComing = this.#length > length && performance.now() - since < LONGEST_HELD_MS;
+        if (isComing) this.#hold(this.#length, since);
+        else this.#isHeldLongEnough = true;
+        this.flushSoon();
+      });
+    }, PAUSE_MS);
+  }
+
+  #letGo(): void {
     clearTimeout(this.#holding);
+    this.#holding = undefined;
+  }
+
+  #sendPacked({ status, headers }: AnswerHead, { coding, key }: Packing, length: number): boolean {
+    this.#letGo();
     const { log, packed: bodies } = this.#options;
     const body = Buffer.concat(this.#pieces, length);
     let packed: Buffer;

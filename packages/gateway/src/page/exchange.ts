@@ -437,11 +437,9 @@ export class Exchange implements Dispatcher.DispatchHandler {
     addVary(headers, 'Accept-Encoding');
     if (coding === undefined || this.#request.method === 'HEAD' || this.#request.httpVersionMinor === 0)
       return undefined;
-    const tag = firstOf(headers['etag']);
-    const key =
-      tag?.startsWith('"') === true
-        ? `${this.#asked.host}\n${this.#asked.target}\n${tag} ${this.#planned?.outcome.tag ?? ''}`
-        : undefined;
+    const mayKeep = !/\bno-store\b/i.test([headers['cache-control'] ?? ''].flat().join());
+    const { host, target } = this.#asked;
+    const key = mayKeep ? `${host}\n${target}\n${this.#planned?.outcome.tag ?? ''}` : undefined;
     return { coding, key };
   }
 }

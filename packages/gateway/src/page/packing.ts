@@ -58,7 +58,7 @@ export function preferredCoding(accepted: string | undefined): PackingCoding | u
 const SMALL = 8 << 10;
 
 function gzipOptions(length: number): ZlibOptions {
-  return length <= SMALL ? { level: 3, windowBits: 13, memLevel: 6 } : { level: 1 };
+  return length <= SMALL ? { level: 1, windowBits: 13, memLevel: 6, chunkSize: SMALL } : { level: 1 };
 }
 
 const BROTLI: BrotliOptions = { params: { [constants.BROTLI_PARAM_QUALITY]: 3 } };
@@ -78,24 +78,43 @@ export function flushKind(coding: PackingCoding): number {
 }
 
 const MOST_BYTES = 48 << 20;
+const ENTRY_BYTES = 500;
+/** So many different bodies one after the other, and an address is taken to send another each time. */
+const MOST_MISSES = 3;
+/** How long such an address's bodies are not kept. */
+const NOT_KEPT_MS = 60_000;
+
+interface PackedBody {
+  /** Undefined for an address that sends another body each time. */
+  readonly kept: { readonly body: Buffer; readonly packed: Buffer } | undefined;
+  /** Bodies in a row that were not the one kept. */
+  readonly misses: number;
+}
 
 /**
- * Packed bodies of addresses with a strong validator. A body is used again only for the very same bytes, so that an
- * origin that lies is noticed.
+ * The last packed body of each address. It is used again only for the very same bytes, so that it needs no validator,
+ * and an origin that lies about one is noticed. Bounded by weight; what was used longest ago goes first.
  */
 export class PackedBodies {
-  readonly #bodies = new LRUCache<string, { readonly body: Buffer; readonly packed: Buffer }>({
+  readonly #bodies = new LRUCache<string, PackedBody>({
     maxSize: MOST_BYTES,
-    sizeCalculation: ({ body, packed }) => body.length + packed.length + 500,
+    sizeCalculation: ({ kept }) => (kept ? kept.body.length + kept.packed.length : 0) + ENTRY_BYTES,
   });
 
-  /** @param key - of the address and its validator; undefined where there is no strong one */
+  /** @param key - of the address; undefined where nothing may be kept */
   pack(key: string | undefined, body: Buffer, coding: PackingCoding): Buffer {
     if (key === undefined) return packAtOnce(body, coding);
-    const known = this.#bodies.get(`${coding}\n${key}`);
-    if (known?.body.equals(body)) return known.packed;
+    const name = `${coding}\n${key}`;
+    const known = this.#bodies.get(name);
+    if (known?.kept?.body.equals(body) === true) {
+      if (known.misses > 0) this.#bodies.set(name, { kept: known.kept, misses: 0 });
+      return known.kept.packed;
+    }
     const packed = packAtOnce(body, coding);
-    this.#bodies.set(`${coding}\n${key}`, { body, packed });
+    if (known && !known.kept) return packed;
+    const misses = known ? known.misses + 1 : 0;
+    if (misses > MOST_MISSES) this.#bodies.set(name, { kept: undefined, misses }, { ttl: NOT_KEPT_MS });
+    else this.#bodies.set(name, { kept: { body, packed }, misses });
     return packed;
   }
 }
