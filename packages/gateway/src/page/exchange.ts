@@ -18,6 +18,7 @@ import type { ClientFacts, ClientReader } from './client.js';
 import { createCoding, type CodingFactory } from './codings.js';
 import {
   KNOWN_CODINGS,
+  appended,
   endToEndHeaders,
   firstOf,
   hasTagOf,
@@ -176,11 +177,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     }
     const headers = endToEndHeaders(received);
     makePublic(headers, this.#origin, this.#asked.authority, this.#client.protocol);
-    headers['via'] = [received['via']]
-      .flat()
-      .concat(`1.1 ${this.#shared.pseudonym}`)
-      .filter(Boolean)
-      .join(', ');
+    headers['via'] = appended(received['via'], `1.1 ${this.#shared.pseudonym}`);
     if (status === 304) this.#keepTag(headers);
     this.#originHead = { status, headers };
     const packing = this.#choosePacking(status, headers);
@@ -422,7 +419,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     sent['pragmatica-release'] = String(release.number);
     if (this.#shared.serverTiming) {
       const timing = `pragmatica;desc="release ${release.number}"`;
-      sent['server-timing'] = [headers['server-timing'] ?? []].flat().concat(timing).join(', ');
+      sent['server-timing'] = appended(headers['server-timing'], timing);
     }
     const tag = firstOf(headers['etag']);
     if (tag !== undefined) sent['etag'] = insertedTag(tag, outcome.tag);

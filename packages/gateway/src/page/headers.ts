@@ -60,11 +60,9 @@ export function originHeaders(
   sent['x-forwarded-proto'] = client.protocol;
   // What a stranger says of where it comes from is not passed on as if it were true.
   const before = client.isForwarded ? headers : {};
-  sent['x-forwarded-for'] = [before['x-forwarded-for'], peer].flat().filter(Boolean).join(', ');
-  sent['forwarded'] = [before.forwarded, forwardedElement(peer, host, client.protocol)]
-    .filter(Boolean)
-    .join(', ');
-  sent['via'] = [headers.via, `1.1 ${pseudonym}`].filter(Boolean).join(', ');
+  sent['x-forwarded-for'] = appended(before['x-forwarded-for'], peer);
+  sent['forwarded'] = appended(before.forwarded, forwardedElement(peer, host, client.protocol));
+  sent['via'] = appended(headers.via, `1.1 ${pseudonym}`);
   if (asked !== undefined) sent['accept-encoding'] = asked;
   if (mayInsert && asked === undefined) {
     const codings = tokens(headers['accept-encoding']).filter((coding) =>
@@ -84,6 +82,12 @@ export function originHeaders(
   if (conditions === undefined) delete sent['if-none-match'];
   else sent['if-none-match'] = conditions;
   return sent;
+}
+
+/** A list with one more element at its end. */
+export function appended(list: string | readonly string[] | undefined, element: string): string {
+  if (list === undefined || list.length === 0) return element;
+  return element === '' ? [list].flat().join(', ') : `${[list].flat().join(', ')}, ${element}`;
 }
 
 /** One element of `Forwarded` (RFC 7239, 4). */

@@ -24,6 +24,7 @@ export function addVary(headers: HeaderMap, name: string): void {
 }
 
 function joined(value: string | string[] | undefined, more: readonly string[]): string {
+  if (value === undefined) return more.join(', ');
   const there = list(value);
   const names = new Set(there.map((name) => name.toLowerCase()));
   if (names.has('*')) return '*';
