@@ -30,7 +30,8 @@ const JOINED = 1 << 16;
 /** A body up to this is held while it comes without a pause, which is how most come. */
 const HELD = 256 << 10;
 const PAUSE_MS = 4;
-const LONGEST_HELD_MS = 20;
+/** So many times in a row, and no longer; each is longer than a pause only where the process is busy. */
+const MOST_PAUSES = 8;
 
 /**
  * Writes an answer to the client: what comes in one go goes out in one go, with its length where it is whole by then,
@@ -150,7 +151,7 @@ export class AnswerWriter {
     if (!this.#packer) {
       if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(head, packing, length);
       if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
-        if (!this.#holding) this.#hold(length, performance.now());
+        if (!this.#holding) this.#hold(length);
         return true;
       }
       this.#letGo();
@@ -171,13 +172,15 @@ export class AnswerWriter {
   }
 
   /** Waits for more, until nothing comes for a moment. */
-  #hold(length: number, since: number): void {
+  #hold(length: number, pauses = 1): void {
+    const since = performance.now();
     this.#holding = setTimeout(() => {
       // What has come while others were served is taken in first: a busy process is no slow origin.
       setImmediate(() => {
         if (!this.#holding) return;
-        const isComing = this.#length > length && performance.now() - since < LONGEST_HELD_MS;
-        if (isComing) this.#hold(this.#length, since);
+        const isBusy = performance.now() - since > 2 * PAUSE_MS;
+        const isComing = this.#length > length || isBusy;
+        if (isComing && pauses < MOST_PAUSES) this.#hold(this.#length, pauses + 1);
         else this.#isHeldLongEnough = true;
         this.flushSoon();
       });
