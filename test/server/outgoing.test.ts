@@ -130,15 +130,15 @@ describe('what the service asks of sites itself', () => {
         name: 'Inside',
         timeZone: 'UTC',
         hosts: [
-          { host: 'inside.example', environment: 'live', origin: 'http://192.0.2.7:8080', address: null },
+          { host: 'inside.example', environment: 'live', origin: 'http://127.0.0.7:8080', address: null },
         ],
       });
       const attention = made.json['attention'] as { kind: string; message: string }[];
       expect(attention.find(({ kind }) => kind === 'local-origin')?.message)
-        .to.include('inside.example (http://192.0.2.7:8080)')
+        .to.include('inside.example (http://127.0.0.7:8080)')
         .and.include('PRAGMATICA_LOCAL_ORIGINS=1');
       const pages = await api(service.address, token, 'GET', '/sites/inside/pages');
-      expect(pages.json['message']).to.include('192.0.2.7 is an address of a private network');
+      expect(pages.json['message']).to.include('127.0.0.7 is an address of a private network');
     } finally {
       await service.close();
       rmSync(data, { recursive: true, force: true });

@@ -52,7 +52,7 @@ export function table(head: readonly string[], rows: readonly (readonly Cell[])[
 function breakable(cell: string, width: number): string {
   return cell.replace(/\S+/g, (word) => {
     const isShort = word.length <= width || word.includes('\u001b');
-    return isShort ? word : word.match(new RegExp(`.{1,${width}}`, 'g'))!.join('\n');
+    return isShort ? word : word.match(new RegExp(`.{1,${width}}`, 'gu'))!.join('\n');
   });
 }
 
