@@ -1,7 +1,9 @@
 import type { ServerResponse } from 'node:http';
 import type { Logger } from 'pino';
+import { Burst } from './burst.js';
+import { MAX_CACHED_BODY } from './compressed-cache.js';
 import { firstOf, type HeaderMap } from './headers.js';
-import { PACKED_AT_ONCE, createPacker, flushKind, type PackedBodies, type PackingCoding } from './packing.js';
+import { PACKED_AT_ONCE, createPacker, flushKind, packAtOnce, type PackingCoding } from './packing.js';
 
 export interface AnswerHead {
   readonly status: number;
@@ -11,13 +13,12 @@ export interface AnswerHead {
 /** How an answer is packed. */
 export interface Packing {
   readonly coding: PackingCoding;
-  /** Of the address, where the packed body may be kept and used again. */
-  readonly key: string | undefined;
+  /** Takes a body that was whole when it was packed, as it went out. */
+  readonly onPacked?: (packed: Buffer) => void;
 }
 
 export interface WriterOptions {
   readonly log: Logger;
-  readonly packed: PackedBodies;
   /** No body may be sent, whatever comes. */
   readonly isHead: boolean;
   /** No more is wanted for the moment, or again. */
@@ -27,12 +28,6 @@ export interface WriterOptions {
 
 /** Pieces up to this sum are sent in one. */
 const JOINED = 1 << 16;
-/** A body up to this is held while it comes without a pause, which is how most come. */
-const HELD = 256 << 10;
-const PAUSE_MS = 4;
-/** So many times in a row, and no longer; each is longer than a pause only where the process is busy. */
-const MOST_PAUSES = 8;
-
 /**
  * Writes an answer to the client: what comes in one go goes out in one go, with its length where it is whole by then,
  * and packed where the client takes that. Until the head is out everything can be taken back.
@@ -48,8 +43,11 @@ export class AnswerWriter {
   #pieces: Uint8Array[] = [];
   #isFlushing = false;
   #hasEnded = false;
-  #holding: NodeJS.Timeout | undefined;
-  #isHeldLongEnough = false;
+  /** A body that comes in one go, as most do, is held until it is whole. */
+  readonly #burst = new Burst(
+    () => this.#length,
+    () => this.flushSoon(),
+  );
   /** The last piece is on its way out. */
   #isOver = false;
 
@@ -61,7 +59,7 @@ export class AnswerWriter {
       else options.resume();
     });
     response.on('close', () => {
-      this.#letGo();
+      this.#burst.cancel();
       if (!response.writableFinished) this.#packer?.destroy();
     });
   }
@@ -83,10 +81,23 @@ export class AnswerWriter {
     this.flushSoon();
   }
 
+  /** Ends with a body that is packed already, instead of any other. */
+  endPacked(packed: Buffer, trailers: HeaderMap | undefined): void {
+    if (this.#response.destroyed || this.#isOver) return;
+    this.#trailers = trailers;
+    this.#hasEnded = true;
+    this.#sendWhole(this.#head!, this.#packing!.coding, packed);
+  }
+
+  /** What comes from here on is not held back. */
+  holdNoMore(): void {
+    this.#burst.end();
+  }
+
   /** Nothing is out yet: what came counts for nothing, and another answer may begin. */
   reset(): void {
-    this.#letGo();
-    this.#isHeldLongEnough = this.#hasEnded = false;
+    this.#burst.cancel();
+    this.#hasEnded = false;
     this.#head = this.#packing = this.#trailers = undefined;
     this.#pieces = [];
   }
@@ -150,11 +161,11 @@ export class AnswerWriter {
     const length = this.#length;
     if (!this.#packer) {
       if (this.#hasEnded && length <= PACKED_AT_ONCE) return this.#sendPacked(head, packing, length);
-      if (!this.#hasEnded && length < HELD && !this.#isHeldLongEnough) {
-        if (!this.#holding) this.#hold(length);
+      if (!this.#hasEnded && length < MAX_CACHED_BODY && !this.#burst.isOver) {
+        this.#burst.watch();
         return true;
       }
-      this.#letGo();
+      this.#burst.end();
     }
     const packer = (this.#packer ??= this.#startPacker(head, packing));
     const pieces = this.#pieces;
@@ -171,47 +182,29 @@ export class AnswerWriter {
     return true;
   }
 
-  /** Waits for more, until nothing comes for a moment. */
-  #hold(length: number, pauses = 1): void {
-    const since = performance.now();
-    this.#holding = setTimeout(() => {
-      // What has come while others were served is taken in first: a busy process is no slow origin.
-      setImmediate(() => {
-        if (!this.#holding) return;
-        const isBusy = performance.now() - since > 2 * PAUSE_MS;
-        const isComing = this.#length > length || isBusy;
-        if (isComing && pauses < MOST_PAUSES) this.#hold(this.#length, pauses + 1);
-        else this.#isHeldLongEnough = true;
-        this.flushSoon();
-      });
-    }, PAUSE_MS);
-  }
-
-  #letGo(): void {
-    clearTimeout(this.#holding);
-    this.#holding = undefined;
-  }
-
-  #sendPacked({ status, headers }: AnswerHead, { coding, key }: Packing, length: number): boolean {
-    this.#letGo();
-    const { log, packed: bodies } = this.#options;
-    const body = Buffer.concat(this.#pieces, length);
+  #sendPacked(head: AnswerHead, { coding, onPacked }: Packing, length: number): boolean {
     let packed: Buffer;
     try {
-      packed = bodies.pack(key, body, coding);
+      packed = packAtOnce(Buffer.concat(this.#pieces, length), coding);
     } catch (error) {
-      log.error({ err: error }, 'an answer could not be packed; it goes out as it is');
+      this.#options.log.error({ err: error }, 'an answer could not be packed; it goes out as it is');
       this.#packing = undefined;
       return false;
     }
-    this.#isOver = true;
     this.#pieces = [];
+    this.#sendWhole(head, coding, packed);
+    onPacked?.(packed);
+    return true;
+  }
+
+  #sendWhole({ status, headers }: AnswerHead, coding: PackingCoding, packed: Buffer): void {
+    this.#burst.cancel();
+    this.#isOver = true;
     const sent = packedHeaders(headers, coding);
     if (!this.#trailers) sent['content-length'] = String(packed.length);
     this.#writeHead(status, sent);
     if (this.#trailers) this.#response.addTrailers(this.#trailers);
     this.#response.end(packed);
-    return true;
   }
 
   #startPacker({ status, headers }: AnswerHead, { coding }: Packing): ReturnType<typeof createPacker> {

@@ -12,10 +12,13 @@ import {
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
-import { AnswerWriter, OF_THE_BYTES, type AnswerHead, type Packing } from './answer-writer.js';
+import { AnswerWriter, OF_THE_BYTES, type AnswerHead } from './answer-writer.js';
+import { BodyRecording } from './body-recording.js';
 import type { Breaker } from './breaker.js';
 import type { ClientFacts, ClientReader } from './client.js';
+import { CachedPageSink } from './cached-page-sink.js';
 import { createCoding, type CodingFactory } from './codings.js';
+import type { CompressedCache, CompressedKey } from './compressed-cache.js';
 import {
   KNOWN_CODINGS,
   appended,
@@ -27,7 +30,7 @@ import {
   type HeaderMap,
 } from './headers.js';
 import { MalformedAnswer, type Origins } from './origins.js';
-import { isPackable, preferredCoding, type PackedBodies } from './packing.js';
+import { isPackable, preferredCoding, type PackingCoding } from './packing.js';
 import { addVary, tellReach } from './reach-headers.js';
 import { sendOwnPage } from './own-pages.js';
 import {
@@ -50,7 +53,8 @@ export interface Shared {
   readonly origins: Origins;
   readonly breaker: Breaker;
   readonly remembered: RememberedPages;
-  readonly packed: PackedBodies;
+  /** Answers that went out compressed. */
+  readonly compressed: CompressedCache;
   /** Whether answers are packed for clients that take it. */
   readonly compress: boolean;
   readonly pseudonym: string;
@@ -95,6 +99,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
   /** The head as it goes out if nothing is put in. */
   #originHead: AnswerHead | undefined;
   #sink: PageSink | undefined;
+  /** Undefined where nothing may be kept, or where it would be of something that failed. */
+  #recording: BodyRecording | undefined;
   #trailers: HeaderMap | undefined;
   /** Gives back the place among those that wait. */
   #leave: (() => void) | undefined;
@@ -119,7 +125,6 @@ export class Exchange implements Dispatcher.DispatchHandler {
     this.#origins = shared.origins.inTurn(served.origins);
     this.#writer = new AnswerWriter(response, {
       log: shared.log,
-      packed: shared.packed,
       isHead: request.method === 'HEAD',
       pause: () => this.#controller?.pause(),
       resume: () => this.#controller?.resume(),
@@ -180,9 +185,11 @@ export class Exchange implements Dispatcher.DispatchHandler {
     headers['via'] = appended(received['via'], `1.1 ${this.#shared.pseudonym}`);
     if (status === 304) this.#keepTag(headers);
     this.#originHead = { status, headers };
-    const packing = this.#choosePacking(status, headers);
-    this.#sink = this.#pageSink(status, headers);
-    const sent = this.#sink ? this.#insertedHeaders(headers) : headers;
+    const coding = this.#choosePacking(status, headers);
+    const parts = this.#partsFor(status, headers);
+    this.#sink = (coding && this.#cachedSink(coding, headers, parts)) ?? this.#insertingSink(parts, headers);
+    const sent = parts && this.#sink ? this.#insertedHeaders(headers) : headers;
+    const packing = coding && { coding, onPacked: (packed: Buffer) => this.#recording?.finish(packed) };
     this.#writer.begin({ status, headers: sent }, packing);
     if (!this.#sink) this.#writer.flushSoon();
     if (this.#request.method !== 'HEAD') return;
@@ -191,6 +198,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   onResponseData(_controller: Dispatcher.DispatchController, chunk: Buffer): void {
+    this.#recording?.add(chunk);
     if (this.#sink) this.#sink.write(chunk);
     else this.#writer.give([chunk]);
   }
@@ -201,6 +209,10 @@ export class Exchange implements Dispatcher.DispatchHandler {
   ): void {
     this.#hasOriginEnded = true;
     if (Object.keys(trailers).length > 0) this.#trailers = endToEndHeaders(trailers);
+    this.#endBody();
+  }
+
+  #endBody(): void {
     if (this.#sink) this.#sink.end();
     else this.#writer.end(this.#trailers);
   }
@@ -216,7 +228,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     }
     // Nothing of what came has gone out: it counts for nothing, and another answer begins anew.
     this.#writer.reset();
-    this.#originHead = this.#trailers = undefined;
+    this.#originHead = this.#trailers = this.#recording = undefined;
     this.#hasOriginEnded = false;
     this.#failed(error);
   }
@@ -277,8 +289,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
       tellReach(headers, planned.page, planned.now);
   }
 
-  /** What puts the parts into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
-  #pageSink(status: number, headers: HeaderMap): PageSink | undefined {
+  /** What is to be put into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
+  #partsFor(status: number, headers: HeaderMap): PreparedParts | undefined {
     const { metrics, breaker } = this.#shared;
     try {
       const planned = isInsertable(status, headers) ? this.#planned : undefined;
@@ -288,15 +300,52 @@ export class Exchange implements Dispatcher.DispatchHandler {
         metrics.pages.inc({ outcome: 'untouched' });
         return undefined;
       }
-      if (!breaker.allows(this.#page)) {
-        metrics.pages.inc({ outcome: 'switched-off' });
-        return undefined;
-      }
+      if (breaker.allows(this.#page)) return parts;
+      metrics.pages.inc({ outcome: 'switched-off' });
+    } catch (error) {
+      this.#insertionFailed(error);
+    }
+    return undefined;
+  }
+
+  #insertingSink(parts: PreparedParts | undefined, headers: HeaderMap): PageSink | undefined {
+    if (!parts) return undefined;
+    try {
       return this.#makeSink(parts, headers);
     } catch (error) {
       this.#insertionFailed(error);
       return undefined;
     }
+  }
+
+  /** Compares what comes with what went out last; where there is nothing to compare with, keeps it for the next. */
+  #cachedSink(
+    coding: PackingCoding,
+    headers: HeaderMap,
+    parts: PreparedParts | undefined,
+  ): PageSink | undefined {
+    const key = this.#compressedKey(coding, headers);
+    if (!key) return undefined;
+    const { compressed } = this.#shared;
+    if (compressed.mayKeep(key)) this.#recording = new BodyRecording(compressed, key, parts);
+    const known = compressed.find(key, parts);
+    if (!known) return undefined;
+    return new CachedPageSink(known, {
+      same: () => {
+        compressed.hit(key);
+        if (parts) this.#inserted(known.outcomes);
+        this.#writer.endPacked(known.sent, this.#trailers);
+      },
+      another: (received, isSlow) => {
+        if (isSlow) this.#writer.holdNoMore();
+        this.#sink = this.#insertingSink(parts, headers);
+        if (parts && !this.#sink) this.#writer.begin(this.#originHead!, undefined);
+        for (const chunk of received)
+          if (this.#sink) this.#sink.write(chunk);
+          else this.#writer.give([chunk]);
+        if (this.#hasOriginEnded) this.#endBody();
+      },
+    });
   }
 
   #makeSink(parts: PreparedParts, headers: HeaderMap): PageSink {
@@ -370,10 +419,12 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const { metrics, breaker } = this.#shared;
     breaker.succeeded(this.#page);
     metrics.pages.inc({ outcome: 'inserted' });
+    this.#recording?.inserted(outcomes);
     for (const outcome of outcomes) if (!outcome.inserted) metrics.leftOut.inc({ reason: outcome.reason });
   }
 
   #insertionFailed(error: unknown): void {
+    this.#recording = undefined;
     const { log, metrics, breaker } = this.#shared;
     const isOff = breaker.failed(this.#page);
     const { host } = this.#asked;
@@ -427,17 +478,22 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   /** The coding that this answer is packed in; undefined where it goes out as it is. */
-  #choosePacking(status: number, headers: HeaderMap): Packing | undefined {
+  #choosePacking(status: number, headers: HeaderMap): PackingCoding | undefined {
     if (!this.#shared.compress || !isPackable(status, headers)) return undefined;
     const accepted = firstOf(this.#request.headers['accept-encoding']);
     const coding = preferredCoding(accepted);
     addVary(headers, 'Accept-Encoding');
     if (coding === undefined || this.#request.method === 'HEAD' || this.#request.httpVersionMinor === 0)
       return undefined;
-    const mayKeep = !/\bno-store\b/i.test([headers['cache-control'] ?? ''].flat().join());
+    return coding;
+  }
+
+  /** Undefined where the origin says that nothing may be kept (RFC 9111, 5.2.2.5). */
+  #compressedKey(coding: PackingCoding, headers: HeaderMap): CompressedKey | undefined {
+    if (/\bno-store\b/i.test([headers['cache-control'] ?? ''].flat().join())) return undefined;
     const { host, target } = this.#asked;
-    const key = mayKeep ? `${host}\n${target}\n${this.#planned?.outcome.tag ?? ''}` : undefined;
-    return { coding, key };
+    const tag = this.#planned?.outcome.tag ?? '';
+    return { host, target, coding, tag, charset: charsetOf(firstOf(headers['content-type'])) };
   }
 }
 

@@ -11,7 +11,7 @@ import { BodyTooLong, Exchange, type PlannedLoad, type Shared } from './exchange
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { sendOwnPage } from './own-pages.js';
-import { PackedBodies } from './packing.js';
+import { CompressedCache } from './compressed-cache.js';
 import type { InserterFactory } from './page-sinks.js';
 import type { ReleaseTable, ServedHost } from '../releases/release-table.js';
 import { RememberedPages } from './remembered-pages.js';
@@ -68,7 +68,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     serverTiming: options.serverTiming ?? true,
     breaker: new Breaker(),
     remembered: new RememberedPages(),
-    packed: new PackedBodies(),
+    compressed: new CompressedCache(),
     compress: options.compress ?? true,
     pseudonym: options.pseudonym ?? PSEUDONYM,
     readClient: clientReader(options.trustedProxies ?? []),

@@ -8,7 +8,6 @@ import {
   type ZlibOptions,
 } from 'node:zlib';
 import type { Transform } from 'node:stream';
-import { LRUCache } from 'lru-cache';
 import { firstOf, tokens, type HeaderMap } from './headers.js';
 
 export type PackingCoding = 'gzip' | 'br';
@@ -75,46 +74,4 @@ export function createPacker(coding: PackingCoding): Transform & { flush(kind: n
 
 export function flushKind(coding: PackingCoding): number {
   return coding === 'gzip' ? constants.Z_SYNC_FLUSH : constants.BROTLI_OPERATION_FLUSH;
-}
-
-const MOST_BYTES = 48 << 20;
-const ENTRY_BYTES = 500;
-/** So many different bodies one after the other, and an address is taken to send another each time. */
-const MOST_MISSES = 3;
-/** How long such an address's bodies are not kept. */
-const NOT_KEPT_MS = 60_000;
-
-interface PackedBody {
-  /** Undefined for an address that sends another body each time. */
-  readonly kept: { readonly body: Buffer; readonly packed: Buffer } | undefined;
-  /** Bodies in a row that were not the one kept. */
-  readonly misses: number;
-}
-
-/**
- * The last packed body of each address. It is used again only for the very same bytes, so that it needs no validator,
- * and an origin that lies about one is noticed. Bounded by weight; what was used longest ago goes first.
- */
-export class PackedBodies {
-  readonly #bodies = new LRUCache<string, PackedBody>({
-    maxSize: MOST_BYTES,
-    sizeCalculation: ({ kept }) => (kept ? kept.body.length + kept.packed.length : 0) + ENTRY_BYTES,
-  });
-
-  /** @param key - of the address; undefined where nothing may be kept */
-  pack(key: string | undefined, body: Buffer, coding: PackingCoding): Buffer {
-    if (key === undefined) return packAtOnce(body, coding);
-    const name = `${coding}\n${key}`;
-    const known = this.#bodies.get(name);
-    if (known?.kept?.body.equals(body) === true) {
-      if (known.misses > 0) this.#bodies.set(name, { kept: known.kept, misses: 0 });
-      return known.kept.packed;
-    }
-    const packed = packAtOnce(body, coding);
-    if (known && !known.kept) return packed;
-    const misses = known ? known.misses + 1 : 0;
-    if (misses > MOST_MISSES) this.#bodies.set(name, { kept: undefined, misses }, { ttl: NOT_KEPT_MS });
-    else this.#bodies.set(name, { kept: { body, packed }, misses });
-    return packed;
-  }
 }
