@@ -17,6 +17,7 @@ await run(async () => {
   const checks = [
     ['types', ['tsc', '--noEmit', '-p', 'tsconfig.test.json']],
     ['lint', ['eslint', '.', '--max-warnings', '0']],
+    ['layers', ['depcruise', '--config', '.dependency-cruiser.mjs', 'packages']],
     ['format', ['prettier', '--check', '--log-level', 'warn', '.']],
   ];
   const failed = [];

@@ -1,11 +1,13 @@
 export { TOO_MUCH_WORDS, TooMuchError, type TooMuch } from './bounds/too-much.js';
 export * from './contain/index.js';
+export * from './edit/index.js';
 export * from './fields/index.js';
 export * from './insert/index.js';
 export * from './order/index.js';
 export * from './plan/index.js';
 export * from './reach/index.js';
 export * from './release/index.js';
+export * from './snapshot/index.js';
 export * from './verify/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';

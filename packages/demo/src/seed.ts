@@ -1,27 +1,10 @@
-import {
-  ApiError,
-  createClient,
-  type ApiClient,
-  type HoursResource,
-  type RecipeInput,
-} from '@pragmatica/contract';
+import { ApiError, createClient, type ApiClient, type RecipeInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { demoRecipes } from './recipes.js';
 import { installSnippet, tickAll } from './seed-recipes.js';
 import { SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
+import type { SeedOptions } from './seed-options.js';
 import { seedSisters } from './seed-sisters.js';
-
-export interface SeedOptions {
-  readonly server: string;
-  readonly token: string;
-  readonly gatewayPort: number;
-  readonly sitePort: number;
-  readonly providerPort: number;
-  /** When the chat is on; tests must not depend on the hour. */
-  readonly chatHours?: HoursResource;
-  /** Also the recipes, and the small sites around the ferries. */
-  readonly isWhole?: boolean;
-}
 
 const SITE = 'skerrywick';
 

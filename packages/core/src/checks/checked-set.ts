@@ -1,10 +1,7 @@
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
-import { readCode, unreadFacts, type Facts, type Range } from '../facts/index.js';
-import { lineAndColumn } from '../facts/index.js';
-import { byObject } from '../by-object.js';
-import { filledSnapshot } from '../fields/index.js';
+import type { Facts } from '../facts/index.js';
+import { byObject } from '../memoize/by-object.js';
 import { placementKey, type Placement } from '../insert/index.js';
-import type { OrderPart } from '../order/index.js';
 import {
   ReachAlgebra,
   pageAddress,
@@ -23,75 +20,16 @@ import {
   type SiteHost,
   type StepTick,
 } from '../recipes/index.js';
-import { orderedParts, reachOf, type Snapshot, type SnapshotSnippet } from '../release/index.js';
+import {
+  filledSnapshot,
+  orderedParts,
+  reachOf,
+  type Snapshot,
+  type SnapshotSnippet,
+} from '../snapshot/index.js';
+import { FactsMemory, type ReadCode } from './facts-cache.js';
+import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
-import type { Evidence, Subject } from './types.js';
-
-/** A part of a set with what was read out of its code. */
-export interface ReadPart extends OrderPart {
-  readonly code: string;
-  /** What checks work out of the code once, they keep by this object. */
-  readonly read: ReadCode;
-  /** Its snippet is switched on. */
-  readonly isOn: boolean;
-  readonly isInHead: boolean;
-}
-
-/** A code and what was read out of it: one object for as long as it is remembered. */
-export interface ReadCode {
-  readonly code: string;
-  readonly facts: Facts;
-  /** It took too long before; nothing is tried with it again. */
-  readonly isGivenUp?: boolean;
-}
-
-/** What watches over the reading of strangers' code, where somebody does. */
-export interface ReadingWatch {
-  /** Work on one code begins, which takes as long as that code lets it. */
-  begin(code: string): void;
-  /** It ends. */
-  end(): void;
-  /** Why a code is not to be read again; undefined for one that is. */
-  givenUp(code: string): string | undefined;
-}
-
-/** Codes that were read: reading is most of the work, and most code stays the same from edit to edit. */
-export class FactsMemory {
-  readonly #kept = new Map<string, ReadCode>();
-  readonly #most: number;
-  readonly #watch: ReadingWatch | undefined;
-
-  constructor(most = 20_000, watch?: ReadingWatch) {
-    this.#most = most;
-    this.#watch = watch;
-  }
-
-  read(code: string): ReadCode {
-    let read = this.#kept.get(code);
-    if (!read) {
-      if (this.#kept.size >= this.#most) this.#kept.clear();
-      this.#kept.set(code, (read = this.#read(code)));
-    }
-    return read;
-  }
-
-  /** Runs work that takes as long as one code lets it. */
-  watched<T>({ code }: ReadCode, work: () => T): T {
-    this.#watch?.begin(code);
-    const result = work();
-    this.#watch?.end();
-    return result;
-  }
-
-  #read(code: string): ReadCode {
-    const why = this.#watch?.givenUp(code);
-    if (why !== undefined) return { code, facts: unreadFacts(code, why), isGivenUp: true };
-    this.#watch?.begin(code);
-    const facts = readCode(code);
-    this.#watch?.end();
-    return { code, facts };
-  }
-}
 
 /** What is known of the site beside its set. */
 export interface Knowledge {
@@ -326,46 +264,4 @@ function outcomeOn(skeleton: PageSkeleton, read: ReadCode, placement: Placement)
   let outcome = kept.get(key);
   if (!outcome) kept.set(key, (outcome = onPage(skeleton, read.code, placement)));
   return outcome;
-}
-
-const SHOWN = 120;
-/** So much of the line before the place is shown where the line is too long. */
-const LEAD = 30;
-
-/** Evidence at a range of a part's code. */
-export function evidence(part: ReadPart, range: Range, note: string): Evidence {
-  return {
-    part: part.key,
-    range,
-    text: lineAround(part.code, range),
-    ...lineAndColumn(part.code, range.start),
-    note,
-  };
-}
-
-/** The line in which a range begins, up to the range's end where that is further on. */
-function lineAround(code: string, { start, end }: Range): string {
-  const lineStart = code.lastIndexOf('\n', start - 1) + 1;
-  const lineEnd = code.indexOf('\n', Math.max(start, end - 1));
-  const line = code.slice(lineStart, lineEnd < 0 ? code.length : lineEnd).trimEnd();
-  const from = line.length <= SHOWN ? 0 : Math.max(0, start - lineStart - LEAD);
-  const shown = line.slice(from, from + SHOWN).trim();
-  return `${from > 0 ? '…' : ''}${shown}${from + SHOWN < line.length ? '…' : ''}`;
-}
-
-export function subject(part: ReadPart): Subject {
-  return { snippet: part.snippet.key, name: part.snippet.name, part: part.key };
-}
-
-/** Parts grouped by something they share, in page order; groups of one are left out. */
-export function groups<T>(items: readonly T[], keyOf: (item: T) => string | undefined): T[][] {
-  const found = new Map<string, T[]>();
-  for (const item of items) {
-    const key = keyOf(item);
-    if (key === undefined) continue;
-    const group = found.get(key);
-    if (group) group.push(item);
-    else found.set(key, [item]);
-  }
-  return [...found.values()].filter((group) => group.length > 1);
 }

@@ -3,9 +3,9 @@ import type { Field } from '../fields/index.js';
 import { placementKey } from '../insert/index.js';
 import type { ConsentRules } from '../reach/index.js';
 import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
-import type { Snapshot } from '../release/index.js';
+import type { Snapshot } from '../snapshot/index.js';
 import type { Knowledge } from './checked-set.js';
-import type { Check, ExampleSnippet } from './types.js';
+import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
 export const EXAMPLE_NOW = Date.UTC(2027, 2, 1, 10);

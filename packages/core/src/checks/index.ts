@@ -1,15 +1,8 @@
-export { FactsMemory, type Knowledge, type ReadingWatch } from './checked-set.js';
+export type { Check, ExampleSnippet } from './check.js';
+export type { Knowledge } from './checked-set.js';
 export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
-export {
-  addedParts,
-  applyChanges,
-  applyFix,
-  mend,
-  partChanges,
-  snippetsOf,
-  type Mended,
-  type PartChange,
-} from './fixes.js';
+export { FactsMemory, type ReadingWatch } from './facts-cache.js';
+export { applyFix, mend, type Mended } from './fixes.js';
 export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { openStep } from './activation/open-step.js';
@@ -19,15 +12,12 @@ export {
   AREAS,
   SEVERITIES,
   type Area,
-  type SetChange,
-  type Check,
   type Evidence,
-  type ExampleSnippet,
   type Finding,
   type Fix,
   type Severity,
   type Subject,
-} from './types.js';
+} from './finding.js';
 export {
   countFindings,
   isWaivable,

@@ -1,8 +1,8 @@
 import type { Dependency, PlacementOrder, Rearrangement } from '../order/index.js';
-import type { Snapshot } from '../release/index.js';
-import { CheckedSet, type Knowledge, type ReadPart } from './checked-set.js';
-import { applyChanges } from './fixes.js';
-import type { SetChange } from './types.js';
+import type { Snapshot } from '../snapshot/index.js';
+import { applyChanges, type SetChange } from '../edit/index.js';
+import { CheckedSet, type Knowledge } from './checked-set.js';
+import type { ReadPart } from './read-part.js';
 
 export interface OrderReport {
   /** All that the running parts need of each other. */

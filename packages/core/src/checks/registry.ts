@@ -48,7 +48,7 @@ import { insecureAddress } from './safety/insecure-address.js';
 import { lateWrite } from './safety/late-write.js';
 import { secret } from './safety/secret.js';
 import { unpinnedFile } from './safety/unpinned-file.js';
-import type { Check } from './types.js';
+import type { Check } from './check.js';
 
 /** All checks, in the order in which findings of one severity are told. One more is one more file and one line here. */
 export const CHECKS: readonly Check[] = [

@@ -1,11 +1,12 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { fieldUses } from '../fields/index.js';
-import type { Snapshot } from '../release/index.js';
+import type { Snapshot } from '../snapshot/index.js';
 import { CheckedSet, type Knowledge } from './checked-set.js';
 import { unreadCode } from './activation/unread-code.js';
 import { CHECKS } from './registry.js';
-import { SEVERITIES, type Check, type Finding, type Fix, type Found } from './types.js';
+import { SEVERITIES, type Finding, type Fix, type Found } from './finding.js';
+import type { Check } from './check.js';
 
 /** Hex digits; 40 bits, far more than the findings of one set need. */
 const ID_LENGTH = 10;

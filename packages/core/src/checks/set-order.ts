@@ -7,8 +7,8 @@ import {
   type OrderSet,
   type Rearrangement,
 } from '../order/index.js';
-import type { ReadPart } from './checked-set.js';
-import type { Fix } from './types.js';
+import type { ReadPart } from './read-part.js';
+import type { Fix } from './finding.js';
 
 /** What the parts of a set need of each other, and how they come into the right order. */
 export class SetOrder {

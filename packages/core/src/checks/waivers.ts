@@ -1,4 +1,4 @@
-import type { Finding } from './types.js';
+import type { Finding } from './finding.js';
 
 /** That somebody accepted a finding for a while, and why. */
 export interface Waiver {

@@ -1,9 +1,9 @@
 import { parse, parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isAnchor, type Placement } from '../insert/index.js';
 import { waitingCode } from '../plan/index.js';
-import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../release/index.js';
-import { findCulprit, type Culprit } from './culprit.js';
 import { tooMuchOf } from '../bounds/too-much.js';
+import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
+import { findCulprit, type Culprit } from './culprit.js';
 import { assertShallow, children, isWithInsertion } from './tree.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page' | 'unproven';

@@ -141,17 +141,10 @@ function readWritten(context: MarkupContext, depth: number): void {
       ...record.makes.splice(makes).map((made) => ({ ...made, by: 'script' as const, range })),
     );
     record.boxes.push(...record.boxes.splice(boxes).map((box) => ({ ...box, range })));
-    if (isDocumentWrite) {
-      const list = writes.get(record);
-      if (list) list.push({ range, when, sure: 'certain' });
-      else writes.set(record, [{ range, when, sure: 'certain' }]);
-    }
+    if (isDocumentWrite) record.writes.push({ range, when, sure: 'certain' });
   }
   if (record.written.length > 0 && depth < DEEPEST_WRITTEN) readWritten(context, depth + 1);
 }
-
-/** Calls of `document.write`, kept beside the record that they were read into. */
-const writes = new WeakMap<Record, Facts['writes'][number][]>();
 
 function addTextProblems(
   code: string,
@@ -194,7 +187,7 @@ function factsOf({ record, attributes }: MarkupContext, { code, language, proble
     storage: withoutRepeats(record.storage),
     hosts: [...new Set(loads.flatMap(({ address }) => hostOf(address) ?? []))].sort(),
     boxes: record.boxes,
-    writes: writes.get(record) ?? [],
+    writes: record.writes,
     marks: marksOf(code),
     pieces,
   };

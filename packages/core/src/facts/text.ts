@@ -1,4 +1,4 @@
-import { byText } from '../by-text.js';
+import { byText } from '../memoize/by-text.js';
 
 /** Line and column of an offset, both from 1. Lines end at LF, CR LF or CR. */
 export function lineAndColumn(text: string, offset: number): { line: number; column: number } {

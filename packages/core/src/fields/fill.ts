@@ -1,7 +1,5 @@
-import { byObject } from '../by-object.js';
 import type { Range } from '../facts/index.js';
 import type { EnvironmentName } from '../reach/index.js';
-import type { Snapshot, SnapshotSnippet } from '../release/index.js';
 import { writtenValue } from './escape.js';
 import type { Field } from './types.js';
 import { fieldUses } from './uses.js';
@@ -58,42 +56,4 @@ export function sourceRange(
     shift -= more;
   }
   return { start, end };
-}
-
-const filledSets = byObject<Snapshot, Map<EnvironmentName, Snapshot>>(() => new Map());
-
-/** A set with all its fields filled in, as an environment gets it. The same object where it has none. */
-export function filledSnapshot(snapshot: Snapshot, environment: EnvironmentName): Snapshot {
-  const kept = filledSets(snapshot);
-  let filled = kept.get(environment);
-  if (!filled) kept.set(environment, (filled = fill(snapshot, environment)));
-  return filled;
-}
-
-function fill(snapshot: Snapshot, environment: EnvironmentName): Snapshot {
-  const fields = snapshot.site.fields ?? [];
-  if (!snapshot.snippets.some(hasFields)) return snapshot;
-  return {
-    ...snapshot,
-    snippets: snapshot.snippets.map((snippet) =>
-      hasFields(snippet)
-        ? {
-            ...snippet,
-            parts: snippet.parts.map((part) => ({
-              ...part,
-              code: filledCode(part.code, fields, environment),
-            })),
-          }
-        : snippet,
-    ),
-  };
-}
-
-function hasFields({ parts }: SnapshotSnippet): boolean {
-  return parts.some(({ code }) => code.includes('@{'));
-}
-
-/** Names of the fields in a snippet's code, each once. */
-export function fieldNames({ parts }: Pick<SnapshotSnippet, 'parts'>): string[] {
-  return [...new Set(parts.flatMap(({ code }) => fieldUses(code).map(({ name }) => name)))];
 }

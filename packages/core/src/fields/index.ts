@@ -1,5 +1,5 @@
 export { writtenValue } from './escape.js';
-export { fieldNames, filledCode, filledSnapshot, sourceRange } from './fill.js';
+export { filledCode, sourceRange } from './fill.js';
 export {
   FIELD_NAME,
   FIELD_TYPES,

@@ -1,6 +1,6 @@
 import { tokenizer, type Token } from 'acorn';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { byText } from '../by-text.js';
+import { byText } from '../memoize/by-text.js';
 import type { FieldPlace, FieldUse } from './types.js';
 
 const WRITTEN = /@\{([a-z][a-z0-9_-]{0,39})\}/g;

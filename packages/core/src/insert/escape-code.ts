@@ -1,11 +1,6 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { escapeScript } from './escape-script.js';
-
-/** Whether a character (a code point) cannot be written as it is. */
-export type IsLacking = (character: string) => boolean;
-
-/** Replaces the lacking characters in a piece of code; undefined where one of them cannot be said otherwise. */
-export type Escape = (text: string, isLacking: IsLacking) => string | undefined;
+import { hasLacking, isEscaped, replaceLacking, type Escape, type IsLacking } from './lacking.js';
 
 interface Range {
   readonly from: number;
@@ -35,11 +30,6 @@ export function escapeCode(code: string, isLacking: IsLacking): string | undefin
   return hasLacking(rest, isLacking) ? undefined : out + rest;
 }
 
-export function hasLacking(text: string, isLacking: IsLacking): boolean {
-  for (const character of text) if (isLacking(character)) return true;
-  return false;
-}
-
 /** Elements whose text has neither references nor any other escape. */
 const RAW = new Set(['xmp', 'iframe', 'noembed', 'noframes', 'plaintext']);
 
@@ -66,21 +56,6 @@ function escapeFor(parent: Tree.Element | undefined): Escape {
 
 const refuse: Escape = (text, isLacking) => (hasLacking(text, isLacking) ? undefined : text);
 
-/** Replaces each lacking character. */
-export function replaceLacking(
-  text: string,
-  isLacking: IsLacking,
-  by: (character: string, at: number) => string,
-): string {
-  let out = '';
-  let at = 0;
-  for (const character of text) {
-    out += isLacking(character) ? by(character, at) : character;
-    at += character.length;
-  }
-  return out;
-}
-
 const escapeText: Escape = (text, isLacking) =>
   replaceLacking(text, isLacking, (character) => `&#${character.codePointAt(0)!};`);
 
@@ -98,10 +73,3 @@ const escapeStyle: Escape = (text, isLacking) =>
   });
 
 const blank: Escape = (text, isLacking) => replaceLacking(text, isLacking, () => '?');
-
-/** Whether an odd number of backslashes stands before `at`: the character there is escaped already. */
-export function isEscaped(text: string, at: number): boolean {
-  let count = 0;
-  while (text[at - 1 - count] === '\\') count++;
-  return count % 2 === 1;
-}

@@ -1,6 +1,6 @@
 import type { Comment, Node, Token } from 'acorn';
 import { parseBounded } from '../bounds/parse-script.js';
-import { hasLacking, isEscaped, replaceLacking, type Escape, type IsLacking } from './escape-code.js';
+import { hasLacking, isEscaped, replaceLacking, type Escape, type IsLacking } from './lacking.js';
 
 const SCRIPT_TYPE = /^$|^module$|^(?:text|application)\/(?:x-)?(?:java|ecma)script\b/i;
 const JSON_TYPE = /^importmap$|^speculationrules$|[/+]json\b/i;

@@ -1,4 +1,4 @@
-import { byObject } from '../by-object.js';
+import { byObject } from '../memoize/by-object.js';
 import { isLimited } from '../reach/index.js';
 import {
   isAboutSettings,
@@ -13,7 +13,7 @@ import {
   type Settings,
   type Use,
 } from '../facts/index.js';
-import type { PlacedPart } from '../release/index.js';
+import type { PlacedPart } from '../snapshot/index.js';
 import { happensBefore, isDecidedByOrder, type Precedence } from './running-order.js';
 
 /** A part whose code was read. */

@@ -14,4 +14,4 @@ export { Precedences } from './graph.js';
 export { moveInList, orderLists, type MoveTarget, type PlacementOrder } from './move.js';
 export { rightOrder, type Move, type Rearrangement } from './moves.js';
 export { happensBefore, isDecidedByOrder, type Happening, type Precedence } from './running-order.js';
-export { dependencyWords, moveTitle, moveWords, partName } from './words.js';
+export { dependencyWords, moveTitle, moveWords } from './words.js';

@@ -1,5 +1,5 @@
 import { placementKey, type Placement } from '../insert/index.js';
-import { orderedParts, type Snapshot } from '../release/index.js';
+import { orderedParts, type Snapshot } from '../snapshot/index.js';
 
 /** Part keys in the order in which they run, by placement. */
 export interface PlacementOrder {

@@ -1,6 +1,6 @@
 import { placementKey, type NamedPlacement, type Placement } from '../insert/index.js';
-import { placementPosition } from '../release/index.js';
 import { placementOfStatement } from '../facts/index.js';
+import { placementPosition } from '../snapshot/index.js';
 import { allowedPlacements } from './allowed-placements.js';
 import { lightestCover } from './cover.js';
 import type { Dependency, OrderPart } from './dependencies.js';

@@ -1,11 +1,7 @@
 import { placementKey, placementWords } from '../insert/index.js';
-import type { Dependency, OrderPart } from './dependencies.js';
+import { partName } from '../snapshot/index.js';
+import type { Dependency } from './dependencies.js';
 import type { Move } from './moves.js';
-
-/** The name that people read, with the part's number where the snippet has several. */
-export function partName({ key, snippet: { name, parts } }: Pick<OrderPart, 'key' | 'snippet'>): string {
-  return parts.length === 1 ? `“${name}”` : `“${name}” (piece ${key.split('/').at(-1)!})`;
-}
 
 /** Why one part needs another, as a clause: `“Fares event” uses “tally”, which “Counter” makes`. */
 export function dependencyWords({ first, then, reason }: Dependency): string {

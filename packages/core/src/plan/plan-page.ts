@@ -1,4 +1,3 @@
-import { filledSnapshot } from '../fields/index.js';
 import {
   dateWords,
   dayAt,
@@ -11,12 +10,13 @@ import {
   type SiteReach,
 } from '../reach/index.js';
 import {
+  filledSnapshot,
   orderedParts,
   reachOf,
   type PlacedPart,
   type Snapshot,
   type SnapshotSnippet,
-} from '../release/index.js';
+} from '../snapshot/index.js';
 import type { LeftOutSnippet, PagePlan, PlannedPart, Reason } from './types.js';
 import { waitingCode } from './waiting/index.js';
 

@@ -1,4 +1,3 @@
-import { filledSnapshot } from '../fields/index.js';
 import { prepareParts, type PreparedParts } from '../insert/index.js';
 import {
   DEVICES,
@@ -14,12 +13,13 @@ import {
   type PageLoad,
 } from '../reach/index.js';
 import {
+  filledSnapshot,
   orderedParts,
   reachOf,
   snapshotDigest,
   type Snapshot,
   type SnapshotSnippet,
-} from '../release/index.js';
+} from '../snapshot/index.js';
 import { Bits } from './bits.js';
 import { HoursClock } from './hours-clock.js';
 import { planPage, toPlanned } from './plan-page.js';

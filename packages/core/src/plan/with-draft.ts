@@ -1,4 +1,4 @@
-import type { Snapshot } from '../release/index.js';
+import type { Snapshot } from '../snapshot/index.js';
 import { planPage } from './plan-page.js';
 import type { LeftOutSnippet, PagePlan } from './types.js';
 

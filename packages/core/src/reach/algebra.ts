@@ -1,5 +1,5 @@
-import { byObject } from '../by-object.js';
-import { byText } from '../by-text.js';
+import { byObject } from '../memoize/by-object.js';
+import { byText } from '../memoize/by-text.js';
 import { DEVICES, type Device } from './device.js';
 import {
   hoursMeeting,

@@ -1,5 +1,5 @@
 import { query } from 'json-p3';
-import { byText } from '../by-text.js';
+import { byText } from '../memoize/by-text.js';
 
 /** A purpose that visitors may agree to. */
 export interface ConsentCategory {

@@ -1,5 +1,5 @@
 import Bowser from 'bowser';
-import { byText } from '../by-text.js';
+import { byText } from '../memoize/by-text.js';
 
 export const DEVICES = ['phone', 'tablet', 'desktop'] as const;
 export type Device = (typeof DEVICES)[number];

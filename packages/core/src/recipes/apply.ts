@@ -1,6 +1,7 @@
-import { fieldNames, fieldValueProblem, type Field } from '../fields/index.js';
+import { fieldValueProblem, type Field } from '../fields/index.js';
 import type { EnvironmentName } from '../reach/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet, UnrankedSnippet } from '../release/index.js';
+import { fieldNames, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
+import type { UnrankedSnippet } from '../edit/index.js';
 import { renamedFields, siteFieldName } from './field-names.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
 

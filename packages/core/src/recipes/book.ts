@@ -1,6 +1,6 @@
-import { byObject } from '../by-object.js';
+import { byObject } from '../memoize/by-object.js';
 import type { Facts } from '../facts/index.js';
-import type { RecipeLink } from '../release/index.js';
+import type { RecipeLink } from '../snapshot/index.js';
 import { recogniseRecipe } from './recognise.js';
 import type { Recipe } from './types.js';
 

@@ -1,6 +1,7 @@
 import type { Field } from '../fields/index.js';
 import { placementKey, placementWords } from '../insert/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet, UnrankedSnippet } from '../release/index.js';
+import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
+import type { UnrankedSnippet } from '../edit/index.js';
 import { addFields, toPart } from './apply.js';
 import { matchPieces } from './pieces.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';

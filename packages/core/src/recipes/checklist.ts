@@ -1,5 +1,5 @@
 import type { EnvironmentName } from '../reach/index.js';
-import type { SnapshotSnippet } from '../release/index.js';
+import type { SnapshotSnippet } from '../snapshot/index.js';
 import type { Recipe, RecipeStep, StepTick } from './types.js';
 
 export interface SiteHost {

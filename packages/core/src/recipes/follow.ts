@@ -1,6 +1,6 @@
 import { filledCode, fieldValueProblem, type Field } from '../fields/index.js';
 import { ENVIRONMENT_NAMES } from '../reach/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../release/index.js';
+import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
 import { addFields, toPart } from './apply.js';
 import { matchPieces } from './pieces.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';

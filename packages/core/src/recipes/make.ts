@@ -1,8 +1,14 @@
 import { readCode, type Account } from '../facts/index.js';
 import { hostOf } from '../facts/index.js';
-import { fieldNames, fieldUses, fieldValueProblem, filledCode, type Field } from '../fields/index.js';
+import { fieldUses, fieldValueProblem, filledCode, type Field } from '../fields/index.js';
 import { isAnchor } from '../insert/index.js';
-import { keyFromName, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../release/index.js';
+import {
+  fieldNames,
+  keyFromName,
+  type Snapshot,
+  type SnapshotPart,
+  type SnapshotSnippet,
+} from '../snapshot/index.js';
 import { renamedFields, turned } from './field-names.js';
 import { matchPieces } from './pieces.js';
 import { RECIPE_FORMAT, type Recipe, type RecipeField, type RecipePart } from './types.js';

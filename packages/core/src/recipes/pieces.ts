@@ -1,4 +1,4 @@
-import { byText } from '../by-text.js';
+import { byText } from '../memoize/by-text.js';
 import { hostOf, readCode, type Facts } from '../facts/index.js';
 import { renamedFields } from './field-names.js';
 import type { Recipe, RecipePart } from './types.js';

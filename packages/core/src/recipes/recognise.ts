@@ -1,6 +1,6 @@
 import { URLPattern } from 'urlpattern-polyfill';
-import { byObject } from '../by-object.js';
-import { byText } from '../by-text.js';
+import { byObject } from '../memoize/by-object.js';
+import { byText } from '../memoize/by-text.js';
 import { hostOf, type Facts } from '../facts/index.js';
 import type { Recipe, Recognition } from './types.js';
 

@@ -1,6 +1,5 @@
 import { readCode, type Facts } from '../facts/index.js';
-import { filledSnapshot } from '../fields/index.js';
-import type { Snapshot, SnapshotSnippet } from '../release/index.js';
+import { filledSnapshot, type Snapshot, type SnapshotSnippet } from '../snapshot/index.js';
 import type { RecipeBook } from './book.js';
 import type { RecipeUse } from './checklist.js';
 import type { Recipe } from './types.js';

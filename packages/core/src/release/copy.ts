@@ -1,6 +1,6 @@
-import { fieldNames, type Field } from '../fields/index.js';
+import { type Field } from '../fields/index.js';
 import { isGroupReference, type PageGroup } from '../reach/index.js';
-import type { Snapshot, SnapshotSnippet } from './snapshot.js';
+import { fieldNames, type Snapshot, type SnapshotSnippet } from '../snapshot/index.js';
 
 /** What a snippet brings with it into another site, where that does not have it yet. */
 export interface Baggage {

@@ -1,5 +1,5 @@
 import { placementKey, placementWords, type Placement } from '../insert/index.js';
-import { fieldNames, fieldValue, filledCode, type Field } from '../fields/index.js';
+import { fieldValue, filledCode, type Field } from '../fields/index.js';
 import {
   ENVIRONMENT_NAMES,
   limitsWords,
@@ -9,6 +9,7 @@ import {
   type EnvironmentName,
 } from '../reach/index.js';
 import {
+  fieldNames,
   orderedParts,
   reachOf,
   type RecipeLink,
@@ -16,7 +17,7 @@ import {
   type SnapshotPart,
   type SnapshotSnippet,
   type SnippetState,
-} from './snapshot.js';
+} from '../snapshot/index.js';
 
 export type ChangeKind =
   | 'added'

@@ -1,71 +1,20 @@
-import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
-import type { Change, Snapshot } from '@pragmatica/core';
-import { NAMED_PLACEMENTS, isAnchor, placementKey, placementWords, type Placement } from '@pragmatica/core';
+import { NAMED_PLACEMENTS, placementKey } from '@pragmatica/core';
 import type { ReactNode } from 'react';
 import { cn } from '../../ui/cn';
 import { PlacementSlot } from './placement-slot';
-
-export type PlannedPart = PagePlanResource['parts'][number];
-
-interface PageStripProps {
-  site: string;
-  plan: PagePlanResource;
-  draft: { readonly data: { readonly snapshot: Snapshot }; readonly etag: string };
-  changes: readonly Change[];
-  findings: readonly FindingResource[];
-  isEditable: boolean;
-}
-
-/** What the slots need to know of each part besides the part. */
-export interface StripContext {
-  readonly site: string;
-  readonly snapshot: Snapshot;
-  readonly etag: string;
-  readonly isEditable: boolean;
-  /** Keys of snippets that the draft changes. */
-  readonly changed: ReadonlySet<string>;
-  /** Position of each part on the page, from 1. */
-  readonly position: ReadonlyMap<string, number>;
-  /** What is wrong or doubtful, by the part that it is about. */
-  readonly findings: ReadonlyMap<string, readonly FindingResource[]>;
-}
-
-function byPart(findings: readonly FindingResource[]): Map<string, FindingResource[]> {
-  const found = new Map<string, FindingResource[]>();
-  for (const finding of findings) {
-    if (finding.severity === 'advice') continue;
-    for (const { part } of finding.subjects)
-      if (part !== undefined) found.set(part, [...(found.get(part) ?? []), finding]);
-  }
-  return found;
-}
+import { anchorsOf, partsAt, slotTitle, stripContext, type StripData } from './strip-context';
 
 /** The page drawn from head to foot, with its parts where they run and in the order in which they run. */
-export function PageStrip({ site, plan, draft, changes, findings, isEditable }: PageStripProps) {
-  const context: StripContext = {
-    site,
-    snapshot: draft.data.snapshot,
-    etag: draft.etag,
-    isEditable,
-    changed: new Set(changes.map((change) => change.snippet)),
-    position: new Map(plan.parts.map((part, index) => [part.key, index + 1])),
-    findings: byPart(findings),
-  };
-  const partsAt = (placement: Placement): PlannedPart[] =>
-    plan.parts.filter((part) => placementKey(part.placement) === placementKey(placement));
-  const anchors = [
-    ...new Map(
-      plan.parts
-        .filter((part) => isAnchor(part.placement))
-        .map((part) => [placementKey(part.placement), part.placement]),
-    ).values(),
-  ];
+export function PageStrip(data: StripData) {
+  const { plan } = data;
+  const context = stripContext(data);
+  const anchors = anchorsOf(plan.parts);
   const [headStart, headEnd, bodyStart, bodyEnd] = NAMED_PLACEMENTS.map((placement) => (
     <PlacementSlot
       key={placement}
       placement={placement}
       title={slotTitle(placement)}
-      parts={partsAt(placement)}
+      parts={partsAt(plan.parts, placement)}
       context={context}
     />
   ));
@@ -87,7 +36,7 @@ export function PageStrip({ site, plan, draft, changes, findings, isEditable }: 
             key={placementKey(placement)}
             placement={placement}
             title={slotTitle(placement)}
-            parts={partsAt(placement)}
+            parts={partsAt(plan.parts, placement)}
             context={context}
           />
         ))}
@@ -96,10 +45,6 @@ export function PageStrip({ site, plan, draft, changes, findings, isEditable }: 
       </Region>
     </section>
   );
-}
-
-function slotTitle(placement: Placement): string {
-  return placementWords(placement).replace(/^(at )?(the )?/, '');
 }
 
 function Region({

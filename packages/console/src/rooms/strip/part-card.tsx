@@ -4,7 +4,7 @@ import { tellingLine } from '@pragmatica/core';
 import { GripVertical, Hourglass, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
-import type { PlannedPart, StripContext } from './page-strip';
+import type { PlannedPart, StripContext } from './strip-context';
 import { SnippetSwitch } from './snippet-switch';
 
 interface PartCardProps {

@@ -24,7 +24,7 @@ import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { useChangeOrder } from '../../api/changes';
 import { useToast } from '../../ui/toast';
-import type { StripContext } from './page-strip';
+import type { StripContext } from './strip-context';
 import { PartCard } from './part-card';
 
 interface PlacementSlotProps {

@@ -1,5 +1,5 @@
 import { hoursAt, momentWords, zoneClock } from '../../reach/index.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 

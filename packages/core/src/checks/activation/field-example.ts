@@ -1,6 +1,7 @@
 import { ENVIRONMENT_NAMES } from '../../reach/index.js';
-import { fieldNames, isLeftAtExample } from '../../fields/index.js';
-import type { Check } from '../types.js';
+import { isLeftAtExample } from '../../fields/index.js';
+import { fieldNames } from '../../snapshot/index.js';
+import type { Check } from '../check.js';
 
 const COUNTER = 'https://tallymast.example/count.js?id=';
 

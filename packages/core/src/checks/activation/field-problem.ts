@@ -1,9 +1,8 @@
 import { fieldUses, fieldValue, fieldValueProblem, writtenValue, type FieldUse } from '../../fields/index.js';
-import { partName } from '../../order/index.js';
 import { ENVIRONMENT_NAMES } from '../../reach/index.js';
-import type { Snapshot } from '../../release/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName, type Snapshot } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const fieldProblem: Check = {
   id: 'field-problem',

@@ -1,7 +1,9 @@
 import type { CodeProblem, Mark, MarkKind, ProblemKind } from '../../facts/index.js';
-import { partName } from '../../order/index.js';
-import { evidence, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
-import type { Found } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { type CheckedSet } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import type { ReadPart } from '../read-part.js';
+import type { Found } from '../finding.js';
 
 /** What goes away with another problem, and is told only when it does not. */
 const EXPLAINED_BY: Partial<Readonly<Record<ProblemKind, readonly ProblemKind[]>>> = {

@@ -1,5 +1,5 @@
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 

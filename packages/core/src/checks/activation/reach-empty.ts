@@ -1,7 +1,7 @@
 import { hoursWords, pageRulesWords, type Dimension } from '../../reach/index.js';
-import { reachOf, type SnapshotSnippet } from '../../release/index.js';
+import { reachOf, type SnapshotSnippet } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 const CODE = '<meta name="a" content="b">';
 

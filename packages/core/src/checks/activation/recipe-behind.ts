@@ -1,6 +1,6 @@
 import { recipeDifference } from '../../recipes/index.js';
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 const FIRST = exampleRecipe('parlanook-chat', 'Parlanook chat', {

@@ -1,5 +1,5 @@
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 const OLD = '<script async src="https://old.tallymast.example/c.js?id=TM-7731"></script>';
 

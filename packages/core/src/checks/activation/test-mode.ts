@@ -1,5 +1,5 @@
-import { partName } from '../../order/index.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import type { Check } from '../check.js';
 import { marksOfKind } from './of-facts.js';
 
 export const testMode: Check = {

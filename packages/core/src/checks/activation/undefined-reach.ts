@@ -1,6 +1,6 @@
 import { isGroupReference } from '../../reach/index.js';
-import type { Snapshot, SnapshotSnippet } from '../../release/index.js';
-import type { Check } from '../types.js';
+import type { Snapshot, SnapshotSnippet } from '../../snapshot/index.js';
+import type { Check } from '../check.js';
 
 const PIXEL = '<script async src="https://glintpixel.example/glint.js?id=GP-4417"></script>';
 

@@ -1,8 +1,11 @@
-import { byObject } from '../../by-object.js';
-import { partName } from '../../order/index.js';
+import { byObject } from '../../memoize/by-object.js';
 import type { Range } from '../../facts/index.js';
-import { evidence, groups, subject, type ReadCode, type ReadPart } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { ReadCode } from '../facts-cache.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 /** Elements that a page has once (HTML Standard, 4.2.2 to 4.2.5; canonical: RFC 6596, 3). */
 const SINGLE: readonly { readonly what: string; readonly pattern: RegExp }[] = [

@@ -1,7 +1,10 @@
 import { isFallback } from '../../order/index.js';
-import { groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../types.js';
+import { groups } from '../groups.js';
+import { subject } from '../evidence.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 import { sameAccount } from './same-account.js';
 import { sameCode } from './same-code.js';
 import { sameResource } from './same-resource.js';

@@ -1,8 +1,12 @@
+import { byObject } from '../../memoize/by-object.js';
+import { partName } from '../../snapshot/index.js';
 import { normalForm } from '../normal-form.js';
-import { byObject } from '../../by-object.js';
-import { partName } from '../../order/index.js';
-import { evidence, groups, subject, type CheckedSet, type ReadCode, type ReadPart } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { type CheckedSet } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { ReadCode } from '../facts-cache.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
 

@@ -1,6 +1,7 @@
-import { partName } from '../../order/index.js';
-import { evidence, groups, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { Check } from '../check.js';
 
 export const sameId: Check = {
   id: 'same-id',

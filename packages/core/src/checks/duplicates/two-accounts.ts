@@ -1,8 +1,9 @@
-import { byObject } from '../../by-object.js';
+import { byObject } from '../../memoize/by-object.js';
 import { normalAddress, type Load } from '../../facts/index.js';
-import { partName } from '../../order/index.js';
-import { evidence, groups, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { Check } from '../check.js';
 import { heldAccounts } from './same-account.js';
 
 export const twoAccounts: Check = {

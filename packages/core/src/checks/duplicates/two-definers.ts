@@ -1,7 +1,7 @@
+import { partName } from '../../snapshot/index.js';
 import { definers } from '../order/definitions.js';
-import { partName } from '../../order/index.js';
-import { evidence, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { evidence, subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const twoDefiners: Check = {
   id: 'two-definers',

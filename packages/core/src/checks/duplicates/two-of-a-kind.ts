@@ -1,7 +1,9 @@
 import type { ShapeKind } from '../../facts/index.js';
-import { isFallback, partName } from '../../order/index.js';
-import { groups, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { isFallback } from '../../order/index.js';
+import { partName } from '../../snapshot/index.js';
+import { groups } from '../groups.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 /** Kinds of which visitors want one, and what they see where there are two. */
 const ONE_OF: Partial<Readonly<Record<ShapeKind, { readonly name: string; readonly seen: string }>>> = {

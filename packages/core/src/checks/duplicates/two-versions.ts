@@ -1,8 +1,10 @@
-import { byObject } from '../../by-object.js';
+import { byObject } from '../../memoize/by-object.js';
 import { versionedFile, type Load } from '../../facts/index.js';
-import { partName } from '../../order/index.js';
-import { evidence, groups, subject, type ReadPart } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 interface Loaded {
   readonly part: ReadPart;

@@ -1,5 +1,6 @@
 import type { Definition, Use } from '../../facts/index.js';
-import type { CheckedSet, ReadPart } from '../checked-set.js';
+import type { CheckedSet } from '../checked-set.js';
+import type { ReadPart } from '../read-part.js';
 
 export interface Definer {
   readonly part: ReadPart;

@@ -1,6 +1,6 @@
-import { partName } from '../../order/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 import { evidenceOf } from './evidence-of.js';
 
 export const elementMadeLater: Check = {

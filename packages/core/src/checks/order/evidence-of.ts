@@ -1,6 +1,7 @@
 import type { Dependency } from '../../order/index.js';
-import { evidence, type ReadPart } from '../checked-set.js';
-import type { Evidence } from '../types.js';
+import { evidence } from '../evidence.js';
+import type { ReadPart } from '../read-part.js';
+import type { Evidence } from '../finding.js';
 
 /** Both places of a dependency: the one that needs, then the one that it needs. None for what people or recipes state. */
 export function evidenceOf({ first, then, reason }: Dependency<ReadPart>): Evidence[] {

@@ -1,6 +1,8 @@
-import { isBroughtByLoader, partName } from '../../order/index.js';
-import { evidence, subject } from '../checked-set.js';
-import type { Check, Found } from '../types.js';
+import { isBroughtByLoader } from '../../order/index.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import type { Check } from '../check.js';
+import type { Found } from '../finding.js';
 import { definers, openUses } from './definitions.js';
 
 export const needsWhatIsOff: Check = {

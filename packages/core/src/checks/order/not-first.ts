@@ -1,8 +1,9 @@
 import { placementOfStatement } from '../../facts/index.js';
-import { partName } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
-import { subject, type ReadPart } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 export const notFirst: Check = {
   id: 'not-first',

@@ -1,7 +1,8 @@
-import { dependencyWords, partName } from '../../order/index.js';
+import { dependencyWords } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 import { evidenceOf } from './evidence-of.js';
 
 export const orderCycle: Check = {

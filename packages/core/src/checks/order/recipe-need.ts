@@ -1,8 +1,8 @@
-import { partName } from '../../order/index.js';
-import type { SnapshotSnippet } from '../../release/index.js';
-import { subject, type CheckedSet } from '../checked-set.js';
+import { partName, type SnapshotSnippet } from '../../snapshot/index.js';
+import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../types.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 import { whyMissing } from './why-missing.js';
 
 const QUESTION = '<script src="https://biscuitkeel.example/ask.js"></script>';

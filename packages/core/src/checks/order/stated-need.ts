@@ -1,7 +1,7 @@
-import { partName } from '../../order/index.js';
-import { subject } from '../checked-set.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 import { whyMissing } from './why-missing.js';
-import type { Check } from '../types.js';
 
 export const statedNeed: Check = {
   id: 'stated-need',

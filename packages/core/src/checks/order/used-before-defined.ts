@@ -1,7 +1,7 @@
 import type { Moment } from '../../facts/index.js';
-import { partName } from '../../order/index.js';
-import { evidence, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const usedBeforeDefined: Check = {
   id: 'used-before-defined',

@@ -1,4 +1,4 @@
-import type { SnippetState } from '../../release/index.js';
+import type { SnippetState } from '../../snapshot/index.js';
 
 /**
  * Why something that must come first is not there.

@@ -1,7 +1,11 @@
-import { isFallback, partName } from '../../order/index.js';
-import { evidence, groups, subject, type CheckedSet, type ReadPart } from '../checked-set.js';
+import { isFallback } from '../../order/index.js';
 import type { Range } from '../../facts/index.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { type CheckedSet } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import { groups } from '../groups.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 const box = (id: string): string =>
   `<style>#${id}{position:fixed;right:20px;bottom:20px}</style><div id="${id}">Hello</div>`;

@@ -1,4 +1,4 @@
-import { byObject } from '../../by-object.js';
+import { byObject } from '../../memoize/by-object.js';
 import {
   UNPROVEN,
   containmentProblem,
@@ -8,10 +8,13 @@ import {
   type Culprit,
 } from '../../contain/index.js';
 import type { Placement } from '../../insert/index.js';
-import { partName } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
-import { evidence, subject, type CheckedSet, type ReadCode, type ReadPart } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { type CheckedSet } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import type { ReadCode } from '../facts-cache.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
 
 export const contained: Check = {
   id: 'contained',

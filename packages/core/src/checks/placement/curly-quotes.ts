@@ -1,6 +1,6 @@
-import { partName } from '../../order/index.js';
-import { evidence, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const curlyQuotes: Check = {
   id: 'curly-quotes',

@@ -1,9 +1,11 @@
 import { placementWords } from '../../insert/index.js';
 import { isPiece, toPart, type Recipe, type RecipePart } from '../../recipes/index.js';
-import type { SnapshotSnippet } from '../../release/index.js';
-import { type CheckedSet, type ReadPart } from '../checked-set.js';
+import type { SnapshotSnippet } from '../../snapshot/index.js';
+import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
-import type { Check, Found } from '../types.js';
+import type { ReadPart } from '../read-part.js';
+import type { Check } from '../check.js';
+import type { Found } from '../finding.js';
 
 const LOADER = '<script async src="https://crateline.example/crate.js?id=CR-20-3"></script>';
 const WITHOUT_SCRIPTS =

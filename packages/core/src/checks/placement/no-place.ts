@@ -1,8 +1,8 @@
 import { isAnchor } from '../../insert/index.js';
-import { partName } from '../../order/index.js';
 import { listWords } from '../../reach/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 /** So many pages are named; more are counted. */
 const NAMED_PAGES = 3;

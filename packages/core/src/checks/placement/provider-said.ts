@@ -1,8 +1,9 @@
 import { placementOfStatement } from '../../facts/index.js';
 import { isAnchor, placementWords, type NamedPlacement } from '../../insert/index.js';
-import { allowedPlacements, partName } from '../../order/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { allowedPlacements } from '../../order/index.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const providerSaid: Check = {
   id: 'provider-said',

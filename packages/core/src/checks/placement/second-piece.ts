@@ -1,6 +1,7 @@
-import { isFallback, partName } from '../../order/index.js';
-import { evidence, subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { isFallback } from '../../order/index.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 export const secondPiece: Check = {
   id: 'second-piece',

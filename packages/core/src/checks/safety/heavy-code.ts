@@ -1,6 +1,6 @@
-import { partName } from '../../order/index.js';
-import { subject } from '../checked-set.js';
-import type { Check } from '../types.js';
+import { partName } from '../../snapshot/index.js';
+import { subject } from '../evidence.js';
+import type { Check } from '../check.js';
 
 /** So much code is read with every page load, where a file of its own would be kept by the browser. */
 const MOST_BYTES = 50_000;

@@ -1,6 +1,6 @@
+import { partName } from '../../snapshot/index.js';
 import { marksOfKind } from '../activation/of-facts.js';
-import { partName } from '../../order/index.js';
-import type { Check } from '../types.js';
+import type { Check } from '../check.js';
 
 export const secret: Check = {
   id: 'secret',

@@ -1,8 +1,9 @@
 import type { CallExpression, Expression, NewExpression } from 'acorn';
 import type { LoadMode, ResourceKind } from '../types.js';
 import { isElement, placeElement } from './elements.js';
+import { defineGlobal, useGlobal } from './globals.js';
 import { member, needElement, setProperty, store } from './members.js';
-import type { ScriptReader } from './reader.js';
+import type { Walker } from './walker.js';
 import {
   HOLE,
   UNDEFINED,
@@ -20,7 +21,7 @@ import {
 type Call = CallExpression | NewExpression;
 
 interface Called {
-  readonly reader: ScriptReader;
+  readonly walker: Walker;
   readonly node: Call;
   readonly args: readonly Value[];
   readonly owner: Value;
@@ -58,29 +59,29 @@ const CALLING_NOW = new Set([
   'replace',
 ]);
 
-const place: Known = ({ reader, args }) => {
-  for (const value of args) if (isElement(value)) placeElement(reader, value);
+const place: Known = ({ walker, args }) => {
+  for (const value of args) if (isElement(value)) placeElement(walker, value);
   return args[0] ?? UNKNOWN;
 };
 
-const later: Known = ({ reader, args }) => {
-  for (const value of args) reader.callLater(value, args.slice(2));
+const later: Known = ({ walker, args }) => {
+  for (const value of args) walker.callLater(value, args.slice(2));
   return UNKNOWN;
 };
 
 function fetched(kind: ResourceKind, mode: LoadMode = 'none'): Known {
-  return ({ reader, node, args }) => {
+  return ({ walker, node, args }) => {
     if (args[0] === undefined) return UNKNOWN;
     const address = asText(args[0]);
     if (address.text === HOLE) return UNKNOWN;
-    reader.record.loads.push({
+    walker.record.loads.push({
       address: address.text,
       kind,
       by: 'script',
       mode,
-      when: reader.when,
+      when: walker.context.phase,
       noScript: false,
-      range: reader.range(node),
+      range: walker.range(node),
       sure: address.sure,
     });
     return UNKNOWN;
@@ -91,37 +92,37 @@ const find =
   (select: (name: string) => string, isList: boolean): Known =>
   ({ args }) => ({ kind: 'found', selector: select(asText(args[0] ?? UNKNOWN).text), isList });
 
-const write: Known = ({ reader, node, args }) => {
+const write: Known = ({ walker, node, args }) => {
   const parts = args.map(asText);
-  reader.record.write({
+  walker.record.write({
     html: joinTexts(parts).text,
     sure: leastSure(parts),
-    range: reader.range(node),
-    when: reader.when,
+    range: walker.range(node),
+    when: walker.context.phase,
     isDocumentWrite: true,
   });
   return UNDEFINED;
 };
 
-const createElement: Known = ({ reader, node, args }) =>
-  made(reader, node, asText(args[0] ?? UNKNOWN).text.toLowerCase());
+const createElement: Known = ({ walker, node, args }) =>
+  made(walker, node, asText(args[0] ?? UNKNOWN).text.toLowerCase());
 
-const createElementNs: Known = ({ reader, node, args }) =>
-  made(reader, node, asText(args[1] ?? UNKNOWN).text.toLowerCase());
+const createElementNs: Known = ({ walker, node, args }) =>
+  made(walker, node, asText(args[1] ?? UNKNOWN).text.toLowerCase());
 
-function made(reader: ScriptReader, node: Call, tag: string): ElementValue {
+function made(walker: Walker, node: Call, tag: string): ElementValue {
   return {
     kind: 'element',
     tag,
     properties: new Map(),
     styles: new Map(),
-    range: reader.range(node),
+    range: walker.range(node),
     addressRange: undefined,
     isPlaced: false,
   };
 }
 
-const assign: Known = ({ reader, node, args }) => {
+const assign: Known = ({ walker, node, args }) => {
   const [target = UNKNOWN, ...sources] = args;
   for (const source of sources) {
     if (source.kind !== 'object') continue;
@@ -133,18 +134,19 @@ const assign: Known = ({ reader, node, args }) => {
               property.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`),
               asText(style).text,
             );
-        else setProperty(reader, target, name, value, source.range);
+        else setProperty(walker, target, name, value, source.range);
       } else if (target.kind === 'object' || target.kind === 'function') target.properties.set(name, value);
-      else if (target.kind === 'host' && target.path === '') reader.define(name, value, node);
+      else if (target.kind === 'host' && target.path === '') defineGlobal(walker, name, value, node);
     }
   }
   return target;
 };
 
-const defineProperty: Known = ({ reader, node, args }) => {
+const defineProperty: Known = ({ walker, node, args }) => {
   const [target, name, description] = args;
   if (target?.kind === 'host' && target.path === '' && name?.kind === 'text')
-    reader.define(
+    defineGlobal(
+      walker,
       name.text,
       (description?.kind === 'object' && description.properties.get('value')) || UNKNOWN,
       node,
@@ -185,41 +187,41 @@ const HOST_CALLS: Readonly<{ [path: string]: Known }> = {
 };
 for (const storage of ['localStorage', 'sessionStorage'])
   for (const method of ['getItem', 'setItem', 'removeItem'])
-    (HOST_CALLS as { [path: string]: Known })[`${storage}.${method}`] = ({ reader, node, args }) => {
-      store(reader, storage, args[0] && asText(args[0]).text, node);
+    (HOST_CALLS as { [path: string]: Known })[`${storage}.${method}`] = ({ walker, node, args }) => {
+      store(walker, storage, args[0] && asText(args[0]).text, node);
       return UNKNOWN;
     };
 
 const NEW: Readonly<{ [path: string]: Known }> = {
-  Image: ({ reader, node }) => made(reader, node, 'img'),
-  Audio: ({ reader, node }) => made(reader, node, 'audio'),
+  Image: ({ walker, node }) => made(walker, node, 'img'),
+  Audio: ({ walker, node }) => made(walker, node, 'audio'),
   Worker: fetched('script'),
   SharedWorker: fetched('script'),
   WebSocket: fetched('data'),
   EventSource: fetched('data'),
-  Promise: ({ reader, args }) => {
-    if (args[0]?.kind === 'function') reader.call(args[0], [], UNKNOWN);
+  Promise: ({ walker, args }) => {
+    if (args[0]?.kind === 'function') walker.call(args[0], [], UNKNOWN);
     return UNKNOWN;
   },
 };
 
 /** A call: of something of the browser's, of the code's own functions, or of what other code brings. */
 export function callFunction(
-  reader: ScriptReader,
+  walker: Walker,
   node: CallExpression,
   fn: Value,
   args: readonly Value[],
   owner: Value,
   name: string | undefined,
 ): Value {
-  const called: Called = { reader, node, args, owner };
-  const path = globalPath(reader, fn, owner, name) ?? calledPath(node.callee as Expression);
+  const called: Called = { walker, node, args, owner };
+  const path = globalPath(walker, fn, owner, name) ?? calledPath(node.callee as Expression);
   if (path !== undefined && args.length > 0)
-    reader.record.calls.push({
+    walker.record.calls.push({
       name: path,
       args,
-      ranges: node.arguments.map((argument) => reader.range(argument)),
-      range: reader.range(node),
+      ranges: node.arguments.map((argument) => walker.range(argument)),
+      range: walker.range(node),
     });
   if (fn.kind === 'host') {
     const known = HOST_CALLS[fn.path];
@@ -227,47 +229,47 @@ export function callFunction(
   }
   // `f.call(…)`, `f.apply(…)`, `f.bind(…)`
   if (owner.kind === 'function') {
-    if (name === 'call') return reader.call(owner, args.slice(1), args[0] ?? UNKNOWN);
+    if (name === 'call') return walker.call(owner, args.slice(1), args[0] ?? UNKNOWN);
     if (name === 'apply')
-      return reader.call(owner, args[1]?.kind === 'array' ? args[1].items : [], args[0] ?? UNKNOWN);
+      return walker.call(owner, args[1]?.kind === 'array' ? args[1].items : [], args[0] ?? UNKNOWN);
     if (name === 'bind') return owner;
   }
   // Called by its name alone, a function has window for `this`; in strict code nothing, and nobody relies on that.
-  if (fn.kind === 'function') return reader.call(fn, args, name === undefined ? WINDOW : owner);
-  if (fn.kind === 'global') reader.use(fn.name, node);
+  if (fn.kind === 'function') return walker.call(fn, args, name === undefined ? WINDOW : owner);
+  if (fn.kind === 'global') useGlobal(walker, fn.name, node);
   if (name !== undefined) {
     const value = method(called, name);
     if (value) return value;
   }
-  for (const value of args) reader.callLater(value);
+  for (const value of args) walker.callLater(value);
   return UNKNOWN;
 }
 
 /** Methods of elements, lists and strings, and those that nearly always mean the same. */
 function method(called: Called, name: string): Value | undefined {
-  const { reader, node, args, owner } = called;
+  const { walker, node, args, owner } = called;
   // A list is never missing, but where nothing is there yet it is empty, and what is done with it is not done.
   const isUseless =
     owner.kind === 'found' && owner.isList && name === 'forEach' && /[.#[]/.test(owner.selector);
-  if (isUseless && reader.when === 'parse') needElement(reader, owner.selector, node);
+  if (isUseless && walker.context.phase === 'parse') needElement(walker, owner.selector, node);
   if (owner.kind === 'found' && !PLACING.has(name) && !owner.isList)
-    needElement(reader, owner.selector, node);
+    needElement(walker, owner.selector, node);
   if (PLACING.has(name)) {
-    if (owner.kind === 'found' && !owner.isList) needElement(reader, owner.selector, node);
+    if (owner.kind === 'found' && !owner.isList) needElement(walker, owner.selector, node);
     return place(called);
   }
   switch (name) {
     case 'setAttribute':
       if (owner.kind === 'element' && args[0]?.kind === 'text')
-        setProperty(reader, owner, args[0].text, args[1] ?? UNKNOWN, reader.range(node));
+        setProperty(walker, owner, args[0].text, args[1] ?? UNKNOWN, walker.range(node));
       return UNDEFINED;
     case 'insertAdjacentHTML': {
       const html = asText(args[1] ?? UNKNOWN);
-      reader.record.write({
+      walker.record.write({
         html: html.text,
         sure: html.sure,
-        range: reader.range(node),
-        when: reader.when,
+        range: walker.range(node),
+        when: walker.context.phase,
         isDocumentWrite: false,
       });
       return UNDEFINED;
@@ -283,7 +285,7 @@ function method(called: Called, name: string): Value | undefined {
       return UNDEFINED;
     }
     case 'item':
-      return member(reader, owner, '0', node);
+      return member(walker, owner, '0', node);
     case 'getAttribute':
       return owner.kind === 'element'
         ? (owner.properties.get(asText(args[0] ?? UNKNOWN).text) ?? UNKNOWN)
@@ -293,11 +295,11 @@ function method(called: Called, name: string): Value | undefined {
   if (owner.kind === 'array') return ofArray(called, owner.items, name);
   if (owner.kind === 'text') return ofText(owner.text, owner.sure, name, args);
   if (!CALLING_NOW.has(name)) return undefined;
-  for (const value of args) if (value.kind === 'function') reader.call(value, [], UNKNOWN);
+  for (const value of args) if (value.kind === 'function') walker.call(value, [], UNKNOWN);
   return UNKNOWN;
 }
 
-function ofArray({ reader, args }: Called, items: Value[], name: string): Value | undefined {
+function ofArray({ walker, args }: Called, items: Value[], name: string): Value | undefined {
   if (name === 'push' || name === 'unshift') {
     if (items.length < 200) items.push(...args);
     return UNKNOWN;
@@ -312,7 +314,7 @@ function ofArray({ reader, args }: Called, items: Value[], name: string): Value 
   const results: Value[] = [];
   if (fn?.kind === 'function')
     for (const item of items.length === 0 ? [UNKNOWN] : items.slice(0, 20))
-      results.push(reader.call(fn, [item, UNKNOWN], UNKNOWN));
+      results.push(walker.call(fn, [item, UNKNOWN], UNKNOWN));
   return name === 'map' ? { kind: 'array', items: results, range: { start: 0, end: 0 } } : UNKNOWN;
 }
 
@@ -359,43 +361,33 @@ function ofText(
 }
 
 /** `new X(…)`. */
-export function makeNew(
-  reader: ScriptReader,
-  node: NewExpression,
-  callee: Value,
-  args: readonly Value[],
-): Value {
-  const called: Called = { reader, node, args, owner: UNKNOWN };
+export function makeNew(walker: Walker, node: NewExpression, callee: Value, args: readonly Value[]): Value {
+  const called: Called = { walker, node, args, owner: UNKNOWN };
   if (callee.kind === 'host') {
     const known = NEW[callee.path];
     if (known) return known(called);
   }
   if (callee.kind === 'global') {
-    reader.use(callee.name, node);
+    useGlobal(walker, callee.name, node);
     const path = calledPath(node.callee);
     if (path !== undefined)
-      reader.record.calls.push({
+      walker.record.calls.push({
         name: path,
         args,
-        ranges: node.arguments.map((argument) => reader.range(argument)),
-        range: reader.range(node),
+        ranges: node.arguments.map((argument) => walker.range(argument)),
+        range: walker.range(node),
       });
   }
   if (callee.kind === 'function')
-    reader.call(callee, args, { kind: 'object', properties: new Map(), range: reader.range(node) });
-  else for (const value of args) reader.callLater(value);
+    walker.call(callee, args, { kind: 'object', properties: new Map(), range: walker.range(node) });
+  else for (const value of args) walker.callLater(value);
   return UNKNOWN;
 }
 
 /** The global name by which something is called, though it has another one here. */
-function globalPath(
-  reader: ScriptReader,
-  fn: Value,
-  owner: Value,
-  name: string | undefined,
-): string | undefined {
+function globalPath(walker: Walker, fn: Value, owner: Value, name: string | undefined): string | undefined {
   if (owner.kind === 'global') return [owner.name, owner.path, name].filter(Boolean).join('.');
-  for (const [global, value] of reader.record.globals) {
+  for (const [global, value] of walker.record.globals) {
     if (value === fn && fn.kind === 'function') return global;
     if (value === owner && (owner.kind === 'array' || owner.kind === 'object' || owner.kind === 'function'))
       return name === undefined ? global : `${global}.${name}`;

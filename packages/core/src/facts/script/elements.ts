@@ -1,4 +1,4 @@
-import type { ScriptReader } from './reader.js';
+import type { Walker } from './walker.js';
 import type { LoadMode, ResourceKind } from '../types.js';
 import { asText, type ElementValue, type Value } from './values.js';
 
@@ -23,7 +23,7 @@ const KINDS: Readonly<{ [tag: string]: ResourceKind }> = {
 };
 
 /** An element that was made comes into the page, or is fetched for. */
-export function placeElement(reader: ScriptReader, element: ElementValue): void {
+export function placeElement(walker: Walker, element: ElementValue): void {
   if (element.isPlaced) return;
   element.isPlaced = true;
   const kind = KINDS[element.tag];
@@ -31,18 +31,18 @@ export function placeElement(reader: ScriptReader, element: ElementValue): void 
   if (kind && address) {
     const written = asText(address);
     const range = element.addressRange ?? element.range;
-    reader.record.loads.push({
+    walker.record.loads.push({
       address: written.text,
       kind: element.tag === 'link' ? linkKind(element) : kind,
       by: 'script',
       mode: kind === 'script' ? scriptMode(element) : 'none',
-      when: reader.when,
+      when: walker.context.phase,
       noScript: false,
       range,
       sure: written.sure,
     });
   }
-  readBox(reader, element);
+  readBox(walker, element);
 }
 
 /** A script that a script makes is asynchronous unless it is told otherwise (HTML Standard 4.12.1, "force async"). */
@@ -60,9 +60,9 @@ function linkKind(element: ElementValue): ResourceKind {
 }
 
 /** A box that stays where it is while the page moves under it. */
-function readBox(reader: ScriptReader, element: ElementValue): void {
+function readBox(walker: Walker, element: ElementValue): void {
   const box = boxOf(element.styles);
-  if (box) reader.record.boxes.push({ ...box, range: element.range, sure: 'certain' });
+  if (box) walker.record.boxes.push({ ...box, range: element.range, sure: 'certain' });
 }
 
 /** What a style says of a floating box; undefined for one that does not float. */

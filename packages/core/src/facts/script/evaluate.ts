@@ -13,16 +13,19 @@ import type {
   TemplateLiteral,
 } from 'acorn';
 import { isWindowName } from './browser-names.js';
+import { bind } from './bind.js';
 import { callFunction, makeNew } from './calls.js';
+import { assignName, lookUp } from './globals.js';
 import { guardedBy } from './guards.js';
 import { member, memberName, setMember } from './members.js';
 import { runClassBody } from './statements.js';
-import type { ScriptReader } from './reader.js';
+import type { Walker } from './walker.js';
 import {
   UNDEFINED,
   UNKNOWN,
   WINDOW,
   asText,
+  certainTruth,
   fewItems,
   joinTexts,
   lessSure,
@@ -33,8 +36,8 @@ import {
 } from './values.js';
 
 /** The value of an expression as far as it is written, and everything that happens on the way. */
-export function evaluate(reader: ScriptReader, node: Expression): Value {
-  if (reader.isTired()) return UNKNOWN;
+export function evaluate(walker: Walker, node: Expression): Value {
+  if (walker.isExhausted()) return UNKNOWN;
   switch (node.type) {
     case 'Literal':
       if (typeof node.value === 'string') return text(node.value);
@@ -42,112 +45,112 @@ export function evaluate(reader: ScriptReader, node: Expression): Value {
         return node.regex ? UNKNOWN : { kind: 'plain', value: node.value };
       return UNKNOWN;
     case 'TemplateLiteral':
-      return template(reader, node);
+      return template(walker, node);
     case 'Identifier':
-      return identifier(reader, node);
+      return identifier(walker, node);
     case 'ThisExpression':
-      return reader.self;
+      return walker.context.thisValue;
     case 'MemberExpression':
-      return readMember(reader, node);
+      return readMember(walker, node);
     case 'ChainExpression':
-      return evaluate(reader, node.expression);
+      return evaluate(walker, node.expression);
     case 'ParenthesizedExpression':
-      return evaluate(reader, node.expression);
+      return evaluate(walker, node.expression);
     case 'CallExpression':
-      return call(reader, node);
+      return call(walker, node);
     case 'NewExpression':
-      return makeNew(reader, node, evaluate(reader, node.callee), args(reader, node.arguments));
+      return makeNew(walker, node, evaluate(walker, node.callee), args(walker, node.arguments));
     case 'ImportExpression': {
-      const address = asText(reader.eval(node.source));
-      reader.record.loads.push({
+      const address = asText(walker.evaluate(node.source));
+      walker.record.loads.push({
         address: address.text,
         kind: 'script',
         by: 'script',
         mode: 'module',
-        when: reader.when,
+        when: walker.context.phase,
         noScript: false,
-        range: reader.range(node),
+        range: walker.range(node),
         sure: address.sure,
       });
       return UNKNOWN;
     }
     case 'FunctionExpression':
     case 'ArrowFunctionExpression':
-      return reader.wait({ kind: 'function', node, scope: reader.scope, properties: new Map() });
+      return walker.created({ kind: 'function', node, scope: walker.context.scope, properties: new Map() });
     case 'ClassExpression':
-      return classExpression(reader, node);
+      return classExpression(walker, node);
     case 'ObjectExpression':
-      return object(reader, node);
+      return object(walker, node);
     case 'ArrayExpression':
       return {
         kind: 'array',
         items: args(
-          reader,
+          walker,
           node.elements.filter((element) => element !== null),
         ),
-        range: reader.range(node),
+        range: walker.range(node),
       };
     case 'AssignmentExpression':
-      return assignment(reader, node);
+      return assignment(walker, node);
     case 'LogicalExpression':
-      return logical(reader, node);
+      return logical(walker, node);
     case 'ConditionalExpression': {
-      const known = reader.certainTruth(evaluate(reader, node.test));
-      if (known !== undefined) return evaluate(reader, known ? node.consequent : node.alternate);
-      const guards = guardedBy(reader, node.test);
-      return reader.guarded(guards, () => {
-        const then = evaluate(reader, node.consequent);
-        const otherwise = evaluate(reader, node.alternate);
+      const known = certainTruth(evaluate(walker, node.test));
+      if (known !== undefined) return evaluate(walker, known ? node.consequent : node.alternate);
+      const guards = guardedBy(walker, node.test);
+      return walker.guarded(guards, () => {
+        const then = evaluate(walker, node.consequent);
+        const otherwise = evaluate(walker, node.alternate);
         return unsure(then.kind === 'plain' || then.kind === 'unknown' ? otherwise : then);
       });
     }
     case 'BinaryExpression':
-      return binary(reader, node);
+      return binary(walker, node);
     case 'UnaryExpression': {
-      if (node.operator === 'typeof') return typeOf(reader, node.argument);
-      const value = evaluate(reader, node.argument);
+      if (node.operator === 'typeof') return typeOf(walker, node.argument);
+      const value = evaluate(walker, node.argument);
       if (node.operator === 'void') return UNDEFINED;
       if (node.operator !== '!') return numeric(node.operator, value);
-      const known = reader.certainTruth(value);
+      const known = certainTruth(value);
       return known === undefined ? UNKNOWN : { kind: 'plain', value: !known };
     }
     case 'UpdateExpression':
-      evaluate(reader, node.argument);
+      evaluate(walker, node.argument);
       return UNKNOWN;
     case 'SequenceExpression': {
       let value: Value = UNDEFINED;
-      for (const expression of node.expressions) value = evaluate(reader, expression);
+      for (const expression of node.expressions) value = evaluate(walker, expression);
       return value;
     }
     case 'TaggedTemplateExpression':
-      evaluate(reader, node.tag);
-      template(reader, node.quasi);
+      evaluate(walker, node.tag);
+      template(walker, node.quasi);
       return UNKNOWN;
     case 'AwaitExpression':
-      evaluate(reader, node.argument);
+      evaluate(walker, node.argument);
       // What follows runs when the answer is there; the function's end sets the moment back.
-      reader.when = 'later';
+      walker.continueLater();
       return UNKNOWN;
     case 'YieldExpression':
-      if (node.argument) evaluate(reader, node.argument);
+      if (node.argument) evaluate(walker, node.argument);
       return UNKNOWN;
     default:
       return UNKNOWN;
   }
 }
 
-function identifier(reader: ScriptReader, node: Identifier): Value {
-  if (isWindowName(node.name) && !reader.scope.find(node.name)) return WINDOW;
+function identifier(walker: Walker, node: Identifier): Value {
+  if (isWindowName(node.name) && !walker.context.scope.find(node.name)) return WINDOW;
   if (node.name === 'undefined') return UNDEFINED;
-  return reader.lookUp(node.name, node);
+  return lookUp(walker, node.name, node);
 }
 
 /** `typeof x` asks for a name without needing it. */
-function typeOf(reader: ScriptReader, argument: Expression): Value {
+function typeOf(walker: Walker, argument: Expression): Value {
   const value =
     argument.type === 'Identifier'
-      ? reader.lookUp(argument.name, argument, true)
-      : evaluate(reader, argument);
+      ? lookUp(walker, argument.name, argument, true)
+      : evaluate(walker, argument);
   if (value.kind === 'function') return text('function', 'likely');
   return UNKNOWN;
 }
@@ -157,12 +160,12 @@ function numeric(operator: string, value: Value): Value {
   return operator === '-' ? { kind: 'plain', value: -value.value } : operator === '+' ? value : UNKNOWN;
 }
 
-function template(reader: ScriptReader, node: TemplateLiteral): Value {
+function template(walker: Walker, node: TemplateLiteral): Value {
   let whole = text('');
   node.quasis.forEach((quasi, i) => {
     whole = joined(whole, text(quasi.value.cooked ?? quasi.value.raw));
     const expression = node.expressions[i];
-    if (expression) whole = joined(whole, asText(evaluate(reader, expression)));
+    if (expression) whole = joined(whole, asText(evaluate(walker, expression)));
   });
   return whole;
 }
@@ -172,7 +175,7 @@ function joined(a: TextValue, b: TextValue): TextValue {
 }
 
 /** A chain like `a + b + c` is as deep as it is long: its operands are followed one after the other. */
-function binary(reader: ScriptReader, node: BinaryExpression): Value {
+function binary(walker: Walker, node: BinaryExpression): Value {
   const chain: BinaryExpression[] = [];
   let first: BinaryExpression['left'] = node;
   while (first.type === 'BinaryExpression') {
@@ -180,9 +183,9 @@ function binary(reader: ScriptReader, node: BinaryExpression): Value {
     first = first.left;
   }
   const innermost = chain.at(-1)!;
-  let value = first.type === 'PrivateIdentifier' ? UNKNOWN : side(reader, first, innermost.operator);
+  let value = first.type === 'PrivateIdentifier' ? UNKNOWN : side(walker, first, innermost.operator);
   for (const one of chain.reverse())
-    value = operate(one.operator, value, side(reader, one.right, one.operator));
+    value = operate(one.operator, value, side(walker, one.right, one.operator));
   return value;
 }
 
@@ -215,17 +218,17 @@ function operate(operator: BinaryExpression['operator'], left: Value, right: Val
 }
 
 /** One side of a comparison; asking whether a global is there does not need it. */
-function side(reader: ScriptReader, node: Expression, operator: string): Value {
+function side(walker: Walker, node: Expression, operator: string): Value {
   return operator === 'in' && node.type === 'Identifier' && isWindowName(node.name)
     ? WINDOW
-    : evaluate(reader, node);
+    : evaluate(walker, node);
 }
 
-function logical(reader: ScriptReader, node: LogicalExpression): Value {
-  const left = evaluate(reader, node.left);
+function logical(walker: Walker, node: LogicalExpression): Value {
+  const left = evaluate(walker, node.left);
   const known = truth(left);
-  const guards = guardedBy(reader, node.left);
-  const right = (): Value => reader.guarded(guards, () => evaluate(reader, node.right));
+  const guards = guardedBy(walker, node.left);
+  const right = (): Value => walker.guarded(guards, () => evaluate(walker, node.right));
   if (node.operator === '&&') {
     if (known === false && left.kind !== 'text') return left;
     return known === true ? right() : unsure(right());
@@ -242,98 +245,98 @@ function unsure(value: Value): Value {
   return value.kind === 'text' ? text(value.text, lessSure(value.sure, 'likely')) : value;
 }
 
-function readMember(reader: ScriptReader, node: MemberExpression): Value {
+function readMember(walker: Walker, node: MemberExpression): Value {
   if (node.object.type === 'Super') return UNKNOWN;
-  const owner = evaluate(reader, node.object);
-  const name = memberName(reader, node);
-  const guards = node.optional ? guardedBy(reader, node.object) : [];
-  return reader.guarded(guards, () => member(reader, owner, name, node));
+  const owner = evaluate(walker, node.object);
+  const name = memberName(walker, node);
+  const guards = node.optional ? guardedBy(walker, node.object) : [];
+  return walker.guarded(guards, () => member(walker, owner, name, node));
 }
 
-function object(reader: ScriptReader, node: ObjectExpression): Value {
+function object(walker: Walker, node: ObjectExpression): Value {
   const properties = new Map<string, Value>();
-  const self: Value = { kind: 'object', properties, range: reader.range(node) };
+  const self: Value = { kind: 'object', properties, range: walker.range(node) };
   for (const property of node.properties) {
     if (property.type === 'SpreadElement') {
-      const spread = evaluate(reader, property.argument);
+      const spread = evaluate(walker, property.argument);
       if (spread.kind === 'object')
         for (const [name, value] of spread.properties) properties.set(name, value);
       continue;
     }
-    const name = propertyName(reader, property);
-    const value = evaluate(reader, property.value);
+    const name = propertyName(walker, property);
+    const value = evaluate(walker, property.value);
     if (name !== undefined && property.kind === 'init') properties.set(name, value);
   }
   return self;
 }
 
-function propertyName(reader: ScriptReader, property: Property): string | undefined {
+function propertyName(walker: Walker, property: Property): string | undefined {
   const { key } = property;
   if (property.computed) {
-    const value = evaluate(reader, key);
+    const value = evaluate(walker, key);
     return value.kind === 'text' ? value.text : undefined;
   }
   if (key.type === 'Identifier') return key.name;
   return key.type === 'Literal' ? String(key.value) : undefined;
 }
 
-function classExpression(reader: ScriptReader, node: ClassExpression): Value {
-  runClassBody(reader, node);
+function classExpression(walker: Walker, node: ClassExpression): Value {
+  runClassBody(walker, node);
   return { kind: 'class' };
 }
 
-function assignment(reader: ScriptReader, node: AssignmentExpression): Value {
+function assignment(walker: Walker, node: AssignmentExpression): Value {
   const { left, operator } = node;
   if (operator === '=') {
-    const value = evaluate(reader, node.right);
-    if (left.type === 'Identifier') reader.assign(left.name, value, left, node.right);
-    else if (left.type === 'MemberExpression') setMember(reader, left, value, node.right);
-    else reader.bind(left, value, false);
+    const value = evaluate(walker, node.right);
+    if (left.type === 'Identifier') assignName(walker, left.name, value, left, node.right);
+    else if (left.type === 'MemberExpression') setMember(walker, left, value, node.right);
+    else bind(walker, left, value, 'assignment');
     return value;
   }
   const isLogical = operator === '||=' || operator === '&&=' || operator === '??=';
-  const guards = isLogical ? guardedBy(reader, left as Expression) : [];
-  const old = reader.guarded(guards, () => evaluate(reader, left as Expression));
-  const given = evaluate(reader, node.right);
+  const guards = isLogical ? guardedBy(walker, left as Expression) : [];
+  const old = walker.guarded(guards, () => evaluate(walker, left as Expression));
+  const given = evaluate(walker, node.right);
   const value =
     operator === '+=' && (old.kind === 'text' || given.kind === 'text')
       ? joined(asText(old), asText(given))
       : isLogical
         ? given
         : UNKNOWN;
-  if (left.type === 'Identifier') reader.assign(left.name, value, left, node);
-  else if (left.type === 'MemberExpression') setMember(reader, left, value, node);
+  if (left.type === 'Identifier') assignName(walker, left.name, value, left, node);
+  else if (left.type === 'MemberExpression') setMember(walker, left, value, node);
   return value;
 }
 
 /** Arguments or items; what is spread is spread where it is known. */
-export function args(reader: ScriptReader, nodes: readonly (Expression | SpreadElement)[]): Value[] {
+export function args(walker: Walker, nodes: readonly (Expression | SpreadElement)[]): Value[] {
   const values = nodes.flatMap((node) => {
-    if (node.type !== 'SpreadElement') return [evaluate(reader, node)];
-    const value = evaluate(reader, node.argument);
+    if (node.type !== 'SpreadElement') return [evaluate(walker, node)];
+    const value = evaluate(walker, node.argument);
     return value.kind === 'array' ? value.items : [UNKNOWN];
   });
   return fewItems(values);
 }
 
-function call(reader: ScriptReader, node: CallExpression): Value {
+function call(walker: Walker, node: CallExpression): Value {
   const { callee } = node;
   if (callee.type === 'Super') {
-    args(reader, node.arguments);
+    args(walker, node.arguments);
     return UNKNOWN;
   }
   if (callee.type === 'MemberExpression' && callee.object.type !== 'Super') {
-    const owner = evaluate(reader, callee.object);
-    const name = memberName(reader, callee);
-    const guards = callee.optional || node.optional ? guardedBy(reader, callee) : [];
-    return reader.guarded(guards, () => {
-      const fn = member(reader, owner, name, callee, true);
-      return callFunction(reader, node, fn, args(reader, node.arguments), owner, name);
+    const owner = evaluate(walker, callee.object);
+    const name = memberName(walker, callee);
+    const guards = callee.optional || node.optional ? guardedBy(walker, callee) : [];
+    return walker.guarded(guards, () => {
+      const fn = member(walker, owner, name, callee, true);
+      return callFunction(walker, node, fn, args(walker, node.arguments), owner, name);
     });
   }
   const isChecked = node.optional && callee.type === 'Identifier';
   const fn = isChecked
-    ? reader.guarded([callee.name], () => evaluate(reader, callee))
-    : evaluate(reader, callee);
-  return callFunction(reader, node, fn, args(reader, node.arguments), UNKNOWN, undefined);
+    ? walker.guarded([callee.name], () => evaluate(walker, callee))
+    : evaluate(walker, callee);
+  return callFunction(walker, node, fn, args(walker, node.arguments), UNKNOWN, undefined);
 }

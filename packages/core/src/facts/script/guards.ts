@@ -1,47 +1,47 @@
 import type { CallExpression, Expression } from 'acorn';
 import { isWindowName } from './browser-names.js';
-import type { ScriptReader } from './reader.js';
+import type { Walker } from './walker.js';
 
 /** Globals that a condition asks for: `typeof x`, `window.x`, `x`, `'x' in window`, and these combined. */
-export function guardedBy(reader: ScriptReader, test: Expression): string[] {
+export function guardedBy(walker: Walker, test: Expression): string[] {
   switch (test.type) {
     case 'LogicalExpression':
-      return [...guardedBy(reader, test.left), ...guardedBy(reader, test.right)];
+      return [...guardedBy(walker, test.left), ...guardedBy(walker, test.right)];
     case 'UnaryExpression':
-      if (test.operator === 'typeof' || test.operator === '!') return guardedBy(reader, test.argument);
+      if (test.operator === 'typeof' || test.operator === '!') return guardedBy(walker, test.argument);
       return [];
     case 'BinaryExpression':
       if (test.operator === 'in' && test.left.type === 'Literal' && typeof test.left.value === 'string')
         return [test.left.value];
       return [
-        ...(test.left.type === 'PrivateIdentifier' ? [] : guardedBy(reader, test.left)),
-        ...guardedBy(reader, test.right),
+        ...(test.left.type === 'PrivateIdentifier' ? [] : guardedBy(walker, test.left)),
+        ...guardedBy(walker, test.right),
       ];
     case 'ChainExpression':
     case 'ParenthesizedExpression':
-      return guardedBy(reader, test.expression);
+      return guardedBy(walker, test.expression);
     case 'CallExpression': {
       const selector = soughtSelector(test);
       if (selector !== undefined) return [elementGuard(selector)];
-      return test.callee.type === 'Super' ? [] : guardedBy(reader, test.callee);
+      return test.callee.type === 'Super' ? [] : guardedBy(walker, test.callee);
     }
     case 'Identifier': {
-      if (reader.scope.find(test.name) === undefined) return [test.name];
+      if (walker.context.scope.find(test.name) === undefined) return [test.name];
       // A name of its own that holds what a global held.
-      const value = reader.scope.find(test.name)!.get(test.name);
+      const value = walker.context.scope.find(test.name)!.get(test.name);
       if (value?.kind === 'found') return [elementGuard(value.selector)];
       return value?.kind === 'global' ? [value.name] : [];
     }
     case 'MemberExpression': {
       const { object, property } = test;
       if (object.type === 'Super' || property.type === 'PrivateIdentifier') return [];
-      if (isWindowLike(reader, object)) {
+      if (isWindowLike(walker, object)) {
         if (!test.computed && property.type === 'Identifier') return [property.name];
         if (property.type === 'Literal' && typeof property.value === 'string') return [property.value];
-        const value = test.computed ? reader.eval(property) : undefined;
+        const value = test.computed ? walker.evaluate(property) : undefined;
         return value?.kind === 'text' ? [value.text] : [];
       }
-      return guardedBy(reader, object);
+      return guardedBy(walker, object);
     }
     default:
       return [];
@@ -63,9 +63,9 @@ function soughtSelector(call: CallExpression): string | undefined {
   return callee.property.name === 'querySelector' ? sought.value : undefined;
 }
 
-function isWindowLike(reader: ScriptReader, node: Expression): boolean {
+function isWindowLike(walker: Walker, node: Expression): boolean {
   if (node.type !== 'Identifier') return false;
-  const scope = reader.scope.find(node.name);
+  const scope = walker.context.scope.find(node.name);
   if (!scope) return isWindowName(node.name);
   const value = scope.get(node.name);
   return value?.kind === 'host' && (value.path === '' || isWindowName(value.path));

@@ -2,22 +2,24 @@ import type { MemberExpression, Node } from 'acorn';
 import type { Range } from '../types.js';
 import { placeElement, readInlineStyle } from './elements.js';
 import { isBrowserName, isWindowName } from './browser-names.js';
+import { isGuarded } from './execution-context.js';
+import { defineGlobal, useGlobal } from './globals.js';
 import { elementGuard } from './guards.js';
-import type { ScriptReader } from './reader.js';
+import type { Walker } from './walker.js';
 import { HOLE, UNDEFINED, UNKNOWN, asText, text, type Value } from './values.js';
 
 /** The name of the property that is asked for; undefined where it is not known. */
-export function memberName(reader: ScriptReader, node: MemberExpression): string | undefined {
+export function memberName(walker: Walker, node: MemberExpression): string | undefined {
   if (node.property.type === 'PrivateIdentifier') return undefined;
   if (!node.computed && node.property.type === 'Identifier') return node.property.name;
-  const value = reader.eval(node.property);
+  const value = walker.evaluate(node.property);
   if (value.kind === 'text') return value.text.includes(HOLE) ? undefined : value.text;
   return value.kind === 'plain' && typeof value.value === 'number' ? String(value.value) : undefined;
 }
 
 /** The value of a property. `isCalled`: it is about to be called. */
 export function member(
-  reader: ScriptReader,
+  walker: Walker,
   owner: Value,
   name: string | undefined,
   node: Node,
@@ -29,10 +31,10 @@ export function member(
   }
   switch (owner.kind) {
     case 'host':
-      return hostMember(reader, owner.path, name, node, isCalled);
+      return hostMember(walker, owner.path, name, node, isCalled);
     case 'global':
       // Asking something of a global needs it.
-      reader.use(owner.name, node);
+      useGlobal(walker, owner.name, node);
       return { kind: 'global', name: owner.name, path: owner.path === '' ? name : `${owner.path}.${name}` };
     case 'object':
     case 'function':
@@ -46,7 +48,7 @@ export function member(
       return owner.items[Number(name)] ?? UNKNOWN;
     case 'found':
       if (owner.isList) return /^\d+$/.test(name) ? first(owner) : UNKNOWN;
-      return !isCalled ? foundMember(reader, owner.selector, name, node) : owner;
+      return !isCalled ? foundMember(walker, owner.selector, name, node) : owner;
     case 'text':
       return name === 'length' || isCalled ? UNKNOWN : UNDEFINED;
     default:
@@ -60,8 +62,8 @@ function first(value: Value): Value {
 }
 
 /** Asking something of an element that is not there stops the script. */
-function foundMember(reader: ScriptReader, selector: string, name: string, node: Node): Value {
-  needElement(reader, selector, node);
+function foundMember(walker: Walker, selector: string, name: string, node: Node): Value {
+  needElement(walker, selector, node);
   if (name === 'parentNode' || name === 'parentElement') return { kind: 'host', path: 'document.body' };
   return name === 'style' || name === 'classList' || name === 'dataset'
     ? { kind: 'found', selector, isList: false }
@@ -69,17 +71,17 @@ function foundMember(reader: ScriptReader, selector: string, name: string, node:
 }
 
 /** A script looks for an element, and does something with it. */
-export function needElement(reader: ScriptReader, selector: string, node: Node, isGuarded = false): void {
+export function needElement(walker: Walker, selector: string, node: Node): void {
   if (/^(script|head|body|html|meta|link|title|base)\b[^#.]*$/i.test(selector) || selector.includes(HOLE))
     return;
   const id = /^#([\w-]+)$/.exec(selector)?.[1];
-  reader.record.need({
+  walker.record.need({
     selector,
     id,
-    when: reader.when,
-    isGuarded: isGuarded || reader.tries > 0 || (reader.guards.get(elementGuard(selector)) ?? 0) > 0,
+    when: walker.context.phase,
+    isGuarded: isGuarded(walker.context, elementGuard(selector)),
     own: undefined,
-    range: reader.range(node),
+    range: walker.range(node),
     sure: 'certain',
   });
 }
@@ -89,14 +91,14 @@ const LOCATION: Readonly<{ [name: string]: Value }> = {
   href: text(`https://${HOLE}`, 'likely'),
 };
 
-function hostMember(reader: ScriptReader, path: string, name: string, node: Node, isCalled: boolean): Value {
+function hostMember(walker: Walker, path: string, name: string, node: Node, isCalled: boolean): Value {
   if (path === '' || isWindowName(path)) {
     if (isWindowName(name)) return { kind: 'host', path: '' };
-    const made = reader.record.globals.get(name);
+    const made = walker.record.globals.get(name);
     if (made) return made;
     if (isBrowserName(name)) return { kind: 'host', path: name };
     // Reading a missing property gives undefined; calling it stops the script.
-    if (isCalled) reader.use(name, node);
+    if (isCalled) useGlobal(walker, name, node);
     return { kind: 'global', name, path: '' };
   }
   if (path === 'location' || path === 'document.location') return LOCATION[name] ?? text(HOLE, 'likely');
@@ -110,42 +112,42 @@ function hostMember(reader: ScriptReader, path: string, name: string, node: Node
 const STORAGE = new Set(['localStorage', 'sessionStorage']);
 
 /** Gives a property a value. `from` is the expression that the value comes from. */
-export function setMember(reader: ScriptReader, node: MemberExpression, value: Value, from?: Node): void {
+export function setMember(walker: Walker, node: MemberExpression, value: Value, from?: Node): void {
   if (node.object.type === 'Super') return;
-  const owner = reader.eval(node.object);
-  const name = memberName(reader, node);
+  const owner = walker.evaluate(node.object);
+  const name = memberName(walker, node);
   if (isHandler(name)) {
-    reader.callLater(value);
+    walker.callLater(value);
     if (owner.kind === 'host') return;
   }
   switch (owner.kind) {
     case 'host':
       if ((owner.path === '' || isWindowName(owner.path)) && name !== undefined) {
-        if (!isBrowserName(name)) reader.define(name, value, node, from);
+        if (!isBrowserName(name)) defineGlobal(walker, name, value, node, from);
         return;
       }
-      if (owner.path === 'document' && name === 'cookie') storeCookie(reader, value, node);
-      else if (STORAGE.has(owner.path)) store(reader, owner.path, name, node);
+      if (owner.path === 'document' && name === 'cookie') storeCookie(walker, value, node);
+      else if (STORAGE.has(owner.path)) store(walker, owner.path, name, node);
       return;
     case 'global':
-      reader.use(owner.name, node);
+      useGlobal(walker, owner.name, node);
       return;
     case 'object':
     case 'function':
       if (name !== undefined) owner.properties.set(name, value);
       return;
     case 'element':
-      setElementProperty(reader, owner, node, name, value);
+      setElementProperty(walker, owner, node, name, value);
       return;
     case 'found':
-      needElement(reader, owner.selector, node);
+      needElement(walker, owner.selector, node);
       if (name === 'innerHTML' || name === 'outerHTML') {
         const html = asText(value);
-        reader.record.write({
+        walker.record.write({
           html: html.text,
           sure: html.sure,
-          range: reader.range(node),
-          when: reader.when,
+          range: walker.range(node),
+          when: walker.context.phase,
           isDocumentWrite: false,
         });
       }
@@ -159,7 +161,7 @@ function isHandler(name: string | undefined): boolean {
 }
 
 function setElementProperty(
-  reader: ScriptReader,
+  walker: Walker,
   element: Extract<Value, { kind: 'element' }>,
   node: MemberExpression,
   name: string | undefined,
@@ -180,12 +182,12 @@ function setElementProperty(
       );
     return;
   }
-  setProperty(reader, element, name, value, reader.range(node));
+  setProperty(walker, element, name, value, walker.range(node));
 }
 
 /** A property or an attribute of an element that the code has made. */
 export function setProperty(
-  reader: ScriptReader,
+  walker: Walker,
   element: Extract<Value, { kind: 'element' }>,
   name: string,
   value: Value,
@@ -196,37 +198,37 @@ export function setProperty(
   if (name === 'src' || name === 'href') {
     element.addressRange = range;
     // An image is fetched without being placed.
-    if (element.tag === 'img') placeElement(reader, element);
+    if (element.tag === 'img') placeElement(walker, element);
   }
   if (name === 'id' && value.kind === 'text')
-    reader.record.makes.push({ id: value.text, by: 'script', range, sure: value.sure });
+    walker.record.makes.push({ id: value.text, by: 'script', range, sure: value.sure });
   if (name === 'innerHTML') {
     const html = asText(value);
-    reader.record.write({
+    walker.record.write({
       html: html.text,
       sure: html.sure,
       range,
-      when: reader.when,
+      when: walker.context.phase,
       isDocumentWrite: false,
     });
   }
 }
 
-function storeCookie(reader: ScriptReader, value: Value, node: Node): void {
+function storeCookie(walker: Walker, value: Value, node: Node): void {
   const name = /^\s*([^=;\s]+)\s*=/.exec(asText(value).text)?.[1];
-  reader.record.storage.push({
+  walker.record.storage.push({
     where: 'cookie',
     key: name === undefined || name.includes(HOLE) ? undefined : name,
-    range: reader.range(node),
+    range: walker.range(node),
     sure: 'certain',
   });
 }
 
-export function store(reader: ScriptReader, where: string, key: string | undefined, node: Node): void {
-  reader.record.storage.push({
+export function store(walker: Walker, where: string, key: string | undefined, node: Node): void {
+  walker.record.storage.push({
     where: where === 'sessionStorage' ? 'sessionStorage' : 'localStorage',
     key: key?.includes(HOLE) === true ? undefined : key,
-    range: reader.range(node),
+    range: walker.range(node),
     sure: 'certain',
   });
 }

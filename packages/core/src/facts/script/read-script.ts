@@ -2,9 +2,8 @@ import type { Program } from 'acorn';
 import { parseBounded } from '../../bounds/parse-script.js';
 import { tooMuchOf } from '../../bounds/too-much.js';
 import type { Moment } from '../types.js';
-import { member } from './members.js';
-import { ScriptReader } from './reader.js';
 import type { Record } from './record.js';
+import { ScriptWalker } from './script-walker.js';
 
 export interface SyntaxProblem {
   /** Offset in the script. */
@@ -38,8 +37,6 @@ export interface ScriptContext {
 export function readScript(record: Record, code: string, context: ScriptContext): SyntaxProblem | undefined {
   const program = parseScript(code, context.isModule);
   if ('message' in program) return program;
-  const reader = new ScriptReader(record, context.base, context.when, context.isModule);
-  reader.memberOf = (value, name, node) => member(reader, value, name, node);
-  reader.read(program);
+  new ScriptWalker(record, context.base, context.when, context.isModule).walk(program);
   return undefined;
 }

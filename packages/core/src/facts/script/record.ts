@@ -1,5 +1,6 @@
 import type {
   Definition,
+  Facts,
   FloatingBox,
   Load,
   MadeElement,
@@ -50,6 +51,8 @@ export class Record {
   readonly boxes: FloatingBox[] = [];
   readonly calls: SeenCall[] = [];
   readonly written: WrittenMarkup[] = [];
+  /** Calls of `document.write`. */
+  readonly writes: Facts['writes'][number][] = [];
   /** What the code has put on window so far. */
   readonly globals = new Map<string, Value>();
   readonly #seen = new Set<string>();

@@ -1,18 +1,13 @@
-import { UNDEFINED, type Value } from './values.js';
-
 /** Names and what they hold (ECMAScript 9.1, environment records), without what only a run could know. */
-export class Scope {
-  readonly parent: Scope | undefined;
-  /** Where `var` and function declarations go: functions and the program. */
-  readonly isFunction: boolean;
-  readonly #names = new Map<string, Value>();
+export class Scope<V> {
+  readonly parent: Scope<V> | undefined;
+  readonly #names = new Map<string, V>();
 
-  constructor(parent: Scope | undefined, isFunction: boolean) {
+  constructor(parent: Scope<V> | undefined) {
     this.parent = parent;
-    this.isFunction = isFunction;
   }
 
-  declare(name: string, value: Value = UNDEFINED): void {
+  declare(name: string, value: V): void {
     this.#names.set(name, value);
   }
 
@@ -21,20 +16,16 @@ export class Scope {
   }
 
   /** The nearest scope that declares the name. */
-  find(name: string): Scope | undefined {
+  find(name: string): Scope<V> | undefined {
     if (this.#names.has(name)) return this;
     return this.parent?.find(name);
   }
 
-  get(name: string): Value | undefined {
+  get(name: string): V | undefined {
     return this.#names.get(name);
   }
 
-  set(name: string, value: Value): void {
+  set(name: string, value: V): void {
     this.#names.set(name, value);
-  }
-
-  functionScope(): Scope {
-    return this.isFunction ? this : this.parent!.functionScope();
   }
 }

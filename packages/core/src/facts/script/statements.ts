@@ -7,179 +7,177 @@ import type {
   TryStatement,
   VariableDeclaration,
 } from 'acorn';
+import { bind } from './bind.js';
 import { guardedBy } from './guards.js';
-import type { Completion, ScriptReader } from './reader.js';
-import { UNDEFINED, UNKNOWN } from './values.js';
+import { hoistBlock } from './hoisting.js';
+import type { Completion, Walker } from './walker.js';
+import { UNDEFINED, UNKNOWN, certainTruth } from './values.js';
 
 /** So many items of a list are gone through. */
 const MOST_ITEMS = 20;
 
 /** Follows statements one after the other, until one leaves. */
-export function runStatements(
-  reader: ScriptReader,
-  body: readonly (Statement | ModuleDeclaration)[],
-): Completion {
-  for (const statement of body) if (runStatement(reader, statement) === 'leaves') return 'leaves';
+export function runStatements(walker: Walker, body: readonly (Statement | ModuleDeclaration)[]): Completion {
+  for (const statement of body) if (runStatement(walker, statement) === 'leaves') return 'leaves';
   return 'goes-on';
 }
 
-export function runStatement(reader: ScriptReader, node: Statement | ModuleDeclaration): Completion {
-  if (reader.isTired()) return 'leaves';
+export function runStatement(walker: Walker, node: Statement | ModuleDeclaration): Completion {
+  if (walker.isExhausted()) return 'leaves';
   switch (node.type) {
     case 'ExpressionStatement':
-      reader.eval(node.expression);
+      walker.evaluate(node.expression);
       return 'goes-on';
     case 'VariableDeclaration':
-      declareVariables(reader, node);
+      declareVariables(walker, node);
       return 'goes-on';
     case 'ClassDeclaration':
-      declareClass(reader, node);
+      declareClass(walker, node);
       return 'goes-on';
     case 'BlockStatement':
-      return runBlock(reader, node);
+      return runBlock(walker, node);
     case 'IfStatement':
-      return runIf(reader, node);
+      return runIf(walker, node);
     case 'TryStatement':
-      return runTry(reader, node);
+      return runTry(walker, node);
     case 'ReturnStatement':
-      reader.giveBack(node.argument ? reader.eval(node.argument) : UNDEFINED);
+      walker.giveBack(node.argument ? walker.evaluate(node.argument) : UNDEFINED);
       return 'leaves';
     case 'ThrowStatement':
-      reader.eval(node.argument);
+      walker.evaluate(node.argument);
       return 'leaves';
     case 'ForStatement':
-      return reader.inScope(() => {
-        if (node.init?.type === 'VariableDeclaration') declareVariables(reader, node.init);
-        else if (node.init) reader.eval(node.init);
-        if (node.test) reader.eval(node.test);
-        const end = runStatement(reader, node.body);
-        if (node.update) reader.eval(node.update);
+      return walker.inBlock(() => {
+        if (node.init?.type === 'VariableDeclaration') declareVariables(walker, node.init);
+        else if (node.init) walker.evaluate(node.init);
+        if (node.test) walker.evaluate(node.test);
+        const end = runStatement(walker, node.body);
+        if (node.update) walker.evaluate(node.update);
         return end === 'leaves' ? 'goes-on' : end;
       });
     case 'ForInStatement':
     case 'ForOfStatement':
-      return reader.inScope(() => {
-        const over = reader.eval(node.right);
+      return walker.inBlock(() => {
+        const over = walker.evaluate(node.right);
         const items = over.kind === 'array' && node.type === 'ForOfStatement' ? over.items : [UNKNOWN];
         for (const item of items.slice(0, MOST_ITEMS)) {
           if (node.left.type === 'VariableDeclaration') {
-            reader.hoistBlock([node.left]);
-            reader.bind(node.left.declarations[0]!.id, item, true);
-          } else reader.bind(node.left, item, false);
-          runStatement(reader, node.body);
+            hoistBlock(walker, [node.left]);
+            bind(walker, node.left.declarations[0]!.id, item, 'lexical');
+          } else bind(walker, node.left, item, 'assignment');
+          runStatement(walker, node.body);
         }
         return 'goes-on';
       });
     case 'WhileStatement':
-      reader.eval(node.test);
-      runStatement(reader, node.body);
+      walker.evaluate(node.test);
+      runStatement(walker, node.body);
       return 'goes-on';
     case 'DoWhileStatement':
-      runStatement(reader, node.body);
-      reader.eval(node.test);
+      runStatement(walker, node.body);
+      walker.evaluate(node.test);
       return 'goes-on';
     case 'SwitchStatement':
-      reader.eval(node.discriminant);
-      return reader.inScope(() => {
-        reader.hoistBlock(node.cases.flatMap((one) => one.consequent));
+      walker.evaluate(node.discriminant);
+      return walker.inBlock(() => {
+        hoistBlock(
+          walker,
+          node.cases.flatMap((one) => one.consequent),
+        );
         for (const one of node.cases) {
-          if (one.test) reader.eval(one.test);
-          runStatements(reader, one.consequent);
+          if (one.test) walker.evaluate(one.test);
+          runStatements(walker, one.consequent);
         }
         return 'goes-on';
       });
     case 'LabeledStatement':
-      return runStatement(reader, node.body);
+      return runStatement(walker, node.body);
     case 'WithStatement':
-      reader.eval(node.object);
-      return runStatement(reader, node.body);
+      walker.evaluate(node.object);
+      return runStatement(walker, node.body);
     case 'BreakStatement':
     case 'ContinueStatement':
       return 'leaves';
     case 'ImportDeclaration':
-      reader.record.loads.push({
+      walker.record.loads.push({
         address: typeof node.source.value === 'string' ? node.source.value : '',
         kind: 'script',
         by: 'script',
         mode: 'module',
-        when: reader.when,
+        when: walker.context.phase,
         noScript: false,
-        range: reader.range(node.source),
+        range: walker.range(node.source),
         sure: 'certain',
       });
-      for (const specifier of node.specifiers) reader.scope.declare(specifier.local.name, UNKNOWN);
+      for (const specifier of node.specifiers) walker.context.scope.declare(specifier.local.name, UNKNOWN);
       return 'goes-on';
     case 'ExportNamedDeclaration':
-      return node.declaration ? runStatement(reader, node.declaration) : 'goes-on';
+      return node.declaration ? runStatement(walker, node.declaration) : 'goes-on';
     case 'ExportDefaultDeclaration':
       if (node.declaration.type === 'ClassDeclaration')
-        declareClass(reader, node.declaration as ClassDeclaration);
-      else if (node.declaration.type !== 'FunctionDeclaration') reader.eval(node.declaration);
+        declareClass(walker, node.declaration as ClassDeclaration);
+      else if (node.declaration.type !== 'FunctionDeclaration') walker.evaluate(node.declaration);
       return 'goes-on';
     default:
       return 'goes-on';
   }
 }
 
-function runBlock(reader: ScriptReader, node: BlockStatement): Completion {
-  return reader.inScope(() => {
-    reader.hoistBlock(node.body);
-    return runStatements(reader, node.body);
+function runBlock(walker: Walker, node: BlockStatement): Completion {
+  return walker.inBlock(() => {
+    hoistBlock(walker, node.body);
+    return runStatements(walker, node.body);
   });
 }
 
-function runIf(reader: ScriptReader, node: IfStatement): Completion {
-  const test = reader.eval(node.test);
-  const known = reader.certainTruth(test);
-  if (known === true) return runStatement(reader, node.consequent);
-  if (known === false) return node.alternate ? runStatement(reader, node.alternate) : 'goes-on';
-  const guards = guardedBy(reader, node.test);
-  const then = reader.guarded(guards, () => runStatement(reader, node.consequent));
+function runIf(walker: Walker, node: IfStatement): Completion {
+  const test = walker.evaluate(node.test);
+  const known = certainTruth(test);
+  if (known === true) return runStatement(walker, node.consequent);
+  if (known === false) return node.alternate ? runStatement(walker, node.alternate) : 'goes-on';
+  const guards = guardedBy(walker, node.test);
+  const then = walker.guarded(guards, () => runStatement(walker, node.consequent));
   const otherwise = node.alternate
-    ? reader.guarded(guards, () => runStatement(reader, node.alternate!))
+    ? walker.guarded(guards, () => runStatement(walker, node.alternate!))
     : 'goes-on';
   if (then === 'leaves' && otherwise === 'leaves') return 'leaves';
   // `if (!x) return;`: what follows runs only with x. The guard stays for the rest of the function.
-  if (then === 'leaves') for (const name of guards) reader.guard(name);
+  if (then === 'leaves') for (const name of guards) walker.context.guards.add(name);
   return 'goes-on';
 }
 
-function runTry(reader: ScriptReader, node: TryStatement): Completion {
-  if (node.handler) reader.tries++;
-  const end = runBlock(reader, node.block);
-  if (node.handler) reader.tries--;
+function runTry(walker: Walker, node: TryStatement): Completion {
+  const run = (): Completion => runBlock(walker, node.block);
+  const end = node.handler ? walker.inTry(run) : run();
   if (node.handler) {
     const handler = node.handler;
-    reader.inScope(() => {
-      if (handler.param) reader.bind(handler.param, UNKNOWN, true);
-      return runStatement(reader, handler.body);
+    walker.inBlock(() => {
+      if (handler.param) bind(walker, handler.param, UNKNOWN, 'lexical');
+      return runStatement(walker, handler.body);
     });
   }
-  if (node.finalizer) runBlock(reader, node.finalizer);
+  if (node.finalizer) runBlock(walker, node.finalizer);
   return node.handler ? 'goes-on' : end;
 }
 
-function declareVariables(reader: ScriptReader, node: VariableDeclaration): void {
+function declareVariables(walker: Walker, node: VariableDeclaration): void {
   for (const { id, init } of node.declarations) {
     if (!init && node.kind === 'var') continue;
-    const value = init ? reader.eval(init) : UNDEFINED;
-    reader.bind(id, value, true, node.kind === 'var', init ?? undefined);
+    const value = init ? walker.evaluate(init) : UNDEFINED;
+    bind(walker, id, value, node.kind === 'var' ? 'var' : 'lexical', init ?? undefined);
   }
 }
 
-function declareClass(reader: ScriptReader, node: ClassDeclaration): void {
-  reader.bind(node.id, { kind: 'class' }, true);
-  runClassBody(reader, node);
+function declareClass(walker: Walker, node: ClassDeclaration): void {
+  bind(walker, node.id, { kind: 'class' }, 'lexical');
+  runClassBody(walker, node);
 }
 
 /** Methods are called by others, later; static parts run at once. */
-export function runClassBody(
-  reader: ScriptReader,
-  node: Pick<ClassDeclaration, 'body' | 'superClass'>,
-): void {
-  if (node.superClass) reader.eval(node.superClass);
+export function runClassBody(walker: Walker, node: Pick<ClassDeclaration, 'body' | 'superClass'>): void {
+  if (node.superClass) walker.evaluate(node.superClass);
   for (const member of node.body.body) {
-    if (member.type === 'StaticBlock') runStatements(reader, member.body);
-    else if (member.value) reader.eval(member.value);
+    if (member.type === 'StaticBlock') runStatements(walker, member.body);
+    else if (member.value) walker.evaluate(member.value);
   }
 }

@@ -45,7 +45,7 @@ export interface ArrayValue {
 export interface FunctionValue {
   readonly kind: 'function';
   readonly node: FunctionNode;
-  readonly scope: Scope;
+  readonly scope: Scope<Value>;
   readonly properties: Map<string, Value>;
 }
 
@@ -130,6 +130,13 @@ export function asText(value: Value): TextValue {
   if (value.kind === 'text') return value;
   if (value.kind === 'plain') return text(String(value.value));
   return text(HOLE, 'likely');
+}
+
+/** Only what is written decides; what could be otherwise on another page is left open. */
+export function certainTruth(value: Value): boolean | undefined {
+  if (value.kind === 'plain') return Boolean(value.value);
+  if (value.kind === 'text' && value.sure === 'certain') return value.text !== '';
+  return undefined;
 }
 
 /** Whether a value counts as true; undefined where that is not known. */

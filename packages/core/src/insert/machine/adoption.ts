@@ -1,4 +1,4 @@
-import { endOther } from './body.js';
+import { endOther } from './any-other-end-tag.js';
 import type { Machine } from './state.js';
 
 const OUTER_LOOPS = 8;

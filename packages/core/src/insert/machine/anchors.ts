@@ -1,7 +1,8 @@
 import { Is } from './classes.js';
+import { tagPosition } from './insert-element.js';
 import { Event, Lex, Mode, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { startTag, tagPosition } from './tree.js';
+import { startTag } from './tree.js';
 
 /**
  * What is told with `Event.Before` and `Event.Inside` as their second argument, as bits. From `Closes` on it holds the

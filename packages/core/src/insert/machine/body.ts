@@ -1,15 +1,16 @@
 import { closeFormatting } from './adoption.js';
+import { endOther } from './any-other-end-tag.js';
 import { isHiddenInput } from './attributes.js';
 import { End, Is, Start } from './classes.js';
 import { insertForeign } from './foreign.js';
-import { endTemplate, headElement } from './head.js';
+import { endTemplate, headElement } from './head-elements.js';
 import { Ns } from './open-elements.js';
 import { beginFrameset, endBody } from './places.js';
 import { enterPlaintext, enterText } from './raw-text.js';
 import { reconstruct } from './reconstruct.js';
 import { Mode, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { appendElement, insertElement, notFrameset, tagPosition } from './tree.js';
+import { appendElement, insertElement, notFrameset, tagPosition } from './insert-element.js';
 
 /** "In body" (HTML Standard 13.2.6.4.7), start tags. */
 export function startInBody(m: Machine): void {
@@ -225,14 +226,6 @@ export function endInBody(m: Machine): void {
     default:
       break;
   }
-}
-
-/** "Any other end tag". */
-export function endOther(m: Machine, tag: number): void {
-  const index = m.open.topmost(tag);
-  if (index <= 0 || m.open.specialAbove(index) >= 0) return;
-  m.open.impliedEnds(Is.Implied, tag);
-  if (m.open.top >= index) m.open.cut(index);
 }
 
 function closeP(m: Machine): void {

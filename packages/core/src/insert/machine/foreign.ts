@@ -2,9 +2,8 @@ import { hasFontAttribute, isHtmlAnnotation } from './attributes.js';
 import { Is } from './classes.js';
 import { Ns } from './open-elements.js';
 import { foreignEndFitsNothing, foreignHoldsHtml } from './quick.js';
-import type { Machine } from './state.js';
+import { Reprocess, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { endTagByMode, startTagByMode } from './tree.js';
 
 /** The tree construction dispatcher (HTML Standard 13.2.6) for a start tag. */
 export function isForeignStart(m: Machine): boolean {
@@ -19,7 +18,7 @@ export function isForeignStart(m: Machine): boolean {
 export function foreignStart(m: Machine): void {
   if (m.classes.is(m.tag, Is.Breakout) && (m.tag !== Tag.Font || hasFontAttribute(m))) {
     leaveForeign(m);
-    startTagByMode(m);
+    m.reprocess = Reprocess.ByMode;
     return;
   }
   insertForeign(m, m.open.currentNs());
@@ -36,7 +35,7 @@ export function insertForeign(m: Machine, ns: number): void {
 export function foreignEnd(m: Machine): void {
   if (m.tag === Tag.Br || m.tag === Tag.P) {
     leaveForeign(m);
-    endTagByMode(m);
+    m.reprocess = Reprocess.ByMode;
     return;
   }
   for (let i = m.open.top; i > 0 && m.open.ns(i) !== Ns.Html; i--) {
@@ -46,7 +45,7 @@ export function foreignEnd(m: Machine): void {
     }
   }
   foreignEndFitsNothing(m);
-  endTagByMode(m);
+  m.reprocess = Reprocess.ByMode;
 }
 
 function leaveForeign(m: Machine): void {

@@ -1,7 +1,7 @@
-import { headElement } from './head.js';
+import { headElement } from './head-elements.js';
 import { Mode, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { insertElement } from './tree.js';
+import { insertElement } from './insert-element.js';
 
 /** "In frameset" and what comes after it (HTML Standard 13.2.6.4.20, .21 and .23). */
 export function startInFrameset(m: Machine): void {

@@ -1,33 +1,16 @@
 import { startInBody, endInBody } from './body.js';
-import {
-  beginBody,
-  beginFrameset,
-  beginHead,
-  endHead,
-  headElementEnded,
-  implyBody,
-  implyHead,
-} from './places.js';
-import { enterScript, enterText } from './raw-text.js';
-import { resetMode } from './reset-mode.js';
-import { Mode, type Machine } from './state.js';
+import { endTemplate, headElement } from './head-elements.js';
+import { tagPosition } from './insert-element.js';
+import { beginBody, beginFrameset, beginHead, endHead, implyBody, implyHead } from './places.js';
+import { Mode, Reprocess, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import {
-  appendElement,
-  endTagByMode,
-  insertElement,
-  notFrameset,
-  startTagByMode,
-  tagPosition,
-} from './tree.js';
-import { Is } from './classes.js';
 
 /** The insertion modes before the body (HTML Standard 13.2.6.4.1–4.6). */
 
 export function startBeforeHtml(m: Machine): void {
   m.open.push(Tag.Html, 0, false);
   m.mode = Mode.BeforeHead;
-  if (m.tag !== Tag.Html) startTagByMode(m);
+  if (m.tag !== Tag.Html) m.reprocess = Reprocess.ByMode;
 }
 
 /** End tags that imply what is missing; others are ignored. */
@@ -43,7 +26,7 @@ export function endBeforeHtml(m: Machine): void {
   }
   m.open.push(Tag.Html, 0, false);
   m.mode = Mode.BeforeHead;
-  endTagByMode(m);
+  m.reprocess = Reprocess.ByMode;
 }
 
 export function startBeforeHead(m: Machine): void {
@@ -53,65 +36,20 @@ export function startBeforeHead(m: Machine): void {
     return;
   }
   implyHead(m, tagPosition(m));
-  startTagByMode(m);
+  m.reprocess = Reprocess.ByMode;
 }
 
 export function endBeforeHead(m: Machine): void {
   if (!implies(m.tag) && m.tag !== Tag.Head) return;
   implyHead(m, tagPosition(m));
-  endTagByMode(m);
+  m.reprocess = Reprocess.ByMode;
 }
 
 export function startInHead(m: Machine): void {
   if (m.tag === Tag.Html || m.tag === Tag.Head) return;
   if (headElement(m)) return;
   endHead(m, tagPosition(m), false);
-  startTagByMode(m);
-}
-
-/**
- * The start tags that "in head" knows, also where other modes refer to it.
- * @returns whether the current tag is one of them
- */
-export function headElement(m: Machine): boolean {
-  switch (m.tag) {
-    case Tag.Base:
-    case Tag.Basefont:
-    case Tag.Bgsound:
-    case Tag.Link:
-    case Tag.Meta:
-      appendElement(m);
-      headElementEnded(m, m.base + m.tagEnd);
-      return true;
-    case Tag.Title:
-    case Tag.Noscript:
-    case Tag.Noframes:
-    case Tag.Style:
-      leavesCandidate(m);
-      enterText(m);
-      return true;
-    case Tag.Script:
-      leavesCandidate(m);
-      enterScript(m);
-      return true;
-    case Tag.Template:
-      leavesCandidate(m);
-      insertElement(m);
-      m.formatting.pushMarker();
-      notFrameset(m);
-      m.mode = Mode.InTemplate;
-      m.templateModes.reserve(m.templateDepth + 1);
-      m.templateModes.set(m.templateDepth, Mode.InTemplate);
-      m.templateDepth++;
-      return true;
-    default:
-      return false;
-  }
-}
-
-/** Another element of the head begins, so the head does not end before it. */
-function leavesCandidate(m: Machine): void {
-  if (m.mode === Mode.InHead) m.headCandidate = -1;
+  m.reprocess = Reprocess.ByMode;
 }
 
 export function endInHead(m: Machine): void {
@@ -125,18 +63,7 @@ export function endInHead(m: Machine): void {
   }
   if (!implies(m.tag)) return;
   endHead(m, tagPosition(m), false);
-  endTagByMode(m);
-}
-
-/** `</template>`, in any mode. */
-export function endTemplate(m: Machine): void {
-  if (m.open.templates === 0) return;
-  m.open.impliedEnds(Is.ImpliedThoroughly, -1);
-  m.open.popUntil(Tag.Template);
-  m.formatting.clearToMarker();
-  m.templateDepth--;
-  resetMode(m);
-  headElementEnded(m, m.base + m.tagEnd);
+  m.reprocess = Reprocess.ByMode;
 }
 
 export function startAfterHead(m: Machine): void {

@@ -1,4 +1,4 @@
-import { insertElement } from './tree.js';
+import { insertElement } from './insert-element.js';
 import { rulesOutFrameset } from './places.js';
 import { Lex, Mode, type Machine } from './state.js';
 

@@ -1,8 +1,8 @@
-import { headElement, endTemplate } from './head.js';
+import { headElement, endTemplate } from './head-elements.js';
 import { resetMode } from './reset-mode.js';
-import type { Machine } from './state.js';
+import { Reprocess, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { appendElement, endTag, insertElement, startTag } from './tree.js';
+import { appendElement, insertElement } from './insert-element.js';
 
 /**
  * "In select" and "in select in table". The Standard has since dropped these modes for customizable selects; browsers
@@ -30,7 +30,7 @@ export function startInSelect(m: Machine): void {
     case Tag.Select:
       if (!m.open.selectInScope()) break;
       leaveSelect(m);
-      if (m.tag !== Tag.Select) startTag(m);
+      if (m.tag !== Tag.Select) m.reprocess = Reprocess.AsToken;
       break;
     case Tag.Script:
     case Tag.Template:
@@ -72,7 +72,7 @@ export function startInSelectInTable(m: Machine): void {
     return;
   }
   leaveSelect(m);
-  startTag(m);
+  m.reprocess = Reprocess.AsToken;
 }
 
 export function endInSelectInTable(m: Machine): void {
@@ -82,7 +82,7 @@ export function endInSelectInTable(m: Machine): void {
   }
   if (!m.open.inTableScope(m.tag)) return;
   leaveSelect(m);
-  endTag(m);
+  m.reprocess = Reprocess.AsToken;
 }
 
 function leaveSelect(m: Machine): void {

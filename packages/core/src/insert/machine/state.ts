@@ -29,6 +29,15 @@ export const enum Mode {
   AfterAfterFrameset,
 }
 
+/** "Reprocess the token": whether the current tag is to be processed again, and how. */
+export const enum Reprocess {
+  No,
+  /** By the rules of the insertion mode. */
+  ByMode,
+  /** From the tree construction dispatcher on. */
+  AsToken,
+}
+
 /** Between which states of the tokenizer (13.2.5) a chunk may end. */
 export const enum Lex {
   Data,
@@ -157,6 +166,7 @@ export class Machine {
   pairs: number = 0;
 
   mode: number = Mode.Initial;
+  reprocess: number = Reprocess.No;
   textReturn: number = Mode.InBody;
   quirks: boolean = true;
   framesetOk: boolean = true;

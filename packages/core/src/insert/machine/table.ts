@@ -1,12 +1,12 @@
 import { isHiddenInput } from './attributes.js';
 import { endInBody, startInBody } from './body.js';
 import { Is } from './classes.js';
-import { endTemplate, headElement } from './head.js';
+import { endTemplate, headElement } from './head-elements.js';
 import { Ns } from './open-elements.js';
 import { resetMode } from './reset-mode.js';
-import { Mode, type Machine } from './state.js';
+import { Mode, Reprocess, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { appendElement, endTagByMode, insertElement, startTag, startTagByMode } from './tree.js';
+import { appendElement, insertElement } from './insert-element.js';
 
 /** The insertion modes of tables (HTML Standard 13.2.6.4.9–4.15). Foster parenting moves nodes, not open elements. */
 
@@ -42,7 +42,7 @@ export function startInTable(m: Machine): void {
       if (!m.open.inTableScope(Tag.Table)) return;
       m.open.popUntil(Tag.Table);
       resetMode(m);
-      startTag(m);
+      m.reprocess = Reprocess.AsToken;
       return;
     case Tag.Tbody:
     case Tag.Tfoot:
@@ -147,13 +147,13 @@ export function startInColumnGroup(m: Machine): void {
   if (m.tag === Tag.Html) return;
   if (m.tag === Tag.Col) appendElement(m);
   else if (m.tag === Tag.Template) headElement(m);
-  else if (leaveColumnGroup(m)) startTagByMode(m);
+  else if (leaveColumnGroup(m)) m.reprocess = Reprocess.ByMode;
 }
 
 export function endInColumnGroup(m: Machine): void {
   if (m.tag === Tag.Colgroup) leaveColumnGroup(m);
   else if (m.tag === Tag.Template) endTemplate(m);
-  else if (m.tag !== Tag.Col && leaveColumnGroup(m)) endTagByMode(m);
+  else if (m.tag !== Tag.Col && leaveColumnGroup(m)) m.reprocess = Reprocess.ByMode;
 }
 
 /** "Anything else" in a column group. @returns whether it was left */

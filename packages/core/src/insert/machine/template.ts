@@ -1,5 +1,5 @@
 import { startInBody } from './body.js';
-import { endTemplate, headElement } from './head.js';
+import { endTemplate, headElement } from './head-elements.js';
 import { Mode, type Machine } from './state.js';
 import { startInColumnGroup, startInRow, startInTable, startInTableBody } from './table.js';
 import { Tag } from './tags.js';

@@ -11,8 +11,7 @@ import {
   startInHead,
 } from './head.js';
 import { Ns } from './open-elements.js';
-import { rulesOutFrameset } from './places.js';
-import { Mode, type Machine } from './state.js';
+import { Mode, Reprocess, type Machine } from './state.js';
 import {
   endInCaption,
   endInCell,
@@ -32,19 +31,29 @@ import { endInFrameset, startInFrameset } from './frameset.js';
 import { endInTemplate, startInTemplate } from './template.js';
 import { Tag } from './tags.js';
 
-/** Processes the current start tag (HTML Standard 13.2.6). */
+/** Processes the current start tag (HTML Standard 13.2.6), again as long as the rules say "reprocess the token". */
 export function startTag(m: Machine): void {
-  if (m.open.currentNs() !== Ns.Html && isForeignStart(m)) foreignStart(m);
-  else startTagByMode(m);
+  let how: number = Reprocess.AsToken;
+  do {
+    m.reprocess = Reprocess.No;
+    if (how === Reprocess.AsToken && m.open.currentNs() !== Ns.Html && isForeignStart(m)) foreignStart(m);
+    else startTagByMode(m);
+    how = m.reprocess;
+  } while (how !== Reprocess.No);
 }
 
 /** Processes the current end tag. */
 export function endTag(m: Machine): void {
-  if (m.open.currentNs() !== Ns.Html) foreignEnd(m);
-  else endTagByMode(m);
+  let how: number = Reprocess.AsToken;
+  do {
+    m.reprocess = Reprocess.No;
+    if (how === Reprocess.AsToken && m.open.currentNs() !== Ns.Html) foreignEnd(m);
+    else endTagByMode(m);
+    how = m.reprocess;
+  } while (how !== Reprocess.No);
 }
 
-export function startTagByMode(m: Machine): void {
+function startTagByMode(m: Machine): void {
   switch (m.mode) {
     case Mode.Initial:
     case Mode.BeforeHtml:
@@ -106,7 +115,7 @@ export function startTagByMode(m: Machine): void {
   }
 }
 
-export function endTagByMode(m: Machine): void {
+function endTagByMode(m: Machine): void {
   switch (m.mode) {
     case Mode.Initial:
     case Mode.BeforeHtml:
@@ -169,25 +178,4 @@ export function endTagByMode(m: Machine): void {
     default:
       break;
   }
-}
-
-/** Where the current tag begins, in the page. */
-export function tagPosition(m: Machine): number {
-  return m.base + m.tagStart;
-}
-
-/** Opens an HTML element for the current start tag. @returns its number */
-export function insertElement(m: Machine): number {
-  m.created = true;
-  return m.open.push(m.tag, Ns.Html, false);
-}
-
-/** The current start tag is that of an element without content. */
-export function appendElement(m: Machine): void {
-  m.created = true;
-}
-
-/** The frameset-ok flag becomes "not ok" by the current tag. */
-export function notFrameset(m: Machine): void {
-  if (m.framesetOk) rulesOutFrameset(m, tagPosition(m));
 }

@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { byText } from '../../by-text.js';
+import { byText } from '../../memoize/by-text.js';
 import { dateOf, dayNumber, timeOf, type DayNumber } from './days.js';
 
 const DAY_MS = 86_400_000;

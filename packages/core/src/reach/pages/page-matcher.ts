@@ -1,4 +1,4 @@
-import { byText } from '../../by-text.js';
+import { byText } from '../../memoize/by-text.js';
 import { PageAutomaton } from './automaton.js';
 import { pageAddress, pageText, type PageAddress } from './page-address.js';
 import { readPagePattern, type PagePattern } from './page-pattern.js';

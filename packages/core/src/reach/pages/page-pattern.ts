@@ -1,4 +1,4 @@
-import { byText } from '../../by-text.js';
+import { byText } from '../../memoize/by-text.js';
 import { HOSTNAME, PATHNAME, SEARCH } from './components.js';
 import { parsePattern, type PatternPart } from './parts.js';
 import { PatternError, tokenize } from './tokens.js';

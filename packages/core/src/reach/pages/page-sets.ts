@@ -1,4 +1,4 @@
-import { byText } from '../../by-text.js';
+import { byText } from '../../memoize/by-text.js';
 import { pageAddress, type PageAddress } from './page-address.js';
 import { PageLanguage, shortestPage, type Condition } from './page-language.js';
 import { KnownPages } from './known-pages.js';

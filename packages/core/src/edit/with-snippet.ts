@@ -1,5 +1,5 @@
 import { placementKey, type Placement } from '../insert/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet } from './snapshot.js';
+import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
 
 interface Ranked {
   readonly placement: Placement;

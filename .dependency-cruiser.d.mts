@@ -1,0 +1,3 @@
+declare const configuration: { readonly forbidden: readonly object[]; readonly options: object };
+export default configuration;
+export const CORE_LAYERS: readonly string[];

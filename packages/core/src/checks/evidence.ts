@@ -1,0 +1,32 @@
+import { lineAndColumn, type Range } from '../facts/index.js';
+import type { Evidence, Subject } from './finding.js';
+import type { ReadPart } from './read-part.js';
+
+const SHOWN = 120;
+/** So much of the line before the place is shown where the line is too long. */
+const LEAD = 30;
+
+/** Evidence at a range of a part's code. */
+export function evidence(part: ReadPart, range: Range, note: string): Evidence {
+  return {
+    part: part.key,
+    range,
+    text: lineAround(part.code, range),
+    ...lineAndColumn(part.code, range.start),
+    note,
+  };
+}
+
+/** The line in which a range begins, up to the range's end where that is further on. */
+function lineAround(code: string, { start, end }: Range): string {
+  const lineStart = code.lastIndexOf('\n', start - 1) + 1;
+  const lineEnd = code.indexOf('\n', Math.max(start, end - 1));
+  const line = code.slice(lineStart, lineEnd < 0 ? code.length : lineEnd).trimEnd();
+  const from = line.length <= SHOWN ? 0 : Math.max(0, start - lineStart - LEAD);
+  const shown = line.slice(from, from + SHOWN).trim();
+  return `${from > 0 ? '…' : ''}${shown}${from + SHOWN < line.length ? '…' : ''}`;
+}
+
+export function subject(part: ReadPart): Subject {
+  return { snippet: part.snippet.key, name: part.snippet.name, part: part.key };
+}

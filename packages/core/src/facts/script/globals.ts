@@ -1,0 +1,60 @@
+import type { Node } from 'acorn';
+import type { Definition } from '../types.js';
+import { isBrowserName } from './browser-names.js';
+import { isGuarded } from './execution-context.js';
+import { isStub, keepsOld } from './stubs.js';
+import { HOLE, type Value } from './values.js';
+import type { Walker } from './walker.js';
+
+/** A global is used that the code did not make. */
+export function useGlobal(walker: Walker, name: string, node: Node): void {
+  const { record, context } = walker;
+  record.use({
+    name,
+    when: context.phase,
+    isGuarded: isGuarded(context, name),
+    range: walker.range(node),
+    sure: 'certain',
+  });
+}
+
+/** A global is made. `value` may be one that keeps what is there already; `from` is the expression that it comes from. */
+export function defineGlobal(walker: Walker, name: string, value: Value, node: Node, from?: Node): void {
+  if (isBrowserName(name) || name.includes(HOLE)) return;
+  const { record, context } = walker;
+  record.define({
+    name,
+    when: context.phase,
+    what: kindOf(value),
+    isStub: isStub(value) || (from !== undefined && keepsOld(from)),
+    range: walker.range(node),
+    sure: 'certain',
+  });
+  record.globals.set(name, value);
+  if (value.kind !== 'object') return;
+  const keys = [...value.properties.keys()];
+  const isPlain = [...value.properties.values()].every(({ kind }) => kind !== 'function');
+  if (keys.length > 0 && isPlain) record.settings.push({ name, keys, range: value.range, sure: 'certain' });
+}
+
+function kindOf({ kind }: Value): Definition['what'] {
+  if (kind === 'class') return 'function';
+  return kind === 'function' || kind === 'object' || kind === 'array' ? kind : 'value';
+}
+
+/** Gives a name a value; one that nobody has declared becomes a global. */
+export function assignName(walker: Walker, name: string, value: Value, node: Node, from?: Node): void {
+  const scope = walker.context.scope.find(name);
+  scope?.set(name, value);
+  if (scope && (scope.parent !== undefined || walker.isModule)) return;
+  if (!isBrowserName(name)) defineGlobal(walker, name, value, node, from);
+}
+
+/** The value of a name. `isCheck`: it is only asked for. */
+export function lookUp(walker: Walker, name: string, node: Node, isCheck = false): Value {
+  const own = walker.context.scope.find(name)?.get(name) ?? walker.record.globals.get(name);
+  if (own) return own;
+  if (isBrowserName(name)) return { kind: 'host', path: name };
+  if (!isCheck) useGlobal(walker, name, node);
+  return { kind: 'global', name, path: '' };
+}

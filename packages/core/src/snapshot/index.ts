@@ -1,0 +1,13 @@
+export { canonicalJson, snapshotDigest } from './digest.js';
+export { fieldNames, filledSnapshot } from './filled.js';
+export { KEY_PATTERN, keyFromName } from './key.js';
+export { orderedParts, partKey, placementPosition, type PlacedPart } from './ordered-parts.js';
+export { partName } from './part-name.js';
+export {
+  reachOf,
+  type RecipeLink,
+  type Snapshot,
+  type SnapshotPart,
+  type SnapshotSnippet,
+  type SnippetState,
+} from './snapshot.js';

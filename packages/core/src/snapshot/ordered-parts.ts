@@ -1,0 +1,41 @@
+import { NAMED_PLACEMENTS, isAnchor, placementKey, type Placement } from '../insert/index.js';
+import type { Snapshot, SnapshotPart, SnapshotSnippet } from './snapshot.js';
+
+export interface PlacedPart {
+  /** `snippet-key/number`, the number from 1 in the order of the snippet's parts. */
+  readonly key: string;
+  readonly snippet: SnapshotSnippet;
+  readonly part: SnapshotPart;
+}
+
+/** The key of a snippet's part: its place in the snippet from 1. */
+export function partKey(snippetKey: string, index: number): string {
+  return `${snippetKey}/${index + 1}`;
+}
+
+/**
+ * All parts in page order: head start, head end, body start, anchors by name, body end; by rank within a placement.
+ * Parts of equal rank stand in the order of their keys, so that the order is always total.
+ */
+export function orderedParts(snapshot: Snapshot): PlacedPart[] {
+  const parts = snapshot.snippets.flatMap((snippet) =>
+    snippet.parts.map((part, index) => ({ key: partKey(snippet.key, index), snippet, part })),
+  );
+  return parts.sort(
+    (a, b) =>
+      placementPosition(a.part.placement) - placementPosition(b.part.placement) ||
+      compareText(placementKey(a.part.placement), placementKey(b.part.placement)) ||
+      a.part.rank - b.part.rank ||
+      compareText(a.key, b.key),
+  );
+}
+
+/** Where a placement stands in a page: anchors somewhere between the ends of the body. */
+export function placementPosition(placement: Placement): number {
+  if (isAnchor(placement)) return 2.5;
+  return NAMED_PLACEMENTS.indexOf(placement);
+}
+
+function compareText(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

@@ -1,0 +1,13 @@
+import type { HoursResource } from '@pragmatica/contract';
+
+export interface SeedOptions {
+  readonly server: string;
+  readonly token: string;
+  readonly gatewayPort: number;
+  readonly sitePort: number;
+  readonly providerPort: number;
+  /** When the chat is on; tests must not depend on the hour. */
+  readonly chatHours?: HoursResource;
+  /** Also the recipes, and the small sites around the ferries. */
+  readonly isWhole?: boolean;
+}
