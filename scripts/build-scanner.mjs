@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import asc from 'assemblyscript/asc';
+import ts from 'typescript';
 
 // Compiles the page machine (packages/core/src/insert/machine) to WebAssembly. The sources are the ones that
 // JavaScript runs; only `memory.ts` and `pass.ts` are others. `--check` compares with what is committed instead of writing it.
@@ -14,14 +15,36 @@ const LEFT_OUT = new Set(['memory.ts', 'pass.ts', 'scanner.ts']);
 /** Where the files of its own go. */
 const OWN = { 'memory.ts': 'machine', 'pass.ts': 'machine', 'skeleton.ts': '.', 'index.ts': '.' };
 
-/** TypeScript as the machine's files use it, as AssemblyScript: numbers are 32-bit integers. */
-function translate(source) {
-  return source
-    .replace(/(from '\.[^']*)\.js'/g, "$1'")
-    .replace(/import type \{/g, 'import {')
-    .replace(/([{,]\s*)type (\w)/g, '$1$2')
-    .replace(/: number\b/g, ': i32')
-    .replace(/#(\w+)/g, '_$1');
+/**
+ * TypeScript as the machine's files use it, as AssemblyScript: numbers are 32-bit integers, nothing is imported as a type
+ * alone, specifiers have no extension and private names no sign.
+ */
+function translate(name, source) {
+  const edits = [];
+  const replace = (node, text) => edits.push({ from: node.getStart(file), to: node.getEnd(), text });
+  const drop = (from, to) => edits.push({ from, to, text: '' });
+  const file = ts.createSourceFile(name, source, ts.ScriptTarget.ES2023);
+  const visit = (node) => {
+    if (node.kind === ts.SyntaxKind.NumberKeyword) replace(node, 'i32');
+    else if (ts.isPrivateIdentifier(node)) replace(node, node.text.replace('#', '_'));
+    else if (ts.isImportClause(node) && node.isTypeOnly)
+      drop(node.getStart(file), node.namedBindings.getStart(file));
+    else if (ts.isImportSpecifier(node) && node.isTypeOnly)
+      drop(node.getStart(file), node.name.getStart(file));
+    else if (ts.isStringLiteral(node) && node.text.endsWith('.js') && isSpecifier(node))
+      replace(node, `'${node.text.slice(0, -3)}'`);
+    ts.forEachChild(node, visit);
+  };
+  const isSpecifier = (node) =>
+    file.statements.some((statement) => 'moduleSpecifier' in statement && statement.moduleSpecifier === node);
+  visit(file);
+  let text = '';
+  let at = 0;
+  for (const edit of edits.sort((x, y) => x.from - y.from)) {
+    text += source.slice(at, edit.from) + edit.text;
+    at = edit.to;
+  }
+  return text + source.slice(at);
 }
 
 export async function compileScanner() {
@@ -33,7 +56,7 @@ export async function compileScanner() {
       if (!LEFT_OUT.has(name))
         await writeFile(
           join(folder, 'machine', name),
-          translate(await readFile(join(machine, name), 'utf8')),
+          translate(name, await readFile(join(machine, name), 'utf8')),
         );
     }
     for (const [name, place] of Object.entries(OWN))
