@@ -1,5 +1,5 @@
 import { createServer, type OutgoingHttpHeaders } from 'node:http';
-import { DEVICE_HEADERS, parseWeekly, type Limits, type Snapshot } from '@pragmatica/core';
+import { DEVICE_HEADERS, parseWeekly, waitingCode, type Limits, type Snapshot } from '@pragmatica/core';
 import { expect } from 'chai';
 import { startGateway, type StartedGateway } from '../support/gateway.js';
 import { part, set, snippet } from '../support/sets.js';
@@ -134,8 +134,8 @@ describe('the gateway and who gets what', () => {
   it('wraps what waits in the browser', async () => {
     const ask = await start();
     const { text } = await ask({ path: '/waiting' });
-    expect(text).to.match(
-      /<template><i>waiting<\/i><\/template><script>.*\(\{"k":"waiting","s":1\}\)<\/script><\/body>/,
-    );
+    const wrapped = waitingCode('<i>waiting</i>', 'waiting', { visitor: { afterSeconds: 1 } });
+    expect(wrapped).to.match(/^<template><i>waiting<\/i><\/template><script>.*"waiting".*<\/script>$/);
+    expect(text).to.include(`${wrapped}</body>`);
   });
 });

@@ -1,24 +1,6 @@
-/**
- * What runs in the visitor's browser around parts that wait for something that only it can know. It stands behind a
- * `template` that holds the code, which a browser parses and does not run (HTML Standard, 4.12.3). `o` is what is
- * waited for: `k` the snippet, `w` 1 for a first visit and 2 for a later one, `n` and `x` the least and the greatest
- * width, `e` days between two times, `s` seconds, `p` percent of the page, `l` leaving.
- *
- * Scripts run one after the other, as they would have: one with a file is waited for before the next. A visit is over
- * after half an hour. Where a browser keeps nothing, everybody is new, and what may come once only does not come.
- */
-const SOURCE = `(o=>{let d=document,s=d.currentScript,t=s.previousElementSibling.content,m=d.pgm=d.pgm||{},n=Date.now(),c=0,v,
-g=(k,v)=>{try{let l=localStorage;k='pragmatica-'+k;if(v)l[k]=JSON.stringify(v);return JSON.parse(l[k])}catch(e){}},
-r=()=>{if(--c>0||innerWidth<o.n||innerWidth>o.x||o.e&&!g(o.k,n))return;let f=d.importNode(t,1),
-q=[...f.querySelectorAll('script')].map(a=>{let h=new Text;a.replaceWith(h);return[h,a]}),
-z=()=>{let[h,a]=q.shift()||[],b;if(a){b=a.src&&!a.attributes.async&&!/json/.test(a.type);if(b)a.async=0,a.onload=a.onerror=z;h.replaceWith(a);b||z()}};s.before(f);z()},
-l=(e,f)=>{let y=1;c++;e.map(e=>addEventListener(e,p=>{if(y&&f(p))y=0,r()}))};
-if(o.w){v=m.V||g('visit')||[0,0];if(!m.V)n-v[1]>18e5&&v[0]++,v[1]=n,g('visit',m.V=v);if(v[0]>1!=o.w>1)return}
-if(o.e){o.k in m||(m[o.k]=n-(g(o.k)||0)<o.e*864e5);if(m[o.k])return}
-if(o.s)c++,setTimeout(r,o.s*1e3);
-o.p&&l(['scroll','load'],()=>(scrollY+innerHeight)/d.documentElement.scrollHeight*100>=o.p);
-o.l&&l(['mouseout'],e=>!e.relatedTarget&&e.clientY<1);
-c||r()})`;
+/** What visitors' browsers run, made by scripts/build-waiting.mjs from in-browser.ts: do not edit. */
+export const WAITING_SCRIPT =
+  "(i=>{let{r:s,i:f,o:p,s:g}=i,c=document,b=c.currentScript,{content:T}=b.previousElementSibling,m=c.pgm||(c.pgm={e:{}}),a=Date.now(),l=0,u=(e,n)=>{try{return e=\"pragmatica-\"+e,n&&(localStorage[e]=JSON.stringify(n)),JSON.parse(localStorage[e])}catch{return}},d=()=>{if(--l>0||innerWidth<i.c||innerWidth>i.a||f&&!u(s,a))return;let e=c.importNode(T,!0),n=Array.from(e.querySelectorAll(\"script\"),o=>{let t=new Text;return o.replaceWith(t),[t,o]}),r=()=>{let[o,t]=n.shift()||[];if(!t)return;let S=t.src&&!t.hasAttribute(\"async\")&&!/json/.test(t.type);S&&(t.async=!1,t.onload=t.onerror=r),o.replaceWith(t),S||r()};b.before(e),r()},y=(e,n)=>{let r=!0;l++;for(let o of e)addEventListener(o,t=>{r&&n(t)&&(r=!1,d())})};if(i.t){let{n:e}=m;if(!e){let[n,r]=u(\"visit\")||[0,0];m.n=e=[a-r>18e5?n+1:n,a],u(\"visit\",e)}if(e[0]>1!=i.t>1)return}if(f){let{e}=m;if(s in e||(e[s]=a-(u(s)||0)<f*864e5),e[s])return}p&&(l++,setTimeout(d,p*1e3)),g&&y([\"scroll\",\"load\"],()=>(scrollY+innerHeight)/c.documentElement.scrollHeight*100>=g),i.l&&y([\"mouseout\"],e=>!e.relatedTarget&&e.clientY<1),l||d()})";
 
-/** The same without the line breaks, which are for those who read it here. */
-export const WAITING_SCRIPT = SOURCE.replaceAll('\n', '');
+/** What the options are called in it. */
+export const WAITING_KEYS = {"afterScroll":"s","afterSeconds":"o","everyDays":"i","lately":"e","maxWidth":"a","minWidth":"c","onLeaving":"l","snippet":"r","visit":"n","visits":"t"} as const;
