@@ -1,7 +1,7 @@
 import { cpus } from 'node:os';
 import {
   EXAMPLE_NOW,
-  FactsMemory,
+  FactsCache,
   RecipeBook,
   exampleRecipe,
   exampleSet,
@@ -78,7 +78,7 @@ for (const size of SIZES) {
   const edited: number[] = [];
   let findings = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    const memory = new FactsMemory();
+    const memory = new FactsCache();
     first.push(time(() => (findings = runChecks(set, { ...KNOWLEDGE, memory }).length)));
     const [one, ...others] = set.snippets;
     const part = { ...one!.parts[0]!, code: `<script>window.edited = ${round};</script>` };

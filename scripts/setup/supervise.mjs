@@ -1,7 +1,7 @@
 import { say } from './say.mjs';
 
 const FIRST_DELAY_MS = 250;
-const LONGEST_DELAY_MS = 10_000;
+const MAX_DELAY_MS = 10_000;
 /** What ran this long has started well: the next delay is the first again. */
 const STEADY_MS = 30_000;
 
@@ -49,7 +49,7 @@ export async function supervise({ title, log, start, mayWait = false, again }) {
         )
         .finally(() => (starting = undefined));
     }, delay);
-    delay = Math.min(delay * 2, LONGEST_DELAY_MS);
+    delay = Math.min(delay * 2, MAX_DELAY_MS);
   };
 
   try {

@@ -5,7 +5,7 @@ import { expect } from 'chai';
 import { cliRunner } from '../support/cli.js';
 import { startStage, type Stage } from '../support/stage.js';
 
-describe('reading, checking and mending on the command line', () => {
+describe('reading, checking and fixing on the command line', () => {
   let stage: Stage;
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-cli-'));
   const run = cliRunner(() => stage.server, folder);
@@ -41,7 +41,7 @@ describe('reading, checking and mending on the command line', () => {
     expect(code).to.equal(0);
   });
 
-  it('shows what is wrong, where, why and what to do, and mends it after a preview', async () => {
+  it('shows what is wrong, where, why and what to do, and fixes it after a preview', async () => {
     writeFileSync(join(folder, 'visits.html'), 'window.visits = 1;');
     await run(['snippet', 'add', 'Visits', '--placement', 'body-end', '--code', 'visits.html'], signedIn());
     const found = await run(['check'], signedIn());
@@ -49,15 +49,15 @@ describe('reading, checking and mending on the command line', () => {
     expect(found.out).to.include('1 error').and.include('“Visits” has no <script> tags');
     const id = /pragmatica fix (\S+)/.exec(found.out)![1]!;
     const preview = await run(['fix', id, '--preview'], signedIn());
-    expect(preview.out).to.include('Would mend 1 finding');
+    expect(preview.out).to.include('Would fix 1 finding');
     expect((await run(['check'], signedIn())).code).to.equal(1);
-    const mended = await run(['fix', '--all'], signedIn());
-    expect(mended.out).to.include('Mended 1 finding').and.include('Nothing else is found.');
+    const fixed = await run(['fix', '--all'], signedIn());
+    expect(fixed.out).to.include('Fixed 1 finding').and.include('Nothing else is found.');
     expect((await run(['check'], signedIn())).code).to.equal(0);
-    expect((await run(['fix', '--all'], signedIn())).out).to.include('nothing that can be mended');
+    expect((await run(['fix', '--all'], signedIn())).out).to.include('Nothing here can be fixed');
   });
 
-  it('asks what to mend, and says when a finding is gone', async () => {
+  it('asks what to fix, and says when a finding is gone', async () => {
     expect((await run(['fix'], signedIn())).code).to.equal(2);
     const gone = await run(['fix', 'same-code-0000000000'], signedIn());
     expect(gone.code).to.equal(4);

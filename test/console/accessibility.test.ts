@@ -10,7 +10,7 @@ import type { Stage } from '../support/stage.js';
 /** Evaluated over the debugging protocol, which the page's content policy does not reach. */
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
-interface Room {
+interface View {
   readonly name: string;
   readonly path: string;
   readonly heading: RegExp;
@@ -18,7 +18,7 @@ interface Room {
   act?(page: Page): Promise<void>;
 }
 
-const ROOMS: readonly Room[] = [
+const VIEWS: readonly View[] = [
   { name: 'the sign-in', path: '/', heading: /Sign in/, isSignedOut: true },
   { name: 'the sites', path: '/', heading: /Sites/ },
   { name: 'the page strip', path: '/sites/skerrywick/strip?path=%2Fbooking', heading: /What a visitor of/ },
@@ -120,18 +120,18 @@ describe('the console for everybody', function () {
   before(() => ({ stage, browser } = started()));
 
   for (const theme of ['light', 'dark'] as const) {
-    for (const room of ROOMS) {
-      it(`has nothing in the way in ${room.name}, ${theme} (WCAG 2.2 AA, as far as a program can tell)`, async () => {
+    for (const view of VIEWS) {
+      it(`has nothing in the way in ${view.name}, ${theme} (WCAG 2.2 AA, as far as a program can tell)`, async () => {
         const { context, page } = await openConsole(
           browser,
           stage,
           { width: 1280, height: 900, theme },
-          !room.isSignedOut,
+          !view.isSignedOut,
         );
-        await page.goto(room.path);
-        await page.getByRole('heading', { level: 1, name: room.heading }).waitFor();
+        await page.goto(view.path);
+        await page.getByRole('heading', { level: 1, name: view.heading }).waitFor();
         await page.waitForLoadState('networkidle');
-        await room.act?.(page);
+        await view.act?.(page);
         await page.waitForTimeout(300);
         await page.evaluate(AXE);
         const found = await page.evaluate(() =>

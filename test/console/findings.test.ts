@@ -4,7 +4,7 @@ import { replaceCode } from '../support/browser.js';
 import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
-describe('the console reads, checks and mends', function () {
+describe('the console reads, checks and fixes', function () {
   this.timeout(180_000);
   const started = useConsole();
   let stage: Stage;
@@ -91,7 +91,7 @@ describe('the console reads, checks and mends', function () {
     expect(await page.locator('.cm-content').allTextContents()).to.have.length(2);
   });
 
-  it('shows a finding with its place, mends it after showing what changes, and takes that back', async () => {
+  it('shows a finding with its place, fixes it after showing what changes, and takes that back', async () => {
     const code = 'window.visits = 1;';
     await stage.client.call('createSnippet', {
       params,
@@ -109,7 +109,7 @@ describe('the console reads, checks and mends', function () {
     await dialog.getByText('<script>', { exact: true }).waitFor();
     expect(await dialog.getByLabel('comes').count()).to.equal(2);
     expect(await codeNow()).to.equal(code);
-    await dialog.getByRole('button', { name: 'Mend it' }).click();
+    await dialog.getByRole('button', { name: 'Fix it' }).click();
     await page.getByText('All in order').waitFor();
     expect(await codeNow()).to.equal(`<script>\n${code}\n</script>`);
     await page.getByRole('button', { name: 'Take it back' }).click();
@@ -213,13 +213,13 @@ describe('the console reads, checks and mends', function () {
       expect(now.version).to.equal(data.version);
     });
 
-    it('mends all that can be mended at once, after showing what changes', async () => {
+    it('fixes all that can be fixed at once, after showing what changes', async () => {
       await page.goto(findings);
-      await page.getByRole('button', { name: /Mend \d at once/ }).click();
+      await page.getByRole('button', { name: /Fix \d at once/ }).click();
       const dialog = page.getByRole('dialog');
       await dialog.getByText(/“(event|tides)” now comes/).waitFor();
       await dialog.getByText(/“Visits” has new code/).waitFor();
-      await dialog.getByRole('button', { name: 'Mend it' }).click();
+      await dialog.getByRole('button', { name: 'Fix it' }).click();
       await page.getByRole('region', { name: 'Wrong' }).waitFor({ state: 'detached' });
     });
   });

@@ -1,10 +1,10 @@
-import { happensBefore, type Moment } from '@pragmatica/core';
+import { happensBefore, type ExecutionPhase } from '@pragmatica/core';
 import { expect } from 'chai';
 import type { Browser, Page } from 'playwright-core';
 import { startBrowser } from '../support/browser.js';
 
 /** How code of each moment is written, and how long its file takes to come. */
-const WRITTEN: Readonly<Record<Moment, readonly ((name: string, wait: number) => string)[]>> = {
+const WRITTEN: Readonly<Record<ExecutionPhase, readonly ((name: string, wait: number) => string)[]>> = {
   parse: [
     (name) => `<script>note('${name}')</script>`,
     (name, wait) => `<script src="/${name}-${wait}.js"></script>`,
@@ -17,7 +17,7 @@ const WRITTEN: Readonly<Record<Moment, readonly ((name: string, wait: number) =>
   later: [(name) => `<script>addEventListener('load', function () { note('${name}') })</script>`],
 };
 
-const MOMENTS = Object.keys(WRITTEN) as Moment[];
+const MOMENTS = Object.keys(WRITTEN) as ExecutionPhase[];
 const WAITS_MS = [0, 60];
 
 describe('the running order that is computed, held against a browser', function () {

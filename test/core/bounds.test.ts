@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import {
-  FactsMemory,
+  FactsCache,
   containmentProblem,
   normalForm,
   pageSkeleton,
@@ -41,7 +41,7 @@ describe('whatever is pasted', function () {
       line: 1,
       column: 1,
       range: { start: 0, end: 1 },
-      sure: 'certain',
+      confidence: 'certain',
     });
     const bad = set(snippet('deep', { parts: [part('body-end', 0, deep)] }));
     expect(uncontainedParts(bad).map(({ problem }) => problem)).to.deep.equal(['unproven']);
@@ -73,7 +73,7 @@ describe('whatever is pasted', function () {
 
   it('is given up when somebody who watches says so, and nothing is tried with it', () => {
     const seen: string[] = [];
-    const memory = new FactsMemory(10, {
+    const memory = new FactsCache(10, {
       begin: (code) => seen.push(code),
       end: () => undefined,
       givenUp: (code) => (code.includes('slow') ? 'it took longer than 2 seconds' : undefined),

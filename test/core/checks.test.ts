@@ -2,12 +2,12 @@ import { expect } from 'chai';
 import {
   CHECKS,
   EXAMPLE_NOW,
-  FactsMemory,
+  FactsCache,
   applyFix,
   exampleKnowledge,
   exampleSet,
   findCheck,
-  mend,
+  fixAll,
   normalForm,
   readCode,
   runChecks,
@@ -53,7 +53,7 @@ describe('checks', () => {
         expect(found.map(({ title }) => title)).to.deep.equal([]);
       });
 
-      it('is mended by its fix, where it has one', () => {
+      it('is fixed by its fix, where it has one', () => {
         const set = exampleSet(check.wrong);
         for (const finding of runChecks(set)) {
           if (finding.check !== check.id || !finding.fix) continue;
@@ -126,16 +126,16 @@ describe('checks', () => {
     }
   });
 
-  describe('what is safe to mend', () => {
-    it('leaves a set without those findings when all is mended at once', () => {
+  describe('what is safe to fix', () => {
+    it('leaves a set without those findings when all is fixed at once', () => {
       const set = exampleSet(
         CHECKS.flatMap(({ id, wrong }) => wrong.map((snippet, i) => ({ ...snippet, name: `${id} ${i}` }))),
       );
-      const { snapshot: mended, mended: done, left } = mend(set);
+      const { snapshot: fixed, fixed: done, left } = fixAll(set);
       expect(done.length).to.be.greaterThan(4);
-      expect(left).to.deep.equal(runChecks(mended));
-      expect(runChecks(mended).filter(({ fix }) => fix)).to.deep.equal([]);
-      expect(runChecks(mended).length).to.be.lessThan(runChecks(set).length);
+      expect(left).to.deep.equal(runChecks(fixed));
+      expect(runChecks(fixed).filter(({ fix }) => fix)).to.deep.equal([]);
+      expect(runChecks(fixed).length).to.be.lessThan(runChecks(set).length);
     });
   });
 
@@ -231,7 +231,7 @@ describe('checks', () => {
       expect(ids(found)).to.deep.equal([]);
     });
 
-    it('are not mended by taking away what runs alone elsewhere', () => {
+    it('are not fixed by taking away what runs alone elsewhere', () => {
       const [found] = ofSnippets(inHead('A', count, { include: ['/fares'] }), inHead('B', count));
       expect(found).to.include({ check: 'same-code' });
       expect(found!.fix).to.equal(undefined);
@@ -299,7 +299,7 @@ describe('checks', () => {
   });
 
   it('read only code that they have not read before', () => {
-    const memory = new FactsMemory();
+    const memory = new FactsCache();
     const code = '<script>one()</script>';
     expect(memory.read(code)).to.equal(memory.read(code));
     expect(memory.read(code).facts).to.deep.equal(readCode(code));

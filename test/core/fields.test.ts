@@ -237,7 +237,7 @@ describe('a site’s fields', () => {
   });
 
   it('left at their example matter where the code runs', () => {
-    const told = (
+    const event = (
       field: Partial<Field>,
       limits?: Limits,
       hosts?: readonly ('live' | 'staging')[],
@@ -250,12 +250,12 @@ describe('a site’s fields', () => {
         .map(({ severity, title }) => `${severity}: ${title}`);
     };
     const live = '“COUNTER”: “Account” is still the example, TM-0000';
-    expect(told({})).to.deep.equal([`error: ${live}`]);
-    expect(told({ live: 'TM-1' })).to.deep.equal([`warning: ${live}, on staging`]);
-    expect(told({ live: 'TM-1' }, { environment: 'live' })).to.deep.equal([]);
-    expect(told({ live: 'TM-1' }, undefined, ['live'])).to.deep.equal([]);
-    expect(told({ staging: 'TM-1' }, undefined, ['live', 'staging'])).to.deep.equal([`error: ${live}`]);
-    expect(told({ staging: 'TM-1' }, { environment: 'staging' })).to.deep.equal([]);
+    expect(event({})).to.deep.equal([`error: ${live}`]);
+    expect(event({ live: 'TM-1' })).to.deep.equal([`warning: ${live}, on staging`]);
+    expect(event({ live: 'TM-1' }, { environment: 'live' })).to.deep.equal([]);
+    expect(event({ live: 'TM-1' }, undefined, ['live'])).to.deep.equal([]);
+    expect(event({ staging: 'TM-1' }, undefined, ['live', 'staging'])).to.deep.equal([`error: ${live}`]);
+    expect(event({ staging: 'TM-1' }, { environment: 'staging' })).to.deep.equal([]);
   });
 
   it('are named in the difference of two releases', () => {

@@ -2,12 +2,12 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import {
   PageInserter,
-  RememberedInserter,
+  CachedPlacesInserter,
   insert,
-  rememberPlaces,
+  recordPlaces,
   type InsertPart,
   type NamedPlacement,
-  type RememberedPlaces,
+  type PagePlaces,
 } from '@pragmatica/core';
 import { inChunks } from '../support/check-insertion.js';
 import { hostilePage } from '../support/hostile-pages.js';
@@ -133,7 +133,7 @@ describe('insertion, held against a whole parser', () => {
         const bytes = new TextEncoder().encode(html);
         const inserter = new PageInserter(PARTS);
         const out = [...inserter.write(bytes), ...inserter.end()];
-        const places = rememberPlaces(inserter, bytes);
+        const places = recordPlaces(inserter, bytes);
         const again = remembered(places, bytes, sizes);
         expect(again.page).to.equal(Buffer.concat(out).toString('latin1'));
         expect(again.isAnother).to.equal(false);
@@ -174,11 +174,11 @@ function isOwnReading(html: string): boolean {
 }
 
 function remembered(
-  places: RememberedPlaces,
+  places: PagePlaces,
   bytes: Uint8Array,
   sizes: readonly number[],
 ): { page: string; isAnother: boolean } {
-  const inserter = new RememberedInserter(places);
+  const inserter = new CachedPlacesInserter(places);
   const out: Uint8Array[] = [];
   let at = 0;
   for (const size of [...sizes, bytes.length]) {

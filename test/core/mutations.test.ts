@@ -1,15 +1,15 @@
 import { expect } from 'chai';
-import { CHECKS, applyFix, exampleSet, mend, newFindings, runChecks, type Finding } from '@pragmatica/core';
+import { CHECKS, applyFix, exampleSet, fixAll, newFindings, runChecks, type Finding } from '@pragmatica/core';
 import { GOOD, GOOD_SETS, MUTATIONS, SITE } from '../corpus/sets.js';
 
-const told = ({ check, severity, title }: Finding): string => `${check} (${severity}): ${title}`;
+const event = ({ check, severity, title }: Finding): string => `${check} (${severity}): ${title}`;
 
 describe('checks, held against whole sets', () => {
   describe('find nothing wrong in', () => {
     for (const [name, snippets] of Object.entries(GOOD_SETS))
       it(name, () => {
         const found = runChecks(exampleSet(snippets), SITE).filter(({ severity }) => severity !== 'advice');
-        expect(found.map(told)).to.deep.equal([]);
+        expect(found.map(event)).to.deep.equal([]);
       });
   });
 
@@ -25,7 +25,7 @@ describe('checks, held against whole sets', () => {
 
       it('is found, and nothing else', () => {
         const others = found.filter(({ check }) => check !== id && !more.includes(check));
-        expect(others.map(told)).to.deep.equal([]);
+        expect(others.map(event)).to.deep.equal([]);
         expect(found.some(({ check }) => check === id)).to.equal(true);
       });
 
@@ -41,9 +41,9 @@ describe('checks, held against whole sets', () => {
           const worse = newFindings(after, [...before, ...found]).filter(
             ({ severity }) => severity === 'error',
           );
-          expect(worse.map(told)).to.deep.equal([]);
+          expect(worse.map(event)).to.deep.equal([]);
         }
-        const { snapshot } = mend(set, SITE);
+        const { snapshot } = fixAll(set, SITE);
         expect(runChecks(snapshot, SITE).filter(({ fix }) => fix)).to.deep.equal([]);
       });
     });

@@ -6,25 +6,25 @@ import {
   applyFix,
   exampleSet,
   happensBefore,
-  lightestCover,
+  minimumWeightVertexCover,
   moveWords,
   readCode,
   rightOrder,
   runChecks,
   type Dependency,
   type ExampleSnippet,
-  type Moment,
+  type ExecutionPhase,
   type OrderPart,
   type Placement,
 } from '@pragmatica/core';
 import { snippet } from '../support/sets.js';
 
-const MOMENTS: readonly Moment[] = ['parse', 'deferred', 'async', 'later'];
+const MOMENTS: readonly ExecutionPhase[] = ['parse', 'deferred', 'async', 'later'];
 
 describe('the browser’s running order', () => {
   const before = (
-    a: Moment,
-    b: Moment,
+    a: ExecutionPhase,
+    b: ExecutionPhase,
     first = true,
     places: readonly [Placement, Placement] = ['head-end', 'head-end'],
   ) =>
@@ -90,14 +90,14 @@ describe('the lightest cover', () => {
       fc.property(partialOrder, ({ weights, greater }) => {
         const covers = (set: number): boolean =>
           greater.every((list, i) => list.every((j) => (set >> i) & 1 || (set >> j) & 1));
-        const weigh = (set: number): number =>
+        const applyWaivers = (set: number): number =>
           weights.reduce((sum, weight, i) => sum + ((set >> i) & 1 ? weight : 0), 0);
         let least = Infinity;
         for (let set = 0; set < 1 << weights.length; set++)
-          if (covers(set)) least = Math.min(least, weigh(set));
-        const found = lightestCover(weights, greater).reduce((set, item) => set | (1 << item), 0);
+          if (covers(set)) least = Math.min(least, applyWaivers(set));
+        const found = minimumWeightVertexCover(weights, greater).reduce((set, item) => set | (1 << item), 0);
         expect(covers(found)).to.equal(true);
-        expect(weigh(found)).to.equal(least);
+        expect(applyWaivers(found)).to.equal(least);
       }),
       propertyRuns(300),
     );

@@ -186,10 +186,10 @@ describe('checks over whatever is in a set', () => {
         const set = exampleSet(list);
         for (const { id, fix } of runChecks(set)) {
           if (!fix) continue;
-          const mended = applyFix(set, fix);
-          expect(snapshotSchema.safeParse(JSON.parse(canonicalJson(mended))).success).to.equal(true);
-          expect(runChecks(mended).map((finding) => finding.id)).not.to.include(id);
-          const ranks = mended.snippets.flatMap(({ parts }) =>
+          const fixed = applyFix(set, fix);
+          expect(snapshotSchema.safeParse(JSON.parse(canonicalJson(fixed))).success).to.equal(true);
+          expect(runChecks(fixed).map((finding) => finding.id)).not.to.include(id);
+          const ranks = fixed.snippets.flatMap(({ parts }) =>
             parts.map(({ placement, rank }) => `${placementKey(placement)} ${rank}`),
           );
           expect(ranks.length).to.be.at.least(1);

@@ -44,18 +44,18 @@ describe('values that become fields', () => {
     return { ...made, site: { ...made.site, fields } };
   };
   const account: Field = { name: 'account', type: 'id', label: 'Account', value: 'TM-1' };
-  const told = (from: Snapshot, to: Snapshot): [string, boolean][] =>
+  const event = (from: Snapshot, to: Snapshot): [string, boolean][] =>
     difference(from, to).map(({ message, visible }) => [message, visible]);
   const plain = '<i title="TM-1"></i>';
   const written = '<i title="@{account}"></i>';
 
   it('change nothing for visitors where the values are the same everywhere', () => {
-    expect(told(withCode(plain, 'on'), withCode(written, 'on', account))).to.deep.equal([
+    expect(event(withCode(plain, 'on'), withCode(written, 'on', account))).to.deep.equal([
       ['The field “account” is new: “TM-1”.', false],
       ['“A” has its code written with other fields; visitors get the same.', false],
     ]);
     const other = { ...account, staging: 'TM-9' };
-    expect(told(withCode(plain, 'on'), withCode(written, 'on', other))[1]).to.deep.equal([
+    expect(event(withCode(plain, 'on'), withCode(written, 'on', other))[1]).to.deep.equal([
       '“A” has new code: 1 line changed.',
       true,
     ]);
@@ -64,7 +64,7 @@ describe('values that become fields', () => {
   it('are noticed by visitors where a value changes that is used', () => {
     const next = { ...account, value: 'TM-2' };
     const changed = (state: 'on' | 'off', code: string): boolean =>
-      told(withCode(code, state, account), withCode(code, state, next))[0]![1];
+      event(withCode(code, state, account), withCode(code, state, next))[0]![1];
     expect([changed('on', written), changed('off', written), changed('on', plain)]).to.deep.equal([
       true,
       false,

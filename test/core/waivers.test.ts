@@ -6,7 +6,7 @@ import {
   isWaivable,
   newFindings,
   runChecks,
-  weigh,
+  applyWaivers,
   type ExampleSnippet,
   type Finding,
   type Waiver,
@@ -38,7 +38,7 @@ describe('waivers', () => {
       ['2027-03-31', false],
       ['2027-04-01', true],
     ] as const) {
-      const { open, waived } = weigh([found!], [waiver], day);
+      const { open, waived } = applyWaivers([found!], [waiver], day);
       expect([open.length, waived.length], day).to.deep.equal(isOpen ? [1, 0] : [0, 1]);
       if (isOpen) expect(open[0]!.lapsed).to.deep.equal({ waiver, cause: 'ended' });
       else expect(waived[0]!.waiver).to.equal(waiver);
@@ -46,13 +46,13 @@ describe('waivers', () => {
   });
 
   const later = (code: string, more: Partial<ExampleSnippet> = {}, ...others: ExampleSnippet[]) =>
-    weigh(
+    applyWaivers(
       find(...others, share(code, more)).filter(({ check }) => check === found!.check),
       [waiverFor(found!)],
       '2026-01-01',
     );
 
-  const UNRELATED: readonly [what: string, weighed: () => ReturnType<typeof weigh>][] = [
+  const UNRELATED: readonly [what: string, weighed: () => ReturnType<typeof applyWaivers>][] = [
     ['a new name', () => later(SHARE, { name: 'Share' })],
     ['code above it', () => later(`<!-- from the provider -->\n\n${SHARE}`)],
     ['code behind it', () => later(`${SHARE}\n<style>p { color: navy }</style>`)],
@@ -76,13 +76,15 @@ describe('waivers', () => {
 
   it('end when the finding gets worse', () => {
     const worse: Finding = { ...found!, severity: 'error', fingerprint: 'another' };
-    expect(weigh([worse], [waiverFor(found!)], '2026-01-01').open[0]!.lapsed!.cause).to.equal('changed');
+    expect(applyWaivers([worse], [waiverFor(found!)], '2026-01-01').open[0]!.lapsed!.cause).to.equal(
+      'changed',
+    );
   });
 
   it('never hold for code that changes the page around it', () => {
     const [open] = find({ name: 'Box', parts: [{ placement: 'body-end', code: '<div>open' }] });
     expect(isWaivable(open!)).to.equal(false);
-    expect(weigh([open!], [waiverFor(open!)], '2026-01-01').waived).to.deep.equal([]);
+    expect(applyWaivers([open!], [waiverFor(open!)], '2026-01-01').waived).to.deep.equal([]);
   });
 
   it('part findings without losing or doubling one, whatever was accepted', () => {
@@ -92,7 +94,7 @@ describe('waivers', () => {
         fc.subarray(all),
         fc.constantFrom('2026-01-01', '2027-03-31', '2028-01-01'),
         (accepted, today) => {
-          const { open, waived } = weigh(
+          const { open, waived } = applyWaivers(
             all,
             accepted.map((finding) => waiverFor(finding)),
             today,

@@ -18,7 +18,7 @@ export const CORPUS: readonly CorpusSnippet[] = [...LOADERS, ...WIDGETS, ...TROU
 export function factLines(facts: Facts): string[] {
   const words = (...parts: (string | false | undefined)[]): string => parts.filter(Boolean).join(' ');
   return [
-    `${facts.language}, ${facts.shape.kind} (${facts.shape.sure})`,
+    `${facts.language}, ${facts.shape.kind} (${facts.shape.confidence})`,
     ...facts.problems.map((one) => `problem ${one.kind} at ${one.line}:${one.column}`),
     ...facts.loads.map((one) =>
       words(
@@ -29,7 +29,7 @@ export function factLines(facts: Facts): string[] {
         one.mode !== 'none' && one.mode,
         one.when,
         one.noScript && 'without scripts',
-        `(${one.sure})`,
+        `(${one.confidence})`,
       ),
     ),
     ...facts.defines.map((one) => words('defines', one.what, one.name, one.when, one.isStub && 'stub')),
@@ -39,13 +39,13 @@ export function factLines(facts: Facts): string[] {
     ),
     ...facts.makes.map((one) => `makes #${one.id} by ${one.by}`),
     ...facts.accounts.map((one) =>
-      words('account', one.value, `as ${one.label}`, one.domain && `at ${one.domain}`, `(${one.sure})`),
+      words('account', one.value, `as ${one.label}`, one.domain && `at ${one.domain}`, `(${one.confidence})`),
     ),
     ...facts.settings.map((one) => `settings ${one.name}: ${one.keys.join(', ')}`),
     ...facts.events.map((one) => `event ${one.name} to ${one.to}`),
     ...facts.storage.map((one) => words('keeps', one.where, one.key)),
     ...facts.boxes.map((one) => `box ${one.position} ${one.corner}`),
     ...facts.writes.map((one) => `document.write ${one.when}`),
-    ...facts.marks.map((one) => `mark ${one.kind} ${one.value} (${one.sure})`),
+    ...facts.marks.map((one) => `mark ${one.kind} ${one.value} (${one.confidence})`),
   ];
 }

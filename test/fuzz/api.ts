@@ -11,7 +11,7 @@ interface Operation {
 
 type Schema = Readonly<Record<string, unknown>>;
 
-const LONGEST_MS = 15_000;
+const MAX_MS = 15_000;
 const NASTY = [
   '',
   '\0',
@@ -122,7 +122,7 @@ export async function fuzzApi(
             // A call that nobody was let in for tries nothing.
             status >= 500 || (status === 401 && operation.path !== '/sign-in')
               ? `${status}: ${text.slice(0, 300)}`
-              : Date.now() - begin > LONGEST_MS
+              : Date.now() - begin > MAX_MS
                 ? `answered after ${Date.now() - begin} ms`
                 : undefined,
           // What Node's own client refuses to send never reaches the service.

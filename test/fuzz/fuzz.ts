@@ -31,7 +31,7 @@ const options = program
 
 /** Where the reading of the parser that is compared with is known to be another, or things in tables change their order. */
 const OWN_READING = /<\/t(body|foot|head)|plaintext|<table|<!\[CDATA/i;
-const LONGEST = 30_000;
+const MAX_LENGTH = 30_000;
 
 const pages = htmlFiles(options.pages).map((file) => readFileSync(file));
 let random = options.seed;
@@ -45,7 +45,7 @@ function below(limit: number): number {
 }
 
 function mutated(page: Buffer, pieces: readonly string[]): Buffer {
-  let bytes = page.subarray(0, Math.min(page.length, LONGEST));
+  let bytes = page.subarray(0, Math.min(page.length, MAX_LENGTH));
   const times = 1 + below(6);
   for (let i = 0; i < times; i++) {
     const at = below(bytes.length + 1);

@@ -2,7 +2,7 @@ import { createServer, type RequestListener } from 'node:http';
 import { createConnection, createServer as createTcp, type Server as TcpServer, type Socket } from 'node:net';
 import { brotliDecompressSync, gunzipSync, gzipSync } from 'node:zlib';
 import { expect } from 'chai';
-import { mendedHead } from '../../packages/gateway/dist/page/lenient-origin.js';
+import { repairedHead } from '../../packages/gateway/dist/page/lenient-origin.js';
 import { preferredCoding } from '../../packages/gateway/dist/page/packing.js';
 import { eventually } from '../support/http.js';
 import { CODE, HOST, startGateway, type StartedGateway } from '../support/gateway.js';
@@ -132,7 +132,7 @@ describe('at the gateway’s edges', function () {
         expect((await ask()).status, bytes).to.equal(502);
         await gateway!.close();
       }
-      expect(mendedHead('HTTP/1.1 200 OK\nA: b\nContent-Length: 5\nContent-Length: 6')).to.equal(
+      expect(repairedHead('HTTP/1.1 200 OK\nA: b\nContent-Length: 5\nContent-Length: 6')).to.equal(
         'HTTP/1.1 200 OK\r\nA: b\r\nContent-Length: 5\r\nContent-Length: 6',
       );
     });

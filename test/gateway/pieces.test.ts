@@ -3,8 +3,8 @@ import { expect } from 'chai';
 import {
   endToEndHeaders,
   hasTagOf,
-  insertedTag,
-  makePublic,
+  variantEtag,
+  rewriteOriginUrls,
   originHeaders,
 } from '../../packages/gateway/dist/page/headers.js';
 
@@ -62,8 +62,8 @@ describe('headers on their way', () => {
   });
 
   it('carry the release in the tag, which is weak from then on', () => {
-    expect(insertedTag('"1"', 'abc')).to.equal('W/"1;pragmatica-abc"');
-    expect(insertedTag('W/"1"', 'abc')).to.equal('W/"1;pragmatica-abc"');
+    expect(variantEtag('"1"', 'abc')).to.equal('W/"1;pragmatica-abc"');
+    expect(variantEtag('W/"1"', 'abc')).to.equal('W/"1;pragmatica-abc"');
     expect(hasTagOf('"x", W/"1;pragmatica-abc"', 'abc')).to.equal(true);
     expect(hasTagOf('W/"1;pragmatica-abc"', 'abcd')).to.equal(false);
     expect(hasTagOf(undefined, 'abc')).to.equal(false);
@@ -80,7 +80,7 @@ describe('headers on their way', () => {
     ];
     for (const [given, wanted] of cases) {
       const headers = { location: given, 'content-location': given };
-      makePublic(headers, 'http://origin.example:8080', 'mill.example', 'http');
+      rewriteOriginUrls(headers, 'http://origin.example:8080', 'mill.example', 'http');
       expect(headers).to.deep.equal({ location: wanted, 'content-location': wanted });
     }
   });
@@ -88,7 +88,7 @@ describe('headers on their way', () => {
   it('keep a cookie’s domain unless it is the origin’s own', () => {
     const cookie = (value: string): unknown => {
       const headers: Record<string, string | string[]> = { 'set-cookie': value };
-      makePublic(headers, 'http://origin.inner.example', 'www.mill.example:8080', 'http');
+      rewriteOriginUrls(headers, 'http://origin.inner.example', 'www.mill.example:8080', 'http');
       return [headers['set-cookie']].flat()[0];
     };
     expect(cookie('a=1; Domain=origin.inner.example; Secure')).to.equal('a=1; Secure');

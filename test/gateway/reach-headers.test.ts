@@ -1,6 +1,6 @@
 import { DEVICE_HEADERS, type PlannedPage } from '@pragmatica/core';
 import { expect } from 'chai';
-import { tellReach } from '../../packages/gateway/dist/page/reach-headers.js';
+import { setReachHeaders } from '../../packages/gateway/dist/page/reach-headers.js';
 
 const NOW = Date.UTC(2027, 2, 1, 10);
 const MINUTE = 60_000;
@@ -18,7 +18,7 @@ type Headers = Record<string, string | string[]>;
 
 function told(headers: Headers, of: PlannedPage): Headers {
   const sent = { ...headers };
-  tellReach(sent, of, NOW);
+  setReachHeaders(sent, of, NOW);
   return sent;
 }
 

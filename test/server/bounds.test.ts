@@ -9,7 +9,7 @@ import { HOSTILE_CODE } from '../support/hostile-code.js';
 import { api, eventually } from '../support/http.js';
 import { listen, startStage, type Stage } from '../support/stage.js';
 
-const LONGEST_CODE = 200_000;
+const MAX_CODE_LENGTH = 200_000;
 
 describe('the service while hostile code is pasted', function () {
   this.timeout(240_000);
@@ -45,7 +45,7 @@ describe('the service while hostile code is pasted', function () {
     const params = { site: 'skerrywick' };
     const bad = ['template literals 1,000 deep', '12,000 nested div', 'a text doubled fifty times'];
     for (const [index, name] of bad.entries()) {
-      const code = HOSTILE_CODE[name]!.slice(0, LONGEST_CODE);
+      const code = HOSTILE_CODE[name]!.slice(0, MAX_CODE_LENGTH);
       await stage.client.call('createSnippet', {
         params,
         body: { key: `bad-${index}`, name, parts: [{ placement: 'body-end', code }] },

@@ -62,16 +62,16 @@ describe('reading and findings over the API', () => {
     expect((await findings({ of: 'live' })).items).to.deep.equal([]);
   });
 
-  it('shows first what mending would change, and changes nothing by that', async () => {
+  it('shows first what fixing would change, and changes nothing by that', async () => {
     const before = await stage.client.call('showDraft', { params });
     const { data } = await stage.client.call('fixFindings', { params, body: { preview: true } });
-    expect(data.mended.map(({ check }) => check)).to.deep.equal(['no-script-tags', 'same-code']);
+    expect(data.fixed.map(({ check }) => check)).to.deep.equal(['no-script-tags', 'same-code']);
     expect(data.changes).to.have.length(2);
     expect(data.left.map(({ check }) => check)).to.deep.equal(['insecure-address']);
     expect(await stage.client.call('showDraft', { params })).to.deep.equal(before);
   });
 
-  it('mends one by its id, once', async () => {
+  it('fixes one by its id, once', async () => {
     const [bare] = (await findings({ check: 'no-script-tags' })).items;
     const body = { findings: [bare!.id] };
     await stage.client.call('fixFindings', { params, body });
@@ -91,7 +91,7 @@ describe('reading and findings over the API', () => {
     expect(body.toString()).to.include('advice says what to do');
   });
 
-  it('mends all that is left, as the preview said, and writes down who did', async () => {
+  it('fixes all that is left, as the preview said, and writes down who did', async () => {
     await add('form', "<script>document.getElementById('newsletter').hidden = false;</script>");
     const preview = (await stage.client.call('fixFindings', { params, body: { preview: true } })).data;
     const { data } = await stage.client.call('fixFindings', { params, body: {} });
@@ -106,7 +106,7 @@ describe('reading and findings over the API', () => {
     });
     expect(moved.parts[0]!.placement).to.equal('body-end');
     const { data: activity } = await stage.client.call('listActivity', { params });
-    expect(activity.items[0]!.message).to.match(/^Mended 2 findings\./);
+    expect(activity.items[0]!.message).to.match(/^Fixed 2 findings\./);
   });
 
   it('keeps the other parts of a snippet as they were when one is taken out', async () => {

@@ -1,4 +1,4 @@
-import { planDifference, snapshotDigest, tidyLimits } from '@pragmatica/core';
+import { planDifference, snapshotDigest, normalizeLimits } from '@pragmatica/core';
 import { expect } from 'chai';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
@@ -130,7 +130,7 @@ describe('who gets it, over the API', () => {
     const after = (await stage.client.call('showDraft', { params })).data;
     expect(after.digest).to.equal(before.digest);
     expect(after.snapshot.snippets.find(({ key }) => key === snippet)).not.to.have.property('limits');
-    expect(tidyLimits({ visitor: {} })).to.equal(undefined);
+    expect(normalizeLimits({ visitor: {} })).to.equal(undefined);
     await change(snippet, { limits: { devices: ['phone'] } });
     const changed = (await stage.client.call('showDraft', { params })).data;
     expect(changed.digest).not.to.equal(before.digest);

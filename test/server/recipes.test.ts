@@ -371,7 +371,7 @@ describe('recipes over the API', () => {
       params: { site: 'mill', finding: finding.id },
       body: {},
     });
-    expect(fixed.data.mended.map(({ id }) => id)).to.deep.equal([finding.id]);
+    expect(fixed.data.fixed.map(({ id }) => id)).to.deep.equal([finding.id]);
     expect((await snippetOf('mill')).parts.map(({ placement, code }) => [placement, code])).to.deep.equal([
       ['head-end', GAUGE.parts[0]!.code],
       ['body-end', '<div id="gauge-@{gauge}"></div>'],

@@ -21,7 +21,7 @@ describe('several people at once', () => {
   const send = (path: string, body: object) =>
     api(stage.server, stage.token, 'POST', `/sites/mill${path}`, body);
 
-  it('mend a finding once', async () => {
+  it('fix a finding once', async () => {
     await add('Bare', 'window.visits = 1;');
     const [bare] = (await findings()).items;
     const answers = await Promise.all(
@@ -32,7 +32,7 @@ describe('several people at once', () => {
     expect(data.parts[0]!.code.match(/<script>/g)).to.have.length(1);
   });
 
-  it('mend different findings without losing one', async () => {
+  it('fix different findings without losing one', async () => {
     for (const name of ['One', 'Two', 'Three', 'Four']) await add(name, `window.visits${name} = 1;`);
     const { items } = await findings();
     expect(items).to.have.length(4);

@@ -96,18 +96,18 @@ describe('accepting findings, forcing a release, and the order', () => {
       expect(body.toString()).to.include('cannot be accepted');
     });
 
-    it('keeps all from mending what it accepts, unless it is named', async () => {
+    it('keeps all from fixing what it accepts, unless it is named', async () => {
       await add('Counter', COUNTER);
       await add('Again', COUNTER);
       const [same] = (await findings({ check: 'same-code' })).items;
       await waive(same!.id);
       const all = await stage.client.call('fixFindings', { params, body: {} });
-      expect(all.data.mended).to.deep.equal([]);
+      expect(all.data.fixed).to.deep.equal([]);
       const one = await stage.client.call('fixFinding', {
         params: { ...params, finding: same!.id },
         body: {},
       });
-      expect(one.data.mended.map(({ id }) => id)).to.deep.equal([same!.id]);
+      expect(one.data.fixed.map(({ id }) => id)).to.deep.equal([same!.id]);
     });
   });
 
@@ -188,7 +188,7 @@ describe('accepting findings, forcing a release, and the order', () => {
         'Move “Event” behind “Counter”: “Event” uses “tally”, which “Counter” makes.',
       ]);
       const preview = await stage.client.call('rightOrder', { params, body: { preview: true } });
-      expect(preview.data.mended.map(({ check }) => check)).to.deep.equal(['used-before-defined']);
+      expect(preview.data.fixed.map(({ check }) => check)).to.deep.equal(['used-before-defined']);
       expect((await report()).moves).to.have.length(1);
       const { data } = await stage.client.call('rightOrder', { params, body: {} });
       expect(data).to.deep.equal(preview.data);

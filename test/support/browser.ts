@@ -63,7 +63,7 @@ export async function openConsole(
  */
 export async function replaceCode(page: Page, text: string, index = 0): Promise<void> {
   const editor = page.locator('.cm-content').nth(index);
-  for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt++) {
+  for (let attempt = 0; attempt < MAX_ATTEMPTS; attempt++) {
     await editor.click();
     await page.keyboard.press('Control+a');
     await page.keyboard.insertText(text);
@@ -72,7 +72,7 @@ export async function replaceCode(page: Page, text: string, index = 0): Promise<
   throw new Error(`The editor does not take the text: ${await editor.innerText()}`);
 }
 
-const MOST_ATTEMPTS = 5;
+const MAX_ATTEMPTS = 5;
 
 /** Without line ends, which an editor shows in its own way. */
 function shown(lines: readonly string[]): string {

@@ -2,7 +2,7 @@ import {
   DEVICES,
   HoursTextError,
   parseWeekly,
-  tidyLimits,
+  normalizeLimits,
   type Device,
   type Hours,
   type Limits,
@@ -74,7 +74,7 @@ export function readLimits(options: ReachOptions, old: Limits = {}): Limits | un
       : { consent: options.consent.filter((purpose) => purpose !== 'none') }),
     visitor: readVisitor(options, base.visitor),
   } as Limits;
-  return tidyLimits(limits) ?? {};
+  return normalizeLimits(limits) ?? {};
 }
 
 const NAMES: ReadonlySet<string> = new Set([

@@ -4,17 +4,17 @@ import { Tooltip } from 'radix-ui';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
-import { ActivityRoom } from './rooms/activity/activity-room';
-import { FieldsRoom } from './rooms/fields/fields-room';
-import { ChecklistRoom } from './rooms/checklist/checklist-room';
-import { ApplyRecipeRoom } from './rooms/recipes/apply-recipe-room';
-import { RecipeRoom } from './rooms/recipes/recipe-room';
-import { RecipesRoom } from './rooms/recipes/recipes-room';
-import { ReleasesRoom } from './rooms/releases/releases-room';
-import { SettingsRoom } from './rooms/settings/settings-room';
-import { SitesRoom } from './rooms/sites/sites-room';
-import { StripRoom } from './rooms/strip/strip-room';
-import { VerificationRoom } from './rooms/verification/verification-room';
+import { ActivityView } from './views/activity/activity-view';
+import { FieldsView } from './views/fields/fields-view';
+import { ChecklistView } from './views/checklist/checklist-view';
+import { ApplyRecipeView } from './views/recipes/apply-recipe-view';
+import { RecipeView } from './views/recipes/recipe-view';
+import { RecipesView } from './views/recipes/recipes-view';
+import { ReleasesView } from './views/releases/releases-view';
+import { SettingsView } from './views/settings/settings-view';
+import { SitesView } from './views/sites/sites-view';
+import { StripView } from './views/strip/strip-view';
+import { VerificationView } from './views/verification/verification-view';
 import { NotFound } from './ui/states';
 import { ToastProvider } from './ui/toast';
 
@@ -30,16 +30,16 @@ const queryClient = new QueryClient({
 
 // The code editor and the HTML parser are loaded with the rooms that need them.
 const loadAddSnippet = async () => ({
-  Component: (await import('./rooms/snippet/add-snippet-room')).AddSnippetRoom,
+  Component: (await import('./views/snippet/add-snippet-view')).AddSnippetView,
 });
 const loadFindings = async () => ({
-  Component: (await import('./rooms/findings/findings-room')).FindingsRoom,
+  Component: (await import('./views/findings/findings-view')).FindingsView,
 });
 const loadUpdates = async () => ({
-  Component: (await import('./rooms/recipes/updates-room')).UpdatesRoom,
+  Component: (await import('./views/recipes/updates-view')).UpdatesView,
 });
 const loadEditSnippet = async () => ({
-  Component: (await import('./rooms/snippet/edit-snippet-room')).EditSnippetRoom,
+  Component: (await import('./views/snippet/edit-snippet-view')).EditSnippetView,
 });
 
 const router = createBrowserRouter([
@@ -47,26 +47,26 @@ const router = createBrowserRouter([
     path: '/',
     element: <Shell />,
     children: [
-      { index: true, element: <SitesRoom /> },
-      { path: 'fields', element: <FieldsRoom /> },
-      { path: 'recipes', element: <RecipesRoom /> },
+      { index: true, element: <SitesView /> },
+      { path: 'fields', element: <FieldsView /> },
+      { path: 'recipes', element: <RecipesView /> },
       { path: 'recipes/updates', lazy: loadUpdates },
-      { path: 'recipes/:recipe', element: <RecipeRoom /> },
-      { path: 'recipes/:recipe/apply', element: <ApplyRecipeRoom /> },
+      { path: 'recipes/:recipe', element: <RecipeView /> },
+      { path: 'recipes/:recipe/apply', element: <ApplyRecipeView /> },
       {
         path: 'sites/:site',
         element: <SiteLayout />,
         children: [
           { index: true, element: <Navigate to="strip" replace /> },
-          { path: 'strip', element: <StripRoom /> },
+          { path: 'strip', element: <StripView /> },
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },
           { path: 'findings', lazy: loadFindings },
-          { path: 'checklist', element: <ChecklistRoom /> },
-          { path: 'releases', element: <ReleasesRoom /> },
-          { path: 'check', element: <VerificationRoom /> },
-          { path: 'settings', element: <SettingsRoom /> },
-          { path: 'activity', element: <ActivityRoom /> },
+          { path: 'checklist', element: <ChecklistView /> },
+          { path: 'releases', element: <ReleasesView /> },
+          { path: 'check', element: <VerificationView /> },
+          { path: 'settings', element: <SettingsView /> },
+          { path: 'activity', element: <ActivityView /> },
         ],
       },
       { path: '*', element: <NotFound /> },

@@ -261,7 +261,7 @@ export const endpoints = {
   fixFinding: {
     method: 'POST',
     path: '/sites/{site}/findings/{finding}/fix',
-    summary: 'Mend one finding in the draft, or see what that would change',
+    summary: 'Fix one finding in the draft, or see what that would change',
     params: finding,
     body: schemas.fixOneInput,
     response: schemas.fixResult,
@@ -285,7 +285,7 @@ export const endpoints = {
     method: 'POST',
     path: '/sites/{site}/fixes',
     summary:
-      'Mend what can safely be mended in the draft, all of it or by finding; or see what that would change',
+      'Fix what can safely be fixed in the draft, all of it or by finding; or see what that would change',
     params: site,
     body: schemas.fixInput,
     response: schemas.fixResult,

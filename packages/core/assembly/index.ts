@@ -14,8 +14,8 @@ export function stateAddress(): usize {
   return state;
 }
 
-export function reset(wantsIds: bool, mayBeQuick: bool, pairs: i32, watch: i32): void {
-  m.reset(wantsIds, mayBeQuick, pairs);
+export function reset(wantsIds: bool, mayUseFastPath: bool, pairs: i32, watch: i32): void {
+  m.reset(wantsIds, mayUseFastPath, pairs);
   m.watch = watch;
 }
 
@@ -41,8 +41,8 @@ export function run(ended: bool): i32 {
   store<i32>(state, m.hold(), 4);
   store<i32>(state, m.eventCount, 8);
   store<i32>(state, <i32>m.events.pointer(), 12);
-  store<i32>(state, m.ask, 16);
-  const isId = m.ask === 2;
+  store<i32>(state, m.query, 16);
+  const isId = m.query === 2;
   store<i32>(state, m.base + (isId ? m.idFrom : m.tagStart), 20);
   store<i32>(state, m.base + (isId ? m.idTo : m.tagEnd), 24);
   return status;

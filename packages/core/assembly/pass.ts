@@ -1,4 +1,4 @@
-import { passTable } from './quick-table';
+import { passTable } from './fast-path-table';
 import { LOOK, attributesEnd, isForeign, kindOf, numberAt, plainForeignLength, tagEndAt } from '../skeleton';
 import { Machine } from './state';
 

@@ -13,7 +13,7 @@ import {
   momentWords,
   pageRulesWords,
   parseWeekly,
-  tidyLimits,
+  normalizeLimits,
   visitorWords,
   type Hours,
   type VisitorRules,
@@ -116,9 +116,9 @@ describe('words of reach', () => {
 
   it('are not needed for what bounds nothing', () => {
     expect(
-      tidyLimits({ devices: ['phone', 'tablet', 'desktop'], consent: [], hours: {}, visitor: {} }),
+      normalizeLimits({ devices: ['phone', 'tablet', 'desktop'], consent: [], hours: {}, visitor: {} }),
     ).to.equal(undefined);
-    expect(tidyLimits({ devices: ['phone'], hours: { weekly: {} } })).to.deep.equal({
+    expect(normalizeLimits({ devices: ['phone'], hours: { weekly: {} } })).to.deep.equal({
       devices: ['phone'],
       hours: { weekly: {} },
     });

@@ -57,7 +57,7 @@ describe('checks of recipes', () => {
       };
       expect(need(all, ask, PIXEL)).to.deep.equal([]);
     });
-    it('comes later, which one move mends', () => {
+    it('comes later, which one move fixes', () => {
       const late: ExampleSnippet = {
         name: 'Ask',
         parts: [{ placement: 'body-end', code: '<script src="https://ask.example/a.js"></script>' }],
@@ -71,8 +71,8 @@ describe('checks of recipes', () => {
       const set = exampleSet([early, late]);
       const [finding] = runChecks(set, { book }).filter(({ check }) => check === 'recipe-need');
       expect(finding!.title).to.equal('“Pixel” needs “Ask”, which comes later');
-      const mended = applyFix(set, finding!.fix!);
-      expect(runChecks(mended, { book }).map(({ check }) => check)).not.to.include('recipe-need');
+      const fixed = applyFix(set, finding!.fix!);
+      expect(runChecks(fixed, { book }).map(({ check }) => check)).not.to.include('recipe-need');
     });
   });
 
@@ -133,12 +133,12 @@ describe('checks of recipes', () => {
       };
       const book = new RecipeBook([withField]);
       const [finding] = runChecks(set, { book }).filter(({ check }) => check === 'missing-piece');
-      const mended = applyFix(set, finding!.fix!);
-      expect(mended.snippets[0]!.parts.map(({ code }) => code)).to.deep.equal([
+      const fixed = applyFix(set, finding!.fix!);
+      expect(fixed.snippets[0]!.parts.map(({ code }) => code)).to.deep.equal([
         LOADER,
         FRAME.replace('CR-1', '@{crate_id}'),
       ]);
-      expect(runChecks(mended, { book }).map(({ check }) => check)).not.to.include('missing-piece');
+      expect(runChecks(fixed, { book }).map(({ check }) => check)).not.to.include('missing-piece');
     });
     it('is told once, not again as half of a two-piece install', () => {
       const checks = runChecks(exampleSet([one('Crate', FRAME, 'body-start')]), {

@@ -1,5 +1,5 @@
 import { planQuery } from '@pragmatica/contract';
-import { momentOf, runChecks, weigh, type Severity } from '@pragmatica/core';
+import { momentOf, runChecks, applyWaivers, type Severity } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -69,7 +69,7 @@ function checkFile(file: string, { failOn, at }: Options): Checked {
     set: `“${file}”`,
     site: snapshot.site.key,
     failOn,
-    ...weigh(runChecks(snapshot, { now }), [], ''),
+    ...applyWaivers(runChecks(snapshot, { now }), [], ''),
   };
 }
 

@@ -5,7 +5,7 @@ import { CliError, EXIT } from '../errors.js';
 import { clipped, colour, print, table } from '../output.js';
 
 /** An example is to be seen, not to be copied. */
-const LONGEST_LINE = 160;
+const MAX_LINE_LENGTH = 160;
 
 export function explain(program: Command): void {
   program
@@ -45,6 +45,6 @@ function showExample({ name, parts, state, include = [], exclude = [], needs = [
       `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}${after}:`)}`,
     );
     if (statement !== undefined) print(colour.dim(`    The provider says: “${statement}”`));
-    for (const line of code.split('\n')) print(`    ${clipped(line, LONGEST_LINE)}`);
+    for (const line of code.split('\n')) print(`    ${clipped(line, MAX_LINE_LENGTH)}`);
   }
 }

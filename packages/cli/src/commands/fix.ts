@@ -10,8 +10,8 @@ interface Options extends SiteOptions {
 
 export function fix(program: Command): void {
   withSite(program.command('fix [findings...]'))
-    .description('mend in the draft what can safely be mended; nothing goes live before you publish')
-    .option('--all', 'everything that can be mended')
+    .description('fix in the draft what can safely be fixed; nothing goes live before you publish')
+    .option('--all', 'everything that can be fixed')
     .option('--preview', 'only show what would change')
     .addHelpText(
       'after',
@@ -19,7 +19,7 @@ export function fix(program: Command): void {
     )
     .action(async (findings: string[], options: Options) => {
       if (findings.length === 0 && options.all !== true)
-        throw new CliError('Name the findings to mend, or say --all. "pragmatica check" names them.');
+        throw new CliError('Name the findings to fix, or say --all. "pragmatica check" names them.');
       if (findings.length > 0 && options.all === true)
         throw new CliError('Name findings or say --all, not both.');
       const client = clientFor(options);
@@ -33,13 +33,13 @@ export function fix(program: Command): void {
         printJson(data);
         return;
       }
-      if (data.mended.length === 0) {
-        print('There is nothing that can be mended by itself.');
+      if (data.fixed.length === 0) {
+        print('Nothing here can be fixed automatically.');
         return;
       }
-      const verb = body.preview ? 'Would mend' : 'Mended';
-      print(`${verb} ${count(data.mended.length, 'finding')}:`);
-      for (const { title, fix: done } of data.mended)
+      const verb = body.preview ? 'Would fix' : 'Fixed';
+      print(`${verb} ${count(data.fixed.length, 'finding')}:`);
+      for (const { title, fix: done } of data.fixed)
         print(`  ${title}\n    ${colour.green('→')} ${done?.title ?? ''}`);
       print(colour.bold(`\n${body.preview ? 'That would change' : 'Changed in'} the draft:`));
       for (const change of data.changes) print(`  ${change}`);

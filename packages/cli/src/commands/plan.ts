@@ -1,4 +1,4 @@
-import { DEVICES, placementKey, placementWords, tellingLine, type Device } from '@pragmatica/core';
+import { DEVICES, placementKey, placementWords, summaryLine, type Device } from '@pragmatica/core';
 import type { PagePlanResource, PlanQuery } from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
@@ -74,7 +74,7 @@ function tellPlan(data: PagePlanResource, { code = false, draft = false }: PlanO
     if (key !== placement) print(`\n  ${colour.cyan(placementWords(part.placement))}`);
     placement = key;
     const waits = part.waits === undefined ? '' : `  ${colour.yellow(`the browser waits: ${part.waits}`)}`;
-    const line = code ? '' : `  ${clipped(tellingLine(part.code), SHOWN)}`;
+    const line = code ? '' : `  ${clipped(summaryLine(part.code), SHOWN)}`;
     print(`    ${part.name}  ${colour.dim(`${part.key}${line}`)}${waits}`);
     if (code) print(part.code.replace(/^/gm, '      '));
   }

@@ -31,7 +31,7 @@ export function siteReach(group: Command): void {
     .option('--name <name>', 'what people call it')
     .action(async (typed: string, patterns: string[], options: SiteOptions & { name?: string }) => {
       const key = typed.replace(/^@/, '');
-      const data = await changeSite(options, (site) => {
+      const data = await withSiteLock(options, (site) => {
         const old = site.pageGroups.find((entry) => entry.key === key);
         if (patterns.length === 0 && !old)
           throw new CliError(`The site "${site.key}" has no page group "${key}".`, EXIT.notFound);
@@ -63,7 +63,7 @@ export function siteReach(group: Command): void {
       const data =
         isChange === undefined
           ? (await client.call('showSite', { params: { site: await siteFor(client, options) } })).data
-          : await changeSite(options, (site) => ({
+          : await withSiteLock(options, (site) => ({
               consent: options.none ? null : consentOf(site, options),
             }));
       if (options.json) printJson(data.consent);
@@ -119,7 +119,7 @@ function purposeOf(typed: string): { key: string; name: string } {
   return { key, name: name === '' ? key : name };
 }
 
-async function changeSite(
+async function withSiteLock(
   options: SiteOptions,
   change: (site: SiteResource) => SitePatch,
 ): Promise<SiteResource> {

@@ -70,17 +70,17 @@ export const findingsQuery = (site: string) =>
 /** It asks the service to work it out anew, and is closed soon. */
 const WORKED_OUT = { staleTime: 0, gcTime: 0 } as const;
 
-/** What mending one finding would change. */
+/** What fixing one finding would change. */
 export const fixPreviewQuery = (site: string, finding: string) =>
   queryOptions({
-    // Not among what is asked for again after a change: a finding that was mended is gone.
+    // Not among what is asked for again after a change: a finding that was fixed is gone.
     queryKey: ['fix', site, finding],
     queryFn: async () =>
       (await api.call('fixFinding', { params: { site, finding }, body: { preview: true } })).data,
     ...WORKED_OUT,
   });
 
-/** What mending all that can be mended would change. */
+/** What fixing all that can be fixed would change. */
 export const fixAllPreviewQuery = (site: string) =>
   queryOptions({
     queryKey: ['fix', site],

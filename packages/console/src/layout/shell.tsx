@@ -2,8 +2,8 @@ import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Outlet } from 'react-router';
 import { sessionQuery } from '../api/queries';
-import { ChoosePassword } from '../rooms/sign-in/choose-password';
-import { SignInRoom } from '../rooms/sign-in/sign-in-room';
+import { ChoosePassword } from '../views/sign-in/choose-password';
+import { SignInView } from '../views/sign-in/sign-in-view';
 import { Failure, Loading } from '../ui/states';
 import { TopBar } from './top-bar';
 
@@ -18,7 +18,7 @@ export function Shell() {
     );
   }
   if (session.isError) {
-    if (session.error instanceof ApiError && session.error.status === 401) return <SignInRoom />;
+    if (session.error instanceof ApiError && session.error.status === 401) return <SignInView />;
     return (
       <div className="mx-auto max-w-xl p-6">
         <Failure error={session.error} onRetry={() => void session.refetch()} />

@@ -6,7 +6,7 @@ import { orderLists } from './snippet.js';
 const range = z.object({ start: z.int(), end: z.int() });
 const sureness = z.enum(['certain', 'likely', 'guess']);
 const moment = z.enum(['parse', 'deferred', 'async', 'later']);
-const fact = z.object({ range, sure: sureness });
+const fact = z.object({ range, confidence: sureness });
 
 /** What was read out of a piece of code; see `Facts` in core. */
 export const facts = z
@@ -73,7 +73,7 @@ export const facts = z
     writes: z.array(fact.extend({ when: moment })),
     marks: z.array(fact.extend({ kind: z.enum(['placeholder', 'test', 'secret']), value: z.string() })),
     pieces: z.array(z.object({ kind: z.string(), range, name: z.string() })),
-    shape: z.object({ kind: z.string(), sure: sureness, because: z.string() }),
+    shape: z.object({ kind: z.string(), confidence: sureness, because: z.string() }),
   })
   .meta({ id: 'Facts', description: 'What a piece of code is and does, read without running it.' });
 
@@ -194,7 +194,7 @@ export const fixInput = fixOneInput
       .min(1, 'Name a finding, or leave the list out for all.')
       .max(10_000)
       .optional()
-      .meta({ description: 'Ids of the findings to mend; all that can be when left out.' }),
+      .meta({ description: 'Ids of the findings to fix; all that can be when left out.' }),
   })
   .meta({ id: 'FixInput' });
 
@@ -206,7 +206,7 @@ const codeChange = z.object({
 
 export const fixResult = z
   .object({
-    mended: z.array(finding),
+    fixed: z.array(finding),
     changes: z.array(z.string()).meta({ description: 'What changes in the draft, in words.' }),
     code: z.array(codeChange).meta({ description: 'Code that changes, before and after.' }),
     left: z.array(openFinding),

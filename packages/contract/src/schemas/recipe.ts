@@ -84,7 +84,7 @@ const recognition = z
   .meta({ description: 'What in code tells that it is this install; one of them is enough.' });
 
 const NOTHING = { hosts: [], addresses: [], globals: [] };
-const MOST = 50;
+const MAX_COUNT = 50;
 
 /** The open format of a recipe: one version of it. */
 export const recipe = z
@@ -97,16 +97,16 @@ export const recipe = z
     summary: sentence.meta({ description: 'What it is for.' }),
     changes: sentence.optional().meta({ description: 'What is new in this version.' }),
     parts: z.array(recipePart).min(1, 'A recipe needs at least one part.').max(20),
-    fields: z.array(recipeField).max(MOST).default([]),
+    fields: z.array(recipeField).max(MAX_COUNT).default([]),
     after: z
       .array(key)
-      .max(MOST)
+      .max(MAX_COUNT)
       .default([])
       .meta({ description: 'Keys of the recipes whose snippets must run before.' }),
     recognise: recognition.default(NOTHING),
     steps: z
       .array(recipeStep)
-      .max(MOST)
+      .max(MAX_COUNT)
       .default([])
       .meta({ description: 'What has to be done at the provider.' }),
     repeatable: z.boolean().default(false).meta({ description: 'Whether it may stand twice on a page.' }),

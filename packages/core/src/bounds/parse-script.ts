@@ -5,7 +5,7 @@ import { TooMuchError } from './too-much.js';
  * Levels of nesting, in brackets, functions and statements. The parser calls itself for each, about ten frames a level;
  * at four times this depth an engine's stack is at its end, and compiling one more pattern there ends the process.
  */
-const DEEPEST = 256;
+const MAX_DEPTH = 256;
 /** Levels that cost the parser a frame or two, not ten. */
 const STATEMENT = 0.5;
 const UNARY = 0.25;
@@ -29,7 +29,7 @@ const BoundedParser = Parser.extend((Base) => {
 
     #deeper(cost: number, method: Method, args: unknown[]): Node {
       this.#depth += cost;
-      if (this.#depth > DEEPEST) throw new TooMuchError('nesting');
+      if (this.#depth > MAX_DEPTH) throw new TooMuchError('nesting');
       const node = method.apply(this, args);
       this.#depth -= cost;
       return node;
@@ -59,7 +59,7 @@ const BoundedParser = Parser.extend((Base) => {
 });
 
 /** Trees of members and calls, `a.b.c()`, grow to the left without the parser calling itself. */
-const DEEPEST_TREE = 1_000;
+const MAX_TREE_DEPTH = 1_000;
 
 /**
  * Parses a script of the newest ECMAScript, with its nesting bounded, so that neither this parser nor whoever walks the
@@ -79,7 +79,7 @@ function assertShallow(program: Program): void {
   const waiting: { readonly node: Node; readonly depth: number }[] = [{ node: program, depth: 0 }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { node, depth } = next;
-    if (depth > DEEPEST_TREE) throw new TooMuchError('nesting');
+    if (depth > MAX_TREE_DEPTH) throw new TooMuchError('nesting');
     for (const child of childNodes(node)) {
       // A chain of one operator is followed from operand to operand, not by going down.
       const isChain = node.type === 'BinaryExpression' && child.type === 'BinaryExpression';

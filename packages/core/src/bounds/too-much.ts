@@ -30,4 +30,4 @@ export const TOO_MUCH_WORDS: Readonly<Record<TooMuch, string>> = {
 };
 
 /** Markup is nested so deep at most; browsers flatten it from here on. */
-export const DEEPEST_MARKUP = 512;
+export const MAX_MARKUP_DEPTH = 512;

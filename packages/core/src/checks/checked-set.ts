@@ -1,6 +1,6 @@
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import type { Facts } from '../facts/index.js';
-import { byObject } from '../memoize/by-object.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import { placementKey, type Placement } from '../insert/index.js';
 import {
   ReachAlgebra,
@@ -27,7 +27,7 @@ import {
   type Snapshot,
   type SnapshotSnippet,
 } from '../snapshot/index.js';
-import { FactsMemory, type ReadCode } from './facts-cache.js';
+import { FactsCache, type ReadCode } from './facts-cache.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
@@ -46,7 +46,7 @@ export interface Knowledge {
   /** What was ticked off of what is to be done at providers. */
   readonly ticks?: readonly StepTick[];
   /** Facts that were read before; kept from run to run, only new code is read. */
-  readonly memory?: FactsMemory;
+  readonly memory?: FactsCache;
 }
 
 const NO_RECIPES = new RecipeBook();
@@ -62,7 +62,7 @@ export class CheckedSet {
   readonly running: readonly ReadPart[];
   /** Milliseconds since 1970. */
   readonly now: number;
-  readonly memory: FactsMemory;
+  readonly memory: FactsCache;
   readonly reaches: ReachAlgebra;
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
   #sources: ReadonlyMap<string, string> | undefined;
@@ -77,7 +77,7 @@ export class CheckedSet {
   constructor(
     snapshot: Snapshot,
     {
-      memory = new FactsMemory(),
+      memory = new FactsCache(),
       paths = [],
       skeletons = [],
       hosts = [],
@@ -254,8 +254,8 @@ function readOf(read: ReadCode): { read: ReadCode; code: string; facts: Facts } 
 }
 
 /** By skeleton, code and placement: sites whose pages are made alike share nothing but time. */
-const outcomes = byObject<PageSkeleton, (read: ReadCode) => Map<string, OnPage>>(() =>
-  byObject(() => new Map()),
+const outcomes = memoizeByObject<PageSkeleton, (read: ReadCode) => Map<string, OnPage>>(() =>
+  memoizeByObject(() => new Map()),
 );
 
 function outcomeOn(skeleton: PageSkeleton, read: ReadCode, placement: Placement): OnPage {

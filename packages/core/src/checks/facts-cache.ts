@@ -19,7 +19,7 @@ export interface ReadingWatch {
 }
 
 /** Codes that were read: reading is most of the work, and most code stays the same from edit to edit. */
-export class FactsMemory {
+export class FactsCache {
   readonly #kept = new Map<string, ReadCode>();
   readonly #most: number;
   readonly #watch: ReadingWatch | undefined;

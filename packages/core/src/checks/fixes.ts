@@ -9,10 +9,10 @@ export function applyFix(snapshot: Snapshot, fix: Fix): Snapshot {
   return applyChanges(snapshot, fix.changes);
 }
 
-export interface Mended {
+export interface FixResult {
   readonly snapshot: Snapshot;
-  /** The findings that were mended, by their own fix or by that of another. */
-  readonly mended: readonly Finding[];
+  /** The findings that were fixed, by their own fix or by that of another. */
+  readonly fixed: readonly Finding[];
   /** The changes in rounds: the keys of parts in each are those that the round before has left. */
   readonly rounds: readonly (readonly SetChange[])[];
   /** What is still found. */
@@ -20,24 +20,24 @@ export interface Mended {
 }
 
 /** One fix may bring another to light; no set needs as many rounds. */
-const MOST_ROUNDS = 10;
+const MAX_ROUNDS = 10;
 
 /**
  * Applies every fix of a set, or those of some findings, until none is left. One part is changed once in a round, so
  * that fixes do not undo each other.
  *
- * @param isMeant - which findings to mend, also of those that a fix brings to light; all when left out
+ * @param isMeant - which findings to fix, also of those that a fix brings to light; all when left out
  */
-export function mend(
+export function fixAll(
   snapshot: Snapshot,
   knowledge: Knowledge = {},
   isMeant: (finding: Finding) => boolean = () => true,
-): Mended {
+): FixResult {
   const wanted = new Map<string, Finding>();
   const rounds: (readonly SetChange[])[] = [];
   let current = snapshot;
   let left = runChecks(current, knowledge);
-  while (rounds.length < MOST_ROUNDS) {
+  while (rounds.length < MAX_ROUNDS) {
     const touched = new Set<string>();
     const changes: SetChange[] = [];
     for (const finding of left) {
@@ -55,6 +55,6 @@ export function mend(
     left = runChecks(current, knowledge);
   }
   const still = new Set(left.map(({ id }) => id));
-  const mended = [...wanted.values()].filter(({ id }) => !still.has(id));
-  return { snapshot: current, mended, rounds, left };
+  const fixed = [...wanted.values()].filter(({ id }) => !still.has(id));
+  return { snapshot: current, fixed, rounds, left };
 }

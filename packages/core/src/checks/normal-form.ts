@@ -4,7 +4,7 @@ import parseCss from 'css-tree/parser';
 import { tokenize } from 'css-tree/tokenizer';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { parseBounded } from '../bounds/parse-script.js';
-import { DEEPEST_MARKUP, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
+import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
 import { attribute, isJsonType, isScriptType } from '../facts/markup/script-type.js';
 
 /**
@@ -46,7 +46,7 @@ function topForm(nodes: readonly Tree.ChildNode[], place: Place): string {
 
 /** @throws TooMuchError where nodes are nested deeper than browsers nest them */
 function childrenForm(nodes: readonly Tree.ChildNode[], place: Place): string {
-  if (place.depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
+  if (place.depth > MAX_MARKUP_DEPTH) throw new TooMuchError('nesting');
   return nodes
     .map((node) => nodeForm(node, { ...place, depth: place.depth + 1 }))
     .filter((form) => form !== '')
@@ -100,14 +100,14 @@ function attributeForm(name: string, value: string): string {
 }
 
 /** Brackets and blocks of a style sheet; the parser calls itself for each. */
-const DEEPEST_STYLES = 200;
+const MAX_STYLES_DEPTH = 200;
 
 /**
  * A style sheet without what its grammar (CSS Syntax Level 3) does not see: comments, and white space that joins
  * nothing. What the parser does not know, and values of custom properties, which scripts can read, stay as written.
  */
 function styleForm(css: string): string {
-  if (depthOfStyles(css) > DEEPEST_STYLES) return css;
+  if (depthOfStyles(css) > MAX_STYLES_DEPTH) return css;
   const failures: unknown[] = [];
   const tree = parseCss(css, {
     parseCustomProperty: false,

@@ -65,14 +65,14 @@ function unfinished(check: Check, snippets: Snapshot['snippets'], error: unknown
 
 /** What one check finds. Of several things that are about the same, each has an id by its number. */
 function toFindings(check: Check, set: CheckedSet): Finding[] {
-  const told = new Map<string, number>();
+  const reported = new Map<string, number>();
   return [...check.run(set)].map((found) => {
     const identity = JSON.stringify([
       found.subjects.map(({ snippet, part }) => part ?? snippet),
       found.about,
     ]);
-    const number = told.get(identity) ?? 0;
-    told.set(identity, number + 1);
+    const number = reported.get(identity) ?? 0;
+    reported.set(identity, number + 1);
     return toFinding(check, number === 0 ? found : { ...found, about: `${found.about} ${number}` }, set);
   });
 }

@@ -28,7 +28,7 @@ export interface WaivedFinding extends Finding {
   readonly waiver: Waiver;
 }
 
-export interface Weighed {
+export interface WaivedFindings {
   /** What asks for attention. */
   readonly open: readonly OpenFinding[];
   /** What somebody has accepted, with the reason. */
@@ -49,7 +49,11 @@ export function isWaivable(finding: Pick<Finding, 'check'>): boolean {
  *
  * @param today - the date in the site's time zone, `2027-03-31`
  */
-export function weigh(findings: readonly Finding[], waivers: readonly Waiver[], today: string): Weighed {
+export function applyWaivers(
+  findings: readonly Finding[],
+  waivers: readonly Waiver[],
+  today: string,
+): WaivedFindings {
   const byFinding = new Map(waivers.map((waiver) => [waiver.finding, waiver]));
   const open: OpenFinding[] = [];
   const waived: WaivedFinding[] = [];

@@ -5,7 +5,6 @@ export {
   isHead,
   uncontainedParts,
   type Containment,
-  type ContainmentProblem,
   type UncontainedPart,
 } from './contain.js';
 export type { Culprit } from './culprit.js';

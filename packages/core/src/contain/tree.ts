@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { DEEPEST_MARKUP, TooMuchError } from '../bounds/too-much.js';
+import { MAX_MARKUP_DEPTH, TooMuchError } from '../bounds/too-much.js';
 
 /** Equal trees, except that exactly one list of children may hold one run of nodes more. */
 export function isWithInsertion(without: Tree.Document, withCode: Tree.Document): boolean {
@@ -22,7 +22,7 @@ export function isWithInsertion(without: Tree.Document, withCode: Tree.Document)
 export function assertShallow(document: Tree.Document): void {
   let level: readonly Tree.Node[] = [document];
   for (let depth = 0; level.length > 0; depth++) {
-    if (depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
+    if (depth > MAX_MARKUP_DEPTH) throw new TooMuchError('nesting');
     level = level.flatMap(children);
   }
 }

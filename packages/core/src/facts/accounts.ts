@@ -2,7 +2,7 @@ import { domainOf, isCacheBuster, queryOf } from './addresses.js';
 import type { SeenAttribute } from './markup/read-markup.js';
 import type { SeenCall } from './script/record.js';
 import { HOLE, type Value } from './script/values.js';
-import type { Account, Definition, Load, Range, Sureness } from './types.js';
+import type { Account, Definition, Load, Range, Confidence } from './types.js';
 
 /** Names under which accounts are kept, in the words of the trade. */
 const LABEL =
@@ -34,18 +34,18 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
     label: string,
     domain: string | undefined,
     range: Range,
-    sure: Sureness,
+    confidence: Confidence,
   ): void => {
     const key = `${domain ?? ''} ${value}`;
     if (known.has(key)) return;
     known.add(key);
-    accounts.push({ value, label, domain, range, sure });
+    accounts.push({ value, label, domain, range, confidence });
   };
-  for (const { address, range, sure } of seen.loads) {
+  for (const { address, range, confidence } of seen.loads) {
     const domain = domainOf(address);
     if (domain === undefined) continue;
     for (const [name, value] of queryOf(address))
-      if (!isCacheBuster(name) && isAccountValue(value, name)) add(value, name, domain, range, sure);
+      if (!isCacheBuster(name) && isAccountValue(value, name)) add(value, name, domain, range, confidence);
     for (const segment of pathSegments(address))
       if (isIdSegment(segment)) add(segment, 'path', domain, range, 'likely');
   }
@@ -69,7 +69,13 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
   return accounts;
 }
 
-type Add = (value: string, label: string, domain: string | undefined, range: Range, sure: Sureness) => void;
+type Add = (
+  value: string,
+  label: string,
+  domain: string | undefined,
+  range: Range,
+  confidence: Confidence,
+) => void;
 
 function fromCall(call: SeenCall, domain: string | undefined, add: Add): void {
   const last = call.name.split('.').at(-1)!;

@@ -32,7 +32,7 @@ export function suggestNames({ shape, loads, hosts }: Facts): SuggestedNames {
   const domain = (script && domainOf(script.address)) ?? (hosts[0] && domainOfHost(hosts[0]));
   const provider = domain ? capital(domain.split('.')[0]!) : '';
   // A name is believed more than it is read, so a mere guess gives none.
-  const [after, alone, purpose] = BY_SHAPE[shape.sure === 'guess' ? 'other' : shape.kind];
+  const [after, alone, purpose] = BY_SHAPE[shape.confidence === 'guess' ? 'other' : shape.kind];
   return { name: provider === '' ? alone : `${provider} ${after}`, provider, purpose };
 }
 

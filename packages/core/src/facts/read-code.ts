@@ -36,7 +36,7 @@ const MESSAGES: Partial<{ [kind in ProblemKind]: string }> = {
 };
 
 /** Markup inside markup is read so deep: a script that writes a script that writes one. */
-const DEEPEST_WRITTEN = 3;
+const MAX_WRITTEN_DEPTH = 3;
 
 /**
  * Reads what a piece of code is and does, without running it: markup by the HTML Standard's parser, scripts by a parser
@@ -67,7 +67,7 @@ export function unreadFacts(code: string, why: string): Facts {
     line: 1,
     column: 1,
     range: { start: 0, end: Math.min(1, code.length) },
-    sure: 'certain',
+    confidence: 'certain',
   };
   // As markup it is tried in pages, which needs no facts.
   return factsOf(context, { code: '', language: 'markup', problems: [problem], pieces: [] });
@@ -82,7 +82,7 @@ function read(code: string): Facts {
       message,
       ...lineAndColumn(code, offset),
       range: { start: offset, end: Math.min(offset + 1, code.length) },
-      sure: 'certain',
+      confidence: 'certain',
     });
   };
   const context: MarkupContext = { record, problem, attributes: [] };
@@ -121,7 +121,7 @@ function readByLanguage(context: MarkupContext, code: string, language: Facts['l
 function readWritten(context: MarkupContext, depth: number): void {
   const { record } = context;
   const written = record.written.splice(0);
-  for (const { html, sure, range, when, isDocumentWrite } of written) {
+  for (const { html, confidence, range, when, isDocumentWrite } of written) {
     const loads = record.loads.length;
     const makes = record.makes.length;
     const boxes = record.boxes.length;
@@ -134,16 +134,16 @@ function readWritten(context: MarkupContext, depth: number): void {
         by: 'write',
         when: load.when === 'parse' ? when : load.when,
         range,
-        sure: html.includes(HOLE) || sure !== 'certain' ? 'likely' : load.sure,
+        confidence: html.includes(HOLE) || confidence !== 'certain' ? 'likely' : load.confidence,
       })),
     );
     record.makes.push(
       ...record.makes.splice(makes).map((made) => ({ ...made, by: 'script' as const, range })),
     );
     record.boxes.push(...record.boxes.splice(boxes).map((box) => ({ ...box, range })));
-    if (isDocumentWrite) record.writes.push({ range, when, sure: 'certain' });
+    if (isDocumentWrite) record.writes.push({ range, when, confidence: 'certain' });
   }
-  if (record.written.length > 0 && depth < DEEPEST_WRITTEN) readWritten(context, depth + 1);
+  if (record.written.length > 0 && depth < MAX_WRITTEN_DEPTH) readWritten(context, depth + 1);
 }
 
 function addTextProblems(
@@ -221,13 +221,13 @@ function eventOf({ name, args, range }: SeenCall): SentEvent[] {
   const [first, second] = args;
   if (first?.kind === 'object' && last === 'push') {
     const event = first.properties.get('event');
-    return event?.kind === 'text' ? [{ name: event.text, to: name, range, sure: 'certain' }] : [];
+    return event?.kind === 'text' ? [{ name: event.text, to: name, range, confidence: 'certain' }] : [];
   }
   const verb = /^(event|track|trackevent|send|fire|emit|conversion|logevent|record|capture)$/i;
   if (first?.kind === 'text' && second && verb.test(first.text))
-    return [{ name: asText(second).text, to: name, range, sure: 'certain' }];
+    return [{ name: asText(second).text, to: name, range, confidence: 'certain' }];
   if (first?.kind === 'text' && verb.test(last) && name.includes('.'))
-    return [{ name: first.text, to: name, range, sure: 'certain' }];
+    return [{ name: first.text, to: name, range, confidence: 'certain' }];
   return [];
 }
 

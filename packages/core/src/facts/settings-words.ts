@@ -2,11 +2,11 @@ import { domainOf } from './addresses.js';
 
 /** Words that any settings object may be called, whoever reads it. */
 const GENERAL = /^(settings|config|configuration|options|params|data|layer|window|init|props)$/;
-const SHORTEST = 4;
+const MIN_LENGTH = 4;
 
 /** The words of a settings object's name that tell whose it is: `parlanookSettings` gives `parlanook`. */
 export function settingsWords(name: string): string[] {
-  return wordsOf(name).filter((word) => word.length >= SHORTEST && !GENERAL.test(word));
+  return wordsOf(name).filter((word) => word.length >= MIN_LENGTH && !GENERAL.test(word));
 }
 
 /** The words of an address's registrable domain: those that a provider calls itself by. */

@@ -1,11 +1,11 @@
 import { hostOf } from './addresses.js';
-import type { Facts, Shape, ShapeKind, Sureness } from './types.js';
+import type { Facts, Shape, ShapeKind, Confidence } from './types.js';
 
 type Unshaped = Omit<Facts, 'shape'>;
 
 interface ShapeRule {
   readonly kind: ShapeKind;
-  readonly sure: Sureness;
+  readonly confidence: Confidence;
   /** What it is told by, in words; undefined where it does not fit. */
   fits(facts: Unshaped, code: string): string | undefined;
 }
@@ -53,7 +53,7 @@ const said =
 const RULES: readonly ShapeRule[] = [
   {
     kind: 'metadata',
-    sure: 'certain',
+    confidence: 'certain',
     fits: (facts) =>
       onlyPieces(facts, ['data', 'meta']) ||
       (onlyPieces(facts, ['data', 'meta', 'link']) && facts.loads.every(({ kind }) => kind === 'hint'))
@@ -62,7 +62,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'style',
-    sure: 'certain',
+    confidence: 'certain',
     fits: (facts) =>
       facts.language === 'css' || onlyPieces(facts, ['style', 'link'])
         ? 'It only holds or loads style rules.'
@@ -70,7 +70,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'consent',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(
       /consent|cookie-?(bar|banner|notice|law|question)|gdpr|tcf(api)?\b/i,
       'Its names speak of consent.',
@@ -78,17 +78,17 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'accessibility',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(/accessib|a11y|larger-?text|contrast/i, 'Its names speak of accessibility.'),
   },
   {
     kind: 'chat',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, 'Its names speak of chatting.'),
   },
   {
     kind: 'booking',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(
       /\bbook(ing|now|-?button|-?widget)?\b|calendar|reserv|appointment|schedul|availability/i,
       'Its names speak of booking.',
@@ -96,7 +96,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'pop-up',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(
       /pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i,
       'Its names speak of something that pops up.',
@@ -104,7 +104,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'share',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(
       /\bshare\b|share-?(button|bar|count)|sharing|social-?(share|bar|button)/i,
       'Its names speak of sharing.',
@@ -112,7 +112,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'container',
-    sure: 'likely',
+    confidence: 'likely',
     fits: (facts) => {
       const queue = facts.defines.find(({ isStub, what }) => isStub && what === 'array');
       const isTwoPieces = facts.loads.some(({ noScript, kind }) => noScript && kind === 'frame');
@@ -126,7 +126,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'form',
-    sure: 'likely',
+    confidence: 'likely',
     fits: said(
       /newsletter|subscribe|sign-?up|signup|mailing|(^|[^a-z])form(s|hatch)?([^a-z]|$)/i,
       'Its names speak of a form.',
@@ -134,7 +134,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'ads',
-    sure: 'likely',
+    confidence: 'likely',
     fits: (facts, code) =>
       says(code, facts, /(^|[^a-z])ads?([^a-z]|$)|advert|banner|sponsor|ad-?slot/i)
         ? 'Its names speak of adverts.'
@@ -142,7 +142,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'pixel',
-    sure: 'likely',
+    confidence: 'likely',
     fits: (facts, code) => {
       const image = facts.loads.some(({ kind }) => kind === 'image');
       if (
@@ -161,7 +161,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'analytics',
-    sure: 'likely',
+    confidence: 'likely',
     fits: (facts, code) =>
       says(
         code,
@@ -173,7 +173,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'container',
-    sure: 'likely',
+    confidence: 'likely',
     fits: ({ loads }) =>
       loads.filter(({ kind }) => kind === 'script').length === 1 &&
       loads.some(({ noScript, kind }) => noScript && kind === 'frame')
@@ -182,7 +182,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'analytics',
-    sure: 'guess',
+    confidence: 'guess',
     fits: (facts) => {
       const scripts = facts.loads.filter(
         ({ kind, address }) => kind === 'script' && hostOf(address) !== undefined,
@@ -198,7 +198,7 @@ const RULES: readonly ShapeRule[] = [
   },
   {
     kind: 'pop-up',
-    sure: 'guess',
+    confidence: 'guess',
     fits: (facts) => (facts.boxes.length > 0 ? 'It puts a box over the page.' : undefined),
   },
 ];
@@ -207,7 +207,7 @@ const RULES: readonly ShapeRule[] = [
 export function shapeOf(facts: Unshaped, code: string): Shape {
   for (const rule of RULES) {
     const because = rule.fits(facts, code);
-    if (because !== undefined) return { kind: rule.kind, sure: rule.sure, because };
+    if (because !== undefined) return { kind: rule.kind, confidence: rule.confidence, because };
   }
-  return { kind: 'other', sure: 'guess', because: 'Nothing in its structure says what it is for.' };
+  return { kind: 'other', confidence: 'guess', because: 'Nothing in its structure says what it is for.' };
 }

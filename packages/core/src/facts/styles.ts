@@ -16,7 +16,7 @@ export function readStyles(record: Record, css: string, base: number): void {
       when: 'parse',
       noScript: false,
       range: { start: base + at, end: base + at + length },
-      sure: 'certain',
+      confidence: 'certain',
     });
   };
   for (const match of plain.matchAll(/@import\s+(?:url\(\s*)?["']?([^"')\s;]+)/gi))
@@ -32,7 +32,7 @@ export function readStyles(record: Record, css: string, base: number): void {
       record.boxes.push({
         ...box,
         range: { start: base + index, end: base + index + groups.length },
-        sure: 'likely',
+        confidence: 'likely',
       });
     const isFont = /^@font-face/i.test(groups.trim());
     for (const match of body.matchAll(/url\(\s*["']?([^"')]+)/gi))

@@ -1,4 +1,4 @@
-import { byText } from '../memoize/by-text.js';
+import { memoizeByText } from '../memoize/by-text.js';
 
 /** Line and column of an offset, both from 1. Lines end at LF, CR LF or CR. */
 export function lineAndColumn(text: string, offset: number): { line: number; column: number } {
@@ -17,7 +17,7 @@ export function lineAndColumn(text: string, offset: number): { line: number; col
 const TEXTS_KEPT = 16;
 
 /** Offsets at which the lines of a text begin. */
-const lineStarts = byText(TEXTS_KEPT, (text): readonly number[] => {
+const lineStarts = memoizeByText(TEXTS_KEPT, (text): readonly number[] => {
   const starts = [0];
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);

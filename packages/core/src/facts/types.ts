@@ -5,15 +5,15 @@ export interface Range {
 }
 
 /** How sure a fact is: read from the code itself, followed through constants that may change, or by its look. */
-export type Sureness = 'certain' | 'likely' | 'guess';
+export type Confidence = 'certain' | 'likely' | 'guess';
 
 interface Fact {
   readonly range: Range;
-  readonly sure: Sureness;
+  readonly confidence: Confidence;
 }
 
 /** When something happens, seen from the browser that reads the page. */
-export type Moment =
+export type ExecutionPhase =
   /** while the page is read, at the code's own place */
   | 'parse'
   /** after the page is read, in document order: deferred scripts and modules */
@@ -36,7 +36,7 @@ export interface Load extends Fact {
   readonly by: 'tag' | 'script' | 'write';
   /** How a script is fetched; `none` for other resources. */
   readonly mode: LoadMode;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   /** Fetched only by browsers without scripts. */
   readonly noScript: boolean;
 }
@@ -44,7 +44,7 @@ export interface Load extends Fact {
 /** A global name that the code makes. */
 export interface Definition extends Fact {
   readonly name: string;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   readonly what: 'function' | 'object' | 'array' | 'value';
   /** A stand-in that collects calls until the real library takes over, or one that keeps what is already there. */
   readonly isStub: boolean;
@@ -53,7 +53,7 @@ export interface Definition extends Fact {
 /** A global name that the code relies on and does not make itself before. */
 export interface Use extends Fact {
   readonly name: string;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   /** The code looks first whether it is there. */
   readonly isGuarded: boolean;
 }
@@ -63,7 +63,7 @@ export interface NeededElement extends Fact {
   /** A selector, as CSS writes it. */
   readonly selector: string;
   readonly id: string | undefined;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   /** The code goes on without it. */
   readonly isGuarded: boolean;
   /** Where it stands in the same code, if it does. */
@@ -150,7 +150,7 @@ export type ShapeKind =
 
 export interface Shape {
   readonly kind: ShapeKind;
-  readonly sure: Sureness;
+  readonly confidence: Confidence;
   /** What it was told by, in words. */
   readonly because: string;
 }
@@ -174,7 +174,7 @@ export interface Facts {
   readonly hosts: readonly string[];
   readonly boxes: readonly FloatingBox[];
   /** Calls of `document.write`. */
-  readonly writes: readonly (Fact & { readonly when: Moment })[];
+  readonly writes: readonly (Fact & { readonly when: ExecutionPhase })[];
   readonly marks: readonly Mark[];
   /** Top-level elements and texts of the markup, or one piece of the whole for other languages. */
   readonly pieces: readonly Piece[];

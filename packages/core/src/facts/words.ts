@@ -1,6 +1,6 @@
 import { hostOf } from './addresses.js';
 import { shortened } from './text.js';
-import type { Facts, Load, Moment, ShapeKind, Sureness, Use } from './types.js';
+import type { Facts, Load, ExecutionPhase, ShapeKind, Confidence, Use } from './types.js';
 
 /** Facts under one heading, in words that people who do not program can read. */
 export interface FactWords {
@@ -25,13 +25,13 @@ const SHAPES: Readonly<{ [kind in ShapeKind]: string }> = {
   other: 'something that cannot be told from its code',
 };
 
-const SURE: Readonly<{ [sure in Sureness]: string }> = {
+const SURE: Readonly<{ [confidence in Confidence]: string }> = {
   certain: '',
   likely: ' (likely)',
   guess: ' (a guess)',
 };
 
-const WHEN: Readonly<{ [moment in Moment]: string }> = {
+const WHEN: Readonly<{ [moment in ExecutionPhase]: string }> = {
   parse: '',
   deferred: ', after the page was read',
   async: '',
@@ -52,7 +52,7 @@ export function factWords(facts: Facts): FactWords[] {
       lines:
         shape.kind === 'other'
           ? ['It cannot be told from its code.']
-          : [`Looks like ${SHAPES[shape.kind]}${SURE[shape.sure]}. ${shape.because}`],
+          : [`Looks like ${SHAPES[shape.kind]}${SURE[shape.confidence]}. ${shape.because}`],
     },
     {
       title: 'Problems',
@@ -62,8 +62,8 @@ export function factWords(facts: Facts): FactWords[] {
     {
       title: 'Accounts',
       lines: facts.accounts.map(
-        ({ value, label, domain, sure }) =>
-          `${value}${domain === undefined ? '' : ` at ${domain}`}, as “${label}”${SURE[sure]}`,
+        ({ value, label, domain, confidence }) =>
+          `${value}${domain === undefined ? '' : ` at ${domain}`}, as “${label}”${SURE[confidence]}`,
       ),
     },
     {
@@ -155,9 +155,9 @@ const KINDS: Readonly<{ [kind in Load['kind']]: string }> = {
   hint: 'something in advance',
 };
 
-function loadWords({ kind, address, mode, when, noScript, sure }: Load): string {
+function loadWords({ kind, address, mode, when, noScript, confidence }: Load): string {
   const from = hostOf(address) ?? 'the site itself';
   const wait = mode === 'blocking' ? ', and the page waits for it' : '';
   const moment = noScript ? ', for browsers without scripts' : WHEN[when];
-  return `${KINDS[kind]} from ${from}${wait}${moment}${SURE[sure]}: ${shortened(address, 90)}`;
+  return `${KINDS[kind]} from ${from}${wait}${moment}${SURE[confidence]}: ${shortened(address, 90)}`;
 }

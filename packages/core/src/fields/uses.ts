@@ -1,6 +1,6 @@
 import { tokenizer, type Token } from 'acorn';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { byText } from '../memoize/by-text.js';
+import { memoizeByText } from '../memoize/by-text.js';
 import type { FieldPlace, FieldUse } from './types.js';
 
 const WRITTEN = /@\{([a-z][a-z0-9_-]{0,39})\}/g;
@@ -9,7 +9,7 @@ const WRITTEN = /@\{([a-z][a-z0-9_-]{0,39})\}/g;
  * The fields in a piece of code, each with where it stands: found by parsing the code with a plain word in the place of
  * each (HTML Standard, 13.2, and ECMAScript's tokens).
  */
-export const fieldUses = byText(4_000, (code): readonly FieldUse[] => {
+export const fieldUses = memoizeByText(4_000, (code): readonly FieldUse[] => {
   const found = [...code.matchAll(WRITTEN)];
   if (found.length === 0) return [];
   const mark = freeWord(code);

@@ -72,13 +72,13 @@ export function isQuirksDoctype(doctype: string): boolean {
   if (isQuirks === undefined) {
     isQuirks = readDoctype(doctype);
     // There are few in use; more are not kept.
-    if (known.size < MOST_KNOWN) known.set(doctype, isQuirks);
+    if (known.size < MAX_KNOWN) known.set(doctype, isQuirks);
   }
   return isQuirks;
 }
 
 const known = new Map<string, boolean>();
-const MOST_KNOWN = 100;
+const MAX_KNOWN = 100;
 
 function readDoctype(doctype: string): boolean {
   const text = doctype.slice('<!doctype'.length, -1);

@@ -45,12 +45,12 @@ export function encodingOfLabel(label: string): string | undefined {
   if (knownLabels.has(label)) return knownLabels.get(label);
   const name = lookUpLabel(label);
   // Labels come from pages: only so many are kept.
-  if (knownLabels.size < MOST_LABELS) knownLabels.set(label, name);
+  if (knownLabels.size < MAX_LABELS) knownLabels.set(label, name);
   return name;
 }
 
 const knownLabels = new Map<string, string | undefined>();
-const MOST_LABELS = 500;
+const MAX_LABELS = 500;
 
 /** Without ASCII white space around it (Infra Standard, "strip leading and trailing ASCII whitespace"). */
 function trimAscii(text: string): string {

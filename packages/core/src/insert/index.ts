@@ -1,9 +1,9 @@
 export { charsetOf } from './encoding.js';
 export { insert } from './insert.js';
 export { PageInserter, prepareInsertion, type Edit } from './page-inserter.js';
-export { RememberedInserter, rememberPlaces, type RememberedPlaces } from './remembered.js';
+export { CachedPlacesInserter, recordPlaces, type PagePlaces } from './page-places.js';
 export { prepareParts, type PreparedParts } from './prepare.js';
-export { noteWords, reasonWords, type InsertNote, type LeftOutReason } from './reasons.js';
+export { reasonWords } from './reasons.js';
 export { pageEncoding } from './encoding.js';
 export { writtenCode } from './written-code.js';
 export {
@@ -15,7 +15,6 @@ export {
   type InsertOptions,
   type InsertOutcome,
   type InsertPart,
-  type InsertResult,
   type NamedPlacement,
   type Placement,
 } from './types.js';

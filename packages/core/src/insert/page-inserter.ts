@@ -4,13 +4,13 @@ import { EncodingSniffer, PRESCAN_BYTES, decoderOf, type PageEncoding } from './
 import { Anchor } from './machine/anchors.js';
 import { Pairs } from './machine/cdata.js';
 import { PlainScanner, type Scanner } from './machine/scanner.js';
-import { Ask, Event, Status } from './machine/state.js';
+import { Query, Event, Status } from './machine/state.js';
 import { TAG_NAMES } from './machine/tags.js';
-import { narrowerFor, type Narrower } from './narrow.js';
+import { narrowerFor, type Transcoder } from './transcoder.js';
 import { PageChunks } from './page-chunks.js';
 import { prepareParts, type PreparedPart, type PreparedParts } from './prepare.js';
 import { noteWords, type LeftOutReason } from './reasons.js';
-import { LEFT_OUT_REASONS, PLACE_BITS, fitsAt, isOfBody, leftOut, type Told } from './told.js';
+import { LEFT_OUT_REASONS, PLACE_BITS, fitsAt, isOfBody, leftOut, type ScanEvent } from './scan-event.js';
 import {
   NAMED_PLACEMENTS,
   placementKey,
@@ -61,16 +61,16 @@ export class PageInserter {
   #pending: number;
   #phase: 'sniffing' | 'inserting' | 'passing' = 'sniffing';
   #encoding: PageEncoding = { name: undefined, markLength: 0, declarationEnd: undefined };
-  #narrower: Narrower | undefined;
+  #narrower: Transcoder | undefined;
   #scanner: Scanner | undefined;
-  /** Chunks that the machine has read, while it may raise an alarm. */
+  /** Chunks that the machine has read, while it may bail out of its fast path. */
   #kept: Uint8Array[] | undefined;
   #keptLength = 0;
   #toldCount = 0;
-  /** While the page is read again: how much of what is told is known. */
+  /** While the page is read again: how many of its events are known. */
   #toldBefore = 0;
   /** Told, but at an offset that is still held back. */
-  #queue: Told[] = [];
+  #queue: ScanEvent[] = [];
   #isQuirks: boolean | undefined;
   #headImpliedAt = -1;
   #bodyImpliedAt = -1;
@@ -152,17 +152,17 @@ export class PageInserter {
     this.#leaveOutAll(this.#parts.unwritable(encoding.name), 'encoding');
     this.#narrower = narrowerFor(encoding.name, encoding.markLength);
     this.#scanner = this.#plain ? new PlainScanner() : fastestScanner();
-    const mayBeQuick = this.#parts.anchors.size === 0;
-    if (mayBeQuick) this.#kept = [];
-    this.#reset(mayBeQuick);
+    const mayUseFastPath = this.#parts.anchors.size === 0;
+    if (mayUseFastPath) this.#kept = [];
+    this.#reset(mayUseFastPath);
     return this.#sniffer.collected();
   }
 
-  #reset(mayBeQuick: boolean): void {
+  #reset(mayUseFastPath: boolean): void {
     const { name, markLength, declarationEnd } = this.#encoding;
     const pairs = PAIRS.get(name ?? '') ?? Pairs.None;
     const watch = declarationEnd === undefined ? -1 : declarationEnd - markLength;
-    this.#scanner!.reset(this.#parts.anchors.size > 0, mayBeQuick, pairs, watch);
+    this.#scanner!.reset(this.#parts.anchors.size > 0, mayUseFastPath, pairs, watch);
   }
 
   /** Lets the machine read a chunk and does what it tells. */
@@ -195,7 +195,7 @@ export class PageInserter {
     }
   }
 
-  /** Runs the machine to the end of its bytes. @returns false for an alarm */
+  /** Runs the machine to the end of its bytes. @returns false where the machine bailed out */
   #run(ended: boolean): boolean {
     const scanner = this.#scanner!;
     for (;;) {
@@ -203,25 +203,25 @@ export class PageInserter {
       const events = scanner.takeEvents();
       for (let i = 0; i < events.length; i += 4) {
         if (this.#toldBefore > 0) this.#toldBefore--;
-        else this.#tell(events[i]!, events[i + 1]!, events[i + 2]!, events[i + 3]!);
+        else this.#emit(events[i]!, events[i + 1]!, events[i + 2]!, events[i + 3]!);
       }
       this.#flushQueue();
       if (this.#pending === 0) return true;
       if (status === Status.More) return true;
-      if (status === Status.Alarm) return false;
+      if (status === Status.BailOut) return false;
       if (status === Status.GivenUp) {
         this.#queue = [];
         for (const group of this.#parts.placements.values()) this.#leaveOutAll(group, 'too-complex');
         return true;
       }
-      if (status === Status.Ask) this.#answer();
+      if (status === Status.Query) this.#answer();
     }
   }
 
   #answer(): void {
-    const { ask, from, to } = this.#scanner!.question();
+    const { query, from, to } = this.#scanner!.question();
     const text = (): string => this.#decode(this.#chunks.bytes(this.#offset(from), this.#offset(to)));
-    if (ask === Ask.Doctype) {
+    if (query === Query.Doctype) {
       // Asked again when the page is read again, whose bytes may have been given out.
       this.#isQuirks ??= isQuirksDoctype(text());
       this.#scanner!.answer(this.#isQuirks ? 1 : 0);
@@ -248,29 +248,29 @@ export class PageInserter {
     return Math.min(this.#offset(hold >= 0 ? hold : this.#scanner!.position()), queued);
   }
 
-  #tell(kind: number, position: number, first: number, second: number): void {
+  #emit(kind: number, position: number, first: number, second: number): void {
     this.#toldCount++;
-    const told = { kind, offset: this.#offset(position), first, second };
+    const event = { kind, offset: this.#offset(position), first, second };
     if (kind === Event.Frameset) this.#becomeFrameset();
     else if (kind === Event.BodyUndecided) this.#undecided();
-    else this.#queue.push(told);
+    else this.#queue.push(event);
   }
 
-  /** Does what was told of places that are no longer held back. */
+  /** Applies the events of places that are no longer held back. */
   #flushQueue(): void {
     const hold = this.#scanner!.hold();
     const limit = hold >= 0 ? this.#offset(hold) : Infinity;
     while (this.#queue.length > 0 && this.#pending > 0) {
-      const told = this.#queue[0]!;
+      const event = this.#queue[0]!;
       // A place exactly at the limit is free unless it is what is being held back.
-      const waits = told.offset > limit || (told.offset === limit && isOfBody(told.kind));
+      const waits = event.offset > limit || (event.offset === limit && isOfBody(event.kind));
       if (waits) return;
       this.#queue.shift();
-      this.#apply(told);
+      this.#apply(event);
     }
   }
 
-  #apply({ kind, offset, first, second }: Told): void {
+  #apply({ kind, offset, first, second }: ScanEvent): void {
     switch (kind) {
       case Event.HeadStart:
         if (first === 1) this.#headImpliedAt = offset;
@@ -342,15 +342,15 @@ export class PageInserter {
   }
 
   #becomeFrameset(): void {
-    this.#queue = this.#queue.filter((told) => !isOfBody(told.kind));
+    this.#queue = this.#queue.filter((event) => !isOfBody(event.kind));
     for (const placement of ['body-start', 'body-end'] as const)
       this.#leaveOutAll(this.#named(placement), 'frameset');
   }
 
   /** Nothing can be put where only a written tag would make sure of the body. */
   #undecided(): void {
-    const start = this.#queue.find((told) => told.kind === Event.BodyStart);
-    this.#queue = this.#queue.filter((told) => told !== start && told.offset !== start?.offset);
+    const start = this.#queue.find((event) => event.kind === Event.BodyStart);
+    this.#queue = this.#queue.filter((event) => event !== start && event.offset !== start?.offset);
     this.#leaveOutAll(this.#named('body-start'), 'undecided');
   }
 
@@ -372,8 +372,8 @@ export class PageInserter {
     if (this.#bodyImpliedAt === offset) this.#bodyImpliedAt = -1;
     for (const part of fitting) {
       this.#add(this.#bytes(part));
-      const told = note === undefined ? {} : { note, message: noteWords(note) };
-      this.#settle(part, { key: part.key, inserted: true, offset, ...told });
+      const event = note === undefined ? {} : { note, message: noteWords(note) };
+      this.#settle(part, { key: part.key, inserted: true, offset, ...event });
     }
     this.#add(around?.after);
   }
@@ -421,7 +421,7 @@ export class PageInserter {
     this.#pending--;
   }
 
-  /** What nobody told of until the end of the page. */
+  /** What had no event until the end of the page. */
   #settleRest(): void {
     this.#leaveOutAll(this.#afterDeclaration, 'charset');
     for (const [key, group] of this.#parts.placements)

@@ -5,7 +5,7 @@ import { SCANNER_MODULE } from './scanner-module.js';
 interface Exports {
   readonly memory: WebAssembly.Memory;
   stateAddress(): number;
-  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void;
+  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void;
   room(length: number): number;
   run(ended: boolean): number;
   answer(value: number): void;
@@ -16,11 +16,11 @@ const SLICE = 1 << 16;
 /** Told instead of `Status.More` while there is more to copy. */
 const MORE_WAITS = -1;
 /** Instances that wait for another page; each has some hundred kilobytes. */
-const MOST_KEPT = 256;
+const MAX_POOLED = 256;
 const NO_EVENTS: readonly number[] = [];
 const NO_BYTES = new Uint8Array(0);
 /** One that a page has made larger than this is let go. */
-const LARGEST_KEPT = 4 << 20;
+const MAX_POOLED_BYTES = 4 << 20;
 
 /** The machine in WebAssembly: an instance of its own for each page, used again afterwards. */
 export class WasmScanner implements Scanner {
@@ -43,9 +43,9 @@ export class WasmScanner implements Scanner {
     this.#state = new Int32Array(this.#machine.memory.buffer, this.#stateAddress, 7);
   }
 
-  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void {
+  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void {
     this.#waiting = NO_BYTES;
-    this.#machine.reset(wantsIds, mayBeQuick, pairs, watch);
+    this.#machine.reset(wantsIds, mayUseFastPath, pairs, watch);
     this.#state.fill(0);
     this.#hasAsked = false;
   }
@@ -64,7 +64,7 @@ export class WasmScanner implements Scanner {
       this.#refresh();
       // Events are taken one run at a time.
     } while (status === Status.More && this.#waiting.length > 0 && this.#state[2] === 0);
-    this.#hasAsked = status === Status.Ask;
+    this.#hasAsked = status === Status.Query;
     return status === Status.More && this.#waiting.length > 0 ? MORE_WAITS : status;
   }
 
@@ -98,7 +98,7 @@ export class WasmScanner implements Scanner {
   }
 
   question(): Question {
-    return { ask: this.#state[4]!, from: this.#state[5]!, to: this.#state[6]! };
+    return { query: this.#state[4]!, from: this.#state[5]!, to: this.#state[6]! };
   }
 
   answer(value: number): void {
@@ -107,7 +107,7 @@ export class WasmScanner implements Scanner {
 
   release(): void {
     this.#waiting = NO_BYTES;
-    if (this.#pool.length < MOST_KEPT && this.#memory.length <= LARGEST_KEPT) this.#pool.push(this);
+    if (this.#pool.length < MAX_POOLED && this.#memory.length <= MAX_POOLED_BYTES) this.#pool.push(this);
   }
 
   /** Memory that has grown is a new one to JavaScript. */

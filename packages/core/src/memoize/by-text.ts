@@ -1,5 +1,5 @@
 /** A function of a text whose results are kept, the newest so many of them. What throws is asked again. */
-export function byText<T>(most: number, work: (text: string) => T): (text: string) => T {
+export function memoizeByText<T>(most: number, work: (text: string) => T): (text: string) => T {
   let newer = new Map<string, T>();
   let older = new Map<string, T>();
   return (text) => {

@@ -1,4 +1,4 @@
-import { byObject } from '../memoize/by-object.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import { isLimited } from '../reach/index.js';
 import {
   isAboutSettings,
@@ -8,7 +8,7 @@ import {
   type Facts,
   type Load,
   type MadeElement,
-  type Moment,
+  type ExecutionPhase,
   type NeededElement,
   type Settings,
   type Use,
@@ -115,7 +115,7 @@ export function isFallback({ facts }: Pick<OrderPart, 'facts'>): boolean {
   return isForScriptless(facts);
 }
 
-const isForScriptless = byObject(
+const isForScriptless = memoizeByObject(
   ({ loads }: Facts) => loads.length > 0 && loads.every(({ noScript }) => noScript),
 );
 
@@ -151,7 +151,7 @@ function* ofNames<P extends OrderPart>(
   }
 }
 
-const MOMENTS: readonly Moment[] = ['parse', 'deferred', 'async', 'later'];
+const MOMENTS: readonly ExecutionPhase[] = ['parse', 'deferred', 'async', 'later'];
 
 /** A script that a part loads may bring any name; what comes from there cannot be known. */
 export function isBroughtByLoader({ facts }: Pick<OrderPart, 'facts'>, use: Use): boolean {
@@ -180,8 +180,8 @@ function* ofElements<P extends OrderPart>(
   }
 }
 
-const providersOf = byObject(({ address }: Load) => providerWords(address));
-const wordsOf = byObject(({ name }: Settings) => settingsWords(name));
+const providersOf = memoizeByObject(({ address }: Load) => providerWords(address));
+const wordsOf = memoizeByObject(({ name }: Settings) => settingsWords(name));
 
 function isScript({ kind, noScript }: Load): boolean {
   return kind === 'script' && !noScript;
@@ -193,7 +193,7 @@ function* ofSettings<P extends OrderPart>(
   { settings, settingsOfSnippet, scriptsOfSnippet }: SetIndex<P>,
   part: P,
 ): Generator<Dependency<P>> {
-  const told = new Set<Settings>();
+  const reported = new Set<Settings>();
   for (const load of part.facts.loads) {
     if (!isScript(load)) continue;
     const own = (settingsOfSnippet.get(part.snippet.key) ?? []).filter(({ thing }) =>
@@ -211,9 +211,9 @@ function* ofSettings<P extends OrderPart>(
       );
     const candidates = own.length > 0 ? own : ofOthers;
     for (const { part: holder, thing } of candidates) {
-      if (holder === part || told.has(thing) || set.meeting(part, holder) === undefined) continue;
-      told.add(thing);
-      const reads: Moment =
+      if (holder === part || reported.has(thing) || set.meeting(part, holder) === undefined) continue;
+      reported.add(thing);
+      const reads: ExecutionPhase =
         load.mode === 'async' ? 'async' : load.mode === 'blocking' ? load.when : 'deferred';
       const reason = { kind: 'settings', name: thing.name, settings: thing, load } as const;
       yield dependency(holder, 'parse', part, reads, reason);
@@ -240,9 +240,9 @@ function* ofStatements<P extends OrderPart>(
 
 function dependency<P extends OrderPart>(
   first: P,
-  firstWhen: Moment,
+  firstWhen: ExecutionPhase,
   then: P,
-  thenWhen: Moment,
+  thenWhen: ExecutionPhase,
   reason: DependencyReason,
 ): Dependency<P> {
   const [firstMoment, thenMoment] = [momentOf(first, firstWhen, then), momentOf(then, thenWhen, first)];
@@ -260,6 +260,6 @@ function dependency<P extends OrderPart>(
 }
 
 /** What waits in the visitor's browser comes later than it would; pieces of one snippet wait together. */
-function momentOf(part: OrderPart, when: Moment, other: OrderPart): Moment {
+function momentOf(part: OrderPart, when: ExecutionPhase, other: OrderPart): ExecutionPhase {
   return part.snippet !== other.snippet && isLimited(part.snippet.limits?.visitor) ? 'later' : when;
 }

@@ -2,7 +2,7 @@ import { placementKey, type NamedPlacement, type Placement } from '../insert/ind
 import { placementOfStatement } from '../facts/index.js';
 import { placementPosition } from '../snapshot/index.js';
 import { allowedPlacements } from './allowed-placements.js';
-import { lightestCover } from './cover.js';
+import { minimumWeightVertexCover } from './vertex-cover.js';
 import type { Dependency, OrderPart } from './dependencies.js';
 import { Precedences } from './graph.js';
 import type { PlacementOrder } from './move.js';
@@ -62,9 +62,9 @@ export function rightOrder<P extends OrderPart>(
     if (!group.some((key) => wrong.has(key))) continue;
     const keys = new Set(group);
     const own = usable.filter(({ first }) => keys.has(first.key));
-    const mended = mendGroup(line, own, byKey);
-    result.moves.push(...mended.moves);
-    result.left.push(...mended.left);
+    const fixed = mendGroup(line, own, byKey);
+    result.moves.push(...fixed.moves);
+    result.left.push(...fixed.left);
   }
   return { ...result, lists: changedLists(all, line) };
 }
@@ -119,7 +119,7 @@ function tryMoves<P extends OrderPart>(
       .filter((then) => position.get(key)! > position.get(then)!)
       .map((then) => numbers.get(then)!),
   );
-  const chosen = lightestCover(weights, wrongWay).map((number) => keys[number]!);
+  const chosen = minimumWeightVertexCover(weights, wrongWay).map((number) => keys[number]!);
   const blocked = chosen.find(cannotMove);
   if (blocked !== undefined) return { stuck: undefined };
   const moving = new Set(chosen);

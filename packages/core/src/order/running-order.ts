@@ -1,4 +1,4 @@
-import type { Moment } from '../facts/index.js';
+import type { ExecutionPhase } from '../facts/index.js';
 import { isAnchor, placementKey, type Placement } from '../insert/index.js';
 
 /** Whether one thing happens before another: at every page load, at some, or at none. */
@@ -6,7 +6,7 @@ export type Precedence = 'always' | 'maybe' | 'never';
 
 /** Something that happens in a page load. */
 export interface Happening {
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   /** Position of the part that does it among all parts in page order. */
   readonly position: number;
   readonly placement: Placement;
@@ -29,7 +29,7 @@ const NEVER_IF_BEHIND: Rule = (standsBefore) => (standsBefore === 'never' ? 'nev
  * deferred scripts and modules after that, in document order; async ones whenever they have come; what waits for an
  * event, a timer or a promise is taken to come after all that is at its place or deferred.
  */
-const RULES: Readonly<Record<Moment, Readonly<Record<Moment, Rule>>>> = {
+const RULES: Readonly<Record<ExecutionPhase, Readonly<Record<ExecutionPhase, Rule>>>> = {
   parse: { parse: BY_PLACE, deferred: ALWAYS, async: ALWAYS_IF_BEFORE, later: ALWAYS },
   deferred: { parse: NEVER, deferred: BY_PLACE, async: MAYBE, later: ALWAYS },
   async: { parse: NEVER_IF_BEHIND, deferred: MAYBE, async: MAYBE, later: MAYBE },
@@ -43,7 +43,7 @@ export function happensBefore(a: Happening, b: Happening): Precedence {
 }
 
 /** Whether the order of the parts decides which of the two happens first. */
-export function isDecidedByOrder(a: Moment, b: Moment): boolean {
+export function isDecidedByOrder(a: ExecutionPhase, b: ExecutionPhase): boolean {
   return RULES[a][b]('always') === 'always' && RULES[a][b]('never') !== 'always';
 }
 

@@ -1,5 +1,5 @@
 export { planPage } from './plan-page.js';
 export { ReleasePlanner, type Outcome, type PlannedPage, type Visit } from './release-planner.js';
-export type { LeftOutSnippet, PagePlan, PlannedPart, Reason, SnippetLeftOutReason } from './types.js';
+export type { PagePlan, PlannedPart, Reason } from './types.js';
 export { WAITING_SCRIPT, waitingCode } from './waiting/index.js';
 export { planDifference, withDraft } from './with-draft.js';

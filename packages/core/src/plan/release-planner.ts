@@ -50,9 +50,9 @@ export interface Visit extends DeviceHeaders {
 }
 
 /** Sets of parts that are kept ready; a site has a handful. */
-const MOST_SETS = 1_000;
+const MAX_SETS = 1_000;
 /** Combinations of what a page depends on; categories of consent are few. */
-const MOST_VARIANTS = 500;
+const MAX_VARIANTS = 500;
 const TAG_LENGTH = 12;
 
 /**
@@ -64,7 +64,7 @@ export class ReleasePlanner {
   readonly #snapshot: Snapshot;
   readonly #environment: EnvironmentName;
   /** Made at the first page load: a release that cannot be made ready harms no other. */
-  #compiled: CompiledRelease | undefined;
+  #compiled: ReleaseTables | undefined;
   /** By what the automaton gives for pages that are alike. */
   readonly #pages = new WeakMap<readonly number[], CompiledPage>();
   readonly #pagesByKey = new Map<string, CompiledPage>();
@@ -85,7 +85,7 @@ export class ReleasePlanner {
   }
 
   #page(address: PageAddress): CompiledPage {
-    this.#compiled ??= new CompiledRelease(
+    this.#compiled ??= new ReleaseTables(
       filledSnapshot(this.#snapshot, this.#environment),
       this.#environment,
     );
@@ -95,7 +95,7 @@ export class ReleasePlanner {
       const key = matched.join();
       page = this.#pagesByKey.get(key);
       if (!page) {
-        if (this.#pagesByKey.size >= MOST_SETS) this.#pagesByKey.clear();
+        if (this.#pagesByKey.size >= MAX_SETS) this.#pagesByKey.clear();
         page = new CompiledPage(this.#compiled, matched);
         this.#pagesByKey.set(key, page);
       }
@@ -118,7 +118,7 @@ interface Running {
 }
 
 /** What of a release does not depend on the page. */
-class CompiledRelease {
+class ReleaseTables {
   readonly snapshot: Snapshot;
   readonly patterns: PatternSet;
   readonly running: readonly Running[];
@@ -185,7 +185,7 @@ class CompiledRelease {
     const key = running.key;
     let outcome = this.#outcomes.get(key);
     if (!outcome) {
-      if (this.#outcomes.size >= MOST_SETS) this.#outcomes.clear();
+      if (this.#outcomes.size >= MAX_SETS) this.#outcomes.clear();
       const snippets = new Set(
         this.running.flatMap(({ snippet }, index) => (running.has(index) ? [snippet] : [])),
       );
@@ -212,7 +212,7 @@ class CompiledRelease {
 class CompiledPage implements PlannedPage {
   readonly vary: readonly string[];
   readonly isInReach: boolean;
-  readonly #release: CompiledRelease;
+  readonly #release: ReleaseTables;
   readonly #held: Bits;
   readonly #isDeviceBound: boolean;
   readonly #categories: readonly (readonly [key: string, waiting: Bits])[];
@@ -226,7 +226,7 @@ class CompiledPage implements PlannedPage {
   readonly #only: Outcome | undefined;
 
   /** @param matched - numbers of the patterns that match the page */
-  constructor(release: CompiledRelease, matched: readonly number[]) {
+  constructor(release: ReleaseTables, matched: readonly number[]) {
     this.#release = release;
     const patterns = new Set(matched);
     const isMatched = (number: number): boolean => patterns.has(number);
@@ -255,7 +255,7 @@ class CompiledPage implements PlannedPage {
   }
 
   until(now: number): number {
-    this.#tell(now);
+    this.#emit(now);
     return this.#until;
   }
 
@@ -271,12 +271,12 @@ class CompiledPage implements PlannedPage {
 
   of(device: Device, consent: readonly string[], now: number): Outcome {
     if (this.#only) return this.#only;
-    this.#tell(now);
+    this.#emit(now);
     const granted = this.#categories.map(([key]) => (consent.includes(key) ? '1' : '0')).join('');
     const key = `${this.#isDeviceBound ? device : ''} ${granted} ${this.#open}`;
     let outcome = this.#variants.get(key);
     if (!outcome) {
-      if (this.#variants.size >= MOST_VARIANTS) this.#variants.clear();
+      if (this.#variants.size >= MAX_VARIANTS) this.#variants.clear();
       let running = this.#isDeviceBound ? this.#held.without(this.#release.notFor[device]) : this.#held;
       for (const [category, waiting] of this.#categories)
         if (!consent.includes(category)) running = running.without(waiting);
@@ -288,7 +288,7 @@ class CompiledPage implements PlannedPage {
   }
 
   /** Brings what is open up to date; nothing is to be done until the next change. */
-  #tell(now: number): void {
+  #emit(now: number): void {
     if (now >= this.#since && now < this.#until) return;
     this.#since = now;
     this.#until = Infinity;

@@ -1,5 +1,5 @@
-import { byObject } from '../memoize/by-object.js';
-import { byText } from '../memoize/by-text.js';
+import { memoizeByObject } from '../memoize/by-object.js';
+import { memoizeByText } from '../memoize/by-text.js';
 import { DEVICES, type Device } from './device.js';
 import {
   hoursMeeting,
@@ -30,10 +30,10 @@ export interface ReachWorld {
 }
 
 /** What was found out about pages and hours holds as long as these stay the same, from one look at a set to the next. */
-const universes = byObject((paths: readonly string[]) =>
-  byText(4, (patterns) => new PageUniverse(paths, JSON.parse(patterns) as string[])),
+const universes = memoizeByObject((paths: readonly string[]) =>
+  memoizeByText(4, (patterns) => new PageUniverse(paths, JSON.parse(patterns) as string[])),
 );
-const timesOf = byText(8, () => new Map<string, Interval | undefined>());
+const timesOf = memoizeByText(8, () => new Map<string, Interval | undefined>());
 const NO_PATHS: readonly string[] = [];
 
 function universeOf({ paths = NO_PATHS, rules = [], site }: ReachWorld): PageUniverse {
@@ -102,11 +102,11 @@ export class ReachAlgebra {
     const other = environments.filter((name) => !environmentsOf(outer).includes(name));
     const elsewhere = other.length > 0 ? this.#page([inner.pages], [], other) : undefined;
     if (elsewhere)
-      return { witness: { ...whole, ...elsewhere, isEnvironmentTold: true }, dimension: 'environment' };
+      return { witness: { ...whole, ...elsewhere, mentionsEnvironment: true }, dimension: 'environment' };
     const device = devicesOf(inner).find((name) => !devicesOf(outer).includes(name));
-    if (device) return { witness: { ...whole, device, isDeviceTold: true }, dimension: 'device' };
+    if (device) return { witness: { ...whole, device, mentionsDevice: true }, dimension: 'device' };
     const time = this.#time('outside', inner.hours, outer.hours);
-    if (time) return { witness: { ...whole, at: time[0], isTimeTold: true }, dimension: 'hours' };
+    if (time) return { witness: { ...whole, at: time[0], mentionsTime: true }, dimension: 'hours' };
     const missing = (outer.consent ?? []).filter((key) => !(inner.consent ?? []).includes(key));
     if (missing.length > 0)
       return { witness: { ...whole, consent: inner.consent ?? [], without: missing }, dimension: 'consent' };
@@ -194,12 +194,12 @@ export class ReachAlgebra {
   }
 
   #witness(
-    limits: { readonly consent?: readonly string[]; readonly told?: Told },
+    limits: { readonly consent?: readonly string[]; readonly mentions?: Mentions },
     place: Place,
     time: Interval = [this.#from, Infinity],
     device: Device = 'desktop',
   ): Witness {
-    return { ...place, device, at: time[0], consent: limits.consent ?? [], ...(limits.told ?? {}) };
+    return { ...place, device, at: time[0], consent: limits.consent ?? [], ...(limits.mentions ?? {}) };
   }
 }
 
@@ -210,15 +210,15 @@ interface Place {
 
 const FRONT_PAGE: Place = { page: { host: '', pathname: '/', search: '' }, environment: 'live' };
 
-type Told = Pick<Witness, 'isDeviceTold' | 'isTimeTold' | 'isEnvironmentTold'>;
+type Mentions = Pick<Witness, 'mentionsDevice' | 'mentionsTime' | 'mentionsEnvironment'>;
 
 /** What a witness of a meeting must say, because at least one of the two is bounded by it. */
-function merge(a: Reach, b: Reach): { told: Told } {
+function merge(a: Reach, b: Reach): { mentions: Mentions } {
   return {
-    told: {
-      isDeviceTold: (a.devices ?? b.devices) !== undefined,
-      isTimeTold: (a.hours ?? b.hours) !== undefined,
-      isEnvironmentTold: (a.environment ?? b.environment) !== undefined,
+    mentions: {
+      mentionsDevice: (a.devices ?? b.devices) !== undefined,
+      mentionsTime: (a.hours ?? b.hours) !== undefined,
+      mentionsEnvironment: (a.environment ?? b.environment) !== undefined,
     },
   };
 }

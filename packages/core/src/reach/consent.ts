@@ -1,5 +1,5 @@
 import { query } from 'json-p3';
-import { byText } from '../memoize/by-text.js';
+import { memoizeByText } from '../memoize/by-text.js';
 
 /** A purpose that visitors may agree to. */
 export interface ConsentCategory {
@@ -79,7 +79,7 @@ function namesIn(node: unknown): string[] {
 }
 
 /** What is wrong with a JSONPath, in words. */
-export const consentPathProblem = byText(200, (path): string | null => {
+export const consentPathProblem = memoizeByText(200, (path): string | null => {
   try {
     query(path, {});
     return costlyPath(path) ?? null;

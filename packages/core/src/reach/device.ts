@@ -1,5 +1,5 @@
 import Bowser from 'bowser';
-import { byText } from '../memoize/by-text.js';
+import { memoizeByText } from '../memoize/by-text.js';
 
 export const DEVICES = ['phone', 'tablet', 'desktop'] as const;
 export type Device = (typeof DEVICES)[number];
@@ -38,13 +38,13 @@ function isTouchPlatform(platform: string | undefined): boolean {
   return platform !== undefined && Bowser.OS_MAP['Android'] === platform.replaceAll('"', '');
 }
 
-const LONGEST_AGENT = 512;
+const MAX_AGENT_LENGTH = 512;
 const KINDS: Readonly<Record<string, Device>> = { mobile: 'phone', tablet: 'tablet' };
 
 /** Browsers send the same text with every request, and most visitors one of a few. */
-const ofUserAgent = byText(2_000, (agent): Device => {
+const ofUserAgent = memoizeByText(2_000, (agent): Device => {
   if (agent === '') return 'desktop';
-  const { type } = Bowser.parse(agent.slice(0, LONGEST_AGENT)).platform;
+  const { type } = Bowser.parse(agent.slice(0, MAX_AGENT_LENGTH)).platform;
   return KINDS[type ?? ''] ?? 'desktop';
 });
 

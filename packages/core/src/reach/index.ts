@@ -1,13 +1,7 @@
 export * from './pages/index.js';
 export * from './hours/index.js';
-export { ReachAlgebra, type Dimension, type Outside, type ReachWorld } from './algebra.js';
-export {
-  consentNames,
-  consentPathProblem,
-  grantedConsent,
-  type ConsentCategory,
-  type ConsentRules,
-} from './consent.js';
+export { ReachAlgebra, type Dimension } from './algebra.js';
+export { consentNames, consentPathProblem, grantedConsent, type ConsentRules } from './consent.js';
 export {
   DEVICES,
   DEVICE_HEADERS,
@@ -22,12 +16,12 @@ export {
   ENVIRONMENT_NAMES,
   limitsWords,
   reachWords,
-  tidyLimits,
+  normalizeLimits,
   type EnvironmentName,
   type Limits,
   type Reach,
   type SiteReach,
 } from './reach.js';
-export { isLimited, visitorWords, waitWords, type VisitorRules } from './visitor.js';
-export { whyOutOfReach, type OutOfReach, type ReachReason } from './why-not.js';
-export { witnessWords, type Witness } from './witness.js';
+export { isLimited, visitorWords, type VisitorRules } from './visitor.js';
+export { whyOutOfReach, type OutOfReach } from './why-not.js';
+export { witnessWords } from './witness.js';

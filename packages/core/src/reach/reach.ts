@@ -31,17 +31,17 @@ export interface SiteReach {
 }
 
 /** The limits without those that bound nothing; undefined where none is left. */
-export function tidyLimits(limits: Limits | undefined): Limits | undefined {
+export function normalizeLimits(limits: Limits | undefined): Limits | undefined {
   if (!limits) return undefined;
   const { environment, devices, hours, consent, visitor } = limits;
-  const tidy: Limits = {
+  const normalize: Limits = {
     ...(environment ? { environment } : {}),
     ...(devices && devices.length > 0 && devices.length < 3 ? { devices } : {}),
     ...(hours && Object.values(hours).some((value) => value !== undefined) ? { hours } : {}),
     ...(consent && consent.length > 0 ? { consent } : {}),
     ...(isLimited(visitor) ? { visitor } : {}),
   };
-  return Object.keys(tidy).length > 0 ? tidy : undefined;
+  return Object.keys(normalize).length > 0 ? normalize : undefined;
 }
 
 /** The limits one by one in words, in the order in which they are asked. */

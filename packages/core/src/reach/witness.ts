@@ -6,9 +6,9 @@ import type { SiteReach } from './reach.js';
 
 /** A page load that shows something, and what of it people must be told. */
 export interface Witness extends PageLoad {
-  readonly isDeviceTold?: boolean;
-  readonly isTimeTold?: boolean;
-  readonly isEnvironmentTold?: boolean;
+  readonly mentionsDevice?: boolean;
+  readonly mentionsTime?: boolean;
+  readonly mentionsEnvironment?: boolean;
   /** What one of them waits for has not come. */
   readonly isNotYet?: boolean;
   /** Categories that are not agreed to. */
@@ -21,9 +21,9 @@ export function witnessWords(witness: Witness, site: SiteReach, now?: number): s
   const names = (keys: readonly string[]): string => listWords(consentNames(keys, site.consent));
   return [
     addressWords(page),
-    witness.isEnvironmentTold === true ? `on ${environment}` : '',
-    witness.isDeviceTold === true ? `on a ${device}` : '',
-    witness.isTimeTold === true ? momentWords(at, site.timeZone, now) : '',
+    witness.mentionsEnvironment === true ? `on ${environment}` : '',
+    witness.mentionsDevice === true ? `on a ${device}` : '',
+    witness.mentionsTime === true ? momentWords(at, site.timeZone, now) : '',
     consent.length > 0 ? `with consent to ${names(consent)}` : '',
     without.length > 0 ? `without consent to ${names(without)}` : '',
     visitor === undefined

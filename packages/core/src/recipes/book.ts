@@ -1,4 +1,4 @@
-import { byObject } from '../memoize/by-object.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import type { Facts } from '../facts/index.js';
 import type { RecipeLink } from '../snapshot/index.js';
 import { recogniseRecipe } from './recognise.js';
@@ -10,7 +10,7 @@ export class RecipeBook {
   readonly newest: readonly Recipe[];
   readonly #newest = new Map<string, Recipe>();
   readonly #versions = new Map<string, Recipe>();
-  readonly #recognised = byObject((facts: Facts) => ({ recipe: recogniseRecipe(facts, this.newest) }));
+  readonly #recognised = memoizeByObject((facts: Facts) => ({ recipe: recogniseRecipe(facts, this.newest) }));
 
   constructor(recipes: readonly Recipe[] = []) {
     for (const recipe of recipes) {

@@ -18,7 +18,7 @@ export function turned(names: Readonly<Record<string, string>>): Record<string, 
   return Object.fromEntries(Object.entries(names).map(([name, other]) => [other, name]));
 }
 
-const LONGEST = 40;
+const MAX_LENGTH = 40;
 
 /**
  * What a recipe's field is called at a site: as in the recipe where that is free, or where the site has such a field
@@ -37,8 +37,8 @@ export function siteFieldName(
     return there === undefined || (there.type === type && !inUse.has(candidate));
   };
   if (isFree(name)) return name;
-  const start = `${snippet.replaceAll('-', '_')}_${name}`.replace(/^[^a-z]+/, '').slice(0, LONGEST - 3);
-  const base = FIELD_NAME.test(start) ? start : name.slice(0, LONGEST - 3);
+  const start = `${snippet.replaceAll('-', '_')}_${name}`.replace(/^[^a-z]+/, '').slice(0, MAX_LENGTH - 3);
+  const base = FIELD_NAME.test(start) ? start : name.slice(0, MAX_LENGTH - 3);
   for (let number = 1; ; number++) {
     const candidate = number === 1 ? base : `${base}_${number}`;
     if (isFree(candidate)) return candidate;

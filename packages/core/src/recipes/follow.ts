@@ -123,9 +123,9 @@ function withNames(code: string, found: readonly Found[], names: Readonly<Record
 }
 
 const WRITTEN = /^@\{([a-z][a-z0-9_-]*)\}$/;
-const LONGEST_VALUE = 500;
+const MAX_VALUE_LENGTH = 500;
 /** Places times values; no provider's code is so long with so many fields. */
-const MOST_CELLS = 1 << 23;
+const MAX_CELLS = 1 << 23;
 const FIELD = /@\{([a-z][a-z0-9_-]*)\}/g;
 
 /**
@@ -137,7 +137,7 @@ function valuesIn(code: string, piece: RecipePart): Found[] | undefined {
   const template = piece.code.trim();
   const names = [...template.matchAll(FIELD)].map((match) => match[1]!);
   const literals = template.split(/@\{[a-z][a-z0-9_-]*\}/).map((text) => text.split(/\s+/));
-  if (literals.length * code.length > MOST_CELLS) return undefined;
+  if (literals.length * code.length > MAX_CELLS) return undefined;
   const from = code.length - code.trimStart().length;
   const end = code.trimEnd().length;
   /** Where a value may end that begins at a place: the nearest place from which the rest fits; -1 where there is none. */
@@ -155,7 +155,7 @@ function valuesIn(code: string, piece: RecipePart): Found[] | undefined {
       if (fits) ending[at] = to;
       const follows = isLineEnd(code, at) || at === end ? -1 : nearest[at + 1]!;
       const near = fits ? at : follows;
-      nearest[at] = near >= 0 && near - at <= LONGEST_VALUE ? near : -1;
+      nearest[at] = near >= 0 && near - at <= MAX_VALUE_LENGTH ? near : -1;
     }
     next = nearest;
     nexts.unshift(nearest);

@@ -69,7 +69,7 @@ function blank(
     loads.flatMap(({ kind, address }) => (kind === 'script' ? (hostOf(address) ?? []) : [])),
   );
   const globals = facts.flatMap(({ defines }) =>
-    defines.flatMap((made) => (made.sure === 'certain' ? [made.name] : [])),
+    defines.flatMap((made) => (made.confidence === 'certain' ? [made.name] : [])),
   );
   const after = needs.flatMap(
     (key) => snippets.find((candidate) => candidate.key === key)?.recipe?.key ?? [],

@@ -1,4 +1,4 @@
-import { byText } from '../memoize/by-text.js';
+import { memoizeByText } from '../memoize/by-text.js';
 import { hostOf, readCode, type Facts } from '../facts/index.js';
 import { renamedFields } from './field-names.js';
 import type { Recipe, RecipePart } from './types.js';
@@ -13,7 +13,7 @@ interface Signature {
 
 const FIELD = /@\{[a-z][a-z0-9_-]*\}/;
 
-const signatureOf = byText(4_000, (code): Signature => {
+const signatureOf = memoizeByText(4_000, (code): Signature => {
   const facts = readCode(code);
   return {
     loads: facts.loads.flatMap(({ address, noScript }) => {

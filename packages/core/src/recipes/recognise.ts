@@ -1,6 +1,6 @@
 import { URLPattern } from 'urlpattern-polyfill';
-import { byObject } from '../memoize/by-object.js';
-import { byText } from '../memoize/by-text.js';
+import { memoizeByObject } from '../memoize/by-object.js';
+import { memoizeByText } from '../memoize/by-text.js';
 import { hostOf, type Facts } from '../facts/index.js';
 import type { Recipe, Recognition } from './types.js';
 
@@ -48,12 +48,12 @@ function wholeAddress(address: string): string | undefined {
   return URL.canParse(whole) ? whole : undefined;
 }
 
-const patternsOf = byObject(({ addresses }: Recognition) =>
+const patternsOf = memoizeByObject(({ addresses }: Recognition) =>
   addresses.flatMap((address) => addressPattern(address) ?? []),
 );
 
 /** None where it holds regular expressions of its own: they can take for ever on an address that nobody thought of. */
-const addressPattern = byText(2_000, (source): URLPattern | null => {
+const addressPattern = memoizeByText(2_000, (source): URLPattern | null => {
   try {
     // The package's types are behind the Standard here, not the package.
     const pattern = new URLPattern(source) as URLPattern & { readonly hasRegExpGroups: boolean };

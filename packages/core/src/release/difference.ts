@@ -293,14 +293,14 @@ function orderChanges(from: Snapshot, to: Snapshot): Change[] {
   return changes;
 }
 
-interface PlacementOrder {
+interface PlacementKeys {
   readonly placement: Placement;
   readonly keys: string[];
   readonly snippets: Map<string, SnapshotSnippet>;
 }
 
-function byPlacement(snapshot: Snapshot): Map<string, PlacementOrder> {
-  const groups = new Map<string, PlacementOrder>();
+function byPlacement(snapshot: Snapshot): Map<string, PlacementKeys> {
+  const groups = new Map<string, PlacementKeys>();
   for (const { key, snippet, part } of orderedParts(snapshot)) {
     const group = placementKey(part.placement);
     if (!groups.has(group)) groups.set(group, { placement: part.placement, keys: [], snippets: new Map() });

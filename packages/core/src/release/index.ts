@@ -1,3 +1,3 @@
-export { baggageOf, type Baggage } from './copy.js';
-export { difference, type Change, type ChangeKind } from './difference.js';
-export { tellingLine } from './telling-line.js';
+export { baggageOf } from './copy.js';
+export { difference, type Change } from './difference.js';
+export { summaryLine } from './summary-line.js';

@@ -1,9 +1,9 @@
 import { fieldUses, filledCode } from '../fields/index.js';
-import { byObject } from '../memoize/by-object.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import type { EnvironmentName } from '../reach/index.js';
 import type { Snapshot, SnapshotSnippet } from './snapshot.js';
 
-const filledSets = byObject<Snapshot, Map<EnvironmentName, Snapshot>>(() => new Map());
+const filledSets = memoizeByObject<Snapshot, Map<EnvironmentName, Snapshot>>(() => new Map());
 
 /** A set with all its fields filled in, as an environment gets it. The same object where it has none. */
 export function filledSnapshot(snapshot: Snapshot, environment: EnvironmentName): Snapshot {

@@ -1,4 +1,4 @@
-import { byObject } from '../memoize/by-object.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import type { Field } from '../fields/index.js';
 import type { Placement } from '../insert/index.js';
 import type { Limits, PageRules, Reach, SiteReach } from '../reach/index.js';
@@ -53,4 +53,4 @@ export interface Snapshot {
 }
 
 /** The page loads on which a snippet runs while it is on. */
-export const reachOf = byObject(({ pages, limits }: SnapshotSnippet): Reach => ({ ...limits, pages }));
+export const reachOf = memoizeByObject(({ pages, limits }: SnapshotSnippet): Reach => ({ ...limits, pages }));

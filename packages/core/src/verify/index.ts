@@ -1,2 +1,2 @@
 export { checkDelivery, type DeliveryState, type PartDelivery } from './delivered.js';
-export { isDeliveryFault, summarizeDelivery, type SnippetDelivery, type VerifiedPage } from './summary.js';
+export { isDeliveryFault, summarizeDelivery, type SnippetDelivery } from './summary.js';

@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache';
 /** Failures of insertion in a row after which a page is left alone. */
 const FAILURES = 3;
 const PAUSE_MS = 60_000;
-const MOST_PAGES = 1_000;
+const MAX_PAGES = 1_000;
 
 /**
  * A circuit breaker for each page: where insertion keeps failing it is not even tried for a while, then tried once
@@ -11,7 +11,7 @@ const MOST_PAGES = 1_000;
  */
 export class Breaker {
   readonly #pages = new LRUCache<string, { readonly failures: number; readonly until: number }>({
-    max: MOST_PAGES,
+    max: MAX_PAGES,
   });
   readonly #now: () => number;
 

@@ -1,9 +1,9 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import {
   PageInserter,
-  RememberedInserter,
+  CachedPlacesInserter,
   charsetOf,
-  rememberPlaces,
+  recordPlaces,
   type InsertOutcome,
   type Outcome,
   type PlannedPage,
@@ -25,13 +25,13 @@ import {
   endToEndHeaders,
   firstOf,
   hasTagOf,
-  insertedTag,
-  makePublic,
+  variantEtag,
+  rewriteOriginUrls,
   type HeaderMap,
 } from './headers.js';
 import { MalformedAnswer, type Origins } from './origins.js';
 import { isPackable, preferredCoding, type PackingCoding } from './packing.js';
-import { addVary, tellReach } from './reach-headers.js';
+import { addVary, setReachHeaders } from './reach-headers.js';
 import { sendOwnPage } from './own-pages.js';
 import {
   CodedPageSink,
@@ -40,19 +40,19 @@ import {
   type Output,
   type PageSink,
 } from './page-sinks.js';
-import type { CompiledRelease, ServedHost } from '../releases/release-table.js';
-import { LONGEST_REMEMBERED, type PageKey, type RememberedPages } from './remembered-pages.js';
-import type { Asked } from './requests.js';
+import type { ServedRelease, ServedHost } from '../releases/release-table.js';
+import { MAX_CACHED_PAGE, type PageKey, type PlaceCache } from './place-cache.js';
+import type { PageRequest } from './requests.js';
 
 export const createInserter: InserterFactory = (parts, encoding) => new PageInserter(parts, { encoding });
 
 /** What all exchanges of a gateway share. */
-export interface Shared {
+export interface GatewayContext {
   readonly log: Logger;
   readonly metrics: Metrics;
   readonly origins: Origins;
   readonly breaker: Breaker;
-  readonly remembered: RememberedPages;
+  readonly placeCache: PlaceCache;
   /** Answers that went out compressed. */
   readonly compressed: CompressedCache;
   /** Whether answers are packed for clients that take it. */
@@ -67,7 +67,7 @@ export interface Shared {
 
 /** What a page load gets, decided once, when it is asked for. */
 export interface PlannedLoad {
-  readonly release: CompiledRelease;
+  readonly release: ServedRelease;
   readonly page: PlannedPage;
   readonly outcome: Outcome;
   /** Milliseconds since 1970. */
@@ -83,10 +83,10 @@ const MAY_TRY_AGAIN = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** One request on its way to an origin, and the answer on its way back. */
 export class Exchange implements Dispatcher.DispatchHandler {
-  readonly #shared: Shared;
+  readonly #context: GatewayContext;
   readonly #planned: PlannedLoad | undefined;
   readonly #client: ClientFacts;
-  readonly #asked: Asked;
+  readonly #pageRequest: PageRequest;
   readonly #request: IncomingMessage;
   readonly #response: ServerResponse;
   readonly #options: Dispatcher.DispatchOptions;
@@ -106,25 +106,25 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #leave: (() => void) | undefined;
 
   constructor(
-    shared: Shared,
+    context: GatewayContext,
     served: ServedHost,
-    asked: Asked,
+    pageRequest: PageRequest,
     planned: PlannedLoad | undefined,
     client: ClientFacts,
     request: IncomingMessage,
     response: ServerResponse,
     options: Dispatcher.DispatchOptions,
   ) {
-    this.#shared = shared;
+    this.#context = context;
     this.#planned = planned;
     this.#client = client;
-    this.#asked = asked;
+    this.#pageRequest = pageRequest;
     this.#request = request;
     this.#response = response;
     this.#options = options;
-    this.#origins = shared.origins.inTurn(served.origins);
+    this.#origins = context.origins.roundRobin(served.origins);
     this.#writer = new AnswerWriter(response, {
-      log: shared.log,
+      log: context.log,
       isHead: request.method === 'HEAD',
       pause: () => this.#controller?.pause(),
       resume: () => this.#controller?.resume(),
@@ -139,8 +139,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   /** Sends the request to the next origin. */
   start(): void {
-    const { origins, metrics } = this.#shared;
-    this.#leave = origins.admit(this.#origin, this.#asked.target);
+    const { origins, metrics } = this.#context;
+    this.#leave = origins.admit(this.#origin, this.#pageRequest.target);
     if (this.#leave) {
       origins.dispatch(this.#origin, this.#options, this);
       return;
@@ -151,7 +151,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
       this.#response,
       503,
       'This page does not answer at the moment',
-      `Many visitors wait for this address of “${this.#asked.host}” already, and its server does not answer them. Other pages are not affected. Please try again in a moment.`,
+      `Many visitors wait for this address of “${this.#pageRequest.host}” already, and its server does not answer them. Other pages are not affected. Please try again in a moment.`,
     );
   }
 
@@ -181,8 +181,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
       return;
     }
     const headers = endToEndHeaders(received);
-    makePublic(headers, this.#origin, this.#asked.authority, this.#client.protocol);
-    headers['via'] = appended(received['via'], `1.1 ${this.#shared.pseudonym}`);
+    rewriteOriginUrls(headers, this.#origin, this.#pageRequest.authority, this.#client.protocol);
+    headers['via'] = appended(received['via'], `1.1 ${this.#context.pseudonym}`);
     if (status === 304) this.#keepTag(headers);
     this.#originHead = { status, headers };
     const coding = this.#choosePacking(status, headers);
@@ -234,8 +234,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   #failed(error: Error): void {
-    const { log, metrics, origins } = this.#shared;
-    const { host } = this.#asked;
+    const { log, metrics, origins } = this.#context;
+    const { host } = this.#pageRequest;
     if (error instanceof BodyTooLong) {
       metrics.refusals.inc({ reason: 'body' });
       sendOwnPage(
@@ -283,18 +283,18 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const condition = this.#request.headers['if-none-match'];
     if (planned?.page.isInReach !== true) return;
     const isInserted = planned.outcome.tag !== '' && hasTagOf(condition, planned.outcome.tag);
-    if (isInserted && tag !== undefined) headers['etag'] = insertedTag(tag, planned.outcome.tag);
+    if (isInserted && tag !== undefined) headers['etag'] = variantEtag(tag, planned.outcome.tag);
     // Only of a page that was delivered with parts, or asked for as a page, is it known that it is one.
     if (isInserted || firstOf(this.#request.headers.accept)?.includes('text/html') === true)
-      tellReach(headers, planned.page, planned.now);
+      setReachHeaders(headers, planned.page, planned.now);
   }
 
   /** What is to be put into this answer; undefined when it is to pass untouched, as it is whenever this fails. */
   #partsFor(status: number, headers: HeaderMap): PreparedParts | undefined {
-    const { metrics, breaker } = this.#shared;
+    const { metrics, breaker } = this.#context;
     try {
       const planned = isInsertable(status, headers) ? this.#planned : undefined;
-      if (planned?.page.isInReach === true) tellReach(headers, planned.page, planned.now);
+      if (planned?.page.isInReach === true) setReachHeaders(headers, planned.page, planned.now);
       const parts = planned?.outcome.parts;
       if (parts === undefined || parts.count === 0) {
         metrics.pages.inc({ outcome: 'untouched' });
@@ -326,7 +326,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   ): PageSink | undefined {
     const key = this.#compressedKey(coding, headers);
     if (!key) return undefined;
-    const { compressed } = this.#shared;
+    const { compressed } = this.#context;
     if (compressed.mayKeep(key)) this.#recording = new BodyRecording(compressed, key, parts);
     const known = compressed.find(key, parts);
     if (!known) return undefined;
@@ -349,27 +349,27 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   #makeSink(parts: PreparedParts, headers: HeaderMap): PageSink {
-    const { remembered } = this.#shared;
+    const { placeCache } = this.#context;
     const charset = charsetOf(firstOf(headers['content-type']));
     const coding = firstOf(headers['content-encoding']) ?? 'identity';
-    const make = this.#shared.createInserter ?? createInserter;
+    const make = this.#context.createInserter ?? createInserter;
     if (coding !== 'identity') {
-      const streams = (this.#shared.createCoding ?? createCoding)(coding)!;
+      const streams = (this.#context.createCoding ?? createCoding)(coding)!;
       return new CodedPageSink(streams, make(parts, charset), this.#output());
     }
     const key = this.#pageKey(headers, charset);
     if (key === undefined || this.#request.method === 'HEAD')
       return new PlainPageSink(make(parts, charset), this.#output());
-    const known = remembered.find(key, parts);
+    const known = placeCache.find(key, parts);
     if (known?.places.length === Number(headers['content-length']))
-      return this.#rememberedSink(key, new RememberedInserter(known.places), known.outcomes);
+      return this.#cachedPlacesSink(key, new CachedPlacesInserter(known.places), known.outcomes);
     const inserter = make(parts, charset);
     const page: Buffer[] = [];
     const sink = new PlainPageSink(
       inserter,
       this.#output(() => {
-        const places = rememberPlaces(inserter, Buffer.concat(page));
-        remembered.remember(key, { places, parts, outcomes: inserter.outcomes });
+        const places = recordPlaces(inserter, Buffer.concat(page));
+        placeCache.set(key, { places, parts, outcomes: inserter.outcomes });
       }),
     );
     return {
@@ -383,13 +383,17 @@ export class Exchange implements Dispatcher.DispatchHandler {
   }
 
   /** The same bytes as before, so the origin says: parts go where they went. */
-  #rememberedSink(key: PageKey, inserter: RememberedInserter, outcomes: readonly InsertOutcome[]): PageSink {
+  #cachedPlacesSink(
+    key: PageKey,
+    inserter: CachedPlacesInserter,
+    outcomes: readonly InsertOutcome[],
+  ): PageSink {
     return {
       write: (chunk) => this.#writer.give(inserter.write(chunk)),
       end: () => {
         this.#writer.give(inserter.end());
         if (inserter.isAnother) {
-          this.#shared.remembered.forget(key);
+          this.#context.placeCache.delete(key);
           this.#insertionFailed(new Error('the origin sent another page with the same strong validator'));
         } else this.#inserted(outcomes);
         this.#writer.end(this.#trailers);
@@ -402,21 +406,21 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #pageKey(headers: HeaderMap, charset: string | undefined): PageKey | undefined {
     const tag = firstOf(headers['etag']);
     const length = Number(firstOf(headers['content-length']));
-    if (tag?.startsWith('"') !== true || !(length <= LONGEST_REMEMBERED)) return undefined;
+    if (tag?.startsWith('"') !== true || !(length <= MAX_CACHED_PAGE)) return undefined;
     return {
-      host: this.#asked.host,
-      target: this.#asked.target,
+      host: this.#pageRequest.host,
+      target: this.#pageRequest.target,
       tag: `${tag} ${this.#planned!.outcome.tag}`,
       charset,
     };
   }
 
   get #page(): string {
-    return this.#asked.host + this.#asked.target.split(/[?#]/, 1)[0]!;
+    return this.#pageRequest.host + this.#pageRequest.target.split(/[?#]/, 1)[0]!;
   }
 
   #inserted(outcomes: readonly InsertOutcome[]): void {
-    const { metrics, breaker } = this.#shared;
+    const { metrics, breaker } = this.#context;
     breaker.succeeded(this.#page);
     metrics.pages.inc({ outcome: 'inserted' });
     this.#recording?.inserted(outcomes);
@@ -425,9 +429,9 @@ export class Exchange implements Dispatcher.DispatchHandler {
 
   #insertionFailed(error: unknown): void {
     this.#recording = undefined;
-    const { log, metrics, breaker } = this.#shared;
+    const { log, metrics, breaker } = this.#context;
     const isOff = breaker.failed(this.#page);
-    const { host } = this.#asked;
+    const { host } = this.#pageRequest;
     const about = { err: error, host, url: this.#request.url, client: this.#client.address };
     log.error(about, 'insertion failed; the page goes out as the origin sent it');
     if (isOff) log.error(about, 'insertion is switched off for this page for a minute');
@@ -468,18 +472,18 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const sent: HeaderMap = {};
     for (const name in headers) if (!OF_THE_ORIGINS_BYTES.has(name)) sent[name] = headers[name]!;
     sent['pragmatica-release'] = String(release.number);
-    if (this.#shared.serverTiming) {
+    if (this.#context.serverTiming) {
       const timing = `pragmatica;desc="release ${release.number}"`;
       sent['server-timing'] = appended(headers['server-timing'], timing);
     }
     const tag = firstOf(headers['etag']);
-    if (tag !== undefined) sent['etag'] = insertedTag(tag, outcome.tag);
+    if (tag !== undefined) sent['etag'] = variantEtag(tag, outcome.tag);
     return sent;
   }
 
   /** The coding that this answer is packed in; undefined where it goes out as it is. */
   #choosePacking(status: number, headers: HeaderMap): PackingCoding | undefined {
-    if (!this.#shared.compress || !isPackable(status, headers)) return undefined;
+    if (!this.#context.compress || !isPackable(status, headers)) return undefined;
     const accepted = firstOf(this.#request.headers['accept-encoding']);
     const coding = preferredCoding(accepted);
     addVary(headers, 'Accept-Encoding');
@@ -491,7 +495,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
   /** Undefined where the origin says that nothing may be kept (RFC 9111, 5.2.2.5). */
   #compressedKey(coding: PackingCoding, headers: HeaderMap): CompressedKey | undefined {
     if (/\bno-store\b/i.test([headers['cache-control'] ?? ''].flat().join())) return undefined;
-    const { host, target } = this.#asked;
+    const { host, target } = this.#pageRequest;
     const tag = this.#planned?.outcome.tag ?? '';
     return { host, target, coding, tag, charset: charsetOf(firstOf(headers['content-type'])) };
   }

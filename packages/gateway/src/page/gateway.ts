@@ -7,15 +7,15 @@ import type { Metrics } from '../metrics.js';
 import { Breaker } from './breaker.js';
 import { clientReader } from './client.js';
 import type { CodingFactory } from './codings.js';
-import { BodyTooLong, Exchange, type PlannedLoad, type Shared } from './exchange.js';
+import { BodyTooLong, Exchange, type PlannedLoad, type GatewayContext } from './exchange.js';
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { sendOwnPage } from './own-pages.js';
 import { CompressedCache } from './compressed-cache.js';
 import type { InserterFactory } from './page-sinks.js';
 import type { ReleaseTable, ServedHost } from '../releases/release-table.js';
-import { RememberedPages } from './remembered-pages.js';
-import { hasBody, isRefusal, readRequest, type Asked, type Refusal } from './requests.js';
+import { PlaceCache } from './place-cache.js';
+import { hasBody, isRefusal, readRequest, type PageRequest, type Refusal } from './requests.js';
 import { ignoreUpgrade, isWebSocket, passUpgrade } from './upgrade.js';
 
 export interface GatewayOptions {
@@ -43,10 +43,10 @@ export interface GatewayOptions {
 
 /** So many pages at a time are prepared for; for more, what they need is made when they come. */
 const PAGES_AT_A_TIME = 32;
-const LONGEST_HEAD = 64 << 10;
+const MAX_HEAD_LENGTH = 64 << 10;
 const PSEUDONYM = 'pragmatica';
 const HANDSHAKE_MS = 15_000;
-const LONGEST_BODY = 1 << 30;
+const MAX_BODY_LENGTH = 1 << 30;
 const HEAD_TIMEOUT_MS = 20_000;
 const REQUEST_TIMEOUT_MS = 300_000;
 const KEEP_ALIVE_MS = 65_000;
@@ -62,12 +62,12 @@ const METHODS = 'GET, HEAD, POST, PUT, PATCH, DELETE, OPTIONS';
 export function createGateway(options: GatewayOptions): { server: Server; close(): Promise<void> } {
   prepareInsertion(PAGES_AT_A_TIME);
   const origins = new Origins(options.origins ?? {}, options.log);
-  const shared: Shared = {
+  const context: GatewayContext = {
     ...options,
     origins,
     serverTiming: options.serverTiming ?? true,
     breaker: new Breaker(),
-    remembered: new RememberedPages(),
+    placeCache: new PlaceCache(),
     compressed: new CompressedCache(),
     compress: options.compress ?? true,
     pseudonym: options.pseudonym ?? PSEUDONYM,
@@ -76,7 +76,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
   let isDraining = false;
   const server = createServer(
     {
-      maxHeaderSize: LONGEST_HEAD,
+      maxHeaderSize: MAX_HEAD_LENGTH,
       headersTimeout: options.headTimeoutMs ?? HEAD_TIMEOUT_MS,
       requestTimeout: options.requestTimeoutMs ?? REQUEST_TIMEOUT_MS,
       keepAliveTimeout: KEEP_ALIVE_MS,
@@ -85,7 +85,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     (request, response) => {
       if (isDraining) response.shouldKeepAlive = false;
       try {
-        forward(options, shared, request, response);
+        forward(options, context, request, response);
       } catch (error) {
         options.log.error({ err: error, url: request.url }, 'a request failed in the gateway');
         sendOwnPage(
@@ -98,7 +98,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     },
   );
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
-    if (isWebSocket(request)) upgrade(options, shared, request, socket, head);
+    if (isWebSocket(request)) upgrade(options, context, request, socket, head);
     else ignoreUpgrade(server, request, socket, head);
   });
   server.on('connect', (_request, socket: Duplex) => {
@@ -123,23 +123,25 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
 
 function forward(
   options: GatewayOptions,
-  shared: Shared,
+  context: GatewayContext,
   request: IncomingMessage,
   response: ServerResponse,
 ): void {
-  const asked = readRequest(request);
-  const served = isRefusal(asked) ? asked : (loopOf(shared, request, asked) ?? findHost(options, asked));
-  if (isRefusal(asked) || 'status' in served) {
-    const refusal = (isRefusal(asked) ? asked : served) as Refusal;
-    shared.metrics.refusals.inc({ reason: refusal.reason });
+  const pageRequest = readRequest(request);
+  const served = isRefusal(pageRequest)
+    ? pageRequest
+    : (loopOf(context, request, pageRequest) ?? findHost(options, pageRequest));
+  if (isRefusal(pageRequest) || 'status' in served) {
+    const refusal = (isRefusal(pageRequest) ? pageRequest : served) as Refusal;
+    context.metrics.refusals.inc({ reason: refusal.reason });
     if (refusal.status === 400) response.shouldKeepAlive = false;
     sendOwnPage(response, refusal.status, refusal.title, refusal.text);
     return;
   }
-  if (answersItself(request, response, asked)) return;
-  const longest = options.longestBody ?? LONGEST_BODY;
+  if (answersItself(request, response, pageRequest)) return;
+  const longest = options.longestBody ?? MAX_BODY_LENGTH;
   if (Number(request.headers['content-length'] ?? 0) > longest) {
-    shared.metrics.refusals.inc({ reason: 'body' });
+    context.metrics.refusals.inc({ reason: 'body' });
     response.shouldKeepAlive = false;
     sendOwnPage(
       response,
@@ -149,22 +151,22 @@ function forward(
     );
     return;
   }
-  const planned = planLoad(options, served, asked, request);
-  const client = shared.readClient(request);
+  const planned = planLoad(options, served, pageRequest, request);
+  const client = context.readClient(request);
   const headers = originHeaders(request.headers, {
-    host: asked.authority,
+    host: pageRequest.authority,
     client,
     peer: request.socket.remoteAddress ?? '',
-    pseudonym: shared.pseudonym,
+    pseudonym: context.pseudonym,
     // Packed once, here, with the parts in it, and not unpacked before.
-    codings: comesPlain(shared, served) ? 'identity' : undefined,
+    codings: comesPlain(context, served) ? 'identity' : undefined,
     partsTag: planned?.outcome.tag ?? '',
     mayInsert: planned?.page.isInReach ?? false,
   });
   if (request.headers['max-forwards'] !== undefined && request.method === 'OPTIONS')
     headers['max-forwards'] = String(Number(request.headers['max-forwards']) - 1);
-  new Exchange(shared, served, asked, planned, client, request, response, {
-    path: asked.target,
+  new Exchange(context, served, pageRequest, planned, client, request, response, {
+    path: pageRequest.target,
     method: request.method as Dispatcher.HttpMethod,
     headers,
     body: bodyOf(request, longest),
@@ -173,7 +175,7 @@ function forward(
 
 /** Whether an origin is asked for everything unpacked; only where the gateway packs it again. */
 function comesPlain(
-  { compress, origins }: Shared,
+  { compress, origins }: GatewayContext,
   { transfer = 'auto', origins: urls }: ServedHost,
 ): boolean {
   if (!compress || transfer === 'compressed') return false;
@@ -196,38 +198,46 @@ async function* counted(request: IncomingMessage, longest: number): AsyncGenerat
 }
 
 /** Requests that are for the gateway (RFC 9110, 9.3.7, 9.3.8 and 7.6.2). */
-function answersItself(request: IncomingMessage, response: ServerResponse, asked: Asked): boolean {
+function answersItself(
+  request: IncomingMessage,
+  response: ServerResponse,
+  pageRequest: PageRequest,
+): boolean {
   const isLast = request.headers['max-forwards'] === '0';
   if (request.method === 'TRACE') response.writeHead(405, { allow: METHODS, 'content-length': 0 });
-  else if (request.method === 'OPTIONS' && (asked.target === '*' || isLast))
+  else if (request.method === 'OPTIONS' && (pageRequest.target === '*' || isLast))
     response.writeHead(204, { allow: METHODS });
-  else if (asked.target === '*') response.writeHead(400, { 'content-length': 0 });
+  else if (pageRequest.target === '*') response.writeHead(400, { 'content-length': 0 });
   else return false;
   response.end();
   return true;
 }
 
 /** A request that the gateway itself has sent before: its origin leads back to it (RFC 9110, 7.6.3). */
-function loopOf(shared: Shared, request: IncomingMessage, asked: Asked): Refusal | undefined {
+function loopOf(
+  context: GatewayContext,
+  request: IncomingMessage,
+  pageRequest: PageRequest,
+): Refusal | undefined {
   const via = request.headers.via;
   if (via === undefined) return undefined;
-  const isOurs = via.split(',').some((hop) => hop.trim().split(/\s+/)[1] === shared.pseudonym);
+  const isOurs = via.split(',').some((hop) => hop.trim().split(/\s+/)[1] === context.pseudonym);
   if (!isOurs) return undefined;
   return {
     status: 508,
     reason: 'loop',
     title: 'This site’s origin leads back to itself',
-    text: `The origin of “${asked.host}” in Pragmatica is an address that leads to Pragmatica again. Set it to the address of the server that makes the pages.`,
+    text: `The origin of “${pageRequest.host}” in Pragmatica is an address that leads to Pragmatica again. Set it to the address of the server that makes the pages.`,
   };
 }
 
-function findHost(options: GatewayOptions, asked: Asked): ServedHost | Refusal {
+function findHost(options: GatewayOptions, pageRequest: PageRequest): ServedHost | Refusal {
   return (
-    options.releases.find(asked.host) ?? {
+    options.releases.find(pageRequest.host) ?? {
       status: 421,
       reason: 'unknown-host',
       title: 'This address is not set up',
-      text: `No site is set up for the host “${asked.host}”. If it should be, add the host to its site in Pragmatica.`,
+      text: `No site is set up for the host “${pageRequest.host}”. If it should be, add the host to its site in Pragmatica.`,
     }
   );
 }
@@ -236,7 +246,7 @@ function findHost(options: GatewayOptions, asked: Asked): ServedHost | Refusal {
 function planLoad(
   options: GatewayOptions,
   { release }: ServedHost,
-  { host, target }: Asked,
+  { host, target }: PageRequest,
   request: IncomingMessage,
 ): PlannedLoad | undefined {
   if (!release) return undefined;
@@ -255,7 +265,7 @@ function planLoad(
 
 function upgrade(
   options: GatewayOptions,
-  shared: Shared,
+  context: GatewayContext,
   request: IncomingMessage,
   socket: Duplex,
   head: Buffer,
@@ -263,32 +273,32 @@ function upgrade(
   const refuse = (status: string): void => {
     socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
   };
-  const asked = readRequest(request);
-  if (isRefusal(asked)) {
+  const pageRequest = readRequest(request);
+  if (isRefusal(pageRequest)) {
     refuse('400 Bad Request');
     return;
   }
-  const served = findHost(options, asked);
+  const served = findHost(options, pageRequest);
   if ('status' in served) {
     refuse('421 Misdirected Request');
     return;
   }
-  if (loopOf(shared, request, asked)) {
+  if (loopOf(context, request, pageRequest)) {
     refuse('508 Loop Detected');
     return;
   }
-  const [origin] = shared.origins.inTurn(served.origins);
+  const [origin] = context.origins.roundRobin(served.origins);
   const headers = originHeaders(request.headers, {
-    host: asked.authority,
-    client: shared.readClient(request),
+    host: pageRequest.authority,
+    client: context.readClient(request),
     peer: request.socket.remoteAddress ?? '',
-    pseudonym: shared.pseudonym,
+    pseudonym: context.pseudonym,
     partsTag: '',
     mayInsert: false,
   });
-  const how = { headers, ca: shared.origins.ca, timeoutMs: HANDSHAKE_MS };
-  passUpgrade(origin!, asked, request, socket, head, how, (error) => {
-    options.log.warn({ err: error, host: asked.host }, 'the origin does not answer an upgrade');
+  const how = { headers, ca: context.origins.ca, timeoutMs: HANDSHAKE_MS };
+  passUpgrade(origin!, pageRequest, request, socket, head, how, (error) => {
+    options.log.warn({ err: error, host: pageRequest.host }, 'the origin does not answer an upgrade');
     if (!socket.destroyed) refuse('502 Bad Gateway');
   });
 }

@@ -51,7 +51,7 @@ export interface ForwardedRequest {
  */
 export function originHeaders(
   headers: IncomingHttpHeaders,
-  { host, client, peer, pseudonym, codings: asked, partsTag, mayInsert }: ForwardedRequest,
+  { host, client, peer, pseudonym, codings: acceptedCodings, partsTag, mayInsert }: ForwardedRequest,
 ): HeaderMap {
   const sent = endToEndHeaders(headers);
   delete sent['expect'];
@@ -63,8 +63,8 @@ export function originHeaders(
   sent['x-forwarded-for'] = appended(before['x-forwarded-for'], peer);
   sent['forwarded'] = appended(before.forwarded, forwardedElement(peer, host, client.protocol));
   sent['via'] = appended(headers.via, `1.1 ${pseudonym}`);
-  if (asked !== undefined) sent['accept-encoding'] = asked;
-  if (mayInsert && asked === undefined) {
+  if (acceptedCodings !== undefined) sent['accept-encoding'] = acceptedCodings;
+  if (mayInsert && acceptedCodings === undefined) {
     const codings = tokens(headers['accept-encoding']).filter((coding) =>
       KNOWN_CODINGS.has(coding.split(';')[0]!.trim()),
     );
@@ -99,7 +99,7 @@ function forwardedElement(peer: string, host: string, protocol: string): string 
 const TAG_SUFFIX = /;pragmatica-(\w+)"$/;
 
 /** The page's own tag with its parts in it: other parts make another representation (RFC 9110, 8.8.3). */
-export function insertedTag(originTag: string, partsTag: string): string {
+export function variantEtag(originTag: string, partsTag: string): string {
   const weak = originTag.startsWith('W/') ? originTag : `W/${originTag}`;
   return weak.replace(/"$/, `;pragmatica-${partsTag}"`);
 }
@@ -129,7 +129,12 @@ function translateConditions(
 }
 
 /** What in an answer names the origin by its own address is said of the public one: redirects and cookies. */
-export function makePublic(headers: HeaderMap, origin: string, publicHost: string, protocol: string): void {
+export function rewriteOriginUrls(
+  headers: HeaderMap,
+  origin: string,
+  publicHost: string,
+  protocol: string,
+): void {
   for (const name of ['location', 'content-location'] as const) {
     const value = headers[name];
     if (typeof value === 'string') headers[name] = publicUrl(value, origin, publicHost, protocol);

@@ -6,7 +6,7 @@ import { localhostLookup } from '@pragmatica/contract/node';
 import type { HeaderMap } from './headers.js';
 
 /** Heads beyond this are refused here, too. */
-const LONGEST_HEAD = 64 << 10;
+const MAX_HEAD_LENGTH = 64 << 10;
 const LF = 0x0a;
 const CR = 0x0d;
 
@@ -15,7 +15,7 @@ const CR = 0x0d;
  * a bare LF, control characters in values, one length said twice. What could be understood in two ways stays as it is,
  * and is refused. @returns undefined for no head
  */
-export function mendedHead(head: string): string {
+export function repairedHead(head: string): string {
   const lengths = new Set<string>();
   const lines = head.split(/\r?\n/).filter((line, index) => {
     const length = index === 0 ? undefined : /^content-length[ \t]*:([ \t\d]*)$/i.exec(line)?.[1]?.trim();
@@ -32,8 +32,8 @@ export function mendedHead(head: string): string {
   );
 }
 
-/** A connection whose answers' heads are mended on their way; bodies pass untouched. */
-class MendingConnection extends Duplex {
+/** A connection whose answers' heads are repaired on their way; bodies pass untouched. */
+class RepairingConnection extends Duplex {
   readonly #socket: Socket;
   /** What has come of a head; undefined once the last one has passed. */
   #head: Buffer | undefined = Buffer.alloc(0);
@@ -72,7 +72,7 @@ class MendingConnection extends Duplex {
     for (let end = headEnd(this.#head); end > 0; end = headEnd(this.#head)) {
       const head = this.#head.subarray(0, end).toString('latin1').trimEnd();
       const rest = this.#head.subarray(end);
-      this.push(Buffer.from(`${mendedHead(head)}\r\n\r\n`, 'latin1'));
+      this.push(Buffer.from(`${repairedHead(head)}\r\n\r\n`, 'latin1'));
       // Interim answers have heads of their own before the last one.
       this.#head = /^HTTP\/1\.\d 1\d\d/.test(head) ? rest : undefined;
       if (!this.#head) {
@@ -80,7 +80,7 @@ class MendingConnection extends Duplex {
         return;
       }
     }
-    if (this.#head.length > LONGEST_HEAD) this.destroy(new Error('the head of the answer is too long'));
+    if (this.#head.length > MAX_HEAD_LENGTH) this.destroy(new Error('the head of the answer is too long'));
   }
 }
 
@@ -135,11 +135,11 @@ export function askLeniently(request: LenientRequest, handler: LenientHandler): 
     : connectTcp({ host, port, lookup: localhostLookup });
   let answer: IncomingMessage | undefined;
   const outgoing = requestHttp({
-    createConnection: () => new MendingConnection(socket),
+    createConnection: () => new RepairingConnection(socket),
     method: request.method,
     path: request.path,
     headers: { ...request.headers, connection: 'close' },
-    maxHeaderSize: LONGEST_HEAD,
+    maxHeaderSize: MAX_HEAD_LENGTH,
   });
   socket.setTimeout(request.timeoutMs, () => socket.destroy(new Error('the origin does not answer')));
   outgoing.on('response', (response) => {

@@ -22,9 +22,9 @@ const CONNECT_TIMEOUT_MS = 5_000;
 const ANSWER_TIMEOUT_MS = 60_000;
 const CONNECTIONS_PER_ORIGIN = 1_024;
 /** Response heads up to this pass; most servers send a few hundred bytes. */
-const LONGEST_RESPONSE_HEAD = 64 << 10;
+const MAX_RESPONSE_HEAD_LENGTH = 64 << 10;
 /** Requests that wait for an answer to begin: of one address, of one folder, of one origin. */
-const MOST_WAITING = {
+const MAX_WAITING = {
   address: { slow: 32, most: 512 },
   folder: { slow: 128, most: 768 },
   origin: 1_024,
@@ -43,7 +43,7 @@ interface Origin {
   /** Its answers are no strict HTTP; until then it is asked in the lenient way. */
   lenientUntil: number;
   /** No requests before this time, unless all are out. */
-  outUntil: number;
+  ejectedUntil: number;
 }
 
 /** An answer that no strict reader may take as it is. */
@@ -70,12 +70,12 @@ export class Origins {
   }
 
   /** The origins of a host to try, the one whose turn it is first, those that are out last. */
-  inTurn(urls: readonly string[]): readonly string[] {
+  roundRobin(urls: readonly string[]): readonly string[] {
     if (urls.length === 1) return urls;
     const now = Date.now();
     const first = this.#turn++ % urls.length;
     const turned = [...urls.slice(first), ...urls.slice(0, first)];
-    const isOut = (url: string): boolean => (this.#origins.get(url)?.outUntil ?? 0) > now;
+    const isOut = (url: string): boolean => (this.#origins.get(url)?.ejectedUntil ?? 0) > now;
     return [...turned.filter((url) => !isOut(url)), ...turned.filter(isOut)];
   }
 
@@ -115,7 +115,10 @@ export class Origins {
     if (!isStrict && !(error instanceof MalformedAnswer)) return false;
     const origin = this.#origin(url);
     if (origin.lenientUntil > Date.now()) return false;
-    this.#log.warn({ err: error, origin: url }, 'the origin’s answers are not strict HTTP; they are mended');
+    this.#log.warn(
+      { err: error, origin: url },
+      'the origin’s answers are not strict HTTP; they are repaired',
+    );
     origin.lenientUntil = Date.now() + LENIENT_MS;
     return true;
   }
@@ -192,24 +195,24 @@ export class Origins {
       connect: (options, callback) => connector({ ...options, servername: hostname }, callback),
       headersTimeout: this.#options.headersTimeoutMs ?? ANSWER_TIMEOUT_MS,
       bodyTimeout: this.#options.bodyTimeoutMs ?? ANSWER_TIMEOUT_MS,
-      maxHeaderSize: LONGEST_RESPONSE_HEAD,
+      maxHeaderSize: MAX_RESPONSE_HEAD_LENGTH,
     });
     const origin = {
       url,
       pool,
-      waiting: new Waiting(MOST_WAITING),
+      waiting: new Waiting(MAX_WAITING),
       isNear: isLocalHost(hostname),
       lenientUntil: 0,
-      outUntil: 0,
+      ejectedUntil: 0,
     };
     this.#origins.set(url, origin);
     return origin;
   }
 
   #eject(origin: Origin, why: string): void {
-    if (origin.outUntil <= Date.now())
+    if (origin.ejectedUntil <= Date.now())
       this.#log.warn({ origin: origin.url }, `the origin ${why}; others go first`);
-    origin.outUntil = Date.now() + (this.#options.ejectMs ?? EJECT_MS);
+    origin.ejectedUntil = Date.now() + (this.#options.ejectMs ?? EJECT_MS);
   }
 
   async #checkHealth(): Promise<void> {
@@ -224,7 +227,7 @@ export class Origins {
           });
           await body.dump();
           if (statusCode >= 400) this.#eject(origin, `answers its health check with ${statusCode}`);
-          else origin.outUntil = 0;
+          else origin.ejectedUntil = 0;
         } catch {
           this.#eject(origin, 'does not answer its health check');
         }

@@ -13,9 +13,9 @@ import { firstOf, tokens, type HeaderMap } from './headers.js';
 export type PackingCoding = 'gzip' | 'br';
 
 /** What is shorter gains nothing. */
-const SHORTEST = 256;
+const MIN_LENGTH = 256;
 /** A longer one is a download: it goes out as it is. */
-const LONGEST = 8 << 20;
+const MAX_LENGTH = 8 << 20;
 /** A body up to this is packed in one go, when it is whole. */
 export const PACKED_AT_ONCE = 1 << 20;
 
@@ -28,7 +28,7 @@ export function isPackable(status: number, headers: HeaderMap): boolean {
   if (status < 200 || status === 204 || status === 206 || status === 304) return false;
   if (headers['content-encoding'] !== undefined || headers['content-range'] !== undefined) return false;
   const length = Number(firstOf(headers['content-length']) ?? NaN);
-  if (length < SHORTEST || length > LONGEST) return false;
+  if (length < MIN_LENGTH || length > MAX_LENGTH) return false;
   if (/\bno-transform\b/i.test([headers['cache-control'] ?? ''].flat().join())) return false;
   return TEXT.test(firstOf(headers['content-type']) ?? '');
 }

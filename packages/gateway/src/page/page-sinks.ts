@@ -74,9 +74,9 @@ export class PlainPageSink implements PageSink {
 }
 
 /** So much of what was received is kept until the coding has proved to be what it says. */
-const MOST_KEPT = 1 << 18;
+const MAX_KEPT = 1 << 18;
 /** A page that unpacks to more than this is cut off: no visitor's page is so long. */
-const LONGEST_UNPACKED = 1 << 28;
+const MAX_UNPACKED_LENGTH = 1 << 28;
 
 /** A compressed page: unpacked, given its parts, and packed again. */
 export class CodedPageSink implements PageSink {
@@ -113,7 +113,7 @@ export class CodedPageSink implements PageSink {
     decoder.on('drain', () => output.resume());
     decoder.on('data', (chunk: Buffer) => {
       this.#unpacked += chunk.length;
-      if (this.#unpacked > LONGEST_UNPACKED) this.#fail(new Error('the page unpacks to too much'));
+      if (this.#unpacked > MAX_UNPACKED_LENGTH) this.#fail(new Error('the page unpacks to too much'));
       else page.write(chunk);
     });
     decoder.on('end', () => page.end());
@@ -123,7 +123,7 @@ export class CodedPageSink implements PageSink {
     if (this.#received) {
       this.#received.push(chunk);
       this.#receivedLength += chunk.length;
-      if (this.#receivedLength > MOST_KEPT) this.#received = undefined;
+      if (this.#receivedLength > MAX_KEPT) this.#received = undefined;
     }
     if (!this.#decoder.destroyed && !this.#decoder.write(chunk)) this.#output.pause();
   }

@@ -8,7 +8,7 @@ import { firstOf, type HeaderMap } from './headers.js';
  *
  * @param now - milliseconds since 1970
  */
-export function tellReach(headers: HeaderMap, page: PlannedPage, now: number): void {
+export function setReachHeaders(headers: HeaderMap, page: PlannedPage, now: number): void {
   if (page.vary.length > 0) {
     headers['vary'] = joined(headers['vary'], page.vary);
     if (page.vary.includes(DEVICE_HEADERS[0]))

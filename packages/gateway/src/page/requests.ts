@@ -9,7 +9,7 @@ export interface Refusal {
 }
 
 /** A request as far as it matters: what is asked of which host. */
-export interface Asked {
+export interface PageRequest {
   readonly host: string;
   /** The host with its port, as the client wrote it. */
   readonly authority: string;
@@ -21,7 +21,7 @@ export interface Asked {
  * Reads host and target of a request (RFC 9112, 3.2). What cannot be understood in one way only is refused: two servers
  * that read it differently are how requests are smuggled.
  */
-export function readRequest(request: IncomingMessage): Asked | Refusal {
+export function readRequest(request: IncomingMessage): PageRequest | Refusal {
   let hosts = 0;
   for (let i = 0; i < request.rawHeaders.length; i += 2)
     if (request.rawHeaders[i]!.length === 4 && request.rawHeaders[i]!.toLowerCase() === 'host') hosts++;
@@ -36,8 +36,8 @@ export function readRequest(request: IncomingMessage): Asked | Refusal {
   return { authority: host, host: hostName(host), target: pathname + search };
 }
 
-export function isRefusal(asked: Asked | Refusal): asked is Refusal {
-  return 'status' in asked;
+export function isRefusal(pageRequest: PageRequest | Refusal): pageRequest is Refusal {
+  return 'status' in pageRequest;
 }
 
 function malformed(what: string): Refusal {

@@ -4,7 +4,7 @@ import { pipeline, type Duplex } from 'node:stream';
 import { rootCertificates } from 'node:tls';
 import { localhostLookup } from '@pragmatica/contract/node';
 import type { HeaderMap } from './headers.js';
-import type { Asked } from './requests.js';
+import type { PageRequest } from './requests.js';
 
 /** A WebSocket handshake (RFC 6455, 4.1): a GET without a body. Everything else is a request like others. */
 export function isWebSocket({ method, headers }: IncomingMessage): boolean {
@@ -53,7 +53,7 @@ export interface UpgradeOptions {
  */
 export function passUpgrade(
   origin: string,
-  asked: Asked,
+  pageRequest: PageRequest,
   request: IncomingMessage,
   socket: Duplex,
   head: Buffer,
@@ -67,7 +67,7 @@ export function passUpgrade(
     host: url.hostname.replace(/^\[|\]$/g, ''),
     port: url.port,
     method: 'GET',
-    path: asked.target,
+    path: pageRequest.target,
     headers: { ...headers, connection: 'Upgrade', upgrade: request.headers.upgrade },
     lookup: localhostLookup,
     servername: url.hostname,

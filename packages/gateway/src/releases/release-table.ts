@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
 
-export interface CompiledRelease {
+export interface ServedRelease {
   readonly number: number;
   readonly digest: string;
   readonly planner: ReleasePlanner;
@@ -20,7 +20,7 @@ export interface ServedHost {
   /** How pages come from there. @defaultValue auto */
   readonly transfer?: Transfer;
   /** Undefined while nothing has been published to the environment. */
-  readonly release: CompiledRelease | undefined;
+  readonly release: ServedRelease | undefined;
 }
 
 /** The live releases, compiled, by host, in a process that serves. It reads files; of the database it knows nothing. */
@@ -29,7 +29,7 @@ export class ReleaseTable {
   readonly #log: Logger;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
   /** By id of the release, which never changes its content, and environment. */
-  #compiled: ReadonlyMap<string, CompiledRelease> = new Map();
+  #compiled: ReadonlyMap<string, ServedRelease> = new Map();
   #last: StateMessage | undefined;
   #using: Promise<void> | undefined;
 
@@ -63,7 +63,7 @@ export class ReleaseTable {
   /** Makes ready what is new and swaps the whole table at once: no page load gets a mixture. */
   async #swap({ state, texts }: StateMessage): Promise<void> {
     const releases = new Map(state.releases.map((release) => [release.id, release]));
-    const compiled = new Map<string, CompiledRelease>();
+    const compiled = new Map<string, ServedRelease>();
     const hosts: [string, ServedHost][] = [];
     for (const { release: id, ...host } of state.hosts) {
       const key = `${String(id)} ${host.environment}`;
@@ -86,7 +86,7 @@ export class ReleaseTable {
     release: ReleaseState,
     environment: Environment,
     text: string | undefined,
-  ): Promise<CompiledRelease | undefined> {
+  ): Promise<ServedRelease | undefined> {
     const { number, digest } = release;
     try {
       const snapshot =

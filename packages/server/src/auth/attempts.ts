@@ -5,10 +5,10 @@ const FREE = 5;
 /** The same for one address over all logins: several people may stand behind it. */
 const FREE_BY_ADDRESS = 50;
 const FIRST_DELAY_MS = 1_000;
-const LONGEST_DELAY_MS = 15 * 60_000;
+const MAX_DELAY_MS = 15 * 60_000;
 /** So long after the last failure all is forgotten. */
 const FORGET_MS = 60 * 60_000;
-const MOST_KEPT = 50_000;
+const MAX_KEPT = 50_000;
 
 interface Record {
   readonly failures: number;
@@ -26,7 +26,7 @@ export class Attempts {
 
   constructor(now: () => number = Date.now) {
     this.#now = now;
-    this.#failures = new LRUCache({ max: MOST_KEPT, ttl: FORGET_MS, perf: { now } });
+    this.#failures = new LRUCache({ max: MAX_KEPT, ttl: FORGET_MS, perf: { now } });
   }
 
   /** Milliseconds to wait before the next attempt; 0 for none. */
@@ -49,7 +49,7 @@ export class Attempts {
   #count(key: string, free: number): void {
     const failures = (this.#failures.get(key)?.failures ?? 0) + 1;
     const over = failures - free;
-    const delay = over < 0 ? 0 : Math.min(FIRST_DELAY_MS * 2 ** over, LONGEST_DELAY_MS);
+    const delay = over < 0 ? 0 : Math.min(FIRST_DELAY_MS * 2 ** over, MAX_DELAY_MS);
     this.#failures.set(key, { failures, until: this.#now() + delay });
   }
 }

@@ -6,8 +6,8 @@ import { readBounded } from './read-bounded.js';
 import type { Host } from '../storage/entities/index.js';
 
 /** Pages of one folder are mostly made alike: a few of each, and not many in all. */
-const MOST_PAGES = 16;
-const MOST_BYTES = 2 * 1024 * 1024;
+const MAX_PAGES = 16;
+const MAX_BYTES = 2 * 1024 * 1024;
 /** For all of them together: what has not come by then is not waited for. */
 const TIMEOUT_MS = 3_000;
 
@@ -38,12 +38,12 @@ export function sample(paths: readonly string[]): string[] {
     folders.set(folder, [...(folders.get(folder) ?? []), path]);
   }
   const taken: string[] = [];
-  for (let round = 0; taken.length < MOST_PAGES; round++) {
+  for (let round = 0; taken.length < MAX_PAGES; round++) {
     const some = [...folders.values()].flatMap((folder) => folder.slice(round, round + 1));
     if (some.length === 0) break;
     taken.push(...some);
   }
-  return taken.slice(0, MOST_PAGES);
+  return taken.slice(0, MAX_PAGES);
 }
 
 async function fetchSkeleton(
@@ -59,7 +59,7 @@ async function fetchSkeleton(
     });
     const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;
     // Tags and ids are all that counts, so it does not matter which encoding the texts have.
-    const bytes = isPage ? await readBounded(response, MOST_BYTES) : undefined;
+    const bytes = isPage ? await readBounded(response, MAX_BYTES) : undefined;
     if (!bytes) return undefined;
     const html = new TextDecoder().decode(bytes);
     return await readers.run('skeleton', { path, html });

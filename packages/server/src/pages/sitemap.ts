@@ -16,7 +16,7 @@ export interface SitemapLimits {
   readonly bytes: number;
 }
 
-const LONGEST_ADDRESS = 2_048;
+const MAX_ADDRESS_LENGTH = 2_048;
 
 /** The sitemap is no XML, or longer than anybody's. */
 export class SitemapError extends Error {
@@ -61,7 +61,7 @@ class SitemapReader implements Sitemap {
       if (this.#path.length > 8) throw new SitemapError('it is no sitemap');
     };
     this.#parser.ontext = this.#parser.oncdata = (text) => {
-      if (this.#path.at(-1) === 'loc' && this.#text.length <= LONGEST_ADDRESS) this.#text += text;
+      if (this.#path.at(-1) === 'loc' && this.#text.length <= MAX_ADDRESS_LENGTH) this.#text += text;
     };
     this.#parser.onclosetag = () => {
       const [element, parent] = [this.#path.pop(), this.#path.at(-1)];
@@ -79,7 +79,7 @@ class SitemapReader implements Sitemap {
 
   #found(parent: string | undefined): void {
     const address = this.#text.trim();
-    if (this.isFull || address === '' || address.length > LONGEST_ADDRESS) return;
+    if (this.isFull || address === '' || address.length > MAX_ADDRESS_LENGTH) return;
     if (parent === 'url') this.pages.push(toPathname(address));
     else if (parent === 'sitemap') this.sitemaps.push(toPathname(address));
   }

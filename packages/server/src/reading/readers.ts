@@ -27,9 +27,9 @@ const LOADED_WITH = ['--no-experimental-require-module'];
 const LOOKED_EVERY_MS = 50;
 const STACK_MB = 4;
 /** So many codes of one task are given up before the task is: each costs a thread. */
-const MOST_GIVEN_UP = 20;
+const MAX_GIVEN_UP = 20;
 const GIVEN_UP_KEPT = 10_000;
-const LONGEST_QUEUE = 2_000;
+const MAX_QUEUE_LENGTH = 2_000;
 
 /** A task was not done within its bounds, though no one code was to blame. */
 export class ReadingError extends Error {
@@ -55,7 +55,7 @@ export class Readers {
       name: 'run',
       minThreads: 1,
       maxThreads: this.#limits.threads,
-      maxQueue: LONGEST_QUEUE,
+      maxQueue: MAX_QUEUE_LENGTH,
       idleTimeout: Infinity,
       execArgv: LOADED_WITH,
       resourceLimits: { maxOldGenerationSizeMb: this.#limits.memoryMb, stackSizeMb: STACK_MB },
@@ -64,7 +64,7 @@ export class Readers {
 
   /** @throws ReadingError, and whatever the task throws */
   async run<N extends TaskName>(name: N, input: TaskInput<N>): Promise<TaskResult<N>> {
-    for (let round = 0; round <= MOST_GIVEN_UP; round++) {
+    for (let round = 0; round <= MAX_GIVEN_UP; round++) {
       const beat = new Beat();
       const watch = new Watch(beat, this.#limits);
       try {

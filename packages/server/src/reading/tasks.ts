@@ -4,7 +4,7 @@ import {
   dependencyWords,
   factWords,
   followRecipe,
-  mend,
+  fixAll,
   moveWords,
   orderReport,
   pageSkeleton,
@@ -14,7 +14,7 @@ import {
   suggestNames,
   suggestParts,
   uncontainedParts,
-  type FactsMemory,
+  type FactsCache,
   type Knowledge,
   type PagePlan,
   type ReadingWatch,
@@ -35,7 +35,7 @@ export interface PlainKnowledge extends Omit<Knowledge, 'book' | 'memory'> {
 
 /** What a thread keeps from task to task. */
 export interface Bench {
-  readonly memory: FactsMemory;
+  readonly memory: FactsCache;
   readonly watch: ReadingWatch;
   /** The same object for the same moment: what was worked out is kept by it. */
   known(knowledge: PlainKnowledge): Knowledge;
@@ -82,15 +82,15 @@ export const tasks = {
 
   check: ({ snapshot, known }: OfSet, bench: Bench) => runChecks(snapshot, bench.known(known)),
 
-  mend: ({ snapshot, known, choice }: OfSet & { choice: FixChoice }, bench: Bench) => {
+  fixAll: ({ snapshot, known, choice }: OfSet & { choice: FixChoice }, bench: Bench) => {
     const { wanted } = choice;
     const accepted = new Set(choice.accepted);
     const {
-      mended,
+      fixed,
       rounds,
       snapshot: after,
-    } = mend(snapshot, bench.known(known), ({ id }) => (wanted ? wanted.includes(id) : !accepted.has(id)));
-    return { mended, rounds, snapshot: after };
+    } = fixAll(snapshot, bench.known(known), ({ id }) => (wanted ? wanted.includes(id) : !accepted.has(id)));
+    return { fixed, rounds, snapshot: after };
   },
 
   order: ({ snapshot, known }: OfSet, bench: Bench) => {

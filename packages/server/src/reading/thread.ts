@@ -1,4 +1,4 @@
-import { FactsMemory, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
+import { FactsCache, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { Beat, codeDigest } from './beat.js';
 import { tasks, type Bench, type PlainKnowledge, type TaskName } from './tasks.js';
@@ -23,7 +23,7 @@ const watch: ReadingWatch = {
   end: () => beat.end(),
   givenUp: (code) => (givenUp.size === 0 ? undefined : givenUp.get(codeDigest(code))),
 };
-const memory = new FactsMemory(CODES_KEPT, watch);
+const memory = new FactsCache(CODES_KEPT, watch);
 const books = new LRUCache<string, RecipeBook>({ max: 4 });
 const sites = new LRUCache<number, Pick<Knowledge, 'paths' | 'skeletons'>>({ max: SITES_KEPT });
 

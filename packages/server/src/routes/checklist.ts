@@ -3,7 +3,7 @@ import type { ChecklistItemResource } from '@pragmatica/contract';
 import { checklist, type ChecklistItem } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
-import { audit, changeSite, findSite } from '../site/change-site.js';
+import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
 import { HostEntity, StepTickEntity, type Site } from '../storage/entities/index.js';
@@ -21,7 +21,7 @@ export function checklistHandlers(checks: SiteChecks): HandlersOf<'showChecklist
     },
 
     async tickStep({ params, body: { recipe, step, host, done } }, { em, actor }) {
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const item = (await itemsOf(transaction, site)).find(
           (entry) => entry.recipe.key === recipe && entry.step.key === step && entry.host === host,
         );

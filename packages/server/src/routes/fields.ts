@@ -3,7 +3,7 @@ import type { SiteResult } from '@pragmatica/contract';
 import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
-import { audit } from '../site/change-site.js';
+import { audit } from '../site/site-lock.js';
 import { changeOneOf } from '../site/each-site.js';
 import { groupBy } from '../group-by.js';
 

@@ -11,7 +11,7 @@ import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { codeChanges } from '../site/code-changes.js';
 import { changeDraft } from '../site/change-draft.js';
-import { audit, changeSite, findSite } from '../site/change-site.js';
+import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { resolveSet } from '../site/sets.js';
 import { today, type SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
@@ -30,7 +30,7 @@ export function findingHandlers(
 > {
   return {
     async readCode({ body: { code, statement } }, { em }) {
-      const { recipes, edition } = await checks.shelf.look(em);
+      const { recipes, edition } = await checks.recipeCache.look(em);
       return { data: await checks.readers.run('read', { code, statement, recipes, edition }) };
     },
 
@@ -42,7 +42,7 @@ export function findingHandlers(
     async listFindings({ params, query }, { em }) {
       const site = await findSite(em, params.site);
       const { snapshot } = await resolveSet(em, site, query.of);
-      const { open, waived } = await checks.weigh(em, site, snapshot);
+      const { open, waived } = await checks.applyWaivers(em, site, snapshot);
       const before =
         query.against === undefined
           ? []
@@ -71,7 +71,7 @@ export function findingHandlers(
 
     async waiveFinding({ params, body }, { em, actor }) {
       await checks.prepare(em, params.site);
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const snapshot = toSnapshot(site, await loadDraft(transaction, site));
         const found = await checks.find(snapshot, await checks.knowledge(transaction, site));
         const finding = found.find(({ id }) => id === params.finding);
@@ -103,7 +103,7 @@ export function findingHandlers(
     },
 
     async removeWaiver({ params }, { em, actor }) {
-      await changeSite(em, params.site, async (transaction, site) => {
+      await withSiteLock(em, params.site, async (transaction, site) => {
         const waiver = await transaction.findOne(WaiverEntity, { site, finding: params.finding });
         if (!waiver)
           throw new ProblemError('not-found', `Nobody has accepted a finding "${params.finding}".`);
@@ -128,46 +128,46 @@ async function mendDraft(
   { em, actor }: { readonly em: EntityManager; readonly actor: string },
 ) {
   const knowledge = await checks.prepare(em, key);
-  return changeSite(em, key, async (transaction, site) => {
+  return withSiteLock(em, key, async (transaction, site) => {
     const before = toSnapshot(site, await loadDraft(transaction, site));
-    // What somebody has accepted is mended only when it is asked for by name.
-    const accepted = (await checks.weigh(transaction, site, before)).waived.map(({ id }) => id);
-    const { mended, rounds, snapshot } = await checks.readers.run('mend', {
+    // What somebody has accepted is fixed only when it is asked for by name.
+    const accepted = (await checks.applyWaivers(transaction, site, before)).waived.map(({ id }) => id);
+    const { fixed, rounds, snapshot } = await checks.readers.run('fixAll', {
       snapshot: before,
       known: { ...knowledge, now: Date.now() },
       choice: { wanted: body.findings, accepted },
     });
-    const left = (await checks.weigh(transaction, site, snapshot)).open;
-    if (body.findings) assertAllMended(body.findings, mended, await checks.find(before, knowledge));
+    const left = (await checks.applyWaivers(transaction, site, snapshot)).open;
+    if (body.findings) assertAllFixed(body.findings, fixed, await checks.find(before, knowledge));
     const changes = difference(before, snapshot).map((change) => change.message);
-    if (!body.preview && mended.length > 0) {
+    if (!body.preview && fixed.length > 0) {
       for (const round of rounds) await changeDraft(transaction, site, round, actor);
-      const what = mended.length === 1 ? '1 finding' : `${mended.length} findings`;
-      audit(transaction, site, actor, 'fix', `Mended ${what}. ${changes.join(' ')}`);
+      const what = fixed.length === 1 ? '1 finding' : `${fixed.length} findings`;
+      audit(transaction, site, actor, 'fix', `Fixed ${what}. ${changes.join(' ')}`);
       await transaction.flush();
     }
-    return { data: { mended, changes, code: codeChanges(before, snapshot), left: [...left] } };
+    return { data: { fixed, changes, code: codeChanges(before, snapshot), left: [...left] } };
   });
 }
 
 function notFound(id: string): ProblemError {
   return new ProblemError(
     'not-found',
-    `There is no finding "${id}" in the draft; perhaps it was mended meanwhile.`,
+    `There is no finding "${id}" in the draft; perhaps it was fixed meanwhile.`,
   );
 }
 
-/** @throws ProblemError for a finding that is not there, or that only a person can mend */
-function assertAllMended(
+/** @throws ProblemError for a finding that is not there, or that only a person can fix */
+function assertAllFixed(
   wanted: readonly string[],
-  mended: readonly Finding[],
+  fixed: readonly Finding[],
   found: readonly Finding[],
 ): void {
   wanted.forEach((id, index) => {
-    if (mended.some((finding) => finding.id === id)) return;
+    if (fixed.some((finding) => finding.id === id)) return;
     const isThere = found.some((finding) => finding.id === id);
     const detail = isThere
-      ? `The finding "${id}" cannot be mended by itself: its advice says what to do.`
+      ? `The finding "${id}" cannot be fixed automatically: its advice says what to do.`
       : notFound(id).message;
     throw new ProblemError(isThere ? 'invalid-input' : 'not-found', detail, {
       errors: [{ pointer: `/findings/${index}`, detail }],

@@ -3,7 +3,7 @@ import { assertIfMatch } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { changeDraft } from '../site/change-draft.js';
-import { audit, changeSite, findSite } from '../site/change-site.js';
+import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { draftTag, lastChange, orderData } from '../site/draft-tag.js';
 import { resolveSet } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
@@ -20,7 +20,7 @@ export function orderHandlers(
     },
 
     async changeOrder({ params, body }, { em, actor, ifMatch }) {
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         assertIfMatch(ifMatch, draftTag(site, draft), 'The draft', await lastChange(transaction, site));
         const before = toSnapshot(site, draft);
@@ -48,22 +48,22 @@ export function orderHandlers(
 
     async rightOrder({ params, body }, { em, actor }) {
       const knowledge = await checks.prepare(em, params.site);
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const before = toSnapshot(site, await loadDraft(transaction, site));
         const known = { ...knowledge, now: Date.now() };
         const { change, report } = await checks.readers.run('order', { snapshot: before, known });
         const after = change ? applyChanges(before, [change]) : before;
-        const { open } = await checks.weigh(transaction, site, after);
+        const { open } = await checks.applyWaivers(transaction, site, after);
         const stays = new Set(open.map(({ id }) => id));
-        const was = (await checks.weigh(transaction, site, before)).open;
+        const was = (await checks.applyWaivers(transaction, site, before)).open;
         const sentences = report.moves.map(({ sentence }) => sentence);
         if (change && !body.preview) {
           await changeDraft(transaction, site, [change], actor);
           audit(transaction, site, actor, 'order', `Put in the right order. ${sentences.join(' ')}`);
           await transaction.flush();
         }
-        const mended = was.filter(({ id }) => !stays.has(id));
-        return { data: { mended, changes: sentences, code: [], left: [...open] } };
+        const fixed = was.filter(({ id }) => !stays.has(id));
+        return { data: { fixed, changes: sentences, code: [], left: [...open] } };
       });
     },
   };

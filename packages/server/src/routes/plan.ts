@@ -17,7 +17,7 @@ import {
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
-import { findSite } from '../site/change-site.js';
+import { findSite } from '../site/site-lock.js';
 import { resolveSet } from '../site/sets.js';
 import { HostEntity, SnippetEntity, type Host, type Site } from '../storage/entities/index.js';
 

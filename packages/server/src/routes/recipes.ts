@@ -12,7 +12,7 @@ import {
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { applyToSite } from '../site/apply-recipe.js';
-import { audit, changeSite } from '../site/change-site.js';
+import { audit, withSiteLock } from '../site/site-lock.js';
 import { changeOneOf } from '../site/each-site.js';
 import { setParts } from '../site/edit-draft.js';
 import { recipeUpdates, updateFromRecipe } from '../site/recipe-updates.js';
@@ -37,7 +37,7 @@ export function recipeHandlers(
   | 'showRecipeSchema'
 > {
   const describe = async (em: EntityManager): Promise<RecipeResource[]> => {
-    const { book } = await checks.shelf.look(em);
+    const { book } = await checks.recipeCache.look(em);
     return describeRecipes(em, book, checks);
   };
   return {
@@ -47,7 +47,7 @@ export function recipeHandlers(
 
     async importRecipe({ body }, { em, actor }) {
       const recipe = body as Recipe;
-      const { book } = await checks.shelf.look(em);
+      const { book } = await checks.recipeCache.look(em);
       const there = book.version(recipe.key, recipe.version);
       if (there && canonicalJson(there) !== canonicalJson(recipe)) throw versionTaken(recipe, book);
       if (!there) await keep(em.fork(), recipe, actor);
@@ -63,7 +63,7 @@ export function recipeHandlers(
     },
 
     async exportRecipe({ params }, { em }) {
-      const { book } = await checks.shelf.look(em);
+      const { book } = await checks.recipeCache.look(em);
       const recipe = book.version(params.recipe, params.version);
       if (recipe) return { data: recipe };
       const known = findRecipe(book, params.recipe);
@@ -74,7 +74,7 @@ export function recipeHandlers(
     },
 
     async applyRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.shelf.look(em);
+      const { book } = await checks.recipeCache.look(em);
       const recipe = findRecipe(book, params.recipe);
       const name = body.name ?? recipe.name;
       const key = keyOrFromName(body.key, name);
@@ -98,8 +98,8 @@ export function recipeHandlers(
     },
 
     async makeRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.shelf.look(em);
-      const recipe = await changeSite(em, params.site, async (transaction, site) => {
+      const { book } = await checks.recipeCache.look(em);
+      const recipe = await withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const snapshot = toSnapshot(site, draft);
         const { found, snippet } = findInDraft(site.key, draft, snapshot, params.snippet);
@@ -143,8 +143,8 @@ export function recipeHandlers(
     },
 
     async followRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.shelf.look(em);
-      const resource = await changeSite(em, params.site, async (transaction, site) => {
+      const { book } = await checks.recipeCache.look(em);
+      const resource = await withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const snapshot = toSnapshot(site, draft);
         const { found, snippet } = findInDraft(site.key, draft, snapshot, params.snippet);
@@ -183,12 +183,12 @@ export function recipeHandlers(
     },
 
     async listRecipeUpdates({ query }, { em }) {
-      const { book } = await checks.shelf.look(em);
+      const { book } = await checks.recipeCache.look(em);
       return { data: { items: await recipeUpdates(em, book, query) } };
     },
 
     async updateFromRecipes({ body }, { em, actor }) {
-      const { book } = await checks.shelf.look(em);
+      const { book } = await checks.recipeCache.look(em);
       const { replaceEdits } = body;
       const meant = body.snippets ?? (await recipeUpdates(em, book, {}));
       const items = [];

@@ -4,7 +4,7 @@ import { difference, type Snapshot } from '@pragmatica/core';
 import { assertIfMatch, etag, type LastChange } from '../http/etag.js';
 import { ProblemError } from '../http/problems.js';
 import type { HandlersOf } from '../http/context.js';
-import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
+import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
 import { point, publishDraft } from '../site/publish.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { findRelease, resolveSet } from '../site/sets.js';
@@ -41,7 +41,7 @@ export function releaseHandlers(
 
     async publish({ params, body }, { em, actor, ifMatch }) {
       await checks.prepare(em, params.site);
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const now = toSnapshot(site, draft);
         const tag = draftTag(site, draft);
@@ -51,7 +51,7 @@ export function releaseHandlers(
         if (!isPinned) assertSeen(ifMatch, tag, seen, now, await lastChange(transaction, site));
         const snapshot = isPinned && !ifMatch.includes(tag) ? seen.snapshot : now;
         const meanwhile = difference(snapshot, now).map(({ message }) => message);
-        const { open } = await checks.weigh(transaction, site, snapshot);
+        const { open } = await checks.applyWaivers(transaction, site, snapshot);
         const errors = open.filter(({ severity }) => severity === 'error');
         const uncontained = await checks.readers.run('uncontained', { snapshot });
         const release = await publishDraft(transaction, site, snapshot, errors, {
@@ -83,7 +83,7 @@ export function releaseHandlers(
     },
 
     async restoreRelease({ params, body }, { em, actor, ifMatch }) {
-      return changeSite(em, params.site, async (transaction, site) => {
+      return withSiteLock(em, params.site, async (transaction, site) => {
         const pointer = await transaction.findOne(PointerEntity, { site, environment: params.environment });
         const last = pointer ? { by: pointer.changedBy, at: pointer.changedAt } : undefined;
         assertIfMatch(

@@ -9,7 +9,7 @@ import { SESSION_COOKIE } from '../http/authenticate.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import type { Settings } from '../settings.js';
-import { audit } from '../site/change-site.js';
+import { audit } from '../site/site-lock.js';
 
 const TOKEN_DAYS = 365;
 

@@ -7,7 +7,7 @@ import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
-import { audit, changeSite, findSite, notifyGateways } from '../site/change-site.js';
+import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
 import { byAttention, describeSites } from '../site/describe-sites.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
@@ -76,7 +76,7 @@ export function siteHandlers(
     },
 
     async editSite({ params, body }, { em, actor, ifMatch }) {
-      const site = await changeSite(em, params.site, async (transaction, found) => {
+      const site = await withSiteLock(em, params.site, async (transaction, found) => {
         assertIfMatch(ifMatch, siteTag(found), 'The site', { by: found.updatedBy, at: found.updatedAt });
         if (body.name !== undefined) found.name = body.name;
         if (body.timeZone !== undefined) found.timeZone = body.timeZone;

@@ -1,11 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult, SnippetResource } from '@pragmatica/contract';
-import { difference, snapshotDigest, tidyLimits } from '@pragmatica/core';
+import { difference, snapshotDigest, normalizeLimits } from '@pragmatica/core';
 import { assertIfMatch, etag } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { addSnippet } from '../site/add-snippet.js';
-import { audit, changeSite, findSite } from '../site/change-site.js';
+import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { copySnippet } from '../site/copy-snippet.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
@@ -35,7 +35,7 @@ export function snippetHandlers(
 
     async createSnippet({ params, body }, { em, actor }) {
       const key = keyOrFromName(body.key, body.name);
-      const made = await changeSite(em, params.site, async (transaction, site) => {
+      const made = await withSiteLock(em, params.site, async (transaction, site) => {
         await addSnippet(transaction, site, { ...body, key }, actor);
         audit(transaction, site, actor, 'snippet.add', `Added “${body.name}” to the draft.`);
         await transaction.flush();
@@ -49,7 +49,7 @@ export function snippetHandlers(
     },
 
     async editSnippet({ params, body }, { em, actor, ifMatch }) {
-      const edited = await changeSite(em, params.site, async (transaction, site) => {
+      const edited = await withSiteLock(em, params.site, async (transaction, site) => {
         const found = await findSnippet(transaction, site, params.snippet);
         const { snippet } = found;
         assertIfMatch(ifMatch, snippetTag(found), `“${snippet.name}”`, {
@@ -59,7 +59,7 @@ export function snippetHandlers(
         const before = toSnapshot(site, [found]);
         const { pages, parts, limits, state, ...rest } = body;
         Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
-        if (limits) snippet.limits = tidyLimits(limits) ?? {};
+        if (limits) snippet.limits = normalizeLimits(limits) ?? {};
         if (state) setState(snippet, state, actor);
         if (parts) await setParts(transaction, site, snippet, found.parts, parts);
         await transaction.flush();
@@ -79,7 +79,7 @@ export function snippetHandlers(
     },
 
     async removeSnippet({ params }, { em, actor, ifMatch }) {
-      await changeSite(em, params.site, async (transaction, site) => {
+      await withSiteLock(em, params.site, async (transaction, site) => {
         const found = await findSnippet(transaction, site, params.snippet);
         const { snippet } = found;
         assertIfMatch(ifMatch, snippetTag(found), `“${snippet.name}”`, {

@@ -2,7 +2,7 @@ import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Visiting } from '../pages/page-skeletons.js';
-import { findSite } from '../site/change-site.js';
+import { findSite } from '../site/site-lock.js';
 import { HostEntity, PointerEntity } from '../storage/entities/index.js';
 import { verifySite } from '../verify/verify-site.js';
 

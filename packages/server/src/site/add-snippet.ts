@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { tidyLimits, type Limits, type RecipeLink, type UnrankedSnippet } from '@pragmatica/core';
+import { normalizeLimits, type Limits, type RecipeLink, type UnrankedSnippet } from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
 import { SnippetEntity, type Site, type Snippet } from '../storage/entities/index.js';
 import { setParts } from './edit-draft.js';
@@ -40,7 +40,7 @@ export async function addSnippet(
       ...(state === 'on' ? {} : { stateAt: at, stateBy: actor }),
       include: [...pages.include],
       exclude: [...pages.exclude],
-      limits: tidyLimits(limits as Limits | undefined) ?? {},
+      limits: normalizeLimits(limits as Limits | undefined) ?? {},
       needs: [...needs],
       recipe: recipe ?? null,
       updatedBy: actor,

@@ -13,7 +13,7 @@ import { ProblemError } from '../http/problems.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
-import { audit } from './change-site.js';
+import { audit } from './site-lock.js';
 import type { SiteChecks } from './site-checks.js';
 
 export interface Application {

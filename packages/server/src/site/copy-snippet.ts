@@ -5,7 +5,7 @@ import { ProblemError } from '../http/problems.js';
 import { snapshotSite } from '../storage/draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
-import { audit } from './change-site.js';
+import { audit } from './site-lock.js';
 import { changeOneOf } from './each-site.js';
 
 /** Copies a snippet into another site's draft, all of it or nothing. */

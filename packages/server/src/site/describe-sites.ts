@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { originsOf, type Environment, type SiteResource } from '@pragmatica/contract';
-import { countFindings, difference, openStep, type Finding, type Weighed } from '@pragmatica/core';
+import { countFindings, difference, openStep, type Finding, type WaivedFindings } from '@pragmatica/core';
 import { isLocalHost } from '@pragmatica/contract/node';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { groupBy } from '../group-by.js';
@@ -52,7 +52,7 @@ function describe(
   hosts: readonly Host[],
   pointers: readonly Pointer[],
   draft: readonly DraftSnippet[],
-  { open, waived }: Weighed,
+  { open, waived }: WaivedFindings,
   checks: SiteChecks,
 ): SiteResource {
   const serving = (environment: Environment): Pointer | undefined =>

@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { ProblemError } from '../http/problems.js';
 import type { Site } from '../storage/entities/index.js';
-import { changeSite } from './change-site.js';
+import { withSiteLock } from './site-lock.js';
 
 /**
  * A change of one site among several: all of it or nothing, whatever becomes of the others.
@@ -15,7 +15,7 @@ export async function changeOneOf(
   change: (em: EntityManager, site: Site) => Promise<string>,
 ): Promise<SiteResult> {
   try {
-    return { site: key, isDone: true, message: await changeSite(em.fork(), key, change) };
+    return { site: key, isDone: true, message: await withSiteLock(em.fork(), key, change) };
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;
     return { site: key, isDone: false, message: error.message };

@@ -9,7 +9,7 @@ import {
 } from '@pragmatica/core';
 import { ProblemError } from '../http/problems.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
-import { audit, notifyGateways } from './change-site.js';
+import { audit, notifyGateways } from './site-lock.js';
 
 export interface PublishInput {
   readonly message: string;
@@ -104,7 +104,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
     const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more.`;
     throw new ProblemError(
       'errors-found',
-      `Nothing was published: the checks find ${errors.length === 1 ? 'an error' : `${errors.length} errors`}. ${first!.title}.${more} Mend or accept them, or publish with a reason.`,
+      `Nothing was published: the checks find ${errors.length === 1 ? 'an error' : `${errors.length} errors`}. ${first!.title}.${more} Fix or accept them, or publish with a reason.`,
       { errors: fieldsOf(snapshot, errors) },
     );
   }

@@ -1,11 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { RecipeUpdate } from '@pragmatica/contract';
 import {
-  bringUp,
+  mergeVersion,
   difference,
   recipeDifference,
   withSnippet,
-  type BroughtUp,
+  type VersionMerge,
   type Recipe,
   type RecipeBook,
   type Snapshot,
@@ -15,7 +15,7 @@ import { codeChanges } from './code-changes.js';
 import { ProblemError } from '../http/problems.js';
 import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { SiteEntity, type Site } from '../storage/entities/index.js';
-import { audit } from './change-site.js';
+import { audit } from './site-lock.js';
 import { setParts } from './edit-draft.js';
 
 /** A snippet that is behind, and what it would be. */
@@ -23,7 +23,7 @@ interface Behind {
   readonly snippet: SnapshotSnippet;
   readonly from: Recipe;
   readonly to: Recipe;
-  readonly brought: BroughtUp;
+  readonly brought: VersionMerge;
   /** What would change in the draft, in words. */
   readonly changes: readonly string[];
   readonly after: Snapshot;
@@ -34,7 +34,7 @@ function behindOf(snapshot: Snapshot, snippet: SnapshotSnippet, book: RecipeBook
   const from = book.followed(snippet.recipe);
   const to = from && book.find(from.key);
   if (!from || !to || to.version <= from.version || snippet.state === 'archived') return undefined;
-  const brought = bringUp(snippet, from, to, snapshot);
+  const brought = mergeVersion(snippet, from, to, snapshot);
   const after = withSnippet(
     { ...snapshot, site: { ...snapshot.site, fields: brought.fields } },
     brought.snippet,

@@ -10,7 +10,7 @@ export interface SeenDraft {
   readonly served: string;
 }
 
-const MOST_BYTES = 128 << 20;
+const MAX_BYTES = 128 << 20;
 const KEPT_MS = 60 * 60_000;
 
 /**
@@ -19,7 +19,7 @@ const KEPT_MS = 60 * 60_000;
  */
 export class SeenDrafts {
   readonly #seen = new LRUCache<string, SeenDraft>({
-    maxSize: MOST_BYTES,
+    maxSize: MAX_BYTES,
     ttl: KEPT_MS,
     sizeCalculation: ({ snapshot }) => 1_000 + canonicalJson(snapshot).length,
   });

@@ -3,13 +3,13 @@ import {
   dayAt,
   snapshotDigest,
   unfinishedFinding,
-  weigh,
+  applyWaivers,
   type Finding,
   type RecipeUse,
   type Snapshot,
   type StepTick,
   type Waiver,
-  type Weighed,
+  type WaivedFindings,
 } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { groupBy } from '../group-by.js';
@@ -18,8 +18,8 @@ import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/tasks.js';
-import { findSite } from './change-site.js';
-import { RecipeShelf } from './recipe-shelf.js';
+import { findSite } from './site-lock.js';
+import { RecipeCache } from './recipe-cache.js';
 import {
   HostEntity,
   StepTickEntity,
@@ -42,7 +42,7 @@ export type SiteKnowledge = Required<Omit<PlainKnowledge, 'now'>>;
  * set or what is known of the site changes.
  */
 export class SiteChecks {
-  readonly shelf = new RecipeShelf();
+  readonly recipeCache = new RecipeCache();
   readonly readers: Readers;
   readonly client: SiteClient;
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
@@ -59,7 +59,7 @@ export class SiteChecks {
   async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const [host] = hosts;
-    const { recipes, edition } = await this.shelf.look(em);
+    const { recipes, edition } = await this.recipeCache.look(em);
     const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
     if (!host) return { ...NOTHING_KNOWN, ...more };
     let known = this.#known.get(host.id);
@@ -74,7 +74,7 @@ export class SiteChecks {
 
   /** The recipes that the snippets of a set are installs of. */
   async recipeUses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
-    const { recipes, edition } = await this.shelf.look(em);
+    const { recipes, edition } = await this.recipeCache.look(em);
     return this.readers.run('recipeUses', { snapshot, recipes, edition });
   }
 
@@ -116,9 +116,9 @@ export class SiteChecks {
   }
 
   /** What asks for attention in a site's set, and what somebody has accepted. */
-  async weigh(em: EntityManager, site: Site, snapshot: Snapshot): Promise<Weighed> {
+  async applyWaivers(em: EntityManager, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
     const found = await this.find(snapshot, await this.knowledge(em, site));
-    return weigh(found, await waiversOf(em, site), today(site));
+    return applyWaivers(found, await waiversOf(em, site), today(site));
   }
 
   /**
@@ -129,17 +129,17 @@ export class SiteChecks {
   async weighAll(
     em: EntityManager,
     drafts: readonly { readonly site: Site; readonly snapshot: Snapshot; readonly hosts: readonly Host[] }[],
-  ): Promise<Map<number, Weighed>> {
+  ): Promise<Map<number, WaivedFindings>> {
     const ids = { $in: drafts.map(({ site }) => site.id) };
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
-    const { recipes, edition } = await this.shelf.look(em);
+    const { recipes, edition } = await this.recipeCache.look(em);
     const weighed = await Promise.all(
       drafts.map(async ({ site, snapshot, hosts }) => {
         const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
         const more = { recipes, edition, ticks: (ticks.get(site.id) ?? []).map(toTick) };
         const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
-        return [site.id, weigh(found, waivers.get(site.id) ?? [], today(site))] as const;
+        return [site.id, applyWaivers(found, waivers.get(site.id) ?? [], today(site))] as const;
       }),
     );
     return new Map(weighed);

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { tidyLimits, type Snapshot, type SnapshotSnippet, type SnippetState } from '@pragmatica/core';
+import { normalizeLimits, type Snapshot, type SnapshotSnippet, type SnippetState } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
 import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
 
@@ -53,7 +53,7 @@ export function snapshotSite({ key, name, timeZone, pageGroups, consent, fields 
 function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
   const { key, name, purpose, provider, note, state, include, exclude, needs } = snippet;
   const { stateAt, stateBy } = snippet;
-  const limits = tidyLimits(snippet.limits);
+  const limits = normalizeLimits(snippet.limits);
   return {
     key,
     name,

@@ -21,7 +21,7 @@ type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
 /** Pages fetched at once: polite to the site, and enough to keep the line busy. */
 const CONCURRENCY = 4;
 const TIMEOUT_MS = 15_000;
-const MOST_BYTES = 16 * 1024 * 1024;
+const MAX_BYTES = 16 * 1024 * 1024;
 
 /** Fetches each page as a visitor would and compares it with its page plan. Ends early when the consumer does. */
 export async function* verifySite(task: VerificationTask): AsyncGenerator<VerificationEvent> {
@@ -80,7 +80,7 @@ async function visit(
       return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
     // The same visitor as the request: no cookie, no device told.
     const load = { page: pageAddress(path, host), device: 'desktop', consent: [], at: Date.now() } as const;
-    const page = await readBounded(response, MOST_BYTES);
+    const page = await readBounded(response, MAX_BYTES);
     if (page === undefined) return failed(200, 'The page is larger than 16 MB, and was not looked at.');
     const encoding = charsetOf(type);
     return {

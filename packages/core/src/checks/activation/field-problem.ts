@@ -35,11 +35,11 @@ export const fieldProblem: Check = {
   *run(set) {
     for (const part of set.parts) {
       if (!part.isOn) continue;
-      const told = new Set<string>();
+      const reported = new Set<string>();
       for (const use of fieldUses(set.sourceOf(part.key))) {
         const problem = problemOf(use, set.snapshot);
-        if (problem === undefined || told.has(use.name)) continue;
-        told.add(use.name);
+        if (problem === undefined || reported.has(use.name)) continue;
+        reported.add(use.name);
         yield {
           about: use.name,
           title: `${partName(part)}: the field “${use.name}” ${problem.title}`,

@@ -35,7 +35,7 @@ export const placeholder: Check = {
       title: `${partName(part)} still has the example’s “${mark.value}”`,
       advice:
         'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
-      note: mark.sure === 'certain' ? 'stands for your own value' : 'looks like an example',
+      note: mark.confidence === 'certain' ? 'stands for your own value' : 'looks like an example',
     }));
   },
 };

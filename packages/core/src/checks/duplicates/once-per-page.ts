@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import type { Range } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
@@ -72,7 +72,7 @@ export const oncePerPage: Check = {
   },
 };
 
-const singlesOf = byObject(({ code, facts }: ReadCode) =>
+const singlesOf = memoizeByObject(({ code, facts }: ReadCode) =>
   facts.pieces.flatMap(({ range }) => {
     const tag = code.slice(range.start, range.end);
     const single = SINGLE.find(({ pattern }) => pattern.test(tag));

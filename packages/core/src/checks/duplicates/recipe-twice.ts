@@ -65,7 +65,7 @@ export const recipeTwice: Check = {
   ],
   *run(set) {
     const mains = firstOfEach(set);
-    let told: Set<string> | undefined;
+    let reported: Set<string> | undefined;
     for (const [first, ...others] of groups(mains, ({ snippet }) => {
       const recipe = set.recipeOf(snippet);
       return recipe?.repeatable === false ? recipe.key : undefined;
@@ -73,8 +73,8 @@ export const recipeTwice: Check = {
       for (const second of others) {
         const page = set.meeting(first!, second);
         if (page === undefined) continue;
-        told ??= pairsTold(set);
-        if (told.has(pairKey(first!.snippet.key, second.snippet.key))) continue;
+        reported ??= pairsReported(set);
+        if (reported.has(pairKey(first!.snippet.key, second.snippet.key))) continue;
         const { name, key } = set.recipeOf(first!.snippet)!;
         yield {
           about: key,
@@ -98,7 +98,7 @@ function firstOfEach({ running }: CheckedSet): ReadPart[] {
 }
 
 /** What other checks tell more exactly is told once. */
-function pairsTold(set: CheckedSet): Set<string> {
+function pairsReported(set: CheckedSet): Set<string> {
   return new Set(
     [sameCode, sameResource, sameAccount].flatMap((check) =>
       [...check.run(set)].flatMap(({ subjects: [a, b] }) => (a && b ? [pairKey(a.snippet, b.snippet)] : [])),

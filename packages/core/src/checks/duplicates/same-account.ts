@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import type { Account, Facts } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
@@ -17,13 +17,13 @@ export function heldAccounts(parts: readonly ReadPart[]): Held[] {
   return parts.flatMap((part) => sureAccounts(part.facts).map((account) => ({ part, account })));
 }
 
-const sureAccounts = byObject(({ accounts, loads }: Facts) =>
+const sureAccounts = memoizeByObject(({ accounts, loads }: Facts) =>
   accounts.flatMap((account) => {
     const isFallback = loads.some(
       ({ noScript, range }) =>
         noScript && range.start <= account.range.start && account.range.end <= range.end,
     );
-    return account.domain === undefined || account.sure !== 'certain' || isFallback
+    return account.domain === undefined || account.confidence !== 'certain' || isFallback
       ? []
       : [{ ...account, domain: account.domain }];
   }),

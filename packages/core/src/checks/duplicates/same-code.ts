@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import { partName } from '../../snapshot/index.js';
 import { normalForm } from '../normal-form.js';
 import { type CheckedSet } from '../checked-set.js';
@@ -70,7 +70,7 @@ export const sameCode: Check = {
 };
 
 /** Each part and the first one before it with the same code. */
-export const sameCodePairs = byObject(({ running }: CheckedSet): [ReadPart, ReadPart][] => {
+export const sameCodePairs = memoizeByObject(({ running }: CheckedSet): [ReadPart, ReadPart][] => {
   // Comparing trees is needed only where what the code does is the same in number.
   const alike = groups(running, ({ read }) => outline(read));
   return alike.flatMap((group) =>
@@ -80,9 +80,9 @@ export const sameCodePairs = byObject(({ running }: CheckedSet): [ReadPart, Read
   );
 });
 
-const normalFormOf = byObject(({ code }: ReadCode) => normalForm(code));
+const normalFormOf = memoizeByObject(({ code }: ReadCode) => normalForm(code));
 
-const outline = byObject(({ code, facts }: ReadCode): string | undefined =>
+const outline = memoizeByObject(({ code, facts }: ReadCode): string | undefined =>
   code.trim() === ''
     ? undefined
     : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(

@@ -1,5 +1,5 @@
 import { normalAddress, type Load } from '../../facts/index.js';
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
@@ -12,7 +12,7 @@ interface Loaded {
   readonly load: Load;
 }
 
-const addressOf = byObject(({ address }: Load) => normalAddress(address));
+const addressOf = memoizeByObject(({ address }: Load) => normalAddress(address));
 
 export const sameResource: Check = {
   id: 'same-resource',

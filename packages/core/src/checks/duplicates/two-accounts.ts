@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import { normalAddress, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
@@ -80,4 +80,4 @@ export const twoAccounts: Check = {
 };
 
 /** Without its query, which is where accounts differ. */
-const loaderOf = byObject(({ address }: Load) => normalAddress(address).split('?', 1)[0]!);
+const loaderOf = memoizeByObject(({ address }: Load) => normalAddress(address).split('?', 1)[0]!);

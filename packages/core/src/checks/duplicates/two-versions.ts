@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import { versionedFile, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
@@ -77,4 +77,4 @@ export const twoVersions: Check = {
   },
 };
 
-const fileOf = byObject(({ address }: Load) => versionedFile(address));
+const fileOf = memoizeByObject(({ address }: Load) => versionedFile(address));

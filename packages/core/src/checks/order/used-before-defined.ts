@@ -1,4 +1,4 @@
-import type { Moment } from '../../facts/index.js';
+import type { ExecutionPhase } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import type { Check } from '../check.js';
@@ -79,7 +79,7 @@ export const usedBeforeDefined: Check = {
   },
 };
 
-const READY: Readonly<Record<Moment, string>> = {
+const READY: Readonly<Record<ExecutionPhase, string>> = {
   parse: 'at its place',
   deferred: 'when the whole page has been read',
   async: 'when its script has arrived, sooner or later',

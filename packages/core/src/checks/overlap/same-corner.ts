@@ -52,13 +52,13 @@ export const sameCorner: Check = {
 
 /** What floats in a corner: one box of each part, as its code declares it, otherwise as its recipe does. */
 function floating(set: CheckedSet): Floating[] {
-  const told = new Set<string>();
+  const reported = new Set<string>();
   return set.running.flatMap((part): Floating[] => {
     const own = part.facts.boxes.find(({ position, corner }) => position === 'fixed' && isCorner(corner));
     if (own) return [{ part, corner: own.corner, range: own.range }];
     const corner = isFallback(part) ? undefined : set.recipeOf(part.snippet)?.floats;
-    if (corner === undefined || !isCorner(corner) || told.has(part.snippet.key)) return [];
-    told.add(part.snippet.key);
+    if (corner === undefined || !isCorner(corner) || reported.has(part.snippet.key)) return [];
+    reported.add(part.snippet.key);
     return [{ part, corner }];
   });
 }

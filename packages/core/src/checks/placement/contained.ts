@@ -1,4 +1,4 @@
-import { byObject } from '../../memoize/by-object.js';
+import { memoizeByObject } from '../../memoize/by-object.js';
 import {
   UNPROVEN,
   containmentProblem,
@@ -78,7 +78,7 @@ export const contained: Check = {
   },
 };
 
-const problems = byObject<ReadCode, Map<boolean, Containment | undefined>>(() => new Map());
+const problems = memoizeByObject<ReadCode, Map<boolean, Containment | undefined>>(() => new Map());
 
 /** All places in the head are alike to the code, and so are all in the body. */
 function problemOf(read: ReadCode, placement: Placement): Containment | undefined {

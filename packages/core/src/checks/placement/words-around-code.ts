@@ -3,7 +3,7 @@ import { evidence, subject } from '../evidence.js';
 import type { Check } from '../check.js';
 
 /** Fewer words may be meant: a label beside a button. */
-const FEWEST_WORDS = 4;
+const MIN_WORDS = 4;
 
 export const wordsAroundCode: Check = {
   id: 'words-around-code',
@@ -37,8 +37,7 @@ export const wordsAroundCode: Check = {
         continue;
       const texts = pieces.filter(({ kind }) => kind === 'text');
       const words = texts.map(({ range }) => part.code.slice(range.start, range.end)).join(' ');
-      if (texts.length === pieces.length || (words.match(/\p{L}{2,}/gu) ?? []).length < FEWEST_WORDS)
-        continue;
+      if (texts.length === pieces.length || (words.match(/\p{L}{2,}/gu) ?? []).length < MIN_WORDS) continue;
       const code = pieces
         .filter(({ kind }) => kind !== 'text')
         .map(({ range }) => part.code.slice(range.start, range.end))

@@ -3,7 +3,7 @@ import { subject } from '../evidence.js';
 import type { Check } from '../check.js';
 
 /** So much code is read with every page load, where a file of its own would be kept by the browser. */
-const MOST_BYTES = 50_000;
+const MAX_BYTES = 50_000;
 const BYTES_PER_KB = 1_000;
 
 const long = (length: number): string => `/* ${'deck '.repeat(length / 5)} */`;
@@ -20,7 +20,7 @@ export const heavyCode: Check = {
   right: [{ name: 'Deck plan', parts: [{ placement: 'body-end', code: `<script>${long(600)}</script>` }] }],
   *run(set) {
     for (const part of set.running) {
-      if (part.facts.bytes <= MOST_BYTES) continue;
+      if (part.facts.bytes <= MAX_BYTES) continue;
       yield {
         about: 'bytes',
         title: `${partName(part)} adds ${Math.round(part.facts.bytes / BYTES_PER_KB)} KB to every page that it runs on`,

@@ -1,10 +1,10 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { DEEPEST_MARKUP, TooMuchError } from '../../bounds/too-much.js';
+import { MAX_MARKUP_DEPTH, TooMuchError } from '../../bounds/too-much.js';
 import { boxOf } from '../script/elements.js';
 import { readScript } from '../script/read-script.js';
 import type { Record } from '../script/record.js';
 import { readStyles } from '../styles.js';
-import type { CodeProblem, Moment, Piece, PieceKind, Range } from '../types.js';
+import type { CodeProblem, ExecutionPhase, Piece, PieceKind, Range } from '../types.js';
 import { attribute, isJsonType, isScriptType } from './script-type.js';
 import { loadOfTag } from './tag-loads.js';
 
@@ -75,7 +75,7 @@ function pieceKind(node: Tree.Node): PieceKind {
 
 function readNode(context: MarkupContext, node: Tree.Node, html: string, place: Place): void {
   if (!('tagName' in node)) return;
-  if (place.depth > DEEPEST_MARKUP) throw new TooMuchError('nesting');
+  if (place.depth > MAX_MARKUP_DEPTH) throw new TooMuchError('nesting');
   readAttributes(context, node, html, place);
   switch (node.tagName) {
     case 'script':
@@ -135,7 +135,7 @@ function readScriptElement(context: MarkupContext, element: Tree.Element, place:
       );
     return;
   }
-  const when: Moment = isModule ? (isAsync ? 'async' : 'deferred') : 'parse';
+  const when: ExecutionPhase = isModule ? (isAsync ? 'async' : 'deferred') : 'parse';
   const wrong = readScript(context.record, code, { base: start, when, isModule });
   if (wrong) context.problem('syntax', start + wrong.offset, wrong.message);
 }
@@ -162,7 +162,7 @@ function readAttributes(context: MarkupContext, element: Tree.Element, html: str
   for (const { name, value } of element.attrs) {
     const own = attributeRange(element, name, place.base) ?? range;
     if (name === 'id' && value !== '')
-      record.makes.push({ id: value, by: 'tag', range: own, sure: 'certain' });
+      record.makes.push({ id: value, by: 'tag', range: own, confidence: 'certain' });
     else if (/^on[a-z]+$/.test(name)) readHandler(context, value, html, own, place);
     else if (name === 'style') {
       const styles = new Map(
@@ -172,7 +172,7 @@ function readAttributes(context: MarkupContext, element: Tree.Element, html: str
         }),
       );
       const box = boxOf(styles);
-      if (box) record.boxes.push({ ...box, range: own, sure: 'certain' });
+      if (box) record.boxes.push({ ...box, range: own, confidence: 'certain' });
     }
     if (name === 'href' && /^\s*javascript:/i.test(value))
       readHandler(context, value.replace(/^\s*javascript:/i, ''), html, own, place);

@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import type { Load, LoadMode, Moment, Range, ResourceKind } from '../types.js';
+import type { Load, LoadMode, ExecutionPhase, Range, ResourceKind } from '../types.js';
 import { attribute, isScriptType } from './script-type.js';
 
 /** What a tag makes the browser fetch. */
@@ -8,11 +8,11 @@ export function loadOfTag(element: Tree.Element, range: Range, noScript: boolean
     address: string | undefined,
     kind: ResourceKind,
     mode: LoadMode = 'none',
-    when: Moment = 'parse',
+    when: ExecutionPhase = 'parse',
   ): Load[] =>
     address === undefined || address.trim() === ''
       ? []
-      : [{ address: address.trim(), kind, by: 'tag', mode, when, noScript, range, sure: 'certain' }];
+      : [{ address: address.trim(), kind, by: 'tag', mode, when, noScript, range, confidence: 'certain' }];
   switch (element.tagName) {
     case 'script':
       return isScriptType(attribute(element, 'type')) ? script(element, load) : [];
@@ -36,7 +36,12 @@ export function loadOfTag(element: Tree.Element, range: Range, noScript: boolean
   }
 }
 
-type Make = (address: string | undefined, kind: ResourceKind, mode?: LoadMode, when?: Moment) => Load[];
+type Make = (
+  address: string | undefined,
+  kind: ResourceKind,
+  mode?: LoadMode,
+  when?: ExecutionPhase,
+) => Load[];
 
 /** HTML Standard 4.12.1, the table of async, defer and module. */
 function script(element: Tree.Element, load: Make): Load[] {

@@ -12,7 +12,7 @@ import {
   asText,
   fewItems,
   joinTexts,
-  leastSure,
+  leastConfident,
   text,
   type ElementValue,
   type Value,
@@ -82,7 +82,7 @@ function fetched(kind: ResourceKind, mode: LoadMode = 'none'): Known {
       when: walker.context.phase,
       noScript: false,
       range: walker.range(node),
-      sure: address.sure,
+      confidence: address.confidence,
     });
     return UNKNOWN;
   };
@@ -96,7 +96,7 @@ const write: Known = ({ walker, node, args }) => {
   const parts = args.map(asText);
   walker.record.write({
     html: joinTexts(parts).text,
-    sure: leastSure(parts),
+    confidence: leastConfident(parts),
     range: walker.range(node),
     when: walker.context.phase,
     isDocumentWrite: true,
@@ -267,7 +267,7 @@ function method(called: Called, name: string): Value | undefined {
       const html = asText(args[1] ?? UNKNOWN);
       walker.record.write({
         html: html.text,
-        sure: html.sure,
+        confidence: html.confidence,
         range: walker.range(node),
         when: walker.context.phase,
         isDocumentWrite: false,
@@ -293,7 +293,7 @@ function method(called: Called, name: string): Value | undefined {
     default:
   }
   if (owner.kind === 'array') return ofArray(called, owner.items, name);
-  if (owner.kind === 'text') return ofText(owner.text, owner.sure, name, args);
+  if (owner.kind === 'text') return ofText(owner.text, owner.confidence, name, args);
   if (!CALLING_NOW.has(name)) return undefined;
   for (const value of args) if (value.kind === 'function') walker.call(value, [], UNKNOWN);
   return UNKNOWN;
@@ -326,32 +326,32 @@ function replaced(owner: string, sought: string, other: string): string[] {
 
 function ofText(
   owner: string,
-  sure: 'certain' | 'likely' | 'guess',
+  confidence: 'certain' | 'likely' | 'guess',
   name: string,
   args: readonly Value[],
 ): Value {
   const given = args.map(asText);
   switch (name) {
     case 'concat':
-      return joinTexts([text(owner, sure), ...given]);
+      return joinTexts([text(owner, confidence), ...given]);
     case 'toString':
     case 'valueOf':
-      return text(owner, sure);
+      return text(owner, confidence);
     case 'trim':
-      return text(owner.trim(), sure);
+      return text(owner.trim(), confidence);
     case 'toLowerCase':
-      return text(owner.toLowerCase(), sure);
+      return text(owner.toLowerCase(), confidence);
     case 'toUpperCase':
-      return text(owner.toUpperCase(), sure);
+      return text(owner.toUpperCase(), confidence);
     case 'replace':
       if (args[0]?.kind === 'text' && args[1]?.kind === 'text')
-        return joinTexts(replaced(owner, args[0].text, given[1]!.text).map((part) => text(part, sure)));
+        return joinTexts(replaced(owner, args[0].text, given[1]!.text).map((part) => text(part, confidence)));
       return text(owner.includes(HOLE) ? owner : HOLE, 'likely');
     case 'split':
       if (args[0]?.kind === 'text')
         return {
           kind: 'array',
-          items: fewItems(owner.split(args[0].text).map((part) => text(part, sure))),
+          items: fewItems(owner.split(args[0].text).map((part) => text(part, confidence))),
           range: { start: 0, end: 0 },
         };
       return UNKNOWN;

@@ -39,7 +39,7 @@ export function placeElement(walker: Walker, element: ElementValue): void {
       when: walker.context.phase,
       noScript: false,
       range,
-      sure: written.sure,
+      confidence: written.confidence,
     });
   }
   readBox(walker, element);
@@ -62,7 +62,7 @@ function linkKind(element: ElementValue): ResourceKind {
 /** A box that stays where it is while the page moves under it. */
 function readBox(walker: Walker, element: ElementValue): void {
   const box = boxOf(element.styles);
-  if (box) walker.record.boxes.push({ ...box, range: element.range, sure: 'certain' });
+  if (box) walker.record.boxes.push({ ...box, range: element.range, confidence: 'certain' });
 }
 
 /** What a style says of a floating box; undefined for one that does not float. */

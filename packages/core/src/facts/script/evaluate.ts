@@ -28,7 +28,7 @@ import {
   certainTruth,
   fewItems,
   joinTexts,
-  lessSure,
+  lessConfident,
   text,
   truth,
   type TextValue,
@@ -70,7 +70,7 @@ export function evaluate(walker: Walker, node: Expression): Value {
         when: walker.context.phase,
         noScript: false,
         range: walker.range(node),
-        sure: address.sure,
+        confidence: address.confidence,
       });
       return UNKNOWN;
     }
@@ -208,7 +208,7 @@ function operate(operator: BinaryExpression['operator'], left: Value, right: Val
     case '!=':
     case '!==': {
       if (left.kind !== 'text' || right.kind !== 'text') return UNKNOWN;
-      if (left.sure !== 'certain' || right.sure !== 'certain') return UNKNOWN;
+      if (left.confidence !== 'certain' || right.confidence !== 'certain') return UNKNOWN;
       const same = left.text === right.text;
       return { kind: 'plain', value: operator.startsWith('=') ? same : !same };
     }
@@ -242,7 +242,7 @@ function logical(walker: Walker, node: LogicalExpression): Value {
 }
 
 function unsure(value: Value): Value {
-  return value.kind === 'text' ? text(value.text, lessSure(value.sure, 'likely')) : value;
+  return value.kind === 'text' ? text(value.text, lessConfident(value.confidence, 'likely')) : value;
 }
 
 function readMember(walker: Walker, node: MemberExpression): Value {

@@ -1,4 +1,4 @@
-import type { Moment } from '../types.js';
+import type { ExecutionPhase } from '../types.js';
 import type { Scope } from './scope.js';
 import type { Value } from './values.js';
 
@@ -30,7 +30,7 @@ export class Guards {
 /** The state of a function, or of a script, while it runs (ECMAScript 9.4, execution contexts). */
 export interface ExecutionContext {
   readonly scope: Scope<Value>;
-  readonly phase: Moment;
+  readonly phase: ExecutionPhase;
   readonly thisValue: Value;
   /** Names declared here become globals: outside of functions, blocks and modules. */
   readonly isTopLevel: boolean;

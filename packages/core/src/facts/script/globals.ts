@@ -14,7 +14,7 @@ export function useGlobal(walker: Walker, name: string, node: Node): void {
     when: context.phase,
     isGuarded: isGuarded(context, name),
     range: walker.range(node),
-    sure: 'certain',
+    confidence: 'certain',
   });
 }
 
@@ -28,13 +28,14 @@ export function defineGlobal(walker: Walker, name: string, value: Value, node: N
     what: kindOf(value),
     isStub: isStub(value) || (from !== undefined && keepsOld(from)),
     range: walker.range(node),
-    sure: 'certain',
+    confidence: 'certain',
   });
   record.globals.set(name, value);
   if (value.kind !== 'object') return;
   const keys = [...value.properties.keys()];
   const isPlain = [...value.properties.values()].every(({ kind }) => kind !== 'function');
-  if (keys.length > 0 && isPlain) record.settings.push({ name, keys, range: value.range, sure: 'certain' });
+  if (keys.length > 0 && isPlain)
+    record.settings.push({ name, keys, range: value.range, confidence: 'certain' });
 }
 
 function kindOf({ kind }: Value): Definition['what'] {

@@ -82,7 +82,7 @@ export function needElement(walker: Walker, selector: string, node: Node): void 
     isGuarded: isGuarded(walker.context, elementGuard(selector)),
     own: undefined,
     range: walker.range(node),
-    sure: 'certain',
+    confidence: 'certain',
   });
 }
 
@@ -145,7 +145,7 @@ export function setMember(walker: Walker, node: MemberExpression, value: Value, 
         const html = asText(value);
         walker.record.write({
           html: html.text,
-          sure: html.sure,
+          confidence: html.confidence,
           range: walker.range(node),
           when: walker.context.phase,
           isDocumentWrite: false,
@@ -201,12 +201,12 @@ export function setProperty(
     if (element.tag === 'img') placeElement(walker, element);
   }
   if (name === 'id' && value.kind === 'text')
-    walker.record.makes.push({ id: value.text, by: 'script', range, sure: value.sure });
+    walker.record.makes.push({ id: value.text, by: 'script', range, confidence: value.confidence });
   if (name === 'innerHTML') {
     const html = asText(value);
     walker.record.write({
       html: html.text,
-      sure: html.sure,
+      confidence: html.confidence,
       range,
       when: walker.context.phase,
       isDocumentWrite: false,
@@ -220,7 +220,7 @@ function storeCookie(walker: Walker, value: Value, node: Node): void {
     where: 'cookie',
     key: name === undefined || name.includes(HOLE) ? undefined : name,
     range: walker.range(node),
-    sure: 'certain',
+    confidence: 'certain',
   });
 }
 
@@ -229,6 +229,6 @@ export function store(walker: Walker, where: string, key: string | undefined, no
     where: where === 'sessionStorage' ? 'sessionStorage' : 'localStorage',
     key: key?.includes(HOLE) === true ? undefined : key,
     range: walker.range(node),
-    sure: 'certain',
+    confidence: 'certain',
   });
 }

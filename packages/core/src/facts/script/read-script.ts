@@ -1,7 +1,7 @@
 import type { Program } from 'acorn';
 import { parseBounded } from '../../bounds/parse-script.js';
 import { tooMuchOf } from '../../bounds/too-much.js';
-import type { Moment } from '../types.js';
+import type { ExecutionPhase } from '../types.js';
 import type { Record } from './record.js';
 import { ScriptWalker } from './script-walker.js';
 
@@ -29,7 +29,7 @@ export function parseScript(code: string, isModule: boolean): Program | SyntaxPr
 export interface ScriptContext {
   /** Where the script's first character stands in the pasted text. */
   readonly base: number;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   readonly isModule: boolean;
 }
 

@@ -4,20 +4,20 @@ import type {
   FloatingBox,
   Load,
   MadeElement,
-  Moment,
+  ExecutionPhase,
   NeededElement,
   Range,
   SentEvent,
   Settings,
   Stored,
-  Sureness,
+  Confidence,
   Use,
 } from '../types.js';
 import { TooMuchError } from '../../bounds/too-much.js';
 import type { Value } from './values.js';
 
 /** Characters of markup that the scripts of one paste write. */
-const MOST_WRITTEN = 1 << 20;
+const MAX_WRITTEN = 1 << 20;
 
 /** A call whose arguments may name an account or an event. */
 export interface SeenCall {
@@ -31,9 +31,9 @@ export interface SeenCall {
 /** Markup that a script writes into the page. */
 export interface WrittenMarkup {
   readonly html: string;
-  readonly sure: Sureness;
+  readonly confidence: Confidence;
   readonly range: Range;
-  readonly when: Moment;
+  readonly when: ExecutionPhase;
   /** With `document.write`, which the page waits for; otherwise into an element. */
   readonly isDocumentWrite: boolean;
 }
@@ -74,11 +74,11 @@ export class Record {
   /** Markup that a script writes is read again, so there is a bound to how much of it is. */
   write(written: WrittenMarkup): void {
     this.#writtenLength += written.html.length;
-    if (this.#writtenLength > MOST_WRITTEN) throw new TooMuchError('length');
+    if (this.#writtenLength > MAX_WRITTEN) throw new TooMuchError('length');
     this.written.push(written);
   }
 
-  #isNew(what: string, name: string, when: Moment, flag: boolean): boolean {
+  #isNew(what: string, name: string, when: ExecutionPhase, flag: boolean): boolean {
     const key = `${what} ${when} ${String(flag)} ${name}`;
     if (this.#seen.has(key)) return false;
     this.#seen.add(key);

@@ -1,5 +1,5 @@
 import type { Expression, Node, Program } from 'acorn';
-import type { Moment, Range } from '../types.js';
+import type { ExecutionPhase, Range } from '../types.js';
 import { bind } from './bind.js';
 import { evaluate } from './evaluate.js';
 import { Guards, type ExecutionContext } from './execution-context.js';
@@ -35,7 +35,7 @@ export class ScriptWalker implements Walker {
   #steps = 0;
 
   /** @param base - where the script's first character stands in the pasted text */
-  constructor(record: Record, base: number, phase: Moment, isModule: boolean) {
+  constructor(record: Record, base: number, phase: ExecutionPhase, isModule: boolean) {
     this.record = record;
     this.isModule = isModule;
     this.#base = base;

@@ -14,7 +14,7 @@ import type { Completion, Walker } from './walker.js';
 import { UNDEFINED, UNKNOWN, certainTruth } from './values.js';
 
 /** So many items of a list are gone through. */
-const MOST_ITEMS = 20;
+const MAX_ITEMS = 20;
 
 /** Follows statements one after the other, until one leaves. */
 export function runStatements(walker: Walker, body: readonly (Statement | ModuleDeclaration)[]): Completion {
@@ -60,7 +60,7 @@ export function runStatement(walker: Walker, node: Statement | ModuleDeclaration
       return walker.inBlock(() => {
         const over = walker.evaluate(node.right);
         const items = over.kind === 'array' && node.type === 'ForOfStatement' ? over.items : [UNKNOWN];
-        for (const item of items.slice(0, MOST_ITEMS)) {
+        for (const item of items.slice(0, MAX_ITEMS)) {
           if (node.left.type === 'VariableDeclaration') {
             hoistBlock(walker, [node.left]);
             bind(walker, node.left.declarations[0]!.id, item, 'lexical');
@@ -107,7 +107,7 @@ export function runStatement(walker: Walker, node: Statement | ModuleDeclaration
         when: walker.context.phase,
         noScript: false,
         range: walker.range(node.source),
-        sure: 'certain',
+        confidence: 'certain',
       });
       for (const specifier of node.specifiers) walker.context.scope.declare(specifier.local.name, UNKNOWN);
       return 'goes-on';

@@ -1,5 +1,5 @@
 import type { ArrowFunctionExpression, FunctionDeclaration, FunctionExpression } from 'acorn';
-import type { Range, Sureness } from '../types.js';
+import type { Range, Confidence } from '../types.js';
 import type { Scope } from './scope.js';
 
 export type FunctionNode = FunctionDeclaration | FunctionExpression | ArrowFunctionExpression;
@@ -22,7 +22,7 @@ export type Value =
 export interface TextValue {
   readonly kind: 'text';
   readonly text: string;
-  readonly sure: Sureness;
+  readonly confidence: Confidence;
 }
 
 export interface PlainValue {
@@ -96,14 +96,14 @@ export const UNKNOWN: UnknownValue = { kind: 'unknown' };
 export const UNDEFINED: PlainValue = { kind: 'plain', value: undefined };
 export const WINDOW: HostValue = { kind: 'host', path: '' };
 
-export function text(value: string, sure: Sureness = 'certain'): TextValue {
-  return { kind: 'text', text: value, sure };
+export function text(value: string, confidence: Confidence = 'certain'): TextValue {
+  return { kind: 'text', text: value, confidence };
 }
 
 /** A text that a script puts together is followed so far: doubled forty times it would fill the memory. */
-const LONGEST_TEXT = 1 << 16;
+const MAX_TEXT_LENGTH = 1 << 16;
 /** Items of an array that a script puts together. */
-const MOST_ITEMS = 2_000;
+const MAX_ITEMS = 2_000;
 
 /** Texts one after the other, with `separator` between them; what is too long ends in a hole. */
 export function joinTexts(texts: readonly TextValue[], separator = ''): TextValue {
@@ -111,15 +111,15 @@ export function joinTexts(texts: readonly TextValue[], separator = ''): TextValu
   for (const [i, one] of texts.entries()) {
     if (i > 0) whole += separator;
     whole += one.text;
-    if (whole.length > LONGEST_TEXT && texts.length > 1)
-      return text(whole.slice(0, LONGEST_TEXT) + HOLE, lessSure(leastSure(texts), 'likely'));
+    if (whole.length > MAX_TEXT_LENGTH && texts.length > 1)
+      return text(whole.slice(0, MAX_TEXT_LENGTH) + HOLE, lessConfident(leastConfident(texts), 'likely'));
   }
-  return text(whole, leastSure(texts));
+  return text(whole, leastConfident(texts));
 }
 
 /** Items as far as they are followed. */
 export function fewItems(items: readonly Value[]): Value[] {
-  return items.slice(0, MOST_ITEMS);
+  return items.slice(0, MAX_ITEMS);
 }
 
 /** What is written in place of a value that is not known. */
@@ -135,7 +135,7 @@ export function asText(value: Value): TextValue {
 /** Only what is written decides; what could be otherwise on another page is left open. */
 export function certainTruth(value: Value): boolean | undefined {
   if (value.kind === 'plain') return Boolean(value.value);
-  if (value.kind === 'text' && value.sure === 'certain') return value.text !== '';
+  if (value.kind === 'text' && value.confidence === 'certain') return value.text !== '';
   return undefined;
 }
 
@@ -158,13 +158,13 @@ export function truth(value: Value): boolean | undefined {
 }
 
 /** The least sure of several texts. */
-export function leastSure(texts: readonly TextValue[]): Sureness {
-  let sure: Sureness = 'certain';
-  for (const one of texts) sure = lessSure(sure, one.sure);
-  return sure;
+export function leastConfident(texts: readonly TextValue[]): Confidence {
+  let confidence: Confidence = 'certain';
+  for (const one of texts) confidence = lessConfident(confidence, one.confidence);
+  return confidence;
 }
 
-export function lessSure(a: Sureness, b: Sureness): Sureness {
-  const order: readonly Sureness[] = ['certain', 'likely', 'guess'];
+export function lessConfident(a: Confidence, b: Confidence): Confidence {
+  const order: readonly Confidence[] = ['certain', 'likely', 'guess'];
   return order[Math.max(order.indexOf(a), order.indexOf(b))]!;
 }

@@ -1,11 +1,11 @@
 import { Is } from './classes.js';
 import { tagPosition } from './insert-element.js';
-import { Event, Lex, Mode, type Machine } from './state.js';
+import { Event, TokenizerState, Mode, type Machine } from './state.js';
 import { Tag } from './tags.js';
 import { startTag } from './tree.js';
 
 /**
- * What is told with `Event.Before` and `Event.Inside` as their second argument, as bits. From `Closes` on it holds the
+ * The second argument of `Event.Before` and `Event.Inside`, as bits. From `Closes` on it holds the
  * number, plus one, of an element that the anchor's start tag ends: its end tag has to be written before the part.
  */
 export const enum Anchor {
@@ -57,7 +57,7 @@ function wasCreated(m: Machine): boolean {
 function isOpen(m: Machine, oldest: number): boolean {
   const top = m.open.top;
   return (
-    m.lex === Lex.Data &&
+    m.tokenizerState === TokenizerState.Data &&
     top >= 0 &&
     m.open.uid(top) >= oldest &&
     m.open.tag(top) === m.tag &&
@@ -88,7 +88,7 @@ function contextBits(m: Machine): number {
 function placeBits(m: Machine, before: number, parent: number, oldest: number, firstEvent: number): number {
   if (m.tag === Tag.Html || m.tag === Tag.Head || m.tag === Tag.Body || m.tag === Tag.Frameset || m.fostered)
     return Anchor.Refused;
-  // A head or a body that begins right here is told of before.
+  // A head or a body that begins right here has its event before.
   if (m.eventCount > firstEvent) return before;
   const top = m.open.top;
   const isPushed = top >= 0 && m.open.uid(top) >= oldest && m.open.tag(top) === m.tag;

@@ -1,6 +1,6 @@
 import { rulesOutFrameset } from './places.js';
 import { reconstruct } from './reconstruct.js';
-import { Lex, type Machine } from './state.js';
+import { TokenizerState, type Machine } from './state.js';
 
 const GT = 0x3e;
 const BRACKET = 0x5d;
@@ -28,7 +28,7 @@ export function skipCdata(m: Machine): boolean {
     } else if (byte === BRACKET) brackets++;
     else if (byte === GT && brackets >= 2) {
       sectionText(m, from, i - 2);
-      m.lex = Lex.Data;
+      m.tokenizerState = TokenizerState.Data;
       m.commentAt = -1;
       m.at = i + 1;
       return true;

@@ -28,7 +28,7 @@ export const enum Is {
   ItemBoundary = 2048,
   /** selects an insertion mode when it is reset (13.2.4.1) */
   SelectsMode = 4096,
-  /** decides whether `</body>` counts or text is markup; all other elements can be passed over (see `quick.ts`) */
+  /** decides whether `</body>` counts or text is markup; all other elements can be passed over (see `fast-path.ts`) */
   Skeleton = 8192,
   /** td and th */
   Cell = 16384,

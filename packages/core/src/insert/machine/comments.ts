@@ -1,4 +1,4 @@
-import { Lex, type Machine } from './state.js';
+import { TokenizerState, type Machine } from './state.js';
 
 const DASH = 0x2d;
 const GT = 0x3e;
@@ -30,7 +30,7 @@ export function skipBogusComment(m: Machine): boolean {
 }
 
 function close(m: Machine, at: number): boolean {
-  m.lex = Lex.Data;
+  m.tokenizerState = TokenizerState.Data;
   m.commentAt = -1;
   m.at = at;
   return true;

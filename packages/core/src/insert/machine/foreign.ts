@@ -1,7 +1,7 @@
 import { hasFontAttribute, isHtmlAnnotation } from './attributes.js';
 import { Is } from './classes.js';
 import { Ns } from './open-elements.js';
-import { foreignEndFitsNothing, foreignHoldsHtml } from './quick.js';
+import { foreignEndFitsNothing, foreignHoldsHtml } from './fast-path.js';
 import { Reprocess, type Machine } from './state.js';
 import { Tag } from './tags.js';
 

@@ -1,8 +1,8 @@
 import { Bytes, Ints, type PageWindow } from './memory.js';
 
 export const MARKER: number = -1;
-const MOST_BYTES = 1 << 20;
-const MOST_ENTRIES = 1 << 16;
+const MAX_BYTES = 1 << 20;
+const MAX_ENTRIES = 1 << 16;
 
 const STRIDE: number = 5;
 const TAG: number = 0;
@@ -152,7 +152,7 @@ export class FormattingList {
 
   #insert(to: number, tag: number, uid: number, at: number, length: number): void {
     const size = this.size + 1;
-    if (size > MOST_ENTRIES) {
+    if (size > MAX_ENTRIES) {
       this.overflow = true;
       return;
     }
@@ -175,7 +175,7 @@ export class FormattingList {
   #reserveBytes(length: number): void {
     if (this.#used + length <= this.#bytes.length) return;
     this.#compact();
-    if (this.#used + length > MOST_BYTES) {
+    if (this.#used + length > MAX_BYTES) {
       this.overflow = true;
       return;
     }

@@ -3,8 +3,8 @@ import { Tag, TAG_NAMES } from './tags.js';
 
 const SLOTS = 1024;
 /** More different unknown names than this, or longer ones in all, and a page is given up (it is no page). */
-const MOST_NAMES = 20_000;
-const MOST_BYTES = 1 << 20;
+const MAX_NAMES = 20_000;
+const MAX_BYTES = 1 << 20;
 
 /** Numbers names: known ones by `Tag`, others from `Tag.Unknown` on, for the length of one page. */
 export class Names {
@@ -72,7 +72,7 @@ export class Names {
   }
 
   #learn(window: PageWindow, from: number, length: number): number {
-    if (this.#count >= MOST_NAMES || this.#used + length > MOST_BYTES) {
+    if (this.#count >= MAX_NAMES || this.#used + length > MAX_BYTES) {
       this.overflow = true;
       return Tag.Unknown;
     }

@@ -16,7 +16,7 @@ const TAG_MASK = (1 << NS_SHIFT) - 1;
 const HTML_ANNOTATION = 1 << 24;
 
 /** A page that nests deeper is given up: browsers flatten it long before. */
-const DEEPEST = 20_000;
+const MAX_DEPTH = 20_000;
 
 /**
  * The stack of open elements (HTML Standard 13.2.4.2) without nodes. Elements have numbers, so that the list of active
@@ -98,7 +98,7 @@ export class OpenElements {
 
   /** @returns the number of the new element */
   push(tag: number, ns: number, isHtmlAnnotation: boolean): number {
-    if (this.top >= DEEPEST) {
+    if (this.top >= MAX_DEPTH) {
       this.overflow = true;
       return 0;
     }

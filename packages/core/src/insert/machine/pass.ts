@@ -1,7 +1,7 @@
 import type { Machine } from './state.js';
 
 /**
- * Moves on over text and whole tags of ordinary elements (`quick.ts`), as far as it likes. Here that is nothing: it
+ * Moves on over text and whole tags of ordinary elements (`fast-path.ts`), as far as it likes. Here that is nothing: it
  * pays with the vectors of the WebAssembly build, which takes its own file of the same shape
  * (`packages/core/assembly/pass.ts`).
  *

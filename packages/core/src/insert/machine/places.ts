@@ -95,7 +95,7 @@ export function endBody(m: Machine, position: number): void {
   m.event(Event.BodyEnd, position, 0, 0);
 }
 
-/** The placements that have not been told of. */
+/** The placements that had no event. */
 function missing(m: Machine): number {
   switch (m.mode) {
     case Mode.Initial:

@@ -1,6 +1,6 @@
 import { headElementEnded } from './places.js';
 import { readTag } from './tag.js';
-import { Lex, type Machine } from './state.js';
+import { TokenizerState, type Machine } from './state.js';
 
 /** What stands at a `<` in text that only its own end tag can end. */
 export const enum Found {
@@ -50,7 +50,7 @@ export function endTagAt(m: Machine, at: number): number {
 /** The end tag that was read closes the element. */
 export function closeText(m: Machine): boolean {
   m.at = m.tagEnd;
-  m.lex = Lex.Data;
+  m.tokenizerState = TokenizerState.Data;
   m.open.pop();
   m.mode = m.textReturn;
   headElementEnded(m, m.base + m.tagEnd);

@@ -1,8 +1,8 @@
 import { run } from './tokenizer.js';
-import { Ask, Machine } from './state.js';
+import { Query, Machine } from './state.js';
 
 export interface Question {
-  readonly ask: number;
+  readonly query: number;
   readonly from: number;
   readonly to: number;
 }
@@ -11,11 +11,11 @@ export interface Question {
 export interface Scanner {
   /**
    * @param wantsIds - start tags with an id are asked about
-   * @param mayBeQuick - elements that do not matter to the end of the body may be passed over; an alarm may follow
+   * @param mayUseFastPath - elements that do not matter to the end of the body may be passed over; it may bail out
    * @param pairs - see `cdata.ts`
-   * @param watch - the head element that ends at this position is told of
+   * @param watch - the head element that ends at this position makes an event
    */
-  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void;
+  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void;
   /** Adds bytes. */
   push(chunk: Uint8Array): void;
   /** Goes on; `ended` says that no more bytes come. @returns a `Status` */
@@ -24,7 +24,7 @@ export interface Scanner {
   position(): number;
   /** From where on nothing may be given out yet, or -1. */
   hold(): number;
-  /** What is told since the last call: four numbers for each (`Event`, position, two arguments). */
+  /** Events since the last call, four numbers each (`Event`, position, two arguments). */
   takeEvents(): readonly number[];
   /** What is asked (`Ask`), and where: from and to, the doctype or the id's value. */
   question(): Question;
@@ -37,8 +37,8 @@ export interface Scanner {
 export class PlainScanner implements Scanner {
   readonly #machine = new Machine();
 
-  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number, watch: number): void {
-    this.#machine.reset(wantsIds, mayBeQuick, pairs);
+  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void {
+    this.#machine.reset(wantsIds, mayUseFastPath, pairs);
     this.#machine.watch = watch;
     this.#machine.window.bytes = new Uint8Array(0);
   }
@@ -81,9 +81,9 @@ export class PlainScanner implements Scanner {
 
   question(): Question {
     const m = this.#machine;
-    const isId = m.ask === Ask.Id;
+    const isId = m.query === Query.Id;
     return {
-      ask: m.ask,
+      query: m.query,
       from: m.base + (isId ? m.idFrom : m.tagStart),
       to: m.base + (isId ? m.idTo : m.tagEnd),
     };

@@ -39,7 +39,7 @@ export const enum Reprocess {
 }
 
 /** Between which states of the tokenizer (13.2.5) a chunk may end. */
-export const enum Lex {
+export const enum TokenizerState {
   Data,
   /** A start tag is read and waits for an answer. */
   Tag,
@@ -56,14 +56,14 @@ export const enum Status {
   /** All bytes are used, as far as possible. */
   More,
   /** A question is to be answered; see `ask`. */
-  Ask,
-  /** The page is too long, or nests too deep or names too many things; no more places will be told. */
+  Query,
+  /** The page is too long, or nests too deep or names too many things; there are no more events. */
   GivenUp,
-  /** The page must be read again with all of its elements; see `quick.ts`. */
-  Alarm,
+  /** The page must be read again with all of its elements; see `fast-path.ts`. */
+  BailOut,
 }
 
-export const enum Ask {
+export const enum Query {
   None,
   /** Does this doctype (its bytes are the token's) mean quirks mode? 1 or 0 */
   Doctype,
@@ -80,7 +80,7 @@ export const enum Event {
   /** 1: the body is only implied here */
   BodyStart,
   BodyEnd,
-  /** The body is replaced by a frameset: what was told since its start does not hold. */
+  /** The body is replaced by a frameset: events since its start do not hold. */
   Frameset,
   /** Whether the body stays is not known after so many bytes. */
   BodyUndecided,
@@ -111,8 +111,8 @@ export const enum Places {
 /** So many bytes are held back, at most, until it is known whether a place before them is the one. */
 export const LOOKAHEAD: number = 1 << 18;
 /** A tag longer than this is given up. */
-export const LONGEST_TAG: number = 1 << 24;
-export const LONGEST_PAGE: number = 1 << 30;
+export const MAX_TAG_LENGTH: number = 1 << 24;
+export const MAX_PAGE_LENGTH: number = 1 << 30;
 
 /** Everything that the machine knows between two tokens. */
 export class Machine {
@@ -125,7 +125,7 @@ export class Machine {
   base: number = 0;
   ended: boolean = false;
 
-  lex: number = Lex.Data;
+  tokenizerState: number = TokenizerState.Data;
   /** Where the comment that is being read began, in the page. */
   commentAt: number = -1;
   rawName: number = 0;
@@ -155,13 +155,13 @@ export class Machine {
   idFrom: number = -1;
   idTo: number = -1;
 
-  ask: number = Ask.None;
+  query: number = Query.None;
   answer: number = 0;
   wantsIds: boolean = false;
   /** Ordinary elements may be passed over in the body, and are. */
-  mayBeQuick: boolean = false;
-  quick: boolean = false;
-  alarm: boolean = false;
+  mayUseFastPath: boolean = false;
+  isFastPath: boolean = false;
+  hasBailedOut: boolean = false;
   /** How lead and trail bytes pair (see `cdata.ts`); 0 for encodings in which ASCII bytes always mean themselves. */
   pairs: number = 0;
 
@@ -191,23 +191,23 @@ export class Machine {
   /** Where an implied body began, while a frameset may still replace it; -1 otherwise. */
   tentativeBodyAt: number = -1;
   bodyEnded: boolean = false;
-  /** A head element that ends here is told of; -1 for none. */
+  /** A head element that ends here makes an event; -1 for none. */
   watch: number = -1;
 
-  reset(wantsIds: boolean, mayBeQuick: boolean, pairs: number): void {
+  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number): void {
     this.end = 0;
     this.at = 0;
     this.base = 0;
     this.ended = false;
-    this.lex = Lex.Data;
+    this.tokenizerState = TokenizerState.Data;
     this.commentAt = -1;
     this.tagRead = 0;
     this.openEndAt = -1;
-    this.ask = Ask.None;
+    this.query = Query.None;
     this.wantsIds = wantsIds;
-    this.mayBeQuick = mayBeQuick && !wantsIds;
-    this.quick = false;
-    this.alarm = false;
+    this.mayUseFastPath = mayUseFastPath && !wantsIds;
+    this.isFastPath = false;
+    this.hasBailedOut = false;
     this.pairs = pairs;
     this.mode = Mode.Initial;
     this.quirks = true;
@@ -249,7 +249,7 @@ export class Machine {
       this.open.overflow ||
       this.names.overflow ||
       this.formatting.overflow ||
-      this.base + this.at > LONGEST_PAGE
+      this.base + this.at > MAX_PAGE_LENGTH
     );
   }
 }

@@ -5,10 +5,10 @@ import { Ns } from './open-elements.js';
 import { checkLookahead, endPage, endSwallowed } from './places.js';
 import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor } from './anchors.js';
 import { passForeign, passOrdinary } from './pass.js';
-import { isPassed, isPassing, isPassingForeign } from './quick.js';
+import { isPassed, isPassing, isPassingForeign } from './fast-path.js';
 import { skipRawText } from './raw-text-end.js';
 import { skipScript } from './script-data.js';
-import { Ask, Lex, LONGEST_TAG, Mode, Status, type Machine } from './state.js';
+import { Query, TokenizerState, MAX_TAG_LENGTH, Mode, Status, type Machine } from './state.js';
 import { endTag, startTag } from './tree.js';
 import { text } from './text.js';
 import { readTag } from './tag.js';
@@ -21,14 +21,14 @@ import { readTag } from './tag.js';
  * @returns a `Status`
  */
 export function run(m: Machine): number {
-  if (m.lex === Lex.Tag) finishStartTag(m);
+  if (m.tokenizerState === TokenizerState.Tag) finishStartTag(m);
   while (step(m)) {
-    if (m.alarm) return Status.Alarm;
+    if (m.hasBailedOut) return Status.BailOut;
     if (m.overflow()) return Status.GivenUp;
   }
-  if (m.alarm) return Status.Alarm;
+  if (m.hasBailedOut) return Status.BailOut;
   if (m.overflow()) return Status.GivenUp;
-  if (m.ask !== Ask.None) return Status.Ask;
+  if (m.query !== Query.None) return Status.Query;
   checkLookahead(m, m.base + m.at);
   if (m.ended) end(m);
   return Status.More;
@@ -36,18 +36,18 @@ export function run(m: Machine): number {
 
 /** Reads one token, or what there is of it. @returns whether there may be more to read */
 function step(m: Machine): boolean {
-  switch (m.lex) {
-    case Lex.Data:
+  switch (m.tokenizerState) {
+    case TokenizerState.Data:
       return data(m);
-    case Lex.Comment:
+    case TokenizerState.Comment:
       return skipComment(m);
-    case Lex.BogusComment:
+    case TokenizerState.BogusComment:
       return skipBogusComment(m);
-    case Lex.Cdata:
+    case TokenizerState.Cdata:
       return skipCdata(m);
-    case Lex.RawText:
+    case TokenizerState.RawText:
       return skipRawText(m);
-    case Lex.Script:
+    case TokenizerState.Script:
       return skipScript(m);
     default:
       m.at = m.end;
@@ -57,16 +57,16 @@ function step(m: Machine): boolean {
 
 function data(m: Machine): boolean {
   const end = m.end;
-  while (m.mayBeQuick && isPassing(m)) {
+  while (m.mayUseFastPath && isPassing(m)) {
     const from = m.at;
     const isRead = passOrdinary(m);
     // What was read of an unfinished tag was of one that is passed by now.
     if (m.at !== from) m.tagRead = 0;
     if (!isRead) break;
     processRead(m);
-    if (m.lex !== Lex.Data || m.open.overflow) return true;
+    if (m.tokenizerState !== TokenizerState.Data || m.open.overflow) return true;
   }
-  if (m.quick && isPassingForeign(m)) {
+  if (m.isFastPath && isPassingForeign(m)) {
     const from = m.at;
     passForeign(m);
     if (m.at !== from) m.tagRead = 0;
@@ -96,10 +96,10 @@ function data(m: Machine): boolean {
       m.at = at + 3;
       return true;
     }
-    return openComment(m, Lex.BogusComment, 2);
+    return openComment(m, TokenizerState.BogusComment, 2);
   }
   if (next === 0x21) return markupDeclaration(m);
-  if (next === 0x3f) return openComment(m, Lex.BogusComment, 1);
+  if (next === 0x3f) return openComment(m, TokenizerState.BogusComment, 1);
   m.at = text(m, at, at + 1, true);
   return true;
 }
@@ -126,8 +126,8 @@ function isLetter(byte: number): boolean {
   return lower >= 0x61 && lower <= 0x7a;
 }
 
-function openComment(m: Machine, lex: number, length: number): boolean {
-  m.lex = lex;
+function openComment(m: Machine, tokenizerState: number, length: number): boolean {
+  m.tokenizerState = tokenizerState;
   m.commentAt = m.base + m.at;
   m.at += length;
   return true;
@@ -138,18 +138,18 @@ function markupDeclaration(m: Machine): boolean {
   const at = m.at;
   const available = m.end - at;
   const second = available > 2 ? m.window.get(at + 2) : -1;
-  if (second === -1) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+  if (second === -1) return m.ended ? openComment(m, TokenizerState.BogusComment, 2) : false;
   if (second === 0x2d) {
-    if (available < 4) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+    if (available < 4) return m.ended ? openComment(m, TokenizerState.BogusComment, 2) : false;
     if (m.window.get(at + 3) === 0x2d) return openRealComment(m);
   }
   if (second === 0x5b && m.open.currentNs() !== Ns.Html) {
     const matched = matchText(m, at + 2, '[CDATA[', false);
     if (matched === 0 && !m.ended) return false;
-    if (matched > 0) return openComment(m, Lex.Cdata, 9);
+    if (matched > 0) return openComment(m, TokenizerState.Cdata, 9);
   }
   if ((second | 0x20) === 0x64 && m.mode === Mode.Initial) return openDoctype(m);
-  return openComment(m, Lex.BogusComment, 2);
+  return openComment(m, TokenizerState.BogusComment, 2);
 }
 
 /** `<!-->` and `<!--->` are whole comments. */
@@ -166,17 +166,17 @@ function openRealComment(m: Machine): boolean {
     m.at = at + 6;
     return true;
   }
-  return openComment(m, Lex.Comment, 4);
+  return openComment(m, TokenizerState.Comment, 4);
 }
 
 /** The only doctype that counts is the first token of the page. It ends at its first `>`, even inside its quotes. */
 function openDoctype(m: Machine): boolean {
   const matched = matchText(m, m.at + 2, 'doctype', true);
-  if (matched < 0) return openComment(m, Lex.BogusComment, 2);
-  if (matched === 0) return m.ended ? openComment(m, Lex.BogusComment, 2) : false;
+  if (matched < 0) return openComment(m, TokenizerState.BogusComment, 2);
+  if (matched === 0) return m.ended ? openComment(m, TokenizerState.BogusComment, 2) : false;
   const close = m.window.find(0x3e, m.at + 9, m.end);
   if (close >= m.end) {
-    if (m.ended || m.end - m.at > LONGEST_TAG) return openComment(m, Lex.BogusComment, 2);
+    if (m.ended || m.end - m.at > MAX_TAG_LENGTH) return openComment(m, TokenizerState.BogusComment, 2);
     return false;
   }
   m.tagStart = m.at;
@@ -187,8 +187,8 @@ function openDoctype(m: Machine): boolean {
     m.at = m.tagEnd;
     return true;
   }
-  m.ask = Ask.Doctype;
-  m.lex = Lex.Tag;
+  m.query = Query.Doctype;
+  m.tokenizerState = TokenizerState.Tag;
   return false;
 }
 
@@ -206,8 +206,8 @@ function openStartTag(m: Machine): boolean {
   if (!readTag(m, m.at + 1)) return tooLong(m);
   if (m.idFrom >= 0) {
     if (!m.ended && dropsNewline(m.tag) && m.end - m.tagEnd < NEWLINE_LOOKAHEAD) return false;
-    m.ask = Ask.Id;
-    m.lex = Lex.Tag;
+    m.query = Query.Id;
+    m.tokenizerState = TokenizerState.Tag;
     return false;
   }
   m.answer = 0;
@@ -223,7 +223,7 @@ function openEndTag(m: Machine): boolean {
 }
 
 function tooLong(m: Machine): boolean {
-  if (m.end - m.at > LONGEST_TAG) m.names.overflow = true;
+  if (m.end - m.at > MAX_TAG_LENGTH) m.names.overflow = true;
   return false;
 }
 
@@ -240,10 +240,10 @@ function processRead(m: Machine): void {
 
 /** Goes on with the tag that a question was asked about. */
 function finishStartTag(m: Machine): void {
-  m.lex = Lex.Data;
-  const asked = m.ask;
-  m.ask = Ask.None;
-  if (asked === Ask.Doctype) {
+  m.tokenizerState = TokenizerState.Data;
+  const asked = m.query;
+  m.query = Query.None;
+  if (asked === Query.Doctype) {
     m.quirks = m.answer === 1;
     m.mode = Mode.BeforeHtml;
     m.at = m.tagEnd;
@@ -259,18 +259,18 @@ function processStartTag(m: Machine): void {
   else startAnchor(m);
 }
 
-/** The page has ended: what was not told of is told, or left out. */
+/** The page has ended: what had no event gets one, or is left out. */
 function end(m: Machine): void {
   const position = m.base + m.at;
-  switch (m.lex) {
-    case Lex.Data:
+  switch (m.tokenizerState) {
+    case TokenizerState.Data:
       // An unfinished tag at `at` is dropped by the parser: the page ends before it.
       // White space in a table would become another text without the `</` after it.
       if (m.openEndAt >= 0 && m.open.currentIs(Is.TableContext)) endSwallowed(m);
       else endPage(m, m.openEndAt >= 0 ? m.openEndAt : position, false);
       break;
-    case Lex.Comment:
-    case Lex.BogusComment:
+    case TokenizerState.Comment:
+    case TokenizerState.BogusComment:
       if (m.commentAt >= 0) endPage(m, m.commentAt, true);
       else endSwallowed(m);
       break;

@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { byText } from '../../memoize/by-text.js';
+import { memoizeByText } from '../../memoize/by-text.js';
 import { dateOf, dayNumber, timeOf, type DayNumber } from './days.js';
 
 const DAY_MS = 86_400_000;
@@ -73,4 +73,4 @@ export class ZoneClock {
 }
 
 /** The clock of a time zone; each is made once. */
-export const zoneClock = byText(200, (zone) => new ZoneClock(zone));
+export const zoneClock = memoizeByText(200, (zone) => new ZoneClock(zone));

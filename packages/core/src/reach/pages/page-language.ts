@@ -55,7 +55,7 @@ export type PageSearch =
   | { readonly found: undefined; readonly isExact: false };
 
 /** So many combinations of states are walked; real rules need a few hundred. */
-const MOST_STATES = 50_000;
+const MAX_STATES = 50_000;
 
 /**
  * The shortest address of all that a browser could ask for that fulfils the conditions: a breadth-first walk through
@@ -91,7 +91,7 @@ export function shortestPage(conditions: readonly Condition[], hosts: readonly s
         if (address !== undefined)
           visit(follow(conditions, walk, String.fromCharCode(character), address), next);
       }
-      if (seen.size > MOST_STATES) return { found: undefined, isExact: false };
+      if (seen.size > MAX_STATES) return { found: undefined, isExact: false };
     }
     level = next;
   }

@@ -1,4 +1,4 @@
-import { byText } from '../../memoize/by-text.js';
+import { memoizeByText } from '../../memoize/by-text.js';
 import { PageAutomaton } from './automaton.js';
 import { pageAddress, pageText, type PageAddress } from './page-address.js';
 import { readPagePattern, type PagePattern } from './page-pattern.js';
@@ -56,7 +56,7 @@ export class PageMatcher {
   }
 }
 
-const matchers = byText(2_000, (rules) => new PageMatcher(JSON.parse(rules) as PageRules));
+const matchers = memoizeByText(2_000, (rules) => new PageMatcher(JSON.parse(rules) as PageRules));
 
 /** A matcher for the rules; equal rules share one. */
 export function pageMatcher({ include, exclude }: PageRules): PageMatcher {

@@ -1,4 +1,4 @@
-import { byText } from '../../memoize/by-text.js';
+import { memoizeByText } from '../../memoize/by-text.js';
 import { HOSTNAME, PATHNAME, SEARCH } from './components.js';
 import { parsePattern, type PatternPart } from './parts.js';
 import { PatternError, tokenize } from './tokens.js';
@@ -14,7 +14,7 @@ export interface PagePattern {
 }
 
 /** The pattern in its components. @throws PatternError saying what is wrong with it, in words */
-export const readPagePattern = byText(4_000, (source): PagePattern => {
+export const readPagePattern = memoizeByText(4_000, (source): PagePattern => {
   const { host, path, search } = splitPattern(source);
   return {
     source,

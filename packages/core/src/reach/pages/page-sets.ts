@@ -1,4 +1,4 @@
-import { byText } from '../../memoize/by-text.js';
+import { memoizeByText } from '../../memoize/by-text.js';
 import { pageAddress, type PageAddress } from './page-address.js';
 import { PageLanguage, shortestPage, type Condition } from './page-language.js';
 import { KnownPages } from './known-pages.js';
@@ -12,7 +12,7 @@ export interface PageAnswer {
   readonly isExact: boolean;
 }
 
-const languages = byText(2_000, (rules) => new PageLanguage(JSON.parse(rules) as PageRules));
+const languages = memoizeByText(2_000, (rules) => new PageLanguage(JSON.parse(rules) as PageRules));
 
 function languageOf({ include, exclude }: PageRules): PageLanguage {
   return languages(JSON.stringify({ include, exclude }));
@@ -42,7 +42,7 @@ export class PageUniverse {
     const key = JSON.stringify([held.map(plain), notHeld.map(plain), hosts]);
     let answer = this.#answers.get(key);
     if (!answer) {
-      if (this.#answers.size >= MOST_ANSWERS) this.#answers.clear();
+      if (this.#answers.size >= MAX_ANSWERS) this.#answers.clear();
       this.#answers.set(key, (answer = this.#work(held, notHeld, hosts)));
     }
     return answer;
@@ -75,7 +75,7 @@ export class PageUniverse {
 }
 
 /** An answer is a few words; a site has some thousand pairs of rules at most. */
-const MOST_ANSWERS = 100_000;
+const MAX_ANSWERS = 100_000;
 
 const SOME_PAGE = pageAddress('/some-page');
 
@@ -88,7 +88,7 @@ function fromText(text: string): PageAddress {
   return pageAddress(text.slice(space + 1), text.slice(0, space));
 }
 
-const examplesOf = byText(4_000, exampleAddresses);
+const examplesOf = memoizeByText(4_000, exampleAddresses);
 
 /** Addresses that a pattern is likely to match, as people would write them. */
 export function exampleAddresses(pattern: string): PageAddress[] {

@@ -1,0 +1,28 @@
+import { useQuery } from '@tanstack/react-query';
+import { activityQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+
+export function ActivityView() {
+  const activity = useQuery(activityQuery(useSiteKey()));
+  return (
+    <div className="max-w-4xl space-y-4">
+      <h1>Activity</h1>
+      {activity.isPending && <Loading />}
+      {activity.isError && <Failure error={activity.error} onRetry={() => void activity.refetch()} />}
+      {activity.data?.length === 0 && (
+        <Empty title="Nothing happened yet">Every change appears here, with who made it and when.</Empty>
+      )}
+      <ol className="divide-y divide-line rounded-xl border border-line bg-surface">
+        {activity.data?.map((entry) => (
+          <li key={entry.id} className="flex flex-wrap gap-x-4 gap-y-0.5 px-4 py-2.5 text-sm">
+            <Time at={entry.at} className="w-40 shrink-0 text-muted" />
+            <span className="w-20 shrink-0 font-medium">{entry.by}</span>
+            <span className="min-w-52 flex-1">{entry.message}</span>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+import type { OpenFindingResource } from '@pragmatica/contract';
+import { SEVERITIES, type Severity } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { CircleCheck } from 'lucide-react';
+import { ToggleGroup } from 'radix-ui';
+import { useState } from 'react';
+import { findingsQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Failure, Loading } from '../../ui/states';
+import { FindingCard } from './finding-card';
+import { FixAllButton } from './fix-all-button';
+import { WaivedCard } from './waived-card';
+
+const HEADINGS: Record<Severity, { title: string; text: string }> = {
+  error: { title: 'Wrong', text: 'Something does not work, or breaks the page.' },
+  warning: { title: 'Doubtful', text: 'It probably does not do what you want.' },
+  advice: { title: 'Worth a thought', text: 'It works. It might work better.' },
+};
+
+/** What the checks find in the draft, the worst first. */
+export function FindingsView() {
+  const site = useSiteKey();
+  const findings = useQuery(findingsQuery(site));
+  const [by, setBy] = useState<Grouping>('severity');
+  const items = findings.data?.items ?? [];
+  const waived = findings.data?.waived ?? [];
+  const groups = by === 'severity' ? bySeverity(items) : bySnippet(items);
+  const fixable = items.filter(({ fix }) => fix);
+  return (
+    <div className="max-w-4xl space-y-6">
+      <div>
+        <h1>Findings</h1>
+        <p className="text-sm text-muted">
+          What the checks find in your draft: where, why it matters and what to do. Nothing here has gone live
+          by itself.
+        </p>
+      </div>
+      {items.length > 1 && (
+        <div className="flex flex-wrap items-center gap-3">
+          <ToggleGroup.Root
+            type="single"
+            value={by}
+            onValueChange={(value) => value && setBy(value as Grouping)}
+            aria-label="In which order"
+            className="flex rounded-md border border-line-strong bg-raised p-0.5 text-sm"
+          >
+            {GROUPINGS.map(({ value, label }) => (
+              <ToggleGroup.Item
+                key={value}
+                value={value}
+                className="rounded px-2.5 py-1 text-muted data-[state=on]:bg-primary-soft data-[state=on]:font-medium data-[state=on]:text-primary"
+              >
+                {label}
+              </ToggleGroup.Item>
+            ))}
+          </ToggleGroup.Root>
+          {fixable.length > 1 && <FixAllButton site={site} count={fixable.length} />}
+        </div>
+      )}
+      {findings.isPending && <Loading label="Looking through all snippets" />}
+      {findings.isError && <Failure error={findings.error} onRetry={() => void findings.refetch()} />}
+      {findings.data && items.length === 0 && (
+        <div className="flex items-center gap-3 rounded-xl border border-line bg-surface p-5">
+          <CircleCheck className="size-6 shrink-0 text-good" aria-hidden />
+          <div>
+            <p className="font-semibold">All in order</p>
+            <p className="text-sm text-muted">
+              The checks have read every snippet and found nothing to say. They look again after each change.
+            </p>
+          </div>
+        </div>
+      )}
+      {groups.map(({ title, text, some }) => (
+        <section key={title} aria-label={title} className="space-y-3">
+          <h2>
+            {title} <span className="font-normal text-muted">({some.length})</span>
+            {text !== '' && <span className="ml-2 text-sm font-normal text-muted">{text}</span>}
+          </h2>
+          <ul className="space-y-3">
+            {some.map((finding) => (
+              <FindingCard key={finding.id} site={site} finding={finding} />
+            ))}
+          </ul>
+        </section>
+      ))}
+      {waived.length > 0 && (
+        <section aria-label="Accepted" className="space-y-3">
+          <h2>
+            Accepted <span className="font-normal text-muted">({waived.length})</span>
+          </h2>
+          <ul className="space-y-3">
+            {waived.map((finding) => (
+              <WaivedCard key={finding.id} site={site} finding={finding} />
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+type Grouping = 'severity' | 'snippet';
+
+const GROUPINGS: readonly { readonly value: Grouping; readonly label: string }[] = [
+  { value: 'severity', label: 'The worst first' },
+  { value: 'snippet', label: 'By snippet' },
+];
+
+interface Group {
+  readonly title: string;
+  readonly text: string;
+  readonly some: readonly OpenFindingResource[];
+}
+
+function bySeverity(items: readonly OpenFindingResource[]): Group[] {
+  return SEVERITIES.map((severity) => ({
+    ...HEADINGS[severity],
+    some: items.filter((finding) => finding.severity === severity),
+  })).filter(({ some }) => some.length > 0);
+}
+
+/** Each finding once, at the snippet that it is about first. */
+function bySnippet(items: readonly OpenFindingResource[]): Group[] {
+  const names = new Map(items.map(({ subjects }) => [subjects[0]!.snippet, subjects[0]!.name]));
+  return [...names]
+    .sort(([, a], [, b]) => a.localeCompare(b))
+    .map(([snippet, title]) => ({
+      title,
+      text: '',
+      some: items.filter(({ subjects }) => subjects[0]!.snippet === snippet),
+    }));
+}

@@ -1,0 +1,77 @@
+import type { FindingResource } from '@pragmatica/contract';
+import { ApiError } from '@pragmatica/contract';
+import { useState } from 'react';
+import { useWaiveFinding } from '../../api/mutations';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Field } from '../../ui/field';
+import { useToast } from '../../ui/toast';
+
+interface WaiveDialogProps {
+  readonly site: string;
+  readonly finding: FindingResource;
+  readonly isOpen: boolean;
+  readonly onOpenChange: (isOpen: boolean) => void;
+}
+
+const DAYS = 90;
+const DAY_MS = 24 * 60 * 60 * 1000;
+
+/** Accepting a finding: why, and until when. */
+export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialogProps) {
+  const waive = useWaiveFinding(site);
+  const toast = useToast();
+  const [reason, setReason] = useState('');
+  const [until, setUntil] = useState(() => new Date(Date.now() + DAYS * DAY_MS).toISOString().slice(0, 10));
+  const errors = waive.error instanceof ApiError ? (waive.error.problem.errors ?? []) : [];
+  const errorAt = (pointer: string): string | undefined =>
+    errors.find((error) => error.pointer === pointer)?.detail;
+  return (
+    <Dialog
+      title="Accept this for a while"
+      description={finding.title}
+      isOpen={isOpen}
+      onOpenChange={onOpenChange}
+    >
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          waive.run({ finding: finding.id, reason, until }, () => {
+            onOpenChange(false);
+            toast({
+              tone: 'done',
+              title: 'Accepted',
+              text: 'It comes back when the day is over, or when what it shows changes.',
+            });
+          });
+        }}
+      >
+        <Field
+          label="Why is it all right?"
+          hint="Read by whoever wonders later, you included."
+          placeholder="Their server has no https before May"
+          required
+          minLength={3}
+          maxLength={500}
+          value={reason}
+          error={errorAt('/reason')}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <Field
+          label="Until"
+          type="date"
+          required
+          value={until}
+          error={errorAt('/until')}
+          onChange={(event) => setUntil(event.target.value)}
+        />
+        <DialogActions leave="Leave it open">
+          <Button type="submit" look="primary" isBusy={waive.isPending}>
+            Accept it
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}

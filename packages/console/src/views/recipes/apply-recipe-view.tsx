@@ -1,0 +1,217 @@
+import type { RecipeResource, SiteResource, SiteResult } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useApplyRecipe } from '../../api/mutations';
+import { recipesQuery, sitesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Field } from '../../ui/field';
+import { ResultList } from '../../ui/result-list';
+import { Failure, Loading, NotFound } from '../../ui/states';
+import { WayBack } from '../../ui/way-back';
+import { targetOf, typedProblem, type Typed } from './given-values';
+import { ValuesForm } from './values-form';
+
+/** Installs a recipe: on which sites, and what differs from site to site. Nothing else is asked. */
+export function ApplyRecipeView() {
+  const key = useParams()['recipe']!;
+  const recipes = useQuery(recipesQuery);
+  const sites = useQuery(sitesQuery);
+  const failed = recipes.error ?? sites.error;
+  if (failed)
+    return (
+      <main className="mx-auto w-full max-w-3xl px-3 py-6 sm:px-5">
+        <Failure error={failed} onRetry={() => void Promise.all([recipes.refetch(), sites.refetch()])} />
+      </main>
+    );
+  if (!recipes.data || !sites.data)
+    return (
+      <main className="mx-auto w-full max-w-3xl px-3 py-6 sm:px-5">
+        <Loading lines={5} label="Loading the recipe" />
+      </main>
+    );
+  const found = recipes.data.find(({ recipe }) => recipe.key === key);
+  return found ? <ApplyRecipe found={found} sites={sites.data} /> : <NotFound />;
+}
+
+function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly SiteResource[] }) {
+  const { recipe, uses } = found;
+  const [query] = useSearchParams();
+  const [chosen, setChosen] = useState<readonly string[]>(() => {
+    const asked = query.get('site') ?? (sites.length === 1 ? sites[0]!.key : null);
+    return asked !== null && sites.some(({ key }) => key === asked) ? [asked] : [];
+  });
+  const [typed, setTyped] = useState<Typed>(new Map());
+  const [name, setName] = useState('');
+  const [results, setResults] = useState<readonly SiteResult[]>();
+  const apply = useApplyRecipe(recipe.key);
+  const meant = sites.filter(({ key }) => chosen.includes(key));
+  const isWrong = meant.some(({ key }) =>
+    recipe.fields.some((field) =>
+      (['value', 'staging'] as const).some((place) => typedProblem(typed, key, field, place) !== undefined),
+    ),
+  );
+  const nameOf = (key: string): string => sites.find((site) => site.key === key)?.name ?? key;
+  const start = (): void =>
+    apply.run(
+      {
+        ...(name.trim() === '' ? {} : { name }),
+        targets: meant.map(({ key }) => targetOf(typed, key, recipe.fields)),
+      },
+      setResults,
+    );
+  return (
+    <main className="mx-auto w-full max-w-3xl space-y-5 px-3 py-6 sm:px-5">
+      <div>
+        <WayBack to={`/recipes/${recipe.key}`}>{recipe.name}</WayBack>
+        <h1>{results ? `“${recipe.name}” on your sites` : `Install “${recipe.name}”`}</h1>
+        <p className="text-sm text-muted">{recipe.summary} It goes into the drafts; nothing is published.</p>
+      </div>
+      {results ? (
+        <>
+          <section aria-label="Results" className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+            <ResultList
+              results={results.map(({ site, isDone, message }) => ({
+                key: site,
+                isDone,
+                message,
+                title: (
+                  <Link to={`/sites/${site}/strip?of=draft`} className="font-medium hover:underline">
+                    {nameOf(site)}
+                  </Link>
+                ),
+              }))}
+            />
+            {recipe.steps.length > 0 && results.some(({ isDone }) => isDone) && (
+              <p className="mt-4 border-t border-line pt-3 text-sm">
+                Something is to be done at {recipe.provider}, too:{' '}
+                {results
+                  .filter(({ isDone }) => isDone)
+                  .map(({ site }, index) => (
+                    <span key={site}>
+                      {index > 0 && ', '}
+                      <Link to={`/sites/${site}/checklist`} className="font-medium underline">
+                        checklist of {nameOf(site)}
+                      </Link>
+                    </span>
+                  ))}
+                .
+              </p>
+            )}
+          </section>
+          <Button
+            onClick={() => {
+              setChosen(results.filter(({ isDone }) => !isDone).map(({ site }) => site));
+              setResults(undefined);
+            }}
+          >
+            Back to the form
+          </Button>
+        </>
+      ) : (
+        <form
+          className="space-y-5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            start();
+          }}
+        >
+          <SiteChoice
+            sites={sites}
+            uses={uses}
+            isOncePerSite={!recipe.repeatable && name.trim() === ''}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
+          {meant.length > 0 && (
+            <section className="rounded-xl border border-line bg-surface p-4 sm:p-5" aria-label="Values">
+              <h2 className="mb-3">{meant.length === 1 ? 'Its values' : 'Their values'}</h2>
+              <ValuesForm sites={meant} fields={recipe.fields} typed={typed} onType={setTyped} />
+              <Field
+                className="mt-4 border-t border-line pt-4"
+                label="Name of the snippet"
+                placeholder={recipe.name}
+                hint="For a second install on one site, give it a name of its own."
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+              />
+            </section>
+          )}
+          <div className="flex flex-wrap items-center gap-3">
+            <Button
+              type="submit"
+              look="primary"
+              isBusy={apply.isPending}
+              disabled={meant.length === 0 || isWrong}
+            >
+              {meant.length === 0
+                ? 'Choose a site'
+                : `Install on ${meant.length === 1 ? meant[0]!.name : `${meant.length} sites`}`}
+            </Button>
+            <p className="text-sm text-muted">What is left empty can be given later, before publishing.</p>
+          </div>
+        </form>
+      )}
+    </main>
+  );
+}
+
+interface SiteChoiceProps {
+  readonly sites: readonly SiteResource[];
+  readonly uses: RecipeResource['uses'];
+  /** A second install on a site must be meant: it needs a name of its own. */
+  readonly isOncePerSite: boolean;
+  readonly chosen: readonly string[];
+  readonly onChoose: (chosen: readonly string[]) => void;
+}
+
+function SiteChoice({ sites, uses, isOncePerSite, chosen, onChoose }: SiteChoiceProps) {
+  const installOn = (key: string) => uses.find(({ site }) => site === key);
+  // Those that have it already come last.
+  const ordered = [...sites].sort((a, b) => Number(!!installOn(a.key)) - Number(!!installOn(b.key)));
+  const all = sites.filter(({ key }) => !isOncePerSite || !installOn(key)).map(({ key }) => key);
+  const isAll = all.every((key) => chosen.includes(key));
+  return (
+    <fieldset className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+      <legend className="sr-only">On which sites</legend>
+      <div className="mb-2 flex items-center justify-between gap-3">
+        <h2 aria-hidden>On which sites</h2>
+        {all.length > 1 && (
+          <Button look="quiet" size="small" onClick={() => onChoose(isAll ? [] : all)}>
+            {isAll ? 'None' : isOncePerSite && all.length < sites.length ? 'All without it' : 'All'}
+          </Button>
+        )}
+      </div>
+      <ul className="grid max-h-72 gap-1 overflow-y-auto sm:grid-cols-2">
+        {ordered.map(({ key, name }) => {
+          const there = installOn(key);
+          return (
+            <li key={key}>
+              <label className="flex items-center gap-2 rounded px-1 py-1 text-sm hover:bg-line/40">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-primary"
+                  checked={chosen.includes(key)}
+                  onChange={() =>
+                    onChoose(
+                      chosen.includes(key) ? chosen.filter((entry) => entry !== key) : [...chosen, key],
+                    )
+                  }
+                />
+                <span>
+                  {name}
+                  {there && <span className="text-muted"> has it as “{there.name}”</span>}
+                  {there && isOncePerSite && chosen.includes(key) && (
+                    <span className="block text-[13px] text-signal">
+                      A second one there needs a name of its own.
+                    </span>
+                  )}
+                </span>
+              </label>
+            </li>
+          );
+        })}
+      </ul>
+    </fieldset>
+  );
+}

@@ -1,0 +1,57 @@
+import type { RecipeInput } from '@pragmatica/contract';
+import { Upload } from 'lucide-react';
+import { useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { useImportRecipe } from '../../api/mutations';
+import { Button } from '../../ui/button';
+import { useToast } from '../../ui/toast';
+
+/** Takes recipes from files, each by itself. */
+export function ImportButton() {
+  const input = useRef<HTMLInputElement>(null);
+  const toast = useToast();
+  const navigate = useNavigate();
+  const change = useImportRecipe();
+  const read = async (file: File): Promise<void> => {
+    let recipe: RecipeInput;
+    try {
+      recipe = JSON.parse(await file.text()) as RecipeInput;
+    } catch {
+      toast({
+        tone: 'problem',
+        title: `${file.name} is no recipe`,
+        text: 'A recipe is a JSON file. Export one to see how it looks.',
+      });
+      return;
+    }
+    change.run(recipe, (added) => {
+      const { key, name } = added.recipe;
+      toast({
+        tone: 'done',
+        title: added.isNew
+          ? `“${name}” is there, in version ${recipe.version}`
+          : `“${name}” had this version already`,
+      });
+      void navigate(`/recipes/${key}`);
+    });
+  };
+  return (
+    <>
+      <Button isBusy={change.isPending} onClick={() => input.current?.click()}>
+        <Upload className="size-4" aria-hidden /> Import from a file
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept="application/json,.json"
+        multiple
+        className="hidden"
+        aria-label="Recipe files"
+        onChange={(event) => {
+          for (const file of event.target.files ?? []) void read(file);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}

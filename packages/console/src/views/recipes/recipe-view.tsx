@@ -1,0 +1,216 @@
+import type { RecipeResource } from '@pragmatica/contract';
+import { placementWords } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { Download, PlusCircle } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { recipesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { WayBack } from '../../ui/way-back';
+import { RecipeBadges } from './recipe-badges';
+import { RetireButton } from './retire-button';
+import { UsesList } from './uses-list';
+
+/** One recipe: what it installs and asks for, what is to be done besides, its versions and its installs. */
+export function RecipeView() {
+  const key = useParams()['recipe']!;
+  const [query] = useSearchParams();
+  const recipes = useQuery(recipesQuery);
+  const found = recipes.data?.find(({ recipe }) => recipe.key === key);
+  return (
+    <main className="mx-auto w-full max-w-4xl space-y-5 px-3 py-6 sm:px-5">
+      {recipes.isPending && <Loading lines={5} label="Loading the recipe" />}
+      {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
+      {recipes.data && !found && (
+        <Empty
+          title="There is no such recipe"
+          action={
+            <Button asChild>
+              <Link to="/recipes">To the recipes</Link>
+            </Button>
+          }
+        >
+          Nothing here is called “{key}”. Recipes are never removed, so the address may be mistyped.
+        </Empty>
+      )}
+      {found && <Recipe found={found} site={query.get('site')} />}
+    </main>
+  );
+}
+
+function Recipe({ found, site }: { found: RecipeResource; site: string | null }) {
+  const { recipe, versions, uses } = found;
+  return (
+    <>
+      <div>
+        <WayBack to="/recipes">Recipes</WayBack>
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+          <h1>{recipe.name}</h1>
+          <RecipeBadges recipe={recipe} uses={uses} />
+          <span className="text-sm text-muted">
+            version {recipe.version} · {recipe.provider}
+          </span>
+        </div>
+        <p className="mt-1">{recipe.summary}</p>
+      </div>
+      {recipe.retired && (
+        <p role="status" className="rounded-lg bg-signal-soft p-3 text-sm text-signal">
+          Retired: {recipe.retired.reason}{' '}
+          {recipe.retired.replacedBy !== undefined && (
+            <Link to={`/recipes/${recipe.retired.replacedBy}`} className="underline">
+              Take {recipe.retired.replacedBy} instead
+            </Link>
+          )}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button asChild look={recipe.retired ? 'plain' : 'primary'}>
+          <Link to={`apply${site === null ? '' : `?site=${site}`}`}>
+            <PlusCircle className="size-4" aria-hidden /> Install it on sites…
+          </Link>
+        </Button>
+        <Button asChild>
+          <a
+            href={`data:application/json;charset=utf-8,${encodeURIComponent(`${JSON.stringify(recipe, null, 2)}\n`)}`}
+            download={`${recipe.key}${recipe.version === 1 ? '' : `.${recipe.version}`}.json`}
+          >
+            <Download className="size-4" aria-hidden /> Export
+          </a>
+        </Button>
+        <RetireButton recipe={recipe} />
+      </div>
+      <Section title="What it puts into a page">
+        <ul className="space-y-3">
+          {recipe.parts.map(({ key, placement, code, statement, required }) => (
+            <li key={key}>
+              <p className="text-sm font-medium">
+                {capital(placementWords(placement))}
+                <span className="ml-2 font-normal text-muted">
+                  {key}
+                  {required ? '' : ', may be left out'}
+                </span>
+              </p>
+              {statement !== undefined && (
+                <p className="text-[13px] text-muted">The provider says: “{statement}”</p>
+              )}
+              <pre className="mt-1 max-h-56 overflow-auto rounded-lg border border-line bg-raised px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
+                {code}
+              </pre>
+            </li>
+          ))}
+        </ul>
+        {recipe.after.length > 0 && (
+          <p className="mt-3 text-sm">
+            Before it must come:{' '}
+            {recipe.after.map((key, index) => (
+              <span key={key}>
+                {index > 0 && ', '}
+                <Link to={`/recipes/${key}`} className="font-medium hover:underline">
+                  {key}
+                </Link>
+              </span>
+            ))}
+            .
+          </p>
+        )}
+        <p className="mt-3 text-[13px] text-muted">
+          {recipe.repeatable ? 'It may stand on a page several times.' : 'A page may have it only once.'}
+          {recipe.floats !== undefined && ` It floats over the page at the ${recipe.floats}.`}
+          {recognition(recipe)}
+        </p>
+      </Section>
+      {recipe.fields.length > 0 && (
+        <Section title="What it asks for">
+          <dl className="space-y-2 text-sm">
+            {recipe.fields.map(({ name, label, help, example, type, default: usual }) => (
+              <div key={name}>
+                <dt className="font-medium">
+                  {label} <code className="ml-1 font-mono text-xs text-muted">@{`{${name}}`}</code>
+                </dt>
+                <dd className="text-muted">
+                  {TYPES[type]}
+                  {usual !== undefined && `, mostly “${usual}”`}
+                  {example !== undefined && `, for example ${example}`}
+                  {help !== undefined && `. ${help}`}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </Section>
+      )}
+      {recipe.steps.length > 0 && (
+        <Section title="To be done at the provider">
+          <ul className="list-disc space-y-1 pl-5 text-sm">
+            {recipe.steps.map(({ key, title, help, per, environment }) => (
+              <li key={key}>
+                {title.replaceAll('{host}', per === 'host' ? 'each host' : '')}
+                {environment !== undefined && <span className="text-muted"> ({environment} only)</span>}
+                {help !== undefined && <span className="text-muted">. {help}</span>}
+              </li>
+            ))}
+          </ul>
+        </Section>
+      )}
+      <Section title={uses.length === 0 ? 'Installs' : `Installs (${uses.length})`}>
+        <UsesList uses={uses} />
+      </Section>
+      <Section title="Versions">
+        <ol className="space-y-2">
+          {versions.map(({ version, by, at, changes }) => (
+            <li key={version} className="flex gap-3 text-sm">
+              <span className="grid size-7 shrink-0 place-items-center rounded-full bg-paper font-mono text-[13px] font-semibold">
+                {version}
+              </span>
+              <div>
+                <p className="text-muted">
+                  {by}, <Time at={at} />
+                </p>
+                {changes.map((change) => (
+                  <p key={change}>{change}</p>
+                ))}
+              </div>
+            </li>
+          ))}
+        </ol>
+        <p className="mt-3 text-[13px] text-muted">
+          For a newer version, change a snippet that follows this one until it works, then choose “Make the
+          next version” there; or import a file.
+        </p>
+      </Section>
+    </>
+  );
+}
+
+const TYPES: Readonly<Record<RecipeResource['recipe']['fields'][number]['type'], string>> = {
+  text: 'a line of text',
+  id: 'a key or number',
+  number: 'a number',
+  flag: 'true or false',
+  colour: 'a colour',
+  url: 'an address',
+  phone: 'a telephone number',
+};
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section aria-label={title} className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+      <h2 className="mb-3">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function recognition({ recognise: { hosts, addresses, globals } }: RecipeResource['recipe']): string {
+  const told = [
+    ...hosts.map((host) => `scripts from ${host}`),
+    ...addresses.map((address) => `addresses like ${address}`),
+    ...globals.map((name) => `the name ${name}`),
+  ];
+  return told.length === 0 ? '' : ` Code pasted by hand is recognised by ${told.join(', ')}.`;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

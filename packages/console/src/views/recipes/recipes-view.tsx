@@ -1,0 +1,105 @@
+import type { RecipeResource } from '@pragmatica/contract';
+import { placementWords } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { CircleArrowUp } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { recipesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { SearchField, hasWords } from '../../ui/search-field';
+import { ImportButton } from './import-button';
+import { RecipeBadges } from './recipe-badges';
+
+/** All recipes: what they install, how often, and which installs are behind. */
+export function RecipesView() {
+  const recipes = useQuery(recipesQuery);
+  const [searched, setSearched] = useState('');
+  const [query] = useSearchParams();
+  const site = query.get('site');
+  const behind = recipes.data?.flatMap(({ uses }) => uses).filter(({ isBehind }) => isBehind).length ?? 0;
+  const shown =
+    recipes.data?.filter(({ recipe: { name, provider, summary, key } }) =>
+      hasWords([name, provider, summary, key], searched),
+    ) ?? [];
+  return (
+    <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1>Recipes</h1>
+          <p className="text-sm text-muted">
+            How to install one thing, told once. Choose one; it asks only for what differs from site to site.
+          </p>
+        </div>
+        <ImportButton />
+      </div>
+      {behind > 0 && (
+        <div
+          role="status"
+          className="flex flex-wrap items-center gap-3 rounded-xl border border-line bg-signal-soft p-3 text-sm text-signal"
+        >
+          <CircleArrowUp className="size-5 shrink-0" aria-hidden />
+          <p className="min-w-52 flex-1">
+            {behind === 1 ? '1 snippet follows' : `${behind} snippets follow`} an older version of{' '}
+            {behind === 1 ? 'its recipe' : 'their recipes'}.
+          </p>
+          <Button asChild size="small">
+            <Link to="/recipes/updates">See what would change</Link>
+          </Button>
+        </div>
+      )}
+      {recipes.isPending && <Loading />}
+      {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
+      {recipes.data?.length === 0 && (
+        <Empty title="No recipes yet">
+          Open a snippet that works and make a recipe of it: its accounts become fields, and other sites get
+          it in a minute. Or import one from a file.
+        </Empty>
+      )}
+      {recipes.data && recipes.data.length > 0 && (
+        <SearchField
+          label="Find a recipe"
+          placeholder="Find by name, provider or what it does"
+          value={searched}
+          onChange={setSearched}
+        />
+      )}
+      {recipes.data && recipes.data.length > 0 && shown.length === 0 && (
+        <p className="text-sm text-muted">No recipe has “{searched}” in it.</p>
+      )}
+      <ul className="grid gap-3 sm:grid-cols-2">
+        {shown.map((entry) => (
+          <li key={entry.recipe.key}>
+            <RecipeCard entry={entry} site={site} />
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}
+
+function RecipeCard({ entry, site }: { entry: RecipeResource; site: string | null }) {
+  const { recipe, uses } = entry;
+  const places = recipe.parts.map(({ placement }) => placementWords(placement)).join(' and ');
+  return (
+    <article className="relative h-full rounded-xl border border-line bg-surface p-4 shadow-card transition-colors hover:border-line-strong">
+      <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
+        <h2 className="text-base">
+          <Link
+            to={`/recipes/${recipe.key}${site === null ? '' : `?site=${site}`}`}
+            className="after:absolute after:inset-0 after:rounded-xl"
+          >
+            {recipe.name}
+          </Link>
+        </h2>
+        <RecipeBadges recipe={recipe} uses={uses} />
+        <span className="ml-auto text-[13px] text-muted">version {recipe.version}</span>
+      </div>
+      <p className="mt-1 text-sm">{recipe.summary}</p>
+      <p className="mt-2 text-[13px] text-muted">
+        {places} ·{' '}
+        {uses.length === 0 ? 'no installs yet' : uses.length === 1 ? '1 install' : `${uses.length} installs`}
+      </p>
+    </article>
+  );
+}

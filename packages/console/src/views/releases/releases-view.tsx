@@ -1,0 +1,137 @@
+import type { ReleaseSummary } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { ChevronRight, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { useRestore } from '../../api/mutations';
+import { diffQuery, releasesQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { useToast } from '../../ui/toast';
+import { ChangeList } from '../strip/change-list';
+
+export function ReleasesView() {
+  const site = useSiteKey();
+  const releases = useQuery(releasesQuery(site));
+  return (
+    <div className="max-w-4xl space-y-4">
+      <div>
+        <h1>Releases</h1>
+        <p className="text-sm text-muted">
+          Everything that was ever published, as it was. Any of it can be put back in a moment; the draft
+          stays as it is.
+        </p>
+      </div>
+      {releases.isPending && <Loading />}
+      {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
+      {releases.data?.length === 0 && (
+        <Empty title="Nothing was published yet">
+          The first release appears here when you publish the draft.
+        </Empty>
+      )}
+      <ol className="space-y-2.5">
+        {releases.data?.map((release) => (
+          <ReleaseRow key={release.number} site={site} release={release} />
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }) {
+  const [isOpen, setOpen] = useState(false);
+  const isLive = release.environments.includes('live');
+  return (
+    <li className="rounded-xl border border-line bg-surface">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 p-4">
+        <span className="grid size-9 shrink-0 place-items-center rounded-full bg-paper font-mono text-sm font-semibold">
+          {release.number}
+        </span>
+        <div className="min-w-48 flex-1">
+          <p className="font-medium">{release.message}</p>
+          <p className="text-[13px] text-muted">
+            {release.author}, <Time at={release.createdAt} /> · {release.snippets} snippets on
+          </p>
+          {release.forced && (
+            <p className="mt-1 text-[13px] text-signal">
+              Published in spite of this: {release.forced.findings.map(({ title }) => title).join('; ')}.
+              Reason: {release.forced.reason}
+            </p>
+          )}
+        </div>
+        {release.environments.map((environment) => (
+          <span
+            key={environment}
+            className="rounded-full bg-primary-soft px-2 py-0.5 text-xs font-medium text-primary"
+          >
+            {environment}
+          </span>
+        ))}
+        {!isLive && <PutBackButton site={site} release={release.number} />}
+      </div>
+      <details
+        className="border-t border-line px-4 py-2 text-sm"
+        onToggle={(event) => setOpen(event.currentTarget.open)}
+      >
+        <summary className="flex list-none items-center gap-1 text-muted">
+          <ChevronRight className={isOpen ? 'size-4 rotate-90' : 'size-4'} aria-hidden /> What it changed
+        </summary>
+        {isOpen && <Changes site={site} from={release.number - 1} to={release.number} />}
+      </details>
+    </li>
+  );
+}
+
+function Changes({ site, from, to }: { site: string; from: number; to: number }) {
+  const diff = useQuery({ ...diffQuery(site, String(from), String(to)), enabled: from > 0 });
+  if (from === 0) return <p className="py-2">The first release: everything in it was new.</p>;
+  if (diff.isPending) return <Loading lines={1} />;
+  if (diff.isError) return <Failure error={diff.error} />;
+  return diff.data.changes.length > 0 ? (
+    <ChangeList changes={diff.data.changes} />
+  ) : (
+    <p className="py-2">Nothing: it is the same as the one before.</p>
+  );
+}
+
+function PutBackButton({ site, release }: { site: string; release: number }) {
+  const [isOpen, setOpen] = useState(false);
+  const toast = useToast();
+  const restore = useRestore(site);
+  const diff = useQuery({ ...diffQuery(site, 'live', String(release)), enabled: isOpen });
+  return (
+    <>
+      <Button size="small" onClick={() => setOpen(true)}>
+        <Undo2 className="size-3.5" aria-hidden /> Put back…
+      </Button>
+      <Dialog
+        title={`Put release ${release} back?`}
+        description="For all visitors, at once. What would change for them:"
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      >
+        {diff.isPending ? <Loading lines={2} /> : <ChangeList changes={diff.data?.changes ?? []} />}
+        <DialogActions leave="Leave it">
+          <Button
+            look="signal"
+            isBusy={restore.isPending}
+            onClick={() =>
+              restore.run({ environment: 'live', release }, () => {
+                toast({
+                  tone: 'done',
+                  title: `Release ${release} is live again`,
+                  text: 'The draft was not touched.',
+                });
+                setOpen(false);
+              })
+            }
+          >
+            Put it back
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,179 @@
+import { ApiError, type FieldResource, type HostResource, type SiteResource } from '@pragmatica/contract';
+import type { ConsentRules, PageGroup } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useEditSite } from '../../api/mutations';
+import { siteQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { Field, inputStyle } from '../../ui/field';
+import { Loading } from '../../ui/states';
+import { useToast } from '../../ui/toast';
+import { ConsentEditor } from './consent-editor';
+import { FieldsEditor } from './fields-editor';
+import { PageGroupsEditor } from './page-groups-editor';
+
+export function SettingsView() {
+  const key = useSiteKey();
+  const site = useQuery({ ...siteQuery(key), refetchOnWindowFocus: false });
+  return (
+    <div className="max-w-4xl space-y-4">
+      <div>
+        <h1>Settings</h1>
+        <p className="text-sm text-muted">
+          Name and hosts work at once. Time zone, page groups, fields and consent are part of what you
+          publish.
+        </p>
+      </div>
+      {site.data ? (
+        <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
+      ) : (
+        <Loading lines={3} label="Loading the settings" />
+      )}
+    </div>
+  );
+}
+
+const NEW_HOST: HostResource = { host: '', environment: 'live', origin: '', address: null, transfer: 'auto' };
+
+function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
+  const edit = useEditSite(site.key);
+  const toast = useToast();
+  const [name, setName] = useState(site.name);
+  const [timeZone, setTimeZone] = useState(site.timeZone);
+  const [hosts, setHosts] = useState<readonly HostResource[]>(site.hosts);
+  const [groups, setGroups] = useState<readonly PageGroup[]>(site.pageGroups);
+  const [consent, setConsent] = useState<ConsentRules | null>(site.consent);
+  const [fields, setFields] = useState<readonly FieldResource[]>(site.fields);
+  const setHost = (index: number, change: Partial<HostResource>): void =>
+    setHosts((current) => current.map((host, i) => (i === index ? { ...host, ...change } : host)));
+  const errors = edit.error instanceof ApiError ? (edit.error.problem.errors ?? []) : [];
+  const errorAt = (pointer: string): string | undefined =>
+    errors.find((entry) => entry.pointer === pointer)?.detail;
+  return (
+    <form
+      className="space-y-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        edit.run(
+          {
+            etag,
+            body: {
+              name,
+              timeZone,
+              hosts: [...hosts],
+              pageGroups: groups.map((group) => ({ ...group, patterns: [...group.patterns] })),
+              consent: consent && { ...consent, categories: [...consent.categories] },
+              fields: [...fields],
+            },
+          },
+          () => toast({ tone: 'done', title: 'The settings are saved' }),
+        );
+      }}
+    >
+      <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
+        <Field
+          label="Name"
+          required
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          error={errorAt('/name')}
+        />
+        <Field
+          label="Time zone"
+          required
+          placeholder="Europe/Dublin"
+          value={timeZone}
+          onChange={(event) => setTimeZone(event.target.value)}
+          error={errorAt('/timeZone')}
+        />
+      </section>
+      {hosts.map((host, index) => (
+        <fieldset
+          key={index}
+          className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5"
+        >
+          <legend className="float-left mb-1 flex w-full items-center justify-between text-base font-semibold sm:col-span-2">
+            Host {index + 1}
+            <Button look="quiet" size="small" onClick={() => setHosts(hosts.filter((_, i) => i !== index))}>
+              <Trash2 className="size-3.5" aria-hidden /> Take it out
+            </Button>
+          </legend>
+          <Field
+            label="Host that visitors type"
+            required
+            placeholder="www.example.com"
+            value={host.host}
+            onChange={(event) => setHost(index, { host: event.target.value })}
+            error={errorAt(`/hosts/${index}/host`)}
+          />
+          <label className="space-y-1.5 text-sm font-medium">
+            <span className="block">Environment</span>
+            <select
+              className={inputStyle}
+              value={host.environment}
+              onChange={(event) =>
+                setHost(index, { environment: event.target.value as HostResource['environment'] })
+              }
+            >
+              <option value="live">live: all visitors</option>
+              <option value="staging">staging: for trying out</option>
+            </select>
+          </label>
+          <Field
+            label="Server that holds the pages"
+            required
+            placeholder="http://origin.example:8080"
+            value={host.origin}
+            onChange={(event) => setHost(index, { origin: event.target.value })}
+            error={errorAt(`/hosts/${index}/origin`)}
+          />
+          <Field
+            label="Address that visitors see"
+            placeholder={`http://${host.host || 'www.example.com'}`}
+            hint={`Empty means http://${host.host || 'the host'}.`}
+            value={host.address ?? ''}
+            onChange={(event) =>
+              setHost(index, { address: event.target.value === '' ? null : event.target.value })
+            }
+            error={errorAt(`/hosts/${index}/address`)}
+          />
+          <label className="space-y-1.5 text-sm font-medium">
+            <span className="block">How the server sends its pages</span>
+            <select
+              className={inputStyle}
+              value={host.transfer}
+              onChange={(event) =>
+                setHost(index, { transfer: event.target.value as HostResource['transfer'] })
+              }
+            >
+              <option value="auto">automatic</option>
+              <option value="plain">uncompressed: for a server close by</option>
+              <option value="compressed">compressed: for a server far away</option>
+            </select>
+            <span className="block text-[13px] font-normal text-muted">
+              Automatic is right for nearly every site. Visitors get compressed pages either way.
+            </span>
+          </label>
+        </fieldset>
+      ))}
+      <Button onClick={() => setHosts([...hosts, NEW_HOST])}>
+        <Plus className="size-4" aria-hidden /> Add a host
+      </Button>
+      <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errorAt} />
+      <FieldsEditor fields={fields} onChange={setFields} errorAt={errorAt} />
+      <ConsentEditor consent={consent} onChange={setConsent} errorAt={errorAt} />
+      {errors.length === 0 && edit.error && (
+        <p role="alert" className="text-sm text-danger">
+          {edit.error.message}
+        </p>
+      )}
+      <div className="border-t border-line pt-4">
+        <Button type="submit" look="primary" isBusy={edit.isPending}>
+          Save the settings
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,100 @@
+import type { SiteResource } from '@pragmatica/contract';
+import { LoaderCircle, Send } from 'lucide-react';
+import { useState } from 'react';
+import { usePublishSites, type Published } from '../../api/mutations';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Field } from '../../ui/field';
+import { ResultList } from '../../ui/result-list';
+
+/** Publishes the drafts of several sites, one after the other, each by itself. */
+export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
+  const waiting = sites.filter(({ pendingChanges, snippets }) => pendingChanges > 0 && snippets.on > 0);
+  const [isOpen, setOpen] = useState(false);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [message, setMessage] = useState('');
+  const [results, setResults] = useState<readonly Published[]>();
+  const publish = usePublishSites();
+  if (waiting.length < 2 && !isOpen) return null;
+  const chosen = waiting.filter(({ key }) => !left.has(key));
+  const openOrClose = (open: boolean): void => {
+    setOpen(open);
+    setResults(undefined);
+    setLeft(new Set());
+  };
+  const start = (): void => {
+    setResults([]);
+    publish.run({ sites: chosen.map(({ key }) => key), message, onEach: setResults });
+  };
+  const nameOf = (key: string): string => sites.find((site) => site.key === key)?.name ?? key;
+  return (
+    <>
+      <Button onClick={() => openOrClose(true)}>
+        <Send className="size-4" aria-hidden /> Publish several…
+      </Button>
+      <Dialog
+        title="Publish several sites"
+        description="Each becomes a release of its own. Where the checks find an error nothing is published, and the others go on."
+        isOpen={isOpen}
+        onOpenChange={openOrClose}
+      >
+        {results ? (
+          <div className="space-y-2">
+            <ResultList
+              results={results.map(({ site, isDone, text }) => ({
+                ...{ key: site, isDone, message: text },
+                title: <strong className="font-medium">{nameOf(site)}</strong>,
+              }))}
+            />
+            {publish.isPending && (
+              <p role="status" className="flex gap-2 text-sm text-muted">
+                <LoaderCircle className="mt-0.5 size-4 animate-spin" aria-hidden /> Publishing…
+              </p>
+            )}
+          </div>
+        ) : (
+          <div className="space-y-4">
+            <ul className="space-y-1">
+              {waiting.map(({ key, name, pendingChanges, findings }) => (
+                <li key={key}>
+                  <label className="flex items-center gap-2 rounded px-1 py-1 text-sm hover:bg-line/40">
+                    <input
+                      type="checkbox"
+                      className="size-4 accent-primary"
+                      checked={!left.has(key)}
+                      onChange={() => {
+                        const next = new Set(left);
+                        if (!next.delete(key)) next.add(key);
+                        setLeft(next);
+                      }}
+                    />
+                    <span className="flex-1">{name}</span>
+                    <span className={findings.error > 0 ? 'text-danger' : 'text-muted'}>
+                      {findings.error > 0
+                        ? 'errors found'
+                        : `${pendingChanges} ${pendingChanges === 1 ? 'change' : 'changes'}`}
+                    </span>
+                  </label>
+                </li>
+              ))}
+            </ul>
+            <Field
+              label="What does it change?"
+              required
+              placeholder="New account for the counter"
+              value={message}
+              onChange={(event) => setMessage(event.target.value)}
+            />
+          </div>
+        )}
+        <DialogActions leave={results ? 'Close' : 'Not now'}>
+          {!results && (
+            <Button look="signal" disabled={chosen.length === 0 || message.trim() === ''} onClick={start}>
+              Publish {chosen.length} {chosen.length === 1 ? 'site' : 'sites'}
+            </Button>
+          )}
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

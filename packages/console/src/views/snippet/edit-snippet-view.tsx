@@ -1,0 +1,167 @@
+import type { SnippetResource } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Archive, ArchiveRestore, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { useEditSnippet, useRemoveSnippet, useSwitchSnippet } from '../../api/mutations';
+import { snippetQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { useToast } from '../../ui/toast';
+import { SnippetSwitch } from '../strip/snippet-switch';
+import { CopyButton } from './copy-dialog';
+import { RecipePanel } from './recipe-panel';
+import { SnippetForm } from './snippet-form';
+import { SnippetHistory } from './snippet-history';
+import { toValue, type SnippetValue } from './snippet-value';
+
+export function EditSnippetView() {
+  const site = useSiteKey();
+  const key = useParams()['snippet']!;
+  const toast = useToast();
+  const snippet = useQuery({ ...snippetQuery(site, key), refetchOnWindowFocus: false });
+  const edit = useEditSnippet(site, key);
+  const [taken, setTaken] = useState<{ release: number; value: SnippetValue }>();
+  if (snippet.isPending) return <Loading lines={5} label="Loading the snippet" />;
+  if (snippet.isError) return <Failure error={snippet.error} onRetry={() => void snippet.refetch()} />;
+  const { data, etag } = snippet.data;
+  return (
+    <div className="space-y-4">
+      <div className="flex max-w-4xl flex-wrap items-start gap-3">
+        <div>
+          <h1>{data.name}</h1>
+          <p className="text-sm text-muted">
+            {data.state === 'archived' ? 'Archived. ' : ''}Last changed by {data.updatedBy},{' '}
+            <Time at={data.updatedAt} />
+          </p>
+        </div>
+        {data.state !== 'archived' && (
+          <div className="ml-auto flex items-center gap-2 pt-1.5 text-sm">
+            {data.state === 'on' ? 'On' : 'Off'}
+            <SnippetSwitch site={site} snippet={key} name={data.name} isOn={data.state === 'on'} />
+          </div>
+        )}
+      </div>
+      <RecipePanel site={site} snippet={data} etag={etag} />
+      {taken && (
+        <p role="status" className="max-w-4xl rounded-lg bg-signal-soft p-3 text-sm text-signal">
+          Filled in as it was in release {taken.release}. Nothing is changed before you save.{' '}
+          <button type="button" className="underline" onClick={() => setTaken(undefined)}>
+            Leave it as it is
+          </button>
+        </p>
+      )}
+      <SnippetForm
+        key={`${etag} ${taken?.release ?? ''}`}
+        site={site}
+        snippet={key}
+        state={data.state}
+        initial={taken?.value ?? toValue(data)}
+        submitLabel="Save to the draft"
+        isBusy={edit.isPending}
+        error={edit.error}
+        onSubmit={(body) =>
+          edit.run({ etag, body }, () => {
+            setTaken(undefined);
+            toast({
+              tone: 'done',
+              title: 'Saved to the draft',
+              text: 'Visitors get it when you publish.',
+            });
+          })
+        }
+      >
+        <CopyButton site={site} snippet={key} name={data.name} />
+        <ArchiveButton site={site} snippet={key} name={data.name} state={data.state} />
+        <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
+      </SnippetForm>
+      <SnippetHistory
+        site={site}
+        snippet={key}
+        onTake={({ release, snippet: then }) => {
+          if (!then) return;
+          setTaken({ release, value: toValue(then) });
+          window.scrollTo({ top: 0, behavior: 'smooth' });
+        }}
+      />
+    </div>
+  );
+}
+
+function ArchiveButton({
+  site,
+  snippet,
+  name,
+  state,
+}: {
+  site: string;
+  snippet: string;
+  name: string;
+  state: SnippetResource['state'];
+}) {
+  const isArchived = state === 'archived';
+  const change = useSwitchSnippet(site);
+  const toast = useToast();
+  const Icon = isArchived ? ArchiveRestore : Archive;
+  return (
+    <Button
+      look="quiet"
+      isBusy={change.isPending}
+      onClick={() =>
+        change.run({ snippet, state: isArchived ? 'off' : 'archived' }, () =>
+          toast({
+            tone: 'done',
+            title: isArchived
+              ? `“${name}” is out of the archive, switched off`
+              : `“${name}” is archived in the draft`,
+            action: { label: 'Undo', run: () => change.run({ snippet, state }) },
+          }),
+        )
+      }
+    >
+      <Icon className="size-4" aria-hidden /> {isArchived ? 'Take out of the archive' : 'Archive'}
+    </Button>
+  );
+}
+
+function RemoveButton({
+  site,
+  snippet,
+  name,
+  etag,
+}: {
+  site: string;
+  snippet: string;
+  name: string;
+  etag: string;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const remove = useRemoveSnippet(site, snippet);
+  return (
+    <>
+      <Button look="quiet" className="text-danger" onClick={() => setOpen(true)}>
+        <Trash2 className="size-4" aria-hidden /> Remove…
+      </Button>
+      <Dialog
+        title={`Remove “${name}”?`}
+        description="It leaves the draft, code and all. Visitors get it until you publish; releases that held it keep their copy."
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      >
+        <DialogActions leave="Keep it">
+          <Button
+            look="danger"
+            isBusy={remove.isPending}
+            onClick={() => remove.run({ etag }, () => navigate(`/sites/${site}/strip`))}
+          >
+            Remove it
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

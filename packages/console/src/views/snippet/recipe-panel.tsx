@@ -1,0 +1,110 @@
+import type { SnippetResource } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { BookMarked } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useFollowRecipe, useLeaveRecipe } from '../../api/mutations';
+import { recipesQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { useToast } from '../../ui/toast';
+import { MakeRecipeDialog } from './make-recipe-dialog';
+
+interface RecipePanelProps {
+  readonly site: string;
+  readonly snippet: SnippetResource;
+  readonly etag: string;
+}
+
+/** Which recipe a snippet follows, whether it is behind, and how to make one of it. */
+export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
+  const recipes = useQuery(recipesQuery).data;
+  const [isMaking, setMaking] = useState(false);
+  const leave = useLeaveRecipe(site, snippet.key);
+  const follow = useFollowRecipe(site, snippet.key);
+  const toast = useToast();
+  const link = snippet.recipe;
+  const found = recipes?.find(({ recipe }) => recipe.key === link?.key);
+  const seen = recipes?.find(({ uses }) =>
+    uses.some((use) => use.site === site && use.snippet === snippet.key && use.version === null),
+  );
+  const isBehind = found !== undefined && link !== null && found.recipe.version > link.version;
+  return (
+    <section
+      aria-label="Recipe"
+      className="flex max-w-4xl flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-line bg-surface p-3 text-sm sm:px-5"
+    >
+      <BookMarked className="size-4 shrink-0 text-muted" aria-hidden />
+      {link ? (
+        <p className="min-w-52 flex-1">
+          Follows the recipe{' '}
+          <Link to={`/recipes/${link.key}`} className="font-medium hover:underline">
+            {found?.recipe.name ?? link.key}
+          </Link>
+          , version {link.version}.
+          {isBehind && <span className="text-signal"> There is version {found.recipe.version}.</span>}
+        </p>
+      ) : (
+        <p className="min-w-52 flex-1 text-muted">
+          {seen ? (
+            <>
+              Pasted by hand; it looks like{' '}
+              <Link to={`/recipes/${seen.recipe.key}`} className="font-medium text-ink hover:underline">
+                {seen.recipe.name}
+              </Link>
+              .
+            </>
+          ) : (
+            'Follows no recipe. Make one of it, and other sites get it in a minute.'
+          )}
+        </p>
+      )}
+      {isBehind && (
+        <Button asChild size="small" look="primary">
+          <Link to={`/recipes/updates?site=${site}&snippet=${snippet.key}`}>See what would change</Link>
+        </Button>
+      )}
+      {seen && (
+        <Button
+          size="small"
+          look="primary"
+          isBusy={follow.isPending}
+          onClick={() =>
+            follow.run(seen.recipe.key, () =>
+              toast({
+                tone: 'done',
+                title: `It follows “${seen.recipe.name}” from now on`,
+                text: 'Its values are fields of the site now; visitors get what they got.',
+              }),
+            )
+          }
+        >
+          Let it follow the recipe
+        </Button>
+      )}
+      {!isBehind && (
+        <Button size="small" onClick={() => setMaking(true)}>
+          {link ? 'Make the next version…' : 'Make a recipe…'}
+        </Button>
+      )}
+      {link && (
+        <Button
+          size="small"
+          look="quiet"
+          isBusy={leave.isPending}
+          onClick={() =>
+            leave.run({ etag }, () =>
+              toast({
+                tone: 'done',
+                title: 'It no longer follows the recipe',
+                text: 'Its code is as it was; newer versions do not concern it.',
+              }),
+            )
+          }
+        >
+          Let it go its own way
+        </Button>
+      )}
+      {isMaking && <MakeRecipeDialog site={site} snippet={snippet} onClose={() => setMaking(false)} />}
+    </section>
+  );
+}

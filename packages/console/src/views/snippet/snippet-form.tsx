@@ -1,0 +1,182 @@
+import { ApiError } from '@pragmatica/contract';
+import {
+  partKey,
+  readCode,
+  suggestNames,
+  type Field as SiteField,
+  type SnippetState,
+} from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { Plus, Trash2 } from 'lucide-react';
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { siteQuery } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Field } from '../../ui/field';
+import { ReachEditor } from '../reach/reach-editor';
+import { FindingsPanel } from './findings-panel';
+import { NeedsPicker } from './needs-picker';
+import { PagesPicker } from './pages-picker';
+import { PartEditor } from './part-editor';
+import type { PartValue, SnippetValue } from './snippet-value';
+import { useSnippetFindings } from './use-snippet-findings';
+
+interface SnippetFormProps {
+  site: string;
+  /** The snippet's key; undefined for one that is new. */
+  snippet?: string;
+  state?: SnippetState;
+  initial: SnippetValue;
+  submitLabel: string;
+  isBusy: boolean;
+  error: Error | null;
+  onSubmit: (value: SnippetValue) => void;
+  /** More buttons beside the one that saves. */
+  children?: ReactNode;
+}
+
+/** One list, so that what depends on it is not worked out again. */
+const NO_FIELDS: readonly SiteField[] = [];
+
+/** No snippet has it: keys begin with a letter or digit. */
+const NEW_KEY = '-new';
+
+/** Paste, place, choose the pages, name, look at what is found; for a new snippet and for one that is there. */
+export function SnippetForm({
+  site,
+  snippet,
+  state = 'on',
+  initial,
+  submitLabel,
+  isBusy,
+  error,
+  onSubmit,
+  children,
+}: SnippetFormProps) {
+  const fields = useQuery(siteQuery(site)).data?.data.fields ?? NO_FIELDS;
+  const key = snippet ?? NEW_KEY;
+  const isNew = snippet === undefined;
+  const [typed, setTyped] = useState(initial);
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
+  const set = (change: Partial<SnippetValue>): void => setTyped((current) => ({ ...current, ...change }));
+  const touch = (what: string): void => setTouched((current) => new Set([...current, what]));
+  const suggested = useSuggestedNames(isNew, typed.parts);
+  const value: SnippetValue = {
+    ...typed,
+    ...Object.fromEntries(
+      NAMED.filter((field) => suggested && !touched.has(field)).map((field) => [field, suggested![field]]),
+    ),
+  };
+  const found = useSnippetFindings(site, key, state, value);
+  const setPart = (index: number, part: PartValue): void =>
+    set({ parts: typed.parts.map((old, i) => (i === index ? part : old)) });
+  const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
+  const errorAt = (pointer: string): string | undefined =>
+    errors.find((entry) => entry.pointer === pointer)?.detail;
+  const named = (field: (typeof NAMED)[number]) => ({
+    value: value[field],
+    hint:
+      suggested && !touched.has(field) && suggested[field] !== '' ? 'Suggested from the code.' : undefined,
+    onChange: (event: { target: { value: string } }) => {
+      touch(field);
+      set({ [field]: event.target.value });
+    },
+  });
+  return (
+    <form
+      className="max-w-4xl space-y-6"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSubmit(value);
+      }}
+    >
+      {typed.parts.map((part, index) => (
+        <section key={index} className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+          <div className="mb-3 flex items-center justify-between">
+            <h2>{typed.parts.length > 1 ? `Part ${index + 1} of ${typed.parts.length}` : 'Code'}</h2>
+            {typed.parts.length > 1 && (
+              <Button
+                look="quiet"
+                size="small"
+                onClick={() => set({ parts: typed.parts.filter((_, i) => i !== index) })}
+              >
+                <Trash2 className="size-3.5" aria-hidden /> Take this part out
+              </Button>
+            )}
+          </div>
+          <PartEditor
+            part={part}
+            partKey={partKey(key, index)}
+            fields={fields}
+            environment={typed.limits.environment ?? 'live'}
+            recipeSite={isNew ? site : undefined}
+            findings={found?.findings ?? []}
+            onChange={(next) => setPart(index, next)}
+            onPlace={(placement) => {
+              // Where somebody has put it, it stays, whatever is suggested later.
+              touch(`placement ${index}`);
+              setPart(index, { ...part, placement });
+            }}
+            onSplit={typed.parts.length > 1 ? undefined : (parts) => set({ parts: parts.map(toPart) })}
+            followsSuggestion={isNew && typed.parts.length === 1 && !touched.has(`placement ${index}`)}
+            error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)}
+          />
+        </section>
+      ))}
+      <Button
+        onClick={() => set({ parts: [...typed.parts, { placement: 'body-start', code: '', statement: '' }] })}
+      >
+        <Plus className="size-4" aria-hidden /> The provider gave me a second piece
+      </Button>
+      <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
+      <ReachEditor site={site} limits={typed.limits} onChange={(limits) => set({ limits })} />
+      <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
+        <Field
+          label="Name"
+          required
+          placeholder="Harbour chat"
+          error={errorAt('/name') ?? errorAt('/key')}
+          {...named('name')}
+        />
+        <Field label="Provider" placeholder="Who the code is from" {...named('provider')} />
+        <Field label="Purpose" placeholder="What it is for" {...named('purpose')} />
+        <Field
+          label="Note"
+          placeholder="Anything worth knowing"
+          value={typed.note}
+          onChange={(event) => set({ note: event.target.value })}
+        />
+        <NeedsPicker site={site} self={key} needs={typed.needs} onChange={(needs) => set({ needs })} />
+      </section>
+      {typed.parts.some(({ code }) => code.trim() !== '') && (
+        <FindingsPanel found={found} onFix={(parts) => set({ parts })} />
+      )}
+      {errors.length === 0 && error && (
+        <p role="alert" className="text-sm text-danger">
+          {error.message}
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-3 border-t border-line pt-4">
+        <Button type="submit" look="primary" isBusy={isBusy}>
+          {submitLabel}
+        </Button>
+        <p className="text-sm text-muted">Visitors get it when you publish.</p>
+        <div className="ml-auto flex flex-wrap justify-end gap-2">{children}</div>
+      </div>
+    </form>
+  );
+}
+
+const NAMED = ['name', 'provider', 'purpose'] as const;
+
+function toPart({ code, placement, statement }: PartValue): PartValue {
+  return { code, placement, statement };
+}
+
+/** What a new snippet could be called; undefined for one that has a name, and while there is no code. */
+function useSuggestedNames(isNew: boolean, parts: readonly PartValue[]) {
+  const code = useDeferredValue(parts[0]?.code ?? '');
+  return useMemo(
+    () => (isNew && code.trim() !== '' ? suggestNames(readCode(code)) : undefined),
+    [isNew, code],
+  );
+}

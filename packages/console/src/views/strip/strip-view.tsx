@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { Link, useSearchParams } from 'react-router';
+import { diffQuery, draftQuery, findingsQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { LeftOutPanel } from './left-out-panel';
+import { NotLivePanel } from './not-live-panel';
+import { OrderPanel } from './order-panel';
+import { PageStrip } from './page-strip';
+import { readQuestion, toQuery, writeQuestion, type Question } from './question';
+import { QuestionBar } from './question-bar';
+
+/** The picture of one page load, the question it answers, and what is missing from it. */
+export function StripView() {
+  const key = useSiteKey();
+  const [search, setSearch] = useSearchParams();
+  const question = readQuestion(search);
+  const { of } = question;
+  const ask = (change: Partial<Question>): void =>
+    setSearch(writeQuestion({ ...question, ...change }), { replace: true });
+  const site = useQuery(siteQuery(key));
+  const pages = useQuery(pagesQuery(key));
+  const draft = useQuery(draftQuery(key));
+  const plan = useQuery({ ...planQuery(key, toQuery(question)), placeholderData: (previous) => previous });
+  const changes = useQuery(diffQuery(key, 'live', 'draft'));
+  const findings = useQuery({ ...findingsQuery(key), enabled: of === 'draft' });
+  const error = plan.error ?? draft.error;
+
+  if (draft.data?.data.snapshot.snippets.length === 0) {
+    return (
+      <Empty
+        title="No snippets yet"
+        action={
+          <Button asChild look="primary">
+            <Link to="../snippets/new">
+              <Plus className="size-4" aria-hidden /> Add the first snippet
+            </Link>
+          </Button>
+        }
+      >
+        Paste the code that a provider gave you, say where it goes and on which pages. Nothing reaches
+        visitors before you publish.
+      </Empty>
+    );
+  }
+  return (
+    <div className="space-y-4">
+      <QuestionBar site={site.data?.data} pages={pages.data} question={question} onAsk={ask} />
+      {error && <Failure error={error} onRetry={() => void plan.refetch()} />}
+      <div className="grid items-start gap-5 xl:grid-cols-[minmax(0,1fr)_21rem]">
+        {plan.data && draft.data ? (
+          <PageStrip
+            site={key}
+            plan={plan.data}
+            draft={draft.data}
+            changes={changes.data?.changes ?? []}
+            findings={of === 'draft' ? (findings.data?.items ?? []) : []}
+            isEditable={of === 'draft'}
+          />
+        ) : (
+          !error && <Loading lines={6} label="Loading the page strip" />
+        )}
+        <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
+          {of === 'draft' && <OrderPanel site={key} />}
+          <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
+          {plan.data && (
+            <LeftOutPanel
+              site={key}
+              plan={plan.data}
+              isEditable={of === 'draft'}
+              onShowDraft={() => ask({ of: 'draft' })}
+              className="max-xl:hidden"
+            />
+          )}
+        </aside>
+        {plan.data && (
+          <LeftOutPanel
+            site={key}
+            plan={plan.data}
+            isEditable={of === 'draft'}
+            onShowDraft={() => ask({ of: 'draft' })}
+            className="xl:hidden"
+          />
+        )}
+      </div>
+    </div>
+  );
+}

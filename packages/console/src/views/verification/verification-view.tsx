@@ -1,0 +1,141 @@
+import { summarizeDelivery, type DeliveryState, type SnippetDelivery } from '@pragmatica/core';
+import { CircleCheck, SearchCheck, Square } from 'lucide-react';
+import { Progress } from 'radix-ui';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { useSiteKey } from '../../layout/site-layout';
+import { Button } from '../../ui/button';
+import { cn } from '../../ui/cn';
+import { Empty, Failure } from '../../ui/states';
+import { useVerification, type PageEvent, type Verification } from './use-verification';
+
+/** Fetches the live pages as a visitor would and shows, snippet by snippet, whether each stands where it should. */
+export function VerificationView() {
+  const site = useSiteKey();
+  const { verification, run, stop } = useVerification(site);
+  const { state, pages } = verification;
+  const snippets = useMemo(() => summarizeDelivery(pages), [pages]);
+  const unreachable = pages.filter((page) => page.problem !== null);
+  const startButton = (
+    <Button look="primary" onClick={run}>
+      <SearchCheck className="size-4" aria-hidden />{' '}
+      {state === 'idle' ? 'Check the live pages' : 'Check again'}
+    </Button>
+  );
+  return (
+    <div className="max-w-4xl space-y-4">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1>Check the live pages</h1>
+          <p className="text-sm text-muted">
+            Every known page is fetched as a visitor would, and compared with what was published.
+          </p>
+        </div>
+        {state === 'running' && (
+          <Button onClick={stop}>
+            <Square className="size-3.5" aria-hidden /> Stop
+          </Button>
+        )}
+        {state !== 'running' && state !== 'idle' && startButton}
+      </div>
+      {state === 'idle' && (
+        <Empty title="Is it really there?" action={startButton}>
+          Saved is not live, and live is not always delivered: a copy of the page may be kept somewhere in
+          between, or the same code may stand in the theme as well.
+        </Empty>
+      )}
+      {state !== 'idle' && <RunLine verification={verification} />}
+      {verification.error && <Failure error={verification.error} onRetry={run} />}
+      {state === 'done' &&
+        unreachable.length === 0 &&
+        snippets.every((entry) => entry.problems.length === 0) && (
+          <p className="flex gap-2 rounded-xl border border-line bg-surface p-4 text-sm text-good">
+            <CircleCheck className="size-5 shrink-0" aria-hidden /> Everything stands where it should.
+          </p>
+        )}
+      {unreachable.length > 0 && <Unreachable pages={unreachable} />}
+      {snippets.length > 0 && (
+        <ul aria-label="Snippets" className="divide-y divide-line rounded-xl border border-line bg-surface">
+          {[...snippets]
+            .sort((a, b) => b.problems.length - a.problems.length)
+            .map((entry) => (
+              <SnippetRow key={entry.snippet} site={site} entry={entry} />
+            ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function RunLine({ verification: { state, start, pages } }: { verification: Verification }) {
+  const total = start?.total ?? 0;
+  return (
+    <div className="space-y-1.5">
+      <Progress.Root
+        value={pages.length}
+        max={Math.max(1, total)}
+        aria-label="Pages looked at"
+        className="h-1.5 overflow-hidden rounded-full bg-line"
+      >
+        <Progress.Indicator
+          className="h-full rounded-full bg-primary transition-[width]"
+          style={{ width: `${total === 0 ? 0 : (100 * pages.length) / total}%` }}
+        />
+      </Progress.Root>
+      <p role="status" className="text-[13px] text-muted">
+        {start === undefined
+          ? state === 'running' && 'Asking the site for its pages …'
+          : `${pages.length} of ${total} pages of ${start.address}, release ${start.release}${state === 'stopped' ? '; stopped' : ''}`}
+      </p>
+    </div>
+  );
+}
+
+const STATES: Record<DeliveryState, { label: string; look: string }> = {
+  delivered: { label: 'delivered on', look: 'bg-primary-soft text-primary' },
+  'left-out': { label: 'no place on', look: 'bg-signal-soft text-signal' },
+  twice: { label: 'twice on', look: 'bg-danger-soft text-danger' },
+  'wrong-place': { label: 'in the wrong place on', look: 'bg-danger-soft text-danger' },
+  missing: { label: 'missing on', look: 'bg-danger-soft text-danger' },
+};
+
+function SnippetRow({ site, entry }: { site: string; entry: SnippetDelivery }) {
+  return (
+    <li className="px-4 py-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <Link to={`/sites/${site}/snippets/${entry.snippet}`} className="mr-auto font-medium hover:underline">
+          {entry.name}
+        </Link>
+        {entry.pages.map(({ state, count }) => (
+          <span
+            key={state}
+            className={cn('rounded-full px-2 py-0.5 text-xs font-medium', STATES[state].look)}
+          >
+            {STATES[state].label} {count} {count === 1 ? 'page' : 'pages'}
+          </span>
+        ))}
+      </div>
+      {entry.problems.map(({ message, paths }) => (
+        <div key={message} className="mt-1.5 text-sm">
+          <p>{message}</p>
+          <p className="font-mono text-xs break-words text-muted">{paths.join('  ')}</p>
+        </div>
+      ))}
+    </li>
+  );
+}
+
+function Unreachable({ pages }: { pages: readonly PageEvent[] }) {
+  return (
+    <section className="rounded-xl border border-danger/40 bg-danger-soft p-4 text-sm">
+      <h2 className="text-danger">Pages that could not be checked</h2>
+      <ul className="mt-1 space-y-1">
+        {pages.map((page) => (
+          <li key={page.path}>
+            <span className="font-mono text-xs">{page.path}</span> {page.problem}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
