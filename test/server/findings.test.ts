@@ -1,3 +1,4 @@
+import { applyChanges, type SetChange, type Snapshot } from '@pragmatica/core';
 import { expect } from 'chai';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
@@ -17,6 +18,13 @@ describe('reading and findings over the API', () => {
     stage.client.call('createSnippet', { params, body: { key, name: key, parts: [{ placement, code }] } });
   const findings = async (query: object = {}) =>
     (await stage.client.call('listFindings', { params, query })).data;
+
+  const draft = async (): Promise<Snapshot> =>
+    withoutDates((await stage.client.call('showDraft', { params })).data.snapshot);
+  const withoutDates = (set: Snapshot): Snapshot => ({
+    ...set,
+    snippets: set.snippets.map(({ stateSince: _, ...snippet }) => snippet),
+  });
 
   it('reads code, says in words what it is, and where its pieces go', async () => {
     const code = `${COUNTER}\n<noscript><iframe src="https://tallymast.example/n.html?id=TM-7731"></iframe></noscript>`;
@@ -94,8 +102,13 @@ describe('reading and findings over the API', () => {
   it('fixes all that is left, as the preview said, and writes down who did', async () => {
     await add('form', "<script>document.getElementById('newsletter').hidden = false;</script>");
     const preview = (await stage.client.call('fixFindings', { params, body: { preview: true } })).data;
+    const before = await draft();
+    const changes = (await findings()).items.flatMap(({ fix }) => fix?.changes ?? []) as SetChange[];
     const { data } = await stage.client.call('fixFindings', { params, body: {} });
     expect(data).to.deep.equal(preview);
+    expect(await draft(), 'what is stored is what core works out').to.deep.equal(
+      withoutDates(applyChanges(before, changes)),
+    );
     expect((await findings()).items).to.deep.equal(data.left);
     const { data: off } = await stage.client.call('showSnippet', {
       params: { ...params, snippet: 'statistics' },

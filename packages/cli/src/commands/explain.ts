@@ -29,6 +29,8 @@ export function explain(program: Command): void {
       }
       print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
       print(check.why);
+      if (check.isFixable)
+        print('\nPragmatica can fix this for you: "pragmatica fix --all --preview" shows what would change.');
       if (check.given !== undefined) print(`\n${check.given}`);
       print(`\n${colour.red('Wrong')}`);
       for (const snippet of check.wrong) showExample(snippet);

@@ -32,6 +32,8 @@ export interface Check {
   readonly title: string;
   /** Why that matters to the owner of a site. */
   readonly why: string;
+  /** Whether what it finds can be fixed automatically, at least where nothing else stands in the way. */
+  readonly isFixable: boolean;
   readonly wrong: readonly ExampleSnippet[];
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */

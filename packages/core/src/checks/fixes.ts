@@ -13,8 +13,6 @@ export interface FixResult {
   readonly snapshot: Snapshot;
   /** The findings that were fixed, by their own fix or by that of another. */
   readonly fixed: readonly Finding[];
-  /** The changes in rounds: the keys of parts in each are those that the round before has left. */
-  readonly rounds: readonly (readonly SetChange[])[];
   /** What is still found. */
   readonly left: readonly Finding[];
 }
@@ -34,10 +32,9 @@ export function fixAll(
   isMeant: (finding: Finding) => boolean = () => true,
 ): FixResult {
   const wanted = new Map<string, Finding>();
-  const rounds: (readonly SetChange[])[] = [];
   let current = snapshot;
   let left = runChecks(current, knowledge);
-  while (rounds.length < MAX_ROUNDS) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     const touched = new Set<string>();
     const changes: SetChange[] = [];
     for (const finding of left) {
@@ -50,11 +47,10 @@ export function fixAll(
       changes.push(...finding.fix.changes);
     }
     if (changes.length === 0) break;
-    rounds.push(changes);
     current = applyChanges(current, changes);
     left = runChecks(current, knowledge);
   }
   const still = new Set(left.map(({ id }) => id));
   const fixed = [...wanted.values()].filter(({ id }) => !still.has(id));
-  return { snapshot: current, fixed, rounds, left };
+  return { snapshot: current, fixed, left };
 }

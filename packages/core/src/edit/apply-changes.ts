@@ -1,13 +1,17 @@
-import type { Placement } from '../insert/index.js';
+import { placementKey, type Placement } from '../insert/index.js';
 import { partKey, type Snapshot, type SnapshotPart } from '../snapshot/index.js';
 import type { SetChange } from './set-change.js';
 
-/** The set with several changes applied. Keys of parts are those before any of them. */
+/**
+ * The set with several changes applied. Keys of parts are those before any of them. A part that is new in a placement, or
+ * moved to one, goes last there.
+ */
 export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]): Snapshot {
   const off = new Set(changes.flatMap((change) => (change.kind === 'switch-off' ? [change.snippet] : [])));
   const byPart = new Map<string, PartChange[]>();
   for (const change of changes.flatMap(partChanges))
     byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
+  const lastIn = ranksAfterAll(snapshot, changes);
   return {
     ...snapshot,
     snippets: snapshot.snippets.map((snippet) => ({
@@ -15,20 +19,38 @@ export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]):
       state: off.has(snippet.key) ? 'off' : snippet.state,
       parts: [
         ...snippet.parts.flatMap((part, index) => {
-          const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? []);
+          const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? [], lastIn);
           return changed ? [changed] : [];
         }),
-        ...addedParts(changes, snippet.key).map((part) => ({ ...part, rank: LAST })),
+        ...addedParts(changes, snippet.key).map((part) => ({ ...part, rank: lastIn(part.placement) })),
       ],
     })),
   };
 }
 
+/** What follows the last part of each placement, one rank more each time. */
+function ranksAfterAll(snapshot: Snapshot, changes: readonly SetChange[]): (placement: Placement) => number {
+  const next = new Map<string, number>();
+  const note = (placement: Placement, rank: number): void => {
+    const key = placementKey(placement);
+    next.set(key, Math.max(next.get(key) ?? 0, rank + 1));
+  };
+  for (const { parts } of snapshot.snippets) for (const { placement, rank } of parts) note(placement, rank);
+  for (const change of changes)
+    if (change.kind === 'arrange')
+      for (const { placement, parts } of change.lists) note(placement, parts.length - 1);
+  return (placement) => {
+    const rank = next.get(placementKey(placement)) ?? 0;
+    note(placement, rank);
+    return rank;
+  };
+}
+
 /** The parts that changes give to a snippet. */
-export function addedParts(
+function addedParts(
   changes: readonly SetChange[],
   snippet: string,
-): { readonly placement: Placement; readonly code: string }[] {
+): Pick<SnapshotPart, 'placement' | 'code'>[] {
   return changes.flatMap((change) =>
     change.kind === 'add-part' && change.snippet === snippet
       ? [{ placement: change.placement, code: change.code }]
@@ -37,7 +59,7 @@ export function addedParts(
 }
 
 /** What a change does to one part. */
-export type PartChange =
+type PartChange =
   | Extract<SetChange, { readonly part: string }>
   | {
       readonly kind: 'rank-part';
@@ -47,7 +69,7 @@ export type PartChange =
     };
 
 /** A change, part by part; none where it is about a whole snippet. */
-export function partChanges(change: SetChange): PartChange[] {
+function partChanges(change: SetChange): PartChange[] {
   if (change.kind === 'switch-off' || change.kind === 'add-part') return [];
   if (change.kind !== 'arrange') return [change];
   return change.lists.flatMap(({ placement, parts }) =>
@@ -55,16 +77,23 @@ export function partChanges(change: SetChange): PartChange[] {
   );
 }
 
-/** A rank after all others: a part that moves to another placement goes last there. */
-const LAST = 1_000_000;
-
-function changedPart(part: SnapshotPart, changes: readonly PartChange[]): SnapshotPart | undefined {
+function changedPart(
+  part: SnapshotPart,
+  changes: readonly PartChange[],
+  lastIn: (placement: Placement) => number,
+): SnapshotPart | undefined {
   let changed: SnapshotPart = part;
   for (const change of changes) {
     if (change.kind === 'remove-part') return undefined;
     if (change.kind === 'edit-code') changed = { ...changed, code: change.code };
-    else if (change.kind === 'move-part') changed = { ...changed, placement: change.placement, rank: LAST };
-    else changed = { ...changed, placement: change.placement, rank: change.rank };
+    else {
+      const { placement } = change;
+      changed = {
+        ...changed,
+        placement,
+        rank: change.kind === 'move-part' ? lastIn(placement) : change.rank,
+      };
+    }
   }
   return changed;
 }

@@ -1,3 +1,3 @@
-export { addedParts, applyChanges, partChanges, snippetsOf, type PartChange } from './apply-changes.js';
+export { applyChanges, snippetsOf } from './apply-changes.js';
 export type { SetChange } from './set-change.js';
 export { ranksFor, withSnippet, type UnrankedSnippet } from './with-snippet.js';

@@ -85,12 +85,10 @@ export const tasks = {
   fixAll: ({ snapshot, known, choice }: OfSet & { choice: FixChoice }, bench: Bench) => {
     const { wanted } = choice;
     const accepted = new Set(choice.accepted);
-    const {
-      fixed,
-      rounds,
-      snapshot: after,
-    } = fixAll(snapshot, bench.known(known), ({ id }) => (wanted ? wanted.includes(id) : !accepted.has(id)));
-    return { fixed, rounds, snapshot: after };
+    const isMeant = ({ id }: { readonly id: string }): boolean =>
+      wanted ? wanted.includes(id) : !accepted.has(id);
+    const result = fixAll(snapshot, bench.known(known), isMeant);
+    return { fixed: result.fixed, snapshot: result.snapshot };
   },
 
   order: ({ snapshot, known }: OfSet, bench: Bench) => {

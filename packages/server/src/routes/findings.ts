@@ -10,11 +10,10 @@ import {
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
 import { codeChanges } from '../site/code-changes.js';
-import { changeDraft } from '../site/change-draft.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { resolveSet } from '../site/sets.js';
 import { today, type SiteChecks } from '../site/site-checks.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { loadDraft, saveDraft, toSnapshot } from '../storage/draft.js';
 import { WaiverEntity } from '../storage/entities/index.js';
 
 export function findingHandlers(
@@ -62,11 +61,11 @@ export function findingHandlers(
     },
 
     async fixFinding({ params, body }, context) {
-      return mendDraft(checks, params.site, { ...body, findings: [params.finding] }, context);
+      return fixDraft(checks, params.site, { ...body, findings: [params.finding] }, context);
     },
 
     async fixFindings({ params, body }, context) {
-      return mendDraft(checks, params.site, body, context);
+      return fixDraft(checks, params.site, body, context);
     },
 
     async waiveFinding({ params, body }, { em, actor }) {
@@ -116,23 +115,24 @@ export function findingHandlers(
   };
 }
 
-interface MendInput {
+interface FixInput {
   readonly findings?: readonly string[] | undefined;
   readonly preview: boolean;
 }
 
-async function mendDraft(
+async function fixDraft(
   checks: SiteChecks,
   key: string,
-  body: MendInput,
+  body: FixInput,
   { em, actor }: { readonly em: EntityManager; readonly actor: string },
 ) {
   const knowledge = await checks.prepare(em, key);
   return withSiteLock(em, key, async (transaction, site) => {
-    const before = toSnapshot(site, await loadDraft(transaction, site));
+    const draft = await loadDraft(transaction, site);
+    const before = toSnapshot(site, draft);
     // What somebody has accepted is fixed only when it is asked for by name.
     const accepted = (await checks.applyWaivers(transaction, site, before)).waived.map(({ id }) => id);
-    const { fixed, rounds, snapshot } = await checks.readers.run('fixAll', {
+    const { fixed, snapshot } = await checks.readers.run('fixAll', {
       snapshot: before,
       known: { ...knowledge, now: Date.now() },
       choice: { wanted: body.findings, accepted },
@@ -141,7 +141,7 @@ async function mendDraft(
     if (body.findings) assertAllFixed(body.findings, fixed, await checks.find(before, knowledge));
     const changes = difference(before, snapshot).map((change) => change.message);
     if (!body.preview && fixed.length > 0) {
-      for (const round of rounds) await changeDraft(transaction, site, round, actor);
+      await saveDraft(transaction, draft, snapshot, actor);
       const what = fixed.length === 1 ? '1 finding' : `${fixed.length} findings`;
       audit(transaction, site, actor, 'fix', `Fixed ${what}. ${changes.join(' ')}`);
       await transaction.flush();

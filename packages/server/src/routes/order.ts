@@ -2,12 +2,11 @@ import { applyChanges, difference, placementKey, placementWords } from '@pragmat
 import { assertIfMatch } from '../http/etag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ProblemError } from '../http/problems.js';
-import { changeDraft } from '../site/change-draft.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { draftTag, lastChange, orderData } from '../site/draft-tag.js';
 import { resolveSet } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { loadDraft, saveDraft, toSnapshot } from '../storage/draft.js';
 
 export function orderHandlers(
   checks: SiteChecks,
@@ -29,7 +28,8 @@ export function orderHandlers(
           const present = lists.get(placementKey(placement))?.parts ?? [];
           assertSameParts(present, parts, placementWords(placement), `/lists/${index}/parts`);
         });
-        await changeDraft(transaction, site, [{ kind: 'arrange', lists: body.lists, moved: [] }], actor);
+        const target = applyChanges(before, [{ kind: 'arrange', lists: body.lists, moved: [] }]);
+        await saveDraft(transaction, draft, target, actor);
         const after = await loadDraft(transaction, site);
         const messages = difference(before, toSnapshot(site, after)).map((change) => change.message);
         audit(transaction, site, actor, 'order', messages.join(' ') || 'Saved the order without changes.');
@@ -49,7 +49,8 @@ export function orderHandlers(
     async rightOrder({ params, body }, { em, actor }) {
       const knowledge = await checks.prepare(em, params.site);
       return withSiteLock(em, params.site, async (transaction, site) => {
-        const before = toSnapshot(site, await loadDraft(transaction, site));
+        const draft = await loadDraft(transaction, site);
+        const before = toSnapshot(site, draft);
         const known = { ...knowledge, now: Date.now() };
         const { change, report } = await checks.readers.run('order', { snapshot: before, known });
         const after = change ? applyChanges(before, [change]) : before;
@@ -58,7 +59,7 @@ export function orderHandlers(
         const was = (await checks.applyWaivers(transaction, site, before)).open;
         const sentences = report.moves.map(({ sentence }) => sentence);
         if (change && !body.preview) {
-          await changeDraft(transaction, site, [change], actor);
+          await saveDraft(transaction, draft, after, actor);
           audit(transaction, site, actor, 'order', `Put in the right order. ${sentences.join(' ')}`);
           await transaction.flush();
         }

@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ranksFor, type Placement } from '@pragmatica/core';
+import { saveParts } from '../storage/draft.js';
 import { PartEntity, type Part, type Site, type Snippet } from '../storage/entities/index.js';
 
 export interface PartInput {
@@ -22,12 +23,15 @@ export async function setParts(
   parts: readonly PartInput[],
 ): Promise<void> {
   const ranks = ranksFor(await em.find(PartEntity, { snippet: { site } }), existing, parts);
-  parts.forEach((input, position) => {
-    const old = existing[position];
-    const { placement, code, statement = old?.statement ?? '' } = input;
-    const values = { placement, code, statement, rank: ranks[position]! };
-    if (old) Object.assign(old, values);
-    else em.create(PartEntity, { snippet, position, ...values }, { persist: true });
-  });
-  for (const part of existing.slice(parts.length)) em.remove(part);
+  saveParts(
+    em,
+    snippet,
+    existing,
+    parts.map(({ placement, code, statement }, position) => ({
+      placement,
+      code,
+      rank: ranks[position]!,
+      statement: statement ?? existing[position]?.statement ?? '',
+    })),
+  );
 }

@@ -1,5 +1,12 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { normalizeLimits, type Snapshot, type SnapshotSnippet, type SnippetState } from '@pragmatica/core';
+import {
+  normalizeLimits,
+  placementKey,
+  type Snapshot,
+  type SnapshotPart,
+  type SnapshotSnippet,
+  type SnippetState,
+} from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
 import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
 
@@ -76,6 +83,56 @@ function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
       ...(statement === '' ? {} : { statement }),
     })),
   };
+}
+
+/**
+ * Saves the states and parts of a set that core has worked out from a draft: what is as it was is not touched.
+ *
+ * @param by - the login of whoever changes it
+ */
+export async function saveDraft(
+  em: EntityManager,
+  draft: readonly DraftSnippet[],
+  target: Snapshot,
+  by: string,
+): Promise<void> {
+  const targets = new Map(target.snippets.map((snippet) => [snippet.key, snippet]));
+  for (const { snippet, parts } of draft) {
+    const now = targets.get(snippet.key);
+    if (!now) continue;
+    const isSame =
+      now.parts.length === parts.length && now.parts.every((part, i) => isSamePart(part, parts[i]!));
+    if (isSame && now.state === snippet.state) continue;
+    Object.assign(snippet, { updatedBy: by, updatedAt: new Date() });
+    if (now.state !== snippet.state) setState(snippet, now.state, by);
+    saveParts(em, snippet, parts, now.parts);
+  }
+  await em.flush();
+}
+
+/** Gives a snippet these parts, by position. */
+export function saveParts(
+  em: EntityManager,
+  snippet: Snippet,
+  existing: readonly Part[],
+  parts: readonly SnapshotPart[],
+): void {
+  parts.forEach(({ placement, rank, code, statement = '' }, position) => {
+    const old = existing[position];
+    const values = { placement, rank, code, statement };
+    if (old) Object.assign(old, values);
+    else em.create(PartEntity, { snippet, position, ...values }, { persist: true });
+  });
+  for (const part of existing.slice(parts.length)) em.remove(part);
+}
+
+function isSamePart(a: SnapshotPart, b: Part): boolean {
+  return (
+    placementKey(a.placement) === placementKey(b.placement) &&
+    a.rank === b.rank &&
+    a.code === b.code &&
+    (a.statement ?? '') === b.statement
+  );
 }
 
 /** Sets a snippet's state, and since when and by whom it is off. */

@@ -8,6 +8,7 @@ export const brokenData: Check = {
   severity: 'error',
   title: 'Data for machines that is not valid JSON',
   why: 'Search engines and others drop such data as a whole, without telling anybody.',
+  isFixable: false,
   wrong: [
     {
       name: 'About us',

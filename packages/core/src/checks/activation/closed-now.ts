@@ -9,6 +9,7 @@ export const closedNow: Check = {
   severity: 'advice',
   title: 'A snippet that is closed right now',
   why: 'It is switched on and in order, but outside its opening hours nobody sees it. Whoever looks for it on the site now will not find it.',
+  isFixable: false,
   wrong: [
     {
       name: 'Harbour chat',

@@ -11,6 +11,7 @@ export const fieldExample: Check = {
   severity: 'error',
   title: 'A field left at the provider’s example',
   why: 'The example’s account is nobody’s, or somebody else’s: what should reach you does not.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -10,6 +10,7 @@ export const fieldProblem: Check = {
   severity: 'error',
   title: 'A field that cannot be filled in',
   why: 'Where a field has no value that fits, visitors get “@{name}” as it is written: the code does not work, or reports to nobody.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -8,6 +8,7 @@ export const ignoredCode: Check = {
   severity: 'warning',
   title: 'Code that no browser runs',
   why: 'A script element with an address ignores what is written inside it. Settings or calls that stand there have no effect.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -24,6 +24,7 @@ export const openStep: Check = {
       ],
     }),
   ],
+  isFixable: false,
   wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   *run(set) {

@@ -8,6 +8,7 @@ export const placeholder: Check = {
   severity: 'error',
   title: 'An example’s value instead of your own',
   why: 'The code still has the value that the instructions show. It reports to nobody, or to somebody else.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -11,6 +11,7 @@ export const reachEmpty: Check = {
   severity: 'warning',
   title: 'A snippet that never runs',
   why: 'It is switched on and looks active, but its reach holds no page load at all: no page, no hour, or no device.',
+  isFixable: false,
   wrong: [
     {
       name: 'Pixel',

@@ -18,6 +18,7 @@ export const recipeBehind: Check = {
     FIRST,
     { ...FIRST, version: 2, changes: 'The chat loads after the page, so that the page shows sooner.' },
   ],
+  isFixable: false,
   wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   *run({ snapshot, book }) {

@@ -16,6 +16,7 @@ export const recipeRetired: Check = {
       retired: { reason: 'Tallymast switches the old counter off in May.' },
     }),
   ],
+  isFixable: false,
   wrong: [{ name: 'Old counter', parts: [{ placement: 'head-end', code: OLD }] }],
   right: [
     {

@@ -8,6 +8,7 @@ export const syntaxError: Check = {
   severity: 'error',
   title: 'A script that browsers cannot read',
   why: 'One wrong character, and a browser does not run any of the script. Most often a piece was not copied.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

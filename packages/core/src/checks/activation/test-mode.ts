@@ -8,6 +8,7 @@ export const testMode: Check = {
   severity: 'warning',
   title: 'A test mode that is still on',
   why: 'In test mode most tools keep nothing, or show visitors what only you should see.',
+  isFixable: false,
   wrong: [
     {
       name: 'Offer',

@@ -10,6 +10,7 @@ export const undefinedReach: Check = {
   severity: 'error',
   title: 'A reach that names something the site does not have',
   why: 'A page group that is gone holds no page, and a purpose that no visitor is asked about is never agreed to: the snippet is switched on and never runs.',
+  isFixable: false,
   wrong: [
     {
       name: 'Pixel',

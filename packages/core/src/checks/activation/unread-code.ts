@@ -10,6 +10,7 @@ export const unreadCode: Check = {
   severity: 'error',
   title: 'Code that could not be read',
   why: 'Code is read within limits, so that no snippet can hold up the others. Nothing is known of code beyond them: not what it loads, not what it needs, not whether it is there twice.',
+  isFixable: false,
   wrong: [{ name: 'Counter', parts: [{ placement: 'head-end', code: DEEP }] }],
   right: [{ name: 'Counter', parts: [{ placement: 'head-end', code: '<script>x = [[[]]]</script>' }] }],
   *run(set) {

@@ -30,6 +30,7 @@ export const oncePerPage: Check = {
   severity: 'warning',
   title: 'Something twice that a page has once',
   why: 'A page has one title, one description, one canonical address. Of two, browsers and search engines take one, and not always the same.',
+  isFixable: false,
   wrong: [
     {
       name: 'Search words',

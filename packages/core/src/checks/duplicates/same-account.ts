@@ -35,6 +35,7 @@ export const sameAccount: Check = {
   severity: 'warning',
   title: 'The same account at the same provider twice',
   why: 'Two installs with one account report every visit twice, so the numbers that you and others rely on are wrong.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -16,6 +16,7 @@ export const sameCode: Check = {
   severity: 'error',
   title: 'The same code twice on one page',
   why: 'What stands there twice runs twice: visits count double, two chat windows open, and the page gets slower.',
+  isFixable: true,
   wrong: [
     { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
     {

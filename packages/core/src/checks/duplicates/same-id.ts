@@ -9,6 +9,7 @@ export const sameId: Check = {
   severity: 'warning',
   title: 'Two elements with one id',
   why: 'Scripts that look for the id find only the first element, so the second widget stays empty or the first one is filled twice.',
+  isFixable: false,
   wrong: [
     { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch"></div>' }] },
     { name: 'Second form', parts: [{ placement: 'body-end', code: '<section id="formhatch"></section>' }] },

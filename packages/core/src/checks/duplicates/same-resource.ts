@@ -20,6 +20,7 @@ export const sameResource: Check = {
   severity: 'warning',
   title: 'The same script loaded twice on one page',
   why: 'The second copy runs again: it may count twice, show twice, or undo what the first one has set up.',
+  isFixable: false,
   wrong: [
     {
       name: 'Chat',

@@ -12,6 +12,7 @@ export const twoAccounts: Check = {
   severity: 'advice',
   title: 'One provider with two accounts',
   why: 'That is sometimes meant, as when an agency counts too. More often the older account was forgotten, and its owner still gets your visitors’ data.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -9,6 +9,7 @@ export const twoDefiners: Check = {
   severity: 'warning',
   title: 'Two snippets that make the same name',
   why: 'The later one takes the place of the earlier one, so what the first set up or still needs is gone.',
+  isFixable: false,
   wrong: [
     {
       name: 'Menu',

@@ -24,6 +24,7 @@ export const twoOfAKind: Check = {
   severity: 'advice',
   title: 'Two things of a kind of which a page wants one',
   why: 'Of a chat window, a question for consent or an accessibility menu a page wants one. Often the old provider’s stays behind when a new one comes.',
+  isFixable: false,
   wrong: [
     {
       name: 'Harbour chat',

@@ -19,6 +19,7 @@ export const twoVersions: Check = {
   severity: 'warning',
   title: 'Two versions of one library',
   why: 'Each version replaces the other, so one of the two snippets works with a version that it was not made for. Visitors wait for both.',
+  isFixable: false,
   wrong: [
     {
       name: 'Slider',

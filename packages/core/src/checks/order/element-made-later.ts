@@ -9,6 +9,7 @@ export const elementMadeLater: Check = {
   severity: 'error',
   title: 'Code that looks for an element which another snippet brings further down',
   why: 'A script that runs while the page is read sees only what stands above it. An element that comes later is not there yet, and the script finds nothing.',
+  isFixable: true,
   wrong: [
     {
       name: 'Offer text',

@@ -11,6 +11,7 @@ export const needsWhatIsOff: Check = {
   severity: 'error',
   title: 'Code that needs something that is off, or off on that page',
   why: 'When the snippet that brings a function is switched off, or does not run on a page, whatever calls that function stops with an error there.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

@@ -11,6 +11,7 @@ export const notFirst: Check = {
   severity: 'warning',
   title: 'Code that must be first in the head, and is not',
   why: 'Some code has to run before everything else: what asks for consent, or what holds other code back. Whatever stands above it runs without it.',
+  isFixable: true,
   wrong: [
     {
       name: 'Counter',

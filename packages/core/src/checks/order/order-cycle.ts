@@ -11,6 +11,7 @@ export const orderCycle: Check = {
   severity: 'error',
   title: 'Snippets that each need the other first',
   why: 'When two snippets each need the other to have run before, no order is right: whichever comes first stops with an error.',
+  isFixable: false,
   wrong: [
     {
       name: 'Fares',

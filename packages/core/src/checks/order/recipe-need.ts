@@ -26,6 +26,7 @@ export const recipeNeed: Check = {
     }),
     exampleRecipe('glintpixel', 'Glintpixel', { after: ['biscuitkeel-question'] }),
   ],
+  isFixable: true,
   wrong: [
     {
       name: 'Advert pixel',

@@ -9,6 +9,7 @@ export const settingsAfterLoader: Check = {
   severity: 'warning',
   title: 'Settings after the script that reads them',
   why: 'A script that is fetched at its place runs before the code after it. Settings that stand behind it come too late and are not seen.',
+  isFixable: true,
   wrong: [
     {
       name: 'Chat',
@@ -17,6 +18,16 @@ export const settingsAfterLoader: Check = {
           placement: 'body-end',
           code: '<script src="https://parlanook.example/chat.js"></script>\n<script>window.parlanook = { room: \'harbour\' };</script>',
         },
+      ],
+    },
+    {
+      name: 'Menu',
+      parts: [{ placement: 'body-end', code: '<script src="https://easewheel.example/menu.js"></script>' }],
+    },
+    {
+      name: 'Menu settings',
+      parts: [
+        { placement: 'body-end', code: "<script>window.easewheel = { corner: 'bottom left' };</script>" },
       ],
     },
   ],

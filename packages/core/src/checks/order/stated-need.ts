@@ -9,6 +9,7 @@ export const statedNeed: Check = {
   severity: 'error',
   title: 'Something that must come first, as somebody stated, and does not',
   why: 'Somebody wrote down that this snippet only works when another one has run before it. Visitors get it without that, or too early.',
+  isFixable: true,
   wrong: [
     {
       name: 'Advert pixel',

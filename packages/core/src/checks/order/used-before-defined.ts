@@ -9,6 +9,7 @@ export const usedBeforeDefined: Check = {
   severity: 'error',
   title: 'Code that needs something that comes later',
   why: 'A browser runs code from the top of the page to its foot. Code that needs what another snippet brings further down stops with an error.',
+  isFixable: true,
   wrong: [
     {
       name: 'Fares event',

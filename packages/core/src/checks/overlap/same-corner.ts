@@ -23,6 +23,7 @@ export const sameCorner: Check = {
   severity: 'warning',
   title: 'Two floating things in one corner',
   why: 'One lies on the other, so visitors see only one of them, and on a phone often cannot press either.',
+  isFixable: false,
   wrong: [
     { name: 'Harbour chat', parts: [{ placement: 'body-end', code: box('chat') }] },
     { name: 'Summer offer', parts: [{ placement: 'body-end', code: box('offer') }] },

@@ -22,6 +22,7 @@ export const contained: Check = {
   severity: 'error',
   title: 'Code that changes the page around it',
   why: 'A tag that is left open, or one too many, makes browsers read the rest of the page differently: texts vanish, the layout breaks, or everything after it becomes part of the snippet.',
+  isFixable: false,
   wrong: [
     { name: 'Notice', parts: [{ placement: 'body-start', code: '<div class="notice">Works on the slip' }] },
   ],

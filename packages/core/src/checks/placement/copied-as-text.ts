@@ -18,6 +18,7 @@ export const copiedAsText: Check = {
   severity: 'error',
   title: 'Code that was copied as text',
   why: 'Its tags are written as &lt; and &gt;, as when code is copied from a page that shows it. Browsers show such code to visitors instead of using it.',
+  isFixable: true,
   wrong: [
     {
       name: 'Counter',

@@ -8,6 +8,7 @@ export const curlyQuotes: Check = {
   severity: 'error',
   title: 'Typographic quotes in code',
   why: 'Word processors and mail programs turn plain quotes into “ ”. In code they are ordinary letters, so addresses and settings come out wrong and the code does nothing.',
+  isFixable: true,
   wrong: [
     {
       name: 'Counter',

@@ -8,6 +8,7 @@ export const elementNotThere: Check = {
   severity: 'error',
   title: 'A script that looks for an element too early',
   why: 'A script runs where it stands. What comes later in the page is not there yet, so the script stops with an error and does nothing.',
+  isFixable: true,
   wrong: [
     {
       name: 'Wide form',

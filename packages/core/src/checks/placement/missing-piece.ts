@@ -26,6 +26,7 @@ export const missingPiece: Check = {
       ],
     }),
   ],
+  isFixable: true,
   wrong: [
     {
       name: 'Container',

@@ -13,6 +13,7 @@ export const noPlace: Check = {
   severity: 'warning',
   title: 'Code for an element that its pages do not have',
   why: 'Code that goes into a certain element can only stand on pages that have it. On the others visitors get nothing of it, and nobody is told.',
+  isFixable: false,
   wrong: [
     {
       name: 'Booking button',

@@ -9,6 +9,7 @@ export const noScriptTags: Check = {
   severity: 'error',
   title: 'Script or style text without its tags',
   why: 'Without <script> or <style> around it, a browser takes the code for text: visitors read it on the page, and it does nothing.',
+  isFixable: true,
   wrong: [
     {
       name: 'Counter',

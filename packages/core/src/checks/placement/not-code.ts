@@ -10,6 +10,7 @@ export const notCode: Check = {
   severity: 'warning',
   title: 'Text where code should be',
   why: 'What is neither a tag nor a script is shown to visitors as text. Often the wrong thing was copied: an address, an account number, or a sentence about the code.',
+  isFixable: true,
   wrong: [
     { name: 'Counter', parts: [{ placement: 'body-end', code: 'https://tallymast.example/count.js' }] },
   ],

@@ -11,6 +11,7 @@ export const providerSaid: Check = {
   severity: 'warning',
   title: 'Code that stands elsewhere than its provider says',
   why: 'Providers know where their code works. At another place it may start too late, count too little, or not show at all, and their support will ask for this first.',
+  isFixable: true,
   wrong: [
     {
       name: 'Counter',

@@ -9,6 +9,7 @@ export const secondPiece: Check = {
   severity: 'warning',
   title: 'Half of a two-piece install',
   why: 'Many providers give two pieces of code. With only the one for browsers without scripts, nothing works for nearly all visitors.',
+  isFixable: false,
   wrong: [
     {
       name: 'Container, second piece',

@@ -11,6 +11,7 @@ export const wordsAroundCode: Check = {
   severity: 'error',
   title: 'A message around the code',
   why: 'Code often comes in a message. What stands around it is shown to visitors as text, and in the head it ends the head.',
+  isFixable: true,
   wrong: [
     {
       name: 'Offer',

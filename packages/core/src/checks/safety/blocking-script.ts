@@ -8,6 +8,7 @@ export const blockingScript: Check = {
   severity: 'advice',
   title: 'A script that the whole page waits for',
   why: 'Visitors see nothing until it has arrived. If the provider’s server is slow or down, so is your page.',
+  isFixable: false,
   wrong: [
     {
       name: 'Counter',

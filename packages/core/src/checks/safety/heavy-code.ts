@@ -14,6 +14,7 @@ export const heavyCode: Check = {
   severity: 'advice',
   title: 'A lot of code in every page',
   why: 'Code that stands in the page is fetched again with every page load. As a file of its own the browser fetches it once and keeps it.',
+  isFixable: false,
   wrong: [
     { name: 'Deck plan', parts: [{ placement: 'body-end', code: `<script>${long(60_000)}</script>` }] },
   ],

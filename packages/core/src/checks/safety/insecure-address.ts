@@ -9,6 +9,7 @@ export const insecureAddress: Check = {
   severity: 'warning',
   title: 'An address with http on a site with https',
   why: 'Browsers refuse to load scripts and frames over http into a page that came over https, so the snippet does nothing.',
+  isFixable: false,
   wrong: [
     {
       name: 'Share',

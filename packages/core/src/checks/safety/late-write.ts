@@ -8,6 +8,7 @@ export const lateWrite: Check = {
   severity: 'error',
   title: 'document.write after the page is read',
   why: 'Once the page has been read, document.write empties it: visitors see a blank page.',
+  isFixable: false,
   wrong: [
     {
       name: 'Advert',

@@ -8,6 +8,7 @@ export const secret: Check = {
   severity: 'error',
   title: 'A secret in the code',
   why: 'Everybody can read the code of a page. With a secret key or a password, others can act in your name at the provider.',
+  isFixable: false,
   wrong: [
     {
       name: 'Booking',

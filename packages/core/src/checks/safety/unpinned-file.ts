@@ -9,6 +9,7 @@ export const unpinnedFile: Check = {
   severity: 'advice',
   title: 'A fixed file from elsewhere without its fingerprint',
   why: 'A file with a version in its name never changes, so the tag can carry its fingerprint. Without it, whoever gets hold of that server can put anything into your pages.',
+  isFixable: false,
   wrong: [
     {
       name: 'Slider',
