@@ -22,6 +22,19 @@ export const CORE_LAYERS = [
   'checks',
 ];
 
+/** The same of packages/server/src. `service.ts` puts them together. */
+export const SERVER_LAYERS = [
+  'storage',
+  'outgoing',
+  'reading',
+  'pages',
+  'auth',
+  'verify',
+  'site',
+  'http',
+  'routes',
+];
+
 /** A rule for each layer but the highest: what is higher is not to be known. */
 function layerRules(root, layers) {
   return layers.slice(0, -1).map((layer, index) => {
@@ -37,6 +50,7 @@ function layerRules(root, layers) {
 }
 
 const CORE = 'packages/core/src';
+const SERVER = 'packages/server/src';
 
 export default {
   forbidden: [
@@ -49,6 +63,21 @@ export default {
       to: { circular: true },
     },
     ...layerRules(CORE, CORE_LAYERS),
+    ...layerRules(SERVER, SERVER_LAYERS),
+    {
+      name: 'route-knows-route',
+      comment: 'What two routes need is a use case: it belongs into site.',
+      severity: 'error',
+      from: { path: `^${SERVER}/routes/`, pathNot: `^${SERVER}/routes/index\\.ts$` },
+      to: { path: `^${SERVER}/routes/` },
+    },
+    {
+      name: 'answer-made-below-http',
+      comment: 'Only http knows how an error is answered: throw a ServiceError.',
+      severity: 'error',
+      from: { path: `^${SERVER}/`, pathNot: `^${SERVER}/(?:http/|service\\.ts$)` },
+      to: { path: `^${SERVER}/http/problems\\.ts$` },
+    },
     {
       name: 'core-folder-without-layer',
       comment:

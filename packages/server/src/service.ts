@@ -7,10 +7,12 @@ import { createLog, databaseName, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import { ensureAdministrator, sweepCredentials } from './auth/accounts.js';
 import { createApp } from './http/app.js';
-import { databaseAway } from './http/problems.js';
+import { toProblem } from './http/problems.js';
+import { databaseAway } from './errors.js';
 import { createMetrics } from './metrics.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
+import { createHandlers } from './routes/index.js';
 import type { Settings } from './settings.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
@@ -130,7 +132,10 @@ function createApi(
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     orm,
-    visiting: { readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) },
+    handlers: createHandlers(settings, {
+      readers,
+      client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS),
+    }),
     isDatabaseAnswering: () => watch.isAnswering,
     settings,
     log: log.child({ part: 'api' }),
@@ -146,7 +151,7 @@ const notReady: RequestListener = (request, response) => {
     response.writeHead(200, { 'content-type': 'text/plain' }).end('ok\n');
     return;
   }
-  const problem = databaseAway().toProblem(request.url ?? '/');
+  const problem = toProblem(databaseAway(), request.url ?? '/');
   response
     .writeHead(503, { 'content-type': 'application/problem+json', 'retry-after': '5' })
     .end(JSON.stringify(problem));

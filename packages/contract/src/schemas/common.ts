@@ -1,4 +1,4 @@
-import { KEY_PATTERN } from '@pragmatica/core';
+import { KEY_PATTERN, NAMED_PLACEMENTS } from '@pragmatica/core';
 import { z } from 'zod';
 
 export const key = z
@@ -28,10 +28,10 @@ export const text = z.string().max(2000, 'Keep it under 2,000 characters.');
 export const placement = z
   .union(
     [
-      z.enum(['head-start', 'head-end', 'body-start', 'body-end']),
+      z.enum(NAMED_PLACEMENTS),
       z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(['inside', 'before']) }),
     ],
-    'Use head-start, head-end, body-start, body-end, or {"anchor": "an-id", "side": "inside"} (or "before").',
+    `Use ${NAMED_PLACEMENTS.join(', ')}, or {"anchor": "an-id", "side": "inside"} (or "before").`,
   )
   .meta({ description: 'Where a part goes in the page.' });
 

@@ -1,7 +1,7 @@
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import type { Facts } from '../facts/index.js';
 import { memoizeByObject } from '../memoize/by-object.js';
-import { placementKey, type Placement } from '../insert/index.js';
+import { isInHead, placementKey, type Placement } from '../insert/index.js';
 import {
   ReachAlgebra,
   pageAddress,
@@ -97,7 +97,7 @@ export class CheckedSet {
       ...readOf(memory.read(placed.part.code)),
       position,
       isOn: placed.snippet.state === 'on',
-      isInHead: placementKey(placed.part.placement).startsWith('head'),
+      isInHead: isInHead(placed.part.placement),
     }));
     this.running = this.parts.filter(({ isOn }) => isOn);
     this.now = now;

@@ -1,5 +1,5 @@
 import { parse, parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { isAnchor, type Placement } from '../insert/index.js';
+import { isInHead, type Placement } from '../insert/index.js';
 import { waitingCode } from '../plan/index.js';
 import { tooMuchOf } from '../bounds/too-much.js';
 import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
@@ -81,7 +81,7 @@ export const UNPROVEN: Containment = {
 };
 
 function tryInFrames(code: string, placement: Placement): Containment | undefined {
-  const inHead = isHead(placement);
+  const inHead = isInHead(placement);
   for (const { before, after } of FRAMES[inHead ? 'head' : 'body']) {
     const without = parse(before + after);
     const page = before + code + after;
@@ -94,10 +94,6 @@ function tryInFrames(code: string, placement: Placement): Containment | undefine
     return { problem, message, culprit };
   }
   return undefined;
-}
-
-export function isHead(placement: Placement): boolean {
-  return !isAnchor(placement) && placement.startsWith('head');
 }
 
 export interface UncontainedPart extends Containment {

@@ -2,7 +2,6 @@ export {
   UNPROVEN,
   containmentProblem,
   wrappedProblem,
-  isHead,
   uncontainedParts,
   type Containment,
   type UncontainedPart,

@@ -7,14 +7,14 @@ export { reasonWords } from './reasons.js';
 export { pageEncoding } from './encoding.js';
 export { writtenCode } from './written-code.js';
 export {
+  PLACEMENTS,
+  isInHead,
   NAMED_PLACEMENTS,
   isAnchor,
   placementKey,
   placementWords,
   type AnchorPlacement,
-  type InsertOptions,
-  type InsertOutcome,
-  type InsertPart,
   type NamedPlacement,
   type Placement,
-} from './types.js';
+} from './placements.js';
+export type { InsertOptions, InsertOutcome, InsertPart } from './types.js';

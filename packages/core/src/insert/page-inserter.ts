@@ -11,15 +11,8 @@ import { PageChunks } from './page-chunks.js';
 import { prepareParts, type PreparedPart, type PreparedParts } from './prepare.js';
 import { noteWords, type LeftOutReason } from './reasons.js';
 import { LEFT_OUT_REASONS, PLACE_BITS, fitsAt, isOfBody, leftOut, type ScanEvent } from './scan-event.js';
-import {
-  NAMED_PLACEMENTS,
-  placementKey,
-  type AnchorPlacement,
-  type InsertOptions,
-  type InsertOutcome,
-  type InsertPart,
-  type NamedPlacement,
-} from './types.js';
+import { NAMED_PLACEMENTS, placementKey, type AnchorPlacement, type NamedPlacement } from './placements.js';
+import type { InsertOptions, InsertOutcome, InsertPart } from './types.js';
 import { wasmScanner } from './wasm-scanner.js';
 
 const encoder = new TextEncoder();

@@ -1,5 +1,6 @@
 import { HEAD_ELEMENTS } from './names.js';
-import { isAnchor, placementKey, type InsertPart } from './types.js';
+import { isAnchor, placementKey } from './placements.js';
+import type { InsertPart } from './types.js';
 import { writtenCode } from './written-code.js';
 
 export interface PreparedPart {

@@ -2,7 +2,8 @@ import { Anchor } from './machine/anchors.js';
 import { Event, LeftOut, Places } from './machine/state.js';
 import type { PreparedPart } from './prepare.js';
 import { reasonWords, type LeftOutReason } from './reasons.js';
-import type { InsertOutcome, NamedPlacement } from './types.js';
+import type { NamedPlacement } from './placements.js';
+import type { InsertOutcome } from './types.js';
 
 /** An event of the machine, with the page's offset. */
 export interface ScanEvent {

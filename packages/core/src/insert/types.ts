@@ -1,15 +1,5 @@
+import type { Placement } from './placements.js';
 import type { InsertNote, LeftOutReason } from './reasons.js';
-
-/** Where a part goes: one of four named places, or an element with a given id. */
-export type Placement = NamedPlacement | AnchorPlacement;
-
-export type NamedPlacement = 'head-start' | 'head-end' | 'body-start' | 'body-end';
-
-/** `inside`: right after the element's start tag. `before`: right before the element. */
-export interface AnchorPlacement {
-  readonly anchor: string;
-  readonly side: 'inside' | 'before';
-}
 
 export interface InsertPart {
   /** Names the part in the result; not written into the page. */
@@ -47,37 +37,3 @@ export interface InsertResult {
   /** One outcome for each part, in the order in which the parts were given. */
   readonly outcomes: readonly InsertOutcome[];
 }
-
-export const NAMED_PLACEMENTS: readonly NamedPlacement[] = [
-  'head-start',
-  'head-end',
-  'body-start',
-  'body-end',
-];
-
-/** Tells an anchor from a named placement. */
-export function isAnchor(placement: Placement): placement is AnchorPlacement {
-  return typeof placement !== 'string';
-}
-
-/** One string per distinct placement; equal placements give equal strings. Used as a map key and in order lists. */
-export function placementKey(placement: Placement): string {
-  return isAnchor(placement) ? `${placement.side}:#${placement.anchor}` : placement;
-}
-
-/** A placement in the words that users read, e.g. "at the end of the head". */
-export function placementWords(placement: Placement): string {
-  if (isAnchor(placement)) {
-    return placement.side === 'inside'
-      ? `inside the element #${placement.anchor}`
-      : `before the element #${placement.anchor}`;
-  }
-  return NAMED_WORDS[placement];
-}
-
-const NAMED_WORDS: Record<NamedPlacement, string> = {
-  'head-start': 'at the start of the head',
-  'head-end': 'at the end of the head',
-  'body-start': 'at the start of the body',
-  'body-end': 'at the end of the body',
-};

@@ -1,9 +1,9 @@
 import type { PieceKind } from '../facts/index.js';
-import { NAMED_PLACEMENTS, isAnchor, placementKey, type NamedPlacement } from '../insert/index.js';
+import { NAMED_PLACEMENTS, isAnchor, isInHead, placementKey, type NamedPlacement } from '../insert/index.js';
 import type { OrderPart } from './dependencies.js';
 
-const BODY: readonly NamedPlacement[] = ['body-start', 'body-end'];
-const HEAD: readonly NamedPlacement[] = ['head-start', 'head-end'];
+const HEAD = NAMED_PLACEMENTS.filter(isInHead);
+const BODY = NAMED_PLACEMENTS.filter((placement) => !isInHead(placement));
 
 const BODY_PIECES: ReadonlySet<PieceKind> = new Set(['noscript', 'frame', 'content', 'text']);
 const HEAD_PIECES: ReadonlySet<PieceKind> = new Set(['meta', 'link']);

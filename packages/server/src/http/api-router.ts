@@ -9,9 +9,9 @@ import {
 } from '@pragmatica/contract';
 import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
+import { ServiceError } from '../errors.js';
 import { authenticate } from './authenticate.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
-import { ProblemError } from './problems.js';
 
 /** Room for a snippet of the largest size with escapes, many times over. */
 const BODY_LIMIT = '4mb';
@@ -46,14 +46,14 @@ export function createApiRouter(orm: MikroORM, handlers: Handlers, version: stri
   for (const [path, allowed] of methods) {
     router.all(path, (request, response) => {
       response.setHeader('Allow', allowed.join(', '));
-      throw new ProblemError(
+      throw new ServiceError(
         'method-not-allowed',
         `${request.method} does nothing here; ${allowed.join(', ')} does.`,
       );
     });
   }
   router.use((request) => {
-    throw new ProblemError(
+    throw new ServiceError(
       'not-found',
       `The API has no ${request.method} ${request.path}. See /api/v1/openapi.json for what it has.`,
     );
@@ -79,7 +79,7 @@ async function serve(
   };
   const ifMatch = request.headers['if-match'];
   if (endpoint.needsIfMatch && ifMatch === undefined) {
-    throw new ProblemError(
+    throw new ServiceError(
       'if-match-required',
       'Send If-Match with the ETag that you last saw, so that nobody’s change is overwritten.',
     );
@@ -146,7 +146,7 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   const unfit = textProblem(value);
   if (unfit) {
     const where = unfit.pointer === '' ? `The ${what}` : `${unfit.pointer.slice(1)} (${what})`;
-    throw new ProblemError('invalid-input', `${where}: ${unfit.detail}`, { errors: [unfit] });
+    throw new ServiceError('invalid-input', `${where}: ${unfit.detail}`, { errors: [unfit] });
   }
   const result = schema.safeParse(value);
   if (result.success) return result.data;
@@ -154,13 +154,13 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   const first = errors[0]!;
   // A wrong address is one that leads nowhere.
   if (what === 'address')
-    throw new ProblemError(
+    throw new ServiceError(
       'not-found',
       `There is nothing at this address: ${first.pointer.slice(1)}: ${first.detail}`,
     );
   const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
   const more = errors.length > 1 ? ` And ${errors.length - 1} more.` : '';
-  throw new ProblemError('invalid-input', `${where}: ${first.detail}${more}`, { errors });
+  throw new ServiceError('invalid-input', `${where}: ${first.detail}${more}`, { errors });
 }
 
 function assertJson(request: Request): void {
@@ -168,6 +168,6 @@ function assertJson(request: Request): void {
     request.is(['application/json', 'application/merge-patch+json']) === false ||
     request.headers['content-type'] === undefined
   ) {
-    throw new ProblemError('unsupported-media-type', 'Send the body as application/json.');
+    throw new ServiceError('unsupported-media-type', 'Send the body as application/json.');
   }
 }

@@ -4,18 +4,17 @@ import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { createHandlers } from '../routes/index.js';
-import type { Visiting } from '../pages/page-skeletons.js';
 import type { Settings } from '../settings.js';
+import { ServiceError, databaseAway } from '../errors.js';
 import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
 import { authenticate } from './authenticate.js';
+import type { Handlers } from './context.js';
 import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
-import { ProblemError, databaseAway } from './problems.js';
 
 export interface AppOptions {
   readonly orm: MikroORM;
-  readonly visiting: Visiting;
+  readonly handlers: Handlers;
   /** A call is refused at once while it does not. */
   readonly isDatabaseAnswering: () => boolean;
   readonly settings: Settings;
@@ -28,7 +27,7 @@ export interface AppOptions {
 
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
-  const { orm, visiting, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
+  const { orm, handlers, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', settings.PRAGMATICA_TRUSTED_PROXIES);
@@ -69,10 +68,10 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
     }),
   );
-  app.use(API_BASE, createApiRouter(orm, createHandlers(settings, visiting), version));
+  app.use(API_BASE, createApiRouter(orm, handlers, version));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
-    throw new ProblemError('not-found', `There is nothing at ${request.path}.`);
+    throw new ServiceError('not-found', `There is nothing at ${request.path}.`);
   });
   app.use(createErrorHandler(log));
   return app;

@@ -4,11 +4,11 @@ import { parse as parseCookies } from 'cookie';
 import type { Request } from 'express';
 import { findCredential } from '../auth/accounts.js';
 import type { Credential } from '../storage/entities/index.js';
-import { ProblemError } from './problems.js';
+import { ServiceError } from '../errors.js';
 
 export const SESSION_COOKIE = 'pragmatica_session';
 
-/** Finds out who asks. @throws ProblemError 401, 403 */
+/** Finds out who asks. @throws ServiceError 401, 403 */
 export async function authenticate(
   em: EntityManager,
   request: Request,
@@ -17,13 +17,13 @@ export async function authenticate(
   if (endpoint.isPublic) return undefined;
   const credential = await credentialOf(em, request);
   if (!credential) {
-    throw new ProblemError(
+    throw new ServiceError(
       'not-signed-in',
       'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
     );
   }
   if (credential.member.mustChangePassword && !endpoint.beforePasswordChange) {
-    throw new ProblemError(
+    throw new ServiceError(
       'password-change-required',
       'You signed in with a one-time password. Choose your own password first.',
     );
@@ -46,6 +46,6 @@ function assertSameOrigin(request: Request): void {
   const origin = request.headers.origin;
   if (origin === undefined) return;
   if (!URL.canParse(origin) || new URL(origin).host !== request.headers.host) {
-    throw new ProblemError('cross-site', 'This request came from a page of another site and was refused.');
+    throw new ServiceError('cross-site', 'This request came from a page of another site and was refused.');
   }
 }

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { randomBytes } from 'node:crypto';
 import { static as serveStatic, Router, type Response } from 'express';
-import { ProblemError } from './problems.js';
+import { ServiceError } from '../errors.js';
 
 /** Vite writes this into the page's script and style tags; each answer gets its own value instead. */
 const NONCE_PLACEHOLDER = '__CSP_NONCE__';
@@ -19,7 +19,7 @@ export function createConsoleRouter(folder: string): Router {
   router.use(serveStatic(folder, { index: false, maxAge: '1h' }));
   router.get(/^\/(?!api\/)/, (_request, response: Response) => {
     if (page === undefined)
-      throw new ProblemError('not-found', 'The console has not been built. Run "npm run build".');
+      throw new ServiceError('not-found', 'The console has not been built. Run "npm run build".');
     response.setHeader('Cache-Control', 'no-store');
     response.type('html').send(page.replaceAll(NONCE_PLACEHOLDER, response.locals['nonce'] as string));
   });

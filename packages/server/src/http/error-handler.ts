@@ -6,7 +6,8 @@ import {
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ReadingError } from '../reading/readers.js';
-import { ProblemError, databaseAway } from './problems.js';
+import { ServiceError, databaseAway } from '../errors.js';
+import { toProblem } from './problems.js';
 
 /** The one place where errors become answers. What is not foreseen is logged and answered without its details. */
 export function createErrorHandler(log: Logger): ErrorRequestHandler {
@@ -16,19 +17,19 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
       next(error);
       return;
     }
-    const problem = toProblemError(error);
+    const problem = toServiceError(error);
     if (problem.code === 'internal' || problem.code === 'unavailable')
       log.error({ err: error, url: request.originalUrl }, problem.message);
-    const body = problem.toProblem(request.originalUrl.split('?')[0]!);
+    const body = toProblem(problem, request.originalUrl.split('?')[0]!);
     response.status(body.status).type('application/problem+json').send(JSON.stringify(body));
   };
 }
 
 /** Translates foreign errors once, here; above this line nobody reads a driver's code. */
-function toProblemError(error: unknown): ProblemError {
-  if (error instanceof ProblemError) return error;
+function toServiceError(error: unknown): ServiceError {
+  if (error instanceof ServiceError) return error;
   if (error instanceof OptimisticLockError) {
-    return new ProblemError(
+    return new ServiceError(
       'changed-meanwhile',
       'Somebody else changed it at the same moment. Nothing of yours was changed: look again, then repeat.',
       {},
@@ -36,7 +37,7 @@ function toProblemError(error: unknown): ProblemError {
     );
   }
   if (error instanceof UniqueConstraintViolationException) {
-    return new ProblemError(
+    return new ServiceError(
       'conflict',
       'Something with this key or host exists already. Choose another.',
       {},
@@ -44,7 +45,7 @@ function toProblemError(error: unknown): ProblemError {
     );
   }
   if (error instanceof ReadingError)
-    return new ProblemError(
+    return new ServiceError(
       'too-much-to-read',
       'This could not be read within the time and memory that reading may take. Nothing was changed. Make the code shorter, or leave the longest snippet out.',
       {},
@@ -52,7 +53,7 @@ function toProblemError(error: unknown): ProblemError {
     );
   if (isDatabaseAway(error)) return databaseAway(error);
   if (error instanceof CheckConstraintViolationException || codeOf(error)?.startsWith('22') === true)
-    return new ProblemError(
+    return new ServiceError(
       'invalid-input',
       'The database refuses a value in this request. Nothing was changed.',
       {},
@@ -61,8 +62,8 @@ function toProblemError(error: unknown): ProblemError {
   return ofRequest(error) ?? internal(error);
 }
 
-function internal(error: unknown): ProblemError {
-  return new ProblemError(
+function internal(error: unknown): ServiceError {
+  return new ServiceError(
     'internal',
     'Something went wrong in Pragmatica itself. The log says what; nothing was changed.',
     {},
@@ -71,27 +72,27 @@ function internal(error: unknown): ProblemError {
 }
 
 /** What Express and its parsers say of a request: they name a status, and are right about it. */
-function ofRequest(error: unknown): ProblemError | undefined {
+function ofRequest(error: unknown): ServiceError | undefined {
   if (error instanceof URIError)
-    return new ProblemError('not-found', 'The address is not properly encoded.', {}, error);
+    return new ServiceError('not-found', 'The address is not properly encoded.', {}, error);
   if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return undefined;
   const type = 'type' in error ? error.type : undefined;
   switch (error.status) {
     case 400:
       return type === 'entity.parse.failed'
-        ? new ProblemError('malformed-body', 'The body is not valid JSON.', {}, error)
-        : new ProblemError(
+        ? new ServiceError('malformed-body', 'The body is not valid JSON.', {}, error)
+        : new ServiceError(
             'malformed-request',
             `The request cannot be understood: ${error.message}.`,
             {},
             error,
           );
     case 404:
-      return new ProblemError('not-found', 'There is nothing at this address.', {}, error);
+      return new ServiceError('not-found', 'There is nothing at this address.', {}, error);
     case 413:
-      return new ProblemError('too-large', 'The body is larger than 4 MB.', {}, error);
+      return new ServiceError('too-large', 'The body is larger than 4 MB.', {}, error);
     case 415:
-      return new ProblemError(
+      return new ServiceError(
         'unsupported-media-type',
         type === 'encoding.unsupported'
           ? 'The body has a Content-Encoding that is not known here. Send it as it is, or with gzip, deflate or br.'
@@ -101,7 +102,7 @@ function ofRequest(error: unknown): ProblemError | undefined {
       );
     default:
       return error.status < 500
-        ? new ProblemError('malformed-request', `The request was refused: ${error.message}.`, {}, error)
+        ? new ServiceError('malformed-request', `The request was refused: ${error.message}.`, {}, error)
         : undefined;
   }
 }

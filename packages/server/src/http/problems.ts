@@ -1,7 +1,8 @@
-import type { FieldError, Problem } from '@pragmatica/contract';
+import type { Problem } from '@pragmatica/contract';
+import type { ServiceError, ErrorCode } from '../errors.js';
 
-/** All problems the API answers with: one entry each, matched by code, never by text (RFC 9457, `type`). */
-const PROBLEMS = {
+/** How each error is answered (RFC 9457). */
+const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; readonly title: string }>> = {
   'invalid-input': { status: 422, title: 'Something in the request is not right' },
   'malformed-body': { status: 400, title: 'The body could not be read' },
   'malformed-request': { status: 400, title: 'The request cannot be understood' },
@@ -23,49 +24,19 @@ const PROBLEMS = {
   'method-not-allowed': { status: 405, title: 'This address does not know that method' },
   unavailable: { status: 503, title: 'The database does not answer' },
   internal: { status: 500, title: 'Something went wrong in Pragmatica' },
-} as const;
+};
 
-export type ProblemCode = keyof typeof PROBLEMS;
-
-export interface ProblemExtras {
-  readonly errors?: readonly FieldError[];
-  readonly changedBy?: string;
-  readonly changedAt?: string;
-}
-
-/** Thrown anywhere below a route; the error middleware turns it into `application/problem+json`. */
-export class ProblemError extends Error {
-  readonly code: ProblemCode;
-  readonly extras: ProblemExtras;
-
-  constructor(code: ProblemCode, detail: string, extras: ProblemExtras = {}, cause?: unknown) {
-    super(detail, { cause });
-    this.name = 'ProblemError';
-    this.code = code;
-    this.extras = extras;
-  }
-
-  toProblem(instance: string): Problem {
-    const { status, title } = PROBLEMS[this.code];
-    const { errors, ...rest } = this.extras;
-    return {
-      type: `urn:pragmatica:problem:${this.code}`,
-      title,
-      status,
-      detail: this.message,
-      instance,
-      ...rest,
-      ...(errors ? { errors: [...errors] } : {}),
-    };
-  }
-}
-
-/** While the database is away, nothing can be looked at or changed; visitors notice nothing. */
-export function databaseAway(cause?: unknown): ProblemError {
-  return new ProblemError(
-    'unavailable',
-    'The database does not answer. Visitors get their pages as they were; nothing can be looked at or changed until it is back.',
-    {},
-    cause,
-  );
+/** @param instance - the address that was asked for */
+export function toProblem({ code, message, details }: ServiceError, instance: string): Problem {
+  const { status, title } = PROBLEMS[code];
+  const { errors, ...rest } = details;
+  return {
+    type: `urn:pragmatica:problem:${code}`,
+    title,
+    status,
+    detail: message,
+    instance,
+    ...rest,
+    ...(errors ? { errors: [...errors] } : {}),
+  };
 }

@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { ChecklistItemResource } from '@pragmatica/contract';
 import { checklist, type ChecklistItem } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
@@ -26,7 +26,7 @@ export function checklistHandlers(checks: SiteChecks): HandlersOf<'showChecklist
           (entry) => entry.recipe.key === recipe && entry.step.key === step && entry.host === host,
         );
         if (!item)
-          throw new ProblemError(
+          throw new ServiceError(
             'not-found',
             `There is no step "${step}" of "${recipe}"${host === '' ? '' : ` for the host ${host}`} on the checklist of "${site.key}".`,
           );

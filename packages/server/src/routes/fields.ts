@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { audit } from '../site/site-lock.js';
 import { changeOneOf } from '../site/each-site.js';
 import { groupBy } from '../group-by.js';
@@ -43,17 +43,17 @@ async function changeOne(
   });
 }
 
-/** @throws ProblemError 404, 422 */
+/** @throws ServiceError 404, 422 */
 function changed(fields: readonly Field[], { name, environment, value, site }: FieldChange): Field[] {
   const field = fields.find((candidate) => candidate.name === name);
   if (!field)
-    throw new ProblemError(
+    throw new ServiceError(
       'not-found',
       `The site "${site}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
     );
   const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
   if (problem !== undefined)
-    throw new ProblemError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
+    throw new ServiceError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
   const place = environment ?? 'value';
   const rest = Object.fromEntries(Object.entries(field).filter(([entry]) => entry !== place));
   const next = { ...rest, ...(value === null ? {} : { [place]: value }) } as unknown as Field;

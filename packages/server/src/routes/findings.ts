@@ -8,7 +8,7 @@ import {
   type Waiver,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { codeChanges } from '../site/code-changes.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { resolveSet } from '../site/sets.js';
@@ -76,13 +76,13 @@ export function findingHandlers(
         const finding = found.find(({ id }) => id === params.finding);
         if (!finding) throw notFound(params.finding);
         if (!isWaivable(finding))
-          throw new ProblemError(
+          throw new ServiceError(
             'invalid-input',
             `“${finding.title}” cannot be accepted: it would break the page for visitors. ${finding.advice}`,
           );
         if (body.until < today(site)) {
           const detail = `${body.until} is over already. Choose today or a later day.`;
-          throw new ProblemError('invalid-input', detail, { errors: [{ pointer: '/until', detail }] });
+          throw new ServiceError('invalid-input', detail, { errors: [{ pointer: '/until', detail }] });
         }
         const waiver = { fingerprint: finding.fingerprint, ...body, author: actor };
         const old = await transaction.findOne(WaiverEntity, { site, finding: finding.id });
@@ -105,7 +105,7 @@ export function findingHandlers(
       await withSiteLock(em, params.site, async (transaction, site) => {
         const waiver = await transaction.findOne(WaiverEntity, { site, finding: params.finding });
         if (!waiver)
-          throw new ProblemError('not-found', `Nobody has accepted a finding "${params.finding}".`);
+          throw new ServiceError('not-found', `Nobody has accepted a finding "${params.finding}".`);
         transaction.remove(waiver);
         audit(transaction, site, actor, 'waive', `No longer accepted: ${waiver.title}.`);
         await transaction.flush();
@@ -150,14 +150,14 @@ async function fixDraft(
   });
 }
 
-function notFound(id: string): ProblemError {
-  return new ProblemError(
+function notFound(id: string): ServiceError {
+  return new ServiceError(
     'not-found',
     `There is no finding "${id}" in the draft; perhaps it was fixed meanwhile.`,
   );
 }
 
-/** @throws ProblemError for a finding that is not there, or that only a person can fix */
+/** @throws ServiceError for a finding that is not there, or that only a person can fix */
 function assertAllFixed(
   wanted: readonly string[],
   fixed: readonly Finding[],
@@ -169,7 +169,7 @@ function assertAllFixed(
     const detail = isThere
       ? `The finding "${id}" cannot be fixed automatically: its advice says what to do.`
       : notFound(id).message;
-    throw new ProblemError(isThere ? 'invalid-input' : 'not-found', detail, {
+    throw new ServiceError(isThere ? 'invalid-input' : 'not-found', detail, {
       errors: [{ pointer: `/findings/${index}`, detail }],
     });
   });

@@ -1,7 +1,7 @@
 import { applyChanges, difference, placementKey, placementWords } from '@pragmatica/core';
-import { assertIfMatch } from '../http/etag.js';
+import { assertIfMatch } from '../http/if-match.js';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { draftTag, lastChange, orderData } from '../site/draft-tag.js';
 import { resolveSet } from '../site/sets.js';
@@ -82,5 +82,5 @@ function assertSameParts(
     wanted.every((key) => present.includes(key));
   if (isSame) return;
   const detail = `The list must hold each part ${where} once: ${present.join(', ') || 'none'}.`;
-  throw new ProblemError('invalid-input', detail, { errors: [{ pointer, detail }] });
+  throw new ServiceError('invalid-input', detail, { errors: [{ pointer, detail }] });
 }

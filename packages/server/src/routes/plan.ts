@@ -16,7 +16,7 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { findSite } from '../site/site-lock.js';
 import { resolveSet } from '../site/sets.js';
 import { HostEntity, SnippetEntity, type Host, type Site } from '../storage/entities/index.js';
@@ -40,7 +40,7 @@ export function planHandlers(): HandlersOf<'showPlan' | 'showCalendar'> {
       const site = await findSite(em, params.site);
       const snippet = await em.findOne(SnippetEntity, { site, key: params.snippet });
       if (!snippet)
-        throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${params.snippet}".`);
+        throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${params.snippet}".`);
       const { timeZone } = site;
       const clock = zoneClock(timeZone);
       const at = toMoment(query.at, timeZone);
@@ -62,7 +62,7 @@ export function planHandlers(): HandlersOf<'showPlan' | 'showCalendar'> {
   };
 }
 
-/** The host that is asked about: the one named, or the first of the environment. @throws ProblemError 404 */
+/** The host that is asked about: the one named, or the first of the environment. @throws ServiceError 404 */
 async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promise<Host | undefined> {
   const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
   if (query.host === undefined)
@@ -71,13 +71,13 @@ async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promis
   const host = hosts.find((entry) => entry.host === named);
   if (!host) {
     const known = hosts.map((entry) => entry.host).join(', ') || 'none yet';
-    throw new ProblemError(
+    throw new ServiceError(
       'not-found',
       `The site "${site.key}" has no host "${named}". Its hosts: ${known}.`,
     );
   }
   if (query.environment !== undefined && query.environment !== host.environment)
-    throw new ProblemError(
+    throw new ServiceError(
       'invalid-input',
       `The host ${named} is in ${host.environment}, not in ${query.environment}.`,
       { errors: [{ pointer: '/environment', detail: 'Leave it out: the host tells it.' }] },
@@ -103,7 +103,7 @@ function toLoad(
   };
 }
 
-/** @throws ProblemError 422 for a purpose that the site does not define */
+/** @throws ServiceError 422 for a purpose that the site does not define */
 function toConsent(text: string, site: Snapshot['site']): string[] {
   const known = site.consent?.categories.map(({ key }) => key) ?? [];
   if (text === 'none' || text === '') return [];
@@ -111,7 +111,7 @@ function toConsent(text: string, site: Snapshot['site']): string[] {
   const keys = text.split(',');
   const unknown = keys.find((key) => !known.includes(key));
   if (unknown === undefined) return keys;
-  throw new ProblemError(
+  throw new ServiceError(
     'invalid-input',
     `The site asks nobody about “${unknown}”. Its purposes: ${known.join(', ') || 'none yet'}.`,
     { errors: [{ pointer: '/consent', detail: 'Name one of the site’s purposes.' }] },

@@ -10,7 +10,7 @@ import {
   type SnapshotSnippet,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { applyToSite } from '../site/apply-recipe.js';
 import { audit, withSiteLock } from '../site/site-lock.js';
 import { changeOneOf } from '../site/each-site.js';
@@ -19,8 +19,8 @@ import { recipeUpdates, updateFromRecipe } from '../site/recipe-updates.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { RecipeEntity, SiteEntity } from '../storage/entities/index.js';
-import { keyOrFromName } from './sites.js';
-import { snippetResource } from './snippets.js';
+import { keyOrFromName } from '../site/key-or-from-name.js';
+import { snippetResource } from '../site/snippet-resource.js';
 
 export function recipeHandlers(
   checks: SiteChecks,
@@ -67,7 +67,7 @@ export function recipeHandlers(
       const recipe = book.version(params.recipe, params.version);
       if (recipe) return { data: recipe };
       const known = findRecipe(book, params.recipe);
-      throw new ProblemError(
+      throw new ServiceError(
         'not-found',
         `“${known.name}” has no version ${params.version}; the newest is ${known.version}.`,
       );
@@ -107,7 +107,7 @@ export function recipeHandlers(
         const name = body.name ?? followed?.name ?? snippet.name;
         const key = followed?.key ?? keyOrFromName(body.key, name);
         if (!followed && book.find(key))
-          throw new ProblemError(
+          throw new ServiceError(
             'conflict',
             `There is a recipe "${key}" already. Give another name or key.`,
             {
@@ -123,7 +123,7 @@ export function recipeHandlers(
         const next: Recipe = body.changes === undefined ? rest : { ...rest, changes: body.changes };
         assertSound(next);
         if (followed && canonicalJson({ ...next, version: followed.version }) === canonicalJson(followed))
-          throw new ProblemError(
+          throw new ServiceError(
             'conflict',
             `“${snippet.name}” is as version ${followed.version} of its recipe describes it: there is nothing new.`,
           );
@@ -149,7 +149,7 @@ export function recipeHandlers(
         const snapshot = toSnapshot(site, draft);
         const { found, snippet } = findInDraft(site.key, draft, snapshot, params.snippet);
         if (snippet.recipe)
-          throw new ProblemError(
+          throw new ServiceError(
             'conflict',
             `“${snippet.name}” follows the recipe “${snippet.recipe.key}” already.`,
           );
@@ -158,13 +158,13 @@ export function recipeHandlers(
         );
         const recipe = body.recipe === undefined ? seen?.recipe : findRecipe(book, body.recipe);
         if (!recipe)
-          throw new ProblemError(
+          throw new ServiceError(
             'conflict',
             `No recipe knows the code of “${snippet.name}”. Name one, or make one of it.`,
           );
         const followed = await checks.readers.run('followRecipe', { recipe, snippet, snapshot });
         if ('problem' in followed)
-          throw new ProblemError('conflict', `“${snippet.name}” stays as it is. ${followed.problem}`);
+          throw new ServiceError('conflict', `“${snippet.name}” stays as it is. ${followed.problem}`);
         site.fields = followed.fields;
         Object.assign(found.snippet, {
           recipe: { key: recipe.key, version: recipe.version, fields: followed.names },
@@ -257,7 +257,7 @@ async function describeRecipes(
   }));
 }
 
-/** A snippet as it is stored and as data. @throws ProblemError 404 */
+/** A snippet as it is stored and as data. @throws ServiceError 404 */
 function findInDraft(
   site: string,
   draft: readonly DraftSnippet[],
@@ -266,29 +266,29 @@ function findInDraft(
 ): { found: DraftSnippet; snippet: SnapshotSnippet } {
   const found = draft.find(({ snippet }) => snippet.key === key);
   const snippet = snapshot.snippets.find((one) => one.key === key);
-  if (!found || !snippet) throw new ProblemError('not-found', `The site "${site}" has no snippet "${key}".`);
+  if (!found || !snippet) throw new ServiceError('not-found', `The site "${site}" has no snippet "${key}".`);
   return { found, snippet };
 }
 
-/** @throws ProblemError 404 */
+/** @throws ServiceError 404 */
 function findResource(resources: readonly RecipeResource[], key: string): RecipeResource {
   const found = resources.find(({ recipe }) => recipe.key === key);
   if (!found) throw unknown(key);
   return found;
 }
 
-/** @throws ProblemError 404 */
+/** @throws ServiceError 404 */
 function findRecipe(book: RecipeBook, key: string): Recipe {
   const recipe = book.find(key);
   if (!recipe) throw unknown(key);
   return recipe;
 }
 
-function unknown(key: string): ProblemError {
-  return new ProblemError('not-found', `There is no recipe "${key}".`);
+function unknown(key: string): ServiceError {
+  return new ServiceError('not-found', `There is no recipe "${key}".`);
 }
 
-/** The recipe of which a snippet makes the next version; undefined where it makes one of its own. @throws ProblemError 409 */
+/** The recipe of which a snippet makes the next version; undefined where it makes one of its own. @throws ServiceError 409 */
 function followedBy(
   book: RecipeBook,
   {
@@ -299,23 +299,23 @@ function followedBy(
 ): Recipe | undefined {
   const newest = link && (key === undefined || key === link.key) ? book.find(link.key) : undefined;
   if (newest && newest.version > link!.version)
-    throw new ProblemError(
+    throw new ServiceError(
       'conflict',
       `“${name}” follows version ${link!.version} of “${newest.name}”, and there is version ${newest.version}. Bring it up first.`,
     );
   return newest;
 }
 
-/** @throws ProblemError 422 where what a snippet holds cannot be a recipe */
+/** @throws ServiceError 422 where what a snippet holds cannot be a recipe */
 function assertSound(recipe: Recipe): void {
   const problems = recipeProblems(recipe);
   if (problems.length === 0) return;
-  throw new ProblemError('invalid-input', `No recipe can be made of it yet. ${problems[0]!.message}`, {
+  throw new ServiceError('invalid-input', `No recipe can be made of it yet. ${problems[0]!.message}`, {
     errors: problems.map(({ path, message }) => ({ pointer: `/${path.join('/')}`, detail: message })),
   });
 }
 
-/** Keeps a version. @throws ProblemError 409 where somebody else was faster */
+/** Keeps a version. @throws ServiceError 409 where somebody else was faster */
 async function keep(em: EntityManager, recipe: Recipe, actor: string): Promise<void> {
   try {
     em.create(
@@ -335,8 +335,8 @@ async function keep(em: EntityManager, recipe: Recipe, actor: string): Promise<v
   }
 }
 
-function versionTaken({ name, version, key }: Recipe, book?: RecipeBook): ProblemError {
+function versionTaken({ name, version, key }: Recipe, book?: RecipeBook): ServiceError {
   const next = (book?.find(key)?.version ?? version) + 1;
   const detail = `“${name}” has a version ${version} already, which says something else. Versions never change: call this one ${next}.`;
-  return new ProblemError('conflict', detail, { errors: [{ pointer: '/version', detail }] });
+  return new ServiceError('conflict', detail, { errors: [{ pointer: '/version', detail }] });
 }

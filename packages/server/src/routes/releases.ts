@@ -1,8 +1,9 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ENVIRONMENTS, type Environment, type ReleaseSummary } from '@pragmatica/contract';
 import { difference, type Snapshot } from '@pragmatica/core';
-import { assertIfMatch, etag, type LastChange } from '../http/etag.js';
-import { ProblemError } from '../http/problems.js';
+import { assertIfMatch } from '../http/if-match.js';
+import { etag, type LastChange } from '../site/entity-tag.js';
+import { ServiceError } from '../errors.js';
 import type { HandlersOf } from '../http/context.js';
 import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
 import { point, publishDraft } from '../site/publish.js';
@@ -115,7 +116,7 @@ export function releaseHandlers(
   };
 }
 
-/** @throws ProblemError 412, which says in words what is another by now */
+/** @throws ServiceError 412, which says in words what is another by now */
 function assertSeen(
   ifMatch: string,
   tag: string,
@@ -126,13 +127,13 @@ function assertSeen(
   try {
     assertIfMatch(ifMatch, tag, 'The draft', last);
   } catch (error) {
-    if (!seen || !(error instanceof ProblemError)) throw error;
+    if (!seen || !(error instanceof ServiceError)) throw error;
     const changes = difference(seen.snapshot, now).map(({ message }) => message);
     const what = changes.length === 0 ? '' : ` Changed in the draft since: ${changes.join(' ')}`;
-    throw new ProblemError(
+    throw new ServiceError(
       'changed-meanwhile',
       `Somebody else published since you looked. Nothing of yours was published, so as not to undo theirs.${what} Look again, then publish.`,
-      error.extras,
+      error.details,
       error,
     );
   }

@@ -1,13 +1,13 @@
-import { CredentialEntity, MemberEntity, type Credential, type Member } from '../storage/entities/index.js';
 import type { MemberResource } from '@pragmatica/contract';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { CookieOptions, Response } from 'express';
+import { CredentialEntity, MemberEntity, type Credential, type Member } from '../storage/entities/index.js';
 import { Attempts } from '../auth/attempts.js';
 import { DAY_MS, createCredential } from '../auth/accounts.js';
 import { checkDecoy, hashPassword, isPassword } from '../auth/secrets.js';
 import { SESSION_COOKIE } from '../http/authenticate.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import type { Settings } from '../settings.js';
 import { audit } from '../site/site-lock.js';
 
@@ -37,7 +37,7 @@ export function sessionHandlers(
         : await checkDecoy(body.password);
       if (!member || !isRight) {
         attempts.failed(body.login, address);
-        throw new ProblemError(
+        throw new ServiceError(
           'wrong-password',
           'Name or password is wrong. The first start of the service printed a one-time password.',
         );
@@ -47,7 +47,7 @@ export function sessionHandlers(
         await replacePassword(member, body.password, body.newPassword, '/newPassword');
         await endOthers(em, member, body.endTokens);
       } else if (member.mustChangePassword && body.as === 'token') {
-        throw new ProblemError(
+        throw new ServiceError(
           'password-change-required',
           'This is a one-time password. Send newPassword as well, to choose your own.',
         );
@@ -85,7 +85,7 @@ export function sessionHandlers(
       assertNoWait(attempts, member.login, address, context.response);
       if (!(await isPassword(member.passwordHash, body.current))) {
         attempts.failed(member.login, address);
-        throw new ProblemError('invalid-input', 'The current password is wrong.', {
+        throw new ServiceError('invalid-input', 'The current password is wrong.', {
           errors: [{ pointer: '/current', detail: 'This is not your current password.' }],
         });
       }
@@ -119,7 +119,7 @@ export function sessionHandlers(
       const { em } = context;
       const member = credentialOf(context).member;
       const count = await em.nativeDelete(CredentialEntity, { id: params.token, member, kind: 'token' });
-      if (count === 0) throw new ProblemError('not-found', 'You have no such token.');
+      if (count === 0) throw new ServiceError('not-found', 'You have no such token.');
       audit(em, null, member.login, 'token', 'Took a token back.');
       await em.flush();
       return { data: undefined };
@@ -127,7 +127,7 @@ export function sessionHandlers(
   };
 }
 
-/** @throws ProblemError 429, which says for how long */
+/** @throws ServiceError 429, which says for how long */
 function assertNoWait(attempts: Attempts, login: string, address: string, response: Response): void {
   const wait = attempts.wait(login, address);
   if (wait === 0) return;
@@ -137,7 +137,7 @@ function assertNoWait(attempts: Attempts, login: string, address: string, respon
     seconds < 120
       ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}`
       : `${Math.ceil(seconds / 60)} minutes`;
-  throw new ProblemError('too-many-attempts', `Too many wrong passwords. Wait ${words}, then try again.`);
+  throw new ServiceError('too-many-attempts', `Too many wrong passwords. Wait ${words}, then try again.`);
 }
 
 /**
@@ -168,7 +168,7 @@ async function replacePassword(
   pointer: string,
 ): Promise<void> {
   if (next === current) {
-    throw new ProblemError('invalid-input', 'The new password is the old one.', {
+    throw new ServiceError('invalid-input', 'The new password is the old one.', {
       errors: [{ pointer, detail: 'Choose another password than the current one.' }],
     });
   }

@@ -1,16 +1,18 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { KEY_PATTERN, keyFromName, pageMatcher, pageRulesWords, withoutGroups } from '@pragmatica/core';
+import { pageMatcher, pageRulesWords, withoutGroups } from '@pragmatica/core';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
-import { assertIfMatch, etag } from '../http/etag.js';
+import { assertIfMatch } from '../http/if-match.js';
+import { etag } from '../site/entity-tag.js';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
 import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
 import { byAttention, describeSites } from '../site/describe-sites.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+import { keyOrFromName } from '../site/key-or-from-name.js';
 
 /** How many entries of the activity are shown. */
 const ACTIVITY_LENGTH = 200;
@@ -140,18 +142,9 @@ const FIELD_WORDS: Record<string, string> = {
   fields: 'fields',
 };
 
-/** A key that was given, or one made from the name. @throws ProblemError 422 */
-export function keyOrFromName(key: string | undefined, name: string): string {
-  const made = key ?? keyFromName(name);
-  if (KEY_PATTERN.test(made)) return made;
-  throw new ProblemError('invalid-input', 'No key can be made from this name. Give one yourself.', {
-    errors: [{ pointer: '/key', detail: 'Give a key of lower-case letters, digits and dashes.' }],
-  });
-}
-
 async function assertFree(em: EntityManager, key: string): Promise<void> {
   if ((await em.count(SiteEntity, { key })) === 0) return;
-  throw new ProblemError('conflict', `There is a site "${key}" already. Give another key.`, {
+  throw new ServiceError('conflict', `There is a site "${key}" already. Give another key.`, {
     errors: [{ pointer: '/key', detail: 'This key is taken.' }],
   });
 }
@@ -169,7 +162,7 @@ async function setHosts(
   );
   if (taken) {
     const index = hosts.findIndex((host) => host.host === taken.host);
-    throw new ProblemError(
+    throw new ServiceError(
       'conflict',
       `The host ${taken.host} belongs to the site “${taken.site.name}” already.`,
       {

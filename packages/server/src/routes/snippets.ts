@@ -1,9 +1,10 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import type { SiteResult, SnippetResource } from '@pragmatica/contract';
+import type { SiteResult } from '@pragmatica/contract';
 import { difference, snapshotDigest, normalizeLimits } from '@pragmatica/core';
-import { assertIfMatch, etag } from '../http/etag.js';
+import { assertIfMatch } from '../http/if-match.js';
+import { etag } from '../site/entity-tag.js';
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { addSnippet } from '../site/add-snippet.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { copySnippet } from '../site/copy-snippet.js';
@@ -11,9 +12,10 @@ import type { SeenDrafts } from '../site/seen-drafts.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
+import { snippetResource } from '../site/snippet-resource.js';
 import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
-import { keyOrFromName } from './sites.js';
+import { keyOrFromName } from '../site/key-or-from-name.js';
 
 export function snippetHandlers(
   seenDrafts: SeenDrafts,
@@ -130,7 +132,7 @@ export function snippetHandlers(
 async function findSnippet(em: EntityManager, site: Site, key: string): Promise<DraftSnippet> {
   const snippet = await em.findOne(SnippetEntity, { site, key });
   const found = snippet && (await loadDraft(em, site)).find((entry) => entry.snippet === snippet);
-  if (!found) throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${key}".`);
+  if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
   return found;
 }
 
@@ -140,26 +142,4 @@ function snippetTag({ snippet }: DraftSnippet): string {
 
 function answer(found: DraftSnippet) {
   return { data: snippetResource(found), etag: snippetTag(found) };
-}
-
-/** A snippet as the API shows it. */
-export function snippetResource({ snippet, parts }: DraftSnippet): SnippetResource {
-  const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
-  const { limits, needs, version, updatedBy } = snippet;
-  return {
-    key,
-    name,
-    purpose,
-    provider,
-    note,
-    state,
-    pages: { include, exclude },
-    limits: limits,
-    needs,
-    recipe: snippet.recipe ?? null,
-    parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
-    version,
-    updatedBy,
-    updatedAt: updatedAt.toISOString(),
-  };
 }

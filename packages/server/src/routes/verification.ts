@@ -1,5 +1,5 @@
 import type { HandlersOf } from '../http/context.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 import { findSite } from '../site/site-lock.js';
@@ -13,13 +13,13 @@ export function verificationHandlers({ readers, client }: Visiting): HandlersOf<
       const site = await findSite(em, params.site);
       const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
       if (!host)
-        throw new ProblemError(
+        throw new ServiceError(
           'not-found',
           `The site has no ${environment} host, so there is nothing to visit. Add one first.`,
         );
       const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
       if (!pointer)
-        throw new ProblemError(
+        throw new ServiceError(
           'not-found',
           `Nothing was published to ${environment} yet, so no snippet is expected there.`,
         );

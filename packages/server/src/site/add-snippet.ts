@@ -1,13 +1,13 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { normalizeLimits, type Limits, type RecipeLink, type UnrankedSnippet } from '@pragmatica/core';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { SnippetEntity, type Site, type Snippet } from '../storage/entities/index.js';
 import { setParts } from './edit-draft.js';
 
 /**
  * Adds a snippet to a draft, its parts last in their placements. Called inside the transaction that locked the site.
  *
- * @throws ProblemError 409 where the site has a snippet of that key
+ * @throws ServiceError 409 where the site has a snippet of that key
  */
 export async function addSnippet(
   em: EntityManager,
@@ -27,7 +27,7 @@ export async function addSnippet(
 ): Promise<Snippet> {
   if ((await em.count(SnippetEntity, { site, key: about.key })) > 0) {
     const detail = `The site has a snippet "${about.key}" already. Give another name or key.`;
-    throw new ProblemError('conflict', detail, {
+    throw new ServiceError('conflict', detail, {
       errors: [{ pointer: '/key', detail: 'This key is taken.' }],
     });
   }

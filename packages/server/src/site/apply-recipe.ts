@@ -9,7 +9,7 @@ import {
   type Recipe,
   type SnippetState,
 } from '@pragmatica/core';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { loadDraft, toSnapshot } from '../storage/draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
@@ -25,7 +25,7 @@ export interface Application {
   readonly values: readonly GivenValue[];
 }
 
-/** Installs what a recipe describes in a site's draft. @returns in words what it did @throws ProblemError 409, 422 */
+/** Installs what a recipe describes in a site's draft. @returns in words what it did @throws ServiceError 409, 422 */
 export async function applyToSite(
   em: EntityManager,
   site: Site,
@@ -35,12 +35,12 @@ export async function applyToSite(
 ): Promise<string> {
   const problems = givenValueProblems(recipe, values);
   if (problems.length > 0)
-    throw new ProblemError('invalid-input', problems.map(({ message }) => message).join(' '));
+    throw new ServiceError('invalid-input', problems.map(({ message }) => message).join(' '));
   const before = toSnapshot(site, await loadDraft(em, site));
   const uses = await checks.recipeUses(em, before);
   const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
   if (there && !recipe.repeatable && !isNamed)
-    throw new ProblemError(
+    throw new ServiceError(
       'conflict',
       `It has this already, as “${there.name}”, which stays as it is. For a second one give it a name of its own.`,
     );

@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { snapshotSite } from '../storage/draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
@@ -27,9 +27,9 @@ async function copyInto(
   actor: string,
 ): Promise<string> {
   const { key, name } = snippet;
-  if (site.key === from.key) throw new ProblemError('conflict', 'This is the site that it comes from.');
+  if (site.key === from.key) throw new ServiceError('conflict', 'This is the site that it comes from.');
   if ((await em.count(SnippetEntity, { site, key })) > 0)
-    throw new ProblemError('conflict', `It has a snippet "${key}" already, which stays as it is.`);
+    throw new ServiceError('conflict', `It has a snippet "${key}" already, which stays as it is.`);
   const { fields, pageGroups, missingConsent } = baggageOf(snippet, from, snapshotSite(site));
   site.fields = [...site.fields, ...fields];
   site.pageGroups = [...site.pageGroups, ...pageGroups];

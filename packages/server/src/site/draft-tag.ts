@@ -1,8 +1,8 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { orderLists, snapshotDigest, type Placement } from '@pragmatica/core';
-import { etag, type LastChange } from '../http/etag.js';
 import { toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { AuditEntity, type Site } from '../storage/entities/index.js';
+import { etag, type LastChange } from './entity-tag.js';
 
 /** The draft's entity tag: it changes with anything that a release would hold. */
 export function draftTag(site: Site, draft: readonly DraftSnippet[]): string {

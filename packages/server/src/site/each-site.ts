@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import type { Site } from '../storage/entities/index.js';
 import { withSiteLock } from './site-lock.js';
 
@@ -17,7 +17,7 @@ export async function changeOneOf(
   try {
     return { site: key, isDone: true, message: await withSiteLock(em.fork(), key, change) };
   } catch (error) {
-    if (!(error instanceof ProblemError)) throw error;
+    if (!(error instanceof ServiceError)) throw error;
     return { site: key, isDone: false, message: error.message };
   }
 }

@@ -7,7 +7,7 @@ import {
   type Snapshot,
   type UncontainedPart,
 } from '@pragmatica/core';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
 import { audit, notifyGateways } from './site-lock.js';
 
@@ -26,7 +26,7 @@ export interface PublishInput {
  * all of it happens or nothing.
  *
  * @param errors - what the checks find wrong in it and nobody has accepted
- * @throws ProblemError when there are errors and no reason to publish all the same, when a part is not contained, or when
+ * @throws ServiceError when there are errors and no reason to publish all the same, when a part is not contained, or when
  *   all environments serve just this set
  */
 export async function publishDraft(
@@ -44,7 +44,7 @@ export async function publishDraft(
     (environment) => pointers.find((pointer) => pointer.environment === environment)?.release,
   );
   if (served.every((release) => release?.digest === digest)) {
-    throw new ProblemError(
+    throw new ServiceError(
       'nothing-to-publish',
       `The draft is what ${listWords(input.environments)} already ${input.environments.length > 1 ? 'serve' : 'serves'} (release ${served[0]!.number}).`,
     );
@@ -95,14 +95,14 @@ export async function point(
 /**
  * What is kept of errors that somebody publishes with.
  *
- * @throws ProblemError when there are errors and no reason
+ * @throws ServiceError when there are errors and no reason
  */
 function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string): ForcedRelease | null {
   if (errors.length === 0) return null;
   if (force === undefined) {
     const [first] = errors;
     const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more.`;
-    throw new ProblemError(
+    throw new ServiceError(
       'errors-found',
       `Nothing was published: the checks find ${errors.length === 1 ? 'an error' : `${errors.length} errors`}. ${first!.title}.${more} Fix or accept them, or publish with a reason.`,
       { errors: fieldsOf(snapshot, errors) },
@@ -115,7 +115,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
   const names = listWords([...new Set(parts.map((part) => `“${part.name}”`))]);
-  throw new ProblemError(
+  throw new ServiceError(
     'not-contained',
     `Nothing was published. The code of ${names} would change the page around it. ${parts[0]!.message}`,
     {

@@ -11,10 +11,10 @@ import {
   type Snapshot,
   type SnapshotSnippet,
 } from '@pragmatica/core';
-import { codeChanges } from './code-changes.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { SiteEntity, type Site } from '../storage/entities/index.js';
+import { codeChanges } from './code-changes.js';
 import { audit } from './site-lock.js';
 import { setParts } from './edit-draft.js';
 
@@ -88,7 +88,7 @@ function toResource(
  *
  * @param replaceEdits - also where the recipe replaces what was changed by hand
  * @returns in words what it did
- * @throws ProblemError 404, 409
+ * @throws ServiceError 404, 409
  */
 export async function updateFromRecipe(
   em: EntityManager,
@@ -102,12 +102,12 @@ export async function updateFromRecipe(
 ): Promise<string> {
   const draft = await loadDraft(em, site);
   const found: DraftSnippet | undefined = draft.find(({ snippet }) => snippet.key === key);
-  if (!found) throw new ProblemError('not-found', `The site "${site.key}" has no snippet "${key}".`);
+  if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
   const snapshot = toSnapshot(site, draft);
   const before = snapshot.snippets.find((snippet) => snippet.key === key)!;
   const behind = behindOf(snapshot, before, book);
   if (!behind) {
-    throw new ProblemError(
+    throw new ServiceError(
       'conflict',
       before.recipe
         ? `“${before.name}” follows the newest version of its recipe already.`
@@ -116,7 +116,7 @@ export async function updateFromRecipe(
   }
   const { brought, to, changes } = behind;
   if (brought.replaced.length > 0 && !replaceEdits)
-    throw new ProblemError(
+    throw new ServiceError(
       'conflict',
       `Left as it is, because somebody changed it by hand: ${brought.replaced.join(' ')}`,
     );

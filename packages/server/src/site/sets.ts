@@ -1,6 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Snapshot } from '@pragmatica/core';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
 
@@ -17,7 +17,7 @@ export function emptySnapshot(site: Site): Snapshot {
  * The set that a reference (`draft`, `live`, `staging` or a release's number) means.
  *
  * @returns the snapshot, and a name for people
- * @throws ProblemError 404 for a release that does not exist
+ * @throws ServiceError 404 for a release that does not exist
  */
 export async function resolveSet(
   em: EntityManager,
@@ -39,9 +39,9 @@ export async function resolveSet(
   return { name: `release ${release.number}`, snapshot: release.snapshot };
 }
 
-/** @throws ProblemError 404 */
+/** @throws ServiceError 404 */
 export async function findRelease(em: EntityManager, site: Site, number: number): Promise<Release> {
   const release = await em.findOne(ReleaseEntity, { site, number });
-  if (!release) throw new ProblemError('not-found', `The site "${site.key}" has no release ${number}.`);
+  if (!release) throw new ServiceError('not-found', `The site "${site.key}" has no release ${number}.`);
   return release;
 }

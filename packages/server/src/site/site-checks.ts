@@ -18,8 +18,6 @@ import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/tasks.js';
-import { findSite } from './site-lock.js';
-import { RecipeCache } from './recipe-cache.js';
 import {
   HostEntity,
   StepTickEntity,
@@ -28,6 +26,8 @@ import {
   type Site,
   type StepTickRow,
 } from '../storage/entities/index.js';
+import { findSite } from './site-lock.js';
+import { RecipeCache } from './recipe-cache.js';
 
 const MINUTE_MS = 60_000;
 const PAGES_KEPT_MS = 5 * 60_000;
@@ -83,7 +83,7 @@ export class SiteChecks {
     return (await em.find(StepTickEntity, { site }, { orderBy: { id: 'asc' } })).map(toTick);
   }
 
-  /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ProblemError 404 */
+  /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ServiceError 404 */
   async prepare(em: EntityManager, site: string): Promise<SiteKnowledge> {
     return this.knowledge(em, await findSite(em, site));
   }

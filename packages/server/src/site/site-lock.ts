@@ -1,12 +1,12 @@
 import { LockMode, type EntityManager } from '@mikro-orm/postgresql';
 import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import { AuditEntity, SiteEntity, type Site } from '../storage/entities/index.js';
-import { ProblemError } from '../http/problems.js';
+import { ServiceError } from '../errors.js';
 
-/** @throws ProblemError 404 */
+/** @throws ServiceError 404 */
 export async function findSite(em: EntityManager, key: string): Promise<Site> {
   const site = await em.findOne(SiteEntity, { key });
-  if (!site) throw new ProblemError('not-found', `There is no site "${key}".`);
+  if (!site) throw new ServiceError('not-found', `There is no site "${key}".`);
   return site;
 }
 
@@ -21,7 +21,7 @@ export async function withSiteLock<T>(
 ): Promise<T> {
   return em.transactional(async (transaction) => {
     const site = await transaction.findOne(SiteEntity, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
-    if (!site) throw new ProblemError('not-found', `There is no site "${key}".`);
+    if (!site) throw new ServiceError('not-found', `There is no site "${key}".`);
     return change(transaction, site);
   });
 }

@@ -1,17 +1,22 @@
-import { isAnchor, placementWords, type NamedPlacement, type Placement } from '@pragmatica/core';
+import { PLACEMENTS, isAnchor, placementWords, type NamedPlacement, type Placement } from '@pragmatica/core';
 import { CornerDownRight } from 'lucide-react';
 import { RadioGroup } from 'radix-ui';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Field } from '../../ui/field';
 
-const LABELS: Record<NamedPlacement | 'anchor', { title: string; providersSay: string }> = {
-  'head-start': { title: 'Start of the head', providersSay: 'as high in the head as possible' },
-  'head-end': { title: 'End of the head', providersSay: 'just before the head closes' },
-  'body-start': { title: 'Start of the body', providersSay: 'right after the body opens' },
-  anchor: { title: 'In an element', providersSay: 'where you want it to show' },
-  'body-end': { title: 'End of the body', providersSay: 'just above the closing body tag' },
-};
+type Choice = NamedPlacement | 'anchor';
+
+function titleOf(choice: Choice): string {
+  if (choice === 'anchor') return 'In an element';
+  // "at the end of the head" → "End of the head"
+  const place = PLACEMENTS[choice].words.replace(/^at the /, '');
+  return place.charAt(0).toUpperCase() + place.slice(1);
+}
+
+function providersSay(choice: Choice): string {
+  return choice === 'anchor' ? 'where you want it to show' : PLACEMENTS[choice].providersSay;
+}
 
 /** A small page on which the place is chosen; the words below are those that providers use. */
 export function PlacementPicker({
@@ -61,7 +66,7 @@ export function PlacementPicker({
           <CornerDownRight className="size-3.5" aria-hidden /> Place it there
         </Button>
       )}
-      <p className="text-[13px] text-muted">Providers say: “{LABELS[chosen].providersSay}”.</p>
+      <p className="text-[13px] text-muted">Providers say: “{providersSay(chosen)}”.</p>
       {isAnchor(placement) && (
         <>
           <Field
@@ -100,7 +105,7 @@ function Place({
   chosen,
   suggested,
 }: {
-  value: keyof typeof LABELS;
+  value: Choice;
   chosen: string;
   suggested: string | undefined;
 }) {
@@ -114,7 +119,7 @@ function Place({
           : 'hover:border-primary',
       )}
     >
-      {LABELS[value].title}
+      {titleOf(value)}
       {suggested === value && chosen !== value && <span className="text-primary"> · best</span>}
     </RadioGroup.Item>
   );

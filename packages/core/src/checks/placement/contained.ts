@@ -3,11 +3,10 @@ import {
   UNPROVEN,
   containmentProblem,
   wrappedProblem,
-  isHead,
   type Containment,
   type Culprit,
 } from '../../contain/index.js';
-import type { Placement } from '../../insert/index.js';
+import { isInHead, type Placement } from '../../insert/index.js';
 import { listWords } from '../../reach/index.js';
 import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
@@ -84,7 +83,7 @@ const problems = memoizeByObject<ReadCode, Map<boolean, Containment | undefined>
 /** All places in the head are alike to the code, and so are all in the body. */
 function problemOf(read: ReadCode, placement: Placement): Containment | undefined {
   const kept = problems(read);
-  const inHead = isHead(placement);
+  const inHead = isInHead(placement);
   if (!kept.has(inHead)) kept.set(inHead, containmentProblem(read.code, placement));
   return kept.get(inHead);
 }

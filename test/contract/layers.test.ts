@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { expect } from 'chai';
 import { cruise, type ICruiseOptions, type ICruiseResult, type IForbiddenRuleType } from 'dependency-cruiser';
-import configuration, { CORE_LAYERS } from '../../.dependency-cruiser.mjs';
+import configuration, { CORE_LAYERS, SERVER_LAYERS } from '../../.dependency-cruiser.mjs';
 
 const CORE = 'packages/core';
 
@@ -28,23 +28,30 @@ async function broken(files: Readonly<Record<string, string>>): Promise<string[]
   }
 }
 
-describe('core’s layers', () => {
-  it('are its folders, and its README draws them in this order', () => {
-    const folders = readdirSync(`${CORE}/src`, { withFileTypes: true }).filter((entry) =>
-      entry.isDirectory(),
-    );
-    expect(folders.map(({ name }) => name)).to.have.members([...CORE_LAYERS]);
-    const drawn = [...readFileSync(`${CORE}/README.md`, 'utf8').matchAll(/^\| `(\w+)`/gm)];
-    expect(drawn.map(([, name]) => name)).to.deep.equal(CORE_LAYERS);
-  });
+/** The first column of the README's drawing, and what the last names. */
+function drawing(root: string): { folder: string; knows: string[] }[] {
+  const rows = readFileSync(`${root}/README.md`, 'utf8').matchAll(/^\| `(\w+)` .*\|([^|]*)\|$/gm);
+  return [...rows].map(([, folder, last]) => ({
+    folder: folder!,
+    knows: [...last!.matchAll(/`(\w+)`/g)].map(([, name]) => name!),
+  }));
+}
 
-  it('are drawn as they are: each row names what the folder imports', () => {
-    const rows = [...readFileSync(`${CORE}/README.md`, 'utf8').matchAll(/^\| `(\w+)` .*\|([^|]*)\|$/gm)];
-    expect(rows).to.have.length(CORE_LAYERS.length);
-    for (const [, folder, knows] of rows) {
-      const drawn = [...knows!.matchAll(/`(\w+)`/g)].map(([, name]) => name!);
-      expect(drawn, folder).to.have.members(importedBy(folder!));
-    }
+describe('layers', () => {
+  for (const [root, layers] of [
+    [CORE, CORE_LAYERS],
+    ['packages/server', SERVER_LAYERS],
+  ] as const)
+    it(`of ${root} are its folders, and its README draws them in this order`, () => {
+      const folders = readdirSync(`${root}/src`, { withFileTypes: true }).filter((entry) =>
+        entry.isDirectory(),
+      );
+      expect(folders.map(({ name }) => name)).to.have.members([...layers]);
+      expect(drawing(root).map(({ folder }) => folder)).to.deep.equal(layers);
+    });
+
+  it('of core are drawn as they are: each row names what the folder imports', () => {
+    for (const { folder, knows } of drawing(CORE)) expect(knows, folder).to.have.members(importedBy(folder));
   });
 
   it('refuse an import upwards, of a type too, and allow one downwards', async () => {
@@ -64,7 +71,7 @@ describe('core’s layers', () => {
     ).to.deep.equal([]);
   });
 
-  it('refuse circles in every package, barrels from inside, and folders without a layer', async () => {
+  it('refuse circles, barrels from inside, folders without a layer, routes that know routes, and answers below http', async () => {
     expect(
       await broken({
         'packages/demo/src/a.ts': "import type { B } from './b.js';\nexport type A = B;\n",
@@ -83,6 +90,14 @@ describe('core’s layers', () => {
         'packages/core/src/attic/b.ts': "export { a } from '../insert/index.js';\n",
       }),
     ).to.deep.equal(['core-folder-without-layer']);
+    expect(
+      await broken({
+        'packages/server/src/routes/a.ts': "export { b } from './b.js';\n",
+        'packages/server/src/routes/b.ts': 'export const b = 1;\n',
+        'packages/server/src/site/c.ts': "export { d } from '../http/problems.js';\n",
+        'packages/server/src/http/problems.ts': 'export const d = 1;\n',
+      }),
+    ).to.have.members(['answer-made-below-http', 'route-knows-route', 'server-site-looks-up']);
   });
 });
 

@@ -1,0 +1,24 @@
+import type { SnippetResource } from '@pragmatica/contract';
+import type { DraftSnippet } from '../storage/draft.js';
+
+/** A snippet as the API shows it. */
+export function snippetResource({ snippet, parts }: DraftSnippet): SnippetResource {
+  const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
+  const { limits, needs, version, updatedBy } = snippet;
+  return {
+    key,
+    name,
+    purpose,
+    provider,
+    note,
+    state,
+    pages: { include, exclude },
+    limits: limits,
+    needs,
+    recipe: snippet.recipe ?? null,
+    parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
+    version,
+    updatedBy,
+    updatedAt: updatedAt.toISOString(),
+  };
+}

@@ -1,0 +1,65 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { endpoints, type EndpointName } from '@pragmatica/contract';
+import { expect } from 'chai';
+
+/** Why an endpoint has no command, or none of its own. */
+const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
+  showSession: 'the command line acts for whoever its token belongs to, and says so when it signs in',
+  signOut: 'a token stays until it is removed; taking it out of the file is enough',
+  changePassword:
+    'sign-in asks for a new password where one is needed; changing it at will is for the console',
+  listTokens: 'the API is for programs that manage their own access',
+  createToken: 'sign-in makes one',
+  removeToken: 'the API is for programs that manage their own access',
+  listPages: '"pages" tries rules against the known pages; the list is the console’s, to choose from',
+  listSkeletons: 'checks use it; there is nothing in it for people',
+  fixFinding: '"fix ID" uses fixFindings with one id',
+  showRecipe: '"recipe show" reads one version from the list',
+  listActivity: 'the history of a snippet is "snippet history"; that of all is the console’s',
+};
+
+/** Why an endpoint has no view. */
+const WITHOUT_VIEW: Partial<Record<EndpointName, string>> = {
+  listTokens: 'tokens are made where they are used: on the command line',
+  createToken: 'tokens are made where they are used: on the command line',
+  removeToken: 'changing the password removes all of them when asked',
+  previewPages: 'the console matches pages itself, with core, while they are typed',
+  showCalendar: 'the console draws the week itself, with core, while it is edited',
+  readCode: 'the console reads code itself, with core, while it is typed',
+  showRelease: 'the console shows a release by what differs (showDiff)',
+  showRecipe: 'the recipe’s page takes it from the list',
+  exportRecipe: 'the recipe’s page saves what it has as a file',
+  showRecipeSchema: 'for editors and programs',
+};
+
+function sourceOf(folder: string): string {
+  const files = readdirSync(folder, { recursive: true, encoding: 'utf8' });
+  return files
+    .filter((name) => /\.tsx?$/.test(name))
+    .map((name) => readFileSync(join(folder, name), 'utf8'))
+    .join('\n');
+}
+
+const CLIENTS = [
+  ['command', 'packages/cli/src', WITHOUT_COMMAND, 'WITHOUT_COMMAND'],
+  ['view', 'packages/console/src', WITHOUT_VIEW, 'WITHOUT_VIEW'],
+] as const;
+
+describe('every endpoint', () => {
+  for (const [what, folder, reasons, table] of CLIENTS) {
+    it(`has its ${what}, or a reason for having none`, () => {
+      const source = sourceOf(folder);
+      for (const name of Object.keys(endpoints) as EndpointName[]) {
+        const isCalled = source.includes(`'${name}'`);
+        const reason = reasons[name];
+        if (!isCalled && reason === undefined)
+          expect.fail(
+            `Nothing in ${folder} calls "${name}". Add its ${what} there (docs/architecture.md says how), or a line in ${table} of this test that says why it needs none.`,
+          );
+        if (isCalled && reason !== undefined)
+          expect.fail(`"${name}" is called in ${folder}: take it out of ${table}.`);
+      }
+    });
+  }
+});
