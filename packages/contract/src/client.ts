@@ -60,7 +60,8 @@ export interface ApiClient {
   ): AsyncGenerator<StreamEvent<Endpoints[N]>>;
 }
 
-type StreamEvent<E extends Endpoint> = E['stream'] extends z.ZodType ? z.output<E['stream']> : never;
+/** What an endpoint's stream is made of; never for one that has none. */
+export type StreamEvent<E extends Endpoint> = E['stream'] extends z.ZodType ? z.output<E['stream']> : never;
 
 interface LooseInput {
   readonly params?: Record<string, string | number>;

@@ -6,6 +6,7 @@ export {
   type Answer,
   type ApiClient,
   type ClientOptions,
+  type StreamEvent,
 } from './client.js';
 export type {
   Endpoint,

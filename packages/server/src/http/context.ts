@@ -4,9 +4,10 @@ import type {
   EndpointRequest,
   EndpointResponse,
   Endpoints,
-  VerificationEvent,
+  StreamEvent,
 } from '@pragmatica/contract';
 import type { Request, Response } from 'express';
+import type { ZodType } from 'zod';
 import type { Credential } from '../storage/entities/index.js';
 
 /** What a handler may use besides its validated input. */
@@ -32,7 +33,9 @@ export interface HandlerAnswer<N extends EndpointName> {
 export type Handler<N extends EndpointName> = (
   input: EndpointRequest<Endpoints[N]>,
   context: RequestContext,
-) => Endpoints[N] extends { stream: unknown } ? AsyncIterable<VerificationEvent> : Promise<HandlerAnswer<N>>;
+) => Endpoints[N] extends { stream: ZodType }
+  ? AsyncIterable<StreamEvent<Endpoints[N]>>
+  : Promise<HandlerAnswer<N>>;
 
 /** Exactly one handler for every endpoint of the contract. */
 export type Handlers = { readonly [N in EndpointName]: Handler<N> };
