@@ -44,6 +44,11 @@ describe('reading code', () => {
         '//x.example/i.gif?n=…',
       ],
       [
+        'a function by another name',
+        `function put(u){const s=document.createElement('script');s.src=u;document.head.append(s)}const go=put.bind(null);go('https://x.example/d.js')`,
+        'https://x.example/d.js',
+      ],
+      [
         'an arrow that gives back an element',
         `const tag=(src)=>{const el=document.createElement('script');el.src=src;return el};document.body.append(tag('https://x.example/b.js'))`,
         'https://x.example/b.js',

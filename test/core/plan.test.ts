@@ -214,6 +214,24 @@ describe('a release made ready', () => {
     ]);
   });
 
+  it('goes on after midnight with what began before', () => {
+    const planner = new ReleasePlanner(
+      set(snippet('a', { limits: { hours: { weekly: parseWeekly('mon 22-02') } } })),
+    );
+    for (const [hoursLater, runs] of [
+      [11, false],
+      [12.5, true],
+      [15, true],
+      [16, false],
+      // A Tuesday evening.
+      [37, false],
+    ] as const) {
+      const at = MONDAY_TEN + hoursLater * 3_600_000;
+      const { count } = planner.prepare(load('/', { at }));
+      expect(count, `${hoursLater} hours later`).to.equal(runs ? 1 : 0);
+    }
+  });
+
   it('says since when and by whom something is off', () => {
     const off = snippet('a', { state: 'off', stateSince: { at: '2027-02-12T09:00:00Z', by: 'Ona' } });
     const [entry] = planPage(set(off), load('/')).leftOut;

@@ -93,6 +93,12 @@ describe('the difference between two sets', () => {
       says: ['“A” is switched off.'],
     },
     {
+      what: 'what must come first',
+      from: [snippet('a')],
+      to: [snippet('a', { needs: ['b'] })],
+      says: ['“A” has a new list of what must come first; visitors notice nothing.'],
+    },
+    {
       what: 'the archive',
       from: [snippet('a', { state: 'archived' })],
       to: [snippet('a')],

@@ -76,6 +76,10 @@ describe('parts that wait in the browser', function () {
       limits: { visitor },
     });
     expect(uncontainedParts(set(loose))).to.have.length(1);
+    // By itself it harms nothing: only around what waits is there a template that it could close.
+    const early = { parts: [part('body-end', 0, '</template><script>go()</script>')] };
+    expect(uncontainedParts(set(snippet('a', early)))).to.deep.equal([]);
+    expect(uncontainedParts(set(snippet('a', { ...early, limits: { visitor } })))).to.have.length(1);
     expect(parseWeekly('mon 09-10')).to.have.property('mon');
   });
 

@@ -309,6 +309,20 @@ describe('the gateway as an intermediary', () => {
       expect(gunzipSync(answer.body).toString()).to.equal(WITH_CODE);
     });
 
+    it('cuts off a page that unpacks without end', async () => {
+      const member = gzipSync(Buffer.alloc(1 << 20, ' '));
+      const { ask, lines } = await through((_request, response) => {
+        response.writeHead(200, { ...HTML, 'content-encoding': 'gzip' });
+        response.end(Buffer.concat(new Array<Buffer>(300).fill(member)));
+      });
+      const outcome = await ask({ headers: { 'accept-encoding': 'gzip' } }).then(
+        () => 'all of it',
+        () => 'cut off',
+      );
+      expect(outcome).to.equal('cut off');
+      expect(lines.join()).to.include('unpacks to too much');
+    });
+
     for (const coding of ['gzip', 'br', 'deflate']) {
       it(`passes a page untouched that only says it is ${coding}`, async () => {
         const { ask, metrics } = await through(coded(Buffer.from(PAGE), coding));

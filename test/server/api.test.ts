@@ -280,12 +280,18 @@ describe('publishing', () => {
       params,
       body: { name: 'B', parts: [{ placement: 'head-end', code: '<meta name="b" content="1">' }] },
     });
-    expect((await publish('second')).data).to.deep.include({ number: 2, environments: ['staging', 'live'] });
+    const tag = (await stage.client.call('showDraft', { params })).etag;
+    const onStaging = { message: 'second', environments: ['staging' as const] };
+    const tried = await stage.client.call('publish', { params, ifMatch: tag, body: onStaging });
+    expect(tried.data).to.deep.include({ number: 2, environments: ['staging'] });
+    // What is on staging already may still go live.
+    expect((await publish('third')).data).to.deep.include({ number: 3, environments: ['staging', 'live'] });
     const back = { ...params, environment: 'live' as const };
     await stage.client.call('restoreRelease', { params: back, ifMatch: '*', body: { release: 1 } });
     const { items } = (await stage.client.call('listReleases', { params })).data;
     expect(items.map((item) => [item.number, item.environments])).to.deep.equal([
-      [2, ['staging']],
+      [3, ['staging']],
+      [2, []],
       [1, ['live']],
     ]);
     const { data } = await stage.client.call('showRelease', { params: { ...params, release: 1 } });

@@ -192,6 +192,9 @@ describe('who gets it, over the API', () => {
     expect(since(second.snapshot), 'another change does not begin it anew').to.deep.equal(
       since(first.snapshot),
     );
+    await change('harbour-chat', { state: 'off' });
+    const { data: third } = await stage.client.call('showDraft', { params });
+    expect(since(third.snapshot), 'nor does switching off what is off').to.deep.equal(since(first.snapshot));
     await change('harbour-chat', { state: 'on', note: '' });
     await change('summer-offer', { limits: {} });
   });

@@ -29,7 +29,7 @@ export function findingHandlers(
 > {
   return {
     async readCode({ body: { code, statement } }, { em }) {
-      const { recipes, edition } = await checks.recipeCache.look(em);
+      const { recipes, edition } = await checks.recipeCache.read(em);
       return { data: await checks.readers.run('read', { code, statement, recipes, edition }) };
     },
 

@@ -17,7 +17,7 @@ import { changeOneOf } from '../site/each-site.js';
 import { setParts } from '../site/edit-draft.js';
 import { recipeUpdates, updateFromRecipe } from '../site/recipe-updates.js';
 import type { SiteChecks } from '../site/site-checks.js';
-import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { loadDraft, loadDrafts, loadSnippet, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { RecipeEntity, SiteEntity } from '../storage/entities/index.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 import { snippetResource } from '../site/snippet-resource.js';
@@ -37,7 +37,7 @@ export function recipeHandlers(
   | 'showRecipeSchema'
 > {
   const describe = async (em: EntityManager): Promise<RecipeResource[]> => {
-    const { book } = await checks.recipeCache.look(em);
+    const { book } = await checks.recipeCache.read(em);
     return describeRecipes(em, book, checks);
   };
   return {
@@ -47,7 +47,7 @@ export function recipeHandlers(
 
     async importRecipe({ body }, { em, actor }) {
       const recipe = body as Recipe;
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const there = book.version(recipe.key, recipe.version);
       if (there && canonicalJson(there) !== canonicalJson(recipe)) throw versionTaken(recipe, book);
       if (!there) await keep(em.fork(), recipe, actor);
@@ -63,7 +63,7 @@ export function recipeHandlers(
     },
 
     async exportRecipe({ params }, { em }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const recipe = book.version(params.recipe, params.version);
       if (recipe) return { data: recipe };
       const known = findRecipe(book, params.recipe);
@@ -74,7 +74,7 @@ export function recipeHandlers(
     },
 
     async applyRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const recipe = findRecipe(book, params.recipe);
       const name = body.name ?? recipe.name;
       const key = keyOrFromName(body.key, name);
@@ -98,7 +98,7 @@ export function recipeHandlers(
     },
 
     async makeRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const recipe = await withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const snapshot = toSnapshot(site, draft);
@@ -143,7 +143,7 @@ export function recipeHandlers(
     },
 
     async followRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const resource = await withSiteLock(em, params.site, async (transaction, site) => {
         const draft = await loadDraft(transaction, site);
         const snapshot = toSnapshot(site, draft);
@@ -175,20 +175,18 @@ export function recipeHandlers(
         const said = `“${snippet.name}” follows the recipe “${recipe.name}” from now on, version ${recipe.version}.`;
         audit(transaction, site, actor, 'recipe.follow', said);
         await transaction.flush();
-        return snippetResource(
-          (await loadDraft(transaction, site)).find((one) => one.snippet === found.snippet)!,
-        );
+        return snippetResource((await loadSnippet(transaction, site, snippet.key))!);
       });
       return { data: resource };
     },
 
     async listRecipeUpdates({ query }, { em }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       return { data: { items: await recipeUpdates(em, book, query) } };
     },
 
     async updateFromRecipes({ body }, { em, actor }) {
-      const { book } = await checks.recipeCache.look(em);
+      const { book } = await checks.recipeCache.read(em);
       const { replaceEdits } = body;
       const meant = body.snippets ?? (await recipeUpdates(em, book, {}));
       const items = [];

@@ -13,8 +13,8 @@ import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
 import { snippetResource } from '../site/snippet-resource.js';
-import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
-import { SnippetEntity, type Site } from '../storage/entities/index.js';
+import { loadDraft, loadSnippet, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import type { Site } from '../storage/entities/index.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 
 export function snippetHandlers(
@@ -130,8 +130,7 @@ export function snippetHandlers(
 }
 
 async function findSnippet(em: EntityManager, site: Site, key: string): Promise<DraftSnippet> {
-  const snippet = await em.findOne(SnippetEntity, { site, key });
-  const found = snippet && (await loadDraft(em, site)).find((entry) => entry.snippet === snippet);
+  const found = await loadSnippet(em, site, key);
   if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
   return found;
 }

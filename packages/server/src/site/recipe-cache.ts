@@ -16,7 +16,7 @@ export class RecipeCache {
   #shelf: CachedRecipes = { book: new RecipeBook(), recipes: [], edition: '0 0' };
 
   /** One small query, and another one only where something is new. */
-  async look(em: EntityManager): Promise<CachedRecipes> {
+  async read(em: EntityManager): Promise<CachedRecipes> {
     const [counted] = await em.execute<{ count: number; last: number }[]>(
       'select count(*)::int as count, coalesce(max(id), 0)::int as last from recipe',
     );

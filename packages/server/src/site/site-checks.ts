@@ -59,7 +59,7 @@ export class SiteChecks {
   async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const [host] = hosts;
-    const { recipes, edition } = await this.recipeCache.look(em);
+    const { recipes, edition } = await this.recipeCache.read(em);
     const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
     if (!host) return { ...NOTHING_KNOWN, ...more };
     let known = this.#known.get(host.id);
@@ -74,7 +74,7 @@ export class SiteChecks {
 
   /** The recipes that the snippets of a set are installs of. */
   async recipeUses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
-    const { recipes, edition } = await this.recipeCache.look(em);
+    const { recipes, edition } = await this.recipeCache.read(em);
     return this.readers.run('recipeUses', { snapshot, recipes, edition });
   }
 
@@ -133,7 +133,7 @@ export class SiteChecks {
     const ids = { $in: drafts.map(({ site }) => site.id) };
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
-    const { recipes, edition } = await this.recipeCache.look(em);
+    const { recipes, edition } = await this.recipeCache.read(em);
     const weighed = await Promise.all(
       drafts.map(async ({ site, snapshot, hosts }) => {
         const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;

@@ -23,6 +23,17 @@ export async function loadDraft(em: EntityManager, site: Site): Promise<DraftSni
   return snippets.map((snippet) => ({ snippet, parts: bySnippet.get(snippet.id) ?? [] }));
 }
 
+/** One snippet of a draft with its parts; undefined where the site has none of this key. */
+export async function loadSnippet(
+  em: EntityManager,
+  site: Site,
+  key: string,
+): Promise<DraftSnippet | undefined> {
+  const snippet = await em.findOne(SnippetEntity, { site, key });
+  if (!snippet) return undefined;
+  return { snippet, parts: await em.find(PartEntity, { snippet }, { orderBy: { position: 'asc' } }) };
+}
+
 /** The drafts of several sites at once, by site id: two queries. */
 export async function loadDrafts(
   em: EntityManager,
