@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { placementKey, uncontainedParts } from '@pragmatica/core';
-import { createProviderServer, loadPages, type Told } from '@pragmatica/demo';
+import { createProviderServer, loadPages, type Received } from '@pragmatica/demo';
 import type { Browser } from 'playwright-core';
 import { useStageAndBrowser } from '../support/hooks.js';
 import { eventually, send } from '../support/http.js';
@@ -41,9 +41,14 @@ describe('the stand-in providers', () => {
     const ask = (host: string, path: string) => send({ port, host, path });
     await ask('tallymast.localhost', '/tell?account=TM-1&event=visit&page=%2Ffares');
     await ask('parlanook.localhost', '/tell?account=r&event=shown&page=%2F');
-    const told = JSON.parse((await ask('tallymast.localhost', '/received')).text) as Told[];
-    expect(told).to.have.length(1);
-    expect(told[0]).to.include({ provider: 'tallymast', account: 'TM-1', event: 'visit', page: '/fares' });
+    const received = JSON.parse((await ask('tallymast.localhost', '/received')).text) as Received[];
+    expect(received).to.have.length(1);
+    expect(received[0]).to.include({
+      provider: 'tallymast',
+      account: 'TM-1',
+      event: 'visit',
+      page: '/fares',
+    });
     expect((await ask('anything.localhost', '/')).text).to.match(
       /Tallymast +counts visits +1 received, last "visit" from \/fares/,
     );
@@ -143,9 +148,9 @@ describe('the demo in a browser', function () {
         host: `${provider}.localhost`,
         path: '/received',
       });
-      return (JSON.parse(answer.text) as Told[])
-        .filter((told) => told.page === '/booking')
-        .map((told) => `${told.account} ${told.event}`);
+      return (JSON.parse(answer.text) as Received[])
+        .filter((received) => received.page === '/booking')
+        .map((received) => `${received.account} ${received.event}`);
     };
     await eventually(async () => {
       expect(await received('tallymast')).to.deep.equal(['TM-1887 visit']);
@@ -162,7 +167,7 @@ describe('the demo in a browser', function () {
     await eventually(async () => {
       const answer = await send({ port: stage.providerPort, host: 'tallymast.localhost', path: '/received' });
       expect(
-        (JSON.parse(answer.text) as Told[]).filter((told) => told.page === '/news'),
+        (JSON.parse(answer.text) as Received[]).filter((received) => received.page === '/news'),
         'counted twice',
       ).to.have.length(2);
     });

@@ -1,4 +1,4 @@
-export { createProviderServer, type Told } from './provider-server.js';
+export { createProviderServer, type Received } from './provider-server.js';
 export { demoRecipes } from './recipes.js';
 export { seed } from './seed.js';
 export type { SeedOptions } from './seed-options.js';

@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { providers } from './providers/index.js';
 
-export interface Told {
+export interface Received {
   readonly provider: string;
   readonly at: string;
   readonly account: string;
@@ -14,7 +14,7 @@ const MEMORY = 2_000;
 
 /** One server for all stand-ins, told apart by host. `/received` on any of them lists what it was told. */
 export function createProviderServer(): Server {
-  const told: Told[] = [];
+  const received: Received[] = [];
   return createServer((request, response) => {
     const host = request.headers.host ?? '';
     const url = new URL(request.url ?? '/', `http://${host || 'provider.invalid'}`);
@@ -22,18 +22,18 @@ export function createProviderServer(): Server {
     response.setHeader('access-control-allow-origin', '*');
     response.setHeader('cache-control', 'no-store');
     if (url.pathname === '/received') {
-      const relevant = provider ? told.filter((entry) => entry.provider === provider.key) : told;
+      const relevant = provider ? received.filter((entry) => entry.provider === provider.key) : received;
       response.setHeader('content-type', 'application/json').end(JSON.stringify(relevant, null, 1));
       return;
     }
     if (!provider) {
-      response.setHeader('content-type', 'text/plain; charset=utf-8').end(overview(told));
+      response.setHeader('content-type', 'text/plain; charset=utf-8').end(overview(received));
       return;
     }
     if (url.pathname === '/tell') {
       const { account = '', event = '', page = '' } = Object.fromEntries(url.searchParams);
-      told.push({ provider: provider.key, at: new Date().toISOString(), account, event, page });
-      if (told.length > MEMORY) told.shift();
+      received.push({ provider: provider.key, at: new Date().toISOString(), account, event, page });
+      if (received.length > MEMORY) received.shift();
       response.writeHead(204).end();
       return;
     }
@@ -50,9 +50,9 @@ export function createProviderServer(): Server {
   });
 }
 
-function overview(told: readonly Told[]): string {
+function overview(received: readonly Received[]): string {
   const lines = providers.map((provider) => {
-    const own = told.filter((entry) => entry.provider === provider.key);
+    const own = received.filter((entry) => entry.provider === provider.key);
     const last = own.at(-1);
     const news = last
       ? `${own.length} received, last "${last.event}" from ${last.page} at ${last.at}`

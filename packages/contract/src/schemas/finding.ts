@@ -4,9 +4,9 @@ import { code, day, placement, reason, statement } from './common.js';
 import { orderLists } from './snippet.js';
 
 const range = z.object({ start: z.int(), end: z.int() });
-const sureness = z.enum(['certain', 'likely', 'guess']);
-const moment = z.enum(['parse', 'deferred', 'async', 'later']);
-const fact = z.object({ range, confidence: sureness });
+const confidence = z.enum(['certain', 'likely', 'guess']);
+const phase = z.enum(['parse', 'deferred', 'async', 'later']);
+const fact = z.object({ range, confidence });
 
 /** What was read out of a piece of code; see `Facts` in core. */
 export const facts = z
@@ -36,24 +36,24 @@ export const facts = z
         kind: z.enum(['script', 'style', 'image', 'frame', 'font', 'data', 'hint']),
         by: z.enum(['tag', 'script', 'write']),
         mode: z.enum(['blocking', 'async', 'defer', 'module', 'none']),
-        when: moment,
+        when: phase,
         noScript: z.boolean(),
       }),
     ),
     defines: z.array(
       fact.extend({
         name: z.string(),
-        when: moment,
+        when: phase,
         what: z.enum(['function', 'object', 'array', 'value']),
         isStub: z.boolean(),
       }),
     ),
-    uses: z.array(fact.extend({ name: z.string(), when: moment, isGuarded: z.boolean() })),
+    uses: z.array(fact.extend({ name: z.string(), when: phase, isGuarded: z.boolean() })),
     needs: z.array(
       fact.extend({
         selector: z.string(),
         id: z.string().optional(),
-        when: moment,
+        when: phase,
         isGuarded: z.boolean(),
         own: z.enum(['before', 'after']).optional(),
       }),
@@ -70,10 +70,10 @@ export const facts = z
     ),
     hosts: z.array(z.string()),
     boxes: z.array(fact.extend({ corner: z.string(), position: z.enum(['fixed', 'sticky']) })),
-    writes: z.array(fact.extend({ when: moment })),
+    writes: z.array(fact.extend({ when: phase })),
     marks: z.array(fact.extend({ kind: z.enum(['placeholder', 'test', 'secret']), value: z.string() })),
     pieces: z.array(z.object({ kind: z.string(), range, name: z.string() })),
-    shape: z.object({ kind: z.string(), confidence: sureness, because: z.string() }),
+    shape: z.object({ kind: z.string(), confidence: confidence, because: z.string() }),
   })
   .meta({ id: 'Facts', description: 'What a piece of code is and does, read without running it.' });
 

@@ -59,10 +59,10 @@ export class PageInserter {
   /** Chunks that the machine has read, while it may bail out of its fast path. */
   #kept: Uint8Array[] | undefined;
   #keptLength = 0;
-  #toldCount = 0;
+  #eventCount = 0;
   /** While the page is read again: how many of its events are known. */
-  #toldBefore = 0;
-  /** Told, but at an offset that is still held back. */
+  #knownEvents = 0;
+  /** Events at offsets that are still held back. */
   #queue: ScanEvent[] = [];
   #isQuirks: boolean | undefined;
   #headImpliedAt = -1;
@@ -181,7 +181,7 @@ export class PageInserter {
     const kept = this.#kept!;
     this.#kept = undefined;
     this.#reset(false);
-    this.#toldBefore = this.#toldCount;
+    this.#knownEvents = this.#eventCount;
     for (const [index, chunk] of kept.entries()) {
       this.#scanner!.push(chunk);
       this.#run(ended && index === kept.length - 1);
@@ -195,7 +195,7 @@ export class PageInserter {
       const status = scanner.run(ended);
       const events = scanner.takeEvents();
       for (let i = 0; i < events.length; i += 4) {
-        if (this.#toldBefore > 0) this.#toldBefore--;
+        if (this.#knownEvents > 0) this.#knownEvents--;
         else this.#emit(events[i]!, events[i + 1]!, events[i + 2]!, events[i + 3]!);
       }
       this.#flushQueue();
@@ -242,7 +242,7 @@ export class PageInserter {
   }
 
   #emit(kind: number, position: number, first: number, second: number): void {
-    this.#toldCount++;
+    this.#eventCount++;
     const event = { kind, offset: this.#offset(position), first, second };
     if (kind === Event.Frameset) this.#becomeFrameset();
     else if (kind === Event.BodyUndecided) this.#undecided();

@@ -26,7 +26,7 @@ export const LEFT_OUT_REASONS: Readonly<Record<number, LeftOutReason>> = {
   [LeftOut.Foreign]: 'inside-foreign',
 };
 
-/** Told of the body, which a frameset may still replace. */
+/** Events of the body, which a frameset may still replace. */
 export function isOfBody(kind: number): boolean {
   return (
     kind === Event.BodyStart ||

@@ -13,7 +13,7 @@ interface Exports {
 
 /** The machine reads this much at a time, so that what it copies stays in the processor's cache. */
 const SLICE = 1 << 16;
-/** Told instead of `Status.More` while there is more to copy. */
+/** The answer instead of `Status.More` while there is more to copy. */
 const MORE_WAITS = -1;
 /** Instances that wait for another page; each has some hundred kilobytes. */
 const MAX_POOLED = 256;
@@ -32,7 +32,7 @@ export class WasmScanner implements Scanner {
   #state: Int32Array;
   /** Bytes that were added and have not been copied yet. */
   #waiting: Uint8Array = NO_BYTES;
-  #hasAsked = false;
+  #hasQueried = false;
 
   constructor(module: WebAssembly.Module, pool: WasmScanner[]) {
     this.#machine = new WebAssembly.Instance(module, {}).exports as unknown as Exports;
@@ -47,7 +47,7 @@ export class WasmScanner implements Scanner {
     this.#waiting = NO_BYTES;
     this.#machine.reset(wantsIds, mayUseFastPath, pairs, watch);
     this.#state.fill(0);
-    this.#hasAsked = false;
+    this.#hasQueried = false;
   }
 
   push(chunk: Uint8Array): void {
@@ -58,13 +58,13 @@ export class WasmScanner implements Scanner {
     let status: number;
     do {
       // What a question is about must stay where it is until the answer has been used.
-      if (this.#hasAsked) this.#hasAsked = false;
+      if (this.#hasQueried) this.#hasQueried = false;
       else this.#take();
       status = this.#machine.run(ended && this.#waiting.length === 0);
       this.#refresh();
       // Events are taken one run at a time.
     } while (status === Status.More && this.#waiting.length > 0 && this.#state[2] === 0);
-    this.#hasAsked = status === Status.Query;
+    this.#hasQueried = status === Status.Query;
     return status === Status.More && this.#waiting.length > 0 ? MORE_WAITS : status;
   }
 

@@ -62,7 +62,7 @@ export function rightOrder<P extends OrderPart>(
     if (!group.some((key) => wrong.has(key))) continue;
     const keys = new Set(group);
     const own = usable.filter(({ first }) => keys.has(first.key));
-    const fixed = mendGroup(line, own, byKey);
+    const fixed = orderGroup(line, own, byKey);
     result.moves.push(...fixed.moves);
     result.left.push(...fixed.left);
   }
@@ -75,7 +75,7 @@ interface Slot<P extends OrderPart> {
 }
 
 /** Moves the parts of one group within `line`. */
-function mendGroup<P extends OrderPart>(
+function orderGroup<P extends OrderPart>(
   line: Slot<P>[],
   dependencies: readonly Dependency<P>[],
   byKey: ReadonlyMap<string, P>,

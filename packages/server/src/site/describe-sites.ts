@@ -27,7 +27,7 @@ export async function describeSites(
     (pointer) => pointer.site.id,
   );
   const drafts = await loadDrafts(em, sites);
-  const weighed = await checks.weighAll(
+  const checked = await checks.applyWaiversToAll(
     em,
     sites.map((site) => ({
       site,
@@ -41,7 +41,7 @@ export async function describeSites(
       hosts.get(site.id) ?? [],
       pointers.get(site.id) ?? [],
       drafts.get(site.id) ?? [],
-      weighed.get(site.id)!,
+      checked.get(site.id)!,
       checks,
     ),
   );

@@ -13,7 +13,7 @@ export interface CachedRecipes {
 
 /** Versions of recipes never change, so they are read again only when there are more of them. */
 export class RecipeCache {
-  #shelf: CachedRecipes = { book: new RecipeBook(), recipes: [], edition: '0 0' };
+  #cached: CachedRecipes = { book: new RecipeBook(), recipes: [], edition: '0 0' };
 
   /** One small query, and another one only where something is new. */
   async read(em: EntityManager): Promise<CachedRecipes> {
@@ -21,11 +21,11 @@ export class RecipeCache {
       'select count(*)::int as count, coalesce(max(id), 0)::int as last from recipe',
     );
     const edition = `${counted!.count} ${counted!.last}`;
-    if (edition !== this.#shelf.edition) {
+    if (edition !== this.#cached.edition) {
       const rows = await em.find(RecipeEntity, {}, { orderBy: { id: 'asc' } });
       const recipes = rows.map(({ body }) => body);
-      this.#shelf = { book: new RecipeBook(recipes), recipes, edition };
+      this.#cached = { book: new RecipeBook(recipes), recipes, edition };
     }
-    return this.#shelf;
+    return this.#cached;
   }
 }

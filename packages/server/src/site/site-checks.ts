@@ -126,7 +126,7 @@ export class SiteChecks {
    *
    * @returns by site id
    */
-  async weighAll(
+  async applyWaiversToAll(
     em: EntityManager,
     drafts: readonly { readonly site: Site; readonly snapshot: Snapshot; readonly hosts: readonly Host[] }[],
   ): Promise<Map<number, WaivedFindings>> {
@@ -134,7 +134,7 @@ export class SiteChecks {
     const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
     const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
     const { recipes, edition } = await this.recipeCache.read(em);
-    const weighed = await Promise.all(
+    const checked = await Promise.all(
       drafts.map(async ({ site, snapshot, hosts }) => {
         const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
         const more = { recipes, edition, ticks: (ticks.get(site.id) ?? []).map(toTick) };
@@ -142,7 +142,7 @@ export class SiteChecks {
         return [site.id, applyWaivers(found, waivers.get(site.id) ?? [], today(site))] as const;
       }),
     );
-    return new Map(weighed);
+    return new Map(checked);
   }
 }
 
