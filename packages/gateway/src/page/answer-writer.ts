@@ -13,8 +13,8 @@ export interface AnswerHead {
 /** How an answer is packed. */
 export interface Packing {
   readonly coding: PackingCoding;
-  /** Takes a body that was whole when it was packed, as it went out. */
-  readonly onPacked?: (packed: Buffer) => void;
+  /** Takes a body that was whole when it was packed, as it went out; undefined for one that is packed as it comes. */
+  readonly onPacked?: (packed: Buffer | undefined) => void;
 }
 
 export interface WriterOptions {
@@ -207,7 +207,11 @@ export class AnswerWriter {
     this.#response.end(packed);
   }
 
-  #startPacker({ status, headers }: AnswerHead, { coding }: Packing): ReturnType<typeof createPacker> {
+  #startPacker(
+    { status, headers }: AnswerHead,
+    { coding, onPacked }: Packing,
+  ): ReturnType<typeof createPacker> {
+    onPacked?.(undefined);
     const response = this.#response;
     this.#writeHead(status, packedHeaders(headers, coding));
     const packer = createPacker(coding);

@@ -189,7 +189,12 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const parts = this.#partsFor(status, headers);
     this.#sink = (coding && this.#cachedSink(coding, headers, parts)) ?? this.#insertingSink(parts, headers);
     const sent = parts && this.#sink ? this.#insertedHeaders(headers) : headers;
-    const packing = coding && { coding, onPacked: (packed: Buffer) => this.#recording?.finish(packed) };
+    // Nothing is held longer than it takes to pack it: a slow visitor may take minutes to read it.
+    const onPacked = (packed: Buffer | undefined): void => {
+      if (packed) this.#recording?.finish(packed);
+      this.#recording = undefined;
+    };
+    const packing = coding && { coding, onPacked };
     this.#writer.begin({ status, headers: sent }, packing);
     if (!this.#sink) this.#writer.flushSoon();
     if (this.#request.method !== 'HEAD') return;
