@@ -28,7 +28,7 @@ const queryClient = new QueryClient({
   },
 });
 
-// The code editor and the HTML parser are loaded with the rooms that need them.
+// The code editor and the HTML parser are loaded with the views that need them.
 const loadAddSnippet = async () => ({
   Component: (await import('./views/snippet/add-snippet-view')).AddSnippetView,
 });

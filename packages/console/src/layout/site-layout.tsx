@@ -15,7 +15,7 @@ import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { Failure } from '../ui/states';
 
-const ROOMS = [
+const VIEWS = [
   { to: 'strip', label: 'Page strip', icon: ScrollText },
   { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
   { to: 'findings', label: 'Findings', icon: Stethoscope },
@@ -36,11 +36,11 @@ export function SiteLayout() {
   const site = useQuery(siteQuery(key));
   const counts = useQuery(findingsQuery(key)).data?.counts;
   const steps = useQuery(checklistQuery(key)).data;
-  const rooms = useRef<HTMLElement>(null);
+  const list = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
-  // On a phone the rooms are wider than the screen: the one that one is in is in sight.
+  // On a phone the list is wider than the screen: the view that is open is scrolled into sight.
   useEffect(() => {
-    const current = rooms.current?.querySelector('[aria-current=page]');
+    const current = list.current?.querySelector('[aria-current=page]');
     current?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
   }, [pathname]);
   const badges: Readonly<Record<string, number>> = {
@@ -50,11 +50,11 @@ export function SiteLayout() {
   return (
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
-        ref={rooms}
-        aria-label="Rooms"
+        ref={list}
+        aria-label="Sections of this site"
         className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >
-        {ROOMS.map(({ to, label, icon: Icon }) => (
+        {VIEWS.map(({ to, label, icon: Icon }) => (
           <NavLink
             key={to}
             to={to}

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 
-/** The room that one came from, above the title of the one that one is in. */
+/** The view that somebody came from, above the title of the one that is open. */
 export function WayBack({ to, children }: { to: string; children: string }) {
   return (
     <p className="text-sm">

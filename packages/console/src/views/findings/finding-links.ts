@@ -1,4 +1,4 @@
-/** Where something can be done about the findings of a check, by the check's id; relative to the room of findings. */
+/** Where something can be done about the findings of a check, by the check's id; relative to the findings. */
 export const FINDING_LINKS: Readonly<
   Record<string, { readonly label: string; readonly to: string } | undefined>
 > = {

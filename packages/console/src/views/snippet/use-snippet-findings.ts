@@ -23,7 +23,7 @@ import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 /** Hours are told to the minute: what was found out about them holds from one keystroke to the next. */
 const MINUTE_MS = 60_000;
 
-/** Kept over rooms: most of a site's code is the same from one look to the next. */
+/** Kept from view to view: most of a site's code is the same from one look to the next. */
 const memory = new FactsCache();
 
 export interface SnippetFindings {

@@ -16,7 +16,7 @@ const BROKEN_OFF = 'The service broke off before it had looked at every page. It
 
 const IDLE: Verification = { state: 'idle', start: undefined, pages: [], error: undefined };
 
-/** Runs a verification and collects its events as they come. Leaving the room ends it. */
+/** Runs a verification and collects its events as they come. Leaving the view ends it. */
 export function useVerification(site: string): {
   verification: Verification;
   run: () => void;
