@@ -28,6 +28,7 @@ export interface WriterOptions {
 
 /** Pieces up to this sum are sent in one. */
 const JOINED = 1 << 16;
+
 /**
  * Writes an answer to the client: what comes in one go goes out in one go, with its length where it is whole by then,
  * and packed where the client takes that. Until the head is out everything can be taken back.

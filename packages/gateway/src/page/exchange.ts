@@ -12,7 +12,7 @@ import {
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
-import { AnswerWriter, OF_THE_BYTES, type AnswerHead } from './answer-writer.js';
+import { AnswerWriter, type AnswerHead } from './answer-writer.js';
 import { BodyRecording } from './body-recording.js';
 import type { Breaker } from './breaker.js';
 import type { ClientFacts, ClientReader } from './client.js';
@@ -20,7 +20,6 @@ import { CachedPageSink } from './cached-page-sink.js';
 import { createCoding, type CodingFactory } from './codings.js';
 import type { CompressedCache, CompressedKey } from './compressed-cache.js';
 import {
-  KNOWN_CODINGS,
   appended,
   endToEndHeaders,
   firstOf,
@@ -32,6 +31,7 @@ import {
 import { MalformedAnswer, type Origins } from './origins.js';
 import { isPackable, preferredCoding, type PackingCoding } from './packing.js';
 import { addVary, setReachHeaders } from './reach-headers.js';
+import { insertedHeaders, isInsertable } from './page-answer.js';
 import { sendOwnPage } from './own-pages.js';
 import {
   CodedPageSink,
@@ -185,10 +185,11 @@ export class Exchange implements Dispatcher.DispatchHandler {
     headers['via'] = appended(received['via'], `1.1 ${this.#context.pseudonym}`);
     if (status === 304) this.#keepTag(headers);
     this.#originHead = { status, headers };
+    const { serverTiming } = this.#context;
     const coding = this.#choosePacking(status, headers);
     const parts = this.#partsFor(status, headers);
     this.#sink = (coding && this.#cachedSink(coding, headers, parts)) ?? this.#insertingSink(parts, headers);
-    const sent = parts && this.#sink ? this.#insertedHeaders(headers) : headers;
+    const sent = parts && this.#sink ? insertedHeaders(headers, this.#planned!, serverTiming) : headers;
     // Nothing is held longer than it takes to pack it: a slow visitor may take minutes to read it.
     const onPacked = (packed: Buffer | undefined): void => {
       if (packed) this.#recording?.finish(packed);
@@ -338,6 +339,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     return new CachedPageSink(known, {
       same: () => {
         compressed.hit(key);
+        this.#recording = undefined;
         if (parts) this.#inserted(known.outcomes);
         this.#writer.endPacked(known.sent, this.#trailers);
       },
@@ -472,20 +474,6 @@ export class Exchange implements Dispatcher.DispatchHandler {
     else this.#controller?.resume();
   }
 
-  #insertedHeaders(headers: HeaderMap): HeaderMap {
-    const { release, outcome } = this.#planned!;
-    const sent: HeaderMap = {};
-    for (const name in headers) if (!OF_THE_ORIGINS_BYTES.has(name)) sent[name] = headers[name]!;
-    sent['pragmatica-release'] = String(release.number);
-    if (this.#context.serverTiming) {
-      const timing = `pragmatica;desc="release ${release.number}"`;
-      sent['server-timing'] = appended(headers['server-timing'], timing);
-    }
-    const tag = firstOf(headers['etag']);
-    if (tag !== undefined) sent['etag'] = variantEtag(tag, outcome.tag);
-    return sent;
-  }
-
   /** The coding that this answer is packed in; undefined where it goes out as it is. */
   #choosePacking(status: number, headers: HeaderMap): PackingCoding | undefined {
     if (!this.#context.compress || !isPackable(status, headers)) return undefined;
@@ -505,15 +493,3 @@ export class Exchange implements Dispatcher.DispatchHandler {
     return { host, target, coding, tag, charset: charsetOf(firstOf(headers['content-type'])) };
   }
 }
-
-/** A whole HTML document in a coding that we know, and that may be changed (RFC 9110, 7.7: `no-transform`). */
-function isInsertable(status: number, headers: HeaderMap): boolean {
-  if (status === 204 || status === 206 || status === 304) return false;
-  if (!/^\s*text\/html\s*(;|$)/i.test(firstOf(headers['content-type']) ?? '')) return false;
-  const coding = firstOf(headers['content-encoding']) ?? 'identity';
-  if (coding !== 'identity' && !KNOWN_CODINGS.has(coding)) return false;
-  return !/\bno-transform\b/i.test(firstOf(headers['cache-control']) ?? '');
-}
-
-/** The new length is not known before the end; dates, ranges and digests would speak of the origin's bytes. */
-const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([...OF_THE_BYTES, 'last-modified']);

@@ -13,7 +13,7 @@ export function snippetResource({ snippet, parts }: DraftSnippet): SnippetResour
     note,
     state,
     pages: { include, exclude },
-    limits: limits,
+    limits,
     needs,
     recipe: snippet.recipe ?? null,
     parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),

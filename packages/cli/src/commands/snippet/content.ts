@@ -1,9 +1,12 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import type { Placement } from '@pragmatica/core';
+import { NAMED_PLACEMENTS, type Placement } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { parsePart, parsePlacement, readCode } from '../../code-input.js';
 import { withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
+
+/** How placements are written on the command line. */
+const PLACES = [...NAMED_PLACEMENTS, 'inside:#id', 'before:#id'];
 
 export interface ContentOptions extends SiteOptions {
   readonly code?: string;
@@ -23,10 +26,7 @@ export interface ContentOptions extends SiteOptions {
 export function withContent(command: Command): Command {
   return withSite(command)
     .option('--code <file>', 'the code of a snippet with one part; "-" reads standard input')
-    .option(
-      '--placement <placement>',
-      'where it goes: head-start, head-end, body-start, body-end, inside:#id, before:#id',
-    )
+    .option('--placement <placement>', `where it goes: ${PLACES.join(', ')}`)
     .option(
       '--part <placement=file...>',
       'a part with its placement; repeat it for an install in several pieces',
@@ -64,7 +64,7 @@ export async function readParts(
   const placement = options.placement === undefined ? only?.placement : parsePlacement(options.placement);
   if (placement === undefined)
     throw new CliError(
-      'Say where the code goes: --placement head-start, head-end, body-start, body-end, inside:#id or before:#id.',
+      `Say where the code goes: --placement ${PLACES.slice(0, -1).join(', ')} or ${PLACES.at(-1)!}.`,
     );
   const code = options.code === undefined ? only?.code : await readCode(options.code);
   if (code === undefined) throw new CliError('Give the code with --code FILE, or "-" for standard input.');

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { diffQuery, draftQuery, findingsQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -45,6 +46,17 @@ export function StripView() {
       </Empty>
     );
   }
+  /** Beside the page where there is room, below it where there is none. */
+  const leftOut = (className: string): ReactNode =>
+    plan.data && (
+      <LeftOutPanel
+        site={key}
+        plan={plan.data}
+        isEditable={of === 'draft'}
+        onShowDraft={() => ask({ of: 'draft' })}
+        className={className}
+      />
+    );
   return (
     <div className="space-y-4">
       <QuestionBar site={site.data?.data} pages={pages.data} question={question} onAsk={ask} />
@@ -65,25 +77,9 @@ export function StripView() {
         <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
           {of === 'draft' && <OrderPanel site={key} />}
           <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
-          {plan.data && (
-            <LeftOutPanel
-              site={key}
-              plan={plan.data}
-              isEditable={of === 'draft'}
-              onShowDraft={() => ask({ of: 'draft' })}
-              className="max-xl:hidden"
-            />
-          )}
+          {leftOut('max-xl:hidden')}
         </aside>
-        {plan.data && (
-          <LeftOutPanel
-            site={key}
-            plan={plan.data}
-            isEditable={of === 'draft'}
-            onShowDraft={() => ask({ of: 'draft' })}
-            className="xl:hidden"
-          />
-        )}
+        {leftOut('xl:hidden')}
       </div>
     </div>
   );
