@@ -5,15 +5,19 @@ import {
   baggageOf,
   canonicalJson,
   difference,
+  freezeSet,
   keyFromName,
   moveInList,
   orderLists,
   snapshotDigest,
+  thawSet,
   type Field,
   type Limits,
+  type Placement,
   type Snapshot,
   type SnapshotSnippet,
 } from '@pragmatica/core';
+import { propertyRuns } from '../support/property-runs.js';
 import { part, set, snippet } from '../support/sets.js';
 
 describe('a release', () => {
@@ -35,6 +39,45 @@ describe('a release', () => {
     expect(canonicalJson(set())).to.equal(
       '{"format":"pragmatica-set/1","site":{"key":"s","name":"S","timeZone":"UTC"},"snippets":[]}',
     );
+  });
+});
+
+describe('a set taken apart', () => {
+  const placed = fc.record({
+    placement: fc.constantFrom<Placement>('head-start', 'body-end', { anchor: 'x', side: 'before' }),
+    rank: fc.nat({ max: 9 }),
+    code: fc.constantFrom('<i></i>', '<b></b>'),
+  });
+  const sets = fc
+    .array(fc.array(placed, { maxLength: 4 }), { maxLength: 5 })
+    .map((all) => set(...all.map((parts, index) => snippet(`s${index}`, { parts }))));
+
+  it('is the same again when it is put together', () => {
+    fc.assert(
+      fc.property(sets, (whole) => {
+        const again = thawSet(freezeSet(whole));
+        expect(again).to.deep.equal(whole);
+        expect(snapshotDigest(again)).to.equal(snapshotDigest(whole));
+      }),
+      propertyRuns(200),
+    );
+  });
+
+  it('has the same snippets after another one has come before them', () => {
+    const tail = snippet('tail', { parts: [part('body-end', 5), part('body-end', 3)] });
+    const before = freezeSet(set(tail));
+    const after = freezeSet(
+      set({ ...tail, parts: [part('body-end', 6), part('body-end', 4)] }, snippet('new')),
+    );
+    expect(after.snippets[0]).to.deep.equal(before.snippets[0]);
+    expect(before.snippets[0]!.parts.map(({ rank }) => rank)).to.deep.equal([1, 0]);
+    expect(after.ranks).to.deep.equal([6, 4, 0]);
+  });
+
+  it('is refused where ranks are missing or left over', () => {
+    const { header, snippets } = freezeSet(set(snippet('a')));
+    expect(() => thawSet({ header, snippets, ranks: [] })).to.throw(RangeError, '0 ranks for 1 parts');
+    expect(() => thawSet({ header, snippets, ranks: [0, 1] })).to.throw(RangeError);
   });
 });
 

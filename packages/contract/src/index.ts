@@ -20,5 +20,5 @@ export { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
 export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
 export { textProblem } from './text-problem.js';
 export { openApiDocument } from './openapi.js';
-export { HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW } from './release-feed.js';
+export { CONTENT_VIEW, HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW } from './release-feed.js';
 export * from './schemas/index.js';

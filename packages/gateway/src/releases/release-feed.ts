@@ -9,6 +9,7 @@ import {
 import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { isWhole, readReleases, type ReadRelease, type ReleaseHead } from './read-releases.js';
 import { sha256, type ReleaseFiles } from './release-files.js';
 import type { GatewayState, ReleaseState, StateMessage } from './state.js';
 
@@ -26,13 +27,6 @@ interface HostRow {
   readonly transfer: Transfer;
   readonly site: string;
   readonly release: number | null;
-}
-
-interface ReleaseRow {
-  readonly id: number;
-  readonly number: number;
-  readonly digest: string;
-  readonly snapshot: string;
 }
 
 /** The database cannot be read, and there is nothing on disk. The message names it, without its password. */
@@ -163,7 +157,7 @@ export class ReleaseFeed {
 
   /** A release never changes: only those that are new are read, a few at a time. */
   async #readReleases(client: pg.Client, ids: readonly number[]): Promise<ReleaseState[]> {
-    const { rows: heads } = await client.query<Omit<ReleaseRow, 'snapshot'>>(
+    const { rows: heads } = await client.query<ReleaseHead>(
       `select id, number, digest from ${RELEASE_VIEW} where id = any($1)`,
       [ids],
     );
@@ -176,25 +170,27 @@ export class ReleaseFeed {
       if (isSame && isThere) known.set(release.id, release);
     }
     const missing = ids.filter((id) => !known.has(id));
-    for (let i = 0; i < missing.length; i += RELEASES_AT_A_TIME) {
-      const { rows } = await client.query<ReleaseRow>(
-        `select id, number, digest, snapshot::text from ${RELEASE_VIEW} where id = any($1)`,
-        [missing.slice(i, i + RELEASES_AT_A_TIME)],
-      );
-      for (const row of rows) known.set(row.id, await this.#keep(row));
-    }
+    for (let i = 0; i < missing.length; i += RELEASES_AT_A_TIME)
+      for (const release of await readReleases(client, missing.slice(i, i + RELEASES_AT_A_TIME)))
+        if (isWhole(release)) known.set(release.id, await this.#keep(release));
+        else
+          this.#log.error(
+            { release: release.number },
+            'a release is not what was published; it is not served',
+          );
     return ids.flatMap((id) => known.get(id) ?? []);
   }
 
   /** Writes a release to disk; where that fails it is handed on by itself. */
-  async #keep({ id, number, digest, snapshot }: ReleaseRow): Promise<ReleaseState> {
+  async #keep({ id, number, digest, snapshot }: ReadRelease): Promise<ReleaseState> {
+    const text = JSON.stringify(snapshot);
     try {
-      await this.#files.writeRelease(id, snapshot);
+      await this.#files.writeRelease(id, text);
     } catch (error) {
       this.#log.error({ err: error }, 'a release could not be kept on disk; it is served all the same');
-      this.#texts[id] = snapshot;
+      this.#texts[id] = text;
     }
-    return { id, number, digest, sha256: sha256(snapshot) };
+    return { id, number, digest, sha256: sha256(text) };
   }
 
   async #use(state: GatewayState): Promise<void> {

@@ -72,7 +72,7 @@ export class ReleaseTable {
           ? undefined
           : (compiled.get(key) ??
             this.#compiled.get(key) ??
-            (await this.#make(releases.get(id)!, host.environment, texts[id])));
+            (await this.#make(releases.get(id), host.environment, texts[id])));
       if (ready) compiled.set(key, ready);
       // A release that cannot be read changes nothing: visitors get the one before.
       const release = ready ?? (id === null ? undefined : this.#hosts.get(host.host)?.release);
@@ -83,10 +83,11 @@ export class ReleaseTable {
   }
 
   async #make(
-    release: ReleaseState,
+    release: ReleaseState | undefined,
     environment: Environment,
     text: string | undefined,
   ): Promise<ServedRelease | undefined> {
+    if (!release) return undefined;
     const { number, digest } = release;
     try {
       const snapshot =

@@ -19,8 +19,7 @@ import {
   type Release,
   type Site,
 } from '../storage/entities/index.js';
-
-type Summarized = Omit<Release, 'snapshot'>;
+import { releaseSnapshot, type ReleaseHead } from '../storage/releases.js';
 
 export function releaseHandlers(
   checks: SiteChecks,
@@ -35,7 +34,7 @@ export function releaseHandlers(
       const releases = await em.find(
         ReleaseEntity,
         { site },
-        { orderBy: { number: 'desc' }, exclude: ['snapshot'] },
+        { orderBy: { number: 'desc' }, exclude: ['snippets', 'ranks'] },
       );
       return { data: { items: releases.map((release) => summary(release, pointers)) } };
     },
@@ -74,7 +73,7 @@ export function releaseHandlers(
       const release = await findRelease(em, site, params.release);
       const data = {
         ...summary(release, await em.find(PointerEntity, { site })),
-        snapshot: release.snapshot,
+        snapshot: await releaseSnapshot(em, release),
       };
       return { data, etag: etag(release.digest) };
     },
@@ -156,7 +155,10 @@ function pointerTag(environment: Environment, pointer: Pointer | null): string {
   return etag(`${environment}-${pointer?.version ?? 0}`);
 }
 
-function summary(release: Summarized, pointers: readonly Pointer[]): ReleaseSummary {
+function summary(
+  release: ReleaseHead & Pick<Release, 'id' | 'number' | 'createdAt'>,
+  pointers: readonly Pointer[],
+): ReleaseSummary {
   const { number, message, author, createdAt, digest, snippetsOn, forced } = release;
   return {
     number,

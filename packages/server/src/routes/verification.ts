@@ -3,7 +3,8 @@ import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 import { findSite } from '../site/site-lock.js';
-import { HostEntity, PointerEntity } from '../storage/entities/index.js';
+import { HostEntity, PointerEntity, type Release } from '../storage/entities/index.js';
+import { releaseSnapshot } from '../storage/releases.js';
 import { verifySite } from '../verify/verify-site.js';
 
 export function verificationHandlers({ readers, client }: Visiting): HandlersOf<'verify'> {
@@ -23,13 +24,13 @@ export function verificationHandlers({ readers, client }: Visiting): HandlersOf<
           'not-found',
           `Nothing was published to ${environment} yet, so no snippet is expected there.`,
         );
-      const { number, snapshot } = pointer.release;
+      const { release } = pointer;
       const paths = body.paths ?? (await knownPages(host, client)).paths;
       yield* verifySite({
         address: host.address ?? `http://${host.host}`,
         paths,
-        release: number,
-        snapshot,
+        release: release.number,
+        snapshot: await releaseSnapshot(em, release as Release),
         host: host.host,
         environment,
         readers,

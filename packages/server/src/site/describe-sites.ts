@@ -59,7 +59,7 @@ function describe(
     pointers.find((pointer) => pointer.environment === environment);
   const live = serving('live')?.release;
   const now = toSnapshot(site, draft);
-  const pendingChanges = difference(live?.snapshot ?? emptySnapshot(site), now).length;
+  const pendingChanges = 0; // TODO
   const counted = groupBy(draft, ({ snippet }) => snippet.state);
   const count = (state: 'on' | 'off' | 'archived'): number => counted.get(state)?.length ?? 0;
   return {

@@ -8,7 +8,8 @@ import {
   type UncontainedPart,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
+import { PointerEntity, type Release, type Site } from '../storage/entities/index.js';
+import { addRelease } from '../storage/releases.js';
 import { audit, notifyGateways } from './site-lock.js';
 
 export interface PublishInput {
@@ -49,21 +50,17 @@ export async function publishDraft(
       `The draft is what ${listWords(input.environments)} already ${input.environments.length > 1 ? 'serve' : 'serves'} (release ${served[0]!.number}).`,
     );
   }
-  const last = await em.findOne(ReleaseEntity, { site }, { orderBy: { number: 'desc' } });
-  const release = em.create(
-    ReleaseEntity,
+  const release = await addRelease(
+    em,
+    site,
     {
-      site,
-      number: (last?.number ?? 0) + 1,
       message: input.message,
       author: input.actor,
-      createdAt: new Date(),
-      snapshot,
       digest,
       forced,
       snippetsOn: snapshot.snippets.filter((snippet) => snippet.state === 'on').length,
     },
-    { persist: true },
+    snapshot,
   );
   for (const environment of input.environments) await point(em, site, environment, release, input.actor);
   audit(

@@ -3,6 +3,7 @@ import type { Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
+import { releaseSnapshot } from '../storage/releases.js';
 
 /** The set before anything was published: nothing. */
 export function emptySnapshot(site: Site): Snapshot {
@@ -33,10 +34,14 @@ export async function resolveSet(
       { populate: ['release'] },
     );
     if (!pointer) return { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
-    return { name: `${reference} (release ${pointer.release.number})`, snapshot: pointer.release.snapshot };
+    const { release } = pointer;
+    return {
+      name: `${reference} (release ${release.number})`,
+      snapshot: await releaseSnapshot(em, release as Release),
+    };
   }
   const release = await findRelease(em, site, Number(reference));
-  return { name: `release ${release.number}`, snapshot: release.snapshot };
+  return { name: `release ${release.number}`, snapshot: await releaseSnapshot(em, release) };
 }
 
 /** @throws ServiceError 404 */

@@ -1,14 +1,16 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
+import { IntegerList } from './integer-list.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease } from '@pragmatica/contract';
 import type {
   ConsentRules,
   Field,
+  FrozenSet,
   Limits,
   PageGroup,
   Placement,
   Recipe,
   RecipeLink,
-  Snapshot,
+  SnapshotSnippet,
 } from '@pragmatica/core';
 
 /** Somebody who may sign in. */
@@ -126,6 +128,23 @@ export const PartEntity = defineEntity({
 });
 export type Part = InferEntity<typeof PartEntity>;
 
+/**
+ * What releases are made of, each once: a snippet as it is frozen, or what a set says of its site. A trigger of the
+ * database refuses to change or delete one.
+ */
+export const ReleaseContentEntity = defineEntity({
+  name: 'ReleaseContent',
+  tableName: 'release_content',
+  properties: {
+    id: p.integer().primary(),
+    /** SHA-256 of the body's canonical JSON. */
+    digest: p.string().length(64).columnType('char(64)').unique(),
+    /** Of the snippet; null for what is said of a site. */
+    key: p.string().nullable().index(),
+    body: p.json<SnapshotSnippet | FrozenSet['header']>(),
+  },
+});
+
 /** An immutable copy of a draft. A trigger of the database refuses to change or delete one. */
 export const ReleaseEntity = defineEntity({
   name: 'Release',
@@ -138,8 +157,12 @@ export const ReleaseEntity = defineEntity({
     message: p.text(),
     author: p.string(),
     createdAt: p.datetime(),
-    snapshot: p.json<Snapshot>(),
     digest: p.string(),
+    header: () => p.manyToOne(ReleaseContentEntity).index(),
+    /** Ids of the frozen snippets, in order. */
+    snippets: p.type(IntegerList),
+    /** Of all parts of all snippets in order. */
+    ranks: p.type(IntegerList),
     snippetsOn: p.integer(),
     /** Why it was published with errors, and with which. */
     forced: p.json<ForcedRelease>().nullable(),
@@ -240,6 +263,7 @@ export const entities = [
   HostEntity,
   SnippetEntity,
   PartEntity,
+  ReleaseContentEntity,
   ReleaseEntity,
   PointerEntity,
   WaiverEntity,

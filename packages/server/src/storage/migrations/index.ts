@@ -3,6 +3,7 @@ import { Migration20261123170000 } from './Migration20261123170000.js';
 import { Migration20261123200000 } from './Migration20261123200000.js';
 import { Migration20261127000000 } from './Migration20261127000000.js';
 import { Migration20261127120000 } from './Migration20261127120000.js';
+import { Migration20261128000000 } from './Migration20261128000000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -11,4 +12,5 @@ export const migrations = [
   { name: 'Migration20261123200000', class: Migration20261123200000 },
   { name: 'Migration20261127000000', class: Migration20261127000000 },
   { name: 'Migration20261127120000', class: Migration20261127120000 },
+  { name: 'Migration20261128000000', class: Migration20261128000000 },
 ] as const;

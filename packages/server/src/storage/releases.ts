@@ -1,0 +1,88 @@
+import { createHash } from 'node:crypto';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { canonicalJson, freezeSet, thawSet, type FrozenSet, type Snapshot } from '@pragmatica/core';
+import { ReleaseContentEntity, ReleaseEntity, type Release, type Site } from './entities/index.js';
+
+type Body = FrozenSet['header'] | FrozenSet['snippets'][number];
+
+/** What a release says of itself. */
+export type ReleaseHead = Pick<Release, 'message' | 'author' | 'digest' | 'snippetsOn' | 'forced'>;
+
+/** Adds the next release of a site to the unit of work. What other releases hold already is not stored again. */
+export async function addRelease(
+  em: EntityManager,
+  site: Site,
+  head: ReleaseHead,
+  snapshot: Snapshot,
+): Promise<Release> {
+  const { header, snippets, ranks } = freezeSet(snapshot);
+  const ids = await keepContents(em, [
+    { key: null, body: header },
+    ...snippets.map((snippet) => ({ key: snippet.key, body: snippet })),
+  ]);
+  const last = await em.findOne(ReleaseEntity, { site }, { orderBy: { number: 'desc' }, fields: ['number'] });
+  return em.create(
+    ReleaseEntity,
+    {
+      ...head,
+      site,
+      number: (last?.number ?? 0) + 1,
+      createdAt: new Date(),
+      header: ids[0]!,
+      snippets: ids.slice(1),
+      ranks,
+    },
+    { persist: true },
+  );
+}
+
+/** The set that a release holds, byte for byte. One query. */
+export async function releaseSnapshot(em: EntityManager, release: Release): Promise<Snapshot> {
+  const { header, snippets, ranks } = release;
+  const rows = await em.execute<{ id: number; body: Body }[]>(
+    'select id, body from release_content where id = any(?::int[])',
+    [`{${[header.id, ...snippets].join()}}`],
+  );
+  const bodies = new Map(rows.map(({ id, body }) => [id, body]));
+  return thawSet({
+    header: bodies.get(header.id) as FrozenSet['header'],
+    snippets: snippets.map((id) => bodies.get(id) as FrozenSet['snippets'][number]),
+    ranks,
+  });
+}
+
+/** @returns the ids of contents, in their order */
+async function keepContents(
+  em: EntityManager,
+  contents: readonly { readonly key: string | null; readonly body: Body }[],
+): Promise<number[]> {
+  const digests = contents.map(({ body }) => createHash('sha256').update(canonicalJson(body)).digest('hex'));
+  const known = await idsOf(em, digests);
+  const missing = new Map(
+    contents.flatMap((content, index) => {
+      const digest = digests[index]!;
+      return known.has(digest) ? [] : [[digest, { digest, ...content }] as const];
+    }),
+  );
+  if (missing.size > 0) {
+    await em.execute(
+      `insert into release_content (digest, "key", body)
+         select digest, "key", body
+         from jsonb_to_recordset(?::jsonb) as c(digest char(64), "key" varchar(255), body jsonb)
+       on conflict (digest) do nothing`,
+      [JSON.stringify([...missing.values()])],
+    );
+    // Somebody else may have added one of them at the same time.
+    for (const [digest, id] of await idsOf(em, [...missing.keys()])) known.set(digest, id);
+  }
+  return digests.map((digest) => known.get(digest)!);
+}
+
+async function idsOf(em: EntityManager, digests: readonly string[]): Promise<Map<string, number>> {
+  const rows = await em.find(
+    ReleaseContentEntity,
+    { digest: { $in: [...new Set(digests)] } },
+    { fields: ['digest'] },
+  );
+  return new Map(rows.map(({ digest, id }) => [digest, id]));
+}
