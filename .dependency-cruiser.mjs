@@ -31,6 +31,7 @@ export const SERVER_LAYERS = [
   'auth',
   'verify',
   'site',
+  'jobs',
   'http',
   'routes',
 ];

@@ -1,5 +1,6 @@
 import { planDifference, snapshotDigest, normalizeLimits } from '@pragmatica/core';
 import { expect } from 'chai';
+import { settledSites } from '../support/site-lists.js';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -326,7 +327,7 @@ describe('who gets it, over the API', () => {
   });
 
   it('lists the sites with what needs most first', async () => {
-    const { items } = (await stage.client.call('listSites', {})).data;
+    const items = await settledSites(stage.client);
     const kinds = items.map(({ attention }) => attention.some(({ kind }) => kind === 'errors-found'));
     expect(kinds.lastIndexOf(true)).to.be.lessThan(kinds.indexOf(false));
     expect(items).to.have.length(5);

@@ -203,7 +203,7 @@ describe('recipes over the API', () => {
       body: { name: 'Sluice', parts: [{ placement: 'head-end', code }] },
     });
     const preview = (await stage.client.call('makeRecipe', { params, body: { preview: true } })).data;
-    expect((await stage.client.call('listRecipes', {})).data.items).to.deep.equal([]);
+    expect((await stage.client.call('listRecipes', { query: {} })).data.items).to.deep.equal([]);
     const made = (await stage.client.call('makeRecipe', { params, body: {} })).data;
     expect(made).to.deep.equal(preview);
     const after = await snippetOf('mill', 'sluice');
@@ -460,6 +460,6 @@ describe('recipes over the API', () => {
 
   it('need a sign-in', async () => {
     const visitor = createClient({ server: stage.server });
-    expect(await visitor.call('listRecipes', {}).then(String, String)).to.match(/sign/i);
+    expect(await visitor.call('listRecipes', { query: {} }).then(String, String)).to.match(/sign/i);
   });
 });

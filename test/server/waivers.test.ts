@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { settledSites } from '../support/site-lists.js';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -158,9 +159,9 @@ describe('accepting findings, forcing a release, and the order', () => {
       await add('Counter', COUNTER);
       await add('Again', COUNTER);
       await add('Share', SHARE);
-      const { data } = await stage.client.call('listSites', {});
-      expect(data.items[0]!.findings).to.deep.equal({ error: 1, warning: 1, advice: 0, waived: 0 });
-      expect(data.items[0]!.attention.map(({ message }) => message).join(' ')).to.include(
+      const [site] = await settledSites(stage.client);
+      expect(site!.findings).to.deep.equal({ error: 1, warning: 1, advice: 0, waived: 0 });
+      expect(site!.attention.map(({ message }) => message).join(' ')).to.include(
         'Cannot be published like this',
       );
     });

@@ -94,7 +94,7 @@ export function stageEnvironment(data: string): Record<string, string> {
     PRAGMATICA_PORT: '0',
     PRAGMATICA_GATEWAY_PORT: '0',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',
-    PRAGMATICA_LOG_LEVEL: 'silent',
+    PRAGMATICA_LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent',
     PRAGMATICA_LOCAL_ORIGINS: '1',
     PRAGMATICA_DATA: data,
   };

@@ -1,4 +1,4 @@
-import { ApiError, createClient, nearest, type ApiClient, type SiteResource } from '@pragmatica/contract';
+import { listAllSites, ApiError, createClient, nearest, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { Option, type Command } from 'commander';
 import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
@@ -98,9 +98,9 @@ export async function sitesFor(
   { site, allSites, ...rest }: SitesOptions,
 ): Promise<string[]> {
   if (!allSites) return site ? [...new Set(site)] : [await siteFor(client, rest)];
-  const { items } = (await client.call('listSites', {})).data;
-  if (items.length === 0) throw new CliError('There is no site yet.', EXIT.notFound);
-  return items.map(({ key }) => key);
+  const sites = await listAllSites(client);
+  if (sites.length === 0) throw new CliError('There is no site yet.', EXIT.notFound);
+  return sites.map(({ key }) => key);
 }
 
 /** The client for a signed-in user. */
@@ -116,26 +116,31 @@ export function normalize(server: string): string {
   return new URL(server).origin;
 }
 
+/** So many sites are named to choose from. */
+const NAMED = 20;
+
 /** Which site is meant: the one named, or the only one. @throws CliError */
 export async function siteFor(client: ApiClient, { site }: SiteOptions): Promise<string> {
   if (site !== undefined) return site;
-  const { items } = (await client.call('listSites', {})).data;
+  const { items, counts } = (await client.call('listSites', { query: { limit: NAMED } })).data;
   if (items.length === 1) return items[0]!.key;
   if (items.length === 0)
     throw new CliError('There is no site yet. Add one with "pragmatica site add".', EXIT.notFound);
-  throw new CliError(
-    `Which site? Say --site with one of: ${items
-      .map((item: SiteResource) => item.key)
-      .sort()
-      .join(', ')}.`,
-  );
+  const keys = items.map(({ key }) => key).sort();
+  const more = counts.all > keys.length ? ` and ${counts.all - keys.length} more` : '';
+  throw new CliError(`Which site? Say --site with one of: ${keys.join(', ')}${more}.`);
 }
 
 /** Checks that a snippet exists and suggests a near one when it does not. */
 export async function assertSnippet(client: ApiClient, site: string, snippet: string): Promise<void> {
+  try {
+    await client.call('showSnippet', { params: { site, snippet } });
+    return;
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.status !== 404) throw error;
+  }
   const { items } = (await client.call('listSnippets', { params: { site } })).data;
   const keys = items.map((item) => item.key);
-  if (keys.includes(snippet)) return;
   const near = nearest(snippet, keys);
   const hint =
     near === undefined ? `Known are: ${keys.join(', ') || 'none yet'}.` : `Did you mean "${near}"?`;

@@ -65,7 +65,7 @@ export type StreamEvent<E extends Endpoint> = E['stream'] extends z.ZodType ? z.
 
 interface LooseInput {
   readonly params?: Record<string, string | number>;
-  readonly query?: Record<string, string | undefined>;
+  readonly query?: Record<string, string | number | undefined>;
   readonly body?: unknown;
   readonly ifMatch?: string;
 }
@@ -117,7 +117,7 @@ function addressOf(server: string, endpoint: Endpoint, input: LooseInput): strin
   );
   const query = new URLSearchParams();
   for (const [name, value] of Object.entries(input.query ?? {}))
-    if (value !== undefined) query.set(name, value);
+    if (value !== undefined) query.set(name, String(value));
   const search = query.size > 0 ? `?${query.toString()}` : '';
   return `${server.replace(/\/$/, '')}${API_BASE}${path}${search}`;
 }

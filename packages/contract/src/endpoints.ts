@@ -57,8 +57,9 @@ export const endpoints = {
   listSites: {
     method: 'GET',
     path: '/sites',
-    summary: 'All sites, with what needs attention',
-    response: items(schemas.site),
+    summary: 'Sites with what needs attention, those that need it most first',
+    query: schemas.siteQuery,
+    response: schemas.siteList,
   },
   createSite: {
     method: 'POST',
@@ -83,6 +84,13 @@ export const endpoints = {
     body: schemas.sitePatch,
     response: schemas.site,
     needsIfMatch: true,
+  },
+  listFields: {
+    method: 'GET',
+    path: '/fields',
+    summary: 'The fields of all sites, a row for each, by site',
+    query: schemas.fieldQuery,
+    response: schemas.fieldList,
   },
   changeFields: {
     method: 'POST',
@@ -341,8 +349,9 @@ export const endpoints = {
   listRecipes: {
     method: 'GET',
     path: '/recipes',
-    summary: 'All recipes, and which snippets of which sites are installs of them',
-    response: items(schemas.recipeResource),
+    summary: 'Recipes by name, and how many installs they have',
+    query: schemas.pageQuery,
+    response: schemas.recipeList,
   },
   importRecipe: {
     method: 'POST',

@@ -1,3 +1,4 @@
+export { listAllFields, listAllRecipes, listAllSites } from './all-pages.js';
 export {
   API_BASE,
   ApiError,

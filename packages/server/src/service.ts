@@ -5,15 +5,19 @@ import { fileURLToPath } from 'node:url';
 import type { MikroORM } from '@mikro-orm/postgresql';
 import { createLog, databaseName, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
-import { ensureAdministrator, sweepCredentials } from './auth/accounts.js';
+import { ensureAdministrator } from './auth/accounts.js';
 import { createApp } from './http/app.js';
 import { toProblem } from './http/problems.js';
 import { databaseAway } from './errors.js';
+import { createJobs } from './jobs/index.js';
+import { JobRunner } from './jobs/runner.js';
 import { createMetrics } from './metrics.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
-import { createHandlers } from './routes/index.js';
+import { createHandlers, type SharedParts } from './routes/index.js';
 import type { Settings } from './settings.js';
+import { SiteChecks } from './site/site-checks.js';
+import { SiteSummaries } from './site/site-summaries.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
 
@@ -36,7 +40,6 @@ export interface Service {
 /** How long a call may still run when the service stops. */
 const DRAIN_MS = 3_000;
 const RETRY_MS = 1_000;
-const SWEEP_MS = 60 * 60_000;
 
 /**
  * Starts the service: console and API. With a database that it has served before and that does not answer just now, it
@@ -51,12 +54,14 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   const readers = new Readers(log.child({ part: 'readers' }));
   const known = knownDatabase(settings, databaseUrl);
   let app: RequestListener | undefined;
+  let jobs: JobRunner | undefined;
   let isClosed = false;
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
-    await sweepCredentials(orm.em.fork());
-    app = createApi(orm, readers, watch, settings, log);
+    const shared = createShared(readers, settings);
+    jobs = new JobRunner(createJobs(orm.em, shared.summaries), log.child({ part: 'jobs' }));
+    app = createApi(orm, shared, jobs, watch, log);
     known.remember();
     return firstSignIn;
   };
@@ -85,19 +90,17 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     else notReady(request, response);
   });
   const port = await listen(api, settings.PRAGMATICA_PORT, settings.PRAGMATICA_HOST);
-  const sweep = setInterval(() => void sweepCredentials(orm.em.fork()).catch(() => undefined), SWEEP_MS);
-  sweep.unref();
   log.info({ port }, 'started');
   return {
     address: `http://localhost:${port}`,
     firstSignIn,
     async close() {
       isClosed = true;
-      clearInterval(sweep);
       const closed = new Promise<void>((resolve) => api.close(() => resolve()));
       api.closeIdleConnections();
       setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
       await closed;
+      await jobs?.close();
       await Promise.all([watch.close(), readers.close()]);
       await orm.close(true);
       log.info('stopped');
@@ -121,23 +124,26 @@ function knownDatabase(
   };
 }
 
+function createShared(readers: Readers, settings: Settings): SharedParts {
+  const checks = new SiteChecks({ readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) });
+  return { settings, checks, summaries: new SiteSummaries(checks) };
+}
+
 function createApi(
   orm: MikroORM,
-  readers: Readers,
+  shared: SharedParts,
+  jobs: JobRunner,
   watch: DatabaseWatch,
-  settings: Settings,
   log: Logger,
 ): RequestListener {
   const metrics = createMetrics();
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     orm,
-    handlers: createHandlers(settings, {
-      readers,
-      client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS),
-    }),
+    handlers: createHandlers(shared),
+    onChange: () => jobs.wake(),
     isDatabaseAnswering: () => watch.isAnswering,
-    settings,
+    settings: shared.settings,
     log: log.child({ part: 'api' }),
     metrics: () => metrics.metrics(),
     consoleFolder,

@@ -6,6 +6,7 @@ import {
   filledSnapshot,
   givenValueProblems,
   withSnippet,
+  siteNames,
   type Field,
   type Recipe,
   type Snapshot,
@@ -41,7 +42,7 @@ const withFields = (snapshot: Snapshot, ...fields: Field[]): Snapshot => ({
 
 describe('applying a recipe', () => {
   it('makes one snippet of all its pieces, and asks for its fields only', () => {
-    const { snippet: made, fields } = applyRecipe(CONTAINER, set(), {
+    const { snippet: made, fields } = applyRecipe(CONTAINER, siteNames(set()), {
       key: 'tags',
       name: 'Tags',
       values: [
@@ -82,7 +83,7 @@ describe('applying a recipe', () => {
 
   it('takes a field of the site that nobody uses, and leaves one that is used to its snippet', () => {
     const container: Field = { name: 'container', type: 'id', label: 'Old', value: 'CR-1' };
-    const unused = applyRecipe(CONTAINER, withFields(set(), container), {
+    const unused = applyRecipe(CONTAINER, siteNames(withFields(set(), container)), {
       key: 'tags',
       name: 'Tags',
       values: [],
@@ -92,7 +93,7 @@ describe('applying a recipe', () => {
     const using = snippet('first', {
       parts: [{ placement: 'head-end', rank: 0, code: '<i title="@{container}"></i>' }],
     });
-    const second = applyRecipe(CONTAINER, withFields(set(using), container), {
+    const second = applyRecipe(CONTAINER, siteNames(withFields(set(using), container)), {
       key: 'more-tags',
       name: 'More tags',
       values: [{ name: 'container', value: 'CR-2' }],
@@ -105,8 +106,8 @@ describe('applying a recipe', () => {
     ]);
     const other: Field = { ...container, type: 'phone' };
     expect(
-      applyRecipe(CONTAINER, withFields(set(), other), { key: 'tags', name: 'Tags', values: [] }).snippet
-        .recipe!.fields,
+      applyRecipe(CONTAINER, siteNames(withFields(set(), other)), { key: 'tags', name: 'Tags', values: [] })
+        .snippet.recipe!.fields,
     ).to.deep.equal({ container: 'tags_container' });
   });
 
@@ -116,7 +117,7 @@ describe('applying a recipe', () => {
       fc.property(fc.uniqueArray(key, { minLength: 2, maxLength: 6 }), (keys) => {
         let draft = set();
         for (const one of keys) {
-          const { snippet: made, fields } = applyRecipe(CONTAINER, draft, {
+          const { snippet: made, fields } = applyRecipe(CONTAINER, siteNames(draft), {
             key: one,
             name: one,
             values: [{ name: 'container', value: `CR-${one}` }],

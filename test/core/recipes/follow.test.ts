@@ -6,6 +6,7 @@ import {
   filledSnapshot,
   followRecipe,
   withSnippet,
+  siteNames,
   type Followed,
   type Recipe,
   type Snapshot,
@@ -38,7 +39,7 @@ const CHAT: Recipe = exampleRecipe('chat', 'Chat', {
 
 const pasted = (...codes: string[]): Snapshot =>
   set(snippet('talk', { parts: codes.map((code, rank) => part('head-end', rank, code)) }));
-const follow = (draft: Snapshot, recipe = CHAT) => followRecipe(recipe, draft.snippets[0]!, draft);
+const follow = (draft: Snapshot, recipe = CHAT) => followRecipe(recipe, draft.snippets[0]!, siteNames(draft));
 const problem = (...codes: string[]): string | undefined => {
   const result = follow(pasted(...codes));
   return 'problem' in result ? result.problem : undefined;
@@ -108,12 +109,12 @@ describe('letting pasted code follow a recipe', () => {
           { name: 'room', value: room },
           { name: 'greeting', value: greeting },
         ];
-        const made = applyRecipe(CHAT, set(), { key: 'talk', name: 'Talk', values });
+        const made = applyRecipe(CHAT, siteNames(set()), { key: 'talk', name: 'Talk', values });
         const base = set();
         const applied = withSnippet({ ...base, site: { ...base.site, fields: made.fields } }, made.snippet);
         const { recipe: _, ...byHand } = filledSnapshot(applied, 'live').snippets[0]!;
         const draft = set(byHand);
-        const result = followRecipe(CHAT, byHand, draft);
+        const result = followRecipe(CHAT, byHand, siteNames(draft));
         // Values that are escaped where they stand are left alone: how somebody else writes them nobody knows.
         if ('problem' in result) return;
         followed++;

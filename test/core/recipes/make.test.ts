@@ -6,6 +6,7 @@ import {
   recipeFromSnippet,
   recipeProblems,
   withSnippet,
+  siteNames,
   type Field,
   type SnapshotSnippet,
 } from '@pragmatica/core';
@@ -84,7 +85,7 @@ describe('a recipe made from a snippet', () => {
     const first = make(gauge());
     const steps = [{ key: 'list', per: 'site' as const, title: 'Put it on the list', open: 'it is not' }];
     const followed = { ...first.recipe, steps };
-    const installed = applyRecipe(followed, set(), {
+    const installed = applyRecipe(followed, siteNames(set()), {
       key: 'other-gauge',
       name: 'Other gauge',
       values: [{ name: 'site', value: 'TG-1' }],
@@ -124,7 +125,7 @@ describe('a recipe made from a snippet', () => {
       if (recipeProblems(recipe).length > 0) continue;
       made++;
       const values = fields.map(({ name: field, value = '' }) => ({ name: field, value }));
-      const applied = applyRecipe(recipe, set(), { key: 'two', name: 'Two', values });
+      const applied = applyRecipe(recipe, siteNames(set()), { key: 'two', name: 'Two', values });
       const base = set();
       const draft = withSnippet({ ...base, site: { ...base.site, fields: applied.fields } }, applied.snippet);
       expect(filledSnapshot(draft, 'live').snippets[0]!.parts[0]!.code, name).to.equal(code);

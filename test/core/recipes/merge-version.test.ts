@@ -6,6 +6,7 @@ import {
   exampleRecipe,
   recipeDifference,
   withSnippet,
+  siteNames,
   type Placement,
   type Recipe,
   type RecipePart,
@@ -35,7 +36,7 @@ const SECOND: Recipe = { ...FIRST, version: 2, parts: [FIRST.parts[0]!, loader('
 
 /** A site on which the recipe is installed, its key already taken by another field. */
 function installed(recipe: Recipe): Snapshot {
-  const { snippet, fields } = applyRecipe(recipe, set(), {
+  const { snippet, fields } = applyRecipe(recipe, siteNames(set()), {
     key: 'chat',
     name: 'Chat',
     values: [{ name: 'room', value: 'harbour' }],
@@ -53,7 +54,7 @@ const codes = ({ parts }: { parts: readonly { code: string }[] }): string[] => p
 describe('bringing an install up to a newer version', () => {
   it('takes what the recipe changed, and links to the version', () => {
     const draft = installed(FIRST);
-    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, SECOND, draft);
+    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, SECOND, siteNames(draft));
     expect(codes(snippet)).to.deep.equal([
       "<script>window.parlanook = { room: '@{room}' };</script>",
       '<script async src="https://parlanook.example/chat.js?v=2"></script>',
@@ -71,7 +72,7 @@ describe('bringing an install up to a newer version', () => {
       pages: { include: [], exclude: ['/fares'] },
       parts: [{ ...settings!, code: '<script>window.parlanook = { room: "quay" };</script>' }, script!, own],
     });
-    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, SECOND, draft);
+    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, SECOND, siteNames(draft));
     expect([snippet.name, snippet.pages.exclude]).to.deep.equal(['Harbour chat', ['/fares']]);
     expect(codes(snippet)).to.deep.equal([
       '<script>window.parlanook = { room: "quay" };</script>',
@@ -91,7 +92,7 @@ describe('bringing an install up to a newer version', () => {
       ...SECOND,
       parts: [SECOND.parts[0]!, { ...SECOND.parts[1]!, placement: 'body-start' }],
     };
-    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, moved, draft);
+    const { snippet, replaced } = mergeVersion(draft.snippets[0]!, FIRST, moved, siteNames(draft));
     expect(snippet.parts[1]).to.deep.include({
       placement: 'body-start',
       code: '<script async src="https://parlanook.example/chat.js?v=2"></script>',
@@ -109,7 +110,7 @@ describe('bringing an install up to a newer version', () => {
       parts: [loader('?lang=@{language}'), piece('place', '<div id="parlanook-place"></div>')],
       fields: [{ name: 'language', type: 'text', label: 'Language', default: 'en' }],
     };
-    const { snippet, fields } = mergeVersion(draft.snippets[0]!, FIRST, next, draft);
+    const { snippet, fields } = mergeVersion(draft.snippets[0]!, FIRST, next, siteNames(draft));
     expect(codes(snippet)).to.deep.equal([
       '<script async src="https://parlanook.example/chat.js?lang=@{language}"></script>',
       '<div id="parlanook-place"></div>',
@@ -126,21 +127,23 @@ describe('bringing an install up to a newer version', () => {
       ...SECOND,
       fields: [{ name: 'room', type: 'text', label: 'Room at Parlanook', example: 'a-room' }],
     };
-    const event = mergeVersion(draft.snippets[0]!, FIRST, next, draft).fields;
+    const event = mergeVersion(draft.snippets[0]!, FIRST, next, siteNames(draft)).fields;
     expect(event).to.deep.equal([
       { name: 'room', type: 'text', label: 'Room at Parlanook', example: 'a-room', value: 'harbour' },
     ]);
     const [room] = draft.site.fields!;
     const named = { ...draft, site: { ...draft.site, fields: [{ ...room!, label: 'Our room' }] } };
-    expect(mergeVersion(named.snippets[0]!, FIRST, next, named).fields[0]!.label).to.equal('Our room');
+    expect(mergeVersion(named.snippets[0]!, FIRST, next, siteNames(named)).fields[0]!.label).to.equal(
+      'Our room',
+    );
   });
 
   it('leaves a piece out that somebody took out, unless the recipe has changed it', () => {
     const before = installed(FIRST);
     const draft = edited(before, { parts: [before.snippets[0]!.parts[0]!] });
     const same: Recipe = { ...FIRST, version: 2, changes: 'Nothing in the code.' };
-    expect(mergeVersion(draft.snippets[0]!, FIRST, same, draft).snippet.parts).to.have.length(1);
-    expect(mergeVersion(draft.snippets[0]!, FIRST, SECOND, draft).snippet.parts).to.have.length(2);
+    expect(mergeVersion(draft.snippets[0]!, FIRST, same, siteNames(draft)).snippet.parts).to.have.length(1);
+    expect(mergeVersion(draft.snippets[0]!, FIRST, SECOND, siteNames(draft)).snippet.parts).to.have.length(2);
   });
 
   const word = fc.stringMatching(/^[a-z]{1,6}$/);
@@ -160,7 +163,7 @@ describe('bringing an install up to a newer version', () => {
         const from = { ...FIRST, fields: [], parts: old };
         const to = { ...from, version: 2, parts: next };
         const draft = installed(from);
-        const { snippet, replaced } = mergeVersion(draft.snippets[0]!, from, to, draft);
+        const { snippet, replaced } = mergeVersion(draft.snippets[0]!, from, to, siteNames(draft));
         const fresh = installed(to).snippets[0]!;
         expect(snippet.parts).to.deep.equal(fresh.parts.map(({ rank: _, ...part }) => part));
         expect(replaced).to.deep.equal([]);
@@ -178,7 +181,7 @@ describe('bringing an install up to a newer version', () => {
         // Code that is none of the recipe's pieces, behind those that are.
         const more = own.map(({ code, placement }, rank) => ({ code: `<b>${code}</b>`, placement, rank }));
         const draft = edited(before, { parts: [...before.snippets[0]!.parts, ...more] });
-        const { snippet, replaced } = mergeVersion(draft.snippets[0]!, from, to, draft);
+        const { snippet, replaced } = mergeVersion(draft.snippets[0]!, from, to, siteNames(draft));
         expect(codes(snippet)).to.deep.equal(codes(draft.snippets[0]!));
         expect(replaced).to.deep.equal([]);
       }),

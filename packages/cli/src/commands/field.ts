@@ -1,5 +1,5 @@
 import { FIELD_TYPES, fieldValue, type FieldType } from '@pragmatica/core';
-import type { FieldResource, SiteResource } from '@pragmatica/contract';
+import { listAllFields, type FieldResource, type FieldRow } from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import {
   clientFor,
@@ -28,10 +28,15 @@ export function field(program: Command): void {
     .action(async (options: SitesOptions) => {
       const client = clientFor(options);
       const keys = await sitesFor(client, options);
-      const { items } = (await client.call('listSites', {})).data;
-      const sites = items.filter(({ key }) => keys.includes(key));
-      if (options.json) printJson(sites.map(({ key, fields }) => ({ site: key, fields })));
-      else tellFields(sites);
+      const rows = await listAllFields(client, { site: keys.join() });
+      if (options.json)
+        printJson(
+          keys.map((key) => ({
+            site: key,
+            fields: rows.filter((row) => row.site === key).map((row) => row.field),
+          })),
+        );
+      else tellFields(rows);
     });
   withSite(group.command('define <name>'))
     .description('define a field of a site, or change what it is')
@@ -64,7 +69,7 @@ export function field(program: Command): void {
       if (options.json) printJson(next);
       else {
         print(`Write ${colour.bold(`@{${name}}`)} in the code, within quotes or in a text. Its values:\n`);
-        tellFields([{ ...data, fields: [next] }]);
+        tellFields([{ site: data.key, field: next }]);
       }
     });
   withSites(group.command('set <name=value...>'))
@@ -110,17 +115,15 @@ function readPair(typed: string): [name: string, value: string] {
   return [name, value];
 }
 
-function tellFields(sites: readonly SiteResource[]): void {
-  const rows = sites.flatMap(({ key, fields }) =>
-    fields.map((entry) => [
-      key,
-      colour.bold(`@{${entry.name}}`),
-      entry.type,
-      valueText(entry, 'live'),
-      valueText(entry, 'staging'),
-      entry.label,
-    ]),
-  );
+function tellFields(fields: readonly Pick<FieldRow, 'site' | 'field'>[]): void {
+  const rows = fields.map(({ site, field: entry }) => [
+    site,
+    colour.bold(`@{${entry.name}}`),
+    entry.type,
+    valueText(entry, 'live'),
+    valueText(entry, 'staging'),
+    entry.label,
+  ]);
   if (rows.length === 0)
     print('No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE');
   else print(table(['SITE', 'FIELD', 'TYPE', 'LIVE', 'STAGING', 'LABEL'], rows));

@@ -1,5 +1,14 @@
-import { TRANSFERS, type SiteInput, type SiteResource, type Transfer } from '@pragmatica/contract';
-import type { Command } from 'commander';
+import { setTimeout } from 'node:timers/promises';
+import {
+  listAllSites,
+  TRANSFERS,
+  type ApiClient,
+  type SiteInput,
+  type SiteSummaryResource,
+  type SiteResource,
+  type Transfer,
+} from '@pragmatica/contract';
+import { Option, type Command } from 'commander';
 import {
   clientFor,
   siteFor,
@@ -14,11 +23,22 @@ import { colour, count, print, printJson, table } from '../output.js';
 
 export function sites(program: Command): void {
   withCommon(program.command('sites'))
-    .description('list all sites and what needs attention')
-    .action(async (options: CommonOptions) => {
-      const { items } = (await clientFor(options).call('listSites', {})).data;
+    .description('list sites and what needs attention, those that need it most first')
+    .option('--find <words>', 'only those with these words in key, name or hosts')
+    .addOption(
+      new Option(
+        '--filter <which>',
+        'only those that need attention, or have changes that are not live',
+      ).choices(['attention', 'unpublished']),
+    )
+    .action(async (options: SitesListOptions) => {
+      const items = await settledSites(clientFor(options), options);
       if (options.json) {
         printJson(items);
+        return;
+      }
+      if (items.length === 0 && (options.find ?? options.filter) !== undefined) {
+        print('No site fits.');
         return;
       }
       if (items.length === 0) {
@@ -32,12 +52,37 @@ export function sites(program: Command): void {
         site.name,
         releaseWords(site.environments.live),
         count(site.snippets.on, 'snippet') + ' on',
-        site.attention.length > 0
-          ? site.attention.map((entry) => entry.message)
-          : colour.green('all is well'),
+        attentionWords(site),
       ]);
       print(table(['SITE', 'NAME', 'LIVE', 'SNIPPETS', 'NEEDS ATTENTION'], rows));
     });
+}
+
+interface SitesListOptions extends CommonOptions {
+  readonly find?: string;
+  readonly filter?: 'attention' | 'unpublished';
+}
+
+/** What was changed a moment ago is waited for so long. */
+const SETTLED_MS = 5_000;
+const ASKED_AGAIN_MS = 150;
+
+/** Sites as they are after the last change, as far as that is known soon. */
+async function settledSites(
+  client: ApiClient,
+  { find, filter }: SitesListOptions,
+): Promise<SiteSummaryResource[]> {
+  const until = Date.now() + SETTLED_MS;
+  for (;;) {
+    const items = await listAllSites(client, { q: find, filter });
+    if (!items.some(({ isBeingChecked }) => isBeingChecked) || Date.now() > until) return items;
+    await setTimeout(ASKED_AGAIN_MS);
+  }
+}
+
+function attentionWords({ attention, isBeingChecked }: SiteSummaryResource): string | string[] {
+  if (isBeingChecked) return [...attention.map(({ message }) => message), colour.dim('being checked again…')];
+  return attention.length > 0 ? attention.map(({ message }) => message) : colour.green('all is well');
 }
 
 interface AddOptions extends CommonOptions {

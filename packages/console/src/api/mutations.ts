@@ -13,6 +13,7 @@ import { partKey, type Placement } from '@pragmatica/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
 import { api } from './client';
+import { refreshSites } from './site-lists';
 
 export interface SiteChange<T, R> {
   readonly isPending: boolean;
@@ -57,7 +58,8 @@ function useChange<T, R>(
     onSettled: async () => {
       await Promise.all([
         client.invalidateQueries({ queryKey: ['site'], predicate: ({ queryKey }) => isStale(queryKey) }),
-        client.invalidateQueries({ queryKey: ['sites'] }),
+        refreshSites(client),
+        client.invalidateQueries({ queryKey: ['fields'] }),
         client.invalidateQueries({ queryKey: ['recipes'] }),
       ]);
     },
@@ -126,8 +128,9 @@ async function snippetsOf(site: string, findings: readonly FindingResource[]): P
       ),
     ]),
   );
-  const { items } = (await api.call('listSnippets', { params: { site } })).data;
-  return items.filter(({ key }) => keys.has(key));
+  return Promise.all(
+    [...keys].map(async (snippet) => (await api.call('showSnippet', { params: { site, snippet } })).data),
+  );
 }
 
 /** Fixes everything that can be fixed. @returns the snippets as they were before */

@@ -9,11 +9,6 @@ export const sessionQuery = queryOptions({
   retry: false,
 });
 
-export const sitesQuery = queryOptions({
-  queryKey: ['sites'],
-  queryFn: async () => (await api.call('listSites', {})).data.items,
-});
-
 /** The site with its entity tag, which changing it must show. */
 export const siteQuery = (site: string) =>
   queryOptions({
@@ -108,18 +103,6 @@ export const orderReportQuery = (site: string) =>
     queryKey: ['site', site, 'order-report'],
     queryFn: async () => (await api.call('showOrderReport', { params: { site }, query: {} })).data,
   });
-
-/** All recipes with their versions and installs. Whatever changes a site may change them. */
-export const recipesQuery = queryOptions({
-  queryKey: ['recipes'],
-  queryFn: async () => (await api.call('listRecipes', {})).data.items,
-});
-
-/** Snippets that follow an older version of their recipe, on all sites. */
-export const recipeUpdatesQuery = queryOptions({
-  queryKey: ['recipes', 'updates'],
-  queryFn: async () => (await api.call('listRecipeUpdates', { query: {} })).data.items,
-});
 
 export const recipePreviewQuery = (site: string, snippet: string) =>
   queryOptions({

@@ -5,7 +5,8 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api } from '../api/client';
-import { sitesQuery } from '../api/queries';
+import { siteQuery } from '../api/queries';
+import { allSitesQuery } from '../api/site-lists';
 import { chooseTheme, currentTheme } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
@@ -44,13 +45,14 @@ export function TopBar({ member }: { member: MemberResource }) {
 
 function SiteSwitcher() {
   const { site } = useParams();
-  const sites = useQuery(sitesQuery);
-  const current = sites.data?.find((entry) => entry.key === site);
+  const [isOpen, setOpen] = useState(false);
+  const sites = useQuery({ ...allSitesQuery, enabled: isOpen });
+  const current = useQuery({ ...siteQuery(site ?? ''), enabled: site !== undefined }).data?.data;
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root open={isOpen} onOpenChange={setOpen}>
       <DropdownMenu.Trigger asChild>
         <Button look="quiet" className="min-w-0 text-ink">
-          <span className="truncate">{current?.name ?? 'All sites'}</span>
+          <span className="truncate">{site === undefined ? 'All sites' : (current?.name ?? site)}</span>
           <ChevronDown className="size-4 shrink-0" aria-hidden />
         </Button>
       </DropdownMenu.Trigger>
@@ -62,6 +64,7 @@ function SiteSwitcher() {
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          {sites.isPending && <p className="px-2.5 py-1.5 text-sm text-muted">Loading…</p>}
           {sites.data?.map((entry) => (
             <DropdownMenu.Item key={entry.key} asChild>
               <Link to={`/sites/${entry.key}/strip`} className={itemStyle}>

@@ -1,21 +1,28 @@
 import type { ReactNode } from 'react';
+import { cn } from './cn';
 
 interface ChipProps {
-  isOn: boolean;
-  onClick: () => void;
-  children: ReactNode;
+  readonly isOn: boolean;
+  readonly onClick: () => void;
+  readonly count?: number;
+  readonly className?: string;
+  readonly children: ReactNode;
 }
 
-/** One of several things that can each be chosen. */
-export function Chip({ isOn, onClick, children }: ChipProps) {
+/** One of several choices that narrow a list down. */
+export function Chip({ isOn, onClick, count, className, children }: ChipProps) {
   return (
     <button
       type="button"
       aria-pressed={isOn}
       onClick={onClick}
-      className="rounded-full border border-line-strong px-2.5 py-1 text-[13px] text-muted hover:border-primary aria-pressed:border-primary aria-pressed:bg-primary-soft aria-pressed:font-medium aria-pressed:text-primary"
+      className={cn(
+        'flex items-center gap-1 rounded-full border border-line-strong px-2.5 py-1 text-[13px] text-muted hover:border-primary aria-pressed:border-primary aria-pressed:bg-primary-soft aria-pressed:text-primary',
+        className,
+      )}
     >
       {children}
+      {count !== undefined && <span className="tabular-nums">{count}</span>}
     </button>
   );
 }

@@ -22,12 +22,3 @@ export function SearchField({ label, placeholder, value, onChange, className }: 
     />
   );
 }
-
-/** Whether texts have every word that was searched for, whatever the case. */
-export function hasWords(texts: readonly string[], searched: string): boolean {
-  const text = texts.join(' ').toLowerCase();
-  return searched
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-}

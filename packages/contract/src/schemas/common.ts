@@ -74,3 +74,19 @@ export const code = z
 export const change = z
   .object({ by: z.string(), at: timestamp })
   .meta({ description: 'Who changed it last, and when.' });
+
+/** What every list that may be long takes. */
+export const pageQuery = z.strictObject({
+  q: z
+    .string()
+    .max(200, 'Keep it under 200 characters.')
+    .default('')
+    .meta({ description: 'Words that must all be there.' }),
+  after: z.string().max(1_000).optional().meta({ description: '`next` of the page before.' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50),
+});
+
+export const nextPage = z
+  .string()
+  .nullable()
+  .meta({ description: 'Pass it as `after` for the page that follows; null on the last one.' });

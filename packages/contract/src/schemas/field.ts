@@ -1,6 +1,6 @@
 import { FIELD_NAME, FIELD_TYPES, fieldValueProblem } from '@pragmatica/core';
 import { z } from 'zod';
-import { environment, key, title } from './common.js';
+import { environment, key, nextPage, pageQuery, title } from './common.js';
 
 const name = z
   .string()
@@ -43,6 +43,25 @@ export const fields = z
         context.addIssue({ code: 'custom', path: [index, 'name'], message: 'This field is there twice.' });
     });
   });
+
+export const fieldQuery = pageQuery.extend({
+  name: name.optional().meta({ description: 'Only the field of this name.' }),
+  site: z
+    .string()
+    .max(20_000)
+    .optional()
+    .meta({ description: 'Keys of the sites, with commas between; all when left out.' }),
+});
+
+/** The fields of many sites, a row for each. */
+export const fieldList = z.object({
+  items: z.array(z.object({ site: z.string(), siteName: z.string(), field })),
+  next: nextPage,
+  names: z
+    .array(z.object({ name, sites: z.int() }))
+    .meta({ description: 'All names there are, those that most sites have first.' }),
+});
+export type FieldRow = z.infer<typeof fieldList>['items'][number];
 
 /** New values for fields of several sites. */
 export const fieldChanges = z

@@ -11,6 +11,7 @@ import {
   code,
   environment,
   key,
+  nextPage,
   placement,
   snippetState,
   statement,
@@ -179,6 +180,23 @@ export const recipeResource = z
   })
   .meta({ id: 'RecipeResource' });
 export type RecipeResource = z.infer<typeof recipeResource>;
+
+/** A recipe as lists show it. */
+export const recipeSummary = z
+  .object({
+    recipe: recipe.meta({ description: 'Its newest version.' }),
+    installs: z.int().meta({ description: 'Snippets of drafts that are installs of it.' }),
+    behind: z.int().meta({ description: 'How many of them follow an older version.' }),
+  })
+  .meta({ id: 'RecipeSummary' });
+export type RecipeSummary = z.infer<typeof recipeSummary>;
+
+export const recipeList = z.object({
+  items: z.array(recipeSummary),
+  next: nextPage,
+  all: z.int().meta({ description: 'How many recipes have the words.' }),
+  behind: z.int().meta({ description: 'Snippets that follow an older version, of all recipes.' }),
+});
 
 export const recipeImported = recipeResource.extend({
   isNew: z.boolean().meta({ description: 'False where this very version was there already.' }),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
 import { consentRules, pageGroup, pageGroups } from './reach.js';
-import { change, environment, key, timestamp, title } from './common.js';
+import { change, environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
 
 const HOSTNAME =
   /^(?=.{1,253}$)[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)*$/;
@@ -111,15 +111,13 @@ export const attention = z
   })
   .meta({ description: 'Something that needs the administrator.' });
 
-export const site = z
+/** A site as lists show it. */
+export const siteSummary = z
   .object({
     key,
     name: title,
     timeZone: z.string(),
     hosts: z.array(host),
-    pageGroups: z.array(pageGroup),
-    consent: consentRules.nullable(),
-    fields: z.array(field),
     environments: z
       .record(environment, z.int().nullable())
       .meta({ description: 'The release each environment serves.' }),
@@ -127,12 +125,47 @@ export const site = z
     pendingChanges: z.int().meta({ description: 'Differences between the live release and the draft.' }),
     attention: z.array(attention),
     findings: findingCounts.meta({ description: 'What the checks find in the draft.' }),
+    isBeingChecked: z.boolean().meta({
+      description:
+        'Something was changed just now: counts, findings and attention are still those from before. Ask again in a moment.',
+    }),
+  })
+  .meta({ id: 'SiteSummary' });
+export type SiteSummaryResource = z.infer<typeof siteSummary>;
+
+export const site = siteSummary
+  .extend({
+    pageGroups: z.array(pageGroup),
+    consent: consentRules.nullable(),
+    fields: z.array(field),
     version: z.int(),
     updatedBy: z.string(),
     updatedAt: timestamp,
   })
   .meta({ id: 'Site' });
 export type SiteResource = z.infer<typeof site>;
+
+export const siteQuery = pageQuery.extend({
+  filter: z
+    .enum(['all', 'attention', 'unpublished'])
+    .default('all')
+    .meta({ description: 'Those that need somebody, or those with changes that visitors do not get yet.' }),
+  since: z
+    .string()
+    .regex(/^\d{1,19}$/, 'Pass what an earlier list gave.')
+    .optional()
+    .meta({ description: '`since` of an earlier list: only sites that have changed after it.' }),
+});
+export type SiteQuery = z.input<typeof siteQuery>;
+
+export const siteList = z.object({
+  items: z.array(siteSummary),
+  next: nextPage,
+  counts: z
+    .object({ all: z.int(), attention: z.int(), unpublished: z.int() })
+    .meta({ description: 'Sites that have the words, by filter.' }),
+  since: z.string(),
+});
 
 export const sitePages = z.object({
   paths: z.array(z.string()),

@@ -1,8 +1,9 @@
 import { fieldValueProblem, type Field } from '../fields/index.js';
 import type { EnvironmentName } from '../reach/index.js';
-import { fieldNames, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
+import type { SnapshotPart } from '../snapshot/index.js';
 import type { UnrankedSnippet } from '../edit/index.js';
 import { renamedFields, siteFieldName } from './field-names.js';
+import type { SiteNames } from './site-names.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
 
 /** A value for one of the recipe's fields. */
@@ -50,14 +51,14 @@ export function givenValueProblems(recipe: Recipe, values: readonly GivenValue[]
  */
 export function applyRecipe(
   recipe: Recipe,
-  { site, snippets }: Pick<Snapshot, 'site' | 'snippets'>,
+  at: SiteNames,
   {
     key,
     name,
     values,
   }: { readonly key: string; readonly name: string; readonly values: readonly GivenValue[] },
 ): Applied {
-  const { names, fields } = addFields(recipe.fields, {}, key, { site, snippets });
+  const { names, fields } = addFields(recipe.fields, {}, key, at);
   const given = fields.map((field) => {
     const own = recipe.fields.find((candidate) => names[candidate.name] === field.name);
     return own
@@ -99,11 +100,11 @@ export function addFields(
   wanted: readonly RecipeField[],
   known: Readonly<Record<string, string>>,
   snippet: string,
-  { site, snippets }: Pick<Snapshot, 'site' | 'snippets'>,
+  { site, usedFields }: SiteNames,
   taken: readonly string[] = [],
 ): { names: Record<string, string>; fields: Field[] } {
   const fields = [...(site.fields ?? [])];
-  const inUse = new Set([...snippets.flatMap(usedFields), ...Object.values(known), ...taken]);
+  const inUse = new Set([...usedFields, ...Object.values(known), ...taken]);
   const names: Record<string, string> = { ...known };
   for (const field of wanted) {
     if (names[field.name] !== undefined) continue;
@@ -119,10 +120,6 @@ export function addFields(
       });
   }
   return { names, fields };
-}
-
-function usedFields(snippet: SnapshotSnippet): string[] {
-  return [...fieldNames(snippet), ...Object.values(snippet.recipe?.fields ?? {})];
 }
 
 function withValues(field: Field, values: readonly GivenValue[]): Field {

@@ -1,7 +1,8 @@
 import { filledCode, fieldValueProblem, type Field } from '../fields/index.js';
 import { ENVIRONMENT_NAMES } from '../reach/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
+import type { SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
 import { addFields, toPart } from './apply.js';
+import type { SiteNames } from './site-names.js';
 import { matchPieces } from './pieces.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
 
@@ -34,7 +35,7 @@ interface Found {
 export function followRecipe(
   recipe: Recipe,
   snippet: SnapshotSnippet,
-  set: Pick<Snapshot, 'site' | 'snippets'>,
+  at: SiteNames,
 ): Followed | NotFollowed {
   const indices = matchPieces(recipe, snippet.parts, {});
   const values = new Map<string, string>();
@@ -51,7 +52,7 @@ export function followRecipe(
     if (!found) return { problem: `Its code is not what the piece “${piece.key}” of “${recipe.name}” says.` };
     for (const { name, value } of found) {
       const field = WRITTEN.exec(value)?.[1];
-      if (field !== undefined && set.site.fields?.some((one) => one.name === field)) {
+      if (field !== undefined && at.site.fields?.some((one) => one.name === field)) {
         known[name] = field;
         continue;
       }
@@ -64,8 +65,8 @@ export function followRecipe(
   const unfit = recipe.fields.find((field) => isUnfit(field, values.get(field.name)));
   if (unfit) return { problem: `“${unfit.label}” cannot be “${values.get(unfit.name)!}”.` };
   // A field that is there may have another value on staging: what visitors get would not stay the same.
-  const taken = (set.site.fields ?? []).map(({ name }) => name);
-  const added = addFields(recipe.fields, known, snippet.key, set, taken);
+  const taken = (at.site.fields ?? []).map(({ name }) => name);
+  const added = addFields(recipe.fields, known, snippet.key, at, taken);
   return withLink(recipe, snippet, added, values, places);
 }
 

@@ -1,4 +1,4 @@
-export { applyRecipe, givenValueProblems, toPart, type GivenValue } from './apply.js';
+export { applyRecipe, givenValueProblems, toPart, type Applied, type GivenValue } from './apply.js';
 export { RecipeBook } from './book.js';
 export { mergeVersion, type VersionMerge } from './merge-version.js';
 export { checklist, type ChecklistItem, type RecipeUse, type SiteHost } from './checklist.js';
@@ -9,4 +9,5 @@ export { isPiece, matchPieces } from './pieces.js';
 export { recipeProblems } from './problems.js';
 export { recogniseRecipe } from './recognise.js';
 export { FLOATING_CORNERS, RECIPE_FORMAT, type Recipe, type RecipePart, type StepTick } from './types.js';
+export { siteNames, type SiteNames } from './site-names.js';
 export { recipeOf, recipeUses } from './uses.js';

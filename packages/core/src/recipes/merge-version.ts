@@ -1,9 +1,10 @@
 import type { Field } from '../fields/index.js';
 import { placementKey, placementWords } from '../insert/index.js';
-import type { Snapshot, SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
+import type { SnapshotPart, SnapshotSnippet } from '../snapshot/index.js';
 import type { UnrankedSnippet } from '../edit/index.js';
 import { addFields, toPart } from './apply.js';
 import { matchPieces } from './pieces.js';
+import type { SiteNames } from './site-names.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
 
 type Part = Omit<SnapshotPart, 'rank'>;
@@ -25,10 +26,10 @@ export function mergeVersion(
   snippet: SnapshotSnippet,
   from: Recipe,
   to: Recipe,
-  set: Pick<Snapshot, 'site' | 'snippets'>,
+  at: SiteNames,
 ): VersionMerge {
   const link = snippet.recipe!;
-  const { names, fields } = addFields(to.fields, link.fields, snippet.key, set);
+  const { names, fields } = addFields(to.fields, link.fields, snippet.key, at);
   const indices = matchPieces(from, snippet.parts, link.fields);
   const replaced: string[] = [];
   const parts: Part[] = [];

@@ -26,7 +26,10 @@ function freezeSnippet(snippet: SnapshotSnippet): SnapshotSnippet {
   const ranks = new Map<string, number[]>();
   for (const { placement, rank } of snippet.parts) {
     const key = placementKey(placement);
-    ranks.set(key, [...(ranks.get(key) ?? []), rank].sort((a, b) => a - b));
+    ranks.set(
+      key,
+      [...(ranks.get(key) ?? []), rank].sort((a, b) => a - b),
+    );
   }
   const parts = snippet.parts.map((part) => ({
     ...part,

@@ -24,8 +24,16 @@ type AnyHandler = (
   context: RequestContext,
 ) => Promise<HandlerAnswer<EndpointName>> | AsyncIterable<unknown>;
 
+export interface ApiOptions {
+  readonly orm: MikroORM;
+  readonly handlers: Handlers;
+  /** Told after every call that may have changed something. */
+  readonly onChange: () => void;
+  readonly version: string;
+}
+
 /** The API: one route per endpoint of the contract, input and output validated by the contract's schemas. */
-export function createApiRouter(orm: MikroORM, handlers: Handlers, version: string): Router {
+export function createApiRouter({ orm, handlers, onChange, version }: ApiOptions): Router {
   const router = Router();
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
@@ -41,6 +49,7 @@ export function createApiRouter(orm: MikroORM, handlers: Handlers, version: stri
     const route = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
     router[route](path, async (request, response) => {
       await serve(orm, endpoint, handler, request, response);
+      if (endpoint.method !== 'GET') onChange();
     });
   }
   for (const [path, allowed] of methods) {

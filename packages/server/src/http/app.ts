@@ -15,6 +15,8 @@ import { createErrorHandler } from './error-handler.js';
 export interface AppOptions {
   readonly orm: MikroORM;
   readonly handlers: Handlers;
+  /** Told after every call that may have changed something. */
+  readonly onChange: () => void;
   /** A call is refused at once while it does not. */
   readonly isDatabaseAnswering: () => boolean;
   readonly settings: Settings;
@@ -27,7 +29,8 @@ export interface AppOptions {
 
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
-  const { orm, handlers, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } = options;
+  const { orm, handlers, onChange, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } =
+    options;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', settings.PRAGMATICA_TRUSTED_PROXIES);
@@ -68,7 +71,7 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
     }),
   );
-  app.use(API_BASE, createApiRouter(orm, handlers, version));
+  app.use(API_BASE, createApiRouter({ orm, handlers, onChange, version }));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
     throw new ServiceError('not-found', `There is nothing at ${request.path}.`);

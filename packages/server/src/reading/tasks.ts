@@ -19,6 +19,7 @@ import {
   type PagePlan,
   type ReadingWatch,
   type Recipe,
+  type SiteNames,
   type RecipeBook,
   type Snapshot,
   type SnapshotSnippet,
@@ -137,15 +138,8 @@ export const tasks = {
     as: { key: string; name: string; followed?: Recipe | undefined };
   }) => recipeFromSnippet(snippet, snapshot, as),
 
-  followRecipe: ({
-    recipe,
-    snippet,
-    snapshot,
-  }: {
-    recipe: Recipe;
-    snippet: SnapshotSnippet;
-    snapshot: Pick<Snapshot, 'site' | 'snippets'>;
-  }) => followRecipe(recipe, snippet, snapshot),
+  followRecipe: ({ recipe, snippet, at }: { recipe: Recipe; snippet: SnapshotSnippet; at: SiteNames }) =>
+    followRecipe(recipe, snippet, at),
 
   skeleton: ({ path, html }: { path: string; html: string }, { watch }: Bench) => {
     watch.begin(html);

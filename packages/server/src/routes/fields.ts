@@ -1,68 +1,30 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
-import type { SiteResult } from '@pragmatica/contract';
-import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ServiceError } from '../errors.js';
-import { audit } from '../site/site-lock.js';
-import { changeOneOf } from '../site/each-site.js';
-import { groupBy } from '../group-by.js';
+import { pagePosition } from '../http/page-position.js';
+import { changeFields } from '../site/change-fields.js';
+import { toCursor } from '../storage/cursor.js';
+import { listFieldNames, listFields, type FieldPosition } from '../storage/field-rows.js';
 
-interface FieldChange {
-  readonly site: string;
-  readonly name: string;
-  readonly environment?: EnvironmentName | undefined;
-  readonly value: string | null;
-}
+const POSITION: FieldPosition = ['', 0, 0];
 
-export function fieldHandlers(): HandlersOf<'changeFields'> {
+export function fieldHandlers(): HandlersOf<'listFields' | 'changeFields'> {
   return {
+    async listFields({ query: { q, after, limit, name, site } }, { em }) {
+      const rows = await listFields(em, {
+        ...{ searched: q, limit, name, sites: site?.split(',') },
+        after: pagePosition(after, POSITION),
+      });
+      const last = rows.length === limit ? rows.at(-1) : undefined;
+      return {
+        data: {
+          items: rows.map(({ site: key, siteName, field }) => ({ site: key, siteName, field: { ...field } })),
+          next: last ? toCursor([last.siteName, last.siteId, last.place]) : null,
+          names: await listFieldNames(em),
+        },
+      };
+    },
+
     async changeFields({ body }, { em, actor }) {
-      const items: SiteResult[] = [];
-      for (const [site, changes] of groupBy(body.changes, (change) => change.site))
-        items.push(await changeOne(em, site, changes, actor));
-      return { data: { items } };
+      return { data: { items: await changeFields(em, body.changes, actor) } };
     },
   };
-}
-
-/** All changes of one site, or none of them. */
-async function changeOne(
-  em: EntityManager,
-  key: string,
-  changes: readonly FieldChange[],
-  actor: string,
-): Promise<SiteResult> {
-  return changeOneOf(em, key, async (transaction, site) => {
-    site.fields = changes.reduce(changed, site.fields);
-    site.updatedBy = actor;
-    site.updatedAt = new Date();
-    const said = changes.map(changeWords).join(' ');
-    audit(transaction, site, actor, 'site.fields', said);
-    await transaction.flush();
-    return said;
-  });
-}
-
-/** @throws ServiceError 404, 422 */
-function changed(fields: readonly Field[], { name, environment, value, site }: FieldChange): Field[] {
-  const field = fields.find((candidate) => candidate.name === name);
-  if (!field)
-    throw new ServiceError(
-      'not-found',
-      `The site "${site}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
-    );
-  const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
-  if (problem !== undefined)
-    throw new ServiceError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
-  const place = environment ?? 'value';
-  const rest = Object.fromEntries(Object.entries(field).filter(([entry]) => entry !== place));
-  const next = { ...rest, ...(value === null ? {} : { [place]: value }) } as unknown as Field;
-  return fields.map((entry) => (entry === field ? next : entry));
-}
-
-function changeWords({ name, environment, value }: FieldChange): string {
-  const where = environment === undefined ? '' : ` on ${environment}`;
-  return value === null
-    ? `Took the value of the field “${name}”${where} away.`
-    : `Gave the field “${name}”${where} the value “${value}”.`;
 }

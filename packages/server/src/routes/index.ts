@@ -1,8 +1,8 @@
 import type { Handlers } from '../http/context.js';
-import type { Visiting } from '../pages/page-skeletons.js';
 import type { Settings } from '../settings.js';
 import { SeenDrafts } from '../site/seen-drafts.js';
-import { SiteChecks } from '../site/site-checks.js';
+import type { SiteChecks } from '../site/site-checks.js';
+import type { SiteSummaries } from '../site/site-summaries.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
@@ -15,13 +15,19 @@ import { siteHandlers } from './sites.js';
 import { snippetHandlers } from './snippets.js';
 import { verificationHandlers } from './verification.js';
 
+/** What handlers share. */
+export interface SharedParts {
+  readonly settings: Settings;
+  readonly checks: SiteChecks;
+  readonly summaries: SiteSummaries;
+}
+
 /** All handlers; the type says that none is missing. */
-export function createHandlers(settings: Settings, visiting: Visiting): Handlers {
-  const checks = new SiteChecks(visiting);
+export function createHandlers({ settings, checks, summaries }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
   return {
     ...sessionHandlers(settings),
-    ...siteHandlers(settings, checks),
+    ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(seenDrafts),
     ...orderHandlers(checks),
     ...releaseHandlers(checks, seenDrafts),
@@ -29,7 +35,7 @@ export function createHandlers(settings: Settings, visiting: Visiting): Handlers
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(checks),
-    ...verificationHandlers(visiting),
+    ...verificationHandlers(checks),
     ...findingHandlers(checks),
   };
 }

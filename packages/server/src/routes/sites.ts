@@ -3,16 +3,22 @@ import { pageMatcher, pageRulesWords, withoutGroups } from '@pragmatica/core';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
 import { assertIfMatch } from '../http/if-match.js';
+import { pagePosition } from '../http/page-position.js';
 import { etag } from '../site/entity-tag.js';
 import type { HandlersOf } from '../http/context.js';
 import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
 import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
-import { byAttention, describeSites } from '../site/describe-sites.js';
 import type { SiteChecks } from '../site/site-checks.js';
+import { siteResource, siteSummaryResource } from '../site/site-resource.js';
+import type { SiteSummaries } from '../site/site-summaries.js';
+import { toCursor } from '../storage/cursor.js';
+import { listSites, type SitePosition } from '../storage/site-summaries.js';
 import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
+
+const POSITION: SitePosition = [0, '', 0];
 
 /** How many entries of the activity are shown. */
 const ACTIVITY_LENGTH = 200;
@@ -20,6 +26,7 @@ const ACTIVITY_LENGTH = 200;
 export function siteHandlers(
   settings: Settings,
   checks: SiteChecks,
+  summaries: SiteSummaries,
 ): HandlersOf<
   'previewPages' | 'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
 > {
@@ -39,9 +46,18 @@ export function siteHandlers(
       };
     },
 
-    async listSites(_input, { em }) {
-      const sites = await em.find(SiteEntity, {}, { orderBy: { name: 'asc' } });
-      return { data: { items: (await describeSites(em, checks, sites)).sort(byAttention) } };
+    async listSites({ query: { q, filter, after, limit, since } }, { em }) {
+      const position = pagePosition(after, POSITION);
+      const found = await listSites(em, { searched: q, filter, limit, after: position, since });
+      const last = found.sites.length === limit ? found.sites.at(-1) : undefined;
+      return {
+        data: {
+          items: found.sites.map(siteSummaryResource),
+          next: last ? toCursor([last.urgency, last.name, last.id]) : null,
+          counts: found.counts,
+          since: found.since,
+        },
+      };
     },
 
     async createSite({ body }, { em, actor }) {
@@ -70,11 +86,11 @@ export function siteHandlers(
         await notifyGateways(transaction, created);
         return created;
       });
-      return { ...(await answer(em, checks, site)), location: `/api/v1/sites/${key}` };
+      return { ...(await answer(em, summaries, site)), location: `/api/v1/sites/${key}` };
     },
 
     async showSite({ params }, { em }) {
-      return answer(em, checks, await findSite(em, params.site));
+      return answer(em, summaries, await findSite(em, params.site));
     },
 
     async editSite({ params, body }, { em, actor, ifMatch }) {
@@ -101,7 +117,7 @@ export function siteHandlers(
         await notifyGateways(transaction, found);
         return found;
       });
-      return answer(em, checks, site);
+      return answer(em, summaries, site);
     },
 
     async listPages({ params, query }, { em }) {
@@ -186,7 +202,6 @@ function siteTag(site: Site): string {
   return etag(`${site.key}-${site.version}`);
 }
 
-async function answer(em: EntityManager, checks: SiteChecks, site: Site) {
-  const [data] = await describeSites(em.fork(), checks, [site]);
-  return { data: data!, etag: siteTag(site) };
+async function answer(em: EntityManager, summaries: SiteSummaries, site: Site) {
+  return { data: siteResource(site, await summaries.show(em.fork(), site.id)), etag: siteTag(site) };
 }

@@ -1,11 +1,10 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { difference, snapshotDigest, normalizeLimits } from '@pragmatica/core';
 import { assertIfMatch } from '../http/if-match.js';
 import { etag } from '../site/entity-tag.js';
 import type { HandlersOf } from '../http/context.js';
-import { ServiceError } from '../errors.js';
 import { addSnippet } from '../site/add-snippet.js';
+import { findSnippet } from '../site/find-snippet.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { copySnippet } from '../site/copy-snippet.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
@@ -13,8 +12,7 @@ import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
 import { snippetResource } from '../site/snippet-resource.js';
-import { loadDraft, loadSnippet, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
-import type { Site } from '../storage/entities/index.js';
+import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 
 export function snippetHandlers(
@@ -127,12 +125,6 @@ export function snippetHandlers(
       };
     },
   };
-}
-
-async function findSnippet(em: EntityManager, site: Site, key: string): Promise<DraftSnippet> {
-  const found = await loadSnippet(em, site, key);
-  if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
-  return found;
 }
 
 function snippetTag({ snippet }: DraftSnippet): string {

@@ -1,8 +1,21 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { normalizeLimits, type Limits, type RecipeLink, type UnrankedSnippet } from '@pragmatica/core';
+import {
+  normalizeLimits,
+  ranksFor,
+  type Limits,
+  type RecipeLink,
+  type UnrankedSnippet,
+} from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
+import { saveParts } from '../storage/draft.js';
 import { SnippetEntity, type Site, type Snippet } from '../storage/entities/index.js';
-import { setParts } from './edit-draft.js';
+import { lastRanks, type LastRank } from '../storage/ranks.js';
+
+/** A snippet as it is to be added. */
+export type NewSnippet = Omit<UnrankedSnippet, 'limits' | 'recipe'> & {
+  readonly limits?: unknown;
+  readonly recipe?: RecipeLink | undefined;
+};
 
 /**
  * Adds a snippet to a draft, its parts last in their placements. Called inside the transaction that locked the site.
@@ -12,25 +25,26 @@ import { setParts } from './edit-draft.js';
 export async function addSnippet(
   em: EntityManager,
   site: Site,
-  {
-    pages,
-    parts,
-    limits,
-    needs = [],
-    recipe,
-    ...about
-  }: Omit<UnrankedSnippet, 'limits' | 'recipe'> & {
-    readonly limits?: unknown;
-    readonly recipe?: RecipeLink | undefined;
-  },
+  snippet: NewSnippet,
   actor: string,
 ): Promise<Snippet> {
-  if ((await em.count(SnippetEntity, { site, key: about.key })) > 0) {
-    const detail = `The site has a snippet "${about.key}" already. Give another name or key.`;
+  if ((await em.count(SnippetEntity, { site, key: snippet.key })) > 0) {
+    const detail = `The site has a snippet "${snippet.key}" already. Give another name or key.`;
     throw new ServiceError('conflict', detail, {
       errors: [{ pointer: '/key', detail: 'This key is taken.' }],
     });
   }
+  const last = await lastRanks(em, [site.id]);
+  return createSnippet(em, site, snippet, { last: last.get(site.id) ?? [], actor });
+}
+
+/** The same where the key is known to be free. @param last - the last ranks of the site's placements */
+export function createSnippet(
+  em: EntityManager,
+  site: Site,
+  { pages, parts, limits, needs = [], recipe, ...about }: NewSnippet,
+  { last, actor }: { readonly last: readonly LastRank[]; readonly actor: string },
+): Snippet {
   const at = new Date();
   const { key, name, purpose, provider, note, state } = about;
   const snippet = em.create(
@@ -49,6 +63,12 @@ export async function addSnippet(
     },
     { persist: true },
   );
-  await setParts(em, site, snippet, [], parts);
+  const ranks = ranksFor(last, [], parts);
+  saveParts(
+    em,
+    snippet,
+    [],
+    parts.map((part, position) => ({ ...part, rank: ranks[position]! })),
+  );
   return snippet;
 }

@@ -1,19 +1,25 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SiteResult } from '@pragmatica/contract';
 import {
   applyRecipe,
   givenValueProblems,
   isLeftAtExample,
   listWords,
   placementWords,
+  type Applied,
   type GivenValue,
   type Recipe,
   type SnippetState,
 } from '@pragmatica/core';
-import { ServiceError } from '../errors.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
+import { usedFields } from '../storage/field-names.js';
 import type { Site } from '../storage/entities/index.js';
-import { addSnippet } from './add-snippet.js';
-import { audit } from './site-lock.js';
+import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
+import { lastRanks } from '../storage/ranks.js';
+import { installsAt } from '../storage/recipe-uses.js';
+import { staleAmong } from '../storage/site-summaries.js';
+import { sitesWithSnippet } from '../storage/snippet-keys.js';
+import { createSnippet } from './add-snippet.js';
+import { audit, lockSites } from './site-lock.js';
 import type { SiteChecks } from './site-checks.js';
 
 export interface Application {
@@ -22,40 +28,116 @@ export interface Application {
   /** Somebody chose the name: a second install is meant. */
   readonly isNamed: boolean;
   readonly state: SnippetState;
+}
+
+export interface Target {
+  readonly site: string;
   readonly values: readonly GivenValue[];
 }
 
-/** Installs what a recipe describes in a site's draft. @returns in words what it did @throws ServiceError 409, 422 */
-export async function applyToSite(
+interface Context {
+  readonly checks: SiteChecks;
+  readonly actor: string;
+}
+
+/**
+ * Installs what a recipe describes in the drafts of sites, each by itself: one that cannot have it stops no other. One
+ * statement a table, however many sites.
+ */
+export async function applyToSites(
   em: EntityManager,
-  site: Site,
   recipe: Recipe,
-  { key, name, isNamed, state, values }: Application,
-  { checks, actor }: { readonly checks: SiteChecks; readonly actor: string },
-): Promise<string> {
-  const problems = givenValueProblems(recipe, values);
-  if (problems.length > 0)
-    throw new ServiceError('invalid-input', problems.map(({ message }) => message).join(' '));
-  const before = toSnapshot(site, await loadDraft(em, site));
-  const uses = await checks.recipeUses(em, before);
-  const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
-  if (there && !recipe.repeatable && !isNamed)
-    throw new ServiceError(
-      'conflict',
-      `It has this already, as “${there.name}”, which stays as it is. For a second one give it a name of its own.`,
+  targets: readonly Target[],
+  application: Application,
+  context: Context,
+): Promise<SiteResult[]> {
+  return em.transactional(async (transaction) => {
+    const sites = await lockSites(
+      transaction,
+      targets.map(({ site }) => site),
     );
-  const { snippet, fields } = applyRecipe(recipe, before, { key, name, values });
-  site.fields = fields;
-  await addSnippet(em, site, { ...snippet, state }, actor);
-  const open = fields.filter(
-    (field) => Object.values(snippet.recipe!.fields).includes(field.name) && isLeftAtExample(field, 'live'),
-  );
+    const known = await whatIsThere(transaction, [...sites.values()], recipe, application, context);
+    const results = targets.map(({ site: key, values }): SiteResult => {
+      const site = sites.get(key);
+      if (!site) return { site: key, isDone: false, message: `There is no site "${key}".` };
+      const refusal = refusalOf(recipe, values, application, known.installs.get(site.id));
+      if (refusal !== undefined) return { site: key, isDone: false, message: refusal };
+      if (known.taken.has(site.id)) {
+        const message = `The site has a snippet "${application.key}" already. Give another name or key.`;
+        return { site: key, isDone: false, message };
+      }
+      known.taken.add(site.id);
+      known.installs.set(site.id, application.name);
+      const at = { site: snapshotSite(site), usedFields: known.used.get(site.id) ?? [] };
+      const applied = applyRecipe(recipe, at, { ...application, values });
+      site.fields = applied.fields;
+      const snippet = { ...applied.snippet, state: application.state };
+      createSnippet(transaction, site, snippet, {
+        last: known.last.get(site.id) ?? [],
+        actor: context.actor,
+      });
+      const said = `Installed “${application.name}” from the recipe “${recipe.name}”.`;
+      audit(transaction, site, context.actor, 'recipe.apply', said);
+      return { site: key, isDone: true, message: doneWords(application.name, applied) };
+    });
+    await transaction.flush();
+    return results;
+  });
+}
+
+interface WhatIsThere {
+  /** Sites whose draft has a snippet of that key. */
+  readonly taken: Set<number>;
+  /** What an install of the recipe is called where there is one. */
+  readonly installs: Map<number, string>;
+  readonly used: Awaited<ReturnType<typeof usedFields>>;
+  readonly last: Awaited<ReturnType<typeof lastRanks>>;
+}
+
+async function whatIsThere(
+  em: EntityManager,
+  sites: readonly Site[],
+  recipe: Recipe,
+  { key }: Application,
+  { checks }: Context,
+): Promise<WhatIsThere> {
+  const ids = sites.map(({ id }) => id);
+  const installs = await installsAt(em, recipe, ids);
+  // Code that was pasted a moment ago has not been read for recipes yet.
+  const stale = await staleAmong(em, ids);
+  for (const site of sites.filter(({ id }) => stale.has(id) && !installs.has(id))) {
+    const uses = await checks.recipeUses(em, toSnapshot(site, await loadDraft(em, site)));
+    const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
+    if (there) installs.set(site.id, there.name);
+  }
+  return {
+    taken: await sitesWithSnippet(em, ids, key),
+    installs,
+    used: await usedFields(em, ids),
+    last: await lastRanks(em, ids),
+  };
+}
+
+/** Why a site cannot have it, in words. */
+function refusalOf(
+  recipe: Recipe,
+  values: readonly GivenValue[],
+  { isNamed }: Application,
+  there: string | undefined,
+): string | undefined {
+  const problems = givenValueProblems(recipe, values);
+  if (problems.length > 0) return problems.map(({ message }) => message).join(' ');
+  if (there === undefined || recipe.repeatable || isNamed) return undefined;
+  return `It has this already, as “${there}”, which stays as it is. For a second one give it a name of its own.`;
+}
+
+function doneWords(name: string, { snippet, fields }: Applied): string {
+  const own = Object.values(snippet.recipe!.fields);
+  const open = fields.filter((field) => own.includes(field.name) && isLeftAtExample(field, 'live'));
   const places = listWords(snippet.parts.map(({ placement }) => placementWords(placement)));
   const unset =
     open.length === 0
       ? ''
       : ` Still to be given: ${listWords(open.map(({ label }) => label))}, before it can be published.`;
-  audit(em, site, actor, 'recipe.apply', `Installed “${name}” from the recipe “${recipe.name}”.`);
-  await em.flush();
   return `“${name}” is in the draft: ${places}.${unset}`;
 }

@@ -1,7 +1,8 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ranksFor, type Placement } from '@pragmatica/core';
 import { saveParts } from '../storage/draft.js';
-import { PartEntity, type Part, type Site, type Snippet } from '../storage/entities/index.js';
+import type { Part, Site, Snippet } from '../storage/entities/index.js';
+import { lastRanks } from '../storage/ranks.js';
 
 export interface PartInput {
   readonly placement: Placement;
@@ -22,7 +23,8 @@ export async function setParts(
   existing: readonly Part[],
   parts: readonly PartInput[],
 ): Promise<void> {
-  const ranks = ranksFor(await em.find(PartEntity, { snippet: { site } }), existing, parts);
+  const last = await lastRanks(em, [site.id]);
+  const ranks = ranksFor(last.get(site.id) ?? [], existing, parts);
   saveParts(
     em,
     snippet,

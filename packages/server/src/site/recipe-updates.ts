@@ -12,8 +12,10 @@ import {
   type SnapshotSnippet,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { loadDraft, loadDrafts, toSnapshot, type DraftSnippet } from '../storage/draft.js';
-import { SiteEntity, type Site } from '../storage/entities/index.js';
+import { loadSnippet, loadSnippets, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import type { Site } from '../storage/entities/index.js';
+import { usedFields } from '../storage/field-names.js';
+import { listBehind } from '../storage/recipe-uses.js';
 import { codeChanges } from './code-changes.js';
 import { audit } from './site-lock.js';
 import { setParts } from './edit-draft.js';
@@ -26,46 +28,56 @@ interface Behind {
   readonly brought: VersionMerge;
   /** What would change in the draft, in words. */
   readonly changes: readonly string[];
+  /** The snippet's part of the draft, before and after. */
+  readonly before: Snapshot;
   readonly after: Snapshot;
 }
 
-/** What bringing a snippet up to the newest version of its recipe would do; undefined where it is not behind. */
-function behindOf(snapshot: Snapshot, snippet: SnapshotSnippet, book: RecipeBook): Behind | undefined {
+/**
+ * What bringing a snippet up to the newest version of its recipe would do; undefined where it is not behind.
+ *
+ * @param used - names of the fields that the site's code uses
+ */
+function behindOf(
+  site: Site,
+  found: DraftSnippet,
+  book: RecipeBook,
+  used: readonly string[],
+): Behind | undefined {
+  const before = toSnapshot(site, [found]);
+  const snippet = before.snippets[0]!;
   const from = book.followed(snippet.recipe);
   const to = from && book.find(from.key);
   if (!from || !to || to.version <= from.version || snippet.state === 'archived') return undefined;
-  const brought = mergeVersion(snippet, from, to, snapshot);
-  const after = withSnippet(
-    { ...snapshot, site: { ...snapshot.site, fields: brought.fields } },
-    brought.snippet,
-  );
-  const changes = difference(snapshot, after).map(({ message }) => message);
-  return { snippet, from, to, brought, changes, after };
+  const brought = mergeVersion(snippet, from, to, { site: before.site, usedFields: used });
+  const after = withSnippet({ ...before, site: { ...before.site, fields: brought.fields } }, brought.snippet);
+  const changes = difference(before, after).map(({ message }) => message);
+  return { snippet, from, to, brought, changes, before, after };
 }
 
-/** Snippets of all drafts, or of one, that follow an older version of their recipe. Three queries. */
+/** Snippets of all drafts, or of one, that follow an older version of their recipe. Five queries, and only they are read. */
 export async function recipeUpdates(
   em: EntityManager,
   book: RecipeBook,
   { site: only, recipe }: { readonly site?: string | undefined; readonly recipe?: string | undefined },
 ): Promise<RecipeUpdate[]> {
-  const where = only === undefined ? {} : { key: only };
-  const sites = await em.find(SiteEntity, where, { orderBy: { name: 'asc' } });
-  const drafts = await loadDrafts(em, sites);
-  return sites.flatMap((site) => {
-    const snapshot = toSnapshot(site, drafts.get(site.id) ?? []);
-    return snapshot.snippets.flatMap((snippet): RecipeUpdate[] => {
-      if (recipe !== undefined && snippet.recipe?.key !== recipe) return [];
-      const behind = behindOf(snapshot, snippet, book);
-      return behind ? [toResource(site, snapshot, behind)] : [];
-    });
+  const newest = book.newest.filter(({ key }) => recipe === undefined || key === recipe);
+  const listed = await listBehind(em, newest, only);
+  const used = await usedFields(em, [...new Set(listed.map(({ site }) => site))]);
+  const found = await loadSnippets(
+    em,
+    listed.map(({ snippet }) => snippet),
+  );
+  return found.flatMap((one): RecipeUpdate[] => {
+    const site = one.snippet.site;
+    const behind = behindOf(site, one, book, used.get(site.id) ?? []);
+    return behind ? [toResource(site, behind)] : [];
   });
 }
 
 function toResource(
   site: Site,
-  snapshot: Snapshot,
-  { snippet, from, to, brought, changes, after }: Behind,
+  { snippet, from, to, brought, changes, before, after }: Behind,
 ): RecipeUpdate {
   return {
     site: site.key,
@@ -78,7 +90,7 @@ function toResource(
     to: to.version,
     news: recipeDifference(from, to),
     changes: [...changes],
-    code: codeChanges(snapshot, after),
+    code: codeChanges(before, after),
     replaced: [...brought.replaced],
   };
 }
@@ -100,18 +112,17 @@ export async function updateFromRecipe(
     actor,
   }: { readonly book: RecipeBook; readonly replaceEdits: boolean; readonly actor: string },
 ): Promise<string> {
-  const draft = await loadDraft(em, site);
-  const found: DraftSnippet | undefined = draft.find(({ snippet }) => snippet.key === key);
+  const found = await loadSnippet(em, site, key);
   if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
-  const snapshot = toSnapshot(site, draft);
-  const before = snapshot.snippets.find((snippet) => snippet.key === key)!;
-  const behind = behindOf(snapshot, before, book);
+  const { snippet, parts } = found;
+  const used = await usedFields(em, [site.id]);
+  const behind = behindOf(site, found, book, used.get(site.id) ?? []);
   if (!behind) {
     throw new ServiceError(
       'conflict',
-      before.recipe
-        ? `“${before.name}” follows the newest version of its recipe already.`
-        : `“${before.name}” follows no recipe.`,
+      snippet.recipe
+        ? `“${snippet.name}” follows the newest version of its recipe already.`
+        : `“${snippet.name}” follows no recipe.`,
     );
   }
   const { brought, to, changes } = behind;
@@ -120,11 +131,10 @@ export async function updateFromRecipe(
       'conflict',
       `Left as it is, because somebody changed it by hand: ${brought.replaced.join(' ')}`,
     );
-  const { snippet, parts } = found;
   site.fields = brought.fields;
   Object.assign(snippet, { recipe: brought.snippet.recipe, updatedBy: actor, updatedAt: new Date() });
   await setParts(em, site, snippet, parts, brought.snippet.parts);
-  const said = `Brought “${before.name}” up to version ${to.version} of “${to.name}”.`;
+  const said = `Brought “${snippet.name}” up to version ${to.version} of “${to.name}”.`;
   audit(em, site, actor, 'recipe.update', [said, ...changes].join(' '));
   await em.flush();
   return [said, ...changes].join(' ');

@@ -1,4 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Environment } from '@pragmatica/contract';
 import type { Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
@@ -28,20 +29,25 @@ export async function resolveSet(
   if (reference === 'draft')
     return { name: 'the draft', snapshot: toSnapshot(site, await loadDraft(em, site)) };
   if (reference === 'live' || reference === 'staging') {
-    const pointer = await em.findOne(
-      PointerEntity,
-      { site, environment: reference },
-      { populate: ['release'] },
-    );
-    if (!pointer) return { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
-    const { release } = pointer;
-    return {
-      name: `${reference} (release ${release.number})`,
-      snapshot: await releaseSnapshot(em, release as Release),
-    };
+    const served = await servedRelease(em, site, reference);
+    return served
+      ? { name: `${reference} (release ${served.number})`, snapshot: served.snapshot }
+      : { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
   }
   const release = await findRelease(em, site, Number(reference));
   return { name: `release ${release.number}`, snapshot: await releaseSnapshot(em, release) };
+}
+
+/** The release that an environment serves; undefined while there is none. */
+export async function servedRelease(
+  em: EntityManager,
+  site: Site,
+  environment: Environment,
+): Promise<{ number: number; snapshot: Snapshot } | undefined> {
+  const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
+  if (!pointer) return undefined;
+  const release = pointer.release as Release;
+  return { number: release.number, snapshot: await releaseSnapshot(em, release) };
 }
 
 /** @throws ServiceError 404 */

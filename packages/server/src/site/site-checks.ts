@@ -12,7 +12,6 @@ import {
   type WaivedFindings,
 } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
-import { groupBy } from '../group-by.js';
 import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
@@ -26,6 +25,7 @@ import {
   type Site,
   type StepTickRow,
 } from '../storage/entities/index.js';
+import { ageSummary } from '../storage/site-summaries.js';
 import { findSite } from './site-lock.js';
 import { RecipeCache } from './recipe-cache.js';
 
@@ -68,6 +68,7 @@ export class SiteChecks {
       const skeletons = await fetchSkeletons(host, paths, this);
       known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
+      await ageSummary(em, site.id);
     }
     return withHosts({ ...known, ...more }, hosts);
   }
@@ -121,28 +122,14 @@ export class SiteChecks {
     return applyWaivers(found, await waiversOf(em, site), today(site));
   }
 
-  /**
-   * The same for the drafts of several sites, without asking any of them: the pages are those that were last heard of.
-   *
-   * @returns by site id
-   */
-  async applyWaiversToAll(
-    em: EntityManager,
-    drafts: readonly { readonly site: Site; readonly snapshot: Snapshot; readonly hosts: readonly Host[] }[],
-  ): Promise<Map<number, WaivedFindings>> {
-    const ids = { $in: drafts.map(({ site }) => site.id) };
-    const waivers = groupBy(await em.find(WaiverEntity, { site: ids }), (waiver) => waiver.site.id);
-    const ticks = groupBy(await em.find(StepTickEntity, { site: ids }), (tick) => tick.site.id);
+  /** The same without asking the site: its pages are those that were last heard of. */
+  async applyWaiversAsKnown(em: EntityManager, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
+    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const { recipes, edition } = await this.recipeCache.read(em);
-    const checked = await Promise.all(
-      drafts.map(async ({ site, snapshot, hosts }) => {
-        const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
-        const more = { recipes, edition, ticks: (ticks.get(site.id) ?? []).map(toTick) };
-        const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
-        return [site.id, applyWaivers(found, waivers.get(site.id) ?? [], today(site))] as const;
-      }),
-    );
-    return new Map(checked);
+    const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
+    const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
+    const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
+    return applyWaivers(found, await waiversOf(em, site), today(site));
   }
 }
 

@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
+  fieldNames,
   normalizeLimits,
   placementKey,
   type Snapshot,
@@ -34,17 +35,30 @@ export async function loadSnippet(
   return { snippet, parts: await em.find(PartEntity, { snippet }, { orderBy: { position: 'asc' } }) };
 }
 
-/** The drafts of several sites at once, by site id: two queries. */
-export async function loadDrafts(
+/** Snippets of a draft by their keys; those that there are not are left out. Two queries. */
+export async function loadSnippetsByKey(
   em: EntityManager,
-  sites: readonly Site[],
-): Promise<Map<number, DraftSnippet[]>> {
-  const where = { site: { $in: sites.map((site) => site.id) } };
-  const snippets = await em.find(SnippetEntity, where, { orderBy: { id: 'asc' } });
-  const parts = await em.find(PartEntity, { snippet: where }, { orderBy: { position: 'asc' } });
+  site: Site,
+  keys: readonly string[],
+): Promise<DraftSnippet[]> {
+  if (keys.length === 0) return [];
+  const snippets = await em.find(SnippetEntity, { site, key: { $in: [...keys] } }, { fields: ['id'] });
+  return loadSnippets(
+    em,
+    snippets.map(({ id }) => id),
+  );
+}
+
+/** Snippets by their ids, with their sites and parts, in the order of the ids given: two queries. */
+export async function loadSnippets(em: EntityManager, ids: readonly number[]): Promise<DraftSnippet[]> {
+  const snippets = await em.find(SnippetEntity, { id: { $in: [...ids] } }, { populate: ['site'] });
+  const parts = await em.find(PartEntity, { snippet: { $in: [...ids] } }, { orderBy: { position: 'asc' } });
   const bySnippet = groupBy(parts, (part) => part.snippet.id);
-  const drafts = snippets.map((snippet) => ({ snippet, parts: bySnippet.get(snippet.id) ?? [] }));
-  return groupBy(drafts, ({ snippet }) => snippet.site.id);
+  const byId = new Map(snippets.map((snippet) => [snippet.id, snippet]));
+  return ids.flatMap((id) => {
+    const snippet = byId.get(id);
+    return snippet ? [{ snippet, parts: bySnippet.get(id) ?? [] }] : [];
+  });
 }
 
 /** The draft as the plain data that core works on. */
@@ -130,7 +144,13 @@ export function saveParts(
 ): void {
   parts.forEach(({ placement, rank, code, statement = '' }, position) => {
     const old = existing[position];
-    const values = { placement, rank, code, statement };
+    const values = {
+      placement,
+      rank,
+      code,
+      statement,
+      fieldNames: fieldNames({ parts: [{ placement, rank, code }] }),
+    };
     if (old) Object.assign(old, values);
     else em.create(PartEntity, { snippet, position, ...values }, { persist: true });
   });

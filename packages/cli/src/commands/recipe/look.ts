@@ -1,4 +1,4 @@
-import type { RecipeResource } from '@pragmatica/contract';
+import { listAllRecipes, type RecipeResource, type RecipeSummary } from '@pragmatica/contract';
 import { placementWords } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, withCommon, type CommonOptions } from '../../context.js';
@@ -8,19 +8,22 @@ import { findRecipe } from './find.js';
 export function list(group: Command): void {
   withCommon(group.command('list'))
     .description('all recipes, how many installs they have and which are behind')
-    .action(async (options: CommonOptions) => {
-      const { items } = (await clientFor(options).call('listRecipes', {})).data;
+    .option('--find <words>', 'only those with these words in name, provider or summary')
+    .action(async (options: CommonOptions & { find?: string }) => {
+      const items = await listAllRecipes(clientFor(options), options.find);
       if (options.json) printJson(items);
+      else if (items.length === 0 && options.find !== undefined)
+        print(`No recipe has “${options.find}” in it.`);
       else if (items.length === 0)
         print('No recipes yet. Make one of a snippet: pragmatica recipe make SNIPPET');
       else
         print(
           table(
             ['RECIPE', 'VERSION', 'INSTALLS', 'NAME', ''],
-            items.map(({ recipe, uses }) => [
+            items.map(({ recipe, ...counts }) => [
               colour.bold(recipe.key),
               String(recipe.version),
-              usesWords(uses),
+              installWords(counts),
               recipe.name,
               recipe.retired ? colour.yellow('retired') : recipe.summary,
             ]),
@@ -29,10 +32,9 @@ export function list(group: Command): void {
     });
 }
 
-function usesWords(uses: RecipeResource['uses']): string {
-  if (uses.length === 0) return colour.dim('none');
-  const behind = uses.filter(({ isBehind }) => isBehind).length;
-  return `${uses.length}${behind > 0 ? colour.yellow(` (${behind} behind)`) : ''}`;
+function installWords({ installs, behind }: Omit<RecipeSummary, 'recipe'>): string {
+  if (installs === 0) return colour.dim('none');
+  return `${installs}${behind > 0 ? colour.yellow(` (${behind} behind)`) : ''}`;
 }
 
 export function show(group: Command): void {

@@ -1,3 +1,4 @@
+import { listAllSites } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
@@ -17,9 +18,8 @@ export function copy(group: Command): void {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       await assertSnippet(client, site, key);
-      const { items } = (await client.call('listSites', {})).data;
       const sites = options.toAll
-        ? items.map((entry) => entry.key).filter((entry) => entry !== site)
+        ? (await listAllSites(client)).map((entry) => entry.key).filter((entry) => entry !== site)
         : (options.to ?? []).flatMap((typed) => typed.split(','));
       if (sites.length === 0) throw new CliError('Say where: --to SITE, several if you like, or --to-all.');
       const { data } = await client.call('copySnippet', { params: { site, snippet: key }, body: { sites } });

@@ -1,14 +1,16 @@
-import type { FieldResource, SiteResource, SiteResult } from '@pragmatica/contract';
+import type { FieldResource, FieldRow, SiteResult } from '@pragmatica/contract';
 import { fieldValueProblem, isLeftAtExample } from '@pragmatica/core';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Braces } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useChangeFields } from '../../api/mutations';
-import { sitesQuery } from '../../api/queries';
+import { fieldListQuery } from '../../api/field-lists';
 import { Button } from '../../ui/button';
+import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { MoreButton } from '../../ui/more-button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 
@@ -21,20 +23,19 @@ const keyOf = (site: string, field: string, place: Place): string => `${site} ${
 
 /** The fields of all sites in one table: one row for each site, changed together. */
 export function FieldsView() {
-  const sites = useQuery(sitesQuery);
-  const [chosen, setChosen] = useState('');
+  const [chosen, setChosen] = useState<string>();
   const [typed, setTyped] = useState<Typed>(new Map());
   const [results, setResults] = useState<readonly SiteResult[]>([]);
   const change = useChangeFields();
   const toast = useToast();
-  const names = namesByUse(sites.data ?? []);
-  const name = names.includes(chosen) ? chosen : (names[0] ?? '');
-  const rows = (sites.data ?? []).flatMap((site) => {
-    const field = site.fields.find((entry) => entry.name === name);
-    return field ? [{ site, field }] : [];
-  });
+  const all = useInfiniteQuery(fieldListQuery(undefined));
+  const names = all.data?.pages[0]?.names.map((entry) => entry.name) ?? [];
+  const name = chosen !== undefined && names.includes(chosen) ? chosen : names[0];
+  const list = useInfiniteQuery({ ...fieldListQuery(name), enabled: name !== undefined });
+  const rows = name === undefined ? [] : (list.data?.pages.flatMap(({ items }) => items) ?? []);
+  const failed = all.error ?? list.error;
   const isWrong = rows.some(({ site, field }) =>
-    (['value', 'staging'] as const).some((place) => problemOf(typed, site.key, field, place) !== undefined),
+    (['value', 'staging'] as const).some((place) => problemOf(typed, site, field, place) !== undefined),
   );
   const save = (): void => {
     const changes = [...typed].map(([key, value]) => {
@@ -60,9 +61,9 @@ export function FieldsView() {
           every site that has them.
         </p>
       </div>
-      {sites.isPending && <Loading />}
-      {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
-      {sites.data && names.length === 0 && (
+      {(all.isPending || (name !== undefined && list.isPending)) && <Loading />}
+      {failed && <Failure error={failed} onRetry={() => void Promise.all([all.refetch(), list.refetch()])} />}
+      {all.data && names.length === 0 && (
         <Empty title="No fields yet">
           Define one in a site’s settings, and write it into the code of a snippet. When you copy the snippet
           to other sites, its fields go along.
@@ -72,15 +73,9 @@ export function FieldsView() {
         <>
           <div role="group" aria-label="Field" className="flex flex-wrap gap-1.5">
             {names.map((entry) => (
-              <button
-                key={entry}
-                type="button"
-                aria-pressed={entry === name}
-                onClick={() => setChosen(entry)}
-                className="flex items-center gap-1 rounded-full border border-line-strong px-2.5 py-1 font-mono text-[13px] text-muted hover:border-primary aria-pressed:border-primary aria-pressed:bg-primary-soft aria-pressed:text-primary"
-              >
+              <Chip key={entry} isOn={entry === name} onClick={() => setChosen(entry)} className="font-mono">
                 <Braces className="size-3.5" aria-hidden /> {entry}
-              </button>
+              </Chip>
             ))}
           </div>
           <div className="overflow-x-auto rounded-xl border border-line bg-surface">
@@ -93,21 +88,20 @@ export function FieldsView() {
                 </tr>
               </thead>
               <tbody className="divide-y divide-line">
-                {rows.map(({ site, field }) => (
-                  <tr key={site.key}>
+                {rows.map(({ site, siteName, field }) => (
+                  <tr key={site}>
                     <td className="px-4 py-2 align-top">
-                      <Link to={`/sites/${site.key}/strip`} className="font-medium hover:underline">
-                        {site.name}
+                      <Link to={`/sites/${site}/strip`} className="font-medium hover:underline">
+                        {siteName}
                       </Link>
                     </td>
                     {(['value', 'staging'] as const).map((place) => (
                       <td key={place} className="px-4 py-2 align-top">
                         <ValueInput
-                          site={site}
-                          field={field}
+                          row={{ site, siteName, field }}
                           place={place}
                           typed={typed}
-                          onType={(value) => setTyped(withTyped(typed, site.key, field, place, value))}
+                          onType={(value) => setTyped(withTyped(typed, site, field, place, value))}
                         />
                       </td>
                     ))}
@@ -116,6 +110,7 @@ export function FieldsView() {
               </tbody>
             </table>
           </div>
+          <MoreButton list={list}>More sites</MoreButton>
           {results.map(({ site, message }) => (
             <p key={site} role="alert" className="text-sm text-danger">
               {site}: {message}
@@ -145,14 +140,6 @@ export function FieldsView() {
   );
 }
 
-/** Names of fields, those that most sites have first. */
-function namesByUse(sites: readonly SiteResource[]): string[] {
-  const counts = new Map<string, number>();
-  for (const { fields } of sites)
-    for (const { name } of fields) counts.set(name, (counts.get(name) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])).map(([name]) => name);
-}
-
 function withTyped(typed: Typed, site: string, field: FieldResource, place: Place, value: string): Typed {
   const next = new Map(typed);
   if (value === (field[place] ?? '')) next.delete(keyOf(site, field.name, place));
@@ -166,21 +153,20 @@ function problemOf(typed: Typed, site: string, field: FieldResource, place: Plac
 }
 
 interface ValueInputProps {
-  site: SiteResource;
-  field: FieldResource;
+  row: FieldRow;
   place: Place;
   typed: Typed;
   onType: (value: string) => void;
 }
 
-function ValueInput({ site, field, place, typed, onType }: ValueInputProps) {
-  const pending = typed.get(keyOf(site.key, field.name, place));
-  const problem = problemOf(typed, site.key, field, place);
+function ValueInput({ row: { site, siteName, field }, place, typed, onType }: ValueInputProps) {
+  const pending = typed.get(keyOf(site, field.name, place));
+  const problem = problemOf(typed, site, field, place);
   const isUnset = place === 'value' && pending === undefined && isLeftAtExample(field, 'live');
   return (
     <>
       <input
-        aria-label={`${field.label}, ${site.name}${place === 'staging' ? ', staging' : ''}`}
+        aria-label={`${field.label}, ${siteName}${place === 'staging' ? ', staging' : ''}`}
         className={cn(inputStyle, 'h-8 py-1 font-mono', pending !== undefined && 'border-signal')}
         placeholder={place === 'staging' ? 'the same' : (field.example ?? 'not set')}
         aria-invalid={problem !== undefined || undefined}

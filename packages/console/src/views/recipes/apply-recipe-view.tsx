@@ -1,9 +1,11 @@
-import type { RecipeResource, SiteResource, SiteResult } from '@pragmatica/contract';
+import type { RecipeResource, SiteSummaryResource, SiteResult } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useApplyRecipe } from '../../api/mutations';
-import { recipesQuery, sitesQuery } from '../../api/queries';
+import { isNotFound } from '../../api/client';
+import { recipeQuery } from '../../api/recipe-lists';
+import { allSitesQuery } from '../../api/site-lists';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { ResultList } from '../../ui/result-list';
@@ -15,26 +17,26 @@ import { ValuesForm } from './values-form';
 /** Installs a recipe: on which sites, and what differs from site to site. Nothing else is asked. */
 export function ApplyRecipeView() {
   const key = useParams()['recipe']!;
-  const recipes = useQuery(recipesQuery);
-  const sites = useQuery(sitesQuery);
-  const failed = recipes.error ?? sites.error;
+  const recipe = useQuery(recipeQuery(key));
+  const sites = useQuery(allSitesQuery);
+  const failed = recipe.error ?? sites.error;
+  if (isNotFound(recipe.error)) return <NotFound />;
   if (failed)
     return (
       <main className="mx-auto w-full max-w-3xl px-3 py-6 sm:px-5">
-        <Failure error={failed} onRetry={() => void Promise.all([recipes.refetch(), sites.refetch()])} />
+        <Failure error={failed} onRetry={() => void Promise.all([recipe.refetch(), sites.refetch()])} />
       </main>
     );
-  if (!recipes.data || !sites.data)
+  if (!recipe.data || !sites.data)
     return (
       <main className="mx-auto w-full max-w-3xl px-3 py-6 sm:px-5">
         <Loading lines={5} label="Loading the recipe" />
       </main>
     );
-  const found = recipes.data.find(({ recipe }) => recipe.key === key);
-  return found ? <ApplyRecipe found={found} sites={sites.data} /> : <NotFound />;
+  return <ApplyRecipe found={recipe.data} sites={sites.data} />;
 }
 
-function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly SiteResource[] }) {
+function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly SiteSummaryResource[] }) {
   const { recipe, uses } = found;
   const [query] = useSearchParams();
   const [chosen, setChosen] = useState<readonly string[]>(() => {
@@ -157,7 +159,7 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
 }
 
 interface SiteChoiceProps {
-  readonly sites: readonly SiteResource[];
+  readonly sites: readonly SiteSummaryResource[];
   readonly uses: RecipeResource['uses'];
   /** A second install on a site must be meant: it needs a name of its own. */
   readonly isOncePerSite: boolean;

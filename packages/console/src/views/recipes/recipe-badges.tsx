@@ -1,10 +1,9 @@
-import type { RecipeResource } from '@pragmatica/contract';
+import type { RecipeSummary } from '@pragmatica/contract';
 
 const style = 'rounded-full bg-signal-soft px-2 py-0.5 text-xs font-medium text-signal';
 
 /** What is to be known of a recipe at once: that it is given up, that installs are behind. */
-export function RecipeBadges({ recipe, uses }: Pick<RecipeResource, 'recipe' | 'uses'>) {
-  const behind = uses.filter(({ isBehind }) => isBehind).length;
+export function RecipeBadges({ recipe, behind }: Pick<RecipeSummary, 'recipe' | 'behind'>) {
   return (
     <>
       {recipe.retired && <span className={style}>retired</span>}

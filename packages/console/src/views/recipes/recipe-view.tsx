@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Download, PlusCircle } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { recipesQuery } from '../../api/queries';
+import { isNotFound } from '../../api/client';
+import { recipeQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
@@ -17,13 +18,13 @@ import { UsesList } from './uses-list';
 export function RecipeView() {
   const key = useParams()['recipe']!;
   const [query] = useSearchParams();
-  const recipes = useQuery(recipesQuery);
-  const found = recipes.data?.find(({ recipe }) => recipe.key === key);
+  const recipe = useQuery(recipeQuery(key));
+  const isUnknown = isNotFound(recipe.error);
   return (
     <main className="mx-auto w-full max-w-4xl space-y-5 px-3 py-6 sm:px-5">
-      {recipes.isPending && <Loading lines={5} label="Loading the recipe" />}
-      {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
-      {recipes.data && !found && (
+      {recipe.isPending && <Loading lines={5} label="Loading the recipe" />}
+      {recipe.isError && !isUnknown && <Failure error={recipe.error} onRetry={() => void recipe.refetch()} />}
+      {isUnknown && (
         <Empty
           title="There is no such recipe"
           action={
@@ -35,7 +36,7 @@ export function RecipeView() {
           Nothing here is called “{key}”. Recipes are never removed, so the address may be mistyped.
         </Empty>
       )}
-      {found && <Recipe found={found} site={query.get('site')} />}
+      {recipe.data && <Recipe found={recipe.data} site={query.get('site')} />}
     </main>
   );
 }
@@ -48,7 +49,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
         <WayBack to="/recipes">Recipes</WayBack>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <h1>{recipe.name}</h1>
-          <RecipeBadges recipe={recipe} uses={uses} />
+          <RecipeBadges recipe={recipe} behind={uses.filter(({ isBehind }) => isBehind).length} />
           <span className="text-sm text-muted">
             version {recipe.version} · {recipe.provider}
           </span>

@@ -1,27 +1,29 @@
-import type { RecipeResource } from '@pragmatica/contract';
+import type { RecipeSummary } from '@pragmatica/contract';
 import { placementWords } from '@pragmatica/core';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { CircleArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { recipesQuery } from '../../api/queries';
+import { recipeListQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
-import { SearchField, hasWords } from '../../ui/search-field';
+import { MoreButton } from '../../ui/more-button';
+import { SearchField } from '../../ui/search-field';
+import { useSettled } from '../../ui/use-settled';
 import { ImportButton } from './import-button';
 import { RecipeBadges } from './recipe-badges';
 
 /** All recipes: what they install, how often, and which installs are behind. */
 export function RecipesView() {
-  const recipes = useQuery(recipesQuery);
   const [searched, setSearched] = useState('');
+  const asked = useSettled(searched.trim());
+  const recipes = useInfiniteQuery({ ...recipeListQuery(asked), placeholderData: keepPreviousData });
   const [query] = useSearchParams();
   const site = query.get('site');
-  const behind = recipes.data?.flatMap(({ uses }) => uses).filter(({ isBehind }) => isBehind).length ?? 0;
-  const shown =
-    recipes.data?.filter(({ recipe: { name, provider, summary, key } }) =>
-      hasWords([name, provider, summary, key], searched),
-    ) ?? [];
+  const first = recipes.data?.pages[0];
+  const behind = first?.behind ?? 0;
+  const shown = recipes.data?.pages.flatMap(({ items }) => items) ?? [];
+  const hasNone = first?.all === 0 && asked === '';
   return (
     <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -50,13 +52,13 @@ export function RecipesView() {
       )}
       {recipes.isPending && <Loading />}
       {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
-      {recipes.data?.length === 0 && (
+      {hasNone && (
         <Empty title="No recipes yet">
           Open a snippet that works and make a recipe of it: its accounts become fields, and other sites get
           it in a minute. Or import one from a file.
         </Empty>
       )}
-      {recipes.data && recipes.data.length > 0 && (
+      {first && !hasNone && (
         <SearchField
           label="Find a recipe"
           placeholder="Find by name, provider or what it does"
@@ -64,8 +66,8 @@ export function RecipesView() {
           onChange={setSearched}
         />
       )}
-      {recipes.data && recipes.data.length > 0 && shown.length === 0 && (
-        <p className="text-sm text-muted">No recipe has “{searched}” in it.</p>
+      {first && !hasNone && shown.length === 0 && (
+        <p className="text-sm text-muted">No recipe has “{asked}” in it.</p>
       )}
       <ul className="grid gap-3 sm:grid-cols-2">
         {shown.map((entry) => (
@@ -74,12 +76,13 @@ export function RecipesView() {
           </li>
         ))}
       </ul>
+      <MoreButton list={recipes}>More recipes</MoreButton>
     </main>
   );
 }
 
-function RecipeCard({ entry, site }: { entry: RecipeResource; site: string | null }) {
-  const { recipe, uses } = entry;
+function RecipeCard({ entry, site }: { entry: RecipeSummary; site: string | null }) {
+  const { recipe, installs, behind } = entry;
   const places = recipe.parts.map(({ placement }) => placementWords(placement)).join(' and ');
   return (
     <article className="relative h-full rounded-xl border border-line bg-surface p-4 shadow-card transition-colors hover:border-line-strong">
@@ -92,13 +95,13 @@ function RecipeCard({ entry, site }: { entry: RecipeResource; site: string | nul
             {recipe.name}
           </Link>
         </h2>
-        <RecipeBadges recipe={recipe} uses={uses} />
+        <RecipeBadges recipe={recipe} behind={behind} />
         <span className="ml-auto text-[13px] text-muted">version {recipe.version}</span>
       </div>
       <p className="mt-1 text-sm">{recipe.summary}</p>
       <p className="mt-2 text-[13px] text-muted">
         {places} ·{' '}
-        {uses.length === 0 ? 'no installs yet' : uses.length === 1 ? '1 install' : `${uses.length} installs`}
+        {installs === 0 ? 'no installs yet' : installs === 1 ? '1 install' : `${installs} installs`}
       </p>
     </article>
   );

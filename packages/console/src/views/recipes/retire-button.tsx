@@ -2,7 +2,7 @@ import type { RecipeResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useImportRecipe } from '../../api/mutations';
-import { recipesQuery } from '../../api/queries';
+import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field, inputStyle } from '../../ui/field';
@@ -13,7 +13,8 @@ export function RetireButton({ recipe }: Pick<RecipeResource, 'recipe'>) {
   const [isOpen, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const [next, setNext] = useState('');
-  const others = useQuery(recipesQuery).data?.filter((entry) => entry.recipe.key !== recipe.key) ?? [];
+  const all = useQuery({ ...allRecipesQuery, enabled: isOpen }).data;
+  const others = all?.filter(({ key }) => key !== recipe.key) ?? [];
   const change = useImportRecipe();
   const toast = useToast();
   const { retired, changes: _, ...rest } = recipe;
@@ -62,8 +63,8 @@ export function RetireButton({ recipe }: Pick<RecipeResource, 'recipe'>) {
             <select className={inputStyle} value={next} onChange={(event) => setNext(event.target.value)}>
               <option value="">Nothing yet</option>
               {others.map((entry) => (
-                <option key={entry.recipe.key} value={entry.recipe.key}>
-                  {entry.recipe.name}
+                <option key={entry.key} value={entry.key}>
+                  {entry.name}
                 </option>
               ))}
             </select>

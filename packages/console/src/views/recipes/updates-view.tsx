@@ -4,7 +4,7 @@ import { CircleArrowUp, CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useUpdateFromRecipes } from '../../api/mutations';
-import { recipeUpdatesQuery } from '../../api/queries';
+import { recipeUpdatesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { ResultList } from '../../ui/result-list';
 import { Failure, Loading } from '../../ui/states';

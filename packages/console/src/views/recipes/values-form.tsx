@@ -1,4 +1,4 @@
-import type { SiteResource } from '@pragmatica/contract';
+import type { SiteSummaryResource } from '@pragmatica/contract';
 import { Field, inputStyle } from '../../ui/field';
 import { cn } from '../../ui/cn';
 import {
@@ -11,7 +11,7 @@ import {
 } from './given-values';
 
 interface ValuesFormProps {
-  readonly sites: readonly SiteResource[];
+  readonly sites: readonly SiteSummaryResource[];
   readonly fields: readonly RecipeFieldResource[];
   readonly typed: Typed;
   readonly onType: (typed: Typed) => void;
@@ -71,7 +71,7 @@ export function ValuesForm({ sites, fields, typed, onType }: ValuesFormProps) {
 }
 
 interface OneSiteProps {
-  readonly site: SiteResource;
+  readonly site: SiteSummaryResource;
   readonly fields: readonly RecipeFieldResource[];
   readonly typed: Typed;
   readonly type: (site: string, field: string, place: ValuePlace, value: string) => void;

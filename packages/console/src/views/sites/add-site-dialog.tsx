@@ -3,7 +3,6 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
-import { sitesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
@@ -30,7 +29,7 @@ export function AddSiteDialog({
       ).data;
     },
     onSuccess: async (site) => {
-      await client.invalidateQueries({ queryKey: sitesQuery.queryKey });
+      await client.invalidateQueries({ queryKey: ['sites'] });
       onOpenChange(false);
       await navigate(`/sites/${site.key}/strip`);
     },

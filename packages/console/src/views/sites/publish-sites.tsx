@@ -1,21 +1,26 @@
-import type { SiteResource } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
 import { LoaderCircle, Send } from 'lucide-react';
 import { useState } from 'react';
 import { usePublishSites, type Published } from '../../api/mutations';
+import { unpublishedSitesQuery } from '../../api/site-lists';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { ResultList } from '../../ui/result-list';
+import { Failure, Loading } from '../../ui/states';
 
 /** Publishes the drafts of several sites, one after the other, each by itself. */
-export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
-  const waiting = sites.filter(({ pendingChanges, snippets }) => pendingChanges > 0 && snippets.on > 0);
+export function PublishSites({ count }: { count: number }) {
   const [isOpen, setOpen] = useState(false);
+  const sites = useQuery({ ...unpublishedSitesQuery, enabled: isOpen });
+  const waiting = sites.data ?? [];
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [message, setMessage] = useState('');
+  /** Those that are published are no longer among the others. */
+  const [names, setNames] = useState<ReadonlyMap<string, string>>(new Map());
   const [results, setResults] = useState<readonly Published[]>();
   const publish = usePublishSites();
-  if (waiting.length < 2 && !isOpen) return null;
+  if (count < 2 && !isOpen) return null;
   const chosen = waiting.filter(({ key }) => !left.has(key));
   const openOrClose = (open: boolean): void => {
     setOpen(open);
@@ -23,10 +28,11 @@ export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
     setLeft(new Set());
   };
   const start = (): void => {
+    setNames(new Map(chosen.map(({ key, name }) => [key, name])));
     setResults([]);
     publish.run({ sites: chosen.map(({ key }) => key), message, onEach: setResults });
   };
-  const nameOf = (key: string): string => sites.find((site) => site.key === key)?.name ?? key;
+  const nameOf = (key: string): string => names.get(key) ?? key;
   return (
     <>
       <Button onClick={() => openOrClose(true)}>
@@ -54,6 +60,8 @@ export function PublishSites({ sites }: { sites: readonly SiteResource[] }) {
           </div>
         ) : (
           <div className="space-y-4">
+            {sites.isPending && <Loading lines={3} label="Loading the sites" />}
+            {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
             <ul className="space-y-1">
               {waiting.map(({ key, name, pendingChanges, findings }) => (
                 <li key={key}>

@@ -1,25 +1,36 @@
-import type { SiteResource } from '@pragmatica/contract';
-import { useQuery } from '@tanstack/react-query';
-import { ArrowRight, Braces, CircleCheck, CircleDot, Plus } from 'lucide-react';
-import { useState } from 'react';
+import type { SiteSummaryResource } from '@pragmatica/contract';
+import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { ArrowRight, Braces, CircleCheck, CircleDot, LoaderCircle, Plus } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { sitesQuery } from '../../api/queries';
+import { refreshSites, siteListQuery, type SiteFilter } from '../../api/site-lists';
 import { Button } from '../../ui/button';
-import { SearchField, hasWords } from '../../ui/search-field';
+import { Chip } from '../../ui/chip';
+import { MoreButton } from '../../ui/more-button';
+import { SearchField } from '../../ui/search-field';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { SeverityCounts } from '../../ui/severity-counts';
+import { useSettled } from '../../ui/use-settled';
 import { AddSiteDialog } from './add-site-dialog';
 import { PublishSites } from './publish-sites';
 
+const FILTERS: readonly { readonly filter: SiteFilter; readonly label: string }[] = [
+  { filter: 'all', label: 'All' },
+  { filter: 'attention', label: 'Need attention' },
+  { filter: 'unpublished', label: 'Not live yet' },
+];
+
 export function SitesView() {
-  const sites = useQuery(sitesQuery);
   const [isAdding, setAdding] = useState(false);
   const [searched, setSearched] = useState('');
-  const shown =
-    sites.data?.filter(({ key, name, hosts }) =>
-      hasWords([key, name, ...hosts.map(({ host }) => host)], searched),
-    ) ?? [];
-  const needing = sites.data?.filter((site) => site.attention.length > 0).length ?? 0;
+  const [filter, setFilter] = useState<SiteFilter>('all');
+  const asked = useSettled(searched.trim());
+  const sites = useInfiniteQuery({ ...siteListQuery(asked, filter), placeholderData: keepPreviousData });
+  const counts = sites.data?.pages[0]?.counts;
+  const shown = sites.data?.pages.flatMap(({ items }) => items) ?? [];
+  useRefreshWhile(shown.some(({ isBeingChecked }) => isBeingChecked));
+  const hasNone = counts?.all === 0 && asked === '';
+  const isNarrowed = asked !== '' || filter !== 'all';
   const addButton = (
     <Button look="primary" onClick={() => setAdding(true)}>
       <Plus className="size-4" aria-hidden /> Add a site
@@ -30,23 +41,23 @@ export function SitesView() {
       <div className="mb-5 flex flex-wrap items-end justify-between gap-3">
         <div>
           <h1>Sites</h1>
-          {sites.data && sites.data.length > 0 && (
+          {counts && counts.all > 0 && asked === '' && (
             <p className="text-sm text-muted">
-              {needing === 0
+              {counts.attention === 0
                 ? 'All is well.'
-                : `${needing} of ${sites.data.length} ${needing === 1 ? 'needs' : 'need'} your attention.`}
+                : `${counts.attention} of ${counts.all} ${counts.attention === 1 ? 'needs' : 'need'} your attention.`}
             </p>
           )}
         </div>
         <div className="flex flex-wrap gap-2">
-          {sites.data && sites.data.length > 1 && (
+          {counts && (counts.all > 1 || isNarrowed) && (
             <>
               <Button asChild>
                 <Link to="/fields">
                   <Braces className="size-4" aria-hidden /> Fields of all sites
                 </Link>
               </Button>
-              <PublishSites sites={sites.data} />
+              <PublishSites count={counts.unpublished} />
             </>
           )}
           {addButton}
@@ -54,23 +65,36 @@ export function SitesView() {
       </div>
       {sites.isPending && <Loading />}
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
-      {sites.data?.length === 0 && (
+      {hasNone && (
         <Empty title="No sites yet" action={addButton}>
           Add the first website whose snippets you look after. You need its address and the address of the
           server that holds its pages.
         </Empty>
       )}
-      {sites.data && sites.data.length >= MANY && (
-        <SearchField
-          className="mb-3"
-          label="Find a site"
-          placeholder="Find by name or host"
-          value={searched}
-          onChange={setSearched}
-        />
+      {counts && (counts.all >= MANY || isNarrowed) && (
+        <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
+          <SearchField
+            label="Find a site"
+            placeholder="Find by name or host"
+            value={searched}
+            onChange={setSearched}
+          />
+          <div role="group" aria-label="Which sites" className="flex flex-wrap gap-1.5">
+            {FILTERS.map((entry) => (
+              <Chip
+                key={entry.filter}
+                isOn={entry.filter === filter}
+                onClick={() => setFilter(entry.filter)}
+                count={counts[entry.filter]}
+              >
+                {entry.label}
+              </Chip>
+            ))}
+          </div>
+        </div>
       )}
-      {searched !== '' && shown.length === 0 && (
-        <p className="text-sm text-muted">No site has “{searched}” in its name or hosts.</p>
+      {counts && isNarrowed && shown.length === 0 && (
+        <p className="text-sm text-muted">{nothingWords(asked, filter)}</p>
       )}
       <ul className="space-y-3">
         {shown.map((site) => (
@@ -79,15 +103,35 @@ export function SitesView() {
           </li>
         ))}
       </ul>
+      <MoreButton list={sites}>More sites</MoreButton>
       <AddSiteDialog isOpen={isAdding} onOpenChange={setAdding} />
     </main>
   );
 }
 
+function nothingWords(asked: string, filter: SiteFilter): string {
+  const which = asked === '' ? 'No site' : `No site with “${asked}” in its name or hosts`;
+  if (filter === 'attention') return `${which} needs your attention.`;
+  return filter === 'unpublished' ? `${which} has changes that are not live.` : `${which}.`;
+}
+
+/** What was changed a moment ago is checked again by now. */
+const ASKED_AGAIN_MS = 700;
+
+/** Asks again for what has changed as long as something is under way. */
+function useRefreshWhile(isUnderWay: boolean): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!isUnderWay) return undefined;
+    const timer = setInterval(() => void refreshSites(client), ASKED_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [client, isUnderWay]);
+}
+
 /** So many sites are more than one looks over. */
 const MANY = 5;
 
-function SiteCard({ site }: { site: SiteResource }) {
+function SiteCard({ site }: { site: SiteSummaryResource }) {
   const live = site.hosts.find((host) => host.environment === 'live');
   const release = site.environments.live;
   return (
@@ -108,6 +152,11 @@ function SiteCard({ site }: { site: SiteResource }) {
       <p className="mt-0.5 text-sm text-muted">
         {site.snippets.on} {site.snippets.on === 1 ? 'snippet' : 'snippets'} on, {site.snippets.off} off
         {site.snippets.archived > 0 && `, ${site.snippets.archived} archived`}
+        {site.isBeingChecked && (
+          <span role="status" className="ml-2 inline-flex items-center gap-1">
+            <LoaderCircle className="size-3.5 animate-spin" aria-hidden /> checking the last change…
+          </span>
+        )}
       </p>
       <ul className="mt-3 space-y-1.5 text-sm">
         {site.attention.map((entry, index) => (
@@ -116,7 +165,7 @@ function SiteCard({ site }: { site: SiteResource }) {
             {entry.message}
           </li>
         ))}
-        {site.attention.length === 0 && (
+        {site.attention.length === 0 && !site.isBeingChecked && (
           <li className="flex gap-2 text-good">
             <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden />
             What is saved is what visitors get.

@@ -4,7 +4,7 @@ import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCopySnippet } from '../../api/mutations';
-import { sitesQuery } from '../../api/queries';
+import { allSitesQuery } from '../../api/site-lists';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { ResultList } from '../../ui/result-list';
@@ -15,7 +15,7 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
   const [isOpen, setOpen] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [results, setResults] = useState<readonly SiteResult[]>();
-  const sites = useQuery(sitesQuery);
+  const sites = useQuery(allSitesQuery);
   const copy = useCopySnippet(site, snippet);
   const others = sites.data?.filter(({ key }) => key !== site) ?? [];
   const toggle = (key: string): void => {

@@ -1,10 +1,13 @@
-import type { SnippetResource } from '@pragmatica/contract';
+import type { SiteResource, SnippetResource } from '@pragmatica/contract';
+import { RecipeBook, recipeUses, type Recipe } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { BookMarked } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useFollowRecipe, useLeaveRecipe } from '../../api/mutations';
-import { recipesQuery } from '../../api/queries';
+import { factsCache } from '../../api/facts';
+import { siteQuery } from '../../api/queries';
+import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
 import { MakeRecipeDialog } from './make-recipe-dialog';
@@ -15,19 +18,32 @@ interface RecipePanelProps {
   readonly etag: string;
 }
 
+/** The recipe that a snippet's code tells; undefined where it tells none. */
+function recognised(
+  { recipe: _, ...snippet }: SnippetResource,
+  { key, name, timeZone, fields }: SiteResource,
+  book: RecipeBook,
+): Recipe | undefined {
+  const set = {
+    format: 'pragmatica-set/1' as const,
+    site: { key, name, timeZone, fields },
+    snippets: [snippet],
+  };
+  return recipeUses(set, book, (code) => factsCache.read(code).facts)[0]?.recipe;
+}
+
 /** Which recipe a snippet follows, whether it is behind, and how to make one of it. */
 export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
-  const recipes = useQuery(recipesQuery).data;
+  const book = new RecipeBook(useQuery(allRecipesQuery).data);
+  const home = useQuery(siteQuery(site)).data?.data;
   const [isMaking, setMaking] = useState(false);
   const leave = useLeaveRecipe(site, snippet.key);
   const follow = useFollowRecipe(site, snippet.key);
   const toast = useToast();
   const link = snippet.recipe;
-  const found = recipes?.find(({ recipe }) => recipe.key === link?.key);
-  const seen = recipes?.find(({ uses }) =>
-    uses.some((use) => use.site === site && use.snippet === snippet.key && use.version === null),
-  );
-  const isBehind = found !== undefined && link !== null && found.recipe.version > link.version;
+  const found = link ? book.find(link.key) : undefined;
+  const seen = home && !link ? recognised(snippet, home, book) : undefined;
+  const isBehind = found !== undefined && link !== null && found.version > link.version;
   return (
     <section
       aria-label="Recipe"
@@ -38,18 +54,18 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
         <p className="min-w-52 flex-1">
           Follows the recipe{' '}
           <Link to={`/recipes/${link.key}`} className="font-medium hover:underline">
-            {found?.recipe.name ?? link.key}
+            {found?.name ?? link.key}
           </Link>
           , version {link.version}.
-          {isBehind && <span className="text-signal"> There is version {found.recipe.version}.</span>}
+          {isBehind && <span className="text-signal"> There is version {found.version}.</span>}
         </p>
       ) : (
         <p className="min-w-52 flex-1 text-muted">
           {seen ? (
             <>
               Pasted by hand; it looks like{' '}
-              <Link to={`/recipes/${seen.recipe.key}`} className="font-medium text-ink hover:underline">
-                {seen.recipe.name}
+              <Link to={`/recipes/${seen.key}`} className="font-medium text-ink hover:underline">
+                {seen.name}
               </Link>
               .
             </>
@@ -69,10 +85,10 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
           look="primary"
           isBusy={follow.isPending}
           onClick={() =>
-            follow.run(seen.recipe.key, () =>
+            follow.run(seen.key, () =>
               toast({
                 tone: 'done',
-                title: `It follows “${seen.recipe.name}” from now on`,
+                title: `It follows “${seen.name}” from now on`,
                 text: 'Its values are fields of the site now; visitors get what they got.',
               }),
             )

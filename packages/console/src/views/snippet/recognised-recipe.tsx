@@ -3,13 +3,13 @@ import { useQuery } from '@tanstack/react-query';
 import { BookMarked } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { recipesQuery } from '../../api/queries';
+import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 
 /** Says that there is a recipe for code that is being pasted; nothing where there is none. */
 export function RecognisedRecipe({ site, facts }: { site: string; facts: Facts }) {
-  const recipes = useQuery(recipesQuery).data;
-  const book = useMemo(() => new RecipeBook(recipes?.map(({ recipe }) => recipe)), [recipes]);
+  const recipes = useQuery(allRecipesQuery).data;
+  const book = useMemo(() => new RecipeBook(recipes), [recipes]);
   const recipe = book.recognise(facts);
   if (!recipe) return null;
   return (

@@ -1,5 +1,4 @@
 import {
-  FactsCache,
   RecipeBook,
   applyFix,
   runChecks,
@@ -10,21 +9,13 @@ import {
 } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
-import {
-  checklistQuery,
-  draftQuery,
-  pagesQuery,
-  recipesQuery,
-  siteQuery,
-  skeletonsQuery,
-} from '../../api/queries';
+import { checklistQuery, draftQuery, pagesQuery, siteQuery, skeletonsQuery } from '../../api/queries';
+import { factsCache } from '../../api/facts';
+import { allRecipesQuery } from '../../api/recipe-lists';
 import { toValue, type PartValue, type SnippetValue } from './snippet-value';
 
 /** Hours are told to the minute: what was found out about them holds from one keystroke to the next. */
 const MINUTE_MS = 60_000;
-
-/** Kept from view to view: most of a site's code is the same from one look to the next. */
-const memory = new FactsCache();
 
 export interface SnippetFindings {
   readonly findings: readonly Finding[];
@@ -48,9 +39,9 @@ export function useSnippetFindings(
   const paths = useQuery(pagesQuery(site)).data?.paths;
   const hosts = useQuery(siteQuery(site)).data?.data.hosts;
   const skeletons = useQuery(skeletonsQuery(site)).data;
-  const recipes = useQuery(recipesQuery).data;
+  const recipes = useQuery(allRecipesQuery).data;
   const steps = useQuery(checklistQuery(site)).data;
-  const book = useMemo(() => new RecipeBook(recipes?.map(({ recipe }) => recipe)), [recipes]);
+  const book = useMemo(() => new RecipeBook(recipes), [recipes]);
   return useMemo(() => {
     if (!snapshot) return undefined;
     const parts = value.parts.filter(({ code }) => code.trim() !== '');
@@ -65,7 +56,7 @@ export function useSnippetFindings(
       parts: value.parts,
     });
     const found = runChecks(set, {
-      memory,
+      memory: factsCache,
       paths: paths ?? [],
       skeletons: skeletons ?? [],
       hosts: hosts ?? [],

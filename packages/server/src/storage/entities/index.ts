@@ -1,6 +1,6 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import { IntegerList } from './integer-list.js';
-import { ENVIRONMENTS, TRANSFERS, type ForcedRelease } from '@pragmatica/contract';
+import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
 import type {
   ConsentRules,
   Field,
@@ -85,6 +85,12 @@ export const SnippetEntity = defineEntity({
   name: 'Snippet',
   tableName: 'snippet',
   uniques: [{ properties: ['site', 'key'] }],
+  indexes: [
+    {
+      name: 'snippet_recipe_index',
+      expression: `create index "snippet_recipe_index" on "snippet" (("recipe" ->> 'key'), (("recipe" ->> 'version')::int)) where "recipe" is not null`,
+    },
+  ],
   properties: {
     id: p.integer().primary(),
     site: () => p.manyToOne(SiteEntity).deleteRule('cascade'),
@@ -124,6 +130,8 @@ export const PartEntity = defineEntity({
     code: p.text(),
     /** What the provider says of where it goes. */
     statement: p.text().default(''),
+    /** Names of the fields in its code. */
+    fieldNames: p.json<readonly string[]>().default([]),
   },
 });
 export type Part = InferEntity<typeof PartEntity>;
@@ -187,6 +195,42 @@ export const PointerEntity = defineEntity({
   },
 });
 export type Pointer = InferEntity<typeof PointerEntity>;
+
+/** What lists say of a site, as of a revision of it. Revisions are counted by a trigger on the trail. */
+export const SiteSummaryEntity = defineEntity({
+  name: 'SiteSummary',
+  tableName: 'site_summary',
+  properties: {
+    site: () => p.oneToOne(SiteEntity).primary().owner().deleteRule('cascade'),
+    revision: p.integer().default(0),
+    /** The revision that the rest is of; null before the first time. */
+    summedRevision: p.integer().nullable(),
+    /** From then on time alone may have changed it. */
+    freshUntil: p.datetime().nullable(),
+    /** The transaction that wrote it last. */
+    changed: p.string().columnType('xid8').defaultRaw('pg_current_xact_id()').index(),
+    snippets: p.json<SummaryOfSite['snippets']>().defaultRaw(`'{"on":0,"off":0,"archived":0}'`),
+    findings: p
+      .json<SummaryOfSite['findings']>()
+      .defaultRaw(`'{"error":0,"warning":0,"advice":0,"waived":0}'`),
+    pendingChanges: p.integer().default(0),
+    attention: p.json<SummaryOfSite['attention']>().defaultRaw(`'[]'`),
+    /** What needs somebody most comes first. */
+    urgency: p.integer().default(0),
+  },
+});
+type SummaryOfSite = Pick<SiteResource, 'snippets' | 'findings' | 'attention'>;
+
+/** That a snippet which follows no recipe is an install of one, as its code tells. */
+export const RecognisedUseEntity = defineEntity({
+  name: 'RecognisedUse',
+  tableName: 'recognised_use',
+  properties: {
+    id: p.integer().primary(),
+    snippet: () => p.oneToOne(SnippetEntity).owner().deleteRule('cascade'),
+    recipe: p.string().index(),
+  },
+});
 
 /** That somebody accepted a finding for a while. */
 export const WaiverEntity = defineEntity({
@@ -266,6 +310,8 @@ export const entities = [
   ReleaseContentEntity,
   ReleaseEntity,
   PointerEntity,
+  SiteSummaryEntity,
+  RecognisedUseEntity,
   WaiverEntity,
   RecipeEntity,
   StepTickEntity,

@@ -15,7 +15,7 @@ interface Content {
 export class Migration20261128000000 extends Migration {
   override async up(): Promise<void> {
     await this.execute(
-      `create table "release_content" ("id" serial primary key, "digest" char(64) not null unique, "key" varchar(255) null, "body" jsonb not null)`,
+      `create table "release_content" ("id" serial primary key, "digest" char(64) not null constraint "release_content_digest_unique" unique, "key" varchar(255) null, "body" jsonb not null)`,
     );
     await this.execute(`create index "release_content_key_index" on "release_content" ("key")`);
     await this.execute(

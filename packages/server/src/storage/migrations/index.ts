@@ -4,6 +4,8 @@ import { Migration20261123200000 } from './Migration20261123200000.js';
 import { Migration20261127000000 } from './Migration20261127000000.js';
 import { Migration20261127120000 } from './Migration20261127120000.js';
 import { Migration20261128000000 } from './Migration20261128000000.js';
+import { Migration20261128090000 } from './Migration20261128090000.js';
+import { Migration20261128100000 } from './Migration20261128100000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -13,4 +15,6 @@ export const migrations = [
   { name: 'Migration20261127000000', class: Migration20261127000000 },
   { name: 'Migration20261127120000', class: Migration20261127120000 },
   { name: 'Migration20261128000000', class: Migration20261128000000 },
+  { name: 'Migration20261128090000', class: Migration20261128090000 },
+  { name: 'Migration20261128100000', class: Migration20261128100000 },
 ] as const;

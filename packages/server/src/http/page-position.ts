@@ -1,0 +1,21 @@
+import { ServiceError } from '../errors.js';
+import { readCursor } from '../storage/cursor.js';
+
+/**
+ * Where a page of a list begins, from the query's `after`.
+ *
+ * @param shape - the position of any row, which says what it is made of
+ * @throws ServiceError 422 for what no list gave
+ */
+export function pagePosition<T extends readonly (string | number)[]>(
+  after: string | undefined,
+  shape: T,
+): T | undefined {
+  if (after === undefined) return undefined;
+  const position = readCursor(after, shape);
+  if (position) return position;
+  const detail = 'Pass `next` of the page before, as it came.';
+  throw new ServiceError('invalid-input', `after (query): ${detail}`, {
+    errors: [{ pointer: '/after', detail }],
+  });
+}

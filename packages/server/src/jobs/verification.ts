@@ -1,0 +1,45 @@
+import type { Environment, VerificationEvent } from '@pragmatica/contract';
+import { ServiceError } from '../errors.js';
+import { knownPages } from '../pages/known-pages.js';
+import { servedRelease } from '../site/sets.js';
+import { findSite } from '../site/site-lock.js';
+import { HostEntity } from '../storage/entities/index.js';
+import { verifySite } from '../verify/verify-site.js';
+import type { StartedJob } from './started.js';
+
+export interface VerificationInput {
+  readonly site: string;
+  readonly environment: Environment;
+  /** The site's known pages when left out. */
+  readonly paths?: readonly string[] | undefined;
+}
+
+/** Visits pages of a site and compares them with their plans. @throws ServiceError 404 */
+export const verification: StartedJob<VerificationInput, VerificationEvent> = async function* (
+  { site: key, environment, paths },
+  { em, readers, client },
+) {
+  const site = await findSite(em, key);
+  const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
+  if (!host)
+    throw new ServiceError(
+      'not-found',
+      `The site has no ${environment} host, so there is nothing to visit. Add one first.`,
+    );
+  const served = await servedRelease(em, site, environment);
+  if (!served)
+    throw new ServiceError(
+      'not-found',
+      `Nothing was published to ${environment} yet, so no snippet is expected there.`,
+    );
+  yield* verifySite({
+    address: host.address ?? `http://${host.host}`,
+    paths: paths ?? (await knownPages(host, client)).paths,
+    release: served.number,
+    snapshot: served.snapshot,
+    host: host.host,
+    environment,
+    readers,
+    client,
+  });
+};

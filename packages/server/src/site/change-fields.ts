@@ -1,0 +1,69 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { SiteResult } from '@pragmatica/contract';
+import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import { groupBy } from '../group-by.js';
+import { changeOneOf } from './each-site.js';
+import { audit } from './site-lock.js';
+
+export interface FieldChange {
+  readonly site: string;
+  readonly name: string;
+  /** Both when left out. */
+  readonly environment?: EnvironmentName | undefined;
+  /** Null takes it away. */
+  readonly value: string | null;
+}
+
+/** Gives fields of sites new values: all changes of one site, or none of them, whatever becomes of the others. */
+export async function changeFields(
+  em: EntityManager,
+  changes: readonly FieldChange[],
+  actor: string,
+): Promise<SiteResult[]> {
+  const results: SiteResult[] = [];
+  for (const [site, ofSite] of groupBy(changes, (change) => change.site))
+    results.push(await changeOne(em, site, ofSite, actor));
+  return results;
+}
+
+async function changeOne(
+  em: EntityManager,
+  key: string,
+  changes: readonly FieldChange[],
+  actor: string,
+): Promise<SiteResult> {
+  return changeOneOf(em, key, async (transaction, site) => {
+    site.fields = changes.reduce(changed, site.fields);
+    site.updatedBy = actor;
+    site.updatedAt = new Date();
+    const said = changes.map(changeWords).join(' ');
+    audit(transaction, site, actor, 'site.fields', said);
+    await transaction.flush();
+    return said;
+  });
+}
+
+/** @throws ServiceError 404, 422 */
+function changed(fields: readonly Field[], { name, environment, value, site }: FieldChange): Field[] {
+  const field = fields.find((candidate) => candidate.name === name);
+  if (!field)
+    throw new ServiceError(
+      'not-found',
+      `The site "${site}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
+    );
+  const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
+  if (problem !== undefined)
+    throw new ServiceError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
+  const place = environment ?? 'value';
+  const rest = Object.fromEntries(Object.entries(field).filter(([entry]) => entry !== place));
+  const next = { ...rest, ...(value === null ? {} : { [place]: value }) } as unknown as Field;
+  return fields.map((entry) => (entry === field ? next : entry));
+}
+
+function changeWords({ name, environment, value }: FieldChange): string {
+  const where = environment === undefined ? '' : ` on ${environment}`;
+  return value === null
+    ? `Took the value of the field “${name}”${where} away.`
+    : `Gave the field “${name}”${where} the value “${value}”.`;
+}

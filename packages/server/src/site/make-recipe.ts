@@ -1,0 +1,93 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import {
+  canonicalJson,
+  recipeProblems,
+  type Recipe,
+  type RecipeBook,
+  type RecipeLink,
+} from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import type { Readers } from '../reading/readers.js';
+import { loadSnippetsByKey, toSnapshot } from '../storage/draft.js';
+import type { Site } from '../storage/entities/index.js';
+import { setParts } from './edit-draft.js';
+import { findSnippet } from './find-snippet.js';
+import { keyOrFromName } from './key-or-from-name.js';
+import { keepRecipe } from './recipes.js';
+import { audit } from './site-lock.js';
+
+export interface Making {
+  readonly key?: string | undefined;
+  readonly name?: string | undefined;
+  readonly changes?: string | undefined;
+  /** Only say what it would be. */
+  readonly preview: boolean;
+}
+
+/**
+ * Makes a recipe of a snippet, or the next version of the recipe that it follows; the snippet follows it from then on.
+ *
+ * @throws ServiceError 404, 409, 422
+ */
+export async function makeRecipe(
+  em: EntityManager,
+  site: Site,
+  snippetKey: string,
+  making: Making,
+  { book, readers, actor }: { readonly book: RecipeBook; readonly readers: Readers; readonly actor: string },
+): Promise<Recipe> {
+  const found = await findSnippet(em, site, snippetKey);
+  const before = toSnapshot(site, [found, ...(await loadSnippetsByKey(em, site, found.snippet.needs))]);
+  const snippet = before.snippets[0]!;
+  const followed = followedBy(book, snippet, making.key);
+  const name = making.name ?? followed?.name ?? snippet.name;
+  const key = followed?.key ?? keyOrFromName(making.key, name);
+  if (!followed && book.find(key))
+    throw new ServiceError('conflict', `There is a recipe "${key}" already. Give another name or key.`, {
+      errors: [{ pointer: '/key', detail: 'This key is taken.' }],
+    });
+  const as = { key, name, followed };
+  const made = await readers.run('recipeFromSnippet', { snippet, snapshot: before, as });
+  const { changes: _, ...rest } = made.recipe;
+  const next: Recipe = making.changes === undefined ? rest : { ...rest, changes: making.changes };
+  assertSound(next);
+  if (followed && canonicalJson({ ...next, version: followed.version }) === canonicalJson(followed))
+    throw new ServiceError(
+      'conflict',
+      `“${snippet.name}” is as version ${followed.version} of its recipe describes it: there is nothing new.`,
+    );
+  if (making.preview) return next;
+  site.fields = made.fields;
+  const link = { key, version: next.version, fields: made.names };
+  Object.assign(found.snippet, { recipe: link, updatedBy: actor, updatedAt: new Date() });
+  await setParts(em, site, found.snippet, found.parts, made.parts);
+  await keepRecipe(em, next, actor);
+  const said = `Made version ${next.version} of the recipe “${name}” from “${snippet.name}”.`;
+  audit(em, site, actor, 'recipe.make', said);
+  await em.flush();
+  return next;
+}
+
+/** The recipe of which a snippet makes the next version; undefined where it makes one of its own. @throws ServiceError 409 */
+function followedBy(
+  book: RecipeBook,
+  { name, recipe: link }: { readonly name: string; readonly recipe?: RecipeLink },
+  key: string | undefined,
+): Recipe | undefined {
+  const newest = link && (key === undefined || key === link.key) ? book.find(link.key) : undefined;
+  if (newest && newest.version > link!.version)
+    throw new ServiceError(
+      'conflict',
+      `“${name}” follows version ${link!.version} of “${newest.name}”, and there is version ${newest.version}. Bring it up first.`,
+    );
+  return newest;
+}
+
+/** @throws ServiceError 422 where what a snippet holds cannot be a recipe */
+function assertSound(recipe: Recipe): void {
+  const problems = recipeProblems(recipe);
+  if (problems.length === 0) return;
+  throw new ServiceError('invalid-input', `No recipe can be made of it yet. ${problems[0]!.message}`, {
+    errors: problems.map(({ path, message }) => ({ pointer: `/${path.join('/')}`, detail: message })),
+  });
+}

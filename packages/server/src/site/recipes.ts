@@ -1,0 +1,127 @@
+import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/postgresql';
+import type { RecipeResource, RecipeSummary } from '@pragmatica/contract';
+import { canonicalJson, recipeDifference, type Recipe, type RecipeBook } from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import { RecipeEntity } from '../storage/entities/index.js';
+import { countInstalls, listInstalls } from '../storage/recipe-uses.js';
+import { audit } from './site-lock.js';
+
+export interface RecipeListing {
+  readonly searched: string;
+  readonly limit: number;
+  /** Key of the recipe after which the page begins. */
+  readonly after?: string | undefined;
+}
+
+/** A page of the recipes by name, and how many installs they have. One query. */
+export async function listRecipes(
+  em: EntityManager,
+  book: RecipeBook,
+  { searched, limit, after }: RecipeListing,
+): Promise<{ items: RecipeSummary[]; next: string | null; all: number; behind: number }> {
+  const words = searched.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = book.newest.filter(({ name, provider, summary, key }) => {
+    const text = [name, provider, summary, key].join(' ').toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+  const start = after === undefined ? 0 : found.findIndex(({ key }) => key === after) + 1;
+  const page = found.slice(start, start + limit);
+  const counts = new Map((await countInstalls(em, book.newest)).map((count) => [count.recipe, count]));
+  return {
+    items: page.map((recipe) => ({
+      recipe: recipe as RecipeSummary['recipe'],
+      installs: counts.get(recipe.key)?.installs ?? 0,
+      behind: counts.get(recipe.key)?.behind ?? 0,
+    })),
+    next: start + limit < found.length ? page.at(-1)!.key : null,
+    all: found.length,
+    behind: [...counts.values()].reduce((sum, { behind }) => sum + behind, 0),
+  };
+}
+
+/** A recipe with its versions and installs. Two queries. @throws ServiceError 404 */
+export async function describeRecipe(
+  em: EntityManager,
+  book: RecipeBook,
+  key: string,
+): Promise<RecipeResource> {
+  const recipe = findRecipe(book, key);
+  const rows = await em.find(RecipeEntity, { key }, { fields: ['version', 'createdBy', 'createdAt'] });
+  const made = new Map(rows.map((row) => [row.version, row]));
+  return {
+    recipe: recipe as RecipeResource['recipe'],
+    versions: book.versions(key).map((version, index, all) => {
+      const row = made.get(version.version)!;
+      const before = all[index + 1];
+      return {
+        version: version.version,
+        by: row.createdBy,
+        at: row.createdAt.toISOString(),
+        changes: before ? recipeDifference(before, version) : [],
+      };
+    }),
+    uses: await listInstalls(em, recipe),
+  };
+}
+
+/** @throws ServiceError 404 */
+export function findRecipe(book: RecipeBook, key: string): Recipe {
+  const recipe = book.find(key);
+  if (!recipe) throw new ServiceError('not-found', `There is no recipe "${key}".`);
+  return recipe;
+}
+
+/** One version of a recipe. @throws ServiceError 404 */
+export function findVersion(book: RecipeBook, key: string, version: number): Recipe {
+  const recipe = book.version(key, version);
+  if (recipe) return recipe;
+  const known = findRecipe(book, key);
+  throw new ServiceError(
+    'not-found',
+    `“${known.name}” has no version ${version}; the newest is ${known.version}.`,
+  );
+}
+
+/**
+ * Adds a recipe, or a newer version of one.
+ *
+ * @returns whether it is new: a version that is there already is left as it is
+ * @throws ServiceError 409 where that version says something else
+ */
+export async function importRecipe(
+  em: EntityManager,
+  book: RecipeBook,
+  recipe: Recipe,
+  actor: string,
+): Promise<boolean> {
+  const there = book.version(recipe.key, recipe.version);
+  if (there && canonicalJson(there) !== canonicalJson(recipe)) throw versionTaken(recipe, book);
+  if (!there) await keepRecipe(em.fork(), recipe, actor);
+  return !there;
+}
+
+/** Keeps a version. @throws ServiceError 409 where somebody else was faster */
+export async function keepRecipe(em: EntityManager, recipe: Recipe, actor: string): Promise<void> {
+  try {
+    em.create(
+      RecipeEntity,
+      {
+        ...{ key: recipe.key, version: recipe.version, body: recipe },
+        createdBy: actor,
+        createdAt: new Date(),
+      },
+      { persist: true },
+    );
+    audit(em, null, actor, 'recipe.add', `Added version ${recipe.version} of the recipe “${recipe.name}”.`);
+    await em.flush();
+  } catch (error) {
+    if (!(error instanceof UniqueConstraintViolationException)) throw error;
+    throw versionTaken(recipe);
+  }
+}
+
+function versionTaken({ name, version, key }: Recipe, book?: RecipeBook): ServiceError {
+  const next = (book?.find(key)?.version ?? version) + 1;
+  const detail = `“${name}” has a version ${version} already, which says something else. Versions never change: call this one ${next}.`;
+  return new ServiceError('conflict', detail, { errors: [{ pointer: '/version', detail }] });
+}

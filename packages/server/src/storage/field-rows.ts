@@ -1,0 +1,53 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Field } from '@pragmatica/core';
+import { hasWords } from './search.js';
+
+/** What rows are sorted by: name and id of the site, place among its fields. */
+export type FieldPosition = readonly [siteName: string, site: number, place: number];
+
+export interface FieldListing {
+  readonly searched: string;
+  readonly limit: number;
+  readonly after?: FieldPosition | undefined;
+  readonly name?: string | undefined;
+  /** Keys. */
+  readonly sites?: readonly string[] | undefined;
+}
+
+export interface StoredField {
+  readonly siteId: number;
+  readonly site: string;
+  readonly siteName: string;
+  readonly place: number;
+  readonly field: Field;
+}
+
+/** A page of the fields of sites. One query. */
+export async function listFields(
+  em: EntityManager,
+  { searched, limit, after, name, sites }: FieldListing,
+): Promise<StoredField[]> {
+  const words = hasWords(['s.key', 's.name', `f ->> 'name'`, `f ->> 'label'`], searched);
+  return em.execute<StoredField[]>(
+    `select s.id as "siteId", s.key as site, s.name as "siteName", place::int as place, f as field
+     from site s, jsonb_array_elements(s.fields) with ordinality as own (f, place)
+     where ${words.sql} ${name === undefined ? '' : `and f ->> 'name' = ?`} ${sites ? 'and s.key = any(?::text[])' : ''}
+     ${after ? 'and (s.name collate "natural", s.id, place) > (? collate "natural", ?::int, ?::int)' : ''}
+     order by s.name collate "natural", s.id, place limit ?`,
+    [
+      ...words.params,
+      ...(name === undefined ? [] : [name]),
+      ...(sites ? [`{${sites.map((key) => JSON.stringify(key)).join()}}`] : []),
+      ...(after ?? []),
+      limit,
+    ],
+  );
+}
+
+/** The names of all fields, those that most sites have first. One query. */
+export async function listFieldNames(em: EntityManager): Promise<{ name: string; sites: number }[]> {
+  return em.execute<{ name: string; sites: number }[]>(
+    `select f ->> 'name' as name, count(*)::int as sites from site, jsonb_array_elements(fields) as f
+     group by 1 order by 2 desc, 1`,
+  );
+}
