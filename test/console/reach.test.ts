@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
+import { eventually } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
@@ -85,10 +86,15 @@ describe('who gets it, in the console', function () {
   it('finds a site among many', async () => {
     await page.goto('/');
     await page.getByLabel('Find a site').fill('tern');
+    await eventually(async () => expect(await page.getByRole('article').count()).to.equal(1));
     await page.getByRole('link', { name: 'Tern Island Hostel' }).waitFor();
-    expect(await page.getByRole('article').count()).to.equal(1);
     await page.getByLabel('Find a site').fill('nowhere');
     await page.getByText('No site has “nowhere” in its name or hosts.').waitFor();
+    await page.getByLabel('Find a site').fill('');
+    await page.getByRole('button', { name: /^Need attention/ }).click();
+    const { counts } = (await stage.client.call('listSites', { query: {} })).data;
+    expect(counts.attention).to.be.within(1, counts.all - 1);
+    await eventually(async () => expect(await page.getByRole('article').count()).to.equal(counts.attention));
   });
 
   it('changes a field on many sites in one table', async () => {

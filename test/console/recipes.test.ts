@@ -243,6 +243,7 @@ describe('recipes in the console', function () {
   it('say what to do at an address that leads to none', async () => {
     await page.goto('/recipes/no-such-thing');
     await page.getByText('There is no such recipe').waitFor();
+    expect(problems.splice(0).join(), 'the browser tells, too').to.include('404');
     await page.getByRole('link', { name: 'To the recipes' }).click();
     await page.getByRole('heading', { level: 1, name: 'Recipes' }).waitFor();
   });

@@ -110,9 +110,11 @@ export function SitesView() {
 }
 
 function nothingWords(asked: string, filter: SiteFilter): string {
+  if (filter === 'all') return `No site has “${asked}” in its name or hosts.`;
   const which = asked === '' ? 'No site' : `No site with “${asked}” in its name or hosts`;
-  if (filter === 'attention') return `${which} needs your attention.`;
-  return filter === 'unpublished' ? `${which} has changes that are not live.` : `${which}.`;
+  return filter === 'attention'
+    ? `${which} needs your attention.`
+    : `${which} has changes that are not live.`;
 }
 
 /** What was changed a moment ago is checked again by now. */
