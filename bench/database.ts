@@ -8,8 +8,8 @@ export interface Postgres {
   readonly pid: number;
   start(): Promise<void>;
   kill(): Promise<void>;
-  /** Runs statements as they are. */
-  query(sql: string): Promise<void>;
+  /** Runs statements as they are. @returns the rows of the last one */
+  query<T extends pg.QueryResultRow>(sql: string): Promise<T[]>;
 }
 
 interface Running {
@@ -25,6 +25,7 @@ interface SetUp {
     data: string;
     log: string;
     port?: number;
+    more?: Readonly<Record<string, string>>;
   }) => Promise<Running>;
 }
 
@@ -37,10 +38,14 @@ async function setUp(): Promise<SetUp> {
   return { ...debian, ...postgres } as SetUp;
 }
 
-export async function startPostgres(data: string): Promise<Postgres> {
+/** @param more - further settings of the server */
+export async function startPostgres(
+  data: string,
+  more: Readonly<Record<string, string>> = {},
+): Promise<Postgres> {
   const { ensureTools, startPostgres: run } = await setUp();
   const { postgresql: bin } = await ensureTools(['postgresql']);
-  const options = { bin, data, log: join(data, 'postgres.log') };
+  const options = { bin, data, log: join(data, 'postgres.log'), more };
   let running = await run(options);
   await running.createDatabase('soak');
   const url = running.url('soak');
@@ -52,11 +57,12 @@ export async function startPostgres(data: string): Promise<Postgres> {
       running = await run({ ...options, port });
     },
     kill: () => running.kill(),
-    async query(sql) {
+    async query<T extends pg.QueryResultRow>(sql: string) {
       const client = new pg.Client({ connectionString: url });
       await client.connect();
-      await client.query(sql);
+      const results: pg.QueryResult<T> | pg.QueryResult<T>[] = await client.query<T>(sql);
       await client.end();
+      return (Array.isArray(results) ? (results as pg.QueryResult<T>[]).at(-1)! : results).rows;
     },
   };
 }

@@ -27,10 +27,10 @@ interface Ready {
   readonly firstSignIn: { readonly login: string; readonly password: string };
 }
 
-/** Starts the built service and a gateway of one process on free ports, and signs in. */
-export async function startService(): Promise<RunningService> {
+/** Starts the built service and a gateway of one process on free ports, and signs in. @param more - further settings of the database server */
+export async function startService(more: Readonly<Record<string, string>> = {}): Promise<RunningService> {
   const data = mkdtempSync(join(tmpdir(), 'bench-'));
-  const database = await startPostgres(data);
+  const database = await startPostgres(data, more);
   const launch = (name: 'server' | 'gateway'): ChildProcess =>
     spawn(process.execPath, [fileURLToPath(new URL(`../packages/${name}/dist/main.js`, import.meta.url))], {
       env: {

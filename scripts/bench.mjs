@@ -5,8 +5,8 @@ import { ensurePackages } from './setup/packages.mjs';
 import { ROOT, inRoot } from './setup/paths.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 
-// npm run bench -- [insertion|gateway|soak|isolation|checks|plans] [arguments]: figures side by side, in one run.
-const BENCHES = ['insertion', 'gateway', 'soak', 'isolation', 'checks', 'plans'];
+// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale] [arguments]: figures side by side, in one run.
+const BENCHES = ['insertion', 'gateway', 'soak', 'isolation', 'checks', 'plans', 'scale'];
 
 await run(async () => {
   assertNodeVersion();

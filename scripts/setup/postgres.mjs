@@ -18,11 +18,11 @@ const KILL_TIMEOUT_MS = 12_000;
  * Runs a PostgreSQL of our own on loopback, with its data in a folder of the project. It refuses to run as root, so
  * root runs it as the user that Debian's package made.
  *
- * @param {{ bin: string, data: string, log: string, isThrowAway?: boolean, port?: number }} options - `data` is the folder that holds
- *   everything of ours; `isThrowAway` trades safety on power loss for speed, for tests
+ * @param {{ bin: string, data: string, log: string, isThrowAway?: boolean, port?: number, more?: Record<string, string> }} options - `data` is the folder that holds
+ *   everything of ours; `isThrowAway` trades safety on power loss for speed, for tests; `more` are further settings
  * @returns {Promise<{ port: number, pid: number, url: (database: string) => string, createDatabase: (name: string) => Promise<void>, stop: () => Promise<void>, kill: () => Promise<void>, onExit: (listener: () => void) => void, remove: () => void }>}
  */
-export async function startPostgres({ bin, data, log, isThrowAway = false, port: wantedPort }) {
+export async function startPostgres({ bin, data, log, isThrowAway = false, port: wantedPort, more = {} }) {
   const owner = ownerOfProcess();
   mkdirSync(data, { recursive: true });
   const folder = join(owner && !canReach(owner, data) ? reachableFolder(data) : data, 'postgres');
@@ -37,6 +37,7 @@ export async function startPostgres({ bin, data, log, isThrowAway = false, port:
     port,
     unix_socket_directories: '',
     ...(isThrowAway ? { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' } : {}),
+    ...more,
   };
   const output = openLog(log);
   const child = spawn(
