@@ -84,7 +84,7 @@ async function fillSite(client: pg.Client, number: number, scale: Scale, originP
 
 /** Each release is the one before with another note of one snippet; the last one is what the draft was a change ago. */
 async function fillReleases(client: pg.Client, site: number, set: Snapshot, releases: number): Promise<void> {
-  const { header, snippets, ranks } = freezeSet(set);
+  const { header, snippets } = freezeSet(set);
   const contents = [
     { key: null, body: header },
     ...snippets.map((body) => ({ key: body.key, body })),
@@ -102,7 +102,7 @@ async function fillReleases(client: pg.Client, site: number, set: Snapshot, rele
     const isLast = i === releases - 1;
     return {
       ...{ site_id: site, number: i + 1, message: `Change ${i}`, author: 'x', created_at: NOW },
-      ...{ header_id: headerId, snippets: `{${held.join()}}`, ranks: `{${ranks.join()}}` },
+      ...{ header_id: headerId, snippets: `{${held.join()}}` },
       // Nothing looks at the digests of those that nobody serves.
       digest: isLast ? snapshotDigest(last) : sha256(`${site} ${i}`),
       snippets_on: snippets.length,

@@ -42,7 +42,7 @@ function sourceOf(folder: string): string {
 /** Functions of the contract that make calls for its clients, and the endpoints that they call. */
 const HELPERS = [
   ...readFileSync('packages/contract/src/all-pages.ts', 'utf8').matchAll(
-    /export async function (\w+)[\s\S]*?\.call\('(\w+)'/g,
+    /export async function (\w+)\([\s\S]*?\.call\('(\w+)'/g,
   ),
 ].map(([, helper, endpoint]) => ({ helper: helper!, endpoint: endpoint! }));
 

@@ -71,13 +71,13 @@ describe('a set taken apart', () => {
     );
     expect(after.snippets[0]).to.deep.equal(before.snippets[0]);
     expect(before.snippets[0]!.parts.map(({ rank }) => rank)).to.deep.equal([1, 0]);
-    expect(after.ranks).to.deep.equal([6, 4, 0]);
+    expect(after.header.ranks).to.deep.equal([6, 4, 0]);
   });
 
   it('is refused where ranks are missing or left over', () => {
     const { header, snippets } = freezeSet(set(snippet('a')));
-    expect(() => thawSet({ header, snippets, ranks: [] })).to.throw(RangeError, '0 ranks for 1 parts');
-    expect(() => thawSet({ header, snippets, ranks: [0, 1] })).to.throw(RangeError);
+    expect(() => thawSet({ header: { ...header, ranks: [] }, snippets })).to.throw(RangeError, '0 ranks for 1 parts');
+    expect(() => thawSet({ header: { ...header, ranks: [0, 1] }, snippets })).to.throw(RangeError);
   });
 });
 

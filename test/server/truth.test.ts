@@ -152,7 +152,7 @@ describe('the database itself', () => {
     await client.query(`
       insert into site (key, name, time_zone, updated_by, updated_at) values ('a', 'A', 'UTC', 'x', now()), ('b', 'B', 'UTC', 'x', now());
       insert into release_content (digest, body) values ('d', '{}');
-      insert into release (site_id, number, message, author, created_at, header_id, snippets, ranks, digest, snippets_on) values (1, 1, 'm', 'x', now(), 1, '{}', '{}', 'd', 0);
+      insert into release (site_id, number, message, author, created_at, header_id, snippets, digest, snippets_on) values (1, 1, 'm', 'x', now(), 1, '{}', 'd', 0);
       insert into audit (site_id, action, message, by, at) values (1, 'x', 'x', 'x', now());
       insert into recipe (key, version, body, created_by, created_at) values ('r', 1, '{}', 'x', now());
     `);

@@ -7,7 +7,7 @@
 export const RELEASE_CHANNEL = 'pragmatica_release';
 /** Columns: host, environment, origin, transfer, site, release (id or null). */
 export const HOST_VIEW = 'gateway_host';
-/** Columns: id, number, digest, and what core's `thawSet` makes its set of: header (id of a content), snippets (ids), ranks. */
+/** Columns: id, number, digest, and what core's `thawSet` makes its set of: header (id of a content), snippets (ids). */
 export const RELEASE_VIEW = 'gateway_release';
 /** Columns: id, body. What one has never changes. */
 export const CONTENT_VIEW = 'gateway_content';

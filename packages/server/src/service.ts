@@ -17,6 +17,7 @@ import { Readers } from './reading/readers.js';
 import { createHandlers, type SharedParts } from './routes/index.js';
 import type { Settings } from './settings.js';
 import { SiteChecks } from './site/site-checks.js';
+import { Sets } from './site/sets.js';
 import { SiteSummaries } from './site/site-summaries.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
@@ -126,7 +127,8 @@ function knownDatabase(
 
 function createShared(readers: Readers, settings: Settings): SharedParts {
   const checks = new SiteChecks({ readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) });
-  return { settings, checks, summaries: new SiteSummaries(checks) };
+  const sets = new Sets();
+  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets) };
 }
 
 function createApi(

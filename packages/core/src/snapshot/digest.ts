@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalizeModule from 'canonicalize';
+import { memoizeByObject } from '../memoize/by-object.js';
 import type { Snapshot } from './snapshot.js';
 
 // The package is CommonJS; its types describe the default export one level off.
@@ -12,6 +13,6 @@ export function canonicalJson(data: object): string {
 }
 
 /** SHA-256 of the canonical JSON, in lower-case hex. */
-export function snapshotDigest(snapshot: Snapshot): string {
-  return bytesToHex(sha256(utf8ToBytes(canonicalJson(snapshot))));
-}
+export const snapshotDigest = memoizeByObject((snapshot: Snapshot): string =>
+  bytesToHex(sha256(utf8ToBytes(canonicalJson(snapshot)))),
+);

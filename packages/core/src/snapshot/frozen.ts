@@ -6,19 +6,19 @@ import type { Snapshot, SnapshotSnippet } from './snapshot.js';
  * other snippets are apart from the snippets: moving one part renumbers many, and changes nothing else of them.
  */
 export interface FrozenSet {
-  readonly header: Omit<Snapshot, 'snippets'>;
+  readonly header: Omit<Snapshot, 'snippets'> & {
+    /** The ranks in the snapshot, of all parts of all snippets in their order. */
+    readonly ranks: readonly number[];
+  };
   /** In the snapshot's order; a part's rank counts among the snippet's own parts in its placement, from 0. */
   readonly snippets: readonly SnapshotSnippet[];
-  /** The ranks in the snapshot, of all parts of all snippets in their order. */
-  readonly ranks: readonly number[];
 }
 
 /** Takes a snapshot apart. `thawSet` puts it together again, digest and all. */
 export function freezeSet({ snippets, ...header }: Snapshot): FrozenSet {
   return {
-    header,
+    header: { ...header, ranks: snippets.flatMap(({ parts }) => parts.map(({ rank }) => rank)) },
     snippets: snippets.map(freezeSnippet),
-    ranks: snippets.flatMap(({ parts }) => parts.map(({ rank }) => rank)),
   };
 }
 
@@ -39,7 +39,7 @@ function freezeSnippet(snippet: SnapshotSnippet): SnapshotSnippet {
 }
 
 /** @throws RangeError where there are not as many ranks as parts */
-export function thawSet({ header, snippets, ranks }: FrozenSet): Snapshot {
+export function thawSet({ header: { ranks, ...header }, snippets }: FrozenSet): Snapshot {
   let next = 0;
   const thawed = snippets.map((snippet) => ({
     ...snippet,

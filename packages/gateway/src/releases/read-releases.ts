@@ -9,19 +9,19 @@ export interface ReleaseHead {
 }
 
 export interface ReadRelease extends ReleaseHead {
-  readonly snapshot: Snapshot;
+  /** Undefined where what is there is not what was published. */
+  readonly snapshot: Snapshot | undefined;
 }
 
 interface Row extends ReleaseHead {
   readonly header: number;
   readonly snippets: readonly number[];
-  readonly ranks: readonly number[];
 }
 
 /** Reads releases whole: two queries, and what they have in common comes once. */
 export async function readReleases(client: pg.Client, ids: readonly number[]): Promise<ReadRelease[]> {
   const { rows } = await client.query<Row>(
-    `select id, number, digest, header, snippets, ranks from ${RELEASE_VIEW} where id = any($1)`,
+    `select id, number, digest, header, snippets from ${RELEASE_VIEW} where id = any($1)`,
     [ids],
   );
   const contents = new Set(rows.flatMap(({ header, snippets }) => [header, ...snippets]));
@@ -30,17 +30,22 @@ export async function readReleases(client: pg.Client, ids: readonly number[]): P
     [[...contents]],
   );
   const bodies = new Map(read.map(({ id, body }) => [id, body]));
-  return rows.map(({ header, snippets, ranks, ...head }) => ({
+  return rows.map(({ header, snippets, ...head }) => ({
     ...head,
-    snapshot: thawSet({
+    snapshot: published(head.digest, {
       header: bodies.get(header) as FrozenSet['header'],
       snippets: snippets.map((id) => bodies.get(id) as FrozenSet['snippets'][number]),
-      ranks,
     }),
   }));
 }
 
-/** Whether a set is what was published. */
-export function isWhole({ snapshot, digest }: ReadRelease): boolean {
-  return snapshotDigest(snapshot) === digest;
+/** The set, if it is what its digest says. */
+function published(digest: string, frozen: FrozenSet): Snapshot | undefined {
+  try {
+    const snapshot = thawSet(frozen);
+    return snapshotDigest(snapshot) === digest ? snapshot : undefined;
+  } catch {
+    // Something of it is missing.
+    return undefined;
+  }
 }

@@ -9,7 +9,7 @@ import {
 import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import { isWhole, readReleases, type ReadRelease, type ReleaseHead } from './read-releases.js';
+import { readReleases, type ReleaseHead } from './read-releases.js';
 import { sha256, type ReleaseFiles } from './release-files.js';
 import type { GatewayState, ReleaseState, StateMessage } from './state.js';
 
@@ -171,19 +171,18 @@ export class ReleaseFeed {
     }
     const missing = ids.filter((id) => !known.has(id));
     for (let i = 0; i < missing.length; i += RELEASES_AT_A_TIME)
-      for (const release of await readReleases(client, missing.slice(i, i + RELEASES_AT_A_TIME)))
-        if (isWhole(release)) known.set(release.id, await this.#keep(release));
+      for (const { snapshot, ...head } of await readReleases(
+        client,
+        missing.slice(i, i + RELEASES_AT_A_TIME),
+      ))
+        if (snapshot) known.set(head.id, await this.#keep(head, JSON.stringify(snapshot)));
         else
-          this.#log.error(
-            { release: release.number },
-            'a release is not what was published; it is not served',
-          );
+          this.#log.error({ release: head.number }, 'a release is not what was published; it is not served');
     return ids.flatMap((id) => known.get(id) ?? []);
   }
 
   /** Writes a release to disk; where that fails it is handed on by itself. */
-  async #keep({ id, number, digest, snapshot }: ReadRelease): Promise<ReleaseState> {
-    const text = JSON.stringify(snapshot);
+  async #keep({ id, number, digest }: ReleaseHead, text: string): Promise<ReleaseState> {
     try {
       await this.#files.writeRelease(id, text);
     } catch (error) {

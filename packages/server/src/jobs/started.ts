@@ -1,9 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Sets } from '../site/sets.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 
 /** What a job that somebody has started may use. */
 export interface StartedTools extends Visiting {
   readonly em: EntityManager;
+  readonly sets: Sets;
 }
 
 /**

@@ -1,7 +1,6 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
-import { servedRelease } from '../site/sets.js';
 import { findSite } from '../site/site-lock.js';
 import { HostEntity } from '../storage/entities/index.js';
 import { verifySite } from '../verify/verify-site.js';
@@ -17,7 +16,7 @@ export interface VerificationInput {
 /** Visits pages of a site and compares them with their plans. @throws ServiceError 404 */
 export const verification: StartedJob<VerificationInput, VerificationEvent> = async function* (
   { site: key, environment, paths },
-  { em, readers, client },
+  { em, sets, readers, client },
 ) {
   const site = await findSite(em, key);
   const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
@@ -26,7 +25,7 @@ export const verification: StartedJob<VerificationInput, VerificationEvent> = as
       'not-found',
       `The site has no ${environment} host, so there is nothing to visit. Add one first.`,
     );
-  const served = await servedRelease(em, site, environment);
+  const served = await sets.served(em, site, environment);
   if (!served)
     throw new ServiceError(
       'not-found',

@@ -4,13 +4,13 @@ import { checklist, type ChecklistItem } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ServiceError } from '../errors.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
+import type { Sets } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
 import { HostEntity, StepTickEntity, type Site } from '../storage/entities/index.js';
 
-export function checklistHandlers(checks: SiteChecks): HandlersOf<'showChecklist' | 'tickStep'> {
+export function checklistHandlers(checks: SiteChecks, sets: Sets): HandlersOf<'showChecklist' | 'tickStep'> {
   const itemsOf = async (em: EntityManager, site: Site): Promise<ChecklistItem[]> => {
-    const snapshot = toSnapshot(site, await loadDraft(em, site));
+    const { snapshot } = await sets.draft(em, site);
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     return checklist(await checks.recipeUses(em, snapshot), hosts, await checks.ticksOf(em, site));
   };

@@ -11,13 +11,14 @@ import type { HandlersOf } from '../http/context.js';
 import { ServiceError } from '../errors.js';
 import { codeChanges } from '../site/code-changes.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
-import { resolveSet } from '../site/sets.js';
+import type { Sets } from '../site/sets.js';
 import { today, type SiteChecks } from '../site/site-checks.js';
-import { loadDraft, saveDraft, toSnapshot } from '../storage/draft.js';
+import { saveDraft } from '../storage/draft.js';
 import { WaiverEntity } from '../storage/entities/index.js';
 
 export function findingHandlers(
   checks: SiteChecks,
+  sets: Sets,
 ): HandlersOf<
   | 'readCode'
   | 'listSkeletons'
@@ -40,13 +41,13 @@ export function findingHandlers(
 
     async listFindings({ params, query }, { em }) {
       const site = await findSite(em, params.site);
-      const { snapshot } = await resolveSet(em, site, query.of);
+      const { snapshot } = await sets.resolve(em, site, query.of);
       const { open, waived } = await checks.applyWaivers(em, site, snapshot);
       const before =
         query.against === undefined
           ? []
           : await checks.find(
-              (await resolveSet(em, site, query.against)).snapshot,
+              (await sets.resolve(em, site, query.against)).snapshot,
               await checks.knowledge(em, site),
             );
       const wanted = <T extends Finding>(findings: readonly T[]): T[] =>
@@ -61,17 +62,17 @@ export function findingHandlers(
     },
 
     async fixFinding({ params, body }, context) {
-      return fixDraft(checks, params.site, { ...body, findings: [params.finding] }, context);
+      return fixDraft({ checks, sets }, params.site, { ...body, findings: [params.finding] }, context);
     },
 
     async fixFindings({ params, body }, context) {
-      return fixDraft(checks, params.site, body, context);
+      return fixDraft({ checks, sets }, params.site, body, context);
     },
 
     async waiveFinding({ params, body }, { em, actor }) {
       await checks.prepare(em, params.site);
       return withSiteLock(em, params.site, async (transaction, site) => {
-        const snapshot = toSnapshot(site, await loadDraft(transaction, site));
+        const { snapshot } = await sets.draft(transaction, site);
         const found = await checks.find(snapshot, await checks.knowledge(transaction, site));
         const finding = found.find(({ id }) => id === params.finding);
         if (!finding) throw notFound(params.finding);
@@ -121,15 +122,14 @@ interface FixInput {
 }
 
 async function fixDraft(
-  checks: SiteChecks,
+  { checks, sets }: { readonly checks: SiteChecks; readonly sets: Sets },
   key: string,
   body: FixInput,
   { em, actor }: { readonly em: EntityManager; readonly actor: string },
 ) {
   const knowledge = await checks.prepare(em, key);
   return withSiteLock(em, key, async (transaction, site) => {
-    const draft = await loadDraft(transaction, site);
-    const before = toSnapshot(site, draft);
+    const { snapshot: before } = await sets.draft(transaction, site);
     // What somebody has accepted is fixed only when it is asked for by name.
     const accepted = (await checks.applyWaivers(transaction, site, before)).waived.map(({ id }) => id);
     const { fixed, snapshot } = await checks.readers.run('fixAll', {
@@ -141,7 +141,7 @@ async function fixDraft(
     if (body.findings) assertAllFixed(body.findings, fixed, await checks.find(before, knowledge));
     const changes = difference(before, snapshot).map((change) => change.message);
     if (!body.preview && fixed.length > 0) {
-      await saveDraft(transaction, draft, snapshot, actor);
+      await saveDraft(transaction, site, before, snapshot, actor);
       const what = fixed.length === 1 ? '1 finding' : `${fixed.length} findings`;
       audit(transaction, site, actor, 'fix', `Fixed ${what}. ${changes.join(' ')}`);
       await transaction.flush();

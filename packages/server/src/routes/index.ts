@@ -1,6 +1,7 @@
 import type { Handlers } from '../http/context.js';
 import type { Settings } from '../settings.js';
 import { SeenDrafts } from '../site/seen-drafts.js';
+import type { Sets } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import { checklistHandlers } from './checklist.js';
@@ -19,23 +20,24 @@ import { verificationHandlers } from './verification.js';
 export interface SharedParts {
   readonly settings: Settings;
   readonly checks: SiteChecks;
+  readonly sets: Sets;
   readonly summaries: SiteSummaries;
 }
 
 /** All handlers; the type says that none is missing. */
-export function createHandlers({ settings, checks, summaries }: SharedParts): Handlers {
+export function createHandlers({ settings, checks, sets, summaries }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
   return {
     ...sessionHandlers(settings),
     ...siteHandlers(settings, checks, summaries),
-    ...snippetHandlers(seenDrafts),
-    ...orderHandlers(checks),
-    ...releaseHandlers(checks, seenDrafts),
-    ...planHandlers(),
+    ...snippetHandlers(sets, seenDrafts),
+    ...orderHandlers(checks, sets),
+    ...releaseHandlers(checks, sets, seenDrafts),
+    ...planHandlers(sets),
     ...fieldHandlers(),
     ...recipeHandlers(checks),
-    ...checklistHandlers(checks),
-    ...verificationHandlers(checks),
-    ...findingHandlers(checks),
+    ...checklistHandlers(checks, sets),
+    ...verificationHandlers(checks, sets),
+    ...findingHandlers(checks, sets),
   };
 }

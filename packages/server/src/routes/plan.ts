@@ -18,18 +18,18 @@ import {
 import type { HandlersOf } from '../http/context.js';
 import { ServiceError } from '../errors.js';
 import { findSite } from '../site/site-lock.js';
-import { resolveSet } from '../site/sets.js';
+import type { Sets } from '../site/sets.js';
 import { HostEntity, SnippetEntity, type Host, type Site } from '../storage/entities/index.js';
 
-export function planHandlers(): HandlersOf<'showPlan' | 'showCalendar'> {
+export function planHandlers(sets: Sets): HandlersOf<'showPlan' | 'showCalendar'> {
   return {
     async showPlan({ params, query }, { em }) {
       const site = await findSite(em, params.site);
       const host = await findHost(em, site, query);
       const environment = host?.environment ?? query.environment ?? 'live';
-      const { name, snapshot } = await resolveSet(em, site, query.of ?? environment);
+      const { name, snapshot } = await sets.resolve(em, site, query.of ?? environment);
       const load = toLoad(query, snapshot, environment, host);
-      const { snapshot: draft } = await resolveSet(em, site, 'draft');
+      const { snapshot: draft } = await sets.resolve(em, site, 'draft');
       const plan = planPage(snapshot, load);
       const isDraft = query.of === 'draft';
       const draftChanges = isDraft ? [] : planDifference(plan, planPage(draft, load));

@@ -8,10 +8,9 @@ import type { HandlersOf } from '../http/context.js';
 import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
 import { point, publishDraft } from '../site/publish.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
-import { findRelease, resolveSet } from '../site/sets.js';
+import { findRelease, type Sets } from '../site/sets.js';
 import { servedNow, type SeenDraft, type SeenDrafts } from '../site/seen-drafts.js';
 import type { SiteChecks } from '../site/site-checks.js';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
 import {
   PointerEntity,
   ReleaseEntity,
@@ -19,10 +18,11 @@ import {
   type Release,
   type Site,
 } from '../storage/entities/index.js';
-import { releaseSnapshot, type ReleaseHead } from '../storage/releases.js';
+import type { ReleaseHead } from '../storage/releases.js';
 
 export function releaseHandlers(
   checks: SiteChecks,
+  sets: Sets,
   seenDrafts: SeenDrafts,
 ): HandlersOf<
   'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff'
@@ -34,7 +34,7 @@ export function releaseHandlers(
       const releases = await em.find(
         ReleaseEntity,
         { site },
-        { orderBy: { number: 'desc' }, exclude: ['snippets', 'ranks'] },
+        { orderBy: { number: 'desc' }, exclude: ['snippets'] },
       );
       return { data: { items: releases.map((release) => summary(release, pointers)) } };
     },
@@ -42,9 +42,8 @@ export function releaseHandlers(
     async publish({ params, body }, { em, actor, ifMatch }) {
       await checks.prepare(em, params.site);
       return withSiteLock(em, params.site, async (transaction, site) => {
-        const draft = await loadDraft(transaction, site);
-        const now = toSnapshot(site, draft);
-        const tag = draftTag(site, draft);
+        const { snapshot: now } = await sets.draft(transaction, site);
+        const tag = draftTag(now);
         const seen = seenDrafts.find(site, ifMatch);
         // Whoever published meanwhile must not be taken back in silence.
         const isPinned = seen !== undefined && seen.served === (await servedNow(transaction, site));
@@ -73,7 +72,7 @@ export function releaseHandlers(
       const release = await findRelease(em, site, params.release);
       const data = {
         ...summary(release, await em.find(PointerEntity, { site })),
-        snapshot: await releaseSnapshot(em, release),
+        snapshot: await sets.release(em, release),
       };
       return { data, etag: etag(release.digest) };
     },
@@ -109,7 +108,7 @@ export function releaseHandlers(
 
     async showDiff({ params, query }, { em }) {
       const site = await findSite(em, params.site);
-      const [from, to] = [await resolveSet(em, site, query.from), await resolveSet(em, site, query.to)];
+      const [from, to] = [await sets.resolve(em, site, query.from), await sets.resolve(em, site, query.to)];
       return { data: { from: from.name, to: to.name, changes: difference(from.snapshot, to.snapshot) } };
     },
   };

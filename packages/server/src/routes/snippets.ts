@@ -7,15 +7,18 @@ import { addSnippet } from '../site/add-snippet.js';
 import { findSnippet } from '../site/find-snippet.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { copySnippet } from '../site/copy-snippet.js';
+import type { Sets } from '../site/sets.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import { draftTag, lastChange } from '../site/draft-tag.js';
 import { setParts } from '../site/edit-draft.js';
 import { snippetHistory } from '../site/snippet-history.js';
 import { snippetResource } from '../site/snippet-resource.js';
-import { loadDraft, setState, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { setState, type DraftSnippet } from '../storage/draft.js';
+import { toSnapshot } from '../storage/read-draft.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 
 export function snippetHandlers(
+  sets: Sets,
   seenDrafts: SeenDrafts,
 ): HandlersOf<
   | 'listSnippets'
@@ -30,7 +33,7 @@ export function snippetHandlers(
   return {
     async listSnippets({ params }, { em }) {
       const site = await findSite(em, params.site);
-      return { data: { items: (await loadDraft(em, site)).map(snippetResource) } };
+      return { data: { items: (await sets.draft(em, site)).snippets.map(snippetResource) } };
     },
 
     async createSnippet({ params, body }, { em, actor }) {
@@ -110,10 +113,9 @@ export function snippetHandlers(
 
     async showDraft({ params }, { em }) {
       const site = await findSite(em, params.site);
-      const draft = await loadDraft(em, site);
-      const snapshot = toSnapshot(site, draft);
+      const { snapshot } = await sets.draft(em, site);
       const last = await lastChange(em, site);
-      const etag = draftTag(site, draft);
+      const etag = draftTag(snapshot);
       await seenDrafts.remember(em, site, etag, snapshot);
       return {
         data: {

@@ -1,11 +1,12 @@
 import type { HandlersOf } from '../http/context.js';
 import { verification } from '../jobs/verification.js';
+import type { Sets } from '../site/sets.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 
-export function verificationHandlers({ readers, client }: Visiting): HandlersOf<'verify'> {
+export function verificationHandlers({ readers, client }: Visiting, sets: Sets): HandlersOf<'verify'> {
   return {
     verify({ params, body }, { em }) {
-      return verification({ ...params, ...body }, { em, readers, client });
+      return verification({ ...params, ...body }, { em, sets, readers, client });
     },
   };
 }

@@ -13,7 +13,7 @@ import {
 } from '@pragmatica/core';
 import { usedFields } from '../storage/field-names.js';
 import type { Site } from '../storage/entities/index.js';
-import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
+import { readDraft, snapshotSite } from '../storage/read-draft.js';
 import { lastRanks } from '../storage/ranks.js';
 import { installsAt } from '../storage/recipe-uses.js';
 import { staleAmong } from '../storage/site-summaries.js';
@@ -106,7 +106,7 @@ async function whatIsThere(
   // Code that was pasted a moment ago has not been read for recipes yet.
   const stale = await staleAmong(em, ids);
   for (const site of sites.filter(({ id }) => stale.has(id) && !installs.has(id))) {
-    const uses = await checks.recipeUses(em, toSnapshot(site, await loadDraft(em, site)));
+    const uses = await checks.recipeUses(em, (await readDraft(em, site.id)).snapshot);
     const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
     if (there) installs.set(site.id, there.name);
   }

@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { snapshotSite } from '../storage/draft.js';
+import { snapshotSite } from '../storage/read-draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
 import { audit } from './site-lock.js';

@@ -1,12 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { orderLists, snapshotDigest, type Placement } from '@pragmatica/core';
-import { toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { orderLists, snapshotDigest, type Placement, type Snapshot } from '@pragmatica/core';
 import { AuditEntity, type Site } from '../storage/entities/index.js';
 import { etag, type LastChange } from './entity-tag.js';
 
 /** The draft's entity tag: it changes with anything that a release would hold. */
-export function draftTag(site: Site, draft: readonly DraftSnippet[]): string {
-  return etag(`draft-${snapshotDigest(toSnapshot(site, draft)).slice(0, 32)}`);
+export function draftTag(snapshot: Snapshot): string {
+  return etag(`draft-${snapshotDigest(snapshot).slice(0, 32)}`);
 }
 
 /** Who changed anything of the site last. */
@@ -16,11 +15,8 @@ export async function lastChange(em: EntityManager, site: Site): Promise<LastCha
 }
 
 /** The order lists of a draft. */
-export function orderData(
-  site: Site,
-  draft: readonly DraftSnippet[],
-): { placement: Placement; parts: string[] }[] {
-  return orderLists(toSnapshot(site, draft)).map(({ placement, parts }) => ({
+export function orderData(snapshot: Snapshot): { placement: Placement; parts: string[] }[] {
+  return orderLists(snapshot).map(({ placement, parts }) => ({
     placement,
     parts: [...parts],
   }));

@@ -1,6 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { ServiceError } from '../errors.js';
-import { toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { type DraftSnippet } from '../storage/draft.js';
+import { toSnapshot } from '../storage/read-draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { usedFields } from '../storage/field-names.js';
 import { setParts } from './edit-draft.js';

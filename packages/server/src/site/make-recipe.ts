@@ -8,7 +8,8 @@ import {
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import type { Readers } from '../reading/readers.js';
-import { loadSnippetsByKey, toSnapshot } from '../storage/draft.js';
+import { loadSnippetsByKey } from '../storage/draft.js';
+import { toSnapshot } from '../storage/read-draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { setParts } from './edit-draft.js';
 import { findSnippet } from './find-snippet.js';

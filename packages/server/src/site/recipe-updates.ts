@@ -12,7 +12,8 @@ import {
   type SnapshotSnippet,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { loadSnippet, loadSnippets, toSnapshot, type DraftSnippet } from '../storage/draft.js';
+import { loadSnippet, loadSnippets, type DraftSnippet } from '../storage/draft.js';
+import { toSnapshot } from '../storage/read-draft.js';
 import type { Site } from '../storage/entities/index.js';
 import { usedFields } from '../storage/field-names.js';
 import { listBehind } from '../storage/recipe-uses.js';

@@ -1,6 +1,7 @@
-import { canonicalJson, type Snapshot } from '@pragmatica/core';
+import type { Snapshot } from '@pragmatica/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { LRUCache } from 'lru-cache';
+import { roughSize } from './sets.js';
 import { PointerEntity, type Site } from '../storage/entities/index.js';
 
 /** A draft as somebody saw it, and what visitors got at that moment. */
@@ -21,7 +22,7 @@ export class SeenDrafts {
   readonly #seen = new LRUCache<string, SeenDraft>({
     maxSize: MAX_BYTES,
     ttl: KEPT_MS,
-    sizeCalculation: ({ snapshot }) => 1_000 + canonicalJson(snapshot).length,
+    sizeCalculation: ({ snapshot }) => roughSize(snapshot),
   });
 
   async remember(em: EntityManager, site: Site, tag: string, snapshot: Snapshot): Promise<void> {

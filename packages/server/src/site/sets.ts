@@ -1,10 +1,80 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Environment } from '@pragmatica/contract';
 import type { Snapshot } from '@pragmatica/core';
+import { LRUCache } from 'lru-cache';
 import { ServiceError } from '../errors.js';
-import { loadDraft, snapshotSite, toSnapshot } from '../storage/draft.js';
 import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
+import { readDraft, snapshotSite, type Draft } from '../storage/read-draft.js';
 import { releaseSnapshot } from '../storage/releases.js';
+import { siteRevision } from '../storage/site-summaries.js';
+
+const MAX_BYTES = 64 << 20;
+
+/**
+ * The sets of sites: drafts as they are, and what releases hold. What has not changed since somebody looked is not read
+ * again: a draft is known by its revision, and a release never changes.
+ */
+export class Sets {
+  readonly #drafts = new LRUCache<number, Draft>({
+    maxSize: MAX_BYTES,
+    sizeCalculation: ({ snapshot }) => roughSize(snapshot),
+  });
+  readonly #releases = new LRUCache<number, Snapshot>({ maxSize: MAX_BYTES, sizeCalculation: roughSize });
+
+  /** A site's draft. Inside a transaction it is read anew: what is not there for all is kept for nobody. */
+  async draft(em: EntityManager, site: Site): Promise<Draft> {
+    if (em.isInTransaction()) return readDraft(em, site.id);
+    const known = this.#drafts.get(site.id);
+    if (known && known.revision === (await siteRevision(em, site.id))) return known;
+    const draft = await readDraft(em, site.id);
+    this.#drafts.set(site.id, draft);
+    return draft;
+  }
+
+  /** What a release holds. */
+  async release(em: EntityManager, release: Release): Promise<Snapshot> {
+    let snapshot = this.#releases.get(release.id);
+    if (!snapshot) {
+      snapshot = await releaseSnapshot(em, release);
+      if (!em.isInTransaction()) this.#releases.set(release.id, snapshot);
+    }
+    return snapshot;
+  }
+
+  /** The release that an environment serves; undefined while there is none. */
+  async served(
+    em: EntityManager,
+    site: Site,
+    environment: Environment,
+  ): Promise<{ number: number; snapshot: Snapshot } | undefined> {
+    const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
+    if (!pointer) return undefined;
+    const release = pointer.release as Release;
+    return { number: release.number, snapshot: await this.release(em, release) };
+  }
+
+  /**
+   * The set that a reference (`draft`, `live`, `staging` or a release's number) means.
+   *
+   * @returns the snapshot, and a name for people
+   * @throws ServiceError 404 for a release that does not exist
+   */
+  async resolve(
+    em: EntityManager,
+    site: Site,
+    reference: string,
+  ): Promise<{ name: string; snapshot: Snapshot }> {
+    if (reference === 'draft') return { name: 'the draft', snapshot: (await this.draft(em, site)).snapshot };
+    if (reference === 'live' || reference === 'staging') {
+      const served = await this.served(em, site, reference);
+      return served
+        ? { name: `${reference} (release ${served.number})`, snapshot: served.snapshot }
+        : { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
+    }
+    const release = await findRelease(em, site, Number(reference));
+    return { name: `release ${release.number}`, snapshot: await this.release(em, release) };
+  }
+}
 
 /** The set before anything was published: nothing. */
 export function emptySnapshot(site: Site): Snapshot {
@@ -15,44 +85,17 @@ export function emptySnapshot(site: Site): Snapshot {
   };
 }
 
-/**
- * The set that a reference (`draft`, `live`, `staging` or a release's number) means.
- *
- * @returns the snapshot, and a name for people
- * @throws ServiceError 404 for a release that does not exist
- */
-export async function resolveSet(
-  em: EntityManager,
-  site: Site,
-  reference: string,
-): Promise<{ name: string; snapshot: Snapshot }> {
-  if (reference === 'draft')
-    return { name: 'the draft', snapshot: toSnapshot(site, await loadDraft(em, site)) };
-  if (reference === 'live' || reference === 'staging') {
-    const served = await servedRelease(em, site, reference);
-    return served
-      ? { name: `${reference} (release ${served.number})`, snapshot: served.snapshot }
-      : { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
-  }
-  const release = await findRelease(em, site, Number(reference));
-  return { name: `release ${release.number}`, snapshot: await releaseSnapshot(em, release) };
-}
-
-/** The release that an environment serves; undefined while there is none. */
-export async function servedRelease(
-  em: EntityManager,
-  site: Site,
-  environment: Environment,
-): Promise<{ number: number; snapshot: Snapshot } | undefined> {
-  const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
-  if (!pointer) return undefined;
-  const release = pointer.release as Release;
-  return { number: release.number, snapshot: await releaseSnapshot(em, release) };
-}
-
 /** @throws ServiceError 404 */
 export async function findRelease(em: EntityManager, site: Site, number: number): Promise<Release> {
   const release = await em.findOne(ReleaseEntity, { site, number });
   if (!release) throw new ServiceError('not-found', `The site "${site.key}" has no release ${number}.`);
   return release;
+}
+
+const SNIPPET_BYTES = 1_000;
+
+/** About how much memory a set takes: its code, and something for each snippet. */
+export function roughSize({ snippets }: Snapshot): number {
+  const code = snippets.flatMap(({ parts }) => parts.map((part) => part.code.length));
+  return code.reduce((sum, length) => sum + 2 * length, SNIPPET_BYTES * (snippets.length + 1));
 }

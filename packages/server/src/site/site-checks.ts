@@ -48,6 +48,7 @@ export class SiteChecks {
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
   readonly #found = new LRUCache<string, Promise<readonly Finding[]>>({ max: RESULTS_KEPT });
+  readonly #uses = new WeakMap<Snapshot, { edition: string; uses: RecipeUse[] }>();
   #lastId = 0;
 
   constructor({ readers, client }: Visiting) {
@@ -76,7 +77,11 @@ export class SiteChecks {
   /** The recipes that the snippets of a set are installs of. */
   async recipeUses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
     const { recipes, edition } = await this.recipeCache.read(em);
-    return this.readers.run('recipeUses', { snapshot, recipes, edition });
+    const known = this.#uses.get(snapshot);
+    if (known?.edition === edition) return known.uses;
+    const uses = await this.readers.run('recipeUses', { snapshot, recipes, edition });
+    this.#uses.set(snapshot, { edition, uses });
+    return uses;
   }
 
   /** What somebody has ticked off for a site. */

@@ -1,17 +1,15 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { countFindings, difference, findingsHoldUntil, type Snapshot } from '@pragmatica/core';
-import { loadDraft, toSnapshot } from '../storage/draft.js';
 import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import {
   findSummarizedSite,
   saveSummary,
-  siteRevision,
   staleSites,
   type SiteSummary,
   type SummarizedSite,
 } from '../storage/site-summaries.js';
 import { attentionOf, urgencyOf } from './attention.js';
-import { emptySnapshot, servedRelease } from './sets.js';
+import { emptySnapshot, type Sets } from './sets.js';
 import type { SiteChecks } from './site-checks.js';
 
 /** So long somebody who asks about one site waits for what is being worked out. */
@@ -23,10 +21,12 @@ const WAITED_MS = 500;
  */
 export class SiteSummaries {
   readonly #checks: SiteChecks;
+  readonly #sets: Sets;
   readonly #running = new Map<number, Promise<void>>();
 
-  constructor(checks: SiteChecks) {
+  constructor(checks: SiteChecks, sets: Sets) {
     this.#checks = checks;
+    this.#sets = sets;
   }
 
   /** A site with its summary; one that is being worked out is waited for a little. @throws when there is no such site */
@@ -64,11 +64,9 @@ export class SiteSummaries {
   }
 
   async #refresh(em: EntityManager, id: number): Promise<void> {
-    // Read first: what is changed while the rest is read makes another round.
-    const revision = await siteRevision(em, id);
     const site = await em.findOne(SiteEntity, { id });
     if (!site) return;
-    const snapshot = toSnapshot(site, await loadDraft(em, site));
+    const { revision, snapshot } = await this.#sets.draft(em, site);
     const uses = await this.#checks.recipeUses(em, snapshot);
     const recognised = uses.flatMap(({ recipe, snippets }) =>
       snippets.flatMap((snippet) => (snippet.recipe ? [] : [{ snippet: snippet.key, recipe: recipe.key }])),
@@ -80,7 +78,7 @@ export class SiteSummaries {
 
   async #summarize(em: EntityManager, site: Site, snapshot: Snapshot): Promise<SiteSummary> {
     const { open, waived } = await this.#checks.applyWaiversAsKnown(em, site, snapshot);
-    const served = await servedRelease(em, site, 'live');
+    const served = await this.#sets.served(em, site, 'live');
     const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
     const pendingChanges = difference(served?.snapshot ?? emptySnapshot(site), snapshot).length;
     const attention = attentionOf({

@@ -1,8 +1,8 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import type { DraftSnippet } from '../storage/draft.js';
+import type { StoredSnippet } from '../storage/read-draft.js';
 
 /** A snippet as the API shows it. */
-export function snippetResource({ snippet, parts }: DraftSnippet): SnippetResource {
+export function snippetResource({ snippet, parts }: StoredSnippet): SnippetResource {
   const { include, exclude, updatedAt, key, name, purpose, provider, note, state } = snippet;
   const { limits, needs, version, updatedBy } = snippet;
   return {

@@ -1,7 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   fieldNames,
-  normalizeLimits,
   placementKey,
   type Snapshot,
   type SnapshotPart,
@@ -11,17 +10,10 @@ import {
 import { groupBy } from '../group-by.js';
 import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
 
+/** A snippet of a draft that is to be changed. */
 export interface DraftSnippet {
   readonly snippet: Snippet;
   readonly parts: readonly Part[];
-}
-
-/** A site's snippets with their parts, in the order in which they were added: two queries, however many there are. */
-export async function loadDraft(em: EntityManager, site: Site): Promise<DraftSnippet[]> {
-  const snippets = await em.find(SnippetEntity, { site }, { orderBy: { id: 'asc' } });
-  const parts = await em.find(PartEntity, { snippet: { site } }, { orderBy: { position: 'asc' } });
-  const bySnippet = groupBy(parts, (part) => part.snippet.id);
-  return snippets.map((snippet) => ({ snippet, parts: bySnippet.get(snippet.id) ?? [] }));
 }
 
 /** One snippet of a draft with its parts; undefined where the site has none of this key. */
@@ -35,17 +27,20 @@ export async function loadSnippet(
   return { snippet, parts: await em.find(PartEntity, { snippet }, { orderBy: { position: 'asc' } }) };
 }
 
-/** Snippets of a draft by their keys; those that there are not are left out. Two queries. */
+/** Snippets of a draft by their keys; those that there are not are left out. Three queries. */
 export async function loadSnippetsByKey(
   em: EntityManager,
   site: Site,
   keys: readonly string[],
 ): Promise<DraftSnippet[]> {
   if (keys.length === 0) return [];
-  const snippets = await em.find(SnippetEntity, { site, key: { $in: [...keys] } }, { fields: ['id'] });
+  const rows = await em.execute<{ id: number }[]>(
+    `select id from snippet where site_id = ? and "key" in (select jsonb_array_elements_text(?::jsonb)) order by id`,
+    [site.id, JSON.stringify(keys)],
+  );
   return loadSnippets(
     em,
-    snippets.map(({ id }) => id),
+    rows.map(({ id }) => id),
   );
 }
 
@@ -61,78 +56,42 @@ export async function loadSnippets(em: EntityManager, ids: readonly number[]): P
   });
 }
 
-/** The draft as the plain data that core works on. */
-export function toSnapshot(site: Site, draft: readonly DraftSnippet[]): Snapshot {
-  return {
-    format: 'pragmatica-set/1',
-    site: snapshotSite(site),
-    snippets: draft.map(toSnapshotSnippet),
-  };
-}
-
-/** What a snapshot says of its site. What is not defined is left out, so that older digests stay as they were. */
-export function snapshotSite({ key, name, timeZone, pageGroups, consent, fields }: Site): Snapshot['site'] {
-  return {
-    key,
-    name,
-    timeZone,
-    ...(pageGroups.length > 0 ? { pageGroups } : {}),
-    ...(consent ? { consent } : {}),
-    ...(fields.length > 0 ? { fields } : {}),
-  };
-}
-
-function toSnapshotSnippet({ snippet, parts }: DraftSnippet): SnapshotSnippet {
-  const { key, name, purpose, provider, note, state, include, exclude, needs } = snippet;
-  const { stateAt, stateBy } = snippet;
-  const limits = normalizeLimits(snippet.limits);
-  return {
-    key,
-    name,
-    purpose,
-    provider,
-    note,
-    state,
-    pages: { include, exclude },
-    ...(limits ? { limits } : {}),
-    ...(state !== 'on' && stateAt && stateBy != null
-      ? { stateSince: { at: stateAt.toISOString(), by: stateBy } }
-      : {}),
-    // Left out where there is nothing, so that a release without them has the digest that it always had.
-    ...(needs.length > 0 ? { needs } : {}),
-    ...(snippet.recipe ? { recipe: snippet.recipe } : {}),
-    parts: parts.map(({ placement, rank, code, statement }) => ({
-      placement,
-      rank,
-      code,
-      ...(statement === '' ? {} : { statement }),
-    })),
-  };
-}
-
 /**
- * Saves the states and parts of a set that core has worked out from a draft: what is as it was is not touched.
+ * Saves the states and parts of a set that core has worked out from a draft: what is as it was is neither read nor
+ * written.
  *
  * @param by - the login of whoever changes it
  */
 export async function saveDraft(
   em: EntityManager,
-  draft: readonly DraftSnippet[],
+  site: Site,
+  before: Snapshot,
   target: Snapshot,
   by: string,
 ): Promise<void> {
-  const targets = new Map(target.snippets.map((snippet) => [snippet.key, snippet]));
-  for (const { snippet, parts } of draft) {
-    const now = targets.get(snippet.key);
-    if (!now) continue;
-    const isSame =
-      now.parts.length === parts.length && now.parts.every((part, i) => isSamePart(part, parts[i]!));
-    if (isSame && now.state === snippet.state) continue;
+  const old = new Map(before.snippets.map((snippet) => [snippet.key, snippet]));
+  const changed = new Map(
+    target.snippets.flatMap((snippet) => {
+      const was = old.get(snippet.key);
+      return was && !isSame(was, snippet) ? [[snippet.key, snippet] as const] : [];
+    }),
+  );
+  for (const { snippet, parts } of await loadSnippetsByKey(em, site, [...changed.keys()])) {
+    const now = changed.get(snippet.key)!;
     Object.assign(snippet, { updatedBy: by, updatedAt: new Date() });
     if (now.state !== snippet.state) setState(snippet, now.state, by);
     saveParts(em, snippet, parts, now.parts);
   }
   await em.flush();
+}
+
+function isSame(a: SnapshotSnippet, b: SnapshotSnippet): boolean {
+  return (
+    a === b ||
+    (a.state === b.state &&
+      a.parts.length === b.parts.length &&
+      a.parts.every((part, i) => isSamePart(part, b.parts[i]!)))
+  );
 }
 
 /** Gives a snippet these parts, by position. */
@@ -157,12 +116,12 @@ export function saveParts(
   for (const part of existing.slice(parts.length)) em.remove(part);
 }
 
-function isSamePart(a: SnapshotPart, b: Part): boolean {
+function isSamePart(a: SnapshotPart, b: SnapshotPart): boolean {
   return (
     placementKey(a.placement) === placementKey(b.placement) &&
     a.rank === b.rank &&
     a.code === b.code &&
-    (a.statement ?? '') === b.statement
+    (a.statement ?? '') === (b.statement ?? '')
   );
 }
 

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { canonicalJson, freezeSet, thawSet, type FrozenSet, type Snapshot } from '@pragmatica/core';
-import { ReleaseContentEntity, ReleaseEntity, type Release, type Site } from './entities/index.js';
+import { ReleaseEntity, type Release, type Site } from './entities/index.js';
 
 type Body = FrozenSet['header'] | FrozenSet['snippets'][number];
 
@@ -15,7 +15,7 @@ export async function addRelease(
   head: ReleaseHead,
   snapshot: Snapshot,
 ): Promise<Release> {
-  const { header, snippets, ranks } = freezeSet(snapshot);
+  const { header, snippets } = freezeSet(snapshot);
   const ids = await keepContents(em, [
     { key: null, body: header },
     ...snippets.map((snippet) => ({ key: snippet.key, body: snippet })),
@@ -30,15 +30,16 @@ export async function addRelease(
       createdAt: new Date(),
       header: ids[0]!,
       snippets: ids.slice(1),
-      ranks,
     },
     { persist: true },
   );
 }
 
 /** The set that a release holds, byte for byte. One query. */
-export async function releaseSnapshot(em: EntityManager, release: Release): Promise<Snapshot> {
-  const { header, snippets, ranks } = release;
+export async function releaseSnapshot(
+  em: EntityManager,
+  { header, snippets }: Pick<Release, 'header' | 'snippets'>,
+): Promise<Snapshot> {
   const rows = await em.execute<{ id: number; body: Body }[]>(
     'select id, body from release_content where id = any(?::int[])',
     [`{${[header.id, ...snippets].join()}}`],
@@ -47,7 +48,6 @@ export async function releaseSnapshot(em: EntityManager, release: Release): Prom
   return thawSet({
     header: bodies.get(header.id) as FrozenSet['header'],
     snippets: snippets.map((id) => bodies.get(id) as FrozenSet['snippets'][number]),
-    ranks,
   });
 }
 
@@ -79,10 +79,9 @@ async function keepContents(
 }
 
 async function idsOf(em: EntityManager, digests: readonly string[]): Promise<Map<string, number>> {
-  const rows = await em.find(
-    ReleaseContentEntity,
-    { digest: { $in: [...new Set(digests)] } },
-    { fields: ['digest'] },
+  const rows = await em.execute<{ id: number; digest: string }[]>(
+    'select id, digest from release_content where digest = any(?::char(64)[])',
+    [`{${digests.join()}}`],
   );
   return new Map(rows.map(({ digest, id }) => [digest, id]));
 }

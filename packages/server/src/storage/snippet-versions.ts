@@ -22,11 +22,14 @@ interface Row extends Omit<StoredVersion, 'createdAt'> {
  */
 export async function snippetVersions(em: EntityManager, site: Site, key: string): Promise<StoredVersion[]> {
   const rows = await em.execute<Row[]>(
-    `with version as (select id from release_content where "key" = ?),
+    `with version as materialized (select id from release_content where "key" = ?),
      held as (
-       select r.id, r.number,
-         (select one from unnest(r.snippets) one where one in (select id from version)) as content
-       from release r where r.site_id = ?
+       select r.id, r.number, found.content
+       from release r left join (
+         select of.id, v.id as content from release of, unnest(of.snippets) as one (id) join version v using (id)
+         where of.site_id = ?
+       ) as found on found.id = r.id
+       where r.site_id = ?
      ),
      changed as (
        select id, content, lag(content) over (order by number) as before, number from held
@@ -37,7 +40,7 @@ export async function snippetVersions(em: EntityManager, site: Site, key: string
      left join release_content c on c.id = h.content
      where h.content is distinct from h.before
      order by h.number`,
-    [key, site.id],
+    [key, site.id, site.id],
   );
   return rows.map(({ createdAt, ...row }) => ({ ...row, createdAt: new Date(createdAt) }));
 }

@@ -169,8 +169,6 @@ export const ReleaseEntity = defineEntity({
     header: () => p.manyToOne(ReleaseContentEntity).index(),
     /** Ids of the frozen snippets, in order. */
     snippets: p.type(IntegerList),
-    /** Of all parts of all snippets in order. */
-    ranks: p.type(IntegerList),
     snippetsOn: p.integer(),
     /** Why it was published with errors, and with which. */
     forced: p.json<ForcedRelease>().nullable(),

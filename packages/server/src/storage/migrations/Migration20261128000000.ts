@@ -19,14 +19,14 @@ export class Migration20261128000000 extends Migration {
     );
     await this.execute(`create index "release_content_key_index" on "release_content" ("key")`);
     await this.execute(
-      `alter table "release" add column "header_id" int null, add column "snippets" int[] not null default '{}', add column "ranks" int[] not null default '{}'`,
+      `alter table "release" add column "header_id" int null, add column "snippets" int[] not null default '{}'`,
     );
     await this.execute(`drop trigger release_is_immutable on "release"`);
     await this.#takeApart();
     await this.execute(`drop view "gateway_release"`);
     await this.execute(`
       alter table "release" drop column "snapshot", alter column "header_id" set not null,
-        alter column "snippets" drop default, alter column "ranks" drop default,
+        alter column "snippets" drop default,
         add constraint "release_header_id_foreign" foreign key ("header_id") references "release_content" ("id") on update cascade
     `);
     await this.execute(`create index "release_header_id_index" on "release" ("header_id")`);
@@ -43,7 +43,7 @@ export class Migration20261128000000 extends Migration {
       for each statement execute function refuse_release_change()
     `);
     await this.execute(
-      `create view "gateway_release" as select id, number, digest, header_id as header, snippets, ranks from "release"`,
+      `create view "gateway_release" as select id, number, digest, header_id as header, snippets from "release"`,
     );
     await this.execute(`create view "gateway_content" as select id, body from "release_content"`);
   }
@@ -54,7 +54,7 @@ export class Migration20261128000000 extends Migration {
     for (const { id } of await this.execute(`select id from "release" order by id`)) {
       const [row] = await this.execute(`select snapshot from "release" where id = ?`, [id]);
       const { snapshot } = row as { snapshot: Snapshot | string };
-      const { header, snippets, ranks } = freezeSet(
+      const { header, snippets } = freezeSet(
         typeof snapshot === 'string' ? (JSON.parse(snapshot) as Snapshot) : snapshot,
       );
       const contents = [
@@ -74,10 +74,11 @@ export class Migration20261128000000 extends Migration {
       );
       for (const one of kept as { id: number; digest: string }[]) known.set(one.digest, one.id);
       const [headerId, ...ids] = contents.map(({ digest }) => known.get(digest)!);
-      await this.execute(
-        `update "release" set header_id = ?, snippets = ?::int[], ranks = ?::int[] where id = ?`,
-        [headerId, `{${ids.join()}}`, `{${ranks.join()}}`, id],
-      );
+      await this.execute(`update "release" set header_id = ?, snippets = ?::int[] where id = ?`, [
+        headerId,
+        `{${ids.join()}}`,
+        id,
+      ]);
     }
   }
 }
