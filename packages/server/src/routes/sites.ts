@@ -1,21 +1,19 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { pageMatcher, pageRulesWords, withoutGroups } from '@pragmatica/core';
-import type { HostResource } from '@pragmatica/contract';
-import { isLocalhost } from '@pragmatica/contract/node';
 import { assertIfMatch } from '../http/if-match.js';
 import { pagePosition } from '../http/page-position.js';
 import { etag } from '../site/entity-tag.js';
 import type { HandlersOf } from '../http/context.js';
-import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import type { Settings } from '../settings.js';
-import { audit, withSiteLock, findSite, notifyGateways } from '../site/site-lock.js';
+import { addSite, editSite } from '../site/edit-site.js';
+import { withSiteLock, findSite } from '../site/site-lock.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { siteResource, siteSummaryResource } from '../site/site-resource.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import { toCursor } from '../storage/cursor.js';
 import { listSites, type SitePosition } from '../storage/site-summaries.js';
-import { AuditEntity, HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+import { AuditEntity, HostEntity, type Site } from '../storage/entities/index.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 
 const POSITION: SitePosition = [0, '', 0];
@@ -24,7 +22,7 @@ const POSITION: SitePosition = [0, '', 0];
 const ACTIVITY_LENGTH = 200;
 
 export function siteHandlers(
-  settings: Settings,
+  { PRAGMATICA_GATEWAY_PORT: gatewayPort }: Settings,
   checks: SiteChecks,
   summaries: SiteSummaries,
 ): HandlersOf<
@@ -62,30 +60,8 @@ export function siteHandlers(
 
     async createSite({ body }, { em, actor }) {
       const key = keyOrFromName(body.key, body.name);
-      const site = await em.transactional(async (transaction) => {
-        await assertFree(transaction, key);
-        const created = transaction.create(
-          SiteEntity,
-          {
-            key,
-            name: body.name,
-            timeZone: body.timeZone,
-            pageGroups: body.pageGroups,
-            consent: body.consent,
-            fields: body.fields,
-            updatedBy: actor,
-            updatedAt: new Date(),
-            version: 1,
-          },
-          { persist: true },
-        );
-        await transaction.flush();
-        await setHosts(transaction, created, body.hosts, settings);
-        audit(transaction, created, actor, 'site.add', `Added the site “${body.name}”.`);
-        await transaction.flush();
-        await notifyGateways(transaction, created);
-        return created;
-      });
+      const home = { ...body, key, consent: body.consent ?? undefined };
+      const site = await addSite(em, home, { actor, gatewayPort });
       return { ...(await answer(em, summaries, site)), location: `/api/v1/sites/${key}` };
     },
 
@@ -96,25 +72,7 @@ export function siteHandlers(
     async editSite({ params, body }, { em, actor, ifMatch }) {
       const site = await withSiteLock(em, params.site, async (transaction, found) => {
         assertIfMatch(ifMatch, siteTag(found), 'The site', { by: found.updatedBy, at: found.updatedAt });
-        if (body.name !== undefined) found.name = body.name;
-        if (body.timeZone !== undefined) found.timeZone = body.timeZone;
-        if (body.pageGroups !== undefined) found.pageGroups = body.pageGroups;
-        if (body.consent !== undefined) found.consent = body.consent;
-        if (body.fields !== undefined) found.fields = body.fields;
-        if (body.hosts !== undefined) await setHosts(transaction, found, body.hosts, settings);
-        found.updatedBy = actor;
-        found.updatedAt = new Date();
-        audit(
-          transaction,
-          found,
-          actor,
-          'site.edit',
-          `Changed the site’s ${Object.keys(body)
-            .map((name) => FIELD_WORDS[name])
-            .join(' and ')}.`,
-        );
-        await transaction.flush();
-        await notifyGateways(transaction, found);
+        await editSite(transaction, found, body, { actor, gatewayPort });
         return found;
       });
       return answer(em, summaries, site);
@@ -147,55 +105,6 @@ export function siteHandlers(
       };
     },
   };
-}
-
-const FIELD_WORDS: Record<string, string> = {
-  name: 'name',
-  timeZone: 'time zone',
-  hosts: 'hosts',
-  pageGroups: 'page groups',
-  consent: 'purposes of consent',
-  fields: 'fields',
-};
-
-async function assertFree(em: EntityManager, key: string): Promise<void> {
-  if ((await em.count(SiteEntity, { key })) === 0) return;
-  throw new ServiceError('conflict', `There is a site "${key}" already. Give another key.`, {
-    errors: [{ pointer: '/key', detail: 'This key is taken.' }],
-  });
-}
-
-async function setHosts(
-  em: EntityManager,
-  site: Site,
-  hosts: readonly Required<HostResource>[],
-  settings: Settings,
-): Promise<void> {
-  const taken = await em.findOne(
-    HostEntity,
-    { host: { $in: hosts.map((host) => host.host) }, site: { $ne: site.id } },
-    { populate: ['site'] },
-  );
-  if (taken) {
-    const index = hosts.findIndex((host) => host.host === taken.host);
-    throw new ServiceError(
-      'conflict',
-      `The host ${taken.host} belongs to the site “${taken.site.name}” already.`,
-      {
-        errors: [{ pointer: `/hosts/${index}/host`, detail: 'This host belongs to another site.' }],
-      },
-    );
-  }
-  await em.nativeDelete(HostEntity, { site });
-  hosts.forEach((host, position) => {
-    const address = host.address ?? localAddress(host.host, settings);
-    em.create(HostEntity, { ...host, address, site, position }, { persist: true });
-  });
-}
-
-/** Names below `.localhost` are this machine's: visitors reach them at the gateway's own port. */
-function localAddress(host: string, settings: Settings): string | null {
-  return isLocalhost(host) ? `http://${host}:${settings.PRAGMATICA_GATEWAY_PORT}` : null;
 }
 
 function siteTag(site: Site): string {

@@ -1,8 +1,11 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
-import { fieldValueProblem, type EnvironmentName, type Field } from '@pragmatica/core';
+import { changeSite, fieldValueProblem, type EnvironmentName } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { groupBy } from '../group-by.js';
+import type { Site } from '../storage/entities/index.js';
+import { snapshotSite } from '../storage/read-draft.js';
+import { saveSite } from '../storage/save-site.js';
 import { changeOneOf } from './each-site.js';
 import { audit } from './site-lock.js';
 
@@ -34,9 +37,13 @@ async function changeOne(
   actor: string,
 ): Promise<SiteResult> {
   return changeOneOf(em, key, async (transaction, site) => {
-    site.fields = changes.reduce(changed, site.fields);
-    site.updatedBy = actor;
-    site.updatedAt = new Date();
+    for (const change of changes) assertFits(site, change);
+    const edits = changes.map(({ name, ...change }) => ({
+      kind: 'set-field' as const,
+      field: name,
+      ...change,
+    }));
+    saveSite(site, changeSite(snapshotSite(site), edits), actor);
     const said = changes.map(changeWords).join(' ');
     audit(transaction, site, actor, 'site.fields', said);
     await transaction.flush();
@@ -45,20 +52,16 @@ async function changeOne(
 }
 
 /** @throws ServiceError 404, 422 */
-function changed(fields: readonly Field[], { name, environment, value, site }: FieldChange): Field[] {
+function assertFits({ key, fields }: Site, { name, value }: FieldChange): void {
   const field = fields.find((candidate) => candidate.name === name);
   if (!field)
     throw new ServiceError(
       'not-found',
-      `The site "${site}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
+      `The site "${key}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
     );
   const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
   if (problem !== undefined)
     throw new ServiceError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
-  const place = environment ?? 'value';
-  const rest = Object.fromEntries(Object.entries(field).filter(([entry]) => entry !== place));
-  const next = { ...rest, ...(value === null ? {} : { [place]: value }) } as unknown as Field;
-  return fields.map((entry) => (entry === field ? next : entry));
 }
 
 function changeWords({ name, environment, value }: FieldChange): string {

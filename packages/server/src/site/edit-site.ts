@@ -1,0 +1,113 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { HostResource } from '@pragmatica/contract';
+import { isLocalhost } from '@pragmatica/contract/node';
+import { changeSite, type SiteChange, type Snapshot } from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+import { snapshotSite } from '../storage/read-draft.js';
+import { saveSite } from '../storage/save-site.js';
+import { audit, notifyGateways } from './site-lock.js';
+
+export type NewHost = Required<HostResource>;
+
+/** What may be said of a site; what is left out stays as it is. */
+export interface SiteEdit extends Omit<Extract<SiteChange, { readonly kind: 'edit-site' }>, 'kind'> {
+  readonly hosts?: readonly NewHost[] | undefined;
+}
+
+export interface EditContext {
+  readonly actor: string;
+  /** At which visitors reach names below `.localhost`. */
+  readonly gatewayPort: number;
+}
+
+const WORDS: Readonly<Record<keyof SiteEdit, string>> = {
+  name: 'name',
+  timeZone: 'time zone',
+  hosts: 'hosts',
+  pageGroups: 'page groups',
+  consent: 'purposes of consent',
+  fields: 'fields',
+};
+
+/** Adds a site. @throws ServiceError 409 where its key or one of its hosts is taken */
+export async function addSite(
+  em: EntityManager,
+  { hosts, ...home }: Snapshot['site'] & { readonly hosts: readonly NewHost[] },
+  { actor, gatewayPort }: EditContext,
+): Promise<Site> {
+  return em.transactional(async (transaction) => {
+    await assertFree(transaction, home.key);
+    const { key, name, timeZone, pageGroups = [], consent, fields = [] } = home;
+    const site = transaction.create(
+      SiteEntity,
+      {
+        ...{ key, name, timeZone, pageGroups, consent: consent ?? null, fields },
+        ...{ updatedBy: actor, updatedAt: new Date(), version: 1 },
+      },
+      { persist: true },
+    );
+    await transaction.flush();
+    await setHosts(transaction, site, hosts, gatewayPort);
+    audit(transaction, site, actor, 'site.add', `Added the site “${name}”.`);
+    await transaction.flush();
+    await notifyGateways(transaction, site);
+    return site;
+  });
+}
+
+/** Changes a site. Called inside the transaction that locked it. @throws ServiceError 409 where a host is taken */
+export async function editSite(
+  em: EntityManager,
+  site: Site,
+  { hosts, ...edit }: SiteEdit,
+  { actor, gatewayPort }: EditContext,
+): Promise<void> {
+  saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
+  if (hosts !== undefined) await setHosts(em, site, hosts, gatewayPort);
+  const edited = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
+    (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
+  );
+  const what = edited.map((name) => WORDS[name]).join(' and ');
+  audit(em, site, actor, 'site.edit', `Changed the site’s ${what}.`);
+  await em.flush();
+  await notifyGateways(em, site);
+}
+
+async function assertFree(em: EntityManager, key: string): Promise<void> {
+  if ((await em.count(SiteEntity, { key })) === 0) return;
+  throw new ServiceError('conflict', `There is a site "${key}" already. Give another key.`, {
+    errors: [{ pointer: '/key', detail: 'This key is taken.' }],
+  });
+}
+
+async function setHosts(
+  em: EntityManager,
+  site: Site,
+  hosts: readonly NewHost[],
+  gatewayPort: number,
+): Promise<void> {
+  const taken = await em.findOne(
+    HostEntity,
+    { host: { $in: hosts.map((host) => host.host) }, site: { $ne: site.id } },
+    { populate: ['site'] },
+  );
+  if (taken) {
+    const index = hosts.findIndex((host) => host.host === taken.host);
+    throw new ServiceError(
+      'conflict',
+      `The host ${taken.host} belongs to the site “${taken.site.name}” already.`,
+      { errors: [{ pointer: `/hosts/${index}/host`, detail: 'This host belongs to another site.' }] },
+    );
+  }
+  await em.nativeDelete(HostEntity, { site });
+  hosts.forEach((host, position) => {
+    const address = host.address ?? localAddress(host.host, gatewayPort);
+    em.create(HostEntity, { ...host, address, site, position }, { persist: true });
+  });
+}
+
+/** Names below `.localhost` are this machine's: visitors reach them at the gateway's own port. */
+function localAddress(host: string, gatewayPort: number): string | null {
+  return isLocalhost(host) ? `http://${host}:${gatewayPort}` : null;
+}
