@@ -16,6 +16,7 @@ export const CORE_LAYERS = [
   'edit',
   'release',
   'plan',
+  'deliver',
   'contain',
   'recipes',
   'verify',

@@ -1,5 +1,6 @@
 export { TOO_MUCH_WORDS, TooMuchError, type TooMuch } from './bounds/too-much.js';
 export * from './contain/index.js';
+export * from './deliver/index.js';
 export * from './edit/index.js';
 export * from './fields/index.js';
 export * from './insert/index.js';

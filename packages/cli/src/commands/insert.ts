@@ -1,4 +1,4 @@
-import { limitsWords, type Snapshot } from '@pragmatica/core';
+import { folderDelivery, undecided } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
 import { readSet } from '../set-file.js';
@@ -44,23 +44,8 @@ export function insertCommand(program: Command): void {
       progress.end();
       if (options.json) printJson(result);
       else report(result, options.out);
-      noteUndecided(snapshot);
+      for (const { message } of undecided(snapshot, folderDelivery)) note(message);
     });
-}
-
-/** A file is the same for everybody: what a reach asks of the moment and the visitor was decided once. */
-function noteUndecided({ snippets, site }: Snapshot): void {
-  for (const { name, state, limits } of snippets) {
-    const { devices, hours, consent } = limits ?? {};
-    if (state !== 'on' || (devices ?? hours ?? consent) === undefined) continue;
-    const words = limitsWords(
-      { ...(devices && { devices }), ...(hours && { hours }), ...(consent && { consent }) },
-      site,
-    );
-    note(
-      `“${name}” runs ${words.join(', ')}. Files cannot ask: it was decided for now, a desktop and no consent.`,
-    );
-  }
 }
 
 /** What became of one part: in how many pages it is, and by message, in which files it is not or stands elsewhere. */

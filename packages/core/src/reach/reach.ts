@@ -34,14 +34,14 @@ export interface SiteReach {
 export function normalizeLimits(limits: Limits | undefined): Limits | undefined {
   if (!limits) return undefined;
   const { environment, devices, hours, consent, visitor } = limits;
-  const normalize: Limits = {
+  const normal: Limits = {
     ...(environment ? { environment } : {}),
     ...(devices && devices.length > 0 && devices.length < 3 ? { devices } : {}),
     ...(hours && Object.values(hours).some((value) => value !== undefined) ? { hours } : {}),
     ...(consent && consent.length > 0 ? { consent } : {}),
     ...(isLimited(visitor) ? { visitor } : {}),
   };
-  return Object.keys(normalize).length > 0 ? normalize : undefined;
+  return Object.keys(normal).length > 0 ? normal : undefined;
 }
 
 /** The limits one by one in words, in the order in which they are asked. */
