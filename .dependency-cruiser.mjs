@@ -25,6 +25,7 @@ export const CORE_LAYERS = [
 
 /** The same of packages/server/src. `service.ts` puts them together. */
 export const SERVER_LAYERS = [
+  'texts',
   'storage',
   'outgoing',
   'reading',

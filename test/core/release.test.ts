@@ -76,7 +76,10 @@ describe('a set taken apart', () => {
 
   it('is refused where ranks are missing or left over', () => {
     const { header, snippets } = freezeSet(set(snippet('a')));
-    expect(() => thawSet({ header: { ...header, ranks: [] }, snippets })).to.throw(RangeError, '0 ranks for 1 parts');
+    expect(() => thawSet({ header: { ...header, ranks: [] }, snippets })).to.throw(
+      RangeError,
+      '0 ranks for 1 parts',
+    );
     expect(() => thawSet({ header: { ...header, ranks: [0, 1] }, snippets })).to.throw(RangeError);
   });
 });

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { isLocalAddress, isLocalHost } from '@pragmatica/contract/node';
 import { SiteClient, siteUrl } from '../../packages/server/dist/outgoing/site-client.js';
-import { api } from '../support/http.js';
+import { api, eventually } from '../support/http.js';
 import { ADMIN, createDatabase, listen, stageEnvironment } from '../support/stage.js';
 
 describe('what the service asks of sites itself', () => {
@@ -133,10 +133,14 @@ describe('what the service asks of sites itself', () => {
           { host: 'inside.example', environment: 'live', origin: 'http://127.0.0.7:8080', address: null },
         ],
       });
-      const attention = made.json['attention'] as { kind: string; message: string }[];
-      expect(attention.find(({ kind }) => kind === 'local-origin')?.message)
-        .to.include('inside.example (http://127.0.0.7:8080)')
-        .and.include('PRAGMATICA_LOCAL_ORIGINS=1');
+      expect(made.status).to.equal(201);
+      await eventually(async () => {
+        const { json } = await api(service.address, token, 'GET', '/sites/inside');
+        const attention = json['attention'] as { kind: string; message: string }[];
+        expect(attention.find(({ kind }) => kind === 'local-origin')?.message ?? '')
+          .to.include('inside.example (http://127.0.0.7:8080)')
+          .and.include('PRAGMATICA_LOCAL_ORIGINS=1');
+      });
       const pages = await api(service.address, token, 'GET', '/sites/inside/pages');
       expect(pages.json['message']).to.include('127.0.0.7 is an address of a private network');
     } finally {

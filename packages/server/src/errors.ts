@@ -1,28 +1,8 @@
 import type { FieldError } from '@pragmatica/contract';
+import { formatMessage, type ParamValue, type ParamsOf } from './texts/message.js';
+import { PROBLEM_MESSAGES, type ErrorCode, type ProblemId, type ProblemMessage } from './texts/problems.js';
 
-/** What may go wrong in a way that whoever asked can be told; matched by code, never by text. */
-export type ErrorCode =
-  | 'invalid-input'
-  | 'malformed-body'
-  | 'malformed-request'
-  | 'too-much-to-read'
-  | 'too-large'
-  | 'unsupported-media-type'
-  | 'not-signed-in'
-  | 'wrong-password'
-  | 'password-change-required'
-  | 'cross-site'
-  | 'not-found'
-  | 'conflict'
-  | 'nothing-to-publish'
-  | 'errors-found'
-  | 'not-contained'
-  | 'changed-meanwhile'
-  | 'if-match-required'
-  | 'too-many-attempts'
-  | 'method-not-allowed'
-  | 'unavailable'
-  | 'internal';
+export type { ErrorCode } from './texts/problems.js';
 
 export interface ErrorDetails {
   /** The fields of the request that it is about. */
@@ -31,26 +11,36 @@ export interface ErrorDetails {
   readonly changedAt?: string;
 }
 
-/** Thrown anywhere below the network interface, which alone knows how it is answered. */
-export class ServiceError extends Error {
+/** Thrown anywhere below the network interface, which alone knows how it is answered. What is said is in `texts`. */
+export class ServiceError<Id extends ProblemId = ProblemId> extends Error {
+  readonly id: Id;
   readonly code: ErrorCode;
+  readonly params: Readonly<Record<string, ParamValue>>;
   readonly details: ErrorDetails;
 
-  /** @param detail - what happened and what to do, for people */
-  constructor(code: ErrorCode, detail: string, details: ErrorDetails = {}, cause?: unknown) {
-    super(detail, { cause });
+  /** @param params - what the message of this id names */
+  constructor(id: Id, params: ParamsOf<ProblemMessage<Id>>, details: ErrorDetails = {}, cause?: unknown) {
+    const { code, message } = PROBLEM_MESSAGES.get(id)!;
+    super(formatMessage(message, params), { cause });
     this.name = 'ServiceError';
+    this.id = id;
     this.code = code;
+    this.params = params;
     this.details = details;
   }
 }
 
+/** The same with its sentence at one field of the request, too. @param pointer - into the body (RFC 6901) */
+export function errorAt<Id extends ProblemId>(
+  pointer: string,
+  id: Id,
+  params: ParamsOf<ProblemMessage<Id>>,
+): ServiceError<Id> {
+  const detail = formatMessage(PROBLEM_MESSAGES.get(id)!.message, params);
+  return new ServiceError(id, params, { errors: [{ pointer, detail }] });
+}
+
 /** While the database is away, nothing can be looked at or changed; visitors notice nothing. */
 export function databaseAway(cause?: unknown): ServiceError {
-  return new ServiceError(
-    'unavailable',
-    'The database does not answer. Visitors get their pages as they were; nothing can be looked at or changed until it is back.',
-    {},
-    cause,
-  );
+  return new ServiceError('database-away', {}, {}, cause);
 }

@@ -16,6 +16,15 @@ export const problem = z
         }),
       )
       .optional(),
+    message: z
+      .object({
+        id: z.string(),
+        params: z.record(z.string(), z.union([z.string(), z.number(), z.array(z.string())])),
+      })
+      .optional()
+      .meta({
+        description: 'What `detail` says, with its parameters apart: for clients with words of their own.',
+      }),
     changedBy: z.string().optional(),
     changedAt: z.string().optional(),
   })

@@ -55,17 +55,11 @@ export function createApiRouter({ orm, handlers, onChange, version }: ApiOptions
   for (const [path, allowed] of methods) {
     router.all(path, (request, response) => {
       response.setHeader('Allow', allowed.join(', '));
-      throw new ServiceError(
-        'method-not-allowed',
-        `${request.method} does nothing here; ${allowed.join(', ')} does.`,
-      );
+      throw new ServiceError('other-method', { method: request.method, allowed: allowed.join(', ') });
     });
   }
   router.use((request) => {
-    throw new ServiceError(
-      'not-found',
-      `The API has no ${request.method} ${request.path}. See /api/v1/openapi.json for what it has.`,
-    );
+    throw new ServiceError('no-such-call', { method: request.method, path: request.path });
   });
   return router;
 }
@@ -88,10 +82,7 @@ async function serve(
   };
   const ifMatch = request.headers['if-match'];
   if (endpoint.needsIfMatch && ifMatch === undefined) {
-    throw new ServiceError(
-      'if-match-required',
-      'Send If-Match with the ETag that you last saw, so that nobody’s change is overwritten.',
-    );
+    throw new ServiceError('if-match-missing', {});
   }
   const context: RequestContext = {
     em,
@@ -155,7 +146,7 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   const unfit = textProblem(value);
   if (unfit) {
     const where = unfit.pointer === '' ? `The ${what}` : `${unfit.pointer.slice(1)} (${what})`;
-    throw new ServiceError('invalid-input', `${where}: ${unfit.detail}`, { errors: [unfit] });
+    throw new ServiceError('input-wrong', { where, detail: unfit.detail, more: 0 }, { errors: [unfit] });
   }
   const result = schema.safeParse(value);
   if (result.success) return result.data;
@@ -163,13 +154,10 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   const first = errors[0]!;
   // A wrong address is one that leads nowhere.
   if (what === 'address')
-    throw new ServiceError(
-      'not-found',
-      `There is nothing at this address: ${first.pointer.slice(1)}: ${first.detail}`,
-    );
+    throw new ServiceError('wrong-address', { field: first.pointer.slice(1), detail: first.detail });
   const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
-  const more = errors.length > 1 ? ` And ${errors.length - 1} more.` : '';
-  throw new ServiceError('invalid-input', `${where}: ${first.detail}${more}`, { errors });
+  const params = { where, detail: first.detail, more: errors.length - 1 };
+  throw new ServiceError('input-wrong', params, { errors });
 }
 
 function assertJson(request: Request): void {
@@ -177,6 +165,6 @@ function assertJson(request: Request): void {
     request.is(['application/json', 'application/merge-patch+json']) === false ||
     request.headers['content-type'] === undefined
   ) {
-    throw new ServiceError('unsupported-media-type', 'Send the body as application/json.');
+    throw new ServiceError('not-json-type', {});
   }
 }

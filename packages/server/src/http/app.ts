@@ -74,7 +74,7 @@ export function createApp(options: AppOptions): Express {
   app.use(API_BASE, createApiRouter({ orm, handlers, onChange, version }));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
-    throw new ServiceError('not-found', `There is nothing at ${request.path}.`);
+    throw new ServiceError('nothing-at-path', { path: request.path });
   });
   app.use(createErrorHandler(log));
   return app;

@@ -17,16 +17,10 @@ export async function authenticate(
   if (endpoint.isPublic) return undefined;
   const credential = await credentialOf(em, request);
   if (!credential) {
-    throw new ServiceError(
-      'not-signed-in',
-      'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
-    );
+    throw new ServiceError('sign-in-first', {});
   }
   if (credential.member.mustChangePassword && !endpoint.beforePasswordChange) {
-    throw new ServiceError(
-      'password-change-required',
-      'You signed in with a one-time password. Choose your own password first.',
-    );
+    throw new ServiceError('own-password-first', {});
   }
   return credential;
 }
@@ -46,6 +40,6 @@ function assertSameOrigin(request: Request): void {
   const origin = request.headers.origin;
   if (origin === undefined) return;
   if (!URL.canParse(origin) || new URL(origin).host !== request.headers.host) {
-    throw new ServiceError('cross-site', 'This request came from a page of another site and was refused.');
+    throw new ServiceError('other-site', {});
   }
 }

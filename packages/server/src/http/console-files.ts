@@ -18,8 +18,7 @@ export function createConsoleRouter(folder: string): Router {
   );
   router.use(serveStatic(folder, { index: false, maxAge: '1h' }));
   router.get(/^\/(?!api\/)/, (_request, response: Response) => {
-    if (page === undefined)
-      throw new ServiceError('not-found', 'The console has not been built. Run "npm run build".');
+    if (page === undefined) throw new ServiceError('console-not-built', {});
     response.setHeader('Cache-Control', 'no-store');
     response.type('html').send(page.replaceAll(NONCE_PLACEHOLDER, response.locals['nonce'] as string));
   });

@@ -27,83 +27,47 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
 
 /** Translates foreign errors once, here; above this line nobody reads a driver's code. */
 function toServiceError(error: unknown): ServiceError {
-  if (error instanceof ServiceError) return error;
+  if (error instanceof ServiceError) return error as ServiceError;
   if (error instanceof OptimisticLockError) {
-    return new ServiceError(
-      'changed-meanwhile',
-      'Somebody else changed it at the same moment. Nothing of yours was changed: look again, then repeat.',
-      {},
-      error,
-    );
+    return new ServiceError('changed-at-once', {}, {}, error);
   }
   if (error instanceof UniqueConstraintViolationException) {
-    return new ServiceError(
-      'conflict',
-      'Something with this key or host exists already. Choose another.',
-      {},
-      error,
-    );
+    return new ServiceError('exists-already', {}, {}, error);
   }
-  if (error instanceof ReadingError)
-    return new ServiceError(
-      'too-much-to-read',
-      'This could not be read within the time and memory that reading may take. Nothing was changed. Make the code shorter, or leave the longest snippet out.',
-      {},
-      error,
-    );
+  if (error instanceof ReadingError) return new ServiceError('too-much-to-read', {}, {}, error);
   if (isDatabaseAway(error)) return databaseAway(error);
   if (error instanceof CheckConstraintViolationException || codeOf(error)?.startsWith('22') === true)
-    return new ServiceError(
-      'invalid-input',
-      'The database refuses a value in this request. Nothing was changed.',
-      {},
-      error,
-    );
+    return new ServiceError('value-refused', {}, {}, error);
   return ofRequest(error) ?? internal(error);
 }
 
 function internal(error: unknown): ServiceError {
-  return new ServiceError(
-    'internal',
-    'Something went wrong in Pragmatica itself. The log says what; nothing was changed.',
-    {},
-    error,
-  );
+  return new ServiceError('internal', {}, {}, error);
 }
 
 /** What Express and its parsers say of a request: they name a status, and are right about it. */
 function ofRequest(error: unknown): ServiceError | undefined {
-  if (error instanceof URIError)
-    return new ServiceError('not-found', 'The address is not properly encoded.', {}, error);
+  if (error instanceof URIError) return new ServiceError('address-encoding', {}, {}, error);
   if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return undefined;
   const type = 'type' in error ? error.type : undefined;
   switch (error.status) {
     case 400:
       return type === 'entity.parse.failed'
-        ? new ServiceError('malformed-body', 'The body is not valid JSON.', {}, error)
-        : new ServiceError(
-            'malformed-request',
-            `The request cannot be understood: ${error.message}.`,
-            {},
-            error,
-          );
+        ? new ServiceError('body-not-json', {}, {}, error)
+        : new ServiceError('not-understood', { why: error.message }, {}, error);
     case 404:
-      return new ServiceError('not-found', 'There is nothing at this address.', {}, error);
+      return new ServiceError('nothing-here', {}, {}, error);
     case 413:
-      return new ServiceError('too-large', 'The body is larger than 4 MB.', {}, error);
+      return new ServiceError('body-too-large', {}, {}, error);
     case 415:
       return new ServiceError(
-        'unsupported-media-type',
-        type === 'encoding.unsupported'
-          ? 'The body has a Content-Encoding that is not known here. Send it as it is, or with gzip, deflate or br.'
-          : 'The body has a charset that is not known here. Send it in UTF-8.',
+        type === 'encoding.unsupported' ? 'unknown-coding' : 'unknown-charset',
+        {},
         {},
         error,
       );
     default:
-      return error.status < 500
-        ? new ServiceError('malformed-request', `The request was refused: ${error.message}.`, {}, error)
-        : undefined;
+      return error.status < 500 ? new ServiceError('refused', { why: error.message }, {}, error) : undefined;
   }
 }
 

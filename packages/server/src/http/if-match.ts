@@ -15,10 +15,11 @@ export function assertIfMatch(
 ): void {
   const given = ifMatch.split(',').map((tag) => tag.trim());
   if (given.includes('*') || given.includes(current)) return;
-  const who = last ? ` ${last.by} changed it at ${last.at.toISOString()}.` : '';
+  if (!last) throw new ServiceError('changed-since', { what });
+  const at = last.at.toISOString();
   throw new ServiceError(
-    'changed-meanwhile',
-    `${what} is no longer what you saw.${who} Nothing was changed now: look at it again, then repeat your change.`,
-    last ? { changedBy: last.by, changedAt: last.at.toISOString() } : {},
+    'changed-since-by',
+    { what, by: last.by, at },
+    { changedBy: last.by, changedAt: at },
   );
 }

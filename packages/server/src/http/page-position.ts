@@ -1,4 +1,4 @@
-import { ServiceError } from '../errors.js';
+import { errorAt } from '../errors.js';
 import { readCursor } from '../storage/cursor.js';
 
 /**
@@ -14,8 +14,5 @@ export function pagePosition<T extends readonly (string | number)[]>(
   if (after === undefined) return undefined;
   const position = readCursor(after, shape);
   if (position) return position;
-  const detail = 'Pass `next` of the page before, as it came.';
-  throw new ServiceError('invalid-input', `after (query): ${detail}`, {
-    errors: [{ pointer: '/after', detail }],
-  });
+  throw errorAt('/after', 'page-unknown', {});
 }

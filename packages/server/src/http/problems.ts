@@ -2,7 +2,7 @@ import type { Problem } from '@pragmatica/contract';
 import type { ServiceError, ErrorCode } from '../errors.js';
 
 /** How each error is answered (RFC 9457). */
-const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; readonly title: string }>> = {
+export const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; readonly title: string }>> = {
   'invalid-input': { status: 422, title: 'Something in the request is not right' },
   'malformed-body': { status: 400, title: 'The body could not be read' },
   'malformed-request': { status: 400, title: 'The request cannot be understood' },
@@ -27,7 +27,7 @@ const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; readonly t
 };
 
 /** @param instance - the address that was asked for */
-export function toProblem({ code, message, details }: ServiceError, instance: string): Problem {
+export function toProblem({ id, code, params, message, details }: ServiceError, instance: string): Problem {
   const { status, title } = PROBLEMS[code];
   const { errors, ...rest } = details;
   return {
@@ -36,6 +36,7 @@ export function toProblem({ code, message, details }: ServiceError, instance: st
     status,
     detail: message,
     instance,
+    message: { id, params: { ...params } as Record<string, string | number | string[]> },
     ...rest,
     ...(errors ? { errors: [...errors] } : {}),
   };

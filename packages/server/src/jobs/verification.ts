@@ -20,17 +20,9 @@ export const verification: StartedJob<VerificationInput, VerificationEvent> = as
 ) {
   const site = await findSite(em, key);
   const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
-  if (!host)
-    throw new ServiceError(
-      'not-found',
-      `The site has no ${environment} host, so there is nothing to visit. Add one first.`,
-    );
+  if (!host) throw new ServiceError('no-host-to-visit', { environment });
   const served = await sets.served(em, site, environment);
-  if (!served)
-    throw new ServiceError(
-      'not-found',
-      `Nothing was published to ${environment} yet, so no snippet is expected there.`,
-    );
+  if (!served) throw new ServiceError('nothing-published', { environment });
   yield* verifySite({
     address: host.address ?? `http://${host.host}`,
     paths: paths ?? (await knownPages(host, client)).paths,

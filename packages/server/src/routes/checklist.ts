@@ -26,10 +26,9 @@ export function checklistHandlers(checks: SiteChecks, sets: Sets): HandlersOf<'s
           (entry) => entry.recipe.key === recipe && entry.step.key === step && entry.host === host,
         );
         if (!item)
-          throw new ServiceError(
-            'not-found',
-            `There is no step "${step}" of "${recipe}"${host === '' ? '' : ` for the host ${host}`} on the checklist of "${site.key}".`,
-          );
+          throw host === ''
+            ? new ServiceError('no-such-step', { step, recipe, site: site.key })
+            : new ServiceError('no-such-step-of-host', { step, recipe, host, site: site.key });
         const where = { site, recipe, step, host };
         const ticked = await transaction.findOne(StepTickEntity, where);
         // Who did it first is who did it.

@@ -8,7 +8,7 @@ import {
   type Waiver,
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { ServiceError } from '../errors.js';
+import { ServiceError, errorAt } from '../errors.js';
 import { codeChanges } from '../site/code-changes.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import type { Sets } from '../site/sets.js';
@@ -75,16 +75,10 @@ export function findingHandlers(
         const { snapshot } = await sets.draft(transaction, site);
         const found = await checks.find(snapshot, await checks.knowledge(transaction, site));
         const finding = found.find(({ id }) => id === params.finding);
-        if (!finding) throw notFound(params.finding);
+        if (!finding) throw new ServiceError('finding-gone', { finding: params.finding });
         if (!isWaivable(finding))
-          throw new ServiceError(
-            'invalid-input',
-            `“${finding.title}” cannot be accepted: it would break the page for visitors. ${finding.advice}`,
-          );
-        if (body.until < today(site)) {
-          const detail = `${body.until} is over already. Choose today or a later day.`;
-          throw new ServiceError('invalid-input', detail, { errors: [{ pointer: '/until', detail }] });
-        }
+          throw new ServiceError('cannot-be-accepted', { title: finding.title, advice: finding.advice });
+        if (body.until < today(site)) throw errorAt('/until', 'day-over', { day: body.until });
         const waiver = { fingerprint: finding.fingerprint, ...body, author: actor };
         const old = await transaction.findOne(WaiverEntity, { site, finding: finding.id });
         const values = { ...waiver, title: finding.title, createdAt: new Date() };
@@ -105,8 +99,7 @@ export function findingHandlers(
     async removeWaiver({ params }, { em, actor }) {
       await withSiteLock(em, params.site, async (transaction, site) => {
         const waiver = await transaction.findOne(WaiverEntity, { site, finding: params.finding });
-        if (!waiver)
-          throw new ServiceError('not-found', `Nobody has accepted a finding "${params.finding}".`);
+        if (!waiver) throw new ServiceError('not-accepted', { finding: params.finding });
         transaction.remove(waiver);
         audit(transaction, site, actor, 'waive', `No longer accepted: ${waiver.title}.`);
         await transaction.flush();
@@ -150,13 +143,6 @@ async function fixDraft(
   });
 }
 
-function notFound(id: string): ServiceError {
-  return new ServiceError(
-    'not-found',
-    `There is no finding "${id}" in the draft; perhaps it was fixed meanwhile.`,
-  );
-}
-
 /** @throws ServiceError for a finding that is not there, or that only a person can fix */
 function assertAllFixed(
   wanted: readonly string[],
@@ -166,12 +152,7 @@ function assertAllFixed(
   wanted.forEach((id, index) => {
     if (fixed.some((finding) => finding.id === id)) return;
     const isThere = found.some((finding) => finding.id === id);
-    const detail = isThere
-      ? `The finding "${id}" cannot be fixed automatically: its advice says what to do.`
-      : notFound(id).message;
-    throw new ServiceError(isThere ? 'invalid-input' : 'not-found', detail, {
-      errors: [{ pointer: `/findings/${index}`, detail }],
-    });
+    throw errorAt(`/findings/${index}`, isThere ? 'not-fixable' : 'finding-gone', { finding: id });
   });
 }
 

@@ -1,7 +1,7 @@
 import { applyChanges, difference, placementKey, placementWords } from '@pragmatica/core';
 import { assertIfMatch } from '../http/if-match.js';
 import type { HandlersOf } from '../http/context.js';
-import { ServiceError } from '../errors.js';
+import { errorAt } from '../errors.js';
 import { audit, withSiteLock, findSite } from '../site/site-lock.js';
 import { draftTag, lastChange, orderData } from '../site/draft-tag.js';
 import type { Sets } from '../site/sets.js';
@@ -80,6 +80,5 @@ function assertSameParts(
     new Set(wanted).size === wanted.length &&
     wanted.every((key) => present.includes(key));
   if (isSame) return;
-  const detail = `The list must hold each part ${where} once: ${present.join(', ') || 'none'}.`;
-  throw new ServiceError('invalid-input', detail, { errors: [{ pointer, detail }] });
+  throw errorAt(pointer, 'parts-differ', { where, parts: present.join(', ') || 'none' });
 }

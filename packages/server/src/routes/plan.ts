@@ -17,6 +17,7 @@ import {
 } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { ServiceError } from '../errors.js';
+import { fieldError } from '../texts/field-errors.js';
 import { findSite } from '../site/site-lock.js';
 import type { Sets } from '../site/sets.js';
 import { HostEntity, SnippetEntity, type Host, type Site } from '../storage/entities/index.js';
@@ -39,8 +40,7 @@ export function planHandlers(sets: Sets): HandlersOf<'showPlan' | 'showCalendar'
     async showCalendar({ params, query }, { em }) {
       const site = await findSite(em, params.site);
       const snippet = await em.findOne(SnippetEntity, { site, key: params.snippet });
-      if (!snippet)
-        throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${params.snippet}".`);
+      if (!snippet) throw new ServiceError('no-such-snippet', { site: site.key, snippet: params.snippet });
       const { timeZone } = site;
       const clock = zoneClock(timeZone);
       const at = toMoment(query.at, timeZone);
@@ -71,16 +71,13 @@ async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promis
   const host = hosts.find((entry) => entry.host === named);
   if (!host) {
     const known = hosts.map((entry) => entry.host).join(', ') || 'none yet';
-    throw new ServiceError(
-      'not-found',
-      `The site "${site.key}" has no host "${named}". Its hosts: ${known}.`,
-    );
+    throw new ServiceError('no-such-host', { site: site.key, host: named, known });
   }
   if (query.environment !== undefined && query.environment !== host.environment)
     throw new ServiceError(
-      'invalid-input',
-      `The host ${named} is in ${host.environment}, not in ${query.environment}.`,
-      { errors: [{ pointer: '/environment', detail: 'Leave it out: the host tells it.' }] },
+      'host-elsewhere',
+      { host: named, environment: host.environment, asked: query.environment },
+      { errors: [fieldError('/environment', 'host-tells-environment', {})] },
     );
   return host;
 }
@@ -112,9 +109,9 @@ function toConsent(text: string, site: Snapshot['site']): string[] {
   const unknown = keys.find((key) => !known.includes(key));
   if (unknown === undefined) return keys;
   throw new ServiceError(
-    'invalid-input',
-    `The site asks nobody about “${unknown}”. Its purposes: ${known.join(', ') || 'none yet'}.`,
-    { errors: [{ pointer: '/consent', detail: 'Name one of the site’s purposes.' }] },
+    'no-such-purpose',
+    { purpose: unknown, known: known.join(', ') || 'none yet' },
+    { errors: [fieldError('/consent', 'name-a-purpose', {})] },
   );
 }
 

@@ -127,13 +127,8 @@ function assertSeen(
   } catch (error) {
     if (!seen || !(error instanceof ServiceError)) throw error;
     const changes = difference(seen.snapshot, now).map(({ message }) => message);
-    const what = changes.length === 0 ? '' : ` Changed in the draft since: ${changes.join(' ')}`;
-    throw new ServiceError(
-      'changed-meanwhile',
-      `Somebody else published since you looked. Nothing of yours was published, so as not to undo theirs.${what} Look again, then publish.`,
-      error.details,
-      error,
-    );
+    const params = { count: changes.length, changes: changes.join(' ') };
+    throw new ServiceError('published-since', params, error.details, error);
   }
 }
 

@@ -8,6 +8,7 @@ import { checkDecoy, hashPassword, isPassword } from '../auth/secrets.js';
 import { SESSION_COOKIE } from '../http/authenticate.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
 import { ServiceError } from '../errors.js';
+import { fieldError } from '../texts/field-errors.js';
 import type { Settings } from '../settings.js';
 import { audit } from '../site/site-lock.js';
 
@@ -37,20 +38,14 @@ export function sessionHandlers(
         : await checkDecoy(body.password);
       if (!member || !isRight) {
         attempts.failed(body.login, address);
-        throw new ServiceError(
-          'wrong-password',
-          'Name or password is wrong. The first start of the service printed a one-time password.',
-        );
+        throw new ServiceError('wrong-password', {});
       }
       attempts.succeeded(body.login, address);
       if (body.newPassword !== undefined) {
         await replacePassword(member, body.password, body.newPassword, '/newPassword');
         await endOthers(em, member, body.endTokens);
       } else if (member.mustChangePassword && body.as === 'token') {
-        throw new ServiceError(
-          'password-change-required',
-          'This is a one-time password. Send newPassword as well, to choose your own.',
-        );
+        throw new ServiceError('own-password-along', {});
       }
       const days = body.as === 'session' ? settings.PRAGMATICA_SESSION_DAYS : TOKEN_DAYS;
       const { secret } = createCredential(
@@ -85,9 +80,8 @@ export function sessionHandlers(
       assertNoWait(attempts, member.login, address, context.response);
       if (!(await isPassword(member.passwordHash, body.current))) {
         attempts.failed(member.login, address);
-        throw new ServiceError('invalid-input', 'The current password is wrong.', {
-          errors: [{ pointer: '/current', detail: 'This is not your current password.' }],
-        });
+        const errors = [fieldError('/current', 'not-your-password', {})];
+        throw new ServiceError('current-password-wrong', {}, { errors });
       }
       attempts.succeeded(member.login, address);
       await replacePassword(member, body.current, body.new, '/new');
@@ -119,7 +113,7 @@ export function sessionHandlers(
       const { em } = context;
       const member = credentialOf(context).member;
       const count = await em.nativeDelete(CredentialEntity, { id: params.token, member, kind: 'token' });
-      if (count === 0) throw new ServiceError('not-found', 'You have no such token.');
+      if (count === 0) throw new ServiceError('no-such-token', {});
       audit(em, null, member.login, 'token', 'Took a token back.');
       await em.flush();
       return { data: undefined };
@@ -133,11 +127,9 @@ function assertNoWait(attempts: Attempts, login: string, address: string, respon
   if (wait === 0) return;
   const seconds = Math.ceil(wait / 1000);
   response.setHeader('Retry-After', seconds);
-  const words =
-    seconds < 120
-      ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}`
-      : `${Math.ceil(seconds / 60)} minutes`;
-  throw new ServiceError('too-many-attempts', `Too many wrong passwords. Wait ${words}, then try again.`);
+  throw seconds < 120
+    ? new ServiceError('wait-seconds', { seconds })
+    : new ServiceError('wait-minutes', { minutes: Math.ceil(seconds / 60) });
 }
 
 /**
@@ -168,9 +160,7 @@ async function replacePassword(
   pointer: string,
 ): Promise<void> {
   if (next === current) {
-    throw new ServiceError('invalid-input', 'The new password is the old one.', {
-      errors: [{ pointer, detail: 'Choose another password than the current one.' }],
-    });
+    throw new ServiceError('same-password', {}, { errors: [fieldError(pointer, 'another-password', {})] });
   }
   member.passwordHash = await hashPassword(next);
   member.mustChangePassword = false;

@@ -7,6 +7,7 @@ import {
   type UnrankedSnippet,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
+import { fieldError } from '../texts/field-errors.js';
 import { saveParts } from '../storage/draft.js';
 import { SnippetEntity, type Site, type Snippet } from '../storage/entities/index.js';
 import { lastRanks, type LastRank } from '../storage/ranks.js';
@@ -29,10 +30,8 @@ export async function addSnippet(
   actor: string,
 ): Promise<Snippet> {
   if ((await em.count(SnippetEntity, { site, key: snippet.key })) > 0) {
-    const detail = `The site has a snippet "${snippet.key}" already. Give another name or key.`;
-    throw new ServiceError('conflict', detail, {
-      errors: [{ pointer: '/key', detail: 'This key is taken.' }],
-    });
+    const errors = [fieldError('/key', 'key-taken', {})];
+    throw new ServiceError('snippet-key-taken', { key: snippet.key }, { errors });
   }
   const last = await lastRanks(em, [site.id]);
   return createSnippet(em, site, snippet, { last: last.get(site.id) ?? [], actor });

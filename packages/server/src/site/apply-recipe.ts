@@ -11,6 +11,7 @@ import {
   type Recipe,
   type SnippetState,
 } from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
 import { usedFields } from '../storage/field-names.js';
 import type { Site } from '../storage/entities/index.js';
 import { readDraft, snapshotSite } from '../storage/read-draft.js';
@@ -59,11 +60,12 @@ export async function applyToSites(
     const known = await whatIsThere(transaction, [...sites.values()], recipe, application, context);
     const results = targets.map(({ site: key, values }): SiteResult => {
       const site = sites.get(key);
-      if (!site) return { site: key, isDone: false, message: `There is no site "${key}".` };
+      if (!site)
+        return { site: key, isDone: false, message: new ServiceError('no-such-site', { site: key }).message };
       const refusal = refusalOf(recipe, values, application, known.installs.get(site.id));
       if (refusal !== undefined) return { site: key, isDone: false, message: refusal };
       if (known.taken.has(site.id)) {
-        const message = `The site has a snippet "${application.key}" already. Give another name or key.`;
+        const { message } = new ServiceError('snippet-key-taken', { key: application.key });
         return { site: key, isDone: false, message };
       }
       known.taken.add(site.id);
@@ -128,7 +130,7 @@ function refusalOf(
   const problems = givenValueProblems(recipe, values);
   if (problems.length > 0) return problems.map(({ message }) => message).join(' ');
   if (there === undefined || recipe.repeatable || isNamed) return undefined;
-  return `It has this already, as “${there}”, which stays as it is. For a second one give it a name of its own.`;
+  return new ServiceError('installed-already', { name: there }).message;
 }
 
 function doneWords(name: string, { snippet, fields }: Applied): string {

@@ -55,13 +55,13 @@ async function changeOne(
 function assertFits({ key, fields }: Site, { name, value }: FieldChange): void {
   const field = fields.find((candidate) => candidate.name === name);
   if (!field)
-    throw new ServiceError(
-      'not-found',
-      `The site "${key}" has no field "${name}". Its fields: ${fields.map((entry) => entry.name).join(', ') || 'none yet'}.`,
-    );
+    throw new ServiceError('no-such-field', {
+      ...{ site: key, field: name },
+      known: fields.map((entry) => entry.name).join(', ') || 'none yet',
+    });
   const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
   if (problem !== undefined)
-    throw new ServiceError('invalid-input', `“${field.label}” cannot be “${value!}”. ${problem}`);
+    throw new ServiceError('field-cannot-be', { label: field.label, value: value!, problem });
 }
 
 function changeWords({ name, environment, value }: FieldChange): string {

@@ -27,9 +27,8 @@ async function copyInto(
   actor: string,
 ): Promise<string> {
   const { key, name } = snippet;
-  if (site.key === from.key) throw new ServiceError('conflict', 'This is the site that it comes from.');
-  if ((await em.count(SnippetEntity, { site, key })) > 0)
-    throw new ServiceError('conflict', `It has a snippet "${key}" already, which stays as it is.`);
+  if (site.key === from.key) throw new ServiceError('same-site', {});
+  if ((await em.count(SnippetEntity, { site, key })) > 0) throw new ServiceError('snippet-stays', { key });
   const { fields, pageGroups, missingConsent } = baggageOf(snippet, from, snapshotSite(site));
   site.fields = [...site.fields, ...fields];
   site.pageGroups = [...site.pageGroups, ...pageGroups];

@@ -6,6 +6,7 @@ import { ServiceError } from '../errors.js';
 import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import { snapshotSite } from '../storage/read-draft.js';
 import { saveSite } from '../storage/save-site.js';
+import { fieldError } from '../texts/field-errors.js';
 import { audit, notifyGateways } from './site-lock.js';
 
 export type NewHost = Required<HostResource>;
@@ -76,9 +77,7 @@ export async function editSite(
 
 async function assertFree(em: EntityManager, key: string): Promise<void> {
   if ((await em.count(SiteEntity, { key })) === 0) return;
-  throw new ServiceError('conflict', `There is a site "${key}" already. Give another key.`, {
-    errors: [{ pointer: '/key', detail: 'This key is taken.' }],
-  });
+  throw new ServiceError('site-key-taken', { key }, { errors: [fieldError('/key', 'key-taken', {})] });
 }
 
 async function setHosts(
@@ -95,9 +94,9 @@ async function setHosts(
   if (taken) {
     const index = hosts.findIndex((host) => host.host === taken.host);
     throw new ServiceError(
-      'conflict',
-      `The host ${taken.host} belongs to the site “${taken.site.name}” already.`,
-      { errors: [{ pointer: `/hosts/${index}/host`, detail: 'This host belongs to another site.' }] },
+      'host-taken',
+      { host: taken.host, site: taken.site.name },
+      { errors: [fieldError(`/hosts/${index}/host`, 'host-of-another-site', {})] },
     );
   }
   await em.nativeDelete(HostEntity, { site });

@@ -27,23 +27,16 @@ export async function followRecipe(
   const before = toSnapshot(site, [found]);
   const snippet = before.snippets[0]!;
   if (snippet.recipe)
-    throw new ServiceError(
-      'conflict',
-      `“${snippet.name}” follows the recipe “${snippet.recipe.key}” already.`,
-    );
+    throw new ServiceError('follows-already', { name: snippet.name, recipe: snippet.recipe.key });
   const { book } = await checks.recipeCache.read(em);
   const recipe =
     named === undefined ? (await checks.recipeUses(em, before))[0]?.recipe : findRecipe(book, named);
-  if (!recipe)
-    throw new ServiceError(
-      'conflict',
-      `No recipe knows the code of “${snippet.name}”. Name one, or make one of it.`,
-    );
+  if (!recipe) throw new ServiceError('no-recipe-knows', { name: snippet.name });
   const used = await usedFields(em, [site.id]);
   const at = { site: before.site, usedFields: used.get(site.id) ?? [] };
   const followed = await checks.readers.run('followRecipe', { recipe, snippet, at });
   if ('problem' in followed)
-    throw new ServiceError('conflict', `“${snippet.name}” stays as it is. ${followed.problem}`);
+    throw new ServiceError('cannot-follow', { name: snippet.name, problem: followed.problem });
   site.fields = followed.fields;
   const link = { key: recipe.key, version: recipe.version, fields: followed.names };
   Object.assign(found.snippet, { recipe: link, updatedBy: actor, updatedAt: new Date() });

@@ -11,6 +11,7 @@ import type { Readers } from '../reading/readers.js';
 import { loadSnippetsByKey } from '../storage/draft.js';
 import { toSnapshot } from '../storage/read-draft.js';
 import type { Site } from '../storage/entities/index.js';
+import { fieldError } from '../texts/field-errors.js';
 import { setParts } from './edit-draft.js';
 import { findSnippet } from './find-snippet.js';
 import { keyOrFromName } from './key-or-from-name.js';
@@ -44,19 +45,14 @@ export async function makeRecipe(
   const name = making.name ?? followed?.name ?? snippet.name;
   const key = followed?.key ?? keyOrFromName(making.key, name);
   if (!followed && book.find(key))
-    throw new ServiceError('conflict', `There is a recipe "${key}" already. Give another name or key.`, {
-      errors: [{ pointer: '/key', detail: 'This key is taken.' }],
-    });
+    throw new ServiceError('recipe-key-taken', { key }, { errors: [fieldError('/key', 'key-taken', {})] });
   const as = { key, name, followed };
   const made = await readers.run('recipeFromSnippet', { snippet, snapshot: before, as });
   const { changes: _, ...rest } = made.recipe;
   const next: Recipe = making.changes === undefined ? rest : { ...rest, changes: making.changes };
   assertSound(next);
   if (followed && canonicalJson({ ...next, version: followed.version }) === canonicalJson(followed))
-    throw new ServiceError(
-      'conflict',
-      `“${snippet.name}” is as version ${followed.version} of its recipe describes it: there is nothing new.`,
-    );
+    throw new ServiceError('nothing-new', { name: snippet.name, version: followed.version });
   if (making.preview) return next;
   site.fields = made.fields;
   const link = { key, version: next.version, fields: made.names };
@@ -77,10 +73,10 @@ function followedBy(
 ): Recipe | undefined {
   const newest = link && (key === undefined || key === link.key) ? book.find(link.key) : undefined;
   if (newest && newest.version > link!.version)
-    throw new ServiceError(
-      'conflict',
-      `“${name}” follows version ${link!.version} of “${newest.name}”, and there is version ${newest.version}. Bring it up first.`,
-    );
+    throw new ServiceError('behind-recipe', {
+      ...{ name, version: link!.version },
+      ...{ recipe: newest.name, newest: newest.version },
+    });
   return newest;
 }
 
@@ -88,7 +84,9 @@ function followedBy(
 function assertSound(recipe: Recipe): void {
   const problems = recipeProblems(recipe);
   if (problems.length === 0) return;
-  throw new ServiceError('invalid-input', `No recipe can be made of it yet. ${problems[0]!.message}`, {
-    errors: problems.map(({ path, message }) => ({ pointer: `/${path.join('/')}`, detail: message })),
-  });
+  throw new ServiceError(
+    'recipe-not-sound',
+    { problem: problems[0]!.message },
+    { errors: problems.map(({ path, message }) => ({ pointer: `/${path.join('/')}`, detail: message })) },
+  );
 }

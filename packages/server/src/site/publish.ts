@@ -8,6 +8,7 @@ import {
   type UncontainedPart,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
+import { fieldError } from '../texts/field-errors.js';
 import { PointerEntity, type Release, type Site } from '../storage/entities/index.js';
 import { addRelease } from '../storage/releases.js';
 import { audit, notifyGateways } from './site-lock.js';
@@ -45,10 +46,11 @@ export async function publishDraft(
     (environment) => pointers.find((pointer) => pointer.environment === environment)?.release,
   );
   if (served.every((release) => release?.digest === digest)) {
-    throw new ServiceError(
-      'nothing-to-publish',
-      `The draft is what ${listWords(input.environments)} already ${input.environments.length > 1 ? 'serve' : 'serves'} (release ${served[0]!.number}).`,
-    );
+    throw new ServiceError('served-already', {
+      environments: input.environments,
+      count: input.environments.length,
+      release: served[0]!.number,
+    });
   }
   const release = await addRelease(
     em,
@@ -97,13 +99,9 @@ export async function point(
 function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string): ForcedRelease | null {
   if (errors.length === 0) return null;
   if (force === undefined) {
-    const [first] = errors;
-    const more = errors.length === 1 ? '' : ` And ${errors.length - 1} more.`;
-    throw new ServiceError(
-      'errors-found',
-      `Nothing was published: the checks find ${errors.length === 1 ? 'an error' : `${errors.length} errors`}. ${first!.title}.${more} Fix or accept them, or publish with a reason.`,
-      { errors: fieldsOf(snapshot, errors) },
-    );
+    const { title } = errors[0]!;
+    const params = { count: errors.length, title, more: errors.length - 1 };
+    throw new ServiceError('errors-found', params, { errors: fieldsOf(snapshot, errors) });
   }
   return { reason: force, findings: errors.map(({ id, check, title }) => ({ id, check, title })) };
 }
@@ -111,15 +109,15 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
 function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
-  const names = listWords([...new Set(parts.map((part) => `“${part.name}”`))]);
+  const names = [...new Set(parts.map((part) => `“${part.name}”`))];
   throw new ServiceError(
     'not-contained',
-    `Nothing was published. The code of ${names} would change the page around it. ${parts[0]!.message}`,
+    { names, problem: parts[0]!.message },
     {
-      errors: parts.map((part) => ({
-        pointer: `/snippets/${snapshot.snippets.findIndex((snippet) => snippet.key === part.snippet)}/parts/${part.index}/code`,
-        detail: `“${part.name}”: ${part.message}`,
-      })),
+      errors: parts.map(({ name, snippet, index, message: problem }) => {
+        const at = snapshot.snippets.findIndex(({ key }) => key === snippet);
+        return fieldError(`/snippets/${at}/parts/${index}/code`, 'part-not-contained', { name, problem });
+      }),
     },
   );
 }
@@ -130,6 +128,6 @@ function fieldsOf(snapshot: Snapshot, findings: readonly Finding[]): FieldError[
     const { snippet, part } = subjects[0]!;
     const index = snapshot.snippets.findIndex(({ key }) => key === snippet);
     const place = part === undefined ? '' : `/parts/${Number(part.split('/')[1]) - 1}/code`;
-    return { pointer: `/snippets/${index}${place}`, detail: `${title}. ${advice} (${id})` };
+    return fieldError(`/snippets/${index}${place}`, 'finding-there', { title, advice, finding: id });
   });
 }

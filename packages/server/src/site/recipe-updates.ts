@@ -114,24 +114,16 @@ export async function updateFromRecipe(
   }: { readonly book: RecipeBook; readonly replaceEdits: boolean; readonly actor: string },
 ): Promise<string> {
   const found = await loadSnippet(em, site, key);
-  if (!found) throw new ServiceError('not-found', `The site "${site.key}" has no snippet "${key}".`);
+  if (!found) throw new ServiceError('no-such-snippet', { site: site.key, snippet: key });
   const { snippet, parts } = found;
   const used = await usedFields(em, [site.id]);
   const behind = behindOf(site, found, book, used.get(site.id) ?? []);
   if (!behind) {
-    throw new ServiceError(
-      'conflict',
-      snippet.recipe
-        ? `“${snippet.name}” follows the newest version of its recipe already.`
-        : `“${snippet.name}” follows no recipe.`,
-    );
+    throw new ServiceError(snippet.recipe ? 'follows-newest' : 'follows-none', { name: snippet.name });
   }
   const { brought, to, changes } = behind;
   if (brought.replaced.length > 0 && !replaceEdits)
-    throw new ServiceError(
-      'conflict',
-      `Left as it is, because somebody changed it by hand: ${brought.replaced.join(' ')}`,
-    );
+    throw new ServiceError('edited-by-hand', { replaced: brought.replaced.join(' ') });
   site.fields = brought.fields;
   Object.assign(snippet, { recipe: brought.snippet.recipe, updatedBy: actor, updatedAt: new Date() });
   await setParts(em, site, snippet, parts, brought.snippet.parts);

@@ -1,7 +1,7 @@
 import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/postgresql';
 import type { RecipeResource, RecipeSummary } from '@pragmatica/contract';
 import { canonicalJson, recipeDifference, type Recipe, type RecipeBook } from '@pragmatica/core';
-import { ServiceError } from '../errors.js';
+import { ServiceError, errorAt } from '../errors.js';
 import { RecipeEntity } from '../storage/entities/index.js';
 import { countInstalls, listInstalls } from '../storage/recipe-uses.js';
 import { audit } from './site-lock.js';
@@ -67,7 +67,7 @@ export async function describeRecipe(
 /** @throws ServiceError 404 */
 export function findRecipe(book: RecipeBook, key: string): Recipe {
   const recipe = book.find(key);
-  if (!recipe) throw new ServiceError('not-found', `There is no recipe "${key}".`);
+  if (!recipe) throw new ServiceError('no-such-recipe', { recipe: key });
   return recipe;
 }
 
@@ -76,10 +76,7 @@ export function findVersion(book: RecipeBook, key: string, version: number): Rec
   const recipe = book.version(key, version);
   if (recipe) return recipe;
   const known = findRecipe(book, key);
-  throw new ServiceError(
-    'not-found',
-    `“${known.name}” has no version ${version}; the newest is ${known.version}.`,
-  );
+  throw new ServiceError('no-such-version', { name: known.name, version, newest: known.version });
 }
 
 /**
@@ -122,6 +119,5 @@ export async function keepRecipe(em: EntityManager, recipe: Recipe, actor: strin
 
 function versionTaken({ name, version, key }: Recipe, book?: RecipeBook): ServiceError {
   const next = (book?.find(key)?.version ?? version) + 1;
-  const detail = `“${name}” has a version ${version} already, which says something else. Versions never change: call this one ${next}.`;
-  return new ServiceError('conflict', detail, { errors: [{ pointer: '/version', detail }] });
+  return errorAt('/version', 'version-taken', { name, version, next });
 }

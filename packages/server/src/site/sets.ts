@@ -88,7 +88,7 @@ export function emptySnapshot(site: Site): Snapshot {
 /** @throws ServiceError 404 */
 export async function findRelease(em: EntityManager, site: Site, number: number): Promise<Release> {
   const release = await em.findOne(ReleaseEntity, { site, number });
-  if (!release) throw new ServiceError('not-found', `The site "${site.key}" has no release ${number}.`);
+  if (!release) throw new ServiceError('no-such-release', { site: site.key, number });
   return release;
 }
 

@@ -6,7 +6,7 @@ import { ServiceError } from '../errors.js';
 /** @throws ServiceError 404 */
 export async function findSite(em: EntityManager, key: string): Promise<Site> {
   const site = await em.findOne(SiteEntity, { key });
-  if (!site) throw new ServiceError('not-found', `There is no site "${key}".`);
+  if (!site) throw new ServiceError('no-such-site', { site: key });
   return site;
 }
 
@@ -21,7 +21,7 @@ export async function withSiteLock<T>(
 ): Promise<T> {
   return em.transactional(async (transaction) => {
     const site = await transaction.findOne(SiteEntity, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
-    if (!site) throw new ServiceError('not-found', `There is no site "${key}".`);
+    if (!site) throw new ServiceError('no-such-site', { site: key });
     return change(transaction, site);
   });
 }

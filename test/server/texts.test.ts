@@ -1,0 +1,91 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { expect } from 'chai';
+import { IntlMessageFormat } from 'intl-messageformat';
+import { FIELD_MESSAGES, PROBLEMS, PROBLEM_MESSAGES, ServiceError, formatMessage } from '@pragmatica/server';
+import { TYPE } from '@formatjs/icu-messageformat-parser';
+import { format } from 'prettier';
+
+type Element = ReturnType<IntlMessageFormat['getAst']>[number];
+
+/** The parameters that a pattern uses, also within plurals. */
+function namesIn(elements: readonly Element[]): string[] {
+  return elements.flatMap((element) => [
+    // A literal's value is its text.
+    ...('value' in element && element.type !== TYPE.literal ? [element.value] : []),
+    ...('options' in element ? Object.values(element.options).flatMap(({ value }) => namesIn(value)) : []),
+  ]);
+}
+
+const escape = (text: string): string => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
+
+/** What docs/errors.md holds: code, status, and what is said. */
+async function errorTable(): Promise<string> {
+  const codes = Object.entries(PROBLEMS).map(([code, { status, title }]) => {
+    const messages = [...PROBLEM_MESSAGES].filter(([, entry]) => entry.code === code);
+    const rows = messages.map(([id, { message }]) => `| \`${id}\` | ${escape(message.pattern)} |`);
+    return `## ${code} (${status})\n\n“${title}”\n\n| id | says |\n| --- | --- |\n${rows.join('\n')}\n`;
+  });
+  const head = `# What can go wrong
+
+Every answer of the API that is no success is a problem (RFC 9457). Its \`type\` is \`urn:pragmatica:problem:\` and the code,
+\`title\` and status belong to the code, \`detail\` says what happened and what to do. \`message\` holds the id and the parameters
+of what \`detail\` says, for clients with words of their own. Patterns are ICU MessageFormat. This file is held against the code
+by \`test/server/texts.test.ts\`, which writes it with \`UPDATE_DOCS=1\`.
+`;
+  return format([head, ...codes].join('\n'), {
+    ...(JSON.parse(readFileSync('.prettierrc.json', 'utf8')) as object),
+    parser: 'markdown',
+  });
+}
+
+describe('what the service says of what goes wrong', () => {
+  const messages = [
+    ...[...PROBLEM_MESSAGES].map(([id, { message }]) => [id, message] as const),
+    ...Object.entries(FIELD_MESSAGES),
+  ];
+
+  it('names the parameters that its patterns use, no more and no fewer', () => {
+    for (const [id, { pattern, names }] of messages) {
+      const used = new Set(namesIn(new IntlMessageFormat(pattern, 'en').getAst()));
+      expect([...used].sort(), id).to.deep.equal([...names].sort());
+    }
+  });
+
+  it('has every id once, and words for every code', () => {
+    const ids = [...PROBLEM_MESSAGES.keys()];
+    expect(new Set(ids).size).to.equal(ids.length);
+    const codes = new Set([...PROBLEM_MESSAGES.values()].map(({ code }) => code));
+    expect([...codes].sort()).to.deep.equal(Object.keys(PROBLEMS).sort());
+  });
+
+  it('counts and lists as people do', () => {
+    const say = (count: number): string =>
+      new ServiceError('errors-found', { count, title: 'A', more: count - 1 }).message;
+    expect(say(1)).to.equal(
+      'Nothing was published: the checks find an error. A. Fix or accept them, or publish with a reason.',
+    );
+    expect(say(1_200)).to.include('find 1,200 errors. A. And 1,199 more. Fix');
+    const served = (environments: readonly string[]): string =>
+      new ServiceError('served-already', { environments, count: environments.length, release: 1_000 })
+        .message;
+    expect(served(['live'])).to.equal('The draft is what live already serves (release 1000).');
+    expect(served(['staging', 'live'])).to.equal(
+      'The draft is what staging and live already serve (release 1000).',
+    );
+    expect(new ServiceError('wait-seconds', { seconds: 1 }).message).to.include('Wait 1 second,');
+  });
+
+  it('takes what others wrote as it is, whatever it means in a pattern', () => {
+    const site = `{x} <b>'#' {count, plural, other {#}}`;
+    expect(new ServiceError('no-such-site', { site }).message).to.equal(`There is no site "${site}".`);
+    expect(formatMessage(FIELD_MESSAGES['part-not-contained'], { name: '{name}', problem: '<i>' })).to.equal(
+      '“{name}”: <i>',
+    );
+  });
+
+  it('is what the documents say', async () => {
+    const table = await errorTable();
+    if (process.env['UPDATE_DOCS']) writeFileSync('docs/errors.md', table);
+    expect(readFileSync('docs/errors.md', 'utf8')).to.equal(table);
+  });
+});
