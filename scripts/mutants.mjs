@@ -28,6 +28,7 @@ await run(async () => {
   copyProject();
   const files = named.length > 0 ? named : testsOf(folder.split('/')[1]);
   const build = ['core', 'contract', 'runtime', 'gateway', 'server', 'cli', 'demo'];
+  writeFileSync(join(COPY, 'mutants.mocharc.json'), JSON.stringify({ extension: ['ts'], timeout: 90_000 }));
   writeFileSync(
     join(COPY, 'stryker.config.json'),
     JSON.stringify({
@@ -35,7 +36,7 @@ await run(async () => {
       testRunner: 'mocha',
       plugins: ['@stryker-mutator/mocha-runner'],
       inPlace: true,
-      mochaOptions: { 'no-config': true, extension: ['ts'], spec: files, timeout: 90_000 },
+      mochaOptions: { config: 'mutants.mocharc.json', spec: files },
       testRunnerNodeArgs: ['--import=tsx'],
       buildCommand: `npx tsc -b ${build.map((name) => `packages/${name}`).join(' ')}`,
       mutate: [`${folder}/**/*.ts`],

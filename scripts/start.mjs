@@ -9,7 +9,7 @@ import { ensurePackages } from './setup/packages.mjs';
 import { ROOT, inRoot } from './setup/paths.mjs';
 import { assertPortsFree } from './setup/ports.mjs';
 import { startPostgres } from './setup/postgres.mjs';
-import { say } from './setup/say.mjs';
+import { say, step } from './setup/say.mjs';
 import { supervise } from './setup/supervise.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 import { command } from './setup/command.mjs';
@@ -168,18 +168,19 @@ async function keep({ mayWait, again, ...options }) {
 async function seedDemo(settings, data, databaseUrl) {
   const marker = join(data, 'demo-is-filled-in');
   if (existsSync(marker)) return;
-  say('  Filling in the demo …');
-  const token = await command(process.execPath, [inRoot('packages/server/dist/set-up-token.js')], {
-    env: { DATABASE_URL: databaseUrl },
-  });
-  const { seed } = await import('../packages/demo/dist/index.js');
-  await seed({
-    isWhole: true,
-    server: `http://127.0.0.1:${settings.PRAGMATICA_PORT}`,
-    token: token.trim(),
-    gatewayPort: settings.PRAGMATICA_GATEWAY_PORT,
-    sitePort: settings.PRAGMATICA_DEMO_SITE_PORT,
-    providerPort: settings.PRAGMATICA_DEMO_PROVIDER_PORT,
+  await step('Filling in the demo', async () => {
+    const token = await command(process.execPath, [inRoot('packages/server/dist/set-up-token.js')], {
+      env: { DATABASE_URL: databaseUrl },
+    });
+    const { seed } = await import('../packages/demo/dist/index.js');
+    await seed({
+      isWhole: true,
+      server: `http://127.0.0.1:${settings.PRAGMATICA_PORT}`,
+      token: token.trim(),
+      gatewayPort: settings.PRAGMATICA_GATEWAY_PORT,
+      sitePort: settings.PRAGMATICA_DEMO_SITE_PORT,
+      providerPort: settings.PRAGMATICA_DEMO_PROVIDER_PORT,
+    });
   });
   writeFileSync(marker, '');
 }

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { ensureBuilt } from './setup/build.mjs';
 import { assertNodeVersion } from './setup/node-version.mjs';
 import { ensurePackages } from './setup/packages.mjs';
-import { ROOT, inRoot } from './setup/paths.mjs';
+import { ROOT, inRoot, programOf } from './setup/paths.mjs';
 import { say } from './setup/say.mjs';
 import { run } from './setup/setup-error.mjs';
 import { withDatabase } from './with-database.mjs';
@@ -24,9 +24,9 @@ await run(async () => {
   ];
   const files = process.argv.slice(2).filter((argument) => argument.endsWith('.test.ts'));
   const failed = [];
-  for (const [name, args] of files.length > 0 ? [] : checks) {
+  for (const [name, [program, ...args]] of files.length > 0 ? [] : checks) {
     say(`Checking ${name}`);
-    if ((await inherit('npx', args)) !== 0) failed.push(name);
+    if ((await inherit(programOf(program), args)) !== 0) failed.push(name);
   }
   say('Running the suites');
   const mocha = await withDatabase(process.execPath, [

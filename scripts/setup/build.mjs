@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { command } from './command.mjs';
-import { ROOT, inRoot } from './paths.mjs';
+import { ROOT, inRoot, programOf } from './paths.mjs';
 import { step } from './say.mjs';
 
 const PACKAGES = ['core', 'contract', 'runtime', 'gateway', 'server', 'cli', 'demo', 'console'];
@@ -26,14 +26,14 @@ export async function ensureBuilt() {
   if (stamps.code !== code || !existsSync(inRoot('packages/cli/dist/pragmatica.js'))) {
     PACKAGES.forEach(removeOrphans);
     await step('Building', () =>
-      command('npx', ['tsc', '-b'], { cwd: ROOT, failure: 'The TypeScript did not compile.' }),
+      command(programOf('tsc'), ['-b'], { cwd: ROOT, failure: 'The TypeScript did not compile.' }),
     );
     await bundleCommandLine();
     stamps.code = code;
   }
   if (stamps.page !== page || !existsSync(inRoot('packages/console/dist/app/index.html'))) {
     await step('Building the console', () =>
-      command('npx', ['vite', 'build'], {
+      command(programOf('vite'), ['build'], {
         cwd: inRoot('packages/console'),
         failure: 'The console could not be built.',
       }),

@@ -3,12 +3,28 @@ export function say(text) {
   process.stderr.write(`${text}\n`);
 }
 
-/** Says what begins, runs it, and says how long it took when that was long enough to be noticed. */
+/** So often a step that takes long says that it is under way; on a terminal every second, on one line. */
+const SAID_EVERY_MS = 15_000;
+
+/** Says what begins, runs it, says that it is under way, and how long it took when that was long enough to be noticed. */
 export async function step(text, work) {
   const start = Date.now();
-  say(`  ${text} …`);
-  const result = await work();
-  const seconds = (Date.now() - start) / 1000;
-  if (seconds > 2) say(`    done in ${seconds.toFixed(0)} s`);
-  return result;
+  const seconds = () => Math.round((Date.now() - start) / 1000);
+  const isTerminal = process.stderr.isTTY === true;
+  if (isTerminal) process.stderr.write(`  ${text} …`);
+  else say(`  ${text} …`);
+  const timer = setInterval(
+    () => {
+      if (isTerminal) process.stderr.write(`\r  ${text} … ${seconds()} s`);
+      else say(`    under way for ${seconds()} s`);
+    },
+    isTerminal ? 1_000 : SAID_EVERY_MS,
+  );
+  try {
+    return await work();
+  } finally {
+    clearInterval(timer);
+    if (isTerminal) process.stderr.write(seconds() > 2 ? `\r  ${text} … ${seconds()} s\n` : '\n');
+    else if (seconds() > 2) say(`    done in ${seconds()} s`);
+  }
 }

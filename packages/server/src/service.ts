@@ -61,7 +61,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     await migrate(orm);
     const firstSignIn = await ensureAdministrator(orm.em.fork());
     const shared = createShared(readers, settings);
-    jobs = new JobRunner(createJobs(orm.em, shared.summaries), log.child({ part: 'jobs' }));
+    jobs = new JobRunner(createJobs(orm.em, shared.summaries, settings), log.child({ part: 'jobs' }));
     app = createApi(orm, shared, jobs, watch, log);
     known.remember();
     return firstSignIn;

@@ -20,6 +20,13 @@ export const settingsSchema = z.object({
     .max(365)
     .default(14)
     .describe('How long a sign-in lasts.'),
+  PRAGMATICA_TRAIL_DAYS: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(36_500)
+    .default(0)
+    .describe('How many days the trail of what was done is kept; 0 keeps it for ever.'),
   PRAGMATICA_DEMO_SITE_PORT: port.default(4790).describe('Port of the demo site’s own server.'),
   PRAGMATICA_DEMO_PROVIDER_PORT: port.default(4791).describe('Port of the stand-in providers.'),
   PRAGMATICA_PG_BIN: z

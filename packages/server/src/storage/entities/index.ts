@@ -293,7 +293,7 @@ export const AuditEntity = defineEntity({
     action: p.string(),
     message: p.text(),
     by: p.string(),
-    at: p.datetime(),
+    at: p.datetime().index(),
   },
 });
 export type Audit = InferEntity<typeof AuditEntity>;
