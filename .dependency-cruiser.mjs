@@ -75,10 +75,17 @@ export default {
       to: { path: `^${SERVER}/routes/` },
     },
     {
+      name: 'route-knows-table',
+      comment: 'Routes hold no rules and ask the database nothing: a use case in site or auth does.',
+      severity: 'error',
+      from: { path: `^${SERVER}/routes/` },
+      to: { path: `^${SERVER}/storage/entities/` },
+    },
+    {
       name: 'answer-made-below-http',
       comment: 'Only http knows how an error is answered: throw a ServiceError.',
       severity: 'error',
-      from: { path: `^${SERVER}/`, pathNot: `^${SERVER}/(?:http/|service\\.ts$)` },
+      from: { path: `^${SERVER}/`, pathNot: `^${SERVER}/(?:http/|service\\.ts$|index\\.ts$)` },
       to: { path: `^${SERVER}/http/problems\\.ts$` },
     },
     {

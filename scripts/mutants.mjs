@@ -39,7 +39,8 @@ await run(async () => {
       mochaOptions: { config: 'mutants.mocharc.json', spec: files },
       testRunnerNodeArgs: ['--import=tsx'],
       buildCommand: `npx tsc -b ${build.map((name) => `packages/${name}`).join(' ')}`,
-      mutate: [`${folder}/**/*.ts`],
+      // What runs in browsers is tried there.
+      mutate: [`${folder}/**/*.ts`, '!**/in-browser.ts'],
       coverageAnalysis: 'perTest',
       // What is worked out once when a file is loaded cannot be switched on for one test.
       ignoreStatic: true,

@@ -9,6 +9,8 @@ export interface ErrorDetails {
   readonly errors?: readonly FieldError[];
   readonly changedBy?: string;
   readonly changedAt?: string;
+  /** Seconds after which it may be tried again. */
+  readonly retryAfter?: number;
 }
 
 /** Thrown anywhere below the network interface, which alone knows how it is answered. What is said is in `texts`. */

@@ -140,3 +140,4 @@ export const patternPreview = z
   .meta({ id: 'PatternPreview' });
 
 export const calendarQuery = z.strictObject({ at: at.optional() });
+export type CalendarResource = z.infer<typeof calendar>;

@@ -21,6 +21,8 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
     if (problem.code === 'internal' || problem.code === 'unavailable')
       log.error({ err: error, url: request.originalUrl }, problem.message);
     const body = toProblem(problem, request.originalUrl.split('?')[0]!);
+    const { retryAfter } = problem.details;
+    if (retryAfter !== undefined) response.setHeader('Retry-After', retryAfter);
     response.status(body.status).type('application/problem+json').send(JSON.stringify(body));
   };
 }

@@ -29,7 +29,7 @@ export const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; rea
 /** @param instance - the address that was asked for */
 export function toProblem({ id, code, params, message, details }: ServiceError, instance: string): Problem {
   const { status, title } = PROBLEMS[code];
-  const { errors, ...rest } = details;
+  const { errors, retryAfter: _, ...rest } = details;
   return {
     type: `urn:pragmatica:problem:${code}`,
     title,

@@ -27,17 +27,18 @@ export interface SharedParts {
 /** All handlers; the type says that none is missing. */
 export function createHandlers({ settings, checks, sets, summaries }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
+  const tools = { checks, sets };
   return {
     ...sessionHandlers(settings),
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),
-    ...orderHandlers(checks, sets),
-    ...releaseHandlers(checks, sets, seenDrafts),
+    ...orderHandlers(tools),
+    ...releaseHandlers(tools, seenDrafts),
     ...planHandlers(sets),
     ...fieldHandlers(),
     ...recipeHandlers(checks),
-    ...checklistHandlers(checks, sets),
+    ...checklistHandlers(tools),
     ...verificationHandlers(checks, sets),
-    ...findingHandlers(checks, sets),
+    ...findingHandlers(tools),
   };
 }

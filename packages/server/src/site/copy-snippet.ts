@@ -2,21 +2,36 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SiteResult } from '@pragmatica/contract';
 import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { snapshotSite } from '../storage/read-draft.js';
+import { snapshotSite, toSnapshot } from '../storage/read-draft.js';
 import { SnippetEntity, type Site } from '../storage/entities/index.js';
 import { addSnippet } from './add-snippet.js';
-import { audit } from './site-lock.js';
+import { findSnippet } from './find-snippet.js';
+import { audit, findSite } from './site-lock.js';
 import { changeOneOf } from './each-site.js';
+import type { Acting } from './use-case.js';
 
-/** Copies a snippet into another site's draft, all of it or nothing. */
-export async function copySnippet(
-  em: EntityManager,
-  snippet: SnapshotSnippet,
-  from: Snapshot['site'],
-  to: string,
-  actor: string,
-): Promise<SiteResult> {
-  return changeOneOf(em, to, (transaction, site) => copyInto(transaction, site, snippet, from, actor));
+/**
+ * Copies a snippet of a draft, with the fields and page groups that it uses, into other sites' drafts: into each all of
+ * it or nothing, whatever becomes of the others.
+ *
+ * @throws ServiceError 404 where there is no such snippet
+ */
+export async function copyToSites(
+  from: string,
+  key: string,
+  sites: readonly string[],
+  { em, actor }: Acting,
+): Promise<SiteResult[]> {
+  const home = await findSite(em, from);
+  const { site, snippets } = toSnapshot(home, [await findSnippet(em, home, key)]);
+  const results: SiteResult[] = [];
+  for (const to of new Set(sites))
+    results.push(
+      await changeOneOf(em, to, (transaction, found) =>
+        copyInto(transaction, found, snippets[0]!, site, actor),
+      ),
+    );
+  return results;
 }
 
 async function copyInto(

@@ -7,7 +7,9 @@ import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js'
 import { snapshotSite } from '../storage/read-draft.js';
 import { saveSite } from '../storage/save-site.js';
 import { fieldError } from '../texts/field-errors.js';
-import { audit, notifyGateways } from './site-lock.js';
+import { etag } from './entity-tag.js';
+import { assertIfMatch } from './if-match.js';
+import { audit, notifyGateways, withSiteLock } from './site-lock.js';
 
 export type NewHost = Required<HostResource>;
 
@@ -57,8 +59,27 @@ export async function addSite(
   });
 }
 
-/** Changes a site. Called inside the transaction that locked it. @throws ServiceError 409 where a host is taken */
+/** The entity tag of a site: another one after every change of what is said of it. */
+export function siteTag({ key, version }: Site): string {
+  return etag(`${key}-${version}`);
+}
+
+/** Changes a site; works at once. @param ifMatch - as whoever asks has seen it @throws ServiceError 404, 409, 412 */
 export async function editSite(
+  em: EntityManager,
+  key: string,
+  edit: SiteEdit,
+  ifMatch: string,
+  context: EditContext,
+): Promise<Site> {
+  return withSiteLock(em, key, async (transaction, site) => {
+    assertIfMatch(ifMatch, siteTag(site), 'The site', { by: site.updatedBy, at: site.updatedAt });
+    await edited(transaction, site, edit, context);
+    return site;
+  });
+}
+
+async function edited(
   em: EntityManager,
   site: Site,
   { hosts, ...edit }: SiteEdit,
@@ -66,10 +87,10 @@ export async function editSite(
 ): Promise<void> {
   saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
   if (hosts !== undefined) await setHosts(em, site, hosts, gatewayPort);
-  const edited = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
+  const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
   );
-  const what = edited.map((name) => WORDS[name]).join(' and ');
+  const what = named.map((name) => WORDS[name]).join(' and ');
   audit(em, site, actor, 'site.edit', `Changed the site’s ${what}.`);
   await em.flush();
   await notifyGateways(em, site);

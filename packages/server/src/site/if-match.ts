@@ -1,5 +1,5 @@
 import { ServiceError } from '../errors.js';
-import type { LastChange } from '../site/entity-tag.js';
+import type { LastChange } from './entity-tag.js';
 
 /**
  * Holds `If-Match` (RFC 9110, 13.1.1) against what is there now.

@@ -1,0 +1,92 @@
+import { difference, normalizeLimits, type RecipeLink, type SnippetState } from '@pragmatica/core';
+import { setState, type DraftSnippet } from '../storage/draft.js';
+import { toSnapshot } from '../storage/read-draft.js';
+import { addSnippet, type NewSnippet } from './add-snippet.js';
+import { setParts, type PartInput } from './edit-draft.js';
+import { etag } from './entity-tag.js';
+import { findSnippet } from './find-snippet.js';
+import { assertIfMatch } from './if-match.js';
+import { audit, withSiteLock } from './site-lock.js';
+import type { Acting } from './use-case.js';
+
+/** What may be said of a snippet; what is left out stays as it is. */
+export interface SnippetEdit {
+  readonly name?: string | undefined;
+  readonly purpose?: string | undefined;
+  readonly provider?: string | undefined;
+  readonly note?: string | undefined;
+  readonly state?: SnippetState | undefined;
+  readonly pages?: { readonly include: readonly string[]; readonly exclude: readonly string[] } | undefined;
+  readonly limits?: unknown;
+  readonly needs?: readonly string[] | undefined;
+  readonly recipe?: RecipeLink | null | undefined;
+  readonly parts?: readonly PartInput[] | undefined;
+}
+
+/** The entity tag of a snippet: another one after every change of it. */
+export function snippetTag({ snippet }: DraftSnippet): string {
+  return etag(`${snippet.key}-${snippet.version}`);
+}
+
+/** Adds a snippet to a site's draft. @throws ServiceError 404, 409 */
+export async function createSnippet(
+  site: string,
+  snippet: NewSnippet,
+  { em, actor }: Acting,
+): Promise<DraftSnippet> {
+  return withSiteLock(em, site, async (transaction, found) => {
+    await addSnippet(transaction, found, snippet, actor);
+    audit(transaction, found, actor, 'snippet.add', `Added “${snippet.name}” to the draft.`);
+    await transaction.flush();
+    return findSnippet(transaction, found, snippet.key);
+  });
+}
+
+/** Changes a snippet of a draft. @param ifMatch - as whoever asks has seen it @throws ServiceError 404, 412 */
+export async function editSnippet(
+  site: string,
+  key: string,
+  edit: SnippetEdit,
+  ifMatch: string,
+  { em, actor }: Acting,
+): Promise<DraftSnippet> {
+  return withSiteLock(em, site, async (transaction, home) => {
+    const found = await findSnippet(transaction, home, key);
+    const { snippet } = found;
+    assertSeen(found, ifMatch);
+    const before = toSnapshot(home, [found]);
+    const { pages, parts, limits, state, ...rest } = edit;
+    Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
+    if (limits) snippet.limits = normalizeLimits(limits) ?? {};
+    if (state) setState(snippet, state, actor);
+    if (parts) await setParts(transaction, home, snippet, found.parts, parts);
+    await transaction.flush();
+    const after = await findSnippet(transaction, home, key);
+    const changes = difference(before, toSnapshot(home, [after])).map((change) => change.message);
+    const said = changes.length > 0 ? changes.join(' ') : `Saved “${snippet.name}” without changes.`;
+    audit(transaction, home, actor, 'snippet.edit', said);
+    await transaction.flush();
+    return after;
+  });
+}
+
+/** Removes a snippet from a draft; releases keep their copy. @throws ServiceError 404, 412 */
+export async function removeSnippet(
+  site: string,
+  key: string,
+  ifMatch: string,
+  { em, actor }: Acting,
+): Promise<void> {
+  await withSiteLock(em, site, async (transaction, home) => {
+    const found = await findSnippet(transaction, home, key);
+    assertSeen(found, ifMatch);
+    transaction.remove(found.snippet);
+    audit(transaction, home, actor, 'snippet.remove', `Removed “${found.snippet.name}” from the draft.`);
+    await transaction.flush();
+  });
+}
+
+function assertSeen(found: DraftSnippet, ifMatch: string): void {
+  const { name, updatedBy, updatedAt } = found.snippet;
+  assertIfMatch(ifMatch, snippetTag(found), `“${name}”`, { by: updatedBy, at: updatedAt });
+}

@@ -1,0 +1,124 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Environment, PagePlanResource, PlanQuery } from '@pragmatica/contract';
+import {
+  momentOf,
+  momentWords,
+  pageAddress,
+  planDifference,
+  planPage,
+  withDraft,
+  type PageLoad,
+  type PagePlan,
+  type Snapshot,
+} from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import { HostEntity, type Host, type Site } from '../storage/entities/index.js';
+import { fieldError } from '../texts/field-errors.js';
+import type { Sets } from './sets.js';
+import { findSite } from './site-lock.js';
+
+/** What one page load of a site gets, and why the rest is left out. @throws ServiceError 404, 422 */
+export async function showPlan(
+  sets: Sets,
+  em: EntityManager,
+  key: string,
+  query: PlanQuery & { readonly path: string },
+): Promise<PagePlanResource> {
+  const site = await findSite(em, key);
+  const host = await findHost(em, site, query);
+  const environment = host?.environment ?? query.environment ?? 'live';
+  const { name, snapshot } = await sets.resolve(em, site, query.of ?? environment);
+  const load = toLoad(query, snapshot, environment, host);
+  const { snapshot: draft } = await sets.draft(em, site);
+  const plan = planPage(snapshot, load);
+  const isDraft = query.of === 'draft';
+  const draftChanges = isDraft ? [] : planDifference(plan, planPage(draft, load));
+  return toResource(isDraft ? plan : withDraft(plan, draft), name, snapshot, draftChanges);
+}
+
+/** The host that is asked about: the one named, or the first of the environment. @throws ServiceError 404 */
+async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promise<Host | undefined> {
+  const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+  if (query.host === undefined)
+    return hosts.find(({ environment }) => environment === (query.environment ?? 'live'));
+  const named = query.host.toLowerCase();
+  const host = hosts.find((entry) => entry.host === named);
+  if (!host) {
+    const known = hosts.map((entry) => entry.host).join(', ') || 'none yet';
+    throw new ServiceError('no-such-host', { site: site.key, host: named, known });
+  }
+  if (query.environment !== undefined && query.environment !== host.environment)
+    throw new ServiceError(
+      'host-elsewhere',
+      { host: named, environment: host.environment, asked: query.environment },
+      { errors: [fieldError('/environment', 'host-tells-environment', {})] },
+    );
+  return host;
+}
+
+function toLoad(
+  query: PlanQuery & { readonly path: string },
+  { site }: Snapshot,
+  environment: Environment,
+  host: Host | undefined,
+): PageLoad {
+  const { consent, visitor, width } = query;
+  return {
+    page: pageAddress(query.path, host?.host ?? ''),
+    environment,
+    device: query.device ?? 'desktop',
+    at: toMoment(query.at, site.timeZone),
+    consent: toConsent(consent ?? 'none', site),
+    ...(visitor === undefined ? {} : { visitor }),
+    ...(width === undefined ? {} : { width: Number(width) }),
+  };
+}
+
+/** @throws ServiceError 422 for a purpose that the site does not define */
+function toConsent(text: string, site: Snapshot['site']): string[] {
+  const known = site.consent?.categories.map(({ key }) => key) ?? [];
+  if (text === 'none' || text === '') return [];
+  if (text === 'all') return known;
+  const keys = text.split(',');
+  const unknown = keys.find((key) => !known.includes(key));
+  if (unknown === undefined) return keys;
+  throw new ServiceError(
+    'no-such-purpose',
+    { purpose: unknown, known: known.join(', ') || 'none yet' },
+    { errors: [fieldError('/consent', 'name-a-purpose', {})] },
+  );
+}
+
+/** A time as it is asked for: on the site's clock where it says no offset, now where none is given. */
+export function toMoment(at: string | undefined, zone: string): number {
+  if (at === undefined) return Date.now();
+  return /(?:Z|[+-]\d\d:?\d\d)$/i.test(at) ? Date.parse(at) : momentOf(at, zone);
+}
+
+function toResource(
+  { load, parts, leftOut, path, until }: PagePlan,
+  of: string,
+  { site }: Snapshot,
+  draftChanges: readonly string[],
+): PagePlanResource {
+  const { page, environment, at, device, consent, visitor = null, width = null } = load;
+  return {
+    path: path + (page.search === '' ? '' : `?${page.search}`),
+    of,
+    load: {
+      host: page.host,
+      environment,
+      at: new Date(at).toISOString(),
+      localTime: momentWords(at, site.timeZone),
+      device,
+      consent: [...consent],
+      visitor,
+      width,
+    },
+    parts: parts.map((part) => ({ ...part })),
+    leftOut: leftOut.map((entry) => ({ ...entry, reasons: [...entry.reasons] })),
+    until: until === undefined ? null : new Date(until).toISOString(),
+    untilLocal: until === undefined ? null : momentWords(until, site.timeZone, at),
+    draftChanges: [...draftChanges],
+  };
+}

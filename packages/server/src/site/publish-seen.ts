@@ -1,0 +1,70 @@
+import type { Environment } from '@pragmatica/contract';
+import { difference, type Snapshot } from '@pragmatica/core';
+import { ServiceError } from '../errors.js';
+import { PointerEntity } from '../storage/entities/index.js';
+import { draftTag, lastChange } from './draft-tag.js';
+import { etag, type LastChange } from './entity-tag.js';
+import { assertIfMatch } from './if-match.js';
+import { publishDraft } from './publish.js';
+import { releaseSummary } from './release-summary.js';
+import { servedNow, type SeenDraft, type SeenDrafts } from './seen-drafts.js';
+import { withSiteLock } from './site-lock.js';
+import type { Acting, SiteTools } from './use-case.js';
+
+export interface PublishRequest {
+  readonly message: string;
+  readonly environments: readonly Environment[];
+  /** Why to publish in spite of errors. */
+  readonly force?: string | undefined;
+  /** The draft that whoever publishes has seen. */
+  readonly ifMatch: string;
+}
+
+/**
+ * Publishes the draft that somebody saw, whatever others have changed in it since, as a new release.
+ *
+ * @throws ServiceError 404, 409, 412, 422
+ */
+export async function publishSeen(
+  { checks, sets, seenDrafts }: SiteTools & { readonly seenDrafts: SeenDrafts },
+  key: string,
+  { ifMatch, ...request }: PublishRequest,
+  { em, actor }: Acting,
+) {
+  await checks.prepare(em, key);
+  return withSiteLock(em, key, async (transaction, site) => {
+    const { snapshot: now } = await sets.draft(transaction, site);
+    const tag = draftTag(now);
+    const seen = seenDrafts.find(site, ifMatch);
+    // Whoever published meanwhile must not be taken back in silence.
+    const isPinned = seen !== undefined && seen.served === (await servedNow(transaction, site));
+    if (!isPinned) assertSeen(ifMatch, tag, seen, now, await lastChange(transaction, site));
+    const snapshot = isPinned && !ifMatch.includes(tag) ? seen.snapshot : now;
+    const meanwhile = difference(snapshot, now).map(({ message }) => message);
+    const { open } = await checks.applyWaivers(transaction, site, snapshot);
+    const errors = open.filter(({ severity }) => severity === 'error');
+    const uncontained = await checks.readers.run('uncontained', { snapshot });
+    const input = { ...request, actor, uncontained };
+    const release = await publishDraft(transaction, site, snapshot, errors, input);
+    const summary = releaseSummary(release, await transaction.find(PointerEntity, { site }));
+    return { data: { ...summary, meanwhile }, etag: etag(release.digest) };
+  });
+}
+
+/** @throws ServiceError 412, which says in words what is another by now */
+function assertSeen(
+  ifMatch: string,
+  tag: string,
+  seen: SeenDraft | undefined,
+  now: Snapshot,
+  last: LastChange | undefined,
+): void {
+  try {
+    assertIfMatch(ifMatch, tag, 'The draft', last);
+  } catch (error) {
+    if (!seen || !(error instanceof ServiceError)) throw error;
+    const changes = difference(seen.snapshot, now).map(({ message }) => message);
+    const params = { count: changes.length, changes: changes.join(' ') };
+    throw new ServiceError('published-since', params, error.details, error);
+  }
+}

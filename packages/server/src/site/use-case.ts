@@ -1,0 +1,22 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Sets } from './sets.js';
+import type { SiteChecks } from './site-checks.js';
+
+/** Who does something, and with which view of the database. */
+export interface Acting {
+  readonly em: EntityManager;
+  /** The login written into the trail. */
+  readonly actor: string;
+}
+
+/** What it takes to say what a site's set is, and what is wrong with it. */
+export interface SiteTools {
+  readonly checks: SiteChecks;
+  readonly sets: Sets;
+}
+
+/** What is answered, and the entity tag of what it is about. */
+export interface Tagged<T> {
+  readonly data: T;
+  readonly etag: string;
+}
