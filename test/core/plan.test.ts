@@ -214,6 +214,110 @@ describe('a release made ready', () => {
     ]);
   });
 
+  it('says what goes, and that the rest comes in another order, and nothing of what is as it was', () => {
+    const both = (...order: [string, number][]) =>
+      planPage(
+        set(...order.map(([key, rank]) => snippet(key, { parts: [part('body-end', rank)] }))),
+        load('/'),
+      );
+    const before = both(['a', 0], ['b', 1], ['c', 2]);
+    expect(planDifference(before, both(['a', 0], ['b', 1], ['c', 2]))).to.deep.equal([]);
+    expect(planDifference(before, both(['a', 0], ['c', 2]))).to.deep.equal(['“B” goes.']);
+    expect(planDifference(before, both(['a', 2], ['b', 1], ['c', 0]))).to.deep.equal([
+      'What stays comes in another order.',
+    ]);
+  });
+
+  it('keeps of what the draft would do the reasons why it would still not run', () => {
+    const draft = set(snippet('n', { limits: { devices: ['phone'] } }), snippet('m'));
+    const { leftOut } = withDraft(planPage(set(), load('/')), draft);
+    expect(leftOut.map(({ snippet: key, reasons }) => [key, reasons.length])).to.deep.equal([
+      ['n', 2],
+      ['m', 1],
+    ]);
+    expect(leftOut[0]).to.include({
+      name: 'N',
+      reason: 'not-published',
+      message: 'Saved, but not published.',
+    });
+    const again = withDraft(planPage(set(snippet('a')), load('/')), set(snippet('a')));
+    expect(again.leftOut).to.deep.equal([]);
+    const [off] = withDraft(
+      planPage(set(snippet('a', { state: 'off' })), load('/')),
+      set(snippet('a')),
+    ).leftOut;
+    expect(off!.reasons.at(-1)!.message).to.include('Changed in the draft so that it would run here');
+  });
+
+  it('says when hours next change what the page load gets, whichever comes first', () => {
+    const at = (text: string, change = {}) =>
+      snippet(text, { limits: { hours: { weekly: parseWeekly(text) } }, ...change });
+    const until = (...snippets: ReturnType<typeof snippet>[]): string | undefined => {
+      const plan = planPage(set(...snippets), load('/'));
+      return 'until' in plan ? new Date(plan.until!).toISOString().slice(5, 16) : undefined;
+    };
+    // A Monday at ten.
+    expect(until(at('mon 09-12'))).to.equal('03-01T12:00');
+    expect(until(at('mon 11-12'))).to.equal('03-01T11:00');
+    expect(until(at('mon 09-12'), at('mon 11-13'))).to.equal('03-01T11:00');
+    expect(until(snippet('always'))).to.equal(undefined);
+    expect(until(at('mon 09-12', { state: 'off' }))).to.equal(undefined);
+    expect(until(at('mon 09-12', { parts: [] }))).to.equal(undefined);
+    expect(until(at('mon 09-12', { pages: { include: ['/x'], exclude: [] } }))).to.equal(undefined);
+  });
+
+  it('says for what a part waits in the browser', () => {
+    const [plain, waiting] = planPage(
+      set(snippet('a'), snippet('b', { limits: { visitor: { afterSeconds: 5 } } })),
+      load('/'),
+    ).parts;
+    expect(plain).not.to.have.property('waits');
+    expect(waiting!.waits).to.match(/5 seconds/);
+    const [without] = planPage(set(snippet('a', { limits: { visitor: {} } })), load('/')).parts;
+    expect(without).not.to.have.property('waits');
+  });
+
+  it('is made once for pages that are alike, and knows pages that nothing reaches', () => {
+    const planner = new ReleasePlanner(
+      set(
+        snippet('a', { pages: { include: ['/a/*'], exclude: [] } }),
+        snippet('staging', { limits: { environment: 'staging' } }),
+        snippet('empty', { parts: [], limits: { hours: { weekly: parseWeekly('mon 09-12') } } }),
+      ),
+    );
+    const page = (path: string) => planner.page(pageAddress(path));
+    expect(page('/a/1')).to.equal(page('/a/2'));
+    expect(page('/b')).not.to.equal(page('/a/1'));
+    expect([page('/a/1').isInReach, page('/b').isInReach]).to.deep.equal([true, false]);
+    expect(page('/b').outcome({}, MONDAY_TEN).tag).to.equal('');
+    expect(page('/b').until(MONDAY_TEN)).to.equal(Infinity);
+    const staging = new ReleasePlanner(set(snippet('s', { limits: { environment: 'staging' } })), 'staging');
+    expect(staging.plan(load('/')).parts).to.have.length(1);
+    expect(staging.page(pageAddress('/')).isInReach).to.equal(true);
+  });
+
+  it('asks hours again only when they change, also for a time before', () => {
+    const page = new ReleasePlanner(
+      set(snippet('a', { limits: { hours: { weekly: parseWeekly('mon 09-12') } } })),
+    ).page(pageAddress('/'));
+    const hour = 3_600_000;
+    const counts = [0, 2, 1, -2, 0].map((later) => page.outcome({}, MONDAY_TEN + later * hour).parts.count);
+    expect(counts).to.deep.equal([1, 0, 1, 0, 1]);
+    expect(page.until(MONDAY_TEN)).to.equal(MONDAY_TEN + 2 * hour);
+    expect(page.until(MONDAY_TEN - 2 * hour)).to.equal(MONDAY_TEN - hour);
+  });
+
+  it('has the same tag for the same parts in every process, and another in another release', () => {
+    const tagOf = (note: string): string =>
+      new ReleasePlanner(set(snippet('a', { note }), snippet('b', { limits: { consent: ['adverts'] } })))
+        .page(pageAddress('/'))
+        .outcome({}, MONDAY_TEN).tag;
+    expect(tagOf('x'))
+      .to.equal(tagOf('x'))
+      .and.to.match(/^[0-9a-f]{20}$/);
+    expect(tagOf('x')).not.to.equal(tagOf('y'));
+  });
+
   it('goes on after midnight with what began before', () => {
     const planner = new ReleasePlanner(
       set(snippet('a', { limits: { hours: { weekly: parseWeekly('mon 22-02') } } })),
