@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import {
   checkDelivery,
   insert,
+  isDeliveryFault,
   planPage,
   summarizeDelivery,
   type DeliveryState,
@@ -77,6 +78,81 @@ describe('checking what was delivered', () => {
       a: 'wrong-place',
       b: 'wrong-place',
     });
+  });
+
+  describe('says what it found', () => {
+    const say = (page: string, ...snippets: ReturnType<typeof snippet>[]): [DeliveryState, string][] =>
+      checkDelivery(planPage(set(...snippets), load('/')), new TextEncoder().encode(page)).map(
+        ({ state, message }) => [state, message],
+      );
+    const put = (page: string, ...snippets: ReturnType<typeof snippet>[]): string =>
+      new TextDecoder().decode(insert(page, planPage(set(...snippets), load('/')).parts).page);
+    const a = snippet('a', { parts: [part('head-end', 0, CODE)] });
+
+    it('in words', () => {
+      expect(say(put(PAGE, a), a)).to.deep.equal([['delivered', 'It stands at the end of the head.']]);
+      expect(say(PAGE, a)[0]![1]).to.match(/^Its code is not in the page\. Visitors do not get it: /);
+      expect(say(put(PAGE, a).replace('<p', `${CODE}${CODE}<p`), a)[0]![1]).to.match(
+        /^Its code stands in this page 3 times, so it runs 3 times\. /,
+      );
+      expect(say(PAGE.replace('<p', `${CODE}<p`), a)).to.deep.equal([
+        ['wrong-place', 'It should stand at the end of the head, but it was found at byte 56 of the page.'],
+      ]);
+      const nowhere = snippet('c', { parts: [part({ anchor: 'nowhere', side: 'inside' }, 0, '<i>c</i>')] });
+      expect(say(PAGE.replace('</body>', '<i>c</i></body>'), nowhere)).to.deep.equal([
+        [
+          'wrong-place',
+          'The page has no element with this id. All the same, it was found at byte 71 of the page.',
+        ],
+      ]);
+    });
+
+    it('where tags that insertion writes, and no others, stand before it', () => {
+      for (const [between, state] of [
+        ['<head>', 'delivered'],
+        ['<body>', 'delivered'],
+        ['</p>', 'delivered'],
+        ['</h1>', 'delivered'],
+        ['</head>', 'wrong-place'],
+        ['</body>', 'wrong-place'],
+        ['</html>', 'wrong-place'],
+        ['<p>', 'wrong-place'],
+        ['</p>x', 'wrong-place'],
+        ['x', 'wrong-place'],
+      ] as const)
+        expect(say(PAGE.replace('</head>', `${between}${CODE}</head>`), a)[0]![0], between).to.equal(state);
+      expect(say(PAGE.replace('<title>', `${CODE}<title>`), a)[0]![0], 'too early').to.equal('wrong-place');
+    });
+
+    it('of codes that stand within each other: each its own', () => {
+      const short = snippet('s', { parts: [part('body-end', 0, '<b>x</b>')] });
+      for (const code of ['<b>x</b><b>y</b>', '<b>y</b><b>x</b>', '<i></i><b>x</b><i></i>']) {
+        const long = snippet('l', { parts: [part('body-end', 1, code)] });
+        const page = put(PAGE, short, long);
+        expect(
+          say(page, short, long).map(([state]) => state),
+          code,
+        ).to.deep.equal(['delivered', 'delivered']);
+        expect(
+          say(put(PAGE, long), short, long).map(([state]) => state),
+          code,
+        ).to.deep.equal(['missing', 'delivered']);
+      }
+    });
+
+    it('of codes at the end, one after the other, and of none', () => {
+      const last = snippet('e', { parts: [part('body-end', 0, '<i>e</i>')] });
+      expect(say(put('<p>x', last), last)[0]![0]).to.equal('delivered');
+      expect(say('<p>x<i>e</i', last)[0]![0], 'cut off').to.equal('missing');
+      const twice = snippet('x', { parts: [part('body-end', 0, 'aa')] });
+      expect(say('<body>aaaa</body>', twice)[0]![1]).to.include('2 times');
+      expect(say(PAGE, snippet('n', { parts: [part('body-end', 0, '')] }))[0]![0]).to.equal('missing');
+    });
+  });
+
+  it('tells faults of the delivery from what it could not do', () => {
+    const states: DeliveryState[] = ['delivered', 'left-out', 'twice', 'wrong-place', 'missing'];
+    expect(states.filter(isDeliveryFault)).to.deep.equal(['twice', 'wrong-place', 'missing']);
   });
 
   it('accepts the body tag that insertion writes where the page only implies it', () => {

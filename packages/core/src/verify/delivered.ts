@@ -36,8 +36,11 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
   );
   const stripped = cutOut(page, cuts);
   const { outcomes } = insert(stripped, plan.parts, options);
-  return found.map(({ part, at }, index) => {
+  const kept = new Map(cuts.map(({ start, end }) => [start, end]));
+  return found.map(({ part, length, at: all }, index) => {
     const outcome = outcomes[index]!;
+    // What stands within another part's code is that part's.
+    const at = all.filter((start) => kept.get(start) === start + length);
     if (at.length > 1) {
       return delivery(
         part,
@@ -56,10 +59,11 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
     const place = at[0]! - removedBefore(cuts, at[0]!);
     if (outcome.inserted && isSamePlace(stripped, outcome.offset, place))
       return delivery(part, 'delivered', `It stands ${placementWords(part.placement)}.`);
-    const should = outcome.inserted
-      ? `It should stand ${placementWords(part.placement)}`
-      : reasonWords(outcome.reason);
-    return delivery(part, 'wrong-place', `${should}, but it was found at byte ${at[0]!} of the page.`);
+    const found = `it was found at byte ${at[0]!} of the page`;
+    const message = outcome.inserted
+      ? `It should stand ${placementWords(part.placement)}, but ${found}.`
+      : `${reasonWords(outcome.reason)} All the same, ${found}.`;
+    return delivery(part, 'wrong-place', message);
   });
 }
 
