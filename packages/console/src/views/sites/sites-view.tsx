@@ -155,7 +155,7 @@ function SiteCard({ site }: { site: SiteSummaryResource }) {
         {site.snippets.on} {site.snippets.on === 1 ? 'snippet' : 'snippets'} on, {site.snippets.off} off
         {site.snippets.archived > 0 && `, ${site.snippets.archived} archived`}
         {site.isBeingChecked && (
-          <span role="status" className="ml-2 inline-flex items-center gap-1">
+          <span role="status" className="ml-2 inline-flex items-center gap-1 align-bottom">
             <LoaderCircle className="size-3.5 animate-spin" aria-hidden /> checking the last change…
           </span>
         )}
