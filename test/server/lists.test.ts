@@ -192,6 +192,25 @@ describe('lists over the API', function () {
       expect(rows[0]!.hours, 'until midnight at the site').to.be.within(0, 24);
     });
 
+    it('though what is kept of another site cannot be worked out', async () => {
+      for (const name of ['Broken', 'Mill']) await addSite(name, `${name.toLowerCase()}.example`);
+      await settledSites(stage.client);
+      // As a defect would leave it: a draft that nothing can be made of.
+      await database.query(`update site set time_zone = 'Nowhere/None' where key = 'broken'`);
+      for (const site of ['broken', 'mill'])
+        await database.query(
+          `insert into audit (site_id, action, message, by, at) select id, 'x', 'x', 'x', now() from site where key = $1`,
+          [site],
+        );
+      await addSnippet('mill', 'Share', SHARE);
+      await eventually(async () => {
+        const { items } = await list();
+        expect(items.find(({ key }) => key === 'mill')).to.deep.include({ isBeingChecked: false });
+        expect(items.find(({ key }) => key === 'mill')!.findings.warning).to.equal(1);
+        expect(items.find(({ key }) => key === 'broken')).to.deep.include({ isBeingChecked: true });
+      });
+    });
+
     it('of all sites that a recipe concerns, once there is one for what they have', async () => {
       for (const name of ['Mill', 'Quay']) await addSite(name, `${name.toLowerCase()}.example`);
       await addSnippet(

@@ -1,5 +1,12 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { countFindings, difference, findingsHoldUntil, type Snapshot } from '@pragmatica/core';
+import {
+  countFindings,
+  difference,
+  findingsHoldUntil,
+  type RecipeUse,
+  type Snapshot,
+} from '@pragmatica/core';
+import { ReadingError } from '../reading/readers.js';
 import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import {
   findSummarizedSite,
@@ -14,6 +21,8 @@ import type { SiteChecks } from './site-checks.js';
 
 /** So long somebody who asks about one site waits for what is being worked out. */
 const WAITED_MS = 500;
+/** Sites that are asked for together; what changes meanwhile is not asked for long after. */
+const AT_A_TIME = 10;
 
 /**
  * What lists say of sites: worked out when something has changed, off every request, and kept. A list reads what was
@@ -31,26 +40,48 @@ export class SiteSummaries {
 
   /** A site with its summary; one that is being worked out is waited for a little. @throws when there is no such site */
   async show(em: EntityManager, id: number): Promise<SummarizedSite> {
-    const kept = (await findSummarizedSite(em, id))!;
-    if (kept.isCurrent) return kept;
-    const waited = AbortSignal.timeout(WAITED_MS);
-    const isDone = await Promise.race([
-      this.refresh(em.fork(), id).then(
-        () => true,
-        () => false,
-      ),
-      new Promise<false>((resolve) => waited.addEventListener('abort', () => resolve(false))),
-    ]);
-    return isDone ? (await findSummarizedSite(em, id))! : kept;
+    const until = Date.now() + WAITED_MS;
+    for (;;) {
+      const kept = (await findSummarizedSite(em, id))!;
+      const left = until - Date.now();
+      // What was begun before the last change ends before it; then another round is needed.
+      if (kept.isCurrent || left <= 0 || !(await this.#isRefreshed(em, id, left))) return kept;
+    }
   }
 
-  /** Works out summaries that are old, one after the other, until none is or the signal is aborted. */
-  async refreshStale(em: EntityManager, signal: AbortSignal): Promise<void> {
-    for (;;) {
-      const ids = await staleSites(em.fork(), 1);
-      if (ids.length === 0 || signal.aborted) return;
-      await this.refresh(em.fork(), ids[0]!);
+  /** Whether a round of working it out has ended within so many milliseconds. */
+  async #isRefreshed(em: EntityManager, id: number, ms: number): Promise<boolean> {
+    let timer: NodeJS.Timeout | undefined;
+    const waited = new Promise<false>((resolve) => (timer = setTimeout(() => resolve(false), ms).unref()));
+    const refreshed = this.refresh(em.fork(), id).then(
+      () => true,
+      () => false,
+    );
+    try {
+      return await Promise.race([refreshed, waited]);
+    } finally {
+      clearTimeout(timer);
     }
+  }
+
+  /**
+   * Works out summaries that are old, one after the other, until none is or the signal is aborted. One that fails holds
+   * up no other.
+   *
+   * @throws what the last one that failed threw, when all others are done
+   */
+  async refreshStale(em: EntityManager, signal: AbortSignal): Promise<void> {
+    const failures = new Map<number, unknown>();
+    for (;;) {
+      const stale = await staleSites(em.fork(), AT_A_TIME + failures.size);
+      const ids = stale.filter((id) => !failures.has(id));
+      if (ids.length === 0) break;
+      for (const id of ids) {
+        if (signal.aborted) return;
+        await this.refresh(em.fork(), id).catch((error: unknown) => failures.set(id, error));
+      }
+    }
+    for (const failure of failures.values()) throw failure;
   }
 
   /** Works out what is said of a site. Asked for twice at once, it is worked out once. */
@@ -67,13 +98,23 @@ export class SiteSummaries {
     const site = await em.findOne(SiteEntity, { id });
     if (!site) return;
     const { revision, snapshot } = await this.#sets.draft(em, site);
-    const uses = await this.#checks.recipeUses(em, snapshot);
+    const uses = await this.#uses(em, snapshot);
     const recognised = uses.flatMap(({ recipe, snippets }) =>
       snippets.flatMap((snippet) => (snippet.recipe ? [] : [{ snippet: snippet.key, recipe: recipe.key }])),
     );
     const freshUntil = new Date(findingsHoldUntil(snapshot, Date.now()));
     const summary = await this.#summarize(em, site, snapshot);
     await saveSummary(em, id, summary, { revision, freshUntil, recognised });
+  }
+
+  /** What cannot be read within bounds is an install of nothing; the checks say that it cannot. */
+  async #uses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
+    try {
+      return await this.#checks.recipeUses(em, snapshot);
+    } catch (error) {
+      if (error instanceof ReadingError) return [];
+      throw error;
+    }
   }
 
   async #summarize(em: EntityManager, site: Site, snapshot: Snapshot): Promise<SiteSummary> {
