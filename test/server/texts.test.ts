@@ -11,7 +11,7 @@ type Element = ReturnType<IntlMessageFormat['getAst']>[number];
 function namesIn(elements: readonly Element[]): string[] {
   return elements.flatMap((element) => [
     // A literal's value is its text.
-    ...('value' in element && element.type !== TYPE.literal ? [element.value] : []),
+    ...('value' in element && Number(element.type) !== Number(TYPE.literal) ? [element.value] : []),
     ...('options' in element ? Object.values(element.options).flatMap(({ value }) => namesIn(value)) : []),
   ]);
 }
