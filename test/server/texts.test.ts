@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { FIELD_MESSAGES, PROBLEMS, PROBLEM_MESSAGES, ServiceError, formatMessage } from '@pragmatica/server';
-import { TYPE } from '@formatjs/icu-messageformat-parser';
+import { isLiteralElement } from '@formatjs/icu-messageformat-parser';
 import { format } from 'prettier';
 
 type Element = ReturnType<IntlMessageFormat['getAst']>[number];
@@ -11,7 +11,7 @@ type Element = ReturnType<IntlMessageFormat['getAst']>[number];
 function namesIn(elements: readonly Element[]): string[] {
   return elements.flatMap((element) => [
     // A literal's value is its text.
-    ...('value' in element && Number(element.type) !== Number(TYPE.literal) ? [element.value] : []),
+    ...('value' in element && !isLiteralElement(element as never) ? [element.value] : []),
     ...('options' in element ? Object.values(element.options).flatMap(({ value }) => namesIn(value)) : []),
   ]);
 }
