@@ -3,6 +3,7 @@ import { demoRecipes } from '@pragmatica/demo';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import pg from 'pg';
+import { GAUGE } from '../support/gauge.js';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -12,23 +13,6 @@ interface ProblemBody {
   readonly errors?: readonly { pointer: string; detail: string }[];
 }
 
-const GAUGE: RecipeInput = {
-  format: 'pragmatica-recipe/1',
-  key: 'tide-gauge',
-  version: 1,
-  name: 'Tide gauge',
-  provider: 'Tidegauge',
-  summary: 'Counts the tide.',
-  parts: [
-    {
-      key: 'loader',
-      placement: 'head-end',
-      code: '<script async src="https://tidegauge.example/g.js?id=@{gauge}"></script>',
-    },
-  ],
-  fields: [{ name: 'gauge', type: 'id', label: 'Gauge', example: 'TG-0' }],
-  steps: [{ key: 'domain', per: 'host', title: 'List {host}', open: '{host} is not listed' }],
-};
 const SECOND: RecipeInput = {
   ...GAUGE,
   version: 2,

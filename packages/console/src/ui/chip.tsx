@@ -9,7 +9,7 @@ interface ChipProps {
   readonly children: ReactNode;
 }
 
-/** One of several choices that narrow a list down. */
+/** One of several things that can be chosen, with how many there are of it. */
 export function Chip({ isOn, onClick, count, className, children }: ChipProps) {
   return (
     <button

@@ -1,7 +1,6 @@
 import type { HandlersOf } from '../http/context.js';
 import { pagePosition } from '../http/page-position.js';
 import { changeFields } from '../site/change-fields.js';
-import { toCursor } from '../storage/cursor.js';
 import { listFieldNames, listFields, type FieldPosition } from '../storage/field-rows.js';
 
 const POSITION: FieldPosition = ['', 0, 0];
@@ -9,15 +8,14 @@ const POSITION: FieldPosition = ['', 0, 0];
 export function fieldHandlers(): HandlersOf<'listFields' | 'changeFields'> {
   return {
     async listFields({ query: { q, after, limit, name, site } }, { em }) {
-      const rows = await listFields(em, {
+      const { rows, next } = await listFields(em, {
         ...{ searched: q, limit, name, sites: site?.split(',') },
         after: pagePosition(after, POSITION),
       });
-      const last = rows.length === limit ? rows.at(-1) : undefined;
       return {
         data: {
           items: rows.map(({ site: key, siteName, field }) => ({ site: key, siteName, field: { ...field } })),
-          next: last ? toCursor([last.siteName, last.siteId, last.place]) : null,
+          next,
           names: await listFieldNames(em),
         },
       };

@@ -9,7 +9,6 @@ import { findSite } from '../site/site-lock.js';
 import { listPages, previewPages } from '../site/site-pages.js';
 import { siteResource, siteSummaryResource } from '../site/site-resource.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
-import { toCursor } from '../storage/cursor.js';
 import { listSites, type SitePosition } from '../storage/site-summaries.js';
 
 const POSITION: SitePosition = [0, '', 0];
@@ -34,11 +33,10 @@ export function siteHandlers(
     async listSites({ query: { q, filter, after, limit, since } }, { em }) {
       const position = pagePosition(after, POSITION);
       const found = await listSites(em, { searched: q, filter, limit, after: position, since });
-      const last = found.sites.length === limit ? found.sites.at(-1) : undefined;
       return {
         data: {
           items: found.sites.map(siteSummaryResource),
-          next: last ? toCursor([last.urgency, last.name, last.id]) : null,
+          next: found.next,
           counts: found.counts,
           since: found.since,
         },

@@ -1,5 +1,7 @@
+import type { EntityManager } from '@mikro-orm/postgresql';
 import { difference, normalizeLimits, type RecipeLink, type SnippetState } from '@pragmatica/core';
 import { setState, type DraftSnippet } from '../storage/draft.js';
+import type { Site } from '../storage/entities/index.js';
 import { toSnapshot } from '../storage/read-draft.js';
 import { addSnippet, type NewSnippet } from './add-snippet.js';
 import { setParts, type PartInput } from './edit-draft.js';
@@ -51,9 +53,8 @@ export async function editSnippet(
   { em, actor }: Acting,
 ): Promise<DraftSnippet> {
   return withSiteLock(em, site, async (transaction, home) => {
-    const found = await findSnippet(transaction, home, key);
+    const found = await findSeen(transaction, home, key, ifMatch);
     const { snippet } = found;
-    assertSeen(found, ifMatch);
     const before = toSnapshot(home, [found]);
     const { pages, parts, limits, state, ...rest } = edit;
     Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
@@ -78,15 +79,17 @@ export async function removeSnippet(
   { em, actor }: Acting,
 ): Promise<void> {
   await withSiteLock(em, site, async (transaction, home) => {
-    const found = await findSnippet(transaction, home, key);
-    assertSeen(found, ifMatch);
-    transaction.remove(found.snippet);
-    audit(transaction, home, actor, 'snippet.remove', `Removed “${found.snippet.name}” from the draft.`);
+    const { snippet } = await findSeen(transaction, home, key, ifMatch);
+    transaction.remove(snippet);
+    audit(transaction, home, actor, 'snippet.remove', `Removed “${snippet.name}” from the draft.`);
     await transaction.flush();
   });
 }
 
-function assertSeen(found: DraftSnippet, ifMatch: string): void {
+/** A snippet that is as whoever asks has seen it. @throws ServiceError 404, 412 */
+async function findSeen(em: EntityManager, site: Site, key: string, ifMatch: string): Promise<DraftSnippet> {
+  const found = await findSnippet(em, site, key);
   const { name, updatedBy, updatedAt } = found.snippet;
   assertIfMatch(ifMatch, snippetTag(found), `“${name}”`, { by: updatedBy, at: updatedAt });
+  return found;
 }

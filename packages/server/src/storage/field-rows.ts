@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Field } from '@pragmatica/core';
+import { toPage } from './cursor.js';
 import { hasWords } from './search.js';
 
 /** What rows are sorted by: name and id of the site, place among its fields. */
@@ -26,9 +27,9 @@ export interface StoredField {
 export async function listFields(
   em: EntityManager,
   { searched, limit, after, name, sites }: FieldListing,
-): Promise<StoredField[]> {
+): Promise<{ rows: readonly StoredField[]; next: string | null }> {
   const words = hasWords(['s.key', 's.name', `f ->> 'name'`, `f ->> 'label'`], searched);
-  return em.execute<StoredField[]>(
+  const found = await em.execute<StoredField[]>(
     `select s.id as "siteId", s.key as site, s.name as "siteName", place::int as place, f as field
      from site s, jsonb_array_elements(s.fields) with ordinality as own (f, place)
      where ${words.sql} ${name === undefined ? '' : `and f ->> 'name' = ?`} ${sites ? 'and s.key = any(?::text[])' : ''}
@@ -39,9 +40,15 @@ export async function listFields(
       ...(name === undefined ? [] : [name]),
       ...(sites ? [`{${sites.map((key) => JSON.stringify(key)).join()}}`] : []),
       ...(after ?? []),
-      limit,
+      limit + 1,
     ],
   );
+  const { page: rows, next } = toPage(found, limit, ({ siteName, siteId, place }) => [
+    siteName,
+    siteId,
+    place,
+  ]);
+  return { rows, next };
 }
 
 /** The names of all fields, those that most sites have first. One query. */

@@ -2,9 +2,9 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   normalizeLimits,
   type Limits,
-  type Placement,
   type RecipeLink,
   type Snapshot,
+  type SnapshotPart,
   type SnapshotSnippet,
   type SnippetState,
 } from '@pragmatica/core';
@@ -30,12 +30,7 @@ export interface StoredSnippet {
     readonly updatedAt: Date;
     readonly version: number;
   };
-  readonly parts: readonly {
-    readonly placement: Placement;
-    readonly rank: number;
-    readonly code: string;
-    readonly statement: string;
-  }[];
+  readonly parts: readonly Required<SnapshotPart>[];
 }
 
 /** A site's draft at one moment. */

@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { HostResource, SiteResource } from '@pragmatica/contract';
+import { toPage } from './cursor.js';
 import { hasWords } from './search.js';
 
 /** What lists say of a site. */
@@ -41,6 +42,8 @@ export interface SiteListing {
 
 export interface ListedSites {
   readonly sites: readonly SummarizedSite[];
+  /** Where the next page begins; null on the last one. */
+  readonly next: string | null;
   /** How many fit the search, and how many of them the filters. */
   readonly counts: { readonly all: number; readonly attention: number; readonly unpublished: number };
   /** For the next listing of what has changed. No change is missed: what is not yet written comes later. */
@@ -78,17 +81,18 @@ export async function listSites(
      from site s join site_summary m on m.site_id = s.id where ${words.sql}`,
     [...words.params],
   );
-  const { since: next, ...counts } = counted!;
-  const sites = await em.execute<SummarizedSite[]>(
+  const { since: now, ...counts } = counted!;
+  const rows = await em.execute<SummarizedSite[]>(
     `${SITE}
      where ${words.sql} and ${FILTERS[filter]}
      ${since === undefined ? '' : 'and m.changed >= ?::xid8'}
      ${after ? 'and (-m.urgency, s.name collate "natural", s.id) > (-?::int, ? collate "natural", ?::int)' : ''}
      order by -m.urgency, s.name collate "natural", s.id
      limit ?`,
-    [...words.params, ...(since === undefined ? [] : [since]), ...(after ?? []), limit],
+    [...words.params, ...(since === undefined ? [] : [since]), ...(after ?? []), limit + 1],
   );
-  return { sites, counts, since: next };
+  const { page: sites, next } = toPage(rows, limit, ({ urgency, name, id }) => [urgency, name, id]);
+  return { sites, next, counts, since: now };
 }
 
 /** @returns undefined where there is no such site */
