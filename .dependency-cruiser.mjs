@@ -6,6 +6,7 @@
 /** The folders of packages/core/src, lowest first: each may import those above it in this list. Drawn in its README. */
 export const CORE_LAYERS = [
   'memoize',
+  'texts',
   'bounds',
   'insert',
   'reach',

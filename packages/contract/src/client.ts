@@ -41,6 +41,8 @@ export interface ClientOptions {
   /** Address of the service without path; empty for the page's own. */
   readonly server: string;
   readonly token?: string | undefined;
+  /** Where the reader lives (BCP 47), for numbers and dates; left out in a browser, which says it by itself. */
+  readonly locale?: string | undefined;
   /** Replaces the global fetch. */
   readonly fetch?: typeof fetch;
 }
@@ -71,9 +73,10 @@ interface LooseInput {
 }
 
 /** The one typed client of the API, for the console and the command line. */
-export function createClient({ server, token, fetch: fetchWith = fetch }: ClientOptions): ApiClient {
+export function createClient({ server, token, locale, fetch: fetchWith = fetch }: ClientOptions): ApiClient {
   async function send(endpoint: Endpoint, input: LooseInput, signal?: AbortSignal): Promise<Response> {
     const headers: Record<string, string> = { accept: 'application/json, application/problem+json' };
+    if (locale !== undefined) headers['accept-language'] = locale;
     if (token !== undefined) headers['authorization'] = `Bearer ${token}`;
     if (input.body !== undefined)
       headers['content-type'] =

@@ -1,3 +1,4 @@
+import type { Params } from '@pragmatica/core';
 import { closest, distance } from 'fastest-levenshtein';
 import type { z } from 'zod';
 
@@ -5,6 +6,8 @@ export interface FieldError {
   /** JSON Pointer (RFC 6901). */
   readonly pointer: string;
   readonly detail: string;
+  /** What `detail` says, with its parameters apart. */
+  readonly message?: { readonly id: string; readonly params: Params };
 }
 
 /** A name is "near" when at most this share of it would have to change. */

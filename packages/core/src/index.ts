@@ -9,6 +9,7 @@ export * from './plan/index.js';
 export * from './reach/index.js';
 export * from './release/index.js';
 export * from './snapshot/index.js';
+export * from './texts/index.js';
 export * from './verify/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';

@@ -1,6 +1,6 @@
 import type { FieldError } from '@pragmatica/contract';
-import { formatMessage, type ParamValue, type ParamsOf } from './texts/message.js';
-import { PROBLEM_MESSAGES, type ErrorCode, type ProblemId, type ProblemMessage } from './texts/problems.js';
+import { formatMessage, type Params } from '@pragmatica/core';
+import { PROBLEM_MESSAGES, type ErrorCode, type ProblemId, type ProblemParams } from './texts/problems.js';
 
 export type { ErrorCode } from './texts/problems.js';
 
@@ -17,13 +17,13 @@ export interface ErrorDetails {
 export class ServiceError<Id extends ProblemId = ProblemId> extends Error {
   readonly id: Id;
   readonly code: ErrorCode;
-  readonly params: Readonly<Record<string, ParamValue>>;
+  readonly params: Params;
   readonly details: ErrorDetails;
 
   /** @param params - what the message of this id names */
-  constructor(id: Id, params: ParamsOf<ProblemMessage<Id>>, details: ErrorDetails = {}, cause?: unknown) {
-    const { code, message } = PROBLEM_MESSAGES.get(id)!;
-    super(formatMessage(message, params), { cause });
+  constructor(id: Id, params: ProblemParams<Id>, details: ErrorDetails = {}, cause?: unknown) {
+    const { code, pattern } = PROBLEM_MESSAGES.get(id)!;
+    super(formatMessage(pattern, params), { cause });
     this.name = 'ServiceError';
     this.id = id;
     this.code = code;
@@ -36,10 +36,10 @@ export class ServiceError<Id extends ProblemId = ProblemId> extends Error {
 export function errorAt<Id extends ProblemId>(
   pointer: string,
   id: Id,
-  params: ParamsOf<ProblemMessage<Id>>,
+  params: ProblemParams<Id>,
 ): ServiceError<Id> {
-  const detail = formatMessage(PROBLEM_MESSAGES.get(id)!.message, params);
-  return new ServiceError(id, params, { errors: [{ pointer, detail }] });
+  const detail = formatMessage(PROBLEM_MESSAGES.get(id)!.pattern, params);
+  return new ServiceError(id, params, { errors: [{ pointer, detail, message: { id, params } }] });
 }
 
 /** While the database is away, nothing can be looked at or changed; visitors notice nothing. */

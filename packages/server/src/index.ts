@@ -5,7 +5,6 @@ export { migrate, openDatabase } from './storage/orm.js';
 export { ServiceError } from './errors.js';
 export { PROBLEMS } from './http/problems.js';
 export { FIELD_MESSAGES } from './texts/field-errors.js';
-export { formatMessage } from './texts/message.js';
 export { PROBLEM_MESSAGES } from './texts/problems.js';
 export type { Job } from './jobs/job.js';
 export { JobRunner } from './jobs/runner.js';

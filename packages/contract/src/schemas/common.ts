@@ -16,6 +16,17 @@ export const ENVIRONMENTS: readonly Environment[] = environment.options;
 
 export const timestamp = z.iso.datetime().meta({ description: 'RFC 3339, in UTC.' });
 
+const clockTime = z.object({ at: z.number(), zone: z.string(), now: z.number().optional() });
+
+/** What is filled in where something is said: texts, numbers, lists, moments on the clocks of a time zone. */
+export const messageParams = z.record(
+  z.string(),
+  z.union([z.string(), z.number(), z.array(z.string()).readonly(), clockTime]),
+);
+
+/** Something that is said, apart from its words: for clients with words of their own. */
+export const message = z.object({ id: z.string(), params: messageParams });
+
 /** One line of text that must hold something. */
 export const title = z
   .string()

@@ -1,6 +1,6 @@
 import { AREAS } from '@pragmatica/core';
 import { z } from 'zod';
-import { code, day, placement, reason, statement } from './common.js';
+import { code, day, message, messageParams, placement, reason, statement } from './common.js';
 import { orderLists } from './snippet.js';
 
 const range = z.object({ start: z.int(), end: z.int() });
@@ -137,6 +137,7 @@ export const finding = z
     check: z.string(),
     area: z.enum(AREAS),
     severity,
+    message: message.meta({ description: 'Which of the check’s messages says it, filled in with what.' }),
     title: z.string(),
     why: z.string(),
     advice: z.string(),
@@ -148,7 +149,9 @@ export const finding = z
         text: z.string(),
         line: z.int(),
         column: z.int(),
-        note: z.string(),
+        role: z.string().meta({ description: 'What this place is in the finding.' }),
+        params: messageParams.optional(),
+        note: z.string().meta({ description: 'The role in words.' }),
       }),
     ),
     fix: z.object({ title: z.string(), changes: z.array(setChange) }).optional(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { message } from './common.js';
 
 /** Problem details (RFC 9457) with, for bad input, one entry per field. */
 export const problem = z
@@ -13,18 +14,13 @@ export const problem = z
         z.object({
           pointer: z.string().meta({ description: 'JSON Pointer (RFC 6901) into the body.' }),
           detail: z.string(),
+          message: message.optional(),
         }),
       )
       .optional(),
-    message: z
-      .object({
-        id: z.string(),
-        params: z.record(z.string(), z.union([z.string(), z.number(), z.array(z.string())])),
-      })
-      .optional()
-      .meta({
-        description: 'What `detail` says, with its parameters apart: for clients with words of their own.',
-      }),
+    message: message.optional().meta({
+      description: 'What `detail` says, with its parameters apart: for clients with words of their own.',
+    }),
     changedBy: z.string().optional(),
     changedAt: z.string().optional(),
   })

@@ -2,8 +2,9 @@ import type { Placement } from '../insert/index.js';
 import type { Limits } from '../reach/index.js';
 import type { Recipe } from '../recipes/index.js';
 import type { SnippetState } from '../snapshot/index.js';
+import type { NamesIn, Params } from '../texts/index.js';
 import type { CheckedSet } from './checked-set.js';
-import type { Area, Found, Severity } from './finding.js';
+import type { Area, Found, Severity, Spot } from './finding.js';
 
 /** A snippet of an example, as far as the example needs it. */
 export interface ExampleSnippet {
@@ -22,6 +23,16 @@ export interface ExampleSnippet {
   readonly recipe?: string;
 }
 
+/** What is said of one thing that a check finds. Patterns, see `formatMessage`. */
+export interface FindingTexts {
+  /** What was found, and where. */
+  readonly title: string;
+  /** What to do. */
+  readonly advice: string;
+  /** What its fix does, in one sentence. */
+  readonly fix?: string;
+}
+
 /** A rule over a set. */
 export interface Check {
   /** Lower case and dashes; part of the API and of waivers, so it never changes. */
@@ -34,6 +45,10 @@ export interface Check {
   readonly why: string;
   /** Whether what it finds can be fixed automatically, at least where nothing else stands in the way. */
   readonly isFixable: boolean;
+  /** What it says, by id; part of the API. */
+  readonly messages: Readonly<Record<string, FindingTexts>>;
+  /** What the places of its evidence are, by role, in a few words. */
+  readonly roles: Readonly<Record<string, string>>;
   readonly wrong: readonly ExampleSnippet[];
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
@@ -43,4 +58,34 @@ export interface Check {
   /** Recipes that the examples follow. */
   readonly recipes?: readonly Recipe[];
   run(set: CheckedSet): Iterable<Found>;
+}
+
+type TextsOf<Texts extends FindingTexts> =
+  Texts['title'] | Texts['advice'] | (Texts extends { readonly fix: infer Fix extends string } ? Fix : never);
+
+/** What a check with such messages may find: each message with the parameters that its texts name. */
+type FoundOf<
+  Messages extends Readonly<Record<string, FindingTexts>>,
+  Roles extends Readonly<Record<string, string>>,
+> = {
+  readonly [Id in keyof Messages & string]: Omit<Found, 'message' | 'params' | 'evidence' | 'fix'> & {
+    readonly message: Id;
+    readonly params: Params<NamesIn<TextsOf<Messages[Id]>>> & Partial<Params<NamesIn<Roles[keyof Roles]>>>;
+    readonly evidence: readonly Spot<keyof Roles & string>[];
+    readonly fix?: Messages[Id] extends { readonly fix: string } ? Found['fix'] : never;
+  };
+}[keyof Messages & string];
+
+/** A check whose findings are held against its messages: an id or a parameter that is not there does not compile. */
+export function defineCheck<
+  const Messages extends Readonly<Record<string, FindingTexts>>,
+  const Roles extends Readonly<Record<string, string>> = Record<never, string>,
+>(
+  check: Omit<Check, 'messages' | 'roles' | 'run'> & {
+    readonly messages: Messages;
+    readonly roles?: Roles;
+    run(set: CheckedSet): Iterable<FoundOf<Messages, Roles>>;
+  },
+): Check {
+  return { roles: {}, ...check };
 }

@@ -1,5 +1,6 @@
 import { lineAndColumn, type Range } from '../facts/index.js';
-import type { Evidence, Subject } from './finding.js';
+import type { Spot, Subject } from './finding.js';
+import type { Params } from '../texts/index.js';
 import type { ReadPart } from './read-part.js';
 
 const SHOWN = 120;
@@ -7,13 +8,19 @@ const SHOWN = 120;
 const LEAD = 30;
 
 /** Evidence at a range of a part's code. */
-export function evidence(part: ReadPart, range: Range, note: string): Evidence {
+export function evidence<const Role extends string>(
+  part: ReadPart,
+  range: Range,
+  role: Role,
+  params?: Params,
+): Spot<Role> {
   return {
     part: part.key,
     range,
     text: lineAround(part.code, range),
     ...lineAndColumn(part.code, range.start),
-    note,
+    role,
+    ...(params ? { params } : {}),
   };
 }
 

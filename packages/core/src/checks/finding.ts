@@ -1,5 +1,6 @@
 import type { Range } from '../facts/index.js';
 import type { SetChange } from '../edit/index.js';
+import type { Params } from '../texts/index.js';
 
 export type Severity = 'error' | 'warning' | 'advice';
 
@@ -18,13 +19,20 @@ export interface Subject {
 }
 
 /** A place in a part's code that shows what was found. */
-export interface Evidence {
+export interface Spot<Role extends string = string> {
+  /** What this place is in the finding; the check has the words for it. */
+  readonly role: Role;
+  /** What fills in the words for it, beside what the finding says. */
+  readonly params?: Params;
   readonly part: string;
   readonly range: Range;
   /** The line that it stands in, cut to a readable length around it. */
   readonly text: string;
   readonly line: number;
   readonly column: number;
+}
+
+export interface Evidence extends Spot {
   /** What this place is in the finding, in a few words. */
   readonly note: string;
 }
@@ -44,6 +52,8 @@ export interface Finding {
   readonly check: string;
   readonly area: Area;
   readonly severity: Severity;
+  /** What is said of it, apart from the words: for clients with words of their own. */
+  readonly message: { readonly id: string; readonly params: Params };
   readonly title: string;
   readonly why: string;
   /** What to do. */
@@ -53,14 +63,17 @@ export interface Finding {
   readonly fix?: Fix;
 }
 
-/** What a check gives back; the rest of a finding is the check's own. */
+/** What a check gives back; the words and the rest of a finding are the check's own. */
 export interface Found {
+  /** Which of the check's messages says it. */
+  readonly message: string;
+  /** What is filled in: in its title, advice and fix, and in the words for its evidence. */
+  readonly params: Params;
   /** Tells findings of one check about the same subjects apart. */
   readonly about: string;
-  readonly title: string;
-  readonly advice: string;
   readonly subjects: readonly Subject[];
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Spot[];
   readonly severity?: Severity;
-  readonly fix?: Fix;
+  /** What fixes it. */
+  readonly fix?: readonly SetChange[];
 }

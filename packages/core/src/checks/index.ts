@@ -8,7 +8,8 @@ export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { openStep } from './activation/open-step.js';
 export { CHECKS } from './registry.js';
-export { findCheck, runChecks, unfinishedFinding } from './run-checks.js';
+export { runChecks, unfinishedFinding } from './run-checks.js';
+export { findCheck, wordFinding } from './word-finding.js';
 export {
   AREAS,
   SEVERITIES,

@@ -1,11 +1,13 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { fieldUses } from '../fields/index.js';
+import type { SetChange } from '../edit/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import { CheckedSet, type Knowledge } from './checked-set.js';
 import { unreadCode } from './activation/unread-code.js';
 import { CHECKS } from './registry.js';
-import { SEVERITIES, type Finding, type Fix, type Found } from './finding.js';
+import { SEVERITIES, type Finding, type Found } from './finding.js';
+import { wordFinding } from './word-finding.js';
 import type { Check } from './check.js';
 
 /** Hex digits; 40 bits, far more than the findings of one set need. */
@@ -48,19 +50,24 @@ function afterFailure(check: Check, snapshot: Snapshot, knowledge: Knowledge, er
 
 function unfinished(check: Check, snippets: Snapshot['snippets'], error: unknown): Finding {
   const names = snippets.slice(0, 3).map(({ name }) => `“${name}”`);
-  const more = snippets.length > names.length ? ` and ${snippets.length - names.length} more` : '';
-  return {
+  return wordFinding({
     id: `${check.id}-${shortDigest(['unfinished', snippets.map(({ key }) => key)])}`,
     fingerprint: shortDigest([check.id, String(error)]),
     check: check.id,
     area: check.area,
     severity: 'warning',
-    title: `“${check.title}” could not be checked for ${names.join(', ')}${more}`,
-    why: check.why,
-    advice: `Something in it cannot be worked out (${error instanceof Error ? error.message : String(error)}). Look at its hours, pages and code; everything else was checked.`,
+    message: {
+      id: 'unfinished',
+      params: {
+        check: check.title,
+        names: names.join(', '),
+        more: snippets.length - names.length,
+        cause: error instanceof Error ? error.message : String(error),
+      },
+    },
     subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
     evidence: [],
-  };
+  });
 }
 
 /** What one check finds. Of several things that are about the same, each has an id by its number. */
@@ -81,27 +88,25 @@ function toFindings(check: Check, set: CheckedSet): Finding[] {
  * The id says what the finding is about, so it stays while unrelated things change. The fingerprint also holds the code
  * that shows it, but not where that stands.
  */
-function toFinding(check: Check, { about, severity, ...found }: Found, set: CheckedSet): Finding {
+function toFinding(check: Check, found: Found, set: CheckedSet): Finding {
+  const { about, message, params, severity = check.severity, evidence, fix, ...rest } = found;
   const subjects = found.subjects.map(({ snippet, part }) => part ?? snippet);
-  const shown = found.evidence.map(({ part, range: { start, end } }) => [
-    part,
-    set.codeOf(part).slice(start, end),
-  ]);
-  const actual = severity ?? check.severity;
-  if (found.fix && bakesFields(found.fix, set)) delete found.fix;
-  return {
+  const shown = evidence.map(({ part, range: { start, end } }) => [part, set.codeOf(part).slice(start, end)]);
+  return wordFinding({
     id: `${check.id}-${shortDigest([check.id, subjects, about])}`,
-    fingerprint: shortDigest([actual, shown]),
+    fingerprint: shortDigest([severity, shown]),
     check: check.id,
     area: check.area,
-    severity: actual,
-    why: check.why,
-    ...found,
-  };
+    severity,
+    message: { id: message, params },
+    ...rest,
+    evidence,
+    ...(fix && !bakesFields(fix, set) ? { fix: { changes: fix } } : {}),
+  });
 }
 
 /** Code is looked at with its fields filled in: a fix that writes it would put the values in place of them. */
-function bakesFields({ changes }: Fix, set: CheckedSet): boolean {
+function bakesFields(changes: readonly SetChange[], set: CheckedSet): boolean {
   return changes.some(
     (change) => change.kind === 'edit-code' && fieldUses(set.sourceOf(change.part)).length > 0,
   );
@@ -111,24 +116,16 @@ function shortDigest(value: unknown): string {
   return bytesToHex(sha256(utf8ToBytes(JSON.stringify(value)))).slice(0, ID_LENGTH);
 }
 
-/** @returns undefined for an id that no check has */
-export function findCheck(id: string): Check | undefined {
-  return CHECKS.find((check) => check.id === id);
-}
-
 /** The one finding of a set that could not be checked within bounds: an error, as nothing is known of it. */
 export function unfinishedFinding({ snippets }: Snapshot): Finding {
-  return {
+  return wordFinding({
     id: `${unreadCode.id}-${shortDigest('whole set')}`,
     fingerprint: shortDigest(snippets.map(({ key }) => key)),
     check: unreadCode.id,
     area: unreadCode.area,
     severity: 'error',
-    title: 'The checks could not be finished',
-    why: unreadCode.why,
-    advice:
-      'Reading this set took longer than checks may take. Remove the longest snippets one by one until the checks finish; the last one removed is the cause.',
+    message: { id: 'unfinished-set', params: {} },
     subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
     evidence: [],
-  };
+  });
 }

@@ -7,8 +7,19 @@ import {
   type OrderSet,
   type Rearrangement,
 } from '../order/index.js';
+import type { SetChange } from '../edit/index.js';
 import type { ReadPart } from './read-part.js';
-import type { Fix } from './finding.js';
+
+/** What the fix of an order does, for what a check's message says of it. */
+export const ORDER_FIX = '{moves, plural, one {{move}.} other {Put in the right order: # moves.}}';
+
+/** For a message whose order has no fix. */
+export const NO_MOVES = { moves: 0, move: '' };
+
+export interface OrderFix {
+  readonly fix: readonly SetChange[];
+  readonly params: { readonly moves: number; readonly move: string };
+}
 
 /** What the parts of a set need of each other, and how they come into the right order. */
 export class SetOrder {
@@ -40,7 +51,7 @@ export class SetOrder {
   }
 
   /** Puts right what is wrong with a dependency, together with all that it hangs together with. */
-  fixFor(dependency: Dependency<ReadPart>): Fix | undefined {
+  fixFor(dependency: Dependency<ReadPart>): OrderFix | undefined {
     if (!dependency.isByOrder) return undefined;
     const { moves, lists, left, cycles } = this.around(dependency);
     const isInCircle = cycles.some(
@@ -49,8 +60,8 @@ export class SetOrder {
     if (moves.length === 0 || isInCircle || left.includes(dependency)) return undefined;
     const [only] = moves;
     return {
-      title: moves.length === 1 ? `${moveTitle(only!)}.` : `Put in the right order: ${moves.length} moves.`,
-      changes: [{ kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) }],
+      fix: [{ kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) }],
+      params: { moves: moves.length, move: moveTitle(only!) },
     };
   }
 

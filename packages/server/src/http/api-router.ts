@@ -12,6 +12,7 @@ import type { z } from 'zod';
 import { ServiceError } from '../errors.js';
 import { authenticate } from './authenticate.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
+import { localeOf } from './reader-locale.js';
 
 /** Room for a snippet of the largest size with escapes, many times over. */
 const BODY_LIMIT = '4mb';
@@ -88,6 +89,7 @@ async function serve(
     em,
     credential,
     actor: credential?.member.login ?? '',
+    locale: localeOf(request),
     ifMatch: ifMatch ?? '',
     request,
     response,

@@ -17,6 +17,8 @@ export interface RequestContext {
   readonly credential: Credential | undefined;
   /** The login written into audit entries. */
   readonly actor: string;
+  /** Where the reader lives: how numbers and dates are written. */
+  readonly locale: string;
   /** Present where the endpoint needs it. */
   readonly ifMatch: string;
   readonly request: Request;

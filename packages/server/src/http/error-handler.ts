@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import { ReadingError } from '../reading/readers.js';
 import { ServiceError, databaseAway } from '../errors.js';
 import { toProblem } from './problems.js';
+import { localeOf } from './reader-locale.js';
 
 /** The one place where errors become answers. What is not foreseen is logged and answered without its details. */
 export function createErrorHandler(log: Logger): ErrorRequestHandler {
@@ -20,7 +21,7 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
     const problem = toServiceError(error);
     if (problem.code === 'internal' || problem.code === 'unavailable')
       log.error({ err: error, url: request.originalUrl }, problem.message);
-    const body = toProblem(problem, request.originalUrl.split('?')[0]!);
+    const body = toProblem(problem, request.originalUrl.split('?')[0]!, localeOf(request));
     const { retryAfter } = problem.details;
     if (retryAfter !== undefined) response.setHeader('Retry-After', retryAfter);
     response.status(body.status).type('application/problem+json').send(JSON.stringify(body));

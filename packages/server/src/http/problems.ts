@@ -1,5 +1,8 @@
 import type { Problem } from '@pragmatica/contract';
+import { formatMessage } from '@pragmatica/core';
 import type { ServiceError, ErrorCode } from '../errors.js';
+import { wordFieldError } from '../texts/field-errors.js';
+import { PROBLEM_MESSAGES } from '../texts/problems.js';
 
 /** How each error is answered (RFC 9457). */
 export const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; readonly title: string }>> = {
@@ -26,18 +29,25 @@ export const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; rea
   internal: { status: 500, title: 'Something went wrong in Pragmatica' },
 };
 
-/** @param instance - the address that was asked for */
-export function toProblem({ id, code, params, message, details }: ServiceError, instance: string): Problem {
+/**
+ * @param instance - the address that was asked for
+ * @param locale - how the reader writes numbers and dates
+ */
+export function toProblem(
+  { id, code, params, details }: ServiceError,
+  instance: string,
+  locale?: string,
+): Problem {
   const { status, title } = PROBLEMS[code];
   const { errors, retryAfter: _, ...rest } = details;
   return {
     type: `urn:pragmatica:problem:${code}`,
     title,
     status,
-    detail: message,
+    detail: formatMessage(PROBLEM_MESSAGES.get(id)!.pattern, params, locale),
     instance,
-    message: { id, params: { ...params } as Record<string, string | number | string[]> },
+    message: { id, params },
     ...rest,
-    ...(errors ? { errors: [...errors] } : {}),
+    ...(errors ? { errors: errors.map((error) => wordFieldError(error, locale)) } : {}),
   };
 }

@@ -1,5 +1,6 @@
+import { wordFinding, type Finding } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { fixDraft } from '../site/fix-draft.js';
+import { fixDraft, type FixDraftResult } from '../site/fix-draft.js';
 import { listFindings } from '../site/list-findings.js';
 import type { SiteTools } from '../site/use-case.js';
 import { removeWaiver, waiveFinding } from '../site/waive.js';
@@ -27,17 +28,18 @@ export function findingHandlers(
       return { data: { items: [...skeletons] } };
     },
 
-    async listFindings({ params, query }, { em }) {
-      return { data: await listFindings(tools, em, params.site, query) };
+    async listFindings({ params, query }, { em, locale }) {
+      const { items, waived, counts } = await listFindings(tools, em, params.site, query);
+      return { data: { items: worded(items, locale), waived: worded(waived, locale), counts } };
     },
 
     async fixFinding({ params, body }, context) {
       const input = { ...body, findings: [params.finding] };
-      return { data: await fixDraft(tools, params.site, input, context) };
+      return { data: wordedFix(await fixDraft(tools, params.site, input, context), context.locale) };
     },
 
     async fixFindings({ params, body }, context) {
-      return { data: await fixDraft(tools, params.site, body, context) };
+      return { data: wordedFix(await fixDraft(tools, params.site, body, context), context.locale) };
     },
 
     async waiveFinding({ params, body }, context) {
@@ -49,4 +51,13 @@ export function findingHandlers(
       return { data: undefined };
     },
   };
+}
+
+/** Findings as the reader writes numbers and dates. */
+function worded<T extends Finding>(findings: readonly T[], locale: string) {
+  return findings.map((finding) => wordFinding(finding, locale));
+}
+
+function wordedFix(result: FixDraftResult, locale: string) {
+  return { ...result, fixed: worded(result.fixed, locale), left: worded(result.left, locale) };
 }

@@ -10,6 +10,8 @@ export interface FixInput {
   readonly preview: boolean;
 }
 
+export type FixDraftResult = Awaited<ReturnType<typeof fixDraft>>;
+
 /** Fixes findings in a draft, those that are named or all that can safely be fixed. @throws ServiceError 404, 422 */
 export async function fixDraft(
   { checks, sets }: SiteTools,

@@ -1,17 +1,18 @@
 import type { FieldError } from '@pragmatica/contract';
-import { formatMessage, message, type ParamsOf } from './message.js';
+import { formatMessage, type NamesIn, type Params } from '@pragmatica/core';
+import { PROBLEM_MESSAGES } from './problems.js';
 
 /** What is said at one field of a request. */
 export const FIELD_MESSAGES = {
-  'key-taken': message('This key is taken.'),
-  'key-needed': message('Give a key of lower-case letters, digits and dashes.'),
-  'host-of-another-site': message('This host belongs to another site.'),
-  'host-tells-environment': message('Leave it out: the host tells it.'),
-  'name-a-purpose': message('Name one of the site’s purposes.'),
-  'not-your-password': message('This is not your current password.'),
-  'another-password': message('Choose another password than the current one.'),
-  'part-not-contained': message('“{name}”: {problem}', 'name', 'problem'),
-  'finding-there': message('{title}. {advice} ({finding})', 'title', 'advice', 'finding'),
+  'key-taken': 'This key is taken.',
+  'key-needed': 'Give a key of lower-case letters, digits and dashes.',
+  'host-of-another-site': 'This host belongs to another site.',
+  'host-tells-environment': 'Leave it out: the host tells it.',
+  'name-a-purpose': 'Name one of the site’s purposes.',
+  'not-your-password': 'This is not your current password.',
+  'another-password': 'Choose another password than the current one.',
+  'part-not-contained': '“{name}”: {problem}',
+  'finding-there': '{title}. {advice} ({finding})',
 } as const;
 
 type FieldMessages = typeof FIELD_MESSAGES;
@@ -20,7 +21,21 @@ type FieldMessages = typeof FIELD_MESSAGES;
 export function fieldError<Id extends keyof FieldMessages>(
   pointer: string,
   id: Id,
-  params: ParamsOf<FieldMessages[Id]>,
+  params: Params<NamesIn<FieldMessages[Id]>>,
 ): FieldError {
-  return { pointer, detail: formatMessage(FIELD_MESSAGES[id], params) };
+  return { pointer, detail: formatMessage(FIELD_MESSAGES[id], params), message: { id, params } };
+}
+
+/** The same as a reader of this locale writes it; what has no message of ours stays as it is. */
+export function wordFieldError(error: FieldError, locale: string | undefined): FieldError {
+  const { message } = error;
+  if (!message) return error;
+  const pattern = messageById(message.id);
+  return pattern === undefined ? error : { ...error, detail: formatMessage(pattern, message.params, locale) };
+}
+
+function messageById(id: string): string | undefined {
+  return Object.hasOwn(FIELD_MESSAGES, id)
+    ? FIELD_MESSAGES[id as keyof FieldMessages]
+    : PROBLEM_MESSAGES.get(id)?.pattern;
 }

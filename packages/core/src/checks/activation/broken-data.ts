@@ -1,13 +1,22 @@
-import { partName } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
-import { placeWords, problemsOfKind } from './of-facts.js';
+import { defineCheck } from '../check.js';
+import { placeParams, problemsOfKind } from './of-facts.js';
 
-export const brokenData: Check = {
+export const brokenData = defineCheck({
   id: 'broken-data',
   area: 'activation',
   severity: 'error',
   title: 'Data for machines that is not valid JSON',
   why: 'Search engines and others drop such data as a whole, without telling anybody.',
+  messages: {
+    invalid: {
+      title: 'The data in {part} cannot be read',
+      advice:
+        'It is no valid JSON at line {line}, column {column} of {part}. Look for a comma too many, or a missing quote or brace.',
+    },
+  },
+  roles: {
+    stop: 'reading stops here',
+  },
   isFixable: false,
   wrong: [
     {
@@ -33,9 +42,9 @@ export const brokenData: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'json', (part, problem) => ({
-      title: `The data in ${partName(part)} cannot be read`,
-      advice: `It is no valid JSON at ${placeWords(part, problem)}. Look for a comma too many, or a missing quote or brace.`,
-      note: 'reading stops here',
+      message: 'invalid',
+      params: placeParams(part, problem),
+      role: 'stop',
     }));
   },
-};
+});

@@ -1,14 +1,20 @@
-import { hoursAt, momentWords, zoneClock } from '../../reach/index.js';
-import type { Check } from '../check.js';
+import { hoursAt, zoneClock } from '../../reach/index.js';
+import { defineCheck } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 
-export const closedNow: Check = {
+export const closedNow = defineCheck({
   id: 'closed-now',
   area: 'activation',
   severity: 'advice',
   title: 'A snippet that is closed right now',
   why: 'It is switched on and in order, but outside its opening hours nobody sees it. Whoever looks for it on the site now will not find it.',
+  messages: {
+    closed: {
+      title: '“{snippet}” is closed right now',
+      advice: 'It opens {until} ({timeZone}). To see it before, ask for the page plan at that time.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -33,11 +39,11 @@ export const closedNow: Check = {
       if (isOpen || until === undefined) continue;
       yield {
         about: 'hours',
-        title: `“${name}” is closed right now`,
-        advice: `It opens ${momentWords(until, timeZone, now)} (${timeZone}). To see it before, ask for the page plan at that time.`,
+        message: 'closed',
+        params: { snippet: name, until: { at: until, zone: timeZone, now }, timeZone },
         subjects: [{ snippet: key, name }],
         evidence: [],
       };
     }
   },
-};
+});

@@ -1,16 +1,26 @@
 import { ENVIRONMENT_NAMES } from '../../reach/index.js';
 import { isLeftAtExample } from '../../fields/index.js';
 import { fieldNames } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const COUNTER = 'https://tallymast.example/count.js?id=';
 
-export const fieldExample: Check = {
+export const fieldExample = defineCheck({
   id: 'field-example',
   area: 'activation',
   severity: 'error',
   title: 'A field left at the provider’s example',
   why: 'The example’s account is nobody’s, or somebody else’s: what should reach you does not.',
+  messages: {
+    example: {
+      title: '“{snippet}”: “{label}” is still the example, {example}',
+      advice: 'Write your own into the field “{field}” of the site.',
+    },
+    'example-on-staging': {
+      title: '“{snippet}”: “{label}” is still the example, {example}, on staging',
+      advice: 'Write your own into the field “{field}” of the site.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -42,8 +52,8 @@ export const fieldExample: Check = {
         const isLive = where.includes('live');
         yield {
           about: isLive ? name : `${name} on staging`,
-          title: `“${snippet.name}”: “${field.label}” is still the example, ${field.example}${where.length === 1 && !isLive ? ', on staging' : ''}`,
-          advice: `Write your own into the field “${name}” of the site.`,
+          message: isLive ? 'example' : 'example-on-staging',
+          params: { snippet: snippet.name, label: field.label, example: field.example, field: name },
           subjects: [{ snippet: snippet.key, name: snippet.name }],
           evidence: [],
           // Nobody but those who try things out sees staging.
@@ -52,4 +62,4 @@ export const fieldExample: Check = {
       }
     }
   },
-};
+});

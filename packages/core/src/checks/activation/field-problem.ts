@@ -1,15 +1,42 @@
 import { fieldUses, fieldValue, fieldValueProblem, writtenValue, type FieldUse } from '../../fields/index.js';
 import { ENVIRONMENT_NAMES } from '../../reach/index.js';
 import { partName, type Snapshot } from '../../snapshot/index.js';
+import type { Params } from '../../texts/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const fieldProblem: Check = {
+export const fieldProblem = defineCheck({
   id: 'field-problem',
   area: 'activation',
   severity: 'error',
   title: 'A field that cannot be filled in',
   why: 'Where a field has no value that fits, visitors get “@{name}” as it is written: the code does not work, or reports to nobody.',
+  messages: {
+    'no-safe-place': {
+      title: '{part}: the field “{field}” stands where nothing can safely be filled in',
+      advice: '{why} Put it into a text, an attribute with quotes, or a string of the script.',
+    },
+    undefined: {
+      title: '{part}: the field “{field}” is not defined',
+      advice: 'Define it in the site’s fields and give it a value, or write the value itself into the code.',
+    },
+    empty: {
+      title: '{part}: the field “{field}” has no value on {environment}',
+      advice: 'Give it one in the site’s fields.',
+    },
+    'wrong-value': {
+      title: '{part}: the field “{field}” cannot be “{value}”, its value on {environment}',
+      advice: '{why}',
+    },
+    'not-an-address': {
+      title: '{part}: the field “{field}” cannot be “{value}” where it stands',
+      advice: 'An address begins there: only a whole address like https://www.example.com/ can stand there.',
+    },
+    'not-a-word': {
+      title: '{part}: the field “{field}” cannot be “{value}” where it stands',
+      advice: 'Only letters, digits, dots and dashes can stand there; put the attribute’s value in quotes.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -43,46 +70,39 @@ export const fieldProblem: Check = {
         reported.add(use.name);
         yield {
           about: use.name,
-          title: `${partName(part)}: the field “${use.name}” ${problem.title}`,
-          advice: problem.advice,
+          message: problem.message,
+          params: {
+            part: partName(part),
+            field: use.name,
+            why: '',
+            environment: '',
+            value: '',
+            ...problem.params,
+          },
           subjects: [subject(part)],
           evidence: [],
         };
       }
     }
   },
-};
+});
 
-function problemOf(
-  { name, place }: FieldUse,
-  { site }: Snapshot,
-): { readonly title: string; readonly advice: string } | undefined {
-  if (place.kind === 'refused')
-    return {
-      title: 'stands where nothing can safely be filled in',
-      advice: `${place.why} Put it into a text, an attribute with quotes, or a string of the script.`,
-    };
+interface FieldProblem {
+  readonly message: 'no-safe-place' | 'undefined' | 'empty' | 'wrong-value' | 'not-an-address' | 'not-a-word';
+  readonly params: Partial<Params<'why' | 'environment' | 'value'>>;
+}
+
+function problemOf({ name, place }: FieldUse, { site }: Snapshot): FieldProblem | undefined {
+  if (place.kind === 'refused') return { message: 'no-safe-place', params: { why: place.why } };
   const field = site.fields?.find((candidate) => candidate.name === name);
-  if (!field)
-    return {
-      title: 'is not defined',
-      advice: 'Define it in the site’s fields and give it a value, or write the value itself into the code.',
-    };
+  if (!field) return { message: 'undefined', params: {} };
   for (const environment of ENVIRONMENT_NAMES) {
     const value = fieldValue(field, environment);
-    if (value === undefined || value === '')
-      return { title: `has no value on ${environment}`, advice: 'Give it one in the site’s fields.' };
-    const wrong = fieldValueProblem(field.type, value);
-    if (wrong !== undefined)
-      return { title: `cannot be “${value}”, its value on ${environment}`, advice: wrong };
+    if (value === undefined || value === '') return { message: 'empty', params: { environment } };
+    const why = fieldValueProblem(field.type, value);
+    if (why !== undefined) return { message: 'wrong-value', params: { value, environment, why } };
     if (writtenValue(value, field.type, place) === undefined)
-      return {
-        title: `cannot be “${value}” where it stands`,
-        advice:
-          place.kind === 'url-start'
-            ? 'An address begins there: only a whole address like https://www.example.com/ can stand there.'
-            : 'Only letters, digits, dots and dashes can stand there; put the attribute’s value in quotes.',
-      };
+      return { message: place.kind === 'url-start' ? 'not-an-address' : 'not-a-word', params: { value } };
   }
   return undefined;
 }

@@ -1,13 +1,19 @@
 import { partName } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { problemsOfKind } from './of-facts.js';
 
-export const ignoredCode: Check = {
+export const ignoredCode = defineCheck({
   id: 'ignored-code',
   area: 'activation',
   severity: 'warning',
   title: 'Code that no browser runs',
   why: 'A script element with an address ignores what is written inside it. Settings or calls that stand there have no effect.',
+  messages: {
+    ignored: { title: '{part} holds code that is never run', advice: '{problem}' },
+  },
+  roles: {
+    ignored: 'ignored',
+  },
   isFixable: false,
   wrong: [
     {
@@ -33,9 +39,9 @@ export const ignoredCode: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'ignored', (part, problem) => ({
-      title: `${partName(part)} holds code that is never run`,
-      advice: problem.message,
-      note: 'ignored',
+      message: 'ignored',
+      params: { part: partName(part), problem: problem.message },
+      role: 'ignored',
     }));
   },
-};
+});

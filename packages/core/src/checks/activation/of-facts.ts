@@ -3,61 +3,80 @@ import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
-import type { Found } from '../finding.js';
+import type { Params } from '../../texts/index.js';
+import type { Found, Spot } from '../finding.js';
 
 /** What goes away with another problem, and is told only when it does not. */
 const EXPLAINED_BY: Partial<Readonly<Record<ProblemKind, readonly ProblemKind[]>>> = {
   syntax: ['curly-quotes', 'escaped'],
 };
 
+/** How much of the code behind the place is shown. */
+const SHOWN = 40;
+
+/** What a check says of one fact: which of its messages, filled in with what, and what the place of it is. */
+interface SaidOfFact {
+  readonly message: string;
+  readonly params: Params;
+  readonly role: string;
+}
+
+type FactFound<Said extends SaidOfFact> = Omit<Found, 'message' | 'params' | 'evidence' | 'fix'> &
+  Pick<Said, 'message' | 'params'> & { readonly evidence: readonly Spot<Said['role']>[] };
+
 /** A finding for each problem of a kind that reading has met. */
-export function* problemsOfKind(
+export function* problemsOfKind<const Said extends SaidOfFact>(
   set: CheckedSet,
   kind: ProblemKind,
-  words: (part: ReadPart, problem: CodeProblem) => { title: string; advice: string; note: string },
-): Generator<Found> {
+  say: (part: ReadPart, problem: CodeProblem) => Said,
+): Generator<FactFound<Said>> {
   for (const part of set.running) {
     const kinds = new Set(part.facts.problems.map((problem) => problem.kind));
     if (EXPLAINED_BY[kind]?.some((cause) => kinds.has(cause))) continue;
     const problems = part.facts.problems.filter((problem) => problem.kind === kind);
     for (const [number, problem] of problems.entries()) {
-      const { title, advice, note } = words(part, problem);
+      const said = say(part, problem);
       yield {
         // By number and not by line: it is the same problem when something above it changes.
         about: `${kind} ${number}`,
-        title,
-        advice,
+        message: said.message,
+        params: said.params,
         subjects: [subject(part)],
-        evidence: [evidence(part, { start: problem.range.start, end: problem.range.start + 40 }, note)],
+        evidence: [
+          evidence(part, { start: problem.range.start, end: problem.range.start + SHOWN }, said.role),
+        ],
       };
     }
   }
 }
 
 /** A finding for each value of a kind that should not go live. */
-export function* marksOfKind(
+export function* marksOfKind<const Said extends SaidOfFact>(
   { running }: Pick<CheckedSet, 'running'>,
   kind: MarkKind,
-  words: (part: ReadPart, mark: Mark) => { title: string; advice: string; note: string },
-): Generator<Found> {
+  say: (part: ReadPart, mark: Mark) => Said,
+): Generator<FactFound<Said>> {
   for (const part of running) {
     const seen = new Set<string>();
     for (const mark of part.facts.marks) {
       if (mark.kind !== kind || seen.has(mark.value)) continue;
       seen.add(mark.value);
-      const { title, advice, note } = words(part, mark);
+      const said = say(part, mark);
       yield {
         about: mark.value,
-        title,
-        advice,
+        message: said.message,
+        params: said.params,
         subjects: [subject(part)],
-        evidence: [evidence(part, mark.range, note)],
+        evidence: [evidence(part, mark.range, said.role)],
       };
     }
   }
 }
 
-/** "Unexpected token" and its like, with the place in words. */
-export function placeWords(part: ReadPart, { line, column }: CodeProblem): string {
-  return `line ${line}, column ${column} of ${partName(part)}`;
+/** Where a problem is, for what a message says of it. */
+export function placeParams(
+  part: ReadPart,
+  { line, column }: CodeProblem,
+): { line: number; column: number; part: string } {
+  return { line, column, part: partName(part) };
 }

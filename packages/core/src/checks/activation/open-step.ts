@@ -1,9 +1,9 @@
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 
-export const openStep: Check = {
+export const openStep = defineCheck({
   id: 'open-step',
   area: 'activation',
   severity: 'warning',
@@ -24,20 +24,29 @@ export const openStep: Check = {
       ],
     }),
   ],
+  messages: {
+    open: {
+      title: '“{snippet}”: {open}',
+      advice: '{step}. Then tick it off in the site’s checklist.',
+    },
+    'open-with-help': {
+      title: '“{snippet}”: {open}',
+      advice: '{step}. {help} Then tick it off in the site’s checklist.',
+    },
+  },
   isFixable: false,
   wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   *run(set) {
     for (const { recipe, step, host, title, open, snippets, tick } of set.checklist) {
       if (tick) continue;
-      const help = step.help === undefined ? '' : ` ${step.help}`;
       yield {
         about: JSON.stringify([recipe.key, step.key, host]),
-        title: `“${snippets[0]!.name}”: ${open}`,
-        advice: `${title}.${help} Then tick it off in the site’s checklist.`,
+        message: step.help === undefined ? 'open' : 'open-with-help',
+        params: { snippet: snippets[0]!.name, open, step: title, help: step.help ?? '' },
         subjects: snippets.map(({ key, name }) => ({ snippet: key, name })),
         evidence: [],
       };
     }
   },
-};
+});

@@ -1,13 +1,24 @@
 import { partName } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { marksOfKind } from './of-facts.js';
 
-export const placeholder: Check = {
+export const placeholder = defineCheck({
   id: 'placeholder',
   area: 'activation',
   severity: 'error',
   title: 'An example’s value instead of your own',
   why: 'The code still has the value that the instructions show. It reports to nobody, or to somebody else.',
+  messages: {
+    example: {
+      title: '{part} still has the example’s “{value}”',
+      advice:
+        'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
+    },
+  },
+  roles: {
+    placeholder: 'stands for your own value',
+    likely: 'looks like an example',
+  },
   isFixable: false,
   wrong: [
     {
@@ -33,10 +44,9 @@ export const placeholder: Check = {
   ],
   *run(set) {
     yield* marksOfKind(set, 'placeholder', (part, mark) => ({
-      title: `${partName(part)} still has the example’s “${mark.value}”`,
-      advice:
-        'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
-      note: mark.confidence === 'certain' ? 'stands for your own value' : 'looks like an example',
+      message: 'example',
+      params: { part: partName(part), value: mark.value },
+      role: mark.confidence === 'certain' ? 'placeholder' : 'likely',
     }));
   },
-};
+});

@@ -1,16 +1,42 @@
 import { hoursWords, pageRulesWords, type Dimension } from '../../reach/index.js';
 import { reachOf, type SnapshotSnippet } from '../../snapshot/index.js';
-import type { CheckedSet } from '../checked-set.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const CODE = '<meta name="a" content="b">';
 
-export const reachEmpty: Check = {
+export const reachEmpty = defineCheck({
   id: 'reach-empty',
   area: 'activation',
   severity: 'warning',
   title: 'A snippet that never runs',
   why: 'It is switched on and looks active, but its reach holds no page load at all: no page, no hour, or no device.',
+  messages: {
+    over: {
+      title: '“{snippet}” is over',
+      advice: 'Its hours say: {hours}. From now on that is never. Change them, or switch it off.',
+    },
+    'never-open': {
+      title: '“{snippet}” never opens',
+      advice: 'Its hours say: {hours}. From now on that is never. Change them, or switch it off.',
+    },
+    'no-device': {
+      title: '“{snippet}” is for no device',
+      advice: 'Choose a device that it runs on, or switch it off.',
+    },
+    'no-window': {
+      title: '“{snippet}” fits into no window',
+      advice: 'Its least width is greater than its greatest. Change one of the two.',
+    },
+    'no-page': {
+      title: '“{snippet}” runs on no page',
+      advice: 'Its rules say: {rules}. Take the page out of those that are left out.',
+    },
+    'no-page-of-environment': {
+      title: '“{snippet}” runs on no page',
+      advice:
+        'Its rules say: {rules}. None of the site’s {environment} hosts has such a page. Change its pages or its environment.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -35,28 +61,31 @@ export const reachEmpty: Check = {
       if (dimension === undefined) continue;
       yield {
         about: dimension,
-        title: `“${snippet.name}” ${titleOf(dimension, snippet)}`,
-        advice: adviceOf(dimension, snippet, set),
+        message: messageOf(dimension, snippet),
+        params: {
+          snippet: snippet.name,
+          hours: snippet.limits?.hours ? hoursWords(snippet.limits.hours) : '',
+          rules: pageRulesWords(snippet.pages, set.snapshot.site.pageGroups),
+          environment: snippet.limits?.environment ?? '',
+        },
         subjects: [{ snippet: snippet.key, name: snippet.name }],
         evidence: [],
       };
     }
   },
-};
+});
 
-function titleOf(dimension: Dimension, { limits }: SnapshotSnippet): string {
-  if (dimension === 'hours') return limits?.hours?.last === undefined ? 'never opens' : 'is over';
-  if (dimension === 'device') return 'is for no device';
-  if (dimension === 'window') return 'fits into no window';
-  return 'runs on no page';
-}
-
-function adviceOf(dimension: Dimension, { pages, limits }: SnapshotSnippet, set: CheckedSet): string {
-  if (dimension === 'hours')
-    return `Its hours say: ${hoursWords(limits!.hours!)}. From now on that is never. Change them, or switch it off.`;
-  if (dimension === 'window') return 'Its least width is greater than its greatest. Change one of the two.';
-  const rules = `Its rules say: ${pageRulesWords(pages, set.snapshot.site.pageGroups)}.`;
-  if (dimension === 'environment')
-    return `${rules} None of the site’s ${limits!.environment!} hosts has such a page. Change its pages or its environment.`;
-  return `${rules} Take the page out of those that are left out.`;
+function messageOf(dimension: Dimension, { limits }: SnapshotSnippet) {
+  switch (dimension) {
+    case 'hours':
+      return limits?.hours?.last === undefined ? 'never-open' : 'over';
+    case 'device':
+      return 'no-device';
+    case 'window':
+      return 'no-window';
+    case 'environment':
+      return 'no-page-of-environment';
+    default:
+      return 'no-page';
+  }
 }

@@ -1,13 +1,13 @@
 import { recipeDifference } from '../../recipes/index.js';
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
 const FIRST = exampleRecipe('parlanook-chat', 'Parlanook chat', {
   parts: [{ key: 'loader', placement: 'body-end', required: true, code: CHAT }],
 });
 
-export const recipeBehind: Check = {
+export const recipeBehind = defineCheck({
   id: 'recipe-behind',
   area: 'activation',
   severity: 'advice',
@@ -18,6 +18,16 @@ export const recipeBehind: Check = {
     FIRST,
     { ...FIRST, version: 2, changes: 'The chat loads after the page, so that the page shows sooner.' },
   ],
+  messages: {
+    behind: {
+      title: '“{snippet}” follows version {version} of “{recipe}”, and there is version {newest}',
+      advice: 'See what it would change and bring the snippet up to it.',
+    },
+    'behind-with-news': {
+      title: '“{snippet}” follows version {version} of “{recipe}”, and there is version {newest}',
+      advice: '{news} See what it would change and bring the snippet up to it.',
+    },
+  },
   isFixable: false,
   wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
@@ -29,11 +39,17 @@ export const recipeBehind: Check = {
       const news = followed ? recipeDifference(followed, newest) : [];
       yield {
         about: `${link.key} ${newest.version}`,
-        title: `“${name}” follows version ${link.version} of “${newest.name}”, and there is version ${newest.version}`,
-        advice: [...news, 'See what it would change and bring the snippet up to it.'].join(' '),
+        message: news.length === 0 ? 'behind' : 'behind-with-news',
+        params: {
+          snippet: name,
+          version: link.version,
+          recipe: newest.name,
+          newest: newest.version,
+          news: news.join(' '),
+        },
         subjects: [{ snippet: key, name }],
         evidence: [],
       };
     }
   },
-};
+});

@@ -1,9 +1,9 @@
 import { exampleRecipe } from '../examples.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const OLD = '<script async src="https://old.tallymast.example/c.js?id=TM-7731"></script>';
 
-export const recipeRetired: Check = {
+export const recipeRetired = defineCheck({
   id: 'recipe-retired',
   area: 'activation',
   severity: 'warning',
@@ -16,6 +16,16 @@ export const recipeRetired: Check = {
       retired: { reason: 'Tallymast switches the old counter off in May.' },
     }),
   ],
+  messages: {
+    retired: {
+      title: '“{snippet}” is an install that is retired: “{recipe}”',
+      advice: '{reason} Ask the provider what takes its place, or switch it off.',
+    },
+    replaced: {
+      title: '“{snippet}” is an install that is retired: “{recipe}”',
+      advice: '{reason} Apply the recipe “{next}” instead, and switch this one off.',
+    },
+  },
   isFixable: false,
   wrong: [{ name: 'Old counter', parts: [{ placement: 'head-end', code: OLD }] }],
   right: [
@@ -38,11 +48,16 @@ export const recipeRetired: Check = {
       const next = replacedBy === undefined ? undefined : (set.book.find(replacedBy)?.name ?? replacedBy);
       yield {
         about: recipe.key,
-        title: `“${snippet.name}” is an install that is retired: “${recipe.name}”`,
-        advice: `${reason.replace(/[.!]?$/, '.')} ${next === undefined ? 'Ask the provider what takes its place, or switch it off.' : `Apply the recipe “${next}” instead, and switch this one off.`}`,
+        message: next === undefined ? 'retired' : 'replaced',
+        params: {
+          snippet: snippet.name,
+          recipe: recipe.name,
+          reason: reason.replace(/[.!]?$/, '.'),
+          next: next ?? '',
+        },
         subjects: [{ snippet: snippet.key, name: snippet.name }],
         evidence: [],
       };
     }
   },
-};
+});

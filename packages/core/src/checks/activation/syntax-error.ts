@@ -1,13 +1,22 @@
-import { partName } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
-import { placeWords, problemsOfKind } from './of-facts.js';
+import { defineCheck } from '../check.js';
+import { placeParams, problemsOfKind } from './of-facts.js';
 
-export const syntaxError: Check = {
+export const syntaxError = defineCheck({
   id: 'syntax-error',
   area: 'activation',
   severity: 'error',
   title: 'A script that browsers cannot read',
   why: 'One wrong character, and a browser does not run any of the script. Most often a piece was not copied.',
+  messages: {
+    unreadable: {
+      title: 'A script in {part} cannot be read',
+      advice:
+        'Browsers stop at line {line}, column {column} of {part} ({problem}). Copy the code again, completely.',
+    },
+  },
+  roles: {
+    stop: '{problem}',
+  },
   isFixable: false,
   wrong: [
     {
@@ -23,9 +32,9 @@ export const syntaxError: Check = {
   ],
   *run(set) {
     yield* problemsOfKind(set, 'syntax', (part, problem) => ({
-      title: `A script in ${partName(part)} cannot be read`,
-      advice: `Browsers stop at ${placeWords(part, problem)} (${problem.message}). Copy the code again, completely.`,
-      note: problem.message,
+      message: 'unreadable',
+      params: { ...placeParams(part, problem), problem: problem.message },
+      role: 'stop',
     }));
   },
-};
+});

@@ -1,13 +1,22 @@
 import { partName } from '../../snapshot/index.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { marksOfKind } from './of-facts.js';
 
-export const testMode: Check = {
+export const testMode = defineCheck({
   id: 'test-mode',
   area: 'activation',
   severity: 'warning',
   title: 'A test mode that is still on',
   why: 'In test mode most tools keep nothing, or show visitors what only you should see.',
+  messages: {
+    test: {
+      title: '{part} seems to be in test mode',
+      advice: 'Switch the test mode off before you publish to the live site, or let it run on staging only.',
+    },
+  },
+  roles: {
+    mark: '{value}',
+  },
   isFixable: false,
   wrong: [
     {
@@ -24,9 +33,9 @@ export const testMode: Check = {
   *run(set) {
     const onLive = set.running.filter(({ snippet }) => snippet.limits?.environment !== 'staging');
     yield* marksOfKind({ running: onLive }, 'test', (part, mark) => ({
-      title: `${partName(part)} seems to be in test mode`,
-      advice: 'Switch the test mode off before you publish to the live site, or let it run on staging only.',
-      note: mark.value,
+      message: 'test',
+      params: { part: partName(part), value: mark.value },
+      role: 'mark',
     }));
   },
-};
+});

@@ -5,7 +5,7 @@ import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadCode } from '../facts-cache.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 /** Elements that a page has once (HTML Standard, 4.2.2 to 4.2.5; canonical: RFC 6596, 3). */
 const SINGLE: readonly { readonly what: string; readonly pattern: RegExp }[] = [
@@ -24,12 +24,22 @@ interface Single {
   readonly what: string;
 }
 
-export const oncePerPage: Check = {
+export const oncePerPage = defineCheck({
   id: 'once-per-page',
   area: 'duplicates',
   severity: 'warning',
   title: 'Something twice that a page has once',
   why: 'A page has one title, one description, one canonical address. Of two, browsers and search engines take one, and not always the same.',
+  messages: {
+    twice: {
+      title: '{first} and {second} both give the page its {what}',
+      advice: 'Keep one of them, or let each run on pages of its own.',
+    },
+  },
+  roles: {
+    first: 'given here',
+    second: 'and again here',
+  },
   isFixable: false,
   wrong: [
     {
@@ -60,18 +70,18 @@ export const oncePerPage: Check = {
       if (!second) continue;
       yield {
         about: first!.what,
-        title: `${partName(first!.part)} and ${partName(second.part)} both give the page its ${first!.what}`,
-        advice: 'Keep one of them, or let each run on pages of its own.',
+        message: 'twice',
+        params: { first: partName(first!.part), second: partName(second.part), what: first!.what },
         subjects:
           first!.part === second.part ? [subject(first!.part)] : [subject(first!.part), subject(second.part)],
         evidence: [
-          evidence(first!.part, first!.range, 'given here'),
-          evidence(second.part, second.range, 'and again here'),
+          evidence(first!.part, first!.range, 'first'),
+          evidence(second.part, second.range, 'second'),
         ],
       };
     }
   },
-};
+});
 
 const singlesOf = memoizeByObject(({ code, facts }: ReadCode) =>
   facts.pieces.flatMap(({ range }) => {

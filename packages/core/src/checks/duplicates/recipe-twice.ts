@@ -4,7 +4,7 @@ import { exampleRecipe } from '../examples.js';
 import { groups } from '../groups.js';
 import { subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { sameAccount } from './same-account.js';
 import { sameCode } from './same-code.js';
 import { sameResource } from './same-resource.js';
@@ -13,7 +13,7 @@ const ONCE = exampleRecipe('tallymast-counter', 'Tallymast counter', {
   recognise: { hosts: ['tallymast.example'], addresses: [], globals: [] },
 });
 
-export const recipeTwice: Check = {
+export const recipeTwice = defineCheck({
   id: 'recipe-twice',
   area: 'duplicates',
   severity: 'warning',
@@ -21,6 +21,13 @@ export const recipeTwice: Check = {
   why: 'The provider says that it may stand on a page only once. Two of them get in each other’s way, even with different accounts.',
   given: 'Both are installs of one recipe, and it says that a page may have it once.',
   recipes: [ONCE],
+  messages: {
+    twice: {
+      title: '“{second}” and “{first}” are both a “{recipe}”',
+      advice:
+        'A page may have one of them, and both run on {page}, for example. Switch one off, or let them run on different pages.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -79,14 +86,14 @@ export const recipeTwice: Check = {
         const { name, key } = set.recipeOf(first!.snippet)!;
         yield {
           about: key,
-          title: `“${second.snippet.name}” and “${first!.snippet.name}” are both a “${name}”`,
-          advice: `A page may have one of them, and both run on ${page}, for example. Switch one off, or let them run on different pages.`,
+          message: 'twice',
+          params: { second: second.snippet.name, first: first!.snippet.name, recipe: name, page },
           subjects: [subject(first!), subject(second)],
           evidence: [],
         };
       }
   },
-};
+});
 
 /** The first part of each snippet, those for browsers without scripts aside: a snippet is one install. */
 function firstOfEach({ running }: CheckedSet): ReadPart[] {

@@ -4,7 +4,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { sameCodePairs } from './same-code.js';
 
 export interface Held {
@@ -29,12 +29,21 @@ const sureAccounts = memoizeByObject(({ accounts, loads }: Facts) =>
   }),
 );
 
-export const sameAccount: Check = {
+export const sameAccount = defineCheck({
   id: 'same-account',
   area: 'duplicates',
   severity: 'warning',
   title: 'The same account at the same provider twice',
   why: 'Two installs with one account report every visit twice, so the numbers that you and others rely on are wrong.',
+  messages: {
+    'same-account': {
+      title: '{second} uses the same account as {first}',
+      advice: 'Both report to {account} at {domain}, on {page} for example. Keep the newer one.',
+    },
+  },
+  roles: {
+    account: 'account {account}',
+  },
   isFixable: false,
   wrong: [
     {
@@ -89,15 +98,21 @@ export const sameAccount: Check = {
         if (page === undefined) continue;
         yield {
           about: `${second.account.domain} ${second.account.value} ${first!.part.key} ${second.part.key}`,
-          title: `${partName(second.part)} uses the same account as ${partName(first!.part)}`,
-          advice: `Both report to ${second.account.value} at ${second.account.domain}, on ${page} for example. Keep the newer one.`,
+          message: 'same-account',
+          params: {
+            second: partName(second.part),
+            first: partName(first!.part),
+            account: second.account.value,
+            domain: second.account.domain,
+            page,
+          },
           subjects: [subject(first!.part), subject(second.part)],
           evidence: [
-            evidence(first!.part, first!.account.range, `account ${first!.account.value}`),
-            evidence(second.part, second.account.range, `account ${second.account.value}`),
+            evidence(first!.part, first!.account.range, 'account'),
+            evidence(second.part, second.account.range, 'account'),
           ],
         };
       }
     }
   },
-};
+});

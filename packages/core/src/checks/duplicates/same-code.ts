@@ -6,16 +6,36 @@ import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadCode } from '../facts-cache.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
 
-export const sameCode: Check = {
+export const sameCode = defineCheck({
   id: 'same-code',
   area: 'duplicates',
   severity: 'error',
   title: 'The same code twice on one page',
   why: 'What stands there twice runs twice: visits count double, two chat windows open, and the page gets slower.',
+  messages: {
+    snippet: {
+      title: '{second} is the same code as {first}',
+      advice: 'Both run on {page}, for example. One of them is enough.',
+      fix: 'Switch {second} off.',
+    },
+    part: {
+      title: '{second} is the same code as {first}',
+      advice: 'Both run on {page}, for example. One of them is enough.',
+      fix: 'Take the code out of {second}.',
+    },
+    'on-some-pages': {
+      title: '{second} is the same code as {first}',
+      advice: 'Both run on {page}, for example. Choose pages on which only one of them runs.',
+    },
+  },
+  roles: {
+    first: 'here',
+    second: 'and again here',
+  },
   isFixable: true,
   wrong: [
     { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
@@ -39,36 +59,23 @@ export const sameCode: Check = {
       if (page === undefined) continue;
       const isWhole = second.snippet.parts.length === 1;
       const isOneMissed = set.outside(second.snippet, first.snippet) !== undefined;
-      yield {
+      const found = {
         about: `${first.key} ${second.key}`,
-        title: `${partName(second)} is the same code as ${partName(first)}`,
-        advice: isOneMissed
-          ? `Both run on ${page}, for example. Choose pages on which only one of them runs.`
-          : `Both run on ${page}, for example. One of them is enough.`,
+        params: { first: partName(first), second: partName(second), page },
         subjects: [subject(first), subject(second)],
         evidence: [
-          evidence(first, { start: 0, end: first.code.length }, 'here'),
-          evidence(second, { start: 0, end: second.code.length }, 'and again here'),
+          evidence(first, { start: 0, end: first.code.length }, 'first'),
+          evidence(second, { start: 0, end: second.code.length }, 'second'),
         ],
-        // Taking the second away loses nothing only where the first runs as well.
-        ...(isOneMissed
-          ? {}
-          : {
-              fix: {
-                title: isWhole
-                  ? `Switch ${partName(second)} off.`
-                  : `Take the code out of ${partName(second)}.`,
-                changes: [
-                  isWhole
-                    ? { kind: 'switch-off' as const, snippet: second.snippet.key }
-                    : { kind: 'remove-part' as const, part: second.key },
-                ],
-              },
-            }),
-      };
+      } as const;
+      // Taking the second away loses nothing only where the first runs as well.
+      if (isOneMissed) yield { ...found, message: 'on-some-pages' };
+      else if (isWhole)
+        yield { ...found, message: 'snippet', fix: [{ kind: 'switch-off', snippet: second.snippet.key }] };
+      else yield { ...found, message: 'part', fix: [{ kind: 'remove-part', part: second.key }] };
     }
   },
-};
+});
 
 /** Each part and the first one before it with the same code. */
 export const sameCodePairs = memoizeByObject(({ running }: CheckedSet): [ReadPart, ReadPart][] => {

@@ -1,14 +1,24 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const sameId: Check = {
+export const sameId = defineCheck({
   id: 'same-id',
   area: 'duplicates',
   severity: 'warning',
   title: 'Two elements with one id',
   why: 'Scripts that look for the id find only the first element, so the second widget stays empty or the first one is filled twice.',
+  messages: {
+    'same-id': {
+      title: 'The id “{id}” stands in {first} and in {second}',
+      advice: 'Give one of them another id, in the element and in the script that looks for it.',
+    },
+  },
+  roles: {
+    first: 'first here',
+    second: 'again here',
+  },
   isFixable: false,
   wrong: [
     { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch"></div>' }] },
@@ -28,18 +38,18 @@ export const sameId: Check = {
         if (set.meeting(first!.part, second.part) === undefined) continue;
         yield {
           about: `${first!.element.id} ${first!.part.key} ${second.part.key}`,
-          title: `The id “${first!.element.id}” stands in ${partName(first!.part)} and in ${partName(second.part)}`,
-          advice: 'Give one of them another id, in the element and in the script that looks for it.',
+          message: 'same-id',
+          params: { id: first!.element.id, first: partName(first!.part), second: partName(second.part) },
           subjects:
             first!.part === second.part
               ? [subject(first!.part)]
               : [subject(first!.part), subject(second.part)],
           evidence: [
-            evidence(first!.part, first!.element.range, 'first here'),
-            evidence(second.part, second.element.range, 'again here'),
+            evidence(first!.part, first!.element.range, 'first'),
+            evidence(second.part, second.element.range, 'second'),
           ],
         };
       }
     }
   },
-};
+});

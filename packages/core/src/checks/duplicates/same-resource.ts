@@ -4,7 +4,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { sameCodePairs } from './same-code.js';
 
 interface Loaded {
@@ -14,12 +14,22 @@ interface Loaded {
 
 const addressOf = memoizeByObject(({ address }: Load) => normalAddress(address));
 
-export const sameResource: Check = {
+export const sameResource = defineCheck({
   id: 'same-resource',
   area: 'duplicates',
   severity: 'warning',
   title: 'The same script loaded twice on one page',
   why: 'The second copy runs again: it may count twice, show twice, or undo what the first one has set up.',
+  messages: {
+    'same-script': {
+      title: '{second} loads the same script as {first}',
+      advice: 'Both run on {page}, for example. Keep one of them, or let each run on pages of its own.',
+    },
+  },
+  roles: {
+    first: 'loaded here',
+    second: 'and again here',
+  },
   isFixable: false,
   wrong: [
     {
@@ -72,15 +82,15 @@ export const sameResource: Check = {
         if (page === undefined) continue;
         yield {
           about: `${addressOf(second.load)} ${first!.part.key} ${second.part.key}`,
-          title: `${partName(second.part)} loads the same script as ${partName(first!.part)}`,
-          advice: `Both run on ${page}, for example. Keep one of them, or let each run on pages of its own.`,
+          message: 'same-script',
+          params: { second: partName(second.part), first: partName(first!.part), page },
           subjects: [subject(first!.part), subject(second.part)],
           evidence: [
-            evidence(first!.part, first!.load.range, 'loaded here'),
-            evidence(second.part, second.load.range, 'and again here'),
+            evidence(first!.part, first!.load.range, 'first'),
+            evidence(second.part, second.load.range, 'second'),
           ],
         };
       }
     }
   },
-};
+});

@@ -3,15 +3,25 @@ import { normalAddress, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 import { heldAccounts } from './same-account.js';
 
-export const twoAccounts: Check = {
+export const twoAccounts = defineCheck({
   id: 'two-accounts',
   area: 'duplicates',
   severity: 'advice',
   title: 'One provider with two accounts',
   why: 'That is sometimes meant, as when an agency counts too. More often the older account was forgotten, and its owner still gets your visitors’ data.',
+  messages: {
+    'two-accounts': {
+      title: '{first} and {second} use two accounts at {domain}',
+      advice: 'If both are meant, leave it so. Otherwise switch off the one that nobody looks at.',
+    },
+  },
+  roles: {
+    first: 'account {account}',
+    second: 'account {other}',
+  },
   isFixable: false,
   wrong: [
     {
@@ -68,17 +78,23 @@ export const twoAccounts: Check = {
       if (!second || set.meeting(first!.part, second.part) === undefined) continue;
       yield {
         about: `${first!.account.domain} ${first!.account.value} ${second.account.value}`,
-        title: `${partName(first!.part)} and ${partName(second.part)} use two accounts at ${first!.account.domain}`,
-        advice: 'If both are meant, leave it so. Otherwise switch off the one that nobody looks at.',
+        message: 'two-accounts',
+        params: {
+          first: partName(first!.part),
+          second: partName(second.part),
+          domain: first!.account.domain,
+          account: first!.account.value,
+          other: second.account.value,
+        },
         subjects: [subject(first!.part), subject(second.part)],
         evidence: [
-          evidence(first!.part, first!.account.range, `account ${first!.account.value}`),
-          evidence(second.part, second.account.range, `account ${second.account.value}`),
+          evidence(first!.part, first!.account.range, 'first'),
+          evidence(second.part, second.account.range, 'second'),
         ],
       };
     }
   },
-};
+});
 
 /** Without its query, which is where accounts differ. */
 const loaderOf = memoizeByObject(({ address }: Load) => normalAddress(address).split('?', 1)[0]!);

@@ -1,14 +1,25 @@
 import { partName } from '../../snapshot/index.js';
 import { definers } from '../order/definitions.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const twoDefiners: Check = {
+export const twoDefiners = defineCheck({
   id: 'two-definers',
   area: 'duplicates',
   severity: 'warning',
   title: 'Two snippets that make the same name',
   why: 'The later one takes the place of the earlier one, so what the first set up or still needs is gone.',
+  messages: {
+    'same-name': {
+      title: '{first} and {second} both make “{name}”',
+      advice:
+        "Only the later one stays. Rename one of them, or put the code into a function of its own: (function () '{' … '}')();",
+    },
+  },
+  roles: {
+    first: 'made here',
+    second: 'and made anew here',
+  },
   isFixable: false,
   wrong: [
     {
@@ -43,15 +54,14 @@ export const twoDefiners: Check = {
       if (!first || !second || set.meeting(first.part, second.part) === undefined) continue;
       yield {
         about: name,
-        title: `${partName(first.part)} and ${partName(second.part)} both make “${name}”`,
-        advice:
-          'Only the later one stays. Rename one of them, or put the code into a function of its own: (function () { … })();',
+        message: 'same-name',
+        params: { first: partName(first.part), second: partName(second.part), name },
         subjects: [subject(first.part), subject(second.part)],
         evidence: [
-          evidence(first.part, first.definition.range, 'made here'),
-          evidence(second.part, second.definition.range, 'and made anew here'),
+          evidence(first.part, first.definition.range, 'first'),
+          evidence(second.part, second.definition.range, 'second'),
         ],
       };
     }
   },
-};
+});

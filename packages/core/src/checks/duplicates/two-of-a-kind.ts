@@ -2,28 +2,36 @@ import type { ShapeKind } from '../../facts/index.js';
 import { isFallback } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { groups } from '../groups.js';
+import type { ReadPart } from '../read-part.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-/** Kinds of which visitors want one, and what they see where there are two. */
-const ONE_OF: Partial<Readonly<Record<ShapeKind, { readonly name: string; readonly seen: string }>>> = {
-  chat: { name: 'chat window', seen: 'Two chat windows lie on each other in one corner.' },
-  consent: {
-    name: 'question for consent',
-    seen: 'Visitors are asked twice, and the two answers may differ.',
-  },
-  accessibility: {
-    name: 'accessibility menu',
-    seen: 'Two menus change the same page, each against the other.',
-  },
-};
+/** Kinds of which visitors want one. */
+const ONE_OF = ['chat', 'consent', 'accessibility'] as const satisfies readonly ShapeKind[];
 
-export const twoOfAKind: Check = {
+export const twoOfAKind = defineCheck({
   id: 'two-of-a-kind',
   area: 'duplicates',
   severity: 'advice',
   title: 'Two things of a kind of which a page wants one',
   why: 'Of a chat window, a question for consent or an accessibility menu a page wants one. Often the old provider’s stays behind when a new one comes.',
+  messages: {
+    chat: {
+      title: '{first} and {second} both look like a chat window',
+      advice:
+        'Two chat windows lie on each other in one corner. If one of them is not used any more, switch it off.',
+    },
+    consent: {
+      title: '{first} and {second} both look like a question for consent',
+      advice:
+        'Visitors are asked twice, and the two answers may differ. If one of them is not used any more, switch it off.',
+    },
+    accessibility: {
+      title: '{first} and {second} both look like an accessibility menu',
+      advice:
+        'Two menus change the same page, each against the other. If one of them is not used any more, switch it off.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -52,7 +60,7 @@ export const twoOfAKind: Check = {
   ],
   *run(set) {
     const candidates = set.running.filter(
-      (part) => ONE_OF[part.facts.shape.kind] && part.facts.loads.length > 0 && !isFallback(part),
+      (part) => kindOf(part) !== undefined && part.facts.loads.length > 0 && !isFallback(part),
     );
     for (const [first, ...others] of groups(candidates, ({ facts }) => facts.shape.kind)) {
       const domains = (hosts: readonly string[]): string => hosts.join();
@@ -64,14 +72,17 @@ export const twoOfAKind: Check = {
           set.meeting(first!, part) !== undefined,
       );
       if (!second) continue;
-      const { name, seen } = ONE_OF[first!.facts.shape.kind]!;
       yield {
         about: first!.facts.shape.kind,
-        title: `${partName(first!)} and ${partName(second)} both look like a ${name}`,
-        advice: `${seen} If one of them is not used any more, switch it off.`,
+        message: kindOf(first!)!,
+        params: { first: partName(first!), second: partName(second) },
         subjects: [subject(first!), subject(second)],
         evidence: [],
       };
     }
   },
-};
+});
+
+function kindOf({ facts }: ReadPart): (typeof ONE_OF)[number] | undefined {
+  return ONE_OF.find((kind) => kind === facts.shape.kind);
+}

@@ -4,7 +4,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 interface Loaded {
   readonly part: ReadPart;
@@ -13,12 +13,23 @@ interface Loaded {
   readonly version: string;
 }
 
-export const twoVersions: Check = {
+export const twoVersions = defineCheck({
   id: 'two-versions',
   area: 'duplicates',
   severity: 'warning',
   title: 'Two versions of one library',
   why: 'Each version replaces the other, so one of the two snippets works with a version that it was not made for. Visitors wait for both.',
+  messages: {
+    'two-versions': {
+      title: '{first} and {second} load two versions of “{library}”',
+      advice:
+        'One loads {version}, the other {other}. Let both load the same one, after asking both providers which they need.',
+    },
+  },
+  roles: {
+    first: 'version {version}',
+    second: 'version {other}',
+  },
   isFixable: false,
   wrong: [
     {
@@ -66,16 +77,22 @@ export const twoVersions: Check = {
       if (!second) continue;
       yield {
         about: first!.library,
-        title: `${partName(first!.part)} and ${partName(second.part)} load two versions of “${first!.library}”`,
-        advice: `One loads ${first!.version}, the other ${second.version}. Let both load the same one, after asking both providers which they need.`,
+        message: 'two-versions',
+        params: {
+          first: partName(first!.part),
+          second: partName(second.part),
+          library: first!.library,
+          version: first!.version,
+          other: second.version,
+        },
         subjects: [subject(first!.part), subject(second.part)],
         evidence: [
-          evidence(first!.part, first!.load.range, `version ${first!.version}`),
-          evidence(second.part, second.load.range, `version ${second.version}`),
+          evidence(first!.part, first!.load.range, 'first'),
+          evidence(second.part, second.load.range, 'second'),
         ],
       };
     }
   },
-};
+});
 
 const fileOf = memoizeByObject(({ address }: Load) => versionedFile(address));

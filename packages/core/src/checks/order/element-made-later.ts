@@ -1,14 +1,25 @@
 import { partName } from '../../snapshot/index.js';
-import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
-import { evidenceOf } from './evidence-of.js';
+import { evidence, subject } from '../evidence.js';
+import { defineCheck } from '../check.js';
+import { NO_MOVES, ORDER_FIX } from '../set-order.js';
+import { ELEMENT_ROLES } from './evidence-of.js';
 
-export const elementMadeLater: Check = {
+export const elementMadeLater = defineCheck({
   id: 'element-made-later',
   area: 'order',
   severity: 'error',
   title: 'Code that looks for an element which another snippet brings further down',
   why: 'A script that runs while the page is read sees only what stands above it. An element that comes later is not there yet, and the script finds nothing.',
+  messages: {
+    later: {
+      title: '{user} looks for #{name} before {maker} brings it',
+      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      fix: ORDER_FIX,
+    },
+  },
+  roles: {
+    ...ELEMENT_ROLES,
+  },
   isFixable: true,
   wrong: [
     {
@@ -42,12 +53,18 @@ export const elementMadeLater: Check = {
       const fix = set.order.fixFor(dependency);
       yield {
         about: reason.id,
-        title: `${partName(then)} looks for #${reason.id} before ${partName(first)} brings it`,
-        advice: `Move ${partName(first)} in front of ${partName(then)}, or ${partName(then)} behind ${partName(first)}.`,
+        message: 'later',
+        params: {
+          user: partName(then),
+          maker: partName(first),
+          name: reason.id,
+          ...NO_MOVES,
+          ...fix?.params,
+        },
         subjects: [subject(then), subject(first)],
-        evidence: evidenceOf(dependency),
-        ...(fix ? { fix } : {}),
+        evidence: [evidence(then, reason.need.range, 'seeks'), evidence(first, reason.made.range, 'brings')],
+        ...(fix ? { fix: fix.fix } : {}),
       };
     }
   },
-};
+});

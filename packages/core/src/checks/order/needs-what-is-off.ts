@@ -1,16 +1,33 @@
 import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
-import type { Found } from '../finding.js';
+import { defineCheck } from '../check.js';
 import { definers, openUses } from './definitions.js';
+import { NAME_ROLES } from './evidence-of.js';
 
-export const needsWhatIsOff: Check = {
+export const needsWhatIsOff = defineCheck({
   id: 'needs-what-is-off',
   area: 'order',
   severity: 'error',
   title: 'Code that needs something that is off, or off on that page',
   why: 'When the snippet that brings a function is switched off, or does not run on a page, whatever calls that function stops with an error there.',
+  messages: {
+    off: {
+      title: '{user} needs {maker}, which is switched off',
+      advice: 'Switch {maker} on, or {user} off.',
+    },
+    archived: {
+      title: '{user} needs {maker}, which is archived',
+      advice: 'Switch {maker} on, or {user} off.',
+    },
+    'other-pages': {
+      title: '{user} runs where {maker} does not',
+      advice: '“{name}” is missing there, for example: {page}. Let {maker} run wherever {user} does.',
+    },
+  },
+  roles: {
+    ...NAME_ROLES,
+  },
   isFixable: false,
   wrong: [
     {
@@ -51,35 +68,29 @@ export const needsWhatIsOff: Check = {
       const all = makers.get(use.name) ?? [];
       if (all.length === 0) continue;
       const on = all.filter(({ part: maker }) => maker.isOn);
-      const found = (maker: (typeof all)[number], title: string, advice: string): Found => ({
+      const found = <const Message extends string>(
+        maker: (typeof all)[number],
+        message: Message,
+        page = '',
+      ) => ({
         about: `${use.name} ${maker.part.snippet.key}`,
-        title,
-        advice,
+        message,
+        params: { user: partName(part), maker: partName(maker.part), name: use.name, page },
         subjects: [subject(part), subject(maker.part)],
         evidence: [
-          evidence(part, use.range, `needs “${use.name}”`),
-          evidence(maker.part, maker.definition.range, `makes “${use.name}”`),
+          evidence(part, use.range, 'uses'),
+          evidence(maker.part, maker.definition.range, 'defines'),
         ],
-        severity: use.when === 'later' ? 'warning' : 'error',
+        severity: use.when === 'later' ? ('warning' as const) : ('error' as const),
       });
       if (on.length === 0) {
         const maker = all[0]!;
-        const state = maker.part.snippet.state === 'archived' ? 'archived' : 'switched off';
-        yield found(
-          maker,
-          `${partName(part)} needs ${partName(maker.part)}, which is ${state}`,
-          `Switch ${partName(maker.part)} on, or ${partName(part)} off.`,
-        );
+        yield found(maker, maker.part.snippet.state === 'archived' ? 'archived' : 'off');
         continue;
       }
       const makersOn = [...new Set(on.map((maker) => maker.part.snippet))];
       const page = makersOn.includes(part.snippet) ? undefined : set.outsideAll(part.snippet, makersOn);
-      if (page !== undefined)
-        yield found(
-          on[0]!,
-          `${partName(part)} runs where ${partName(on[0]!.part)} does not`,
-          `“${use.name}” is missing there, for example: ${page}. Let ${partName(on[0]!.part)} run wherever ${partName(part)} does.`,
-        );
+      if (page !== undefined) yield found(on[0]!, 'other-pages', page);
     }
   },
-};
+});

@@ -1,16 +1,23 @@
 import { placementOfStatement } from '../../facts/index.js';
-import { listWords } from '../../reach/index.js';
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const notFirst: Check = {
+export const notFirst = defineCheck({
   id: 'not-first',
   area: 'order',
   severity: 'warning',
   title: 'Code that must be first in the head, and is not',
   why: 'Some code has to run before everything else: what asks for consent, or what holds other code back. Whatever stands above it runs without it.',
+  messages: {
+    'not-first': {
+      title:
+        '{part} must be first in the head, but {others} {count, plural, one {runs before it} other {run before it}}',
+      advice: 'The provider says: “{statement}” Move it to the front.',
+      fix: 'Move it to the front of the head.',
+    },
+  },
   isFixable: true,
   wrong: [
     {
@@ -73,18 +80,20 @@ export const notFirst: Check = {
       const parts = [...leaders, part, ...rest].map(({ key }) => key);
       yield {
         about: 'first',
-        title: `${partName(part)} must be first in the head, but ${listWords(before.map(partName))} ${before.length === 1 ? 'runs' : 'run'} before it`,
-        advice: `The provider says: “${part.part.statement!}” Move it to the front.`,
+        message: 'not-first',
+        params: {
+          part: partName(part),
+          others: before.map(partName),
+          count: before.length,
+          statement: part.part.statement!,
+        },
         subjects: [part, ...before].map(subject),
         evidence: [],
-        fix: {
-          title: 'Move it to the front of the head.',
-          changes: [{ kind: 'arrange', lists: [{ placement: 'head-start', parts }], moved: [part.key] }],
-        },
+        fix: [{ kind: 'arrange', lists: [{ placement: 'head-start', parts }], moved: [part.key] }],
       };
     }
   },
-};
+});
 
 /** “As high as possible” leaves room for others; “first” does not. */
 function mustBeFirst({ part: { statement } }: ReadPart): boolean {

@@ -1,16 +1,25 @@
 import { dependencyWords } from '../../order/index.js';
-import { listWords } from '../../reach/index.js';
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
-import { evidenceOf } from './evidence-of.js';
+import { defineCheck } from '../check.js';
+import { ELEMENT_ROLES, NAME_ROLES, evidenceOf } from './evidence-of.js';
 
-export const orderCycle: Check = {
+export const orderCycle = defineCheck({
   id: 'order-cycle',
   area: 'order',
   severity: 'error',
   title: 'Snippets that each need the other first',
   why: 'When two snippets each need the other to have run before, no order is right: whichever comes first stops with an error.',
+  messages: {
+    cycle: {
+      title: '{parts} need each other first',
+      advice: '{because}. Take one of these out, or make it wait for an event.',
+    },
+  },
+  roles: {
+    ...NAME_ROLES,
+    ...ELEMENT_ROLES,
+  },
   isFixable: false,
   wrong: [
     {
@@ -44,11 +53,11 @@ export const orderCycle: Check = {
       const parts = [...cycle].sort((a, b) => a.position - b.position);
       yield {
         about: 'cycle',
-        title: `${listWords(parts.map(partName))} need each other first`,
-        advice: `${within.map(dependencyWords).join('; ')}. Take one of these out, or make it wait for an event.`,
+        message: 'cycle',
+        params: { parts: parts.map(partName), because: within.map(dependencyWords).join('; ') },
         subjects: parts.map(subject),
         evidence: within.flatMap(evidenceOf),
       };
     }
   },
-};
+});

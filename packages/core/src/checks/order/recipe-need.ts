@@ -2,18 +2,19 @@ import { partName, type SnapshotSnippet } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
-import { whyMissing } from './why-missing.js';
+import { defineCheck } from '../check.js';
+import { NO_MOVES, ORDER_FIX } from '../set-order.js';
+import { whyMissing, type Missing } from './why-missing.js';
 
 const QUESTION = '<script src="https://biscuitkeel.example/ask.js"></script>';
 const PIXEL = '<script async src="https://glintpixel.example/pixel.js?id=GP-40-77"></script>';
 
-function problemOf(set: CheckedSet, snippet: SnapshotSnippet, install: SnapshotSnippet): string | undefined {
+function problemOf(set: CheckedSet, snippet: SnapshotSnippet, install: SnapshotSnippet): Missing | undefined {
   if (install.state !== 'on') return whyMissing(install.state, undefined);
   return whyMissing(install.state, set.outside(snippet, install));
 }
 
-export const recipeNeed: Check = {
+export const recipeNeed = defineCheck({
   id: 'recipe-need',
   area: 'order',
   severity: 'error',
@@ -26,6 +27,29 @@ export const recipeNeed: Check = {
     }),
     exampleRecipe('glintpixel', 'Glintpixel', { after: ['biscuitkeel-question'] }),
   ],
+  messages: {
+    later: {
+      title: '{user} needs {maker}, which comes later',
+      advice: 'Its recipe, “{recipe}”, says so. Move {maker} in front of {user}.',
+      fix: ORDER_FIX,
+    },
+    off: {
+      title: '“{snippet}” needs “{needed}”, which is switched off',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+    },
+    archived: {
+      title: '“{snippet}” needs “{needed}”, which is archived',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+    },
+    'other-pages': {
+      title: '“{snippet}” needs “{needed}”, which does not run on {page}',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+    },
+    'not-installed': {
+      title: '“{snippet}” needs “{needed}”, which this site does not have',
+      advice: 'Apply the recipe “{needed}” to this site; it has to run before “{snippet}”.',
+    },
+  },
   isFixable: true,
   wrong: [
     {
@@ -50,11 +74,17 @@ export const recipeNeed: Check = {
       const fix = set.order.fixFor(dependency);
       yield {
         about: `order ${first.snippet.key}`,
-        title: `${partName(then)} needs ${partName(first)}, which comes later`,
-        advice: `Its recipe, “${set.recipeOf(then.snippet)!.name}”, says so. Move ${partName(first)} in front of ${partName(then)}.`,
+        message: 'later',
+        params: {
+          user: partName(then),
+          maker: partName(first),
+          recipe: set.recipeOf(then.snippet)!.name,
+          ...NO_MOVES,
+          ...fix?.params,
+        },
         subjects: [subject(then), subject(first)],
         evidence: [],
-        ...(fix ? { fix } : {}),
+        ...(fix ? { fix: fix.fix } : {}),
       };
     }
     const { snippets } = set.snapshot;
@@ -65,23 +95,22 @@ export const recipeNeed: Check = {
         // One that is there wherever it is needed is enough.
         if (installs.some((install) => problemOf(set, snippet, install) === undefined)) continue;
         const install = installs[0];
-        const first = install && { install, problem: problemOf(set, snippet, install) };
-        const name = first ? `“${first.install.name}”` : `“${set.book.find(key)?.name ?? key}”`;
+        const missing = install && problemOf(set, snippet, install);
         yield {
           about: `there ${key}`,
-          title: first
-            ? `“${snippet.name}” needs ${name}, which ${first.problem!}`
-            : `“${snippet.name}” needs ${name}, which this site does not have`,
-          advice: first
-            ? `Let ${name} run wherever “${snippet.name}” runs.`
-            : `Apply the recipe ${name} to this site; it has to run before “${snippet.name}”.`,
+          message: missing?.message ?? 'not-installed',
+          params: {
+            snippet: snippet.name,
+            needed: install?.name ?? set.book.find(key)?.name ?? key,
+            page: missing?.page ?? '',
+          },
           subjects: [
             { snippet: snippet.key, name: snippet.name },
-            ...(first ? [{ snippet: first.install.key, name: first.install.name }] : []),
+            ...(install ? [{ snippet: install.key, name: install.name }] : []),
           ],
           evidence: [],
         };
       }
     }
   },
-};
+});

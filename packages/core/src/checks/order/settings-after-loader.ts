@@ -1,14 +1,36 @@
 import { isAboutSettings } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { NO_MOVES, ORDER_FIX } from '../set-order.js';
+import { defineCheck } from '../check.js';
 
-export const settingsAfterLoader: Check = {
+export const settingsAfterLoader = defineCheck({
   id: 'settings-after-loader',
   area: 'order',
   severity: 'warning',
   title: 'Settings after the script that reads them',
   why: 'A script that is fetched at its place runs before the code after it. Settings that stand behind it come too late and are not seen.',
+  messages: {
+    'same-snippet': {
+      title: '{settings} gives its settings after its script',
+      advice: 'Put the script with the settings in front of the one with the address.',
+    },
+    late: {
+      title: '{settings} comes after the script that reads it',
+      advice: 'Move {settings} in front of {loader}.',
+      fix: ORDER_FIX,
+    },
+    race: {
+      title: '{settings} may come after the script that reads it',
+      advice: 'Move {settings} in front of {loader}.',
+      fix: ORDER_FIX,
+    },
+  },
+  roles: {
+    first: 'runs first',
+    'any-time': 'runs as soon as it arrives',
+    settings: 'the settings come after it',
+  },
   isFixable: true,
   wrong: [
     {
@@ -55,39 +77,28 @@ export const settingsAfterLoader: Check = {
         if (!loader) continue;
         yield {
           about: settings.name,
-          title: `${partName(part)} gives its settings after its script`,
-          advice: 'Put the script with the settings in front of the one with the address.',
+          message: 'same-snippet',
+          params: { settings: partName(part) },
           subjects: [subject(part)],
-          evidence: [
-            evidence(part, loader.range, 'runs first'),
-            evidence(part, settings.range, 'the settings come after it'),
-          ],
+          evidence: [evidence(part, loader.range, 'first'), evidence(part, settings.range, 'settings')],
         };
       }
     }
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict } = dependency;
       if (reason.kind !== 'settings' || verdict === 'fine') continue;
-      const [settings, loader] = [partName(first), partName(then)];
       const fix = set.order.fixFor(dependency);
       yield {
         about: `${reason.name} ${first.key}`,
-        title:
-          verdict === 'wrong'
-            ? `${settings} comes after the script that reads it`
-            : `${settings} may come after the script that reads it`,
-        advice: `Move ${settings} in front of ${loader}.`,
+        message: verdict === 'wrong' ? 'late' : 'race',
+        params: { settings: partName(first), loader: partName(then), ...NO_MOVES, ...fix?.params },
         subjects: [subject(first), subject(then)],
         evidence: [
-          evidence(
-            then,
-            reason.load.range,
-            verdict === 'wrong' ? 'runs first' : 'runs as soon as it arrives',
-          ),
-          evidence(first, reason.settings.range, 'the settings come after it'),
+          evidence(then, reason.load.range, verdict === 'wrong' ? 'first' : 'any-time'),
+          evidence(first, reason.settings.range, 'settings'),
         ],
-        ...(fix ? { fix } : {}),
+        ...(fix ? { fix: fix.fix } : {}),
       };
     }
   },
-};
+});

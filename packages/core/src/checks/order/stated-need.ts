@@ -1,14 +1,38 @@
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
+import { NO_MOVES, ORDER_FIX } from '../set-order.js';
 import { whyMissing } from './why-missing.js';
 
-export const statedNeed: Check = {
+export const statedNeed = defineCheck({
   id: 'stated-need',
   area: 'order',
   severity: 'error',
   title: 'Something that must come first, as somebody stated, and does not',
   why: 'Somebody wrote down that this snippet only works when another one has run before it. Visitors get it without that, or too early.',
+  messages: {
+    later: {
+      title: '{user} needs {maker}, which comes later',
+      advice: 'Move {maker} in front of {user}.',
+      fix: ORDER_FIX,
+    },
+    off: {
+      title: '“{snippet}” needs “{needed}”, which is switched off',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+    },
+    archived: {
+      title: '“{snippet}” needs “{needed}”, which is archived',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+    },
+    'other-pages': {
+      title: '“{snippet}” needs “{needed}”, which does not run on {page}',
+      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+    },
+    gone: {
+      title: '“{snippet}” needs “{needed}”, which is not there any more',
+      advice: 'Take “{needed}” out of what must come first for “{snippet}”, or add it again.',
+    },
+  },
   isFixable: true,
   wrong: [
     {
@@ -51,11 +75,11 @@ export const statedNeed: Check = {
       const fix = set.order.fixFor(dependency);
       yield {
         about: `order ${first.snippet.key}`,
-        title: `${partName(then)} needs ${partName(first)}, which comes later`,
-        advice: `Move ${partName(first)} in front of ${partName(then)}.`,
+        message: 'later',
+        params: { user: partName(then), maker: partName(first), ...NO_MOVES, ...fix?.params },
         subjects: [subject(then), subject(first)],
         evidence: [],
-        ...(fix ? { fix } : {}),
+        ...(fix ? { fix: fix.fix } : {}),
       };
     }
     const snippets = new Map(set.snapshot.snippets.map((snippet) => [snippet.key, snippet]));
@@ -63,17 +87,12 @@ export const statedNeed: Check = {
       if (snippet.state !== 'on') continue;
       for (const key of snippet.needs ?? []) {
         const needed = snippets.get(key);
-        const problem = needed
-          ? whyMissing(needed.state, set.outside(snippet, needed))
-          : 'is not there any more';
-        if (problem === undefined) continue;
-        const name = `“${needed?.name ?? key}”`;
+        const missing = needed && whyMissing(needed.state, set.outside(snippet, needed));
+        if (needed && !missing) continue;
         yield {
           about: `there ${key}`,
-          title: `“${snippet.name}” needs ${name}, which ${problem}`,
-          advice: needed
-            ? `Let ${name} run wherever “${snippet.name}” runs, or take it out of what must come first.`
-            : `Take ${name} out of what must come first for “${snippet.name}”, or add it again.`,
+          message: missing?.message ?? 'gone',
+          params: { snippet: snippet.name, needed: needed?.name ?? key, page: missing?.page ?? '' },
           subjects: [
             { snippet: snippet.key, name: snippet.name },
             ...(needed ? [{ snippet: key, name: needed.name }] : []),
@@ -83,4 +102,4 @@ export const statedNeed: Check = {
       }
     }
   },
-};
+});

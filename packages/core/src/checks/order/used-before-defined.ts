@@ -1,14 +1,40 @@
-import type { ExecutionPhase } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { ORDER_FIX, NO_MOVES } from '../set-order.js';
+import { NAME_ROLES } from './evidence-of.js';
+import { defineCheck } from '../check.js';
 
-export const usedBeforeDefined: Check = {
+export const usedBeforeDefined = defineCheck({
   id: 'used-before-defined',
   area: 'order',
   severity: 'error',
   title: 'Code that needs something that comes later',
   why: 'A browser runs code from the top of the page to its foot. Code that needs what another snippet brings further down stops with an error.',
+  messages: {
+    later: {
+      title: '{user} needs {maker}, which comes later',
+      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      fix: ORDER_FIX,
+    },
+    'ready-later': {
+      title: '{user} needs {maker}, which is ready only later',
+      advice:
+        '{maker} makes “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.',
+    },
+    'race-by-order': {
+      title: '{user} may run before {maker} is ready',
+      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      fix: ORDER_FIX,
+    },
+    race: {
+      title: '{user} may run before {maker} is ready',
+      advice:
+        '{maker} makes “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.',
+    },
+  },
+  roles: {
+    ...NAME_ROLES,
+  },
   isFixable: true,
   wrong: [
     {
@@ -54,35 +80,29 @@ export const usedBeforeDefined: Check = {
       const { first, then, reason, verdict, isByOrder } = dependency;
       // What runs later on an event finds it there nearly always.
       if (reason.kind !== 'name' || verdict === 'fine' || reason.use.when === 'later') continue;
-      const [maker, user] = [partName(first), partName(then)];
       const { name } = reason;
       const isRace = verdict === 'race';
       const fix = set.order.fixFor(dependency);
       yield {
         about: `${name} ${first.key}`,
-        title: isRace
-          ? `${user} may run before ${maker} is ready`
-          : isByOrder
-            ? `${user} needs ${maker}, which comes later`
-            : `${user} needs ${maker}, which is ready only later`,
-        advice: isByOrder
-          ? `Move ${maker} in front of ${user}, or ${user} behind ${maker}.`
-          : `${maker} makes “${name}” ${READY[reason.definition.when]}. Use its queue if it has one, or wait for it.`,
+        ...(isByOrder
+          ? { message: isRace ? 'race-by-order' : 'later', ...(fix ? { fix: fix.fix } : {}) }
+          : { message: isRace ? 'race' : 'ready-later' }),
+        params: {
+          user: partName(then),
+          maker: partName(first),
+          name,
+          ready: reason.definition.when,
+          ...NO_MOVES,
+          ...fix?.params,
+        },
         subjects: [subject(then), subject(first)],
         evidence: [
-          evidence(then, reason.use.range, `needs “${name}”`),
-          evidence(first, reason.definition.range, `makes “${name}”`),
+          evidence(then, reason.use.range, 'uses'),
+          evidence(first, reason.definition.range, 'defines'),
         ],
         severity: isRace ? 'warning' : 'error',
-        ...(fix ? { fix } : {}),
       };
     }
   },
-};
-
-const READY: Readonly<Record<ExecutionPhase, string>> = {
-  parse: 'at its place',
-  deferred: 'when the whole page has been read',
-  async: 'when its script has arrived, sooner or later',
-  later: 'on an event or after a while',
-};
+});

@@ -5,7 +5,7 @@ import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const box = (id: string): string =>
   `<style>#${id}{position:fixed;right:20px;bottom:20px}</style><div id="${id}">Hello</div>`;
@@ -17,12 +17,22 @@ interface Floating {
   readonly range?: Range;
 }
 
-export const sameCorner: Check = {
+export const sameCorner = defineCheck({
   id: 'same-corner',
   area: 'overlap',
   severity: 'warning',
   title: 'Two floating things in one corner',
   why: 'One lies on the other, so visitors see only one of them, and on a phone often cannot press either.',
+  messages: {
+    'same-corner': {
+      title: '{second} and {first} both float at the {corner}',
+      advice:
+        'Both run on {page}, for example. Choose another corner for one of them, or let only one run there; it is read from what they declare, so look at the page, too.',
+    },
+  },
+  roles: {
+    box: 'floats at the {corner}',
+  },
   isFixable: false,
   wrong: [
     { name: 'Harbour chat', parts: [{ placement: 'body-end', code: box('chat') }] },
@@ -40,16 +50,21 @@ export const sameCorner: Check = {
         if (page === undefined) continue;
         yield {
           about: first!.corner,
-          title: `${partName(second.part)} and ${partName(first!.part)} both float at the ${first!.corner}`,
-          advice: `Both run on ${page}, for example. Choose another corner for one of them, or let only one run there; it is read from what they declare, so look at the page, too.`,
+          message: 'same-corner',
+          params: {
+            second: partName(second.part),
+            first: partName(first!.part),
+            corner: first!.corner,
+            page,
+          },
           subjects: [subject(first!.part), subject(second.part)],
-          evidence: [first!, second].flatMap(({ part, range, corner }) =>
-            range ? [evidence(part, range, `floats at the ${corner}`)] : [],
+          evidence: [first!, second].flatMap(({ part, range }) =>
+            range ? [evidence(part, range, 'box')] : [],
           ),
         };
       }
   },
-};
+});
 
 /** What floats in a corner: one box of each part, as its code declares it, otherwise as its recipe does. */
 function floating(set: CheckedSet): Floating[] {

@@ -7,20 +7,41 @@ import {
   type Culprit,
 } from '../../contain/index.js';
 import { isInHead, type Placement } from '../../insert/index.js';
-import { listWords } from '../../reach/index.js';
 import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadCode } from '../facts-cache.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const contained: Check = {
+export const contained = defineCheck({
   id: 'contained',
   area: 'placement',
   severity: 'error',
   title: 'Code that changes the page around it',
   why: 'A tag that is left open, or one too many, makes browsers read the rest of the page differently: texts vanish, the layout breaks, or everything after it becomes part of the snippet.',
+  messages: {
+    'stray-end': { title: '{part} closes something of the page with {what}', advice: '{problem}' },
+    unclosed: { title: '{part} leaves {what} open', advice: '{problem}' },
+    'ends-head': { title: '{part} ends the head early with {what}', advice: '{problem}' },
+    'ends-head-of-others': {
+      title: '{part} ends the head early with {what}',
+      advice:
+        '{problem} Pushed out of the head with it: {others}, and whatever of the page’s own head comes after.',
+    },
+    'changes-page': { title: '{part} changes the page around it', advice: '{problem}' },
+    'on-page': {
+      title: '{part} changes the page around it on {page}',
+      advice:
+        'On {page} it stands inside something that it may not stand in, such as a form in a form or a link in a link. Choose another place on that page, or leave that page out.',
+    },
+  },
+  roles: {
+    'stray-end': 'closes nothing in this code',
+    unclosed: 'is never closed',
+    'ends-head': 'ends the head',
+    code: 'the code',
+  },
   isFixable: false,
   wrong: [
     { name: 'Notice', parts: [{ placement: 'body-start', code: '<div class="notice">Works on the slip' }] },
@@ -43,24 +64,21 @@ export const contained: Check = {
             () => problemOf(part.read, placement) ?? wrappedProblem(part.snippet, part.part),
           );
       if (problem) {
-        const { culprit, message } = problem;
+        const { culprit } = problem;
         const pushedOut = problem.problem === 'ends-head' ? partsBehind(set, part) : [];
         yield {
           about: problem.problem,
-          title: culprit
-            ? TITLES[culprit.kind](partName(part), culprit.name)
-            : `${partName(part)} changes the page around it`,
-          advice:
-            pushedOut.length === 0
-              ? message
-              : `${message} Pushed out of the head with it: ${listWords(pushedOut.map(partName))}, and whatever of the page’s own head comes after.`,
+          message: messageOf(culprit, pushedOut.length > 0),
+          params: {
+            part: partName(part),
+            what: culprit?.name ?? '',
+            problem: problem.message,
+            others: pushedOut.map(partName),
+            page: '',
+          },
           subjects: [subject(part), ...pushedOut.map(subject)],
           evidence: [
-            evidence(
-              part,
-              culprit?.range ?? { start: 0, end: part.code.length },
-              NOTES[culprit?.kind ?? 'code'],
-            ),
+            evidence(part, culprit?.range ?? { start: 0, end: part.code.length }, culprit?.kind ?? 'code'),
           ],
         };
         continue;
@@ -69,14 +87,14 @@ export const contained: Check = {
       if (!page) continue;
       yield {
         about: 'on-page',
-        title: `${partName(part)} changes the page around it on ${page.path}`,
-        advice: `On ${page.path} it stands inside something that it may not stand in, such as a form in a form or a link in a link. Choose another place on that page, or leave that page out.`,
+        message: 'on-page',
+        params: { part: partName(part), page: page.path },
         subjects: [subject(part)],
-        evidence: [evidence(part, { start: 0, end: part.code.length }, 'the code')],
+        evidence: [evidence(part, { start: 0, end: part.code.length }, 'code')],
       };
     }
   },
-};
+});
 
 const problems = memoizeByObject<ReadCode, Map<boolean, Containment | undefined>>(() => new Map());
 
@@ -88,18 +106,10 @@ function problemOf(read: ReadCode, placement: Placement): Containment | undefine
   return kept.get(inHead);
 }
 
-const TITLES: Readonly<Record<Culprit['kind'], (part: string, what: string) => string>> = {
-  'stray-end': (part, what) => `${part} closes something of the page with ${what}`,
-  unclosed: (part, what) => `${part} leaves ${what} open`,
-  'ends-head': (part, what) => `${part} ends the head early with ${what}`,
-};
-
-const NOTES: Readonly<Record<Culprit['kind'] | 'code', string>> = {
-  'stray-end': 'closes nothing in this code',
-  unclosed: 'is never closed',
-  'ends-head': 'ends the head',
-  code: 'the code',
-};
+function messageOf(culprit: Culprit | undefined, pushesOut: boolean) {
+  if (!culprit) return 'changes-page';
+  return culprit.kind === 'ends-head' && pushesOut ? 'ends-head-of-others' : culprit.kind;
+}
 
 /** Parts in the head that stand behind one, on a page that gets both. */
 function partsBehind(set: CheckedSet, part: ReadPart): ReadPart[] {

@@ -1,6 +1,6 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 const PLAIN: Readonly<{ [entity: string]: string }> = {
   lt: '<',
@@ -12,12 +12,22 @@ const PLAIN: Readonly<{ [entity: string]: string }> = {
   amp: '&',
 };
 
-export const copiedAsText: Check = {
+export const copiedAsText = defineCheck({
   id: 'copied-as-text',
   area: 'placement',
   severity: 'error',
   title: 'Code that was copied as text',
   why: 'Its tags are written as &lt; and &gt;, as when code is copied from a page that shows it. Browsers show such code to visitors instead of using it.',
+  messages: {
+    escaped: {
+      title: '{part} was copied as text',
+      advice: 'Copy the code again with the provider’s copy button, or let it be turned back into tags here.',
+      fix: 'Turn &lt; and &gt; back into tags.',
+    },
+  },
+  roles: {
+    escaped: 'tags written as text',
+  },
   isFixable: true,
   wrong: [
     {
@@ -45,22 +55,12 @@ export const copiedAsText: Check = {
       const code = part.code.replace(/&(lt|gt|quot|#39|apos|nbsp|amp);/g, (_, name: string) => PLAIN[name]!);
       yield {
         about: 'escaped',
-        title: `${partName(part)} was copied as text`,
-        advice:
-          'Copy the code again with the provider’s copy button, or let it be turned back into tags here.',
+        message: 'escaped',
+        params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: [
-          evidence(
-            part,
-            { start: problem.range.start, end: problem.range.start + 40 },
-            'tags written as text',
-          ),
-        ],
-        fix: {
-          title: 'Turn &lt; and &gt; back into tags.',
-          changes: [{ kind: 'edit-code', part: part.key, code }],
-        },
+        evidence: [evidence(part, { start: problem.range.start, end: problem.range.start + 40 }, 'escaped')],
+        fix: [{ kind: 'edit-code', part: part.key, code }],
       };
     }
   },
-};
+});

@@ -1,13 +1,24 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const curlyQuotes: Check = {
+export const curlyQuotes = defineCheck({
   id: 'curly-quotes',
   area: 'placement',
   severity: 'error',
   title: 'Typographic quotes in code',
   why: 'Word processors and mail programs turn plain quotes into “ ”. In code they are ordinary letters, so addresses and settings come out wrong and the code does nothing.',
+  messages: {
+    quotes: {
+      title: '{part} has typographic quotes in its code',
+      advice:
+        'Copy the code again without passing it through a word processor, or let plain quotes be put in here.',
+      fix: 'Put plain quotes in their place.',
+    },
+  },
+  roles: {
+    quote: 'a typographic quote',
+  },
   isFixable: true,
   wrong: [
     {
@@ -28,26 +39,12 @@ export const curlyQuotes: Check = {
       );
       yield {
         about: 'quotes',
-        title: `${partName(part)} has typographic quotes in its code`,
-        advice:
-          'Copy the code again without passing it through a word processor, or let plain quotes be put in here.',
+        message: 'quotes',
+        params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: [
-          evidence(
-            part,
-            { start: problem.range.start, end: problem.range.start + 40 },
-            'a typographic quote',
-          ),
-        ],
-        ...(code === part.code
-          ? {}
-          : {
-              fix: {
-                title: 'Put plain quotes in their place.',
-                changes: [{ kind: 'edit-code' as const, part: part.key, code }],
-              },
-            }),
+        evidence: [evidence(part, { start: problem.range.start, end: problem.range.start + 40 }, 'quote')],
+        ...(code === part.code ? {} : { fix: [{ kind: 'edit-code', part: part.key, code }] }),
       };
     }
   },
-};
+});

@@ -1,13 +1,28 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const elementNotThere: Check = {
+export const elementNotThere = defineCheck({
   id: 'element-not-there',
   area: 'placement',
   severity: 'error',
   title: 'A script that looks for an element too early',
   why: 'A script runs where it stands. What comes later in the page is not there yet, so the script stops with an error and does nothing.',
+  messages: {
+    'own-element': {
+      title: '{part} looks for {selector} before it is there',
+      advice: 'Put the script after the element that it looks for.',
+    },
+    'in-head': {
+      title: '{part} looks for {selector} before it is there',
+      advice: 'Place the code at the end of the body, where the whole page is there.',
+      fix: 'Move it to the end of the body.',
+    },
+  },
+  roles: {
+    'before-element': 'the element stands after this',
+    'in-head': 'the head has no such element',
+  },
   isFixable: true,
   wrong: [
     {
@@ -48,28 +63,19 @@ export const elementNotThere: Check = {
         const isOwn = need.own === 'after';
         yield {
           about: need.selector,
-          title: `${partName(part)} looks for ${need.selector} before it is there`,
-          advice: isOwn
-            ? 'Put the script after the element that it looks for.'
-            : 'Place the code at the end of the body, where the whole page is there.',
-          subjects: [subject(part)],
-          evidence: [
-            evidence(
-              part,
-              need.range,
-              isOwn ? 'the element stands after this' : 'the head has no such element',
-            ),
-          ],
-          ...(isOwn || part.facts.defines.length > 0
-            ? {}
+          ...(isOwn
+            ? { message: 'own-element' }
             : {
-                fix: {
-                  title: 'Move it to the end of the body.',
-                  changes: [{ kind: 'move-part' as const, part: part.key, placement: 'body-end' as const }],
-                },
+                message: 'in-head',
+                ...(part.facts.defines.length > 0
+                  ? {}
+                  : { fix: [{ kind: 'move-part', part: part.key, placement: 'body-end' }] }),
               }),
+          params: { part: partName(part), selector: need.selector },
+          subjects: [subject(part)],
+          evidence: [evidence(part, need.range, isOwn ? 'before-element' : 'in-head')],
         };
       }
     }
   },
-};
+});

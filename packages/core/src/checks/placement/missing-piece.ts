@@ -4,14 +4,13 @@ import type { SnapshotSnippet } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
 import type { ReadPart } from '../read-part.js';
-import type { Check } from '../check.js';
-import type { Found } from '../finding.js';
+import { defineCheck } from '../check.js';
 
 const LOADER = '<script async src="https://crateline.example/crate.js?id=CR-20-3"></script>';
 const WITHOUT_SCRIPTS =
   '<noscript><iframe src="https://crateline.example/no-script.html?id=CR-20-3"></iframe></noscript>';
 
-export const missingPiece: Check = {
+export const missingPiece = defineCheck({
   id: 'missing-piece',
   area: 'placement',
   severity: 'error',
@@ -26,6 +25,18 @@ export const missingPiece: Check = {
       ],
     }),
   ],
+  messages: {
+    missing: {
+      title: '“{snippet}” lacks a piece of its install: the one {place}',
+      advice: '“{recipe}” needs the piece “{piece}” {place}. Add it.',
+      fix: 'Add the piece {place}.',
+    },
+    'missing-by-hand': {
+      title: '“{snippet}” lacks a piece of its install: the one {place}',
+      advice: '“{recipe}” needs the piece “{piece}” {place}. Add it, from the provider’s page.',
+      fix: 'Add the piece {place}.',
+    },
+  },
   isFixable: true,
   wrong: [
     {
@@ -57,7 +68,7 @@ export const missingPiece: Check = {
           yield found(snippet, recipe, piece);
     }
   },
-};
+});
 
 function bySnippet({ running }: CheckedSet): Map<SnapshotSnippet, ReadPart[]> {
   const found = new Map<SnapshotSnippet, ReadPart[]>();
@@ -78,23 +89,18 @@ function isElsewhere(
   );
 }
 
-function found({ key, name, recipe: link }: SnapshotSnippet, recipe: Recipe, piece: RecipePart): Found {
+function found({ key, name, recipe: link }: SnapshotSnippet, recipe: Recipe, piece: RecipePart) {
   const place = placementWords(piece.placement);
   // By hand the fields' values are not known.
   const code = link ? toPart(piece, link.fields).code : piece.code.includes('@{') ? undefined : piece.code;
   return {
     about: piece.key,
-    title: `“${name}” lacks a piece of its install: the one ${place}`,
-    advice: `“${recipe.name}” needs the piece “${piece.key}” ${place}. Add it${link ? '' : ', from the provider’s page'}.`,
+    message: link ? 'missing' : 'missing-by-hand',
+    params: { snippet: name, recipe: recipe.name, piece: piece.key, place },
     subjects: [{ snippet: key, name }],
     evidence: [],
     ...(code === undefined
       ? {}
-      : {
-          fix: {
-            title: `Add the piece ${place}.`,
-            changes: [{ kind: 'add-part' as const, snippet: key, placement: piece.placement, code }],
-          },
-        }),
-  };
+      : { fix: [{ kind: 'add-part', snippet: key, placement: piece.placement, code } as const] }),
+  } as const;
 }

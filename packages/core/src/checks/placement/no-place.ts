@@ -1,18 +1,27 @@
 import { isAnchor } from '../../insert/index.js';
-import { listWords } from '../../reach/index.js';
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 /** So many pages are named; more are counted. */
 const NAMED_PAGES = 3;
 
-export const noPlace: Check = {
+export const noPlace = defineCheck({
   id: 'no-place',
   area: 'placement',
   severity: 'warning',
   title: 'Code for an element that its pages do not have',
   why: 'Code that goes into a certain element can only stand on pages that have it. On the others visitors get nothing of it, and nobody is told.',
+  messages: {
+    'some-pages': {
+      title: '{part} has no place on {more, plural, =0 {{pages}} other {{first} and # more}}',
+      advice: '{reason} Let it run only on pages that have the element #{anchor}, or choose another place.',
+    },
+    'no-page': {
+      title: '{part} has no place on any of its known pages',
+      advice: '{reason} Let it run only on pages that have the element #{anchor}, or choose another place.',
+    },
+  },
   isFixable: false,
   wrong: [
     {
@@ -51,18 +60,20 @@ export const noPlace: Check = {
       const [first] = without;
       if (first?.kind !== 'left-out') continue;
       const named = without.slice(0, NAMED_PAGES).map(({ path }) => path);
-      const more = without.length - named.length;
-      const where = more > 0 ? `${named.join(', ')} and ${more} more` : listWords(named);
       yield {
         about: `#${placement.anchor}`,
-        title:
-          without.length === outcomes.length
-            ? `${partName(part)} has no place on any of its known pages`
-            : `${partName(part)} has no place on ${where}`,
-        advice: `${first.message} Let it run only on pages that have the element #${placement.anchor}, or choose another place.`,
+        message: without.length === outcomes.length ? 'no-page' : 'some-pages',
+        params: {
+          part: partName(part),
+          reason: first.message,
+          anchor: placement.anchor,
+          pages: named,
+          first: named.join(', '),
+          more: without.length - named.length,
+        },
         subjects: [subject(part)],
         evidence: [],
       };
     }
   },
-};
+});

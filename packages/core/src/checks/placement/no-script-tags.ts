@@ -1,14 +1,24 @@
 import { IS_MODULE } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const noScriptTags: Check = {
+export const noScriptTags = defineCheck({
   id: 'no-script-tags',
   area: 'placement',
   severity: 'error',
   title: 'Script or style text without its tags',
   why: 'Without <script> or <style> around it, a browser takes the code for text: visitors read it on the page, and it does nothing.',
+  messages: {
+    'no-tags': {
+      title: '{part} has no <{tag}> tags',
+      advice: 'Put <{tag}> in front of the code and </{tag}> after it.',
+      fix: 'Write <{tag}> tags around the code.',
+    },
+  },
+  roles: {
+    text: 'shown to visitors as text',
+  },
   isFixable: true,
   wrong: [
     {
@@ -33,20 +43,15 @@ export const noScriptTags: Check = {
       const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;
       yield {
         about: tag,
-        title: `${partName(part)} has no <${tag}> tags`,
-        advice: `Put <${tag}> in front of the code and </${tag}> after it.`,
+        message: 'no-tags',
+        params: { part: partName(part), tag },
         subjects: [subject(part)],
-        evidence: [evidence(part, { start: 0, end: part.code.length }, 'shown to visitors as text')],
+        evidence: [evidence(part, { start: 0, end: part.code.length }, 'text')],
         // Code that ends its own tag, or cannot be read, needs a person.
         ...(problems.some(({ kind }) => kind === 'syntax') || part.code.toLowerCase().includes(`</${tag}`)
           ? {}
-          : {
-              fix: {
-                title: `Write <${tag}> tags around the code.`,
-                changes: [{ kind: 'edit-code', part: part.key, code }],
-              },
-            }),
+          : { fix: [{ kind: 'edit-code', part: part.key, code }] }),
       };
     }
   },
-};
+});

@@ -3,14 +3,26 @@ import { isAnchor, placementWords, type NamedPlacement } from '../../insert/inde
 import { allowedPlacements } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const providerSaid: Check = {
+export const providerSaid = defineCheck({
   id: 'provider-said',
   area: 'placement',
   severity: 'warning',
   title: 'Code that stands elsewhere than its provider says',
   why: 'Providers know where their code works. At another place it may start too late, count too little, or not show at all, and their support will ask for this first.',
+  messages: {
+    elsewhere: {
+      title: '{part} stands {place}, but its provider wants it {said}',
+      advice: 'The provider says: “{statement}” Move it there.',
+      fix: 'Move it {to}.',
+    },
+    'cannot-move': {
+      title: '{part} stands {place}, but its provider wants it {said}',
+      advice:
+        'The provider says: “{statement}” Its code shows something or needs the page, so it cannot simply be moved: ask the provider whether this is the right piece.',
+    },
+  },
   isFixable: true,
   wrong: [
     {
@@ -45,24 +57,22 @@ export const providerSaid: Check = {
       const canStandThere = allowedPlacements(part).includes(said);
       yield {
         about: said,
-        title: `${partName(part)} stands ${placementWords(placement)}, but its provider wants it ${placementWords(said)}`,
-        advice: canStandThere
-          ? `The provider says: “${statement!}” Move it there.`
-          : `The provider says: “${statement!}” Its code shows something or needs the page, so it cannot simply be moved: ask the provider whether this is the right piece.`,
+        params: {
+          part: partName(part),
+          place: placementWords(placement),
+          said: placementWords(said),
+          to: placementWords(said).replace(/^at /, 'to '),
+          statement: statement!,
+        },
         subjects: [subject(part)],
         evidence: [],
         ...(canStandThere
-          ? {
-              fix: {
-                title: `Move it ${placementWords(said).replace(/^at /, 'to ')}.`,
-                changes: [{ kind: 'move-part' as const, part: part.key, placement: said }],
-              },
-            }
-          : {}),
+          ? { message: 'elsewhere', fix: [{ kind: 'move-part', part: part.key, placement: said }] }
+          : { message: 'cannot-move' }),
       };
     }
   },
-};
+});
 
 /** Earlier in the head than wanted does no harm. */
 function isAsSaid(said: NamedPlacement, placement: NamedPlacement): boolean {

@@ -1,14 +1,24 @@
 import { isFallback } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const secondPiece: Check = {
+export const secondPiece = defineCheck({
   id: 'second-piece',
   area: 'placement',
   severity: 'warning',
   title: 'Half of a two-piece install',
   why: 'Many providers give two pieces of code. With only the one for browsers without scripts, nothing works for nearly all visitors.',
+  messages: {
+    'first-missing': {
+      title: '{part} is only the second piece of an install',
+      advice:
+        'Ask the provider’s page for the piece that goes into the head, with the account {account}, and add it to this snippet.',
+    },
+  },
+  roles: {
+    fallback: 'only for browsers without scripts',
+  },
   isFixable: false,
   wrong: [
     {
@@ -51,11 +61,11 @@ export const secondPiece: Check = {
       if (set.recipeOf(part.snippet)) continue;
       yield {
         about: account.value,
-        title: `${partName(part)} is only the second piece of an install`,
-        advice: `Ask the provider’s page for the piece that goes into the head, with the account ${account.value}, and add it to this snippet.`,
+        message: 'first-missing',
+        params: { part: partName(part), account: account.value },
         subjects: [subject(part)],
-        evidence: [evidence(part, part.facts.loads[0]!.range, 'only for browsers without scripts')],
+        evidence: [evidence(part, part.facts.loads[0]!.range, 'fallback')],
       };
     }
   },
-};
+});

@@ -1,16 +1,26 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 /** Fewer words may be meant: a label beside a button. */
 const MIN_WORDS = 4;
 
-export const wordsAroundCode: Check = {
+export const wordsAroundCode = defineCheck({
   id: 'words-around-code',
   area: 'placement',
   severity: 'error',
   title: 'A message around the code',
   why: 'Code often comes in a message. What stands around it is shown to visitors as text, and in the head it ends the head.',
+  messages: {
+    words: {
+      title: '{part} has a message around its code',
+      advice: 'Keep only the code: from its first < to its last >.',
+      fix: 'Keep only the code.',
+    },
+  },
+  roles: {
+    text: 'shown to visitors as text',
+  },
   isFixable: true,
   wrong: [
     {
@@ -45,15 +55,12 @@ export const wordsAroundCode: Check = {
         .join('\n');
       yield {
         about: 'words',
-        title: `${partName(part)} has a message around its code`,
-        advice: 'Keep only the code: from its first < to its last >.',
+        message: 'words',
+        params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: texts.map(({ range }) => evidence(part, range, 'shown to visitors as text')),
-        fix: {
-          title: 'Keep only the code.',
-          changes: [{ kind: 'edit-code', part: part.key, code }],
-        },
+        evidence: texts.map(({ range }) => evidence(part, range, 'text')),
+        fix: [{ kind: 'edit-code', part: part.key, code }],
       };
     }
   },
-};
+});

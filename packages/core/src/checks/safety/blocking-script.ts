@@ -1,13 +1,23 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const blockingScript: Check = {
+export const blockingScript = defineCheck({
   id: 'blocking-script',
   area: 'safety',
   severity: 'advice',
   title: 'A script that the whole page waits for',
   why: 'Visitors see nothing until it has arrived. If the provider’s server is slow or down, so is your page.',
+  messages: {
+    waits: {
+      title: 'The page waits for {part}',
+      advice:
+        'If the provider’s instructions allow it, add the word “async” to the tag, or place the code at the end of the body.',
+    },
+  },
+  roles: {
+    script: 'everything after this waits',
+  },
   isFixable: false,
   wrong: [
     {
@@ -39,12 +49,11 @@ export const blockingScript: Check = {
       if (!load) continue;
       yield {
         about: load.address,
-        title: `The page waits for ${partName(part)}`,
-        advice:
-          'If the provider’s instructions allow it, add the word “async” to the tag, or place the code at the end of the body.',
+        message: 'waits',
+        params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: [evidence(part, load.range, 'everything after this waits')],
+        evidence: [evidence(part, load.range, 'script')],
       };
     }
   },
-};
+});

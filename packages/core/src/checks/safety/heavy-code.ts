@@ -1,6 +1,6 @@
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
 /** So much code is read with every page load, where a file of its own would be kept by the browser. */
 const MAX_BYTES = 50_000;
@@ -8,12 +8,18 @@ const BYTES_PER_KB = 1_000;
 
 const long = (length: number): string => `/* ${'deck '.repeat(length / 5)} */`;
 
-export const heavyCode: Check = {
+export const heavyCode = defineCheck({
   id: 'heavy-code',
   area: 'safety',
   severity: 'advice',
   title: 'A lot of code in every page',
   why: 'Code that stands in the page is fetched again with every page load. As a file of its own the browser fetches it once and keeps it.',
+  messages: {
+    heavy: {
+      title: '{part} adds {kb, number} KB to every page that it runs on',
+      advice: 'Put the code into a file on your server and load it with <script defer src="…"></script>.',
+    },
+  },
   isFixable: false,
   wrong: [
     { name: 'Deck plan', parts: [{ placement: 'body-end', code: `<script>${long(60_000)}</script>` }] },
@@ -24,11 +30,11 @@ export const heavyCode: Check = {
       if (part.facts.bytes <= MAX_BYTES) continue;
       yield {
         about: 'bytes',
-        title: `${partName(part)} adds ${Math.round(part.facts.bytes / BYTES_PER_KB)} KB to every page that it runs on`,
-        advice: 'Put the code into a file on your server and load it with <script defer src="…"></script>.',
+        message: 'heavy',
+        params: { part: partName(part), kb: Math.round(part.facts.bytes / BYTES_PER_KB) },
         subjects: [subject(part)],
         evidence: [],
       };
     }
   },
-};
+});

@@ -1,14 +1,23 @@
 import { hostOf } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const insecureAddress: Check = {
+export const insecureAddress = defineCheck({
   id: 'insecure-address',
   area: 'safety',
   severity: 'warning',
   title: 'An address with http on a site with https',
   why: 'Browsers refuse to load scripts and frames over http into a page that came over https, so the snippet does nothing.',
+  messages: {
+    insecure: {
+      title: '{part} loads from {host} without https',
+      advice: 'Write https:// in place of http://, if the provider offers that; nearly all do.',
+    },
+  },
+  roles: {
+    address: 'not secure',
+  },
   isFixable: false,
   wrong: [
     {
@@ -35,12 +44,12 @@ export const insecureAddress: Check = {
         if (kind === 'hint') continue;
         yield {
           about: address,
-          title: `${partName(part)} loads from ${host} without https`,
-          advice: 'Write https:// in place of http://, if the provider offers that; nearly all do.',
+          message: 'insecure',
+          params: { part: partName(part), host },
           subjects: [subject(part)],
-          evidence: [evidence(part, range, 'not secure')],
+          evidence: [evidence(part, range, 'address')],
         };
       }
     }
   },
-};
+});

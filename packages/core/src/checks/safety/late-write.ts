@@ -1,13 +1,22 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const lateWrite: Check = {
+export const lateWrite = defineCheck({
   id: 'late-write',
   area: 'safety',
   severity: 'error',
   title: 'document.write after the page is read',
   why: 'Once the page has been read, document.write empties it: visitors see a blank page.',
+  messages: {
+    'late-write': {
+      title: '{part} may empty the page',
+      advice: 'Ask the provider for code without document.write, or let it write while the page is read.',
+    },
+  },
+  roles: {
+    write: 'runs after the page was read',
+  },
   isFixable: false,
   wrong: [
     {
@@ -32,11 +41,11 @@ export const lateWrite: Check = {
       if (!write) continue;
       yield {
         about: 'write',
-        title: `${partName(part)} may empty the page`,
-        advice: 'Ask the provider for code without document.write, or let it write while the page is read.',
+        message: 'late-write',
+        params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: [evidence(part, write.range, 'runs after the page was read')],
+        evidence: [evidence(part, write.range, 'write')],
       };
     }
   },
-};
+});

@@ -1,13 +1,22 @@
 import { partName } from '../../snapshot/index.js';
 import { marksOfKind } from '../activation/of-facts.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const secret: Check = {
+export const secret = defineCheck({
   id: 'secret',
   area: 'safety',
   severity: 'error',
   title: 'A secret in the code',
   why: 'Everybody can read the code of a page. With a secret key or a password, others can act in your name at the provider.',
+  messages: {
+    secret: {
+      title: '{part} shows a secret to every visitor',
+      advice: 'Take it out, and make a new one at the provider: whoever has read the page knows the old one.',
+    },
+  },
+  roles: {
+    secret: 'a secret',
+  },
   isFixable: false,
   wrong: [
     {
@@ -33,9 +42,9 @@ export const secret: Check = {
   ],
   *run(set) {
     yield* marksOfKind(set, 'secret', (part) => ({
-      title: `${partName(part)} shows a secret to every visitor`,
-      advice: 'Take it out, and make a new one at the provider: whoever has read the page knows the old one.',
-      note: 'a secret',
+      message: 'secret',
+      params: { part: partName(part) },
+      role: 'secret',
     }));
   },
-};
+});

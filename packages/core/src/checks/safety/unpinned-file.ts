@@ -1,14 +1,23 @@
 import { hostOf, versionedFile } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import type { Check } from '../check.js';
+import { defineCheck } from '../check.js';
 
-export const unpinnedFile: Check = {
+export const unpinnedFile = defineCheck({
   id: 'unpinned-file',
   area: 'safety',
   severity: 'advice',
   title: 'A fixed file from elsewhere without its fingerprint',
   why: 'A file with a version in its name never changes, so the tag can carry its fingerprint. Without it, whoever gets hold of that server can put anything into your pages.',
+  messages: {
+    unpinned: {
+      title: '{part} loads “{library}” {version} without its fingerprint',
+      advice: 'Ask the provider’s page for the tag with integrity="…", or keep the file on your own server.',
+    },
+  },
+  roles: {
+    tag: 'no integrity="…"',
+  },
   isFixable: false,
   wrong: [
     {
@@ -47,13 +56,12 @@ export const unpinnedFile: Check = {
         if (!file || /\bintegrity\s*=/i.test(part.code.slice(range.start, range.end))) continue;
         yield {
           about: address,
-          title: `${partName(part)} loads “${file.library}” ${file.version} without its fingerprint`,
-          advice:
-            'Ask the provider’s page for the tag with integrity="…", or keep the file on your own server.',
+          message: 'unpinned',
+          params: { part: partName(part), library: file.library, version: file.version },
           subjects: [subject(part)],
-          evidence: [evidence(part, range, 'no integrity="…"')],
+          evidence: [evidence(part, range, 'tag')],
         };
       }
     }
   },
-};
+});

@@ -1,0 +1,48 @@
+import { formatMessage, type Params } from '../texts/index.js';
+import type { FindingTexts } from './check.js';
+import type { Finding, Fix, Spot } from './finding.js';
+import { CHECKS } from './registry.js';
+
+/** What is said where a check itself fails. */
+const UNFINISHED: FindingTexts = {
+  title: '“{check}” could not be checked for {more, plural, =0 {{names}} other {{names} and # more}}',
+  advice:
+    'Something in it cannot be worked out ({cause}). Look at its hours, pages and code; everything else was checked.',
+};
+
+const byId = new Map(CHECKS.map((check) => [check.id, check]));
+
+/** @returns undefined for an id that no check has */
+export function findCheck(id: string) {
+  return byId.get(id);
+}
+
+/** A finding without its words, or whose words are to be written anew. */
+type Unworded = Omit<Finding, 'title' | 'why' | 'advice' | 'evidence' | 'fix'> & {
+  readonly evidence: readonly Spot[];
+  readonly fix?: Pick<Fix, 'changes'>;
+};
+
+/**
+ * A finding in the words of its check's messages.
+ *
+ * @param locale - in which numbers, lists and dates are written
+ */
+export function wordFinding<More extends Unworded>(
+  finding: More,
+  locale?: string,
+): Omit<More, keyof Finding> & Finding {
+  const { check: id, message, evidence, fix } = finding;
+  const check = byId.get(id)!;
+  const texts = check.messages[message.id] ?? UNFINISHED;
+  const say = (pattern: string, own: Params = {}): string =>
+    formatMessage(pattern, { ...message.params, ...own }, locale);
+  return {
+    ...finding,
+    title: say(texts.title),
+    why: check.why,
+    advice: say(texts.advice),
+    evidence: evidence.map((spot) => ({ ...spot, note: say(check.roles[spot.role]!, spot.params) })),
+    ...(fix ? { fix: { title: say(texts.fix!), changes: fix.changes } } : {}),
+  };
+}

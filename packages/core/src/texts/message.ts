@@ -1,0 +1,41 @@
+import { IntlMessageFormat } from 'intl-messageformat';
+import { memoizeByText } from '../memoize/by-text.js';
+import { clockTimeWords, type ClockTime } from './clock-time.js';
+import { DEFAULT_LOCALE } from './locale.js';
+
+/** What fills in a parameter. A list is read as one: "a, b and c". */
+export type ParamValue = string | number | readonly string[] | ClockTime;
+
+export type Params<Name extends string = string> = Readonly<Record<Name, ParamValue>>;
+
+/** Far more than there are messages times the regions of one service's readers. */
+const FORMATS_KEPT = 5_000;
+
+const formats = memoizeByText(FORMATS_KEPT, (key) => {
+  const end = key.indexOf(' ');
+  return new IntlMessageFormat(key.slice(end + 1), key.slice(0, end), undefined, { ignoreTag: true });
+});
+
+const lists = memoizeByText(
+  FORMATS_KEPT,
+  (locale) => new Intl.ListFormat(locale, { style: 'long', type: 'conjunction' }),
+);
+
+/**
+ * The text of a message.
+ *
+ * @param pattern - ICU MessageFormat
+ * @param locale - BCP 47, with the region whose numbers and dates are written
+ * @throws where a parameter of the pattern is missing
+ */
+export function formatMessage(pattern: string, params: Params = {}, locale = DEFAULT_LOCALE): string {
+  if (!pattern.includes('{') && !pattern.includes("'")) return pattern;
+  const values: Record<string, string | number> = {};
+  for (const [name, value] of Object.entries(params)) values[name] = valueWords(value, locale);
+  return String(formats(`${locale} ${pattern}`).format(values));
+}
+
+function valueWords(value: ParamValue, locale: string): string | number {
+  if (typeof value !== 'object') return value;
+  return 'zone' in value ? clockTimeWords(value, locale) : lists(locale).format(value);
+}

@@ -1,0 +1,343 @@
+import {
+  RecipeBook,
+  exampleRecipe,
+  pageSkeleton,
+  type ExampleSnippet,
+  type Field,
+  type Knowledge,
+  type Placement,
+} from '@pragmatica/core';
+
+/** A set in which a check says a certain thing. */
+export interface Variant {
+  readonly set: readonly ExampleSnippet[];
+  readonly title: string;
+  readonly fields?: readonly Field[];
+  readonly noConsent?: true;
+  readonly known?: Knowledge;
+}
+
+const one = (
+  name: string,
+  placement: Placement,
+  code: string,
+  more: Partial<ExampleSnippet> & { readonly statement?: string } = {},
+): ExampleSnippet => {
+  const { statement, ...rest } = more;
+  return { name, parts: [{ placement, code, ...(statement === undefined ? {} : { statement }) }], ...rest };
+};
+
+const field = (more: Partial<Field>): Field => ({ name: 'account', type: 'id', label: 'Account', ...more });
+const withField = (placement: Placement, code: string): ExampleSnippet[] => [one('Counter', placement, code)];
+const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+const USES_ACCOUNT = '<script async src="https://tallymast.example/count.js?id=@{account}"></script>';
+const DEFERRED = `<script type="module">window.boats = { next: '10:40' };</script>`;
+const USE = '<script>boats.next;</script>';
+const ASK = exampleRecipe('ask', 'Ask', {
+  recognise: { hosts: ['biscuitkeel.example'], addresses: [], globals: [] },
+});
+const PIXEL = exampleRecipe('pixel', 'Pixel', {
+  recognise: { hosts: ['glintpixel.example'], addresses: [], globals: [] },
+  after: ['ask'],
+});
+const BOOK = { book: new RecipeBook([ASK, PIXEL]) };
+const pixel = one(
+  'Advert pixel',
+  'head-end',
+  '<script async src="https://glintpixel.example/p.js"></script>',
+);
+const ask = (more: Partial<ExampleSnippet>): ExampleSnippet =>
+  one('Cookie question', 'head-start', '<script src="https://biscuitkeel.example/ask.js"></script>', more);
+const link = (code: string): ExampleSnippet => one('Home', 'body-end', code);
+const kind = (name: string, host: string, file: string): ExampleSnippet =>
+  one(name, 'head-start', `<script src="https://${host}.example/${file}.js"></script>`);
+
+/** What the examples of the checks and the mistakes in whole sets do not lead to, by check and message. */
+export const VARIANTS: Readonly<Record<string, Variant>> = {
+  'contained.stray-end': {
+    set: [one('Notice', 'body-end', '<p>Slip closed</p></div>')],
+    title: '“Notice” closes something of the page with </div>',
+  },
+  'contained.ends-head': {
+    set: [one('Notice', 'head-end', '<p>Slip closed</p>')],
+    title: '“Notice” ends the head early with <p>',
+  },
+  'contained.ends-head-of-others': {
+    set: [one('Notice', 'head-start', '<p>Slip closed</p>'), one('Counter', 'head-end', COUNTER)],
+    title: '“Notice” ends the head early with <p>',
+  },
+  'contained.changes-page': {
+    set: [one('Deep', 'body-end', `${'<div>'.repeat(600)}${'</div>'.repeat(600)}`)],
+    title: '“Deep” changes the page around it',
+  },
+  'contained.on-page': {
+    set: [
+      one('Search', { anchor: 'find', side: 'inside' }, '<form><input name="q"></form>', { include: ['/'] }),
+    ],
+    known: { paths: ['/'], skeletons: [pageSkeleton('/', '<body><form id="find"><input></form></body>')] },
+    title: '“Search” changes the page around it on /',
+  },
+  'not-code.text': {
+    set: [one('Counter', 'body-end', 'Your account is ready')],
+    title: '“Counter” is only text',
+  },
+  'element-not-there.own-element': {
+    set: [
+      one(
+        'Form',
+        'body-end',
+        `<script>document.getElementById('f').hidden = true;</script><form id="f"></form>`,
+      ),
+    ],
+    title: '“Form” looks for #f before it is there',
+  },
+  'provider-said.cannot-move': {
+    set: [
+      one('Box', 'body-end', '<div>Hello</div>', { statement: 'Put this as high in the head as possible.' }),
+    ],
+    title: '“Box” stands at the end of the body, but its provider wants it at the start of the head',
+  },
+  'used-before-defined.ready-later': {
+    set: [one('Boats', 'head-start', DEFERRED), one('Fares', 'head-end', USE)],
+    title: '“Fares” needs “Boats”, which is ready only later',
+  },
+  'used-before-defined.race': {
+    set: [
+      one('Boats', 'head-start', '<script type="module" async>window.boats = { next: 1 };</script>'),
+      one('Fares', 'head-end', `<script type="module">boats.next;</script>`),
+    ],
+    title: '“Fares” may run before “Boats” is ready',
+  },
+  'used-before-defined.race-by-order': {
+    set: [
+      one('Fares', 'head-start', `<script type="module" async>boats.next;</script>`),
+      one('Boats', 'head-end', `<script>window.boats = { next: 1 };</script>`),
+    ],
+    title: '“Fares” may run before “Boats” is ready',
+  },
+  'order-cycle.cycle': {
+    set: [
+      one(
+        'Boats',
+        'body-end',
+        `<div id="boats"></div><script>document.getElementById('fares').hidden = true</script>`,
+      ),
+      one(
+        'Fares',
+        'body-end',
+        `<div id="fares"></div><script>document.getElementById('boats').hidden = true</script>`,
+      ),
+    ],
+    title: '“Boats” and “Fares” need each other first',
+  },
+  'placeholder.example': {
+    set: [one('Counter', 'head-end', `<script>window.tallyAccount = "TM-XXXX-X";</script>`)],
+    title: '“Counter” still has the example’s “TM-XXXX-X”',
+  },
+  'needs-what-is-off.archived': {
+    set: [
+      one('Boats', 'head-start', `<script>window.boats = { next: 1 };</script>`, { state: 'archived' }),
+      one('Fares', 'head-end', USE),
+    ],
+    title: '“Fares” needs “Boats”, which is archived',
+  },
+  'needs-what-is-off.other-pages': {
+    set: [
+      one('Boats', 'head-start', `<script>window.boats = { next: 1 };</script>`, { include: ['/boats'] }),
+      one('Fares', 'head-end', USE),
+    ],
+    title: '“Fares” runs where “Boats” does not',
+  },
+  'settings-after-loader.race': {
+    set: [
+      one('Menu', 'body-end', '<script async src="https://easewheel.example/menu.js"></script>'),
+      one('Menu settings', 'body-end', `<script>window.easewheel = { corner: 'bottom left' };</script>`),
+    ],
+    title: '“Menu settings” may come after the script that reads it',
+  },
+  'stated-need.archived': {
+    set: [
+      one('Pixel', 'head-end', COUNTER, { needs: ['question'] }),
+      one('Question', 'head-start', '<meta name="a" content="b">', { state: 'archived' }),
+    ],
+    title: '“Pixel” needs “Question”, which is archived',
+  },
+  'stated-need.off': {
+    set: [
+      one('Pixel', 'head-end', COUNTER, { needs: ['question'] }),
+      one('Question', 'head-start', '<meta name="a" content="b">', { state: 'off' }),
+    ],
+    title: '“Pixel” needs “Question”, which is switched off',
+  },
+  'stated-need.other-pages': {
+    set: [
+      one('Question', 'head-start', '<meta name="a" content="b">', { include: ['/fares'] }),
+      one('Pixel', 'head-end', COUNTER, { needs: ['question'] }),
+    ],
+    title: '“Pixel” needs “Question”, which does not run on /',
+  },
+  'stated-need.gone': {
+    set: [one('Pixel', 'head-end', COUNTER, { needs: ['question'] })],
+    title: '“Pixel” needs “question”, which is not there any more',
+  },
+  'recipe-need.off': {
+    set: [ask({ state: 'off' }), pixel],
+    known: BOOK,
+    title: '“Advert pixel” needs “Cookie question”, which is switched off',
+  },
+  'recipe-need.archived': {
+    set: [ask({ state: 'archived' }), pixel],
+    known: BOOK,
+    title: '“Advert pixel” needs “Cookie question”, which is archived',
+  },
+  'recipe-need.other-pages': {
+    set: [ask({ include: ['/fares'] }), pixel],
+    known: BOOK,
+    title: '“Advert pixel” needs “Cookie question”, which does not run on /',
+  },
+  'recipe-need.not-installed': {
+    set: [pixel],
+    known: BOOK,
+    title: '“Advert pixel” needs “Ask”, which this site does not have',
+  },
+  'same-code.part': {
+    set: [
+      one('Counter', 'head-start', COUNTER),
+      {
+        name: 'Two things',
+        parts: [
+          { placement: 'head-end', code: COUNTER },
+          { placement: 'body-end', code: '<p>Two for one</p>' },
+        ],
+      },
+    ],
+    title: '“Two things” (piece 1) is the same code as “Counter”',
+  },
+  'same-code.on-some-pages': {
+    set: [
+      one('Counter', 'head-start', COUNTER, { include: ['/fares', '/news'] }),
+      one('Statistics', 'head-end', COUNTER, { include: ['/fares', '/booking'] }),
+    ],
+    title: '“Statistics” is the same code as “Counter”',
+  },
+  'two-of-a-kind.consent': {
+    set: [
+      kind('Cookie question', 'biscuitkeel', 'consent'),
+      kind('Old question', 'asktide', 'cookie-consent'),
+    ],
+    title: '“Cookie question” and “Old question” both look like a question for consent',
+  },
+  'two-of-a-kind.accessibility': {
+    set: [kind('Ease', 'easewheel', 'accessibility'), kind('Old menu', 'reachrail', 'accessibility-menu')],
+    title: '“Ease” and “Old menu” both look like an accessibility menu',
+  },
+  'field-problem.no-safe-place': {
+    set: withField('head-end', '<@{account}>'),
+    fields: [field({ value: 'a' })],
+    title: '“Counter”: the field “account” stands where nothing can safely be filled in',
+  },
+  'field-problem.empty': {
+    set: withField('head-end', USES_ACCOUNT),
+    fields: [field({ live: 'TM-1' })],
+    title: '“Counter”: the field “account” has no value on staging',
+  },
+  'field-problem.wrong-value': {
+    set: withField('head-end', USES_ACCOUNT),
+    fields: [field({ type: 'number', value: 'seven' })],
+    title: '“Counter”: the field “account” cannot be “seven”, its value on staging',
+  },
+  'field-problem.not-an-address': {
+    set: [link('<a href="@{account}">Home</a>')],
+    fields: [field({ type: 'text', value: 'javascript:alert(1)' })],
+    title: '“Home”: the field “account” cannot be “javascript:alert(1)” where it stands',
+  },
+  'field-problem.not-a-word': {
+    set: [link('<a class=@{account}>Home</a>')],
+    fields: [field({ type: 'text', value: 'two words' })],
+    title: '“Home”: the field “account” cannot be “two words” where it stands',
+  },
+  'field-example.example-on-staging': {
+    set: withField('head-end', USES_ACCOUNT),
+    fields: [field({ example: 'TM-0000', live: 'TM-7731', staging: 'TM-0000' })],
+    title: '“Counter”: “Account” is still the example, TM-0000, on staging',
+  },
+  'undefined-reach.no-group': {
+    set: [one('Pixel', 'head-end', COUNTER, { include: ['@tours'] })],
+    title: '“Pixel” names the page group @tours, which is not there',
+  },
+  'undefined-reach.no-consent': {
+    set: [one('Pixel', 'head-end', COUNTER, { limits: { consent: ['adverts'] } })],
+    noConsent: true,
+    title: '“Pixel” waits for consent to “adverts”, about which this site asks nobody',
+  },
+  'reach-empty.over': {
+    set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { last: '2027-02-28' } } })],
+    title: '“Offer” is over',
+  },
+  'reach-empty.never-open': {
+    set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { weekly: {} } } })],
+    title: '“Offer” never opens',
+  },
+  'reach-empty.no-device': {
+    set: [one('Offer', 'head-end', COUNTER, { limits: { devices: [] } })],
+    title: '“Offer” is for no device',
+  },
+  'reach-empty.no-window': {
+    set: [one('Offer', 'head-end', COUNTER, { limits: { visitor: { minWidth: 900, maxWidth: 600 } } })],
+    title: '“Offer” fits into no window',
+  },
+  'reach-empty.no-page-of-environment': {
+    set: [
+      one('Offer', 'head-end', COUNTER, {
+        include: ['//www.skerrywick.localhost/*'],
+        limits: { environment: 'staging' },
+      }),
+    ],
+    known: {
+      hosts: [
+        { host: 'www.skerrywick.localhost', environment: 'live' },
+        { host: 'staging.skerrywick.localhost', environment: 'staging' },
+      ],
+    },
+    title: '“Offer” runs on no page',
+  },
+  'open-step.open-with-help': {
+    set: [one('Harbour chat', 'body-end', COUNTER, { recipe: 'chat' })],
+    known: {
+      book: new RecipeBook([
+        exampleRecipe('chat', 'Chat', {
+          steps: [
+            {
+              key: 'list',
+              per: 'site',
+              title: 'Put it on the list',
+              open: 'it is not listed',
+              help: 'See Sites.',
+            },
+          ],
+        }),
+      ]),
+    },
+    title: '“Harbour chat”: it is not listed',
+  },
+  'recipe-retired.replaced': {
+    set: [one('Old counter', 'head-end', COUNTER)],
+    known: {
+      book: new RecipeBook([
+        exampleRecipe('old', 'Old counter', {
+          recognise: { hosts: ['tallymast.example'], addresses: [], globals: [] },
+          retired: { reason: 'It stops in May', replacedBy: 'new' },
+        }),
+        exampleRecipe('new', 'New counter', {}),
+      ]),
+    },
+    title: '“Old counter” is an install that is retired: “Old counter”',
+  },
+  'recipe-behind.behind': {
+    set: [one('Chat', 'body-end', COUNTER, { recipe: 'chat' })],
+    known: {
+      book: new RecipeBook([exampleRecipe('chat', 'Chat', { version: 2 })]),
+    },
+    title: '“Chat” follows version 1 of “Chat”, and there is version 2',
+  },
+};
