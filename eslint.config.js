@@ -40,6 +40,43 @@ const importRules = Object.entries(MAY_IMPORT).map(([name, allowed]) => {
   };
 });
 
+/** What people read stands in a package's catalogue (`src/texts`), where it can be gone through as a whole. */
+const IN_CATALOGUE = 'Texts stand in src/texts: put this there, and say() it.';
+const WORDS = '/[A-Za-z]{2,}[^A-Za-z]* [A-Za-z“"]/';
+
+const textRules = [
+  {
+    files: ['packages/console/src/**/*.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'JSXText[value=/[A-Za-z]{2,}/]', message: IN_CATALOGUE },
+        {
+          selector:
+            'JSXAttribute[name.name=/^(title|label|aria-label|placeholder|hint|alt|leave|description)$/] > Literal[value=/[A-Za-z]{2,}/]',
+          message: IN_CATALOGUE,
+        },
+        {
+          selector: `JSXExpressionContainer > TemplateLiteral TemplateElement[value.raw=${WORDS}]`,
+          message: IN_CATALOGUE,
+        },
+      ],
+    },
+  },
+  {
+    files: ['packages/cli/src/**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: `:matches(NewExpression[callee.name='CliError'], CallExpression[callee.name=/^(print|note|title)$/], CallExpression[callee.property.name='description']) :matches(Literal[value=${WORDS}], TemplateElement[value.raw=${WORDS}])`,
+          message: IN_CATALOGUE,
+        },
+      ],
+    },
+  },
+];
+
 export default tseslint.config(
   {
     ignores: [
@@ -66,6 +103,8 @@ export default tseslint.config(
       // Every handler is async, so that what it throws becomes a rejection.
       '@typescript-eslint/require-await': 'off',
       '@typescript-eslint/consistent-type-imports': 'error',
+      // What a pattern without parameters is filled with.
+      '@typescript-eslint/no-generated-empty-object-type': 'off',
       // A property is taken out of an object by naming it beside the rest.
       '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
     },
@@ -94,6 +133,7 @@ export default tseslint.config(
     },
   },
   ...importRules,
+  ...textRules,
   {
     files: ['packages/console/src/**/*.tsx'],
     plugins: { 'react-hooks': reactHooks },

@@ -39,6 +39,7 @@ export async function openConsole(
   isSignedIn = true,
 ): Promise<ConsolePage> {
   const context = await browser.newContext({
+    locale: 'en-GB',
     viewport: { width: view.width, height: view.height },
     colorScheme: view.theme,
     baseURL: stage.server,

@@ -2,12 +2,13 @@ import { readFileSync } from 'node:fs';
 import { text } from 'node:stream/consumers';
 import { NAMED_PLACEMENTS, nearestPlacement, type Placement } from './placements.js';
 import { CliError } from './errors.js';
+import { COMMON } from './texts/common.js';
+import { say } from './texts/say.js';
 
 /** Code from a file, or from standard input for `-`. @throws CliError */
 export async function readCode(source: string): Promise<string> {
   if (source === '-') {
-    if (process.stdin.isTTY)
-      process.stderr.write('Paste the code, then press Ctrl-D on a line of its own:\n');
+    if (process.stdin.isTTY) process.stderr.write(COMMON.pasteCodeThen);
     return (await text(process.stdin)).replace(/\n$/, '');
   }
   try {
@@ -16,8 +17,8 @@ export async function readCode(source: string): Promise<string> {
     const code = error instanceof Error && 'code' in error ? error.code : undefined;
     throw new CliError(
       code === 'ENOENT'
-        ? `There is no file "${source}".`
-        : `The file "${source}" could not be read (${String(code)}).`,
+        ? say(COMMON.thereNoFile, { source })
+        : say(COMMON.fileSourceCould, { source, code: String(code) }),
     );
   }
 }
@@ -28,16 +29,15 @@ export function parsePlacement(typed: string): Placement {
   const anchor = /^(inside|before):#?(.+)$/.exec(typed);
   if (anchor) return { anchor: anchor[2]!, side: anchor[1] as 'inside' | 'before' };
   const near = nearestPlacement(typed);
-  const hint = near === undefined ? '' : ` Did you mean "${near}"?`;
+  const hint = near === undefined ? '' : say(COMMON.didYouMean, { near });
   throw new CliError(
-    `"${typed}" is not a placement.${hint} Use ${NAMED_PLACEMENTS.join(', ')}, inside:#an-id or before:#an-id.`,
+    say(COMMON.typedNotPlacement, { typed, hint, namedPlacements: NAMED_PLACEMENTS.join(', ') }),
   );
 }
 
 /** `--part PLACEMENT=FILE`. @throws CliError */
 export async function parsePart(typed: string): Promise<{ placement: Placement; code: string }> {
   const at = typed.indexOf('=');
-  if (at < 0)
-    throw new CliError(`Write a part as PLACEMENT=FILE, like body-end=chat.html; this was "${typed}".`);
+  if (at < 0) throw new CliError(say(COMMON.writePartPlacement, { typed }));
   return { placement: parsePlacement(typed.slice(0, at)), code: await readCode(typed.slice(at + 1)) };
 }

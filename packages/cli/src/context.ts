@@ -4,6 +4,8 @@ import { Option, type Command } from 'commander';
 import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
 import { CliError, EXIT, describeError } from './errors.js';
 import { colour, note, print } from './output.js';
+import { COMMON } from './texts/common.js';
+import { LOCALE, say } from './texts/say.js';
 
 export interface CommonOptions {
   readonly server: string;
@@ -18,11 +20,11 @@ export interface SiteOptions extends CommonOptions {
 export function withCommon(command: Command): Command {
   return command
     .addOption(
-      new Option('--server <address>', 'address of the service')
+      new Option('--server <address>', COMMON.addressService)
         .env('PRAGMATICA_SERVER')
         .default(defaultServer()),
     )
-    .option('--json', 'print the result as JSON');
+    .option('--json', COMMON.printResultJson);
 }
 
 export interface SitesOptions extends CommonOptions {
@@ -35,14 +37,11 @@ export function withSites(command: Command): Command {
   return withCommon(
     command
       .addOption(
-        new Option(
-          '--site <key>',
-          'the site, or several with commas between; may be left out while there is only one',
-        )
+        new Option('--site <key>', COMMON.siteSeveralCommas)
           .env('PRAGMATICA_SITE')
           .argParser((typed: string, before?: string[]) => [...(before ?? []), ...typed.split(',')]),
       )
-      .option('--all-sites', 'every site, one after the other'),
+      .option('--all-sites', COMMON.everySiteOne),
   );
 }
 
@@ -99,20 +98,20 @@ export async function sitesFor(
 ): Promise<string[]> {
   if (!allSites) return site ? [...new Set(site)] : [await siteFor(client, rest)];
   const sites = await listAllSites(client);
-  if (sites.length === 0) throw new CliError('There is no site yet.', EXIT.notFound);
+  if (sites.length === 0) throw new CliError(COMMON.thereNoSite, EXIT.notFound);
   return sites.map(({ key }) => key);
 }
 
 /** The client for a signed-in user. */
 export function clientFor({ server }: CommonOptions): ApiClient {
   const token = process.env['PRAGMATICA_TOKEN'] ?? readConfig().tokens[normalize(server)];
-  return createClient({ server, token, fetch: localhostFetch });
+  return createClient({ server, token, locale: LOCALE, fetch: localhostFetch });
 }
 
 /** The address as the key under which a sign-in is kept. @throws CliError when it is none */
 export function normalize(server: string): string {
   if (!URL.canParse(server))
-    throw new CliError(`"${server}" is not an address. Write it like ${FIRST_SERVER}.`);
+    throw new CliError(say(COMMON.serverNotAddress, { server, firstServer: FIRST_SERVER }));
   return new URL(server).origin;
 }
 
@@ -124,11 +123,10 @@ export async function siteFor(client: ApiClient, { site }: SiteOptions): Promise
   if (site !== undefined) return site;
   const { items, counts } = (await client.call('listSites', { query: { limit: NAMED } })).data;
   if (items.length === 1) return items[0]!.key;
-  if (items.length === 0)
-    throw new CliError('There is no site yet. Add one with "pragmatica site add".', EXIT.notFound);
+  if (items.length === 0) throw new CliError(COMMON.thereNoSiteYet, EXIT.notFound);
   const keys = items.map(({ key }) => key).sort();
   const more = counts.all > keys.length ? ` and ${counts.all - keys.length} more` : '';
-  throw new CliError(`Which site? Say --site with one of: ${keys.join(', ')}${more}.`);
+  throw new CliError(say(COMMON.whichSiteSay, { keys: keys.join(', '), more }));
 }
 
 /** Checks that a snippet exists and suggests a near one when it does not. */
@@ -143,6 +141,8 @@ export async function assertSnippet(client: ApiClient, site: string, snippet: st
   const keys = items.map((item) => item.key);
   const near = nearest(snippet, keys);
   const hint =
-    near === undefined ? `Known are: ${keys.join(', ') || 'none yet'}.` : `Did you mean "${near}"?`;
-  throw new CliError(`The site "${site}" has no snippet "${snippet}". ${hint}`, EXIT.notFound);
+    near === undefined
+      ? say(COMMON.knownAre, { known: keys.join(', ') || COMMON.noneYet })
+      : say(COMMON.didYouMeanNear, { near });
+  throw new CliError(say(COMMON.siteSiteHas, { site, snippet, hint }), EXIT.notFound);
 }

@@ -1,4 +1,6 @@
 import { ApiError, UnreachableError } from '@pragmatica/contract';
+import { COMMON } from './texts/common.js';
+import { say } from './texts/say.js';
 
 /** Documented in the README and in `pragmatica --help`. */
 export const EXIT = {
@@ -32,10 +34,10 @@ export function describeError(error: unknown): { line: string; exitCode: ExitCod
   if (error instanceof ApiError) return { line: apiLine(error), exitCode: statusToExit(error.status) };
   // Ctrl-C at a question, or while waiting for the service.
   if (error instanceof Error && (error.name === 'ExitPromptError' || error.name === 'AbortError')) {
-    return { line: 'Cancelled; nothing was changed.', exitCode: EXIT.failed };
+    return { line: COMMON.cancelledNothingWas, exitCode: EXIT.failed };
   }
   const text = error instanceof Error ? error.message : String(error);
-  return { line: `This should not have happened: ${text}`, exitCode: EXIT.failed };
+  return { line: say(COMMON.shouldNotHave, { text }), exitCode: EXIT.failed };
 }
 
 function apiLine(error: ApiError): string {
@@ -43,8 +45,7 @@ function apiLine(error: ApiError): string {
   if (error.problem.type.endsWith('invalid-input') && fields.length > 0) {
     return fields.map(({ pointer, detail }) => `${pointer.slice(1) || 'input'}: ${detail}`).join(' ');
   }
-  if (error.status === 401 && error.problem.type.endsWith('not-signed-in'))
-    return 'You are not signed in. Run "pragmatica sign-in".';
+  if (error.status === 401 && error.problem.type.endsWith('not-signed-in')) return COMMON.youNotSigned;
   return error.message;
 }
 

@@ -2,6 +2,8 @@ import { CommanderError, type Command } from 'commander';
 import { EXIT, describeError } from './errors.js';
 import { note } from './output.js';
 import { createProgram } from './program.js';
+import { COMMON } from './texts/common.js';
+import { say } from './texts/say.js';
 
 // A variable that is empty counts as not set.
 for (const [name, value] of Object.entries(process.env)) {
@@ -28,7 +30,7 @@ try {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.usage;
   else {
     const { line, exitCode } = describeError(error);
-    note(`pragmatica: ${line}`);
+    note(say(COMMON.pragmaticaLine, { line }));
     process.exitCode = exitCode;
   }
 }

@@ -123,11 +123,6 @@ export function clipped(line: string, length: number): string {
   return line.length > length ? `${line.slice(0, length - 1)}…` : line;
 }
 
-/** "1 page", "3 pages". */
-export function count(number: number, one: string, many = `${one}s`): string {
-  return `${number} ${number === 1 ? one : many}`;
-}
-
 /** A time as people read it, in their own zone: "2026-11-23 14:05". */
 export function when(timestamp: string): string {
   const date = new Date(timestamp);

@@ -16,6 +16,7 @@ import { site, sites } from './commands/sites.js';
 import { snippet } from './commands/snippet/index.js';
 import { verify } from './commands/verify.js';
 import { waive } from './commands/waive.js';
+import { COMMON } from './texts/common.js';
 
 /** Every command, in the order of the help text. One more is one more file and one name here. */
 const COMMANDS = [
@@ -46,25 +47,11 @@ const COMMANDS = [
 
 export function createProgram(version: string): Command {
   const program = new Command('pragmatica')
-    .description('Manage the script snippets that are put into a website’s pages.')
+    .description(COMMON.manageScriptSnippets)
     .version(version)
     .showSuggestionAfterError()
     .configureHelp({ showGlobalOptions: true })
-    .addHelpText(
-      'after',
-      `
-A first round:
-  pragmatica sign-in
-  pragmatica read chat.html
-  pragmatica snippet add "Harbour chat" --placement body-end --code chat.html
-  pragmatica check
-  pragmatica diff
-  pragmatica publish -m "Chat on every page"
-  pragmatica verify
-
-Exit codes: 0 done, 1 something was found wrong, 2 wrong input, 3 not signed in,
-4 not found, 5 changed meanwhile, 6 service not reached, 7 anything else.`,
-    );
+    .addHelpText('after', COMMON.firstRoundPragmatica);
   for (const register of COMMANDS) register(program);
   return program;
 }

@@ -10,6 +10,8 @@ import {
 } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { CliError } from './errors.js';
+import { COMMON } from './texts/common.js';
+import { say } from './texts/say.js';
 
 export interface ReachOptions {
   readonly onlyOn?: 'staging' | 'live' | 'both';
@@ -34,27 +36,21 @@ export interface ReachOptions {
 export function withReach(command: Command): Command {
   return command
     .addOption(new Option('--only-on <environment>', 'where').choices(['staging', 'live', 'both']))
-    .addOption(new Option('--devices <device...>', 'for which').choices([...DEVICES, 'all']))
-    .option(
-      '--hours <hours>',
-      'weekly hours, like "mon-fri 09:00-17:30, sat 10-14"; "always" takes them away',
-    )
-    .option('--closed <day...>', 'closed every year on these days, like 12-25; "none" takes them away')
-    .option(
-      '--on-day <day=hours...>',
-      'other hours on one day, like 2027-05-01=10:00-14:00 or 2027-05-01=closed',
-    )
-    .option('--first-day <day>', 'not before this day, like 2027-03-31; "none" takes it away')
-    .option('--last-day <day>', 'not after this day; "none" takes it away')
-    .option('--consent <purpose...>', 'only with consent to these purposes; "none" takes them away')
-    .addOption(new Option('--visitors <who>', 'for whom').choices(['first', 'returning', 'all']))
-    .option('--after <seconds>', 'wait so long in the visitor’s browser')
-    .option('--scrolled <percent>', 'wait until so much of the page was scrolled')
-    .option('--on-leaving', 'wait until the visitor is about to leave')
-    .option('--once-in <days>', 'at most once in so many days for one visitor; 0 is every time')
-    .option('--min-width <pixels>', 'only in windows at least so wide')
-    .option('--max-width <pixels>', 'only in windows at most so wide')
-    .option('--always', 'take away every limit but the pages');
+    .addOption(new Option('--devices <device...>', COMMON.which).choices([...DEVICES, 'all']))
+    .option('--hours <hours>', COMMON.weeklyHoursLike)
+    .option('--closed <day...>', COMMON.closedEveryYear)
+    .option('--on-day <day=hours...>', COMMON.otherHoursOne)
+    .option('--first-day <day>', COMMON.notBeforeDay)
+    .option('--last-day <day>', COMMON.notAfterDay)
+    .option('--consent <purpose...>', COMMON.onlyConsentThese)
+    .addOption(new Option('--visitors <who>', COMMON.whom).choices(['first', 'returning', 'all']))
+    .option('--after <seconds>', COMMON.waitSoLong)
+    .option('--scrolled <percent>', COMMON.waitUntilSo)
+    .option('--on-leaving', COMMON.waitUntilVisitor)
+    .option('--once-in <days>', COMMON.mostOnceSo)
+    .option('--min-width <pixels>', COMMON.onlyWindowsLeast)
+    .option('--max-width <pixels>', COMMON.onlyWindowsMost)
+    .option('--always', COMMON.takeAwayEvery);
 }
 
 /** The limits after the options; undefined when none of them is about limits. @throws CliError */
@@ -107,8 +103,7 @@ function readHours(options: ReachOptions, old: Hours | undefined): Hours | undef
   const exceptions = new Map((old?.exceptions ?? []).map((entry) => [entry.date, entry.spans]));
   for (const typed of onDay ?? []) {
     const [date, spans] = typed.split('=');
-    if (!date || spans === undefined)
-      throw new CliError(`Write it as DAY=HOURS, like 2027-05-01=10:00-14:00; this was "${typed}".`);
+    if (!date || spans === undefined) throw new CliError(say(COMMON.writeDayHours, { typed }));
     exceptions.set(date, spans === 'closed' ? [] : (weeklyOf(`mon ${spans}`).mon ?? []));
   }
   const days = closed?.filter((day) => day !== 'none') ?? old?.closed ?? [];
@@ -149,7 +144,7 @@ function numberOf(field: string, typed: string | undefined, option: string): Rec
   if (typed === undefined) return {};
   const value = Number(typed);
   if (typed.trim() === '' || !Number.isFinite(value) || value < 0)
-    throw new CliError(`${option} takes a number, not "${typed}".`);
+    throw new CliError(say(COMMON.optionTakesNumber, { option, typed }));
   return { [field]: value };
 }
 

@@ -2,6 +2,7 @@ import type { SiteResult } from '@pragmatica/contract';
 import type { CommonOptions } from './context.js';
 import { EXIT } from './errors.js';
 import { colour, print, printJson, table } from './output.js';
+import { COMMON } from './texts/common.js';
 
 /** One line for each site; the command fails where one of them did. */
 export function tellResults(results: readonly SiteResult[], { json }: CommonOptions): void {
@@ -13,7 +14,7 @@ export function tellResults(results: readonly SiteResult[], { json }: CommonOpti
         ['SITE', '', 'RESULT'],
         results.map(({ site, isDone, message }) => [
           colour.bold(site),
-          isDone ? colour.green('done') : colour.red('not done'),
+          isDone ? colour.green('done') : colour.red(COMMON.notDone),
           message,
         ]),
       ),

@@ -9,6 +9,8 @@ import { toSarif } from '../report/sarif.js';
 import { toText } from '../report/table.js';
 import { isFailure, type Checked } from '../report/types.js';
 import { readSet } from '../set-file.js';
+import { FINDINGS } from '../texts/findings.js';
+import { say } from '../texts/say.js';
 
 interface Options extends SiteOptions {
   readonly of: string;
@@ -30,30 +32,22 @@ type Format = keyof typeof FORMATS;
 
 export function check(program: Command): void {
   withSite(program.command('check'))
-    .description('look through the whole set for what is wrong or could be better')
-    .option('--of <set>', 'draft, live, staging or the number of a release', 'draft')
-    .option('--against <set>', 'only what is new against this set, e.g. live')
-    .option('--set <file>', 'check a set from a file, without the service')
-    .option('--at <time>', 'with --set: as if it were then, like 2027-03-31T10:00; now when left out')
+    .description(FINDINGS.lookThroughWhole)
+    .option('--of <set>', FINDINGS.draftLiveStaging, 'draft')
+    .option('--against <set>', FINDINGS.onlyWhatNew)
+    .option('--set <file>', FINDINGS.checkSetFrom)
+    .option('--at <time>', FINDINGS.setIfWere)
+    .addOption(new Option('--format <format>', FINDINGS.tableJsonSarif).choices(Object.keys(FORMATS)))
     .addOption(
-      new Option('--format <format>', 'table, json, sarif (SARIF 2.1.0) or junit (JUnit XML)').choices(
-        Object.keys(FORMATS),
-      ),
-    )
-    .addOption(
-      new Option('--fail-on <severity>', 'exit with 1 from this severity on')
+      new Option('--fail-on <severity>', FINDINGS.exitFromSeverity)
         .choices(['error', 'warning'])
         .default('error'),
     )
-    .addHelpText(
-      'after',
-      '\n"pragmatica explain CHECK" says more about a check.\n\nExamples:\n  pragmatica check\n  pragmatica check --against live\n  pragmatica check --set set.json --fail-on warning --format sarif',
-    )
+    .addHelpText('after', FINDINGS.pragmaticaExplainCheck)
     .action(async (options: Options) => {
       if (options.set !== undefined && options.against !== undefined)
-        throw new CliError('--against compares with a set of the service; it does not go with --set.');
-      if (options.at !== undefined && options.set === undefined)
-        throw new CliError('--at goes with --set; the service checks by its own clock.');
+        throw new CliError(FINDINGS.againstComparesSet);
+      if (options.at !== undefined && options.set === undefined) throw new CliError(FINDINGS.goesSetService);
       const checked = options.set === undefined ? await ask(options) : checkFile(options.set, options);
       const format = options.format ?? (options.json ? 'json' : 'table');
       FORMATS[format](checked, program.version()!);
@@ -66,7 +60,7 @@ function checkFile(file: string, { failOn, at }: Options): Checked {
   const snapshot = readSet(file);
   const now = at === undefined ? Date.now() : readMoment(at, snapshot.site.timeZone);
   return {
-    set: `“${file}”`,
+    set: say(FINDINGS.file, { file }),
     site: snapshot.site.key,
     failOn,
     ...applyWaivers(runChecks(snapshot, { now }), [], ''),
@@ -75,8 +69,7 @@ function checkFile(file: string, { failOn, at }: Options): Checked {
 
 /** By the site's own clock, or an RFC 3339 timestamp. @throws CliError */
 function readMoment(at: string, timeZone: string): number {
-  if (!planQuery.shape.at.safeParse(at).success)
-    throw new CliError(`"${at}" is no time. Write it like 2027-03-31T10:00.`);
+  if (!planQuery.shape.at.safeParse(at).success) throw new CliError(say(FINDINGS.noTimeWrite, { at }));
   return /(?:Z|[+-]\d{2}:\d{2})$/.test(at) ? Date.parse(at) : momentOf(at, timeZone);
 }
 
@@ -85,6 +78,6 @@ async function ask(options: Options): Promise<Checked> {
   const client = clientFor(options);
   const site = await siteFor(client, options);
   const { data } = await client.call('listFindings', { params: { site }, query: { of, against } });
-  const set = of === 'draft' ? 'the draft' : /^\d+$/.test(of) ? `release ${of}` : `what ${of} serves`;
+  const set = of === 'draft' ? FINDINGS.draft : /^\d+$/.test(of) ? `release ${of}` : `what ${of} serves`;
   return { set, site, failOn, open: data.items, waived: data.waived };
 }

@@ -3,11 +3,13 @@ import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { colour, print, printJson, when } from '../output.js';
+import { CHECKLIST } from '../texts/checklist.js';
+import { say } from '../texts/say.js';
 
 export function checklist(program: Command): void {
   withSite(program.command('checklist'))
-    .description('what has to be done at the providers, where nobody but you can do it')
-    .option('--open', 'only what is not done')
+    .description(CHECKLIST.whatHasDone)
+    .option('--open', CHECKLIST.onlyWhatNot)
     .action(async (options: SiteOptions & { open?: boolean }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -20,18 +22,14 @@ export function checklist(program: Command): void {
 
 function tell(items: readonly ChecklistItemResource[], all: number): void {
   if (items.length === 0) {
-    print(
-      all === 0
-        ? 'Nothing has to be done at a provider for the snippets of this site.'
-        : 'All of it is done.',
-    );
+    print(all === 0 ? CHECKLIST.nothingHasDone : CHECKLIST.allDone);
     return;
   }
   let recipe = '';
   for (const item of items) {
     if (item.recipe !== recipe) {
       print(
-        `${recipe === '' ? '' : '\n'}${colour.bold(item.recipeName)}  ${colour.dim(`for ${item.snippets.map(({ name }) => `“${name}”`).join(', ')}`)}`,
+        `${recipe === '' ? '' : '\n'}${colour.bold(item.recipeName)}  ${colour.dim(`for ${item.snippets.map(({ name }) => say(CHECKLIST.name, { name })).join(', ')}`)}`,
       );
       recipe = item.recipe;
     }
@@ -40,7 +38,7 @@ function tell(items: readonly ChecklistItemResource[], all: number): void {
     else {
       print(`  ${colour.yellow('○')} ${item.title}`);
       if (item.help !== '') print(`    ${item.help}`);
-      print(`    ${colour.dim(`Done? pragmatica tick ${idOf(item)}`)}`);
+      print(`    ${colour.dim(say(CHECKLIST.donePragmaticaTick, { id: idOf(item) }))}`);
     }
   }
 }
@@ -52,12 +50,9 @@ function idOf({ recipe, step, host }: Pick<ChecklistItemResource, 'recipe' | 'st
 
 export function tick(program: Command): void {
   withSite(program.command('tick <steps...>'))
-    .description('tick off what was done at a provider; your name and the time are kept')
-    .option('--undo', 'take the tick back')
-    .addHelpText(
-      'after',
-      '\nSteps are written as "pragmatica checklist" shows them.\n\nExample:\n  pragmatica tick parlanook-chat/domain@www.example.com',
-    )
+    .description(CHECKLIST.tickOffWhat)
+    .option('--undo', CHECKLIST.takeTickBack)
+    .addHelpText('after', CHECKLIST.stepsWrittenPragmatica)
     .action(async (steps: string[], options: SiteOptions & { undo?: boolean }) => {
       const client = clientFor(options);
       const params = { site: await siteFor(client, options) };
@@ -68,14 +63,16 @@ export function tick(program: Command): void {
         const known = items.map(idOf);
         const near = nearest(typed, known);
         const hint =
-          near === undefined ? `It has: ${known.join(', ') || 'nothing'}.` : `Did you mean "${near}"?`;
-        throw new CliError(`There is no step "${typed}" on the checklist. ${hint}`, EXIT.notFound);
+          near === undefined
+            ? say(CHECKLIST.itHas, { steps: known.join(', ') || 'nothing' })
+            : say(CHECKLIST.didYouMean, { near });
+        throw new CliError(say(CHECKLIST.thereNoStep, { typed, hint }), EXIT.notFound);
       });
       const done = options.undo !== true;
       let after = items;
       for (const { recipe, step, host, title } of meant) {
         after = (await client.call('tickStep', { params, body: { recipe, step, host, done } })).data.items;
-        if (!options.json) print(`${done ? 'Done' : 'Not done after all'}: ${title}.`);
+        if (!options.json) print(`${done ? CHECKLIST.done : CHECKLIST.notDoneAfter}: ${title}.`);
       }
       if (options.json) printJson(after.filter((item) => steps.includes(idOf(item))));
     });

@@ -3,6 +3,8 @@ import { CHECKS, findCheck, pageRulesWords, placementWords, type ExampleSnippet 
 import type { Command } from 'commander';
 import { CliError, EXIT } from '../errors.js';
 import { clipped, colour, print, table } from '../output.js';
+import { PLAN } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 /** An example is to be seen, not to be copied. */
 const MAX_LINE_LENGTH = 160;
@@ -10,12 +12,12 @@ const MAX_LINE_LENGTH = 160;
 export function explain(program: Command): void {
   program
     .command('explain [check]')
-    .description('why a check exists, with a wrong and a right example; without a name, the list of all')
-    .addHelpText('after', '\nExamples:\n  pragmatica explain\n  pragmatica explain same-code')
+    .description(PLAN.whyCheckExists)
+    .addHelpText('after', PLAN.examplesPragmaticaExplain)
     .action((id: string | undefined) => {
       if (id === undefined) {
         const rows = CHECKS.map((check) => [colour.bold(check.id), check.area, check.severity, check.title]);
-        print(table(['CHECK', 'AREA', 'USUALLY', 'LOOKS FOR'], rows));
+        print(table(['CHECK', 'AREA', 'USUALLY', PLAN.looks], rows));
         return;
       }
       const check = findCheck(id);
@@ -24,29 +26,30 @@ export function explain(program: Command): void {
           id,
           CHECKS.map((one) => one.id),
         );
-        const hint = near === undefined ? '"pragmatica explain" lists them.' : `Did you mean "${near}"?`;
-        throw new CliError(`There is no check "${id}". ${hint}`, EXIT.notFound);
+        const hint = near === undefined ? PLAN.pragmaticaExplainLists : say(PLAN.didYouMean, { near });
+        throw new CliError(say(PLAN.thereNoCheck, { id, hint }), EXIT.notFound);
       }
       print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
       print(check.why);
-      if (check.isFixable)
-        print('\nPragmatica can fix this for you: "pragmatica fix --all --preview" shows what would change.');
+      if (check.isFixable) print(PLAN.pragmaticaCanFix);
       if (check.given !== undefined) print(`\n${check.given}`);
-      print(`\n${colour.red('Wrong')}`);
+      print(`\n${colour.red(PLAN.wrong)}`);
       for (const snippet of check.wrong) showExample(snippet);
-      print(`\n${colour.green('Right')}`);
+      print(`\n${colour.green(PLAN.right)}`);
       for (const snippet of check.right) showExample(snippet);
     });
 }
 
 function showExample({ name, parts, state, include = [], exclude = [], needs = [] }: ExampleSnippet): void {
-  const pages = include.length + exclude.length === 0 ? '' : `, ${pageRulesWords({ include, exclude })}`;
-  const after = needs.length === 0 ? '' : `, must come after ${needs.join(' and ')}`;
+  const about = [
+    ...(state === undefined ? [] : [state]),
+    ...(include.length + exclude.length === 0 ? [] : [pageRulesWords({ include, exclude })]),
+    ...(needs.length === 0 ? [] : [say(PLAN.mustComeAfter, { needs })]),
+  ];
   for (const { placement, code, statement } of parts) {
-    print(
-      `  ${colour.dim(`“${name}”, ${placementWords(placement)}${state === undefined ? '' : `, ${state}`}${pages}${after}:`)}`,
-    );
-    if (statement !== undefined) print(colour.dim(`    The provider says: “${statement}”`));
+    const details = [placementWords(placement), ...about].join(', ');
+    print(`  ${colour.dim(say(PLAN.exampleHead, { name, details }))}`);
+    if (statement !== undefined) print(colour.dim(say(PLAN.providerSaysStatement, { statement })));
     for (const line of code.split('\n')) print(`    ${clipped(line, MAX_LINE_LENGTH)}`);
   }
 }

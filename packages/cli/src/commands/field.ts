@@ -13,6 +13,8 @@ import {
 import { CliError, EXIT } from '../errors.js';
 import { colour, print, printJson, table } from '../output.js';
 import { tellResults } from '../results.js';
+import { FIELDS } from '../texts/fields.js';
+import { say } from '../texts/say.js';
 
 interface DefineOptions extends SiteOptions {
   readonly type: FieldType;
@@ -22,9 +24,9 @@ interface DefineOptions extends SiteOptions {
 }
 
 export function field(program: Command): void {
-  const group = program.command('field').description('values in code, written @{name} there, for each site');
+  const group = program.command('field').description(say(FIELDS.valuesCodeWritten));
   withSites(group.command('list'))
-    .description('the fields of a site, or of several, and their values')
+    .description(FIELDS.fieldsSiteSeveral)
     .action(async (options: SitesOptions) => {
       const client = clientFor(options);
       const keys = await sitesFor(client, options);
@@ -39,15 +41,12 @@ export function field(program: Command): void {
       else tellFields(rows);
     });
   withSite(group.command('define <name>'))
-    .description('define a field of a site, or change what it is')
-    .addOption(new Option('--type <type>', 'what it holds').choices(FIELD_TYPES).default('text'))
-    .option('--label <text>', 'what people call it')
-    .option('--example <value>', 'the provider’s own example; left at it, the field is not set')
-    .option('--value <value>', 'its value')
-    .addHelpText(
-      'after',
-      '\nExample:\n  pragmatica field define counter_account --type id --label "Account at Tallymast" --example TM-0000 --value TM-1887',
-    )
+    .description(FIELDS.defineFieldSite)
+    .addOption(new Option('--type <type>', FIELDS.whatHolds).choices(FIELD_TYPES).default('text'))
+    .option('--label <text>', FIELDS.whatPeopleCall)
+    .option('--example <value>', FIELDS.providerSOwn)
+    .option('--value <value>', FIELDS.value)
+    .addHelpText('after', FIELDS.examplePragmaticaField)
     .action(async (name: string, options: DefineOptions) => {
       const { type, label, example, value } = options;
       const client = clientFor(options);
@@ -68,17 +67,14 @@ export function field(program: Command): void {
       const { data } = await client.call('editSite', { params, ifMatch: etag, body: { fields } });
       if (options.json) printJson(next);
       else {
-        print(`Write ${colour.bold(`@{${name}}`)} in the code, within quotes or in a text. Its values:\n`);
+        print(say(FIELDS.writeFieldInCode, { field: colour.bold(`@{${name}}`) }));
         tellFields([{ site: data.key, field: next }]);
       }
     });
   withSites(group.command('set <name=value...>'))
-    .description('give fields new values, for one site or for several')
-    .addOption(new Option('--environment <name>', 'there only').choices(['live', 'staging']))
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica field set counter_account=TM-1887\n  pragmatica field set test=true --environment staging --all-sites\n  pragmatica field set phone=  takes the value away',
-    )
+    .description(FIELDS.giveFieldsNew)
+    .addOption(new Option('--environment <name>', FIELDS.thereOnly).choices(['live', 'staging']))
+    .addHelpText('after', FIELDS.examplesPragmaticaField)
     .action(async (typed: string[], options: SitesOptions & { environment?: 'live' | 'staging' }) => {
       const values = typed.map(readPair);
       const client = clientFor(options);
@@ -94,24 +90,23 @@ export function field(program: Command): void {
       tellResults((await client.call('changeFields', { body: { changes } })).data.items, options);
     });
   withSite(group.command('remove <name>'))
-    .description('take a field away; code that uses it can then not be published')
+    .description(FIELDS.takeFieldAway)
     .action(async (name: string, options: SiteOptions) => {
       const client = clientFor(options);
       const params = { site: await siteFor(client, options) };
       const { data: site, etag } = await client.call('showSite', { params });
       if (!site.fields.some((entry) => entry.name === name))
-        throw new CliError(`The site "${site.key}" has no field "${name}".`, EXIT.notFound);
+        throw new CliError(say(FIELDS.siteKeyHas, { key: site.key, name }), EXIT.notFound);
       const fields = site.fields.filter((entry) => entry.name !== name);
       await client.call('editSite', { params, ifMatch: etag, body: { fields } });
       if (options.json) printJson(fields);
-      else print(`Took the field "${name}" away.`);
+      else print(say(FIELDS.tookFieldName, { name }));
     });
 }
 
 function readPair(typed: string): [name: string, value: string] {
   const [name, value] = typed.split(/=(.*)/s);
-  if (!name || value === undefined)
-    throw new CliError(`Write it as NAME=VALUE, like counter_account=TM-1887; this was "${typed}".`);
+  if (!name || value === undefined) throw new CliError(say(FIELDS.writeNameValue, { typed }));
   return [name, value];
 }
 
@@ -124,8 +119,7 @@ function tellFields(fields: readonly Pick<FieldRow, 'site' | 'field'>[]): void {
     valueText(entry, 'staging'),
     entry.label,
   ]);
-  if (rows.length === 0)
-    print('No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE');
+  if (rows.length === 0) print(FIELDS.noFieldsYet);
   else print(table(['SITE', 'FIELD', 'TYPE', 'LIVE', 'STAGING', 'LABEL'], rows));
 }
 
@@ -133,5 +127,5 @@ function valueText(entry: FieldResource, environment: 'live' | 'staging'): strin
   const own = entry[environment] ?? entry.value;
   if (own !== undefined && own !== '') return own;
   const example = fieldValue(entry, environment);
-  return colour.yellow(example === undefined ? 'not set' : `${example} (example)`);
+  return colour.yellow(example === undefined ? FIELDS.notSet : `${example} (example)`);
 }

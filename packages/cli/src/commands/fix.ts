@@ -1,7 +1,9 @@
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { colour, count, print, printJson } from '../output.js';
+import { colour, print, printJson } from '../output.js';
+import { FINDINGS } from '../texts/findings.js';
+import { say } from '../texts/say.js';
 
 interface Options extends SiteOptions {
   readonly all?: boolean;
@@ -10,18 +12,13 @@ interface Options extends SiteOptions {
 
 export function fix(program: Command): void {
   withSite(program.command('fix [findings...]'))
-    .description('fix in the draft what can safely be fixed; nothing goes live before you publish')
-    .option('--all', 'everything that can be fixed')
-    .option('--preview', 'only show what would change')
-    .addHelpText(
-      'after',
-      '\n"pragmatica check" names the findings.\n\nExamples:\n  pragmatica fix --all --preview\n  pragmatica fix same-code-0c1f5e22ab',
-    )
+    .description(FINDINGS.fixDraftWhat)
+    .option('--all', FINDINGS.everythingCanFixed)
+    .option('--preview', FINDINGS.onlyShowWhat)
+    .addHelpText('after', FINDINGS.pragmaticaCheckNames)
     .action(async (findings: string[], options: Options) => {
-      if (findings.length === 0 && options.all !== true)
-        throw new CliError('Name the findings to fix, or say --all. "pragmatica check" names them.');
-      if (findings.length > 0 && options.all === true)
-        throw new CliError('Name findings or say --all, not both.');
+      if (findings.length === 0 && options.all !== true) throw new CliError(FINDINGS.nameFindingsFix);
+      if (findings.length > 0 && options.all === true) throw new CliError(FINDINGS.nameFindingsSay);
       const client = clientFor(options);
       const site = await siteFor(client, options);
       const body = {
@@ -34,19 +31,18 @@ export function fix(program: Command): void {
         return;
       }
       if (data.fixed.length === 0) {
-        print('Nothing here can be fixed automatically.');
+        print(FINDINGS.nothingHereCan);
         return;
       }
-      const verb = body.preview ? 'Would fix' : 'Fixed';
-      print(`${verb} ${count(data.fixed.length, 'finding')}:`);
+      print(say(body.preview ? FINDINGS.wouldFix : FINDINGS.fixedFindings, { count: data.fixed.length }));
       for (const { title, fix: done } of data.fixed)
         print(`  ${title}\n    ${colour.green('→')} ${done?.title ?? ''}`);
-      print(colour.bold(`\n${body.preview ? 'That would change' : 'Changed in'} the draft:`));
+      print(colour.bold(body.preview ? FINDINGS.wouldChange : FINDINGS.changedInDraft));
       for (const change of data.changes) print(`  ${change}`);
       print(
         data.left.length === 0
-          ? '\nNothing else is found.'
-          : `\n${count(data.left.length, 'finding')} left; "pragmatica check" shows ${data.left.length === 1 ? 'it' : 'them'}.`,
+          ? FINDINGS.nothingElseFound
+          : say(FINDINGS.findingLeftPragmatica, { count: data.left.length }),
       );
     });
 }

@@ -2,7 +2,9 @@ import { folderDelivery, undecided } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
 import { readSet } from '../set-file.js';
-import { Progress, colour, count, note, print, printJson, table } from '../output.js';
+import { Progress, colour, note, print, printJson, table } from '../output.js';
+import { INSERT } from '../texts/insert.js';
+import { say } from '../texts/say.js';
 
 interface Options {
   readonly out: string;
@@ -18,18 +20,15 @@ const NAMED_FILES = 5;
 export function insertCommand(program: Command): void {
   program
     .command('insert <folder>')
-    .description('put a snippet set into a folder of HTML files; needs no service')
-    .requiredOption('--out <folder>', 'where the new files go; must be empty or new')
-    .requiredOption('--set <file>', 'the snippet set, as "pragmatica export" writes it')
+    .description(INSERT.putSnippetSet)
+    .requiredOption('--out <folder>', INSERT.whereNewFiles)
+    .requiredOption('--set <file>', INSERT.snippetSetPragmatica)
     .addOption(
-      new Option('--environment <name>', 'whose snippets').choices(['live', 'staging']).default('live'),
+      new Option('--environment <name>', INSERT.whoseSnippets).choices(['live', 'staging']).default('live'),
     )
-    .option('--clean-paths', 'pages are asked for without ".html": about.html is /about')
-    .option('--json', 'print the result as JSON')
-    .addHelpText(
-      'after',
-      '\nindex.html is the page of its folder: its path ends in "/".\n\nExample:\n  pragmatica export --of live --out set.json\n  pragmatica insert public --out public-with-snippets --set set.json',
-    )
+    .option('--clean-paths', INSERT.pagesAskedWithout)
+    .option('--json', INSERT.printResultJson)
+    .addHelpText('after', INSERT.indexHtmlPage)
     .action((folder: string, options: Options) => {
       const snapshot = readSet(options.set);
       const progress = new Progress();
@@ -57,9 +56,7 @@ interface PartReport {
 
 function report(result: FolderReport, out: string): void {
   const { pages, copied, links } = result;
-  print(
-    `Wrote ${count(pages.length, 'page')} to ${out}; ${count(copied, 'other file')} and ${count(links, 'link')} went along unchanged.\n`,
-  );
+  print(say(INSERT.wrotePageOut, { count: pages.length, out, copied, links }));
   const parts = new Map<string, PartReport>();
   for (const page of pages) {
     for (const outcome of page.outcomes) {
@@ -76,17 +73,17 @@ function report(result: FolderReport, out: string): void {
     }
   }
   if (parts.size === 0) {
-    print('No snippet of the set is on for any of these pages.');
+    print(INSERT.noSnippetSet);
     return;
   }
   const rows = [...parts].map(([key, { placed, leftOut }]) => {
     const missed = [...leftOut.values()].reduce((sum, files) => sum + files.length, 0);
     return [colour.bold(key), `${placed}`, missed > 0 ? colour.yellow(String(missed)) : '0'];
   });
-  print(table(['PART', 'PUT INTO', 'LEFT OUT OF'], rows));
+  print(table(['PART', INSERT.putInto, INSERT.leftOut], rows));
   for (const [key, { leftOut, elsewhere }] of parts) {
-    for (const [message, files] of leftOut) tellOf(key, 'was left out', message, files);
-    for (const [message, files] of elsewhere) tellOf(key, 'stands elsewhere than usual', message, files);
+    for (const [message, files] of leftOut) tellOf(key, INSERT.wasLeftOut, message, files);
+    for (const [message, files] of elsewhere) tellOf(key, INSERT.standsElsewhereThan, message, files);
   }
 }
 

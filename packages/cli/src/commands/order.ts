@@ -3,6 +3,8 @@ import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { colour, print, printJson } from '../output.js';
+import { FINDINGS } from '../texts/findings.js';
+import { say } from '../texts/say.js';
 
 interface Options extends SiteOptions {
   readonly of: string;
@@ -18,27 +20,23 @@ const VERDICTS = {
 
 export function order(program: Command): void {
   withSite(program.command('order'))
-    .description('what needs what, and whether the order is right')
-    .option('--of <set>', 'draft, live, staging or the number of a release', 'draft')
-    .option('--right', 'put the draft into the right order, by the fewest moves')
-    .option('--preview', 'with --right: only show the moves')
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica order\n  pragmatica order --right --preview\n  pragmatica order --right',
-    )
+    .description(FINDINGS.whatNeedsWhat)
+    .option('--of <set>', FINDINGS.draftLiveStaging, 'draft')
+    .option('--right', FINDINGS.putDraftInto)
+    .option('--preview', FINDINGS.rightOnlyShow)
+    .addHelpText('after', FINDINGS.examplesPragmaticaOrder)
     .action(async (options: Options) => {
-      if (options.right && options.of !== 'draft')
-        throw new CliError('Only the draft can be put in order; releases stay as they are.');
-      if (options.preview && !options.right) throw new CliError('--preview goes with --right.');
+      if (options.right && options.of !== 'draft') throw new CliError(FINDINGS.onlyDraftCan);
+      if (options.preview && !options.right) throw new CliError(FINDINGS.previewGoesRight);
       const client = clientFor(options);
       const site = await siteFor(client, options);
       if (options.right) {
         const preview = options.preview === true;
         const { data } = await client.call('rightOrder', { params: { site }, body: { preview } });
         if (options.json) printJson(data);
-        else if (data.changes.length === 0) print('Nothing has to be moved.');
+        else if (data.changes.length === 0) print(FINDINGS.nothingHasMoved);
         else {
-          print(colour.bold(preview ? 'This would put it right:' : 'Put right in the draft:'));
+          print(colour.bold(preview ? FINDINGS.wouldPutRight : FINDINGS.putRightDraft));
           for (const sentence of data.changes) print(`  ${sentence}`);
         }
         return;
@@ -50,18 +48,16 @@ export function order(program: Command): void {
         return;
       }
       if (data.dependencies.length === 0) {
-        print('None of the snippets needs another, as far as their code shows.');
+        print(FINDINGS.noneSnippetsNeeds);
         return;
       }
       for (const { verdict, because } of data.dependencies) print(`${VERDICTS[verdict]}  ${because}`);
       for (const cycle of data.cycles)
-        print(
-          `\n${colour.red('In a circle:')} ${cycle.join(', ')}. No order is right; one of them has to wait.`,
-        );
+        print(say(FINDINGS.inACircle, { circle: colour.red(FINDINGS.circle), parts: cycle.join(', ') }));
       if (data.moves.length === 0) return;
-      print(colour.bold('\nIn the right order with:'));
+      print(colour.bold(FINDINGS.rightOrder));
       for (const { sentence, placement } of data.moves)
         print(`  ${sentence} ${colour.dim(`(${placementWords(placement)})`)}`);
-      if (options.of === 'draft') print('\nDo it with: pragmatica order --right');
+      if (options.of === 'draft') print(FINDINGS.doPragmaticaOrder);
     });
 }

@@ -1,15 +1,14 @@
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson } from '../output.js';
+import { PLAN } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 export function pages(program: Command): void {
   withSite(program.command('pages [pattern...]'))
-    .description('the site’s known pages; with patterns, which of them these hold')
-    .option('--except <pattern...>', 'leave these out')
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica pages\n  pragmatica pages "/booking*" --except /booking/old',
-    )
+    .description(PLAN.siteSKnown)
+    .option('--except <pattern...>', PLAN.leaveTheseOut)
+    .addHelpText('after', PLAN.examplesPragmaticaPages)
     .action(async (include: string[], options: SiteOptions & { except?: string[] }) => {
       const client = clientFor(options);
       const params = { site: await siteFor(client, options) };
@@ -21,7 +20,11 @@ export function pages(program: Command): void {
       }
       for (const path of data.matched) print(path);
       note(
-        `\n${colour.bold(`${data.matched.length} of ${data.known}`)} known pages are ${data.words.replace(/^on /, 'among ')}. ${data.source}`,
+        say(PLAN.howManyMatch, {
+          matched: colour.bold(`${data.matched.length} of ${data.known}`),
+          pages: data.words.replace(/^on /, 'among '),
+          source: data.source,
+        }),
       );
     });
 }

@@ -4,6 +4,8 @@ import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
 import { clipped, colour, note, print, printJson } from '../output.js';
+import { PLAN } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 interface PlanOptions extends SiteOptions {
   readonly of?: string;
@@ -21,22 +23,19 @@ interface PlanOptions extends SiteOptions {
 
 export function plan(program: Command): void {
   withSite(program.command('plan <path>'))
-    .description('what one page load gets, in order, and every reason why the rest is left out')
-    .option('--draft', 'ask it of the draft')
-    .option('--of <set>', 'ask it of live, staging, draft or the number of a release')
-    .option('--diff', 'what the draft would change for this page load')
-    .option('--host <host>', 'one of the site’s hosts')
-    .addOption(new Option('--environment <name>', 'live when left out').choices(['live', 'staging']))
-    .option('--at <time>', 'on the site’s clock, like 2027-03-31T10:00; now when left out')
+    .description(PLAN.whatOnePage)
+    .option('--draft', PLAN.askDraft)
+    .option('--of <set>', PLAN.askLiveStaging)
+    .option('--diff', PLAN.whatDraftWould)
+    .option('--host <host>', PLAN.oneSiteS)
+    .addOption(new Option('--environment <name>', PLAN.liveWhenLeft).choices(['live', 'staging']))
+    .option('--at <time>', PLAN.siteSClock)
     .addOption(new Option('--device <device>', 'which').choices(DEVICES).default('desktop'))
-    .option('--consent <purpose...>', 'what the visitor agreed to; "all" or "none", which is the default')
-    .addOption(new Option('--visitor <who>', 'either when left out').choices(['first', 'returning']))
-    .option('--width <pixels>', 'width of the window')
-    .option('--code', 'print the whole code of each part')
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica plan /booking\n  pragmatica plan / --at 2027-03-31T20:00 --device phone\n  pragmatica plan / --consent adverts\n  pragmatica plan / --draft\n  pragmatica plan / --diff',
-    )
+    .option('--consent <purpose...>', PLAN.whatVisitorAgreed)
+    .addOption(new Option('--visitor <who>', PLAN.eitherWhenLeft).choices(['first', 'returning']))
+    .option('--width <pixels>', PLAN.widthWindow)
+    .option('--code', PLAN.printWholeCode)
+    .addHelpText('after', PLAN.examplesPragmaticaPlan)
     .action(async (path: string, options: PlanOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -49,9 +48,8 @@ export function plan(program: Command): void {
 
 function queryOf(path: string, options: PlanOptions): PlanQuery {
   const { draft, host, environment, at, device, consent, visitor, width } = options;
-  if (draft && options.of !== undefined) throw new CliError('Use either --draft or --of.');
-  if (options.diff && (draft === true || options.of === 'draft'))
-    throw new CliError('--diff compares with the draft: leave out --draft.');
+  if (draft && options.of !== undefined) throw new CliError(PLAN.useEitherDraft);
+  if (options.diff && (draft === true || options.of === 'draft')) throw new CliError(PLAN.diffComparesDraft);
   return {
     path,
     of: draft ? 'draft' : options.of,
@@ -66,27 +64,29 @@ function queryOf(path: string, options: PlanOptions): PlanQuery {
 }
 
 function tellPlan(data: PagePlanResource, { code = false, draft = false }: PlanOptions): void {
-  print(`${colour.bold(data.path)} gets this, in this order, from ${data.of}:`);
+  print(say(PLAN.pathGetsOrder, { path: colour.bold(data.path), of: data.of }));
   print(colour.dim(`  ${question(data)}`));
   let placement = '';
   for (const part of data.parts) {
     const key = placementKey(part.placement);
     if (key !== placement) print(`\n  ${colour.cyan(placementWords(part.placement))}`);
     placement = key;
-    const waits = part.waits === undefined ? '' : `  ${colour.yellow(`the browser waits: ${part.waits}`)}`;
+    const waits =
+      part.waits === undefined
+        ? ''
+        : `  ${colour.yellow(say(PLAN.browserWaitsWaits, { waits: part.waits }))}`;
     const line = code ? '' : `  ${clipped(summaryLine(part.code), SHOWN)}`;
     print(`    ${part.name}  ${colour.dim(`${part.key}${line}`)}${waits}`);
     if (code) print(part.code.replace(/^/gm, '      '));
   }
   if (data.parts.length === 0) print('\n  nothing');
-  if (data.leftOut.length > 0) print(`\n  ${colour.yellow('left out')}`);
+  if (data.leftOut.length > 0) print(`\n  ${colour.yellow(PLAN.leftOut)}`);
   for (const { name, reasons } of data.leftOut) {
     print(`    ${name}  ${reasons[0]!.message}`);
-    for (const { message } of reasons.slice(1)) print(colour.dim(`      also: ${message}`));
+    for (const { message } of reasons.slice(1)) print(colour.dim(say(PLAN.alsoMessage, { message })));
   }
-  if (data.untilLocal !== null) note(`\nOpening hours change this next: ${data.untilLocal}.`);
-  if (!draft && data.draftChanges.length > 0)
-    note('\nThe draft would give this page load something else: see --diff.');
+  if (data.untilLocal !== null) note(say(PLAN.openingHoursChange, { untilLocal: data.untilLocal }));
+  if (!draft && data.draftChanges.length > 0) note(PLAN.draftWouldGive);
 }
 
 /** The page load that was asked about, in one line. */
@@ -96,19 +96,19 @@ function question({ load }: PagePlanResource): string {
     host === '' ? environment : `${host} (${environment})`,
     localTime,
     device,
-    consent.length === 0 ? 'no consent' : `consent to ${consent.join(', ')}`,
-    visitor === null ? '' : visitor === 'first' ? 'a first visit' : 'been here before',
-    width === null ? '' : `${width} pixels wide`,
+    consent.length === 0 ? PLAN.noConsent : say(PLAN.consentConsent, { consent: consent.join(', ') }),
+    visitor === null ? '' : visitor === 'first' ? PLAN.firstVisit : PLAN.beenHereBefore,
+    width === null ? '' : say(PLAN.widthPixelsWide, { width }),
   ]
     .filter(Boolean)
     .join(' · ');
 }
 
 function tellDifference(data: PagePlanResource): void {
-  print(`${colour.bold(data.path)} with the draft instead of ${data.of}:`);
+  print(say(PLAN.pathDraftInstead, { path: colour.bold(data.path), of: data.of }));
   print(colour.dim(`  ${question(data)}`));
   print();
-  if (data.draftChanges.length === 0) print('  nothing changes');
+  if (data.draftChanges.length === 0) print(PLAN.nothingChanges);
   for (const change of data.draftChanges) print(`  ${colour.yellow('•')} ${change}`);
 }
 

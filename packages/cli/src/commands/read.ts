@@ -2,17 +2,16 @@ import { factWords, placementWords, readCode as readFacts, suggestParts } from '
 import type { Command } from 'commander';
 import { readCode } from '../code-input.js';
 import { colour, print, printJson } from '../output.js';
+import { FINDINGS } from '../texts/findings.js';
+import { say } from '../texts/say.js';
 
 export function read(program: Command): void {
   program
     .command('read <file>')
-    .description('what a piece of code is, what it does and where it goes; needs no service, runs nothing')
-    .option('--said <sentence>', 'what the provider says of where the code goes')
-    .option('--json', 'print the result as JSON')
-    .addHelpText(
-      'after',
-      '\nUse - for standard input.\n\nExamples:\n  pragmatica read chat.html\n  pragmatica read - --said "just before the closing body tag"',
-    )
+    .description(FINDINGS.whatPieceCode)
+    .option('--said <sentence>', FINDINGS.whatProviderSays)
+    .option('--json', FINDINGS.printResultJson)
+    .addHelpText('after', FINDINGS.useStandardInput)
     .action(async (file: string, options: { said?: string; json?: boolean }) => {
       const code = await readCode(file);
       const facts = readFacts(code);
@@ -26,7 +25,11 @@ export function read(program: Command): void {
         for (const line of lines) print(`  ${line}`);
       }
       if (parts.length === 0) return;
-      print(colour.bold(parts.length === 1 ? 'Where it goes' : `Where its ${parts.length} pieces go`));
+      print(
+        colour.bold(
+          parts.length === 1 ? FINDINGS.whereGoes : say(FINDINGS.whereCountPieces, { count: parts.length }),
+        ),
+      );
       for (const { placement, because } of parts)
         print(`  ${colour.cyan(placementWords(placement))}: ${because}`);
     });

@@ -3,16 +3,18 @@ import { writeFileSync } from 'node:fs';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { colour, count, note, print, printJson, table, when } from '../output.js';
+import { colour, note, print, printJson, table, when } from '../output.js';
+import { RELEASES } from '../texts/releases.js';
+import { say } from '../texts/say.js';
 
 type EnvironmentName = 'live' | 'staging';
 const ENVIRONMENT_NAMES: readonly string[] = environmentSchema.options;
 
 export function diff(program: Command): void {
   withSite(program.command('diff'))
-    .description('what differs between live and the draft, in words')
-    .option('--from <set>', 'live, staging, draft or the number of a release', 'live')
-    .option('--to <set>', 'the same', 'draft')
+    .description(RELEASES.whatDiffersBetween)
+    .option('--from <set>', RELEASES.liveStagingDraft, 'live')
+    .option('--to <set>', RELEASES.same, 'draft')
     .action(async (options: SiteOptions & { from: string; to: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -25,23 +27,23 @@ export function diff(program: Command): void {
         return;
       }
       if (data.changes.length === 0) {
-        print(`No difference between ${data.from} and ${data.to}.`);
+        print(say(RELEASES.noDifferenceBetween, { from: data.from, to: data.to }));
         return;
       }
-      print(`From ${data.from} to ${data.to}:\n`);
+      print(say(RELEASES.fromFrom, { from: data.from, to: data.to }));
       for (const change of data.changes)
         print(`  ${change.visible ? colour.yellow('•') : colour.dim('·')} ${change.message}`);
       const unseen = data.changes.filter((change) => !change.visible).length;
-      if (unseen > 0) print(colour.dim(`\n· visitors do not notice`));
+      if (unseen > 0) print(colour.dim(RELEASES.visitorsDoNot));
     });
 }
 
 export function publish(program: Command): void {
   withSite(program.command('publish'))
-    .description('publish the draft as a new release, all or nothing')
-    .requiredOption('-m, --message <text>', 'what it changes, for those who look for it later')
-    .addOption(new Option('--to <environment...>', 'where to').choices(ENVIRONMENT_NAMES))
-    .option('--force <reason>', 'in spite of errors that the checks find; the reason is kept in the release')
+    .description(RELEASES.publishDraftNew)
+    .requiredOption('-m, --message <text>', RELEASES.whatChangesThose)
+    .addOption(new Option('--to <environment...>', RELEASES.where).choices(ENVIRONMENT_NAMES))
+    .option('--force <reason>', RELEASES.spiteErrorsChecks)
     .action(async (options: SiteOptions & { message: string; to?: EnvironmentName[]; force?: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -56,28 +58,31 @@ export function publish(program: Command): void {
         return;
       }
       print(
-        `Published release ${data.number} to ${data.environments.join(' and ')}: ${count(data.snippets, 'snippet')} on.`,
+        say(RELEASES.publishedReleaseNumber, {
+          number: data.number,
+          environments: data.environments.join(' and '),
+          snippets: data.snippets,
+        }),
       );
       if (data.meanwhile.length > 0) {
-        note('Changed in the draft meanwhile, and not in this release:');
+        note(RELEASES.changedDraftMeanwhile);
         for (const change of data.meanwhile) note(`  ${change}`);
-        note('To publish that, too, run the command again.');
+        note(RELEASES.publishTooRun);
       }
-      note('Visitors get it from now on. Make sure with "pragmatica verify".');
+      note(RELEASES.visitorsGetFrom);
     });
 }
 
 export function releases(program: Command): void {
   withSite(program.command('releases'))
-    .description('list all releases')
+    .description(RELEASES.listAllReleases)
     .action(async (options: SiteOptions) => {
       const client = clientFor(options);
       const { items } = (
         await client.call('listReleases', { params: { site: await siteFor(client, options) } })
       ).data;
       if (options.json) printJson(items);
-      else if (items.length === 0)
-        print('Nothing was published yet. Publish with: pragmatica publish -m MESSAGE');
+      else if (items.length === 0) print(RELEASES.nothingWasPublished);
       else {
         const rows = items.map((item) => [
           colour.bold(String(item.number)),
@@ -85,20 +90,21 @@ export function releases(program: Command): void {
           item.author,
           item.environments.map((name) => colour.green(name)).join(', '),
           String(item.snippets),
-          item.forced ? `${item.message} ${colour.yellow(`(forced: ${item.forced.reason})`)}` : item.message,
+          item.forced
+            ? `${item.message} ${colour.yellow(say(RELEASES.forcedReason, { reason: item.forced.reason }))}`
+            : item.message,
         ]);
-        print(table(['RELEASE', 'PUBLISHED', 'BY', 'SERVED IN', 'ON', 'MESSAGE'], rows));
+        print(table(['RELEASE', 'PUBLISHED', 'BY', RELEASES.served, 'ON', 'MESSAGE'], rows));
       }
     });
 }
 
 export function restore(program: Command): void {
   withSite(program.command('restore <release>'))
-    .description('put a release back for visitors; the draft stays as it is')
+    .description(RELEASES.putReleaseBack)
     .addOption(new Option('--environment <name>', 'where').choices(ENVIRONMENT_NAMES).default('live'))
     .action(async (typed: string, options: SiteOptions & { environment: EnvironmentName }) => {
-      if (!/^\d{1,9}$/.test(typed))
-        throw new CliError(`"${typed}" is not the number of a release. See "pragmatica releases".`);
+      if (!/^\d{1,9}$/.test(typed)) throw new CliError(say(RELEASES.typedNotNumber, { typed }));
       const client = clientFor(options);
       const params = { site: await siteFor(client, options), environment: options.environment };
       const { data: before, etag } = await client.call('showEnvironment', { params });
@@ -110,16 +116,20 @@ export function restore(program: Command): void {
       if (options.json) printJson(data);
       else
         print(
-          `${data.environment} serves release ${String(data.release)} again${before.release === null ? '' : ` (before: release ${before.release})`}. The draft was not touched.`,
+          say(before.release === null ? RELEASES.servesAgain : RELEASES.servesAgainAfter, {
+            environment: data.environment,
+            release: String(data.release),
+            before: before.release ?? '',
+          }),
         );
     });
 }
 
 export function exportSet(program: Command): void {
   withSite(program.command('export'))
-    .description('write a snippet set as a file, for "pragmatica insert" or for keeping')
-    .option('--of <set>', 'live, draft or the number of a release', 'live')
-    .option('--out <file>', 'write it there instead of to standard output')
+    .description(RELEASES.writeSnippetSet)
+    .option('--of <set>', RELEASES.liveDraftNumber, 'live')
+    .option('--out <file>', RELEASES.writeThereInstead)
     .action(async (options: SiteOptions & { of: string; out?: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -128,7 +138,7 @@ export function exportSet(program: Command): void {
       if (options.out === undefined) print(text);
       else {
         writeFileSync(options.out, `${text}\n`);
-        note(`Wrote ${count(snapshot.snippets.length, 'snippet')} to ${options.out}.`);
+        note(say(RELEASES.wroteSnippetOut, { count: snapshot.snippets.length, out: options.out }));
       }
 
       async function load() {
@@ -136,15 +146,14 @@ export function exportSet(program: Command): void {
           return (await client.call('showDraft', { params: { site } })).data.snapshot;
         const number =
           options.of === 'live' || options.of === 'staging' ? await served(options.of) : Number(options.of);
-        if (!Number.isInteger(number))
-          throw new CliError(`"${options.of}" is not draft, live, staging or the number of a release.`);
+        if (!Number.isInteger(number)) throw new CliError(say(RELEASES.notDraftLive, { of: options.of }));
         return (await client.call('showRelease', { params: { site, release: number } })).data.snapshot;
       }
 
       async function served(environment: EnvironmentName): Promise<number> {
         const { data } = await client.call('showEnvironment', { params: { site, environment } });
         if (data.release === null)
-          throw new CliError(`Nothing was published to ${environment} yet. Use --of draft.`);
+          throw new CliError(say(RELEASES.nothingWasPublishedEnvironment, { environment }));
         return data.release;
       }
     });

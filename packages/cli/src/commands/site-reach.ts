@@ -3,21 +3,20 @@ import { consentNames } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { colour, count, print, printJson, table } from '../output.js';
+import { colour, print, printJson, table } from '../output.js';
+import { SITES } from '../texts/sites.js';
+import { say } from '../texts/say.js';
 
 /** What a site defines once for the reaches of all its snippets: page groups, and purposes of consent. */
 export function siteReach(group: Command): void {
   withSite(group.command('groups'))
-    .description('the site’s page groups and what they hold')
+    .description(SITES.siteSPage)
     .action(async (options: SiteOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       const { pageGroups } = (await client.call('showSite', { params: { site } })).data;
       if (options.json) printJson(pageGroups);
-      else if (pageGroups.length === 0)
-        print(
-          'No page groups yet. Define one with: pragmatica site group confirmation "/booking/confirmation"',
-        );
+      else if (pageGroups.length === 0) print(SITES.noPageGroups);
       else
         print(
           table(
@@ -27,36 +26,35 @@ export function siteReach(group: Command): void {
         );
     });
   withSite(group.command('group <key> [pattern...]'))
-    .description('define a page group by its patterns; without patterns, take it away')
-    .option('--name <name>', 'what people call it')
+    .description(SITES.definePageGroup)
+    .option('--name <name>', SITES.whatPeopleCall)
     .action(async (typed: string, patterns: string[], options: SiteOptions & { name?: string }) => {
       const key = typed.replace(/^@/, '');
       const data = await withSiteLock(options, (site) => {
         const old = site.pageGroups.find((entry) => entry.key === key);
         if (patterns.length === 0 && !old)
-          throw new CliError(`The site "${site.key}" has no page group "${key}".`, EXIT.notFound);
+          throw new CliError(say(SITES.noSuchGroup, { site: site.key, group: key }), EXIT.notFound);
         const others = site.pageGroups.filter((entry) => entry.key !== key);
         const group = { key, name: options.name ?? old?.name ?? key, patterns };
         return { pageGroups: patterns.length === 0 ? others : [...others, group] };
       });
       if (options.json) printJson(data.pageGroups);
-      else if (patterns.length === 0)
-        print(`Took the page group @${key} away. Publish to make it so for visitors.`);
+      else if (patterns.length === 0) print(say(SITES.tookPageGroup, { key }));
       else {
         const { data: held } = await clientFor(options).call('previewPages', {
           params: { site: data.key },
           body: { include: [`@${key}`], exclude: [] },
         });
-        print(`@${key} holds ${heldWords(held.matched, held.known)}. Publish to make it so for visitors.`);
+        print(say(SITES.keyHoldsHeld, { key, held: heldWords(held.matched, held.known) }));
       }
     });
   withSite(group.command('consent'))
-    .description('the purposes that visitors are asked about, and the cookie that keeps the answer')
-    .option('--cookie <name>', 'the cookie that the consent banner writes')
-    .option('--purpose <key=name...>', 'all purposes, as the cookie calls them, like adverts=Adverts')
-    .option('--json-path <path>', 'where in the cookie’s JSON the granted purposes are, like $.purposes')
-    .option('--list', 'the cookie is a plain list of the granted purposes')
-    .option('--none', 'this site asks nobody')
+    .description(SITES.purposesVisitorsAsked)
+    .option('--cookie <name>', SITES.cookieConsentBanner)
+    .option('--purpose <key=name...>', SITES.allPurposesCookie)
+    .option('--json-path <path>', SITES.whereCookieS)
+    .option('--list', SITES.cookiePlainList)
+    .option('--none', SITES.siteAsksNobody)
     .action(async (options: ConsentOptions) => {
       const isChange = options.cookie ?? options.purpose ?? options.jsonPath ?? options.list ?? options.none;
       const client = clientFor(options);
@@ -67,16 +65,16 @@ export function siteReach(group: Command): void {
               consent: options.none ? null : consentOf(site, options),
             }));
       if (options.json) printJson(data.consent);
-      else if (!data.consent) print('This site asks visitors about nothing.');
+      else if (!data.consent) print(SITES.siteAsksVisitors);
       else {
         const { cookie, format, categories } = data.consent;
-        const how = format.kind === 'list' ? 'a plain list' : `JSON, at ${format.path}`;
+        const how = format.kind === 'list' ? SITES.plainList : say(SITES.jsonPath, { path: format.path });
         const purposes = categories.map(({ key }) => key);
         const names = consentNames(purposes, data.consent);
-        print(`The cookie ${colour.bold(cookie)} holds what is agreed to, as ${how}:`);
+        print(say(SITES.cookieCookieHolds, { cookie: colour.bold(cookie), how }));
         print(
           table(
-            ['PURPOSE', 'NAME', 'IN THE COOKIE'],
+            ['PURPOSE', 'NAME', SITES.cookie],
             categories.map(({ key, value }, index) => [key, names[index]!, value ?? key]),
           ),
         );
@@ -87,7 +85,7 @@ export function siteReach(group: Command): void {
 export function heldWords(matched: readonly string[], known: number): string {
   const shown = matched.slice(0, 8).join(', ');
   const more = matched.length > 8 ? ` and ${matched.length - 8} more` : '';
-  return `${matched.length} of ${count(known, 'known page')}${matched.length > 0 ? `: ${shown}${more}` : ''}`;
+  return `${matched.length} of ${say(SITES.knownPage, { known })}${matched.length > 0 ? `: ${shown}${more}` : ''}`;
 }
 
 interface ConsentOptions extends SiteOptions {
@@ -101,10 +99,9 @@ interface ConsentOptions extends SiteOptions {
 function consentOf(site: SiteResource, options: ConsentOptions): NonNullable<SitePatch['consent']> {
   const old = site.consent;
   const cookie = options.cookie ?? old?.cookie;
-  if (cookie === undefined) throw new CliError('Name the cookie with --cookie.');
+  if (cookie === undefined) throw new CliError(SITES.nameCookieCookie);
   const categories = options.purpose?.map(purposeOf) ?? old?.categories;
-  if (!categories)
-    throw new CliError('Name the purposes, like --purpose adverts=Adverts visits="Counting visits".');
+  if (!categories) throw new CliError(SITES.namePurposesLike);
   const format =
     options.jsonPath !== undefined
       ? { kind: 'json' as const, path: options.jsonPath }

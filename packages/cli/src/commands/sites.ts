@@ -19,18 +19,15 @@ import {
 } from '../context.js';
 import { CliError } from '../errors.js';
 import { siteReach } from './site-reach.js';
-import { colour, count, print, printJson, table } from '../output.js';
+import { colour, print, printJson, table } from '../output.js';
+import { SITES } from '../texts/sites.js';
+import { say } from '../texts/say.js';
 
 export function sites(program: Command): void {
   withCommon(program.command('sites'))
-    .description('list sites and what needs attention, those that need it most first')
-    .option('--find <words>', 'only those with these words in key, name or hosts')
-    .addOption(
-      new Option(
-        '--filter <which>',
-        'only those that need attention, or have changes that are not live',
-      ).choices(['attention', 'unpublished']),
-    )
+    .description(SITES.listSitesWhat)
+    .option('--find <words>', SITES.onlyThoseThese)
+    .addOption(new Option('--filter <which>', SITES.onlyThoseNeed).choices(['attention', 'unpublished']))
     .action(async (options: SitesListOptions) => {
       const items = await settledSites(clientFor(options), options);
       if (options.json) {
@@ -38,23 +35,21 @@ export function sites(program: Command): void {
         return;
       }
       if (items.length === 0 && (options.find ?? options.filter) !== undefined) {
-        print('No site fits.');
+        print(SITES.noSiteFits);
         return;
       }
       if (items.length === 0) {
-        print(
-          'No sites yet. Add one with: pragmatica site add "My site" --live www.example.com=http://origin.example',
-        );
+        print(SITES.noSitesYet);
         return;
       }
       const rows = items.map((site) => [
         colour.bold(site.key),
         site.name,
         releaseWords(site.environments.live),
-        count(site.snippets.on, 'snippet') + ' on',
+        say(SITES.snippet, { on: site.snippets.on }) + ' on',
         attentionWords(site),
       ]);
-      print(table(['SITE', 'NAME', 'LIVE', 'SNIPPETS', 'NEEDS ATTENTION'], rows));
+      print(table(['SITE', 'NAME', 'LIVE', 'SNIPPETS', SITES.needsAttention], rows));
     });
 }
 
@@ -81,8 +76,9 @@ async function settledSites(
 }
 
 function attentionWords({ attention, isBeingChecked }: SiteSummaryResource): string | string[] {
-  if (isBeingChecked) return [...attention.map(({ message }) => message), colour.dim('being checked again…')];
-  return attention.length > 0 ? attention.map(({ message }) => message) : colour.green('all is well');
+  if (isBeingChecked)
+    return [...attention.map(({ message }) => message), colour.dim(SITES.beingCheckedAgain)];
+  return attention.length > 0 ? attention.map(({ message }) => message) : colour.green(SITES.allWell);
 }
 
 interface AddOptions extends CommonOptions {
@@ -95,54 +91,40 @@ interface AddOptions extends CommonOptions {
 }
 
 export function site(program: Command): void {
-  const group = program.command('site').description('add, show or change a site');
+  const group = program.command('site').description(SITES.addShowChange);
   siteReach(group);
   withCommon(group.command('add <name>'))
-    .description('add a site')
-    .option('--key <key>', 'names the site in commands; made from the name when left out')
-    .option('--time-zone <zone>', 'IANA time zone', 'UTC')
-    .option('--live <host=origin...>', 'a live host and the server that holds its pages')
-    .option('--staging <host=origin...>', 'a staging host and its server')
-    .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
-    .option(
-      '--transfer <host=how...>',
-      'how pages come from its server: plain, compressed, or auto (plain from near ones), which is the default',
-    )
-    .addHelpText(
-      'after',
-      '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
-    )
+    .description(SITES.addSite)
+    .option('--key <key>', SITES.namesSiteCommands)
+    .option('--time-zone <zone>', SITES.ianaTimeZone, 'UTC')
+    .option('--live <host=origin...>', SITES.liveHostServer)
+    .option('--staging <host=origin...>', SITES.stagingHostServer)
+    .option('--address <host=url...>', SITES.howVisitorsReach)
+    .option('--transfer <host=how...>', SITES.howPagesCome)
+    .addHelpText('after', SITES.examplePragmaticaSite)
     .action(async (name: string, options: AddOptions) => {
       const hosts = readHosts(options);
       const { data } = await clientFor(options).call('createSite', {
         body: { key: options.key, name, timeZone: options.timeZone, hosts },
       });
       if (options.json) printJson(data);
-      else
-        print(
-          `Added the site "${data.key}".\n\n${describe(data)}\n\nNext: pragmatica snippet add --site ${data.key} --help`,
-        );
+      else print(say(SITES.addedSiteKey, { key: data.key, describe: describe(data) }));
     });
   withCommon(group.command('edit <key>'))
-    .description('change a site; works at once. Hosts named with --live or --staging replace all that it has')
-    .option('--name <name>', 'a new name')
-    .option('--time-zone <zone>', 'IANA time zone')
-    .option('--live <host=origin...>', 'all live hosts')
-    .option('--staging <host=origin...>', 'all staging hosts')
-    .option('--address <host=url...>', 'how visitors reach a host, when it is not http://HOST')
-    .option(
-      '--transfer <host=how...>',
-      'how pages come from its server: plain, compressed, or auto (plain from near ones), which is the default',
-    )
+    .description(SITES.changeSiteWorks)
+    .option('--name <name>', SITES.newName)
+    .option('--time-zone <zone>', SITES.ianaTimeZone)
+    .option('--live <host=origin...>', SITES.allLiveHosts)
+    .option('--staging <host=origin...>', SITES.allStagingHosts)
+    .option('--address <host=url...>', SITES.howVisitorsReach)
+    .option('--transfer <host=how...>', SITES.howPagesCome)
     .action(
       async (key: string, options: CommonOptions & HostOptions & { name?: string; timeZone?: string }) => {
         const { name, timeZone } = options;
         const isNew = Boolean(options.live ?? options.staging);
         const isEdited = Boolean(options.address ?? options.transfer);
         if (name === undefined && timeZone === undefined && !isNew && !isEdited) {
-          throw new CliError(
-            'Say what to change: --name, --time-zone, the hosts with --live and --staging, or of a host --address or --transfer.',
-          );
+          throw new CliError(SITES.sayWhatChange);
         }
         const client = clientFor(options);
         const { data: site, etag } = await client.call('showSite', { params: { site: key } });
@@ -157,7 +139,7 @@ export function site(program: Command): void {
       },
     );
   withSite(group.command('show [key]'))
-    .description('show one site')
+    .description(SITES.showOneSite)
     .action(async (key: string | undefined, options: SiteOptions) => {
       const client = clientFor(options);
       const { data } = await client.call('showSite', {
@@ -200,7 +182,7 @@ function editHosts({ key, hosts }: SiteResource, options: HostOptions): SiteInpu
   const known = hosts.map(({ host }) => host);
   const unknown = [...addresses.keys(), ...transfers.keys()].find((host) => !known.includes(host));
   if (unknown !== undefined)
-    throw new CliError(`The site ${key} has no host "${unknown}". It has: ${known.join(', ')}.`);
+    throw new CliError(say(SITES.siteKeyHasNo, { key, unknown, known: known.join(', ') }));
   return hosts.map((one) => ({
     ...one,
     address: addresses.get(one.host) ?? one.address,
@@ -211,35 +193,33 @@ function editHosts({ key, hosts }: SiteResource, options: HostOptions): SiteInpu
 function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW'): [string, string] {
   const [host, value] = typed.split(/=(.*)/s);
   if (!host || !value) {
-    throw new CliError(
-      `Write it as HOST=${what}, like www.example.com=http://origin.example; this was "${typed}".`,
-    );
+    throw new CliError(say(SITES.writeHostAs, { part: what, typed }));
   }
   return [host, value];
 }
 
 function readTransfer([host, how]: [string, string]): [string, Transfer] {
   const transfer = TRANSFERS.find((one) => one === how);
-  if (!transfer) throw new CliError(`Write --transfer ${host}= with one of: ${TRANSFERS.join(', ')}.`);
+  if (!transfer) throw new CliError(say(SITES.writeTransferHost, { host, transfers: TRANSFERS.join(', ') }));
   return [host, transfer];
 }
 
 function describe(data: SiteResource): string {
   const lines: [string, string][] = [
-    ['Site', `${data.name} (${data.key})`],
-    ['Time zone', data.timeZone],
+    [SITES.site, `${data.name} (${data.key})`],
+    [SITES.timeZone, data.timeZone],
     ...data.hosts.map((host): [string, string] => [
       `${host.environment} host`,
       `${host.address ?? `http://${host.host}`}  from  ${host.origin}${host.transfer === 'auto' ? '' : `, ${host.transfer}`}`,
     ]),
-    ['live serves', releaseWords(data.environments.live)],
-    ['staging serves', releaseWords(data.environments.staging)],
-    ['Snippets', `${data.snippets.on} on, ${data.snippets.off} off, ${data.snippets.archived} archived`],
-    ...data.attention.map((entry): [string, string] => ['Attention', colour.yellow(entry.message)]),
+    [SITES.liveServes, releaseWords(data.environments.live)],
+    [SITES.stagingServes, releaseWords(data.environments.staging)],
+    [SITES.snippets, `${data.snippets.on} on, ${data.snippets.off} off, ${data.snippets.archived} archived`],
+    ...data.attention.map((entry): [string, string] => [SITES.attention, colour.yellow(entry.message)]),
   ];
   return lines.map(([label, value]) => `${colour.dim(label.padEnd(14))} ${value}`).join('\n');
 }
 
 function releaseWords(release: number | null | undefined): string {
-  return release === null || release === undefined ? 'nothing published' : `release ${release}`;
+  return release === null || release === undefined ? SITES.nothingPublished : `release ${release}`;
 }

@@ -3,18 +3,17 @@ import { isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmat
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { Progress, colour, count, note, print, printJson, table } from '../output.js';
+import { Progress, colour, note, print, printJson, table } from '../output.js';
+import { PLAN } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
 
 export function verify(program: Command): void {
   withSite(program.command('verify [paths...]'))
-    .description('fetch every known page from the live host and check that each snippet is there')
+    .description(PLAN.fetchEveryKnown)
     .addOption(new Option('--environment <name>', 'which').choices(['live', 'staging']).default('live'))
-    .addHelpText(
-      'after',
-      '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking',
-    )
+    .addHelpText('after', PLAN.exitsWhenAnything)
     .action(async (paths: string[], options: SiteOptions & { environment: 'live' | 'staging' }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -36,11 +35,7 @@ export function verify(program: Command): void {
       } finally {
         progress.end();
       }
-      if (!isDone)
-        throw new CliError(
-          'The service broke off before it had looked at every page. Its log says why.',
-          EXIT.failed,
-        );
+      if (!isDone) throw new CliError(PLAN.serviceBrokeOff, EXIT.failed);
       if (options.json) printJson({ address: start?.address, release: start?.release, pages });
       else report(start!, pages);
       const isWell = pages.every(
@@ -53,36 +48,34 @@ export function verify(program: Command): void {
 const MARKS: Record<DeliveryState, string> = {
   delivered: colour.green('delivered'),
   missing: colour.red('missing'),
-  'wrong-place': colour.red('wrong place'),
+  'wrong-place': colour.red(PLAN.wrongPlace),
   twice: colour.red('twice'),
-  'left-out': colour.yellow('left out'),
+  'left-out': colour.yellow(PLAN.leftOut),
 };
 
 function report(
   start: { address: string; release: number; total: number },
   pages: readonly PageEvent[],
 ): void {
-  print(`${start.address}, release ${start.release}: ${count(pages.length, 'page')} looked at.\n`);
+  print(
+    say(PLAN.addressReleaseRelease, { address: start.address, release: start.release, count: pages.length }),
+  );
   const snippets = summarizeDelivery(pages);
   const rows = snippets.map(({ snippet, name, pages: states }) => [
     colour.bold(snippet),
     states.map(({ state, count: number }) => `${MARKS[state]} ${number}`).join('  '),
     name,
   ]);
-  print(
-    rows.length > 0
-      ? table(['SNIPPET', 'ON HOW MANY PAGES', 'NAME'], rows)
-      : 'No snippet is expected on these pages.',
-  );
+  print(rows.length > 0 ? table(['SNIPPET', PLAN.howManyPages, 'NAME'], rows) : PLAN.noSnippetExpected);
   for (const { name, problems } of snippets) {
     for (const { message, paths } of problems) {
       print(`\n${colour.bold(name)}\n  ${message}\n  ${colour.dim(paths.join('  '))}`);
     }
   }
   const failed = pages.filter((page) => page.problem !== null);
-  if (failed.length > 0) print(`\n${colour.red('Pages that could not be checked')}`);
+  if (failed.length > 0) print(`\n${colour.red(PLAN.pagesCouldNot)}`);
   for (const page of failed) print(`  ${page.path}  ${page.problem!}`);
   if (failed.length === 0 && snippets.every(({ problems }) => problems.length === 0)) {
-    note(colour.green('\nEverything stands where it should.'));
+    note(colour.green(PLAN.everythingStandsWhere));
   }
 }

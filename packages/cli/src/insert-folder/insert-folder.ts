@@ -20,6 +20,8 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { CliError } from '../errors.js';
+import { INSERT } from '../texts/insert.js';
+import { say } from '../texts/say.js';
 
 export interface InsertFolderOptions {
   readonly from: string;
@@ -92,14 +94,13 @@ function pagePath(file: string, hasCleanPaths: boolean): string {
 }
 
 function assertFolders(from: string, to: string): void {
-  if (!existsSync(from) || !statSync(from).isDirectory()) throw new CliError(`There is no folder "${from}".`);
+  if (!existsSync(from) || !statSync(from).isDirectory())
+    throw new CliError(say(INSERT.thereNoFolder, { from }));
   const [source, target] = [resolve(from), resolve(to)];
   if (target === source || target.startsWith(source + sep)) {
-    throw new CliError(
-      'The new folder must not lie inside the old one: the pages would be read again as they are written.',
-    );
+    throw new CliError(INSERT.newFolderMust);
   }
   if (existsSync(to) && (!statSync(to).isDirectory() || readdirSync(to).length > 0)) {
-    throw new CliError(`"${to}" is not empty. Name a new folder, so that nothing is overwritten.`);
+    throw new CliError(say(INSERT.notEmptyName, { to }));
   }
 }

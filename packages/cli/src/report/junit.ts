@@ -1,6 +1,8 @@
 import { CHECKS, type Area, type Finding } from '@pragmatica/core';
 import { XMLBuilder } from 'fast-xml-parser';
 import { isFailure, type Checked } from './types.js';
+import { REPORT } from '../texts/report.js';
+import { say } from '../texts/say.js';
 
 /** What XML 1.0 cannot hold, not even escaped (section 2.2): control characters, halves of pairs, two non-characters. */
 const NOT_XML = /(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
@@ -69,7 +71,7 @@ function casesOf(area: Area, { open, waived, failOn }: Checked): Case[] {
         .filter(({ check }) => check === id)
         .map((finding): Case => {
           const { author, until, reason } = finding.waiver;
-          const message = plain(`Accepted by ${author} until ${until}: ${reason}`);
+          const message = plain(say(REPORT.acceptedAuthorUntil, { author, until, reason }));
           return { '@name': name(finding), ...head, skipped: { '@message': message } };
         }),
     ];

@@ -1,6 +1,8 @@
 import { CHECKS, type Evidence, type Finding, type Severity, type Waiver } from '@pragmatica/core';
 import type { ArtifactLocation, Location, Log, ReportingDescriptor, Result } from 'sarif';
 import type { Checked } from './types.js';
+import { REPORT } from '../texts/report.js';
+import { say } from '../texts/say.js';
 
 const LEVELS: Readonly<Record<Severity, 'error' | 'warning' | 'note'>> = {
   error: 'error',
@@ -20,7 +22,7 @@ export function toSarif({ site, open, waived }: Checked, version: string): Log {
       {
         tool: { driver: { name: 'Pragmatica', semanticVersion: version, rules: CHECKS.map(toRule) } },
         originalUriBaseIds: {
-          [BASE]: { description: { text: `The snippet set of the site “${site}”; parts by their keys.` } },
+          [BASE]: { description: { text: say(REPORT.snippetSetSite, { site }) } },
         },
         columnKind: 'utf16CodeUnits',
         results: [

@@ -1,17 +1,19 @@
 import { SEVERITIES, type Lapse, type OpenFinding, type Severity } from '@pragmatica/core';
-import { colour, count } from '../output.js';
+import { colour } from '../output.js';
 import type { Checked } from './types.js';
+import { REPORT } from '../texts/report.js';
+import { say } from '../texts/say.js';
 
 const TITLES: Readonly<Record<Severity, (number: number) => string>> = {
-  error: (number) => colour.red(count(number, 'error')),
-  warning: (number) => colour.yellow(count(number, 'warning')),
-  advice: (number) => colour.cyan(`${number} to think about`),
+  error: (number) => colour.red(say(REPORT.error, { number })),
+  warning: (number) => colour.yellow(say(REPORT.warning, { number })),
+  advice: (number) => colour.cyan(say(REPORT.numberThinkAbout, { number })),
 };
 
 /** The findings for people, the worst first. */
 export function toText({ set, open, waived }: Checked): string {
   const lines: string[] = [];
-  if (open.length === 0) lines.push(`Nothing to say: the checks find ${set} in order.`);
+  if (open.length === 0) lines.push(say(REPORT.nothingSayChecks, { set }));
   for (const severity of SEVERITIES) {
     const some = open.filter((finding) => finding.severity === severity);
     if (some.length === 0) continue;
@@ -39,13 +41,15 @@ function tell({ title, why, advice, evidence, fix, id, lapsed }: OpenFinding): s
     ...(lapsed ? [`    ${lapseWords(lapsed)}`] : []),
     `    ${why}`,
     `    ${colour.green('→')} ${advice}`,
-    ...(fix ? [`    ${colour.green('→')} Or: pragmatica fix ${id}  ${colour.dim(`(${fix.title})`)}`] : []),
+    ...(fix
+      ? [say(REPORT.orFixIt, { arrow: colour.green('→'), id, fix: colour.dim(`(${fix.title})`) })]
+      : []),
   ];
 }
 
 function lapseWords({ waiver, cause }: Lapse): string {
-  const was = `${waiver.author} accepted it (“${waiver.reason}”)`;
+  const was = say(REPORT.authorAcceptedReason, { author: waiver.author, reason: waiver.reason });
   return cause === 'ended'
-    ? `${was} until ${waiver.until}; that is over.`
-    : `${was}, but what it shows has changed since.`;
+    ? say(REPORT.wasUntilUntil, { was, until: waiver.until })
+    : say(REPORT.wasButWhat, { was });
 }

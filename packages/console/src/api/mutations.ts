@@ -14,6 +14,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useToast } from '../ui/toast';
 import { api } from './client';
 import { refreshSites } from './site-lists';
+import { COMMON } from '../texts/common';
+import { say } from '../texts/say';
 
 export interface SiteChange<T, R> {
   readonly isPending: boolean;
@@ -69,7 +71,7 @@ function useChange<T, R>(
 }
 
 function titleOf(error: Error): string {
-  return error instanceof ApiError ? error.problem.title : 'That did not work';
+  return error instanceof ApiError ? error.problem.title : COMMON.didNotWork;
 }
 
 /** Changes a snippet on top of its newest state; used by switches, where the newest state is what is meant. */
@@ -312,8 +314,8 @@ async function publishOne(site: string, message: string): Promise<Published> {
   try {
     const { etag } = await api.call('showDraft', { params: { site } });
     const { data } = await api.call('publish', { params: { site }, ifMatch: etag, body: { message } });
-    return { site, isDone: true, text: `release ${data.number} is live.` };
+    return { site, isDone: true, text: say(COMMON.releaseNumberLive, { number: data.number }) };
   } catch (failure) {
-    return { site, isDone: false, text: failure instanceof Error ? failure.message : 'It did not work.' };
+    return { site, isDone: false, text: failure instanceof Error ? failure.message : COMMON.itDid };
   }
 }

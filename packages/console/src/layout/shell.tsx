@@ -6,6 +6,7 @@ import { ChoosePassword } from '../views/sign-in/choose-password';
 import { SignInView } from '../views/sign-in/sign-in-view';
 import { Failure, Loading } from '../ui/states';
 import { TopBar } from './top-bar';
+import { COMMON } from '../texts/common';
 
 /** Everything stands behind the sign-in. */
 export function Shell() {
@@ -13,7 +14,7 @@ export function Shell() {
   if (session.isPending) {
     return (
       <div className="mx-auto max-w-5xl p-6">
-        <Loading label="Loading the console" />
+        <Loading label={COMMON.loadingConsole} />
       </div>
     );
   }

@@ -14,16 +14,17 @@ import { NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { Failure } from '../ui/states';
+import { COMMON } from '../texts/common';
 
 const VIEWS = [
-  { to: 'strip', label: 'Page strip', icon: ScrollText },
-  { to: 'snippets/new', label: 'Add a snippet', icon: PlusCircle },
-  { to: 'findings', label: 'Findings', icon: Stethoscope },
-  { to: 'checklist', label: 'Checklist', icon: ListChecks },
-  { to: 'releases', label: 'Releases', icon: History },
-  { to: 'check', label: 'Check live pages', icon: SearchCheck },
-  { to: 'activity', label: 'Activity', icon: ListOrdered },
-  { to: 'settings', label: 'Settings', icon: Settings2 },
+  { to: 'strip', label: COMMON.pageStrip, icon: ScrollText },
+  { to: 'snippets/new', label: COMMON.addSnippet, icon: PlusCircle },
+  { to: 'findings', label: COMMON.findings, icon: Stethoscope },
+  { to: 'checklist', label: COMMON.checklist, icon: ListChecks },
+  { to: 'releases', label: COMMON.releases, icon: History },
+  { to: 'check', label: COMMON.checkLivePages, icon: SearchCheck },
+  { to: 'activity', label: COMMON.activity, icon: ListOrdered },
+  { to: 'settings', label: COMMON.settings, icon: Settings2 },
 ] as const;
 
 /** The key of the site in the address. */
@@ -51,7 +52,7 @@ export function SiteLayout() {
     <div className="mx-auto flex w-full max-w-7xl flex-1 flex-col lg:flex-row">
       <nav
         ref={list}
-        aria-label="Sections of this site"
+        aria-label={COMMON.sectionsSite}
         className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >
         {VIEWS.map(({ to, label, icon: Icon }) => (

@@ -10,6 +10,8 @@ import { allSitesQuery } from '../api/site-lists';
 import { chooseTheme, currentTheme } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
+import { COMMON } from '../texts/common';
+import { say } from '../texts/say';
 
 const menuStyle =
   'enter z-30 max-h-[75vh] min-w-56 overflow-y-auto rounded-lg border border-line bg-raised p-1.5 shadow-card';
@@ -22,7 +24,7 @@ export function TopBar({ member }: { member: MemberResource }) {
       <div className="mx-auto flex h-13 max-w-7xl items-center gap-2 px-3 sm:px-5">
         <Link to="/" className="flex items-center gap-2 rounded-md font-semibold">
           <Mark className="size-6" />
-          <span className="max-sm:sr-only">Pragmatica</span>
+          <span className="max-sm:sr-only">{COMMON.pragmatica}</span>
         </Link>
         <span className="text-line-strong" aria-hidden>
           /
@@ -32,7 +34,7 @@ export function TopBar({ member }: { member: MemberResource }) {
           <Button asChild look="quiet" className="max-sm:px-2">
             <Link to="/recipes">
               <BookMarked className="size-4" aria-hidden />
-              <span className="max-sm:sr-only">Recipes</span>
+              <span className="max-sm:sr-only">{COMMON.recipes}</span>
             </Link>
           </Button>
           <ThemeButton />
@@ -52,7 +54,7 @@ function SiteSwitcher() {
     <DropdownMenu.Root open={isOpen} onOpenChange={setOpen}>
       <DropdownMenu.Trigger asChild>
         <Button look="quiet" className="min-w-0 text-ink">
-          <span className="truncate">{site === undefined ? 'All sites' : (current?.name ?? site)}</span>
+          <span className="truncate">{site === undefined ? COMMON.allSites : (current?.name ?? site)}</span>
           <ChevronDown className="size-4 shrink-0" aria-hidden />
         </Button>
       </DropdownMenu.Trigger>
@@ -60,11 +62,11 @@ function SiteSwitcher() {
         <DropdownMenu.Content align="start" className={menuStyle}>
           <DropdownMenu.Item asChild>
             <Link to="/" className={itemStyle}>
-              All sites
+              {COMMON.allSites}
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          {sites.isPending && <p className="px-2.5 py-1.5 text-sm text-muted">Loading…</p>}
+          {sites.isPending && <p className="px-2.5 py-1.5 text-sm text-muted">{COMMON.loading}</p>}
           {sites.data?.map((entry) => (
             <DropdownMenu.Item key={entry.key} asChild>
               <Link to={`/sites/${entry.key}/strip`} className={itemStyle}>
@@ -90,7 +92,7 @@ function ThemeButton() {
     <Button
       look="quiet"
       size="icon"
-      aria-label={`Switch to ${next} colours`}
+      aria-label={say(COMMON.switchNextColours, { next })}
       onClick={() => {
         chooseTheme(next);
         setTheme(next);
@@ -124,7 +126,7 @@ function MemberMenu({ member }: { member: MemberResource }) {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className={menuStyle}>
           <DropdownMenu.Item className={itemStyle} onSelect={() => void signOut()}>
-            <LogOut className="size-4" aria-hidden /> Sign out
+            <LogOut className="size-4" aria-hidden /> {COMMON.signOut}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

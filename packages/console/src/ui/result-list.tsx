@@ -1,5 +1,6 @@
 import { CircleCheck, CircleX } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { COMMON } from '../texts/common';
 
 interface Result {
   readonly key: string;
@@ -15,9 +16,9 @@ export function ResultList({ results }: { results: readonly Result[] }) {
       {results.map(({ key, title, isDone, message }) => (
         <li key={key} className="flex gap-2">
           {isDone ? (
-            <CircleCheck className="mt-0.5 size-4 shrink-0 text-good" aria-label="done" />
+            <CircleCheck className="mt-0.5 size-4 shrink-0 text-good" aria-label={COMMON.done} />
           ) : (
-            <CircleX className="mt-0.5 size-4 shrink-0 text-danger" aria-label="not done" />
+            <CircleX className="mt-0.5 size-4 shrink-0 text-danger" aria-label={COMMON.notDone} />
           )}
           <span>
             {title}: {message}

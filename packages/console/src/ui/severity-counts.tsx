@@ -1,4 +1,6 @@
 import { cn } from './cn';
+import { COMMON } from '../texts/common';
+import { say } from '../texts/say';
 
 interface SeverityCountsProps {
   readonly counts: { readonly error: number; readonly warning: number; readonly advice: number };
@@ -11,20 +13,20 @@ export function SeverityCounts({ counts: { error, warning, advice }, className }
   return (
     <span className={cn('flex flex-wrap gap-1.5 text-xs font-medium', className)}>
       {error > 0 && (
-        <span className="rounded-full bg-danger-soft px-2 py-0.5 text-danger">{plural(error, 'error')}</span>
+        <span className="rounded-full bg-danger-soft px-2 py-0.5 text-danger">
+          {say(COMMON.error, { error })}
+        </span>
       )}
       {warning > 0 && (
         <span className="rounded-full bg-signal-soft px-2 py-0.5 text-signal">
-          {plural(warning, 'warning')}
+          {say(COMMON.warning, { warning })}
         </span>
       )}
       {advice > 0 && (
-        <span className="rounded-full bg-primary-soft px-2 py-0.5 text-primary">{advice} to think about</span>
+        <span className="rounded-full bg-primary-soft px-2 py-0.5 text-primary">
+          {say(COMMON.adviceThinkAbout, { advice })}
+        </span>
       )}
     </span>
   );
-}
-
-function plural(number: number, what: string): string {
-  return `${number} ${what}${number === 1 ? '' : 's'}`;
 }

@@ -3,6 +3,7 @@ import { CircleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Button } from './button';
+import { COMMON } from '../texts/common';
 
 /** Grey lines where content will be. */
 export function Loading({ lines = 4, label = 'Loading' }: { lines?: number; label?: string }) {
@@ -16,7 +17,7 @@ export function Loading({ lines = 4, label = 'Loading' }: { lines?: number; labe
 }
 
 export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void }) {
-  const title = error instanceof ApiError ? error.problem.title : 'The service could not be reached';
+  const title = error instanceof ApiError ? error.problem.title : COMMON.serviceCouldNot;
   // Asking again does not bring back what is not there.
   const isGone = error instanceof ApiError && error.status === 404;
   return (
@@ -27,12 +28,12 @@ export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void
         <p className="text-sm">{error.message}</p>
         {isGone ? (
           <Button asChild size="small">
-            <Link to="/">To the sites</Link>
+            <Link to="/">{COMMON.sites}</Link>
           </Button>
         ) : (
           onRetry && (
             <Button size="small" onClick={onRetry}>
-              Try again
+              {COMMON.tryAgain}
             </Button>
           )
         )}
@@ -63,14 +64,14 @@ export function NotFound() {
   return (
     <div className="mx-auto max-w-xl p-6">
       <Empty
-        title="There is no such page"
+        title={COMMON.thereNoSuch}
         action={
           <Button asChild>
-            <Link to="/">To the sites</Link>
+            <Link to="/">{COMMON.sites}</Link>
           </Button>
         }
       >
-        The address leads nowhere. Perhaps a site or a snippet was renamed.
+        {COMMON.addressLeadsNowhere}
       </Empty>
     </div>
   );

@@ -1,4 +1,6 @@
-const formatter = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+import { LOCALE } from '../texts/say';
+
+const formatter = new Intl.DateTimeFormat(LOCALE, { dateStyle: 'medium', timeStyle: 'short' });
 
 /** A moment in the reader's own zone. */
 export function Time({ at, className }: { at: string; className?: string }) {

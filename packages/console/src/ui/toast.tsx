@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react';
 import { cn } from './cn';
+import { COMMON } from '../texts/common';
 
 interface Message {
   readonly tone: 'done' | 'problem';
@@ -15,7 +16,7 @@ const ToastContext = createContext<((message: Message) => void) | undefined>(und
 /** Says something in the corner. A problem stays until it is closed. */
 export function useToast(): (message: Message) => void {
   const show = useContext(ToastContext);
-  if (!show) throw new Error('useToast needs a ToastProvider around it');
+  if (!show) throw new Error(COMMON.usetoastNeedsToastprovider);
   return show;
 }
 
@@ -61,7 +62,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
                 {message.action.label}
               </Toast.Action>
             )}
-            <Toast.Close aria-label="Close" className="text-muted hover:text-ink">
+            <Toast.Close aria-label={COMMON.close} className="text-muted hover:text-ink">
               <X className="size-4" aria-hidden />
             </Toast.Close>
           </Toast.Root>

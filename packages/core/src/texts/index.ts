@@ -2,3 +2,4 @@ export { clockTimeWords, type ClockTime } from './clock-time.js';
 export { DEFAULT_LOCALE, readerLocale } from './locale.js';
 export { formatMessage, type ParamValue, type Params } from './message.js';
 export type { NamesIn } from './names.js';
+export { sayIn, type Say } from './say.js';

@@ -7,6 +7,8 @@ import { colour, note } from '../../output.js';
 import { tellResults } from '../../results.js';
 import { findRecipe } from './find.js';
 import { readGiven, valuesFor, type Given } from './given.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 interface Options extends SitesOptions {
   readonly name?: string;
@@ -17,23 +19,19 @@ interface Options extends SitesOptions {
 
 export function apply(group: Command): void {
   withSites(group.command('apply <recipe> [values...]'))
-    .description('install what a recipe describes, in the drafts of one site or of several')
-    .option('--name <name>', 'what the snippet is called; as the recipe when left out')
-    .option('--key <key>', 'names it in commands; made from the name when left out')
-    .option('--off', 'add it switched off')
-    .option('-y, --yes', 'ask nothing; what is not given stays at the recipe’s default or its example')
-    .addHelpText(
-      'after',
-      '\nValues are written [SITE/]NAME[@ENVIRONMENT]=VALUE; what is not given is asked for.\n\nExamples:\n  pragmatica recipe apply tallymast-counter counter_account=TM-1887\n  pragmatica recipe apply crateline-container container=CR-20-3 container@staging=CR-20-9\n  pragmatica recipe apply tallymast-counter --all-sites port-hallow/counter_account=TM-1902 tern-hostel/counter_account=TM-1903',
-    )
+    .description(RECIPE.installWhatRecipe)
+    .option('--name <name>', RECIPE.whatSnippetCalled)
+    .option('--key <key>', RECIPE.namesCommandsMade)
+    .option('--off', RECIPE.addSwitchedOff)
+    .option('-y, --yes', RECIPE.askNothingWhat)
+    .addHelpText('after', RECIPE.valuesWrittenSite)
     .action(async (key: string, typed: string[], options: Options) => {
       const client = clientFor(options);
       const given = typed.map(readGiven);
       const found = await findRecipe(client, key);
       const sites = await sitesFor(client, options);
       const stray = given.find(({ site }) => site !== undefined && !sites.includes(site));
-      if (stray)
-        throw new CliError(`A value is for the site "${stray.site!}", which is not among those named.`);
+      if (stray) throw new CliError(say(RECIPE.valueSiteSite, { site: stray.site! }));
       const mayAsk = process.stdin.isTTY && !options.yes && !options.json;
       const all = mayAsk ? [...given, ...(await ask(found, sites, given))] : given;
       const { data } = await client.call('applyRecipe', {
@@ -46,8 +44,7 @@ export function apply(group: Command): void {
         },
       });
       tellResults(data.items, options);
-      if (!options.json && data.items.some(({ isDone }) => isDone))
-        note('Visitors do not get it yet. See "pragmatica checklist", then "pragmatica publish -m MESSAGE".');
+      if (!options.json && data.items.some(({ isDone }) => isDone)) note(RECIPE.visitorsDoNot);
     });
 }
 

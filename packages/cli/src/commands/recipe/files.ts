@@ -6,11 +6,13 @@ import { clientFor, withCommon, type CommonOptions } from '../../context.js';
 import { CliError, EXIT, describeError } from '../../errors.js';
 import { colour, note, print, printJson } from '../../output.js';
 import { findRecipe } from './find.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 export function importRecipes(group: Command): void {
   withCommon(group.command('import <files...>'))
-    .description('add recipes from files, or newer versions of them')
-    .addHelpText('after', '\nThe format is JSON; "pragmatica recipe schema" prints its JSON Schema.')
+    .description(RECIPE.addRecipesFrom)
+    .addHelpText('after', RECIPE.formatJsonPragmatica)
     .action(async (files: string[], options: CommonOptions) => {
       const client = clientFor(options);
       const results = [];
@@ -24,8 +26,12 @@ export function importRecipes(group: Command): void {
           if (!options.json)
             print(
               data.isNew
-                ? `Added version ${own} of ${colour.bold(key)}${own < version ? ` (the newest is ${version})` : ''}.`
-                : `${colour.bold(key)} has this version ${own} already.`,
+                ? say(own < version ? RECIPE.addedOlderVersion : RECIPE.addedVersion, {
+                    version: own,
+                    key: colour.bold(key),
+                    newest: version,
+                  })
+                : say(RECIPE.keyHasVersion, { key: colour.bold(key), own }),
             );
         } catch (error) {
           const { line, exitCode } = describeError(error);
@@ -43,12 +49,14 @@ function readJson(file: string): unknown {
   try {
     text = readFileSync(file, 'utf8');
   } catch {
-    throw new CliError(`The file ${file} cannot be read.`, EXIT.notFound);
+    throw new CliError(say(RECIPE.fileFileCannot, { file }), EXIT.notFound);
   }
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new CliError(`This is no JSON: ${error instanceof Error ? error.message : String(error)}.`);
+    throw new CliError(
+      say(RECIPE.notJson, { message: error instanceof Error ? error.message : String(error) }),
+    );
   }
 }
 
@@ -59,24 +67,23 @@ interface ExportOptions extends CommonOptions {
 
 export function exportRecipe(group: Command): void {
   withCommon(group.command('export <recipes...>'))
-    .description('recipes as files: one on standard output, or each into a folder')
-    .option('--version <number>', 'this version; the newest when left out')
-    .option('--out <folder>', 'write each to a file there')
+    .description(RECIPE.recipesFilesOne)
+    .option('--version <number>', RECIPE.versionNewestWhen)
+    .option('--out <folder>', RECIPE.writeEachFile)
     .action(async (keys: string[], options: ExportOptions) => {
-      if (keys.length > 1 && options.out === undefined)
-        throw new CliError('Say where to write several: --out FOLDER.');
+      if (keys.length > 1 && options.out === undefined) throw new CliError(RECIPE.sayWhereWrite);
       const client = clientFor(options);
       for (const key of keys) {
         const { recipe: newest } = await findRecipe(client, key);
         const version = options.version === undefined ? newest.version : Number(options.version);
-        if (!Number.isInteger(version)) throw new CliError('A version is a number, like 2.');
+        if (!Number.isInteger(version)) throw new CliError(RECIPE.versionNumberLike);
         const { data } = await client.call('exportRecipe', { params: { recipe: key, version } });
         if (options.out === undefined) printJson(data);
         else {
           mkdirSync(options.out, { recursive: true });
           const file = join(options.out, `${key}${version === 1 ? '' : `.${version}`}.json`);
           writeFileSync(file, `${JSON.stringify(data, null, 2)}\n`);
-          note(`Wrote ${file}.`);
+          note(say(RECIPE.wroteFile, { file }));
         }
       }
     });
@@ -84,7 +91,7 @@ export function exportRecipe(group: Command): void {
 
 export function schema(group: Command): void {
   withCommon(group.command('schema'))
-    .description('the JSON Schema of a recipe file')
+    .description(RECIPE.jsonSchemaRecipe)
     .action(async (options: CommonOptions) => {
       printJson((await clientFor(options).call('showRecipeSchema', {})).data);
     });

@@ -1,5 +1,7 @@
 import { listAllRecipes, ApiError, nearest, type ApiClient, type RecipeResource } from '@pragmatica/contract';
 import { CliError, EXIT } from '../../errors.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 /** A recipe by its key; suggests a near one when there is none. @throws CliError */
 export async function findRecipe(client: ApiClient, key: string): Promise<RecipeResource> {
@@ -12,6 +14,8 @@ export async function findRecipe(client: ApiClient, key: string): Promise<Recipe
   const keys = (await listAllRecipes(client)).map(({ recipe }) => recipe.key);
   const near = nearest(key, keys);
   const hint =
-    near === undefined ? `Known are: ${keys.join(', ') || 'none yet'}.` : `Did you mean "${near}"?`;
-  throw new CliError(`There is no recipe "${key}". ${hint}`, EXIT.notFound);
+    near === undefined
+      ? say(RECIPE.knownAre, { known: keys.join(', ') || RECIPE.noneYet })
+      : say(RECIPE.didYouMean, { near });
+  throw new CliError(say(RECIPE.thereNoRecipe, { key, hint }), EXIT.notFound);
 }

@@ -1,5 +1,7 @@
 import type { RecipeApplication } from '@pragmatica/contract';
 import { CliError } from '../../errors.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 type Values = NonNullable<RecipeApplication['targets'][number]['values']>;
 
@@ -14,10 +16,7 @@ const TYPED = /^(?:([a-z0-9-]+)\/)?([a-z][a-z0-9_-]*)(?:@(live|staging))?=(.*)$/
 /** Reads `[SITE/]NAME[@ENVIRONMENT]=VALUE`. @throws CliError */
 export function readGiven(typed: string): Given {
   const match = TYPED.exec(typed);
-  if (!match)
-    throw new CliError(
-      `Write a value like counter_account=TM-1887, counter_account@staging=TM-2 or port-hallow/counter_account=TM-3; this was "${typed}".`,
-    );
+  if (!match) throw new CliError(say(RECIPE.writeValueLike, { typed }));
   const [, site, name, environment, value] = match;
   return {
     site,

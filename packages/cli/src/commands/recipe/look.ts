@@ -2,20 +2,21 @@ import { listAllRecipes, type RecipeResource, type RecipeSummary } from '@pragma
 import { placementWords } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, withCommon, type CommonOptions } from '../../context.js';
-import { colour, count, print, printJson, table, when } from '../../output.js';
+import { colour, print, printJson, table, when } from '../../output.js';
 import { findRecipe } from './find.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 export function list(group: Command): void {
   withCommon(group.command('list'))
-    .description('all recipes, how many installs they have and which are behind')
-    .option('--find <words>', 'only those with these words in name, provider or summary')
+    .description(RECIPE.allRecipesHow)
+    .option('--find <words>', RECIPE.onlyThoseThese)
     .action(async (options: CommonOptions & { find?: string }) => {
       const items = await listAllRecipes(clientFor(options), options.find);
       if (options.json) printJson(items);
       else if (items.length === 0 && options.find !== undefined)
-        print(`No recipe has “${options.find}” in it.`);
-      else if (items.length === 0)
-        print('No recipes yet. Make one of a snippet: pragmatica recipe make SNIPPET');
+        print(say(RECIPE.noRecipeHas, { find: options.find }));
+      else if (items.length === 0) print(RECIPE.noRecipesYet);
       else
         print(
           table(
@@ -39,7 +40,7 @@ function installWords({ installs, behind }: Omit<RecipeSummary, 'recipe'>): stri
 
 export function show(group: Command): void {
   withCommon(group.command('show <recipe>'))
-    .description('what a recipe installs and asks for, its versions and its installs')
+    .description(RECIPE.whatRecipeInstalls)
     .action(async (key: string, options: CommonOptions) => {
       const found = await findRecipe(clientFor(options), key);
       if (options.json) printJson(found);
@@ -55,38 +56,40 @@ function tell({ recipe, versions, uses }: RecipeResource): void {
     const next = recipe.retired.replacedBy;
     print(
       colour.yellow(
-        `Retired: ${recipe.retired.reason}${next === undefined ? '' : ` Take "${next}" instead.`}`,
+        next === undefined
+          ? say(RECIPE.retiredBecause, { reason: recipe.retired.reason })
+          : say(RECIPE.retiredReplaced, { reason: recipe.retired.reason, next }),
       ),
     );
   }
-  title('Puts');
+  title(RECIPE.puts);
   for (const { key, placement, required, code } of recipe.parts) {
     print(
-      `  ${colour.cyan(placementWords(placement))}  ${key}${required ? '' : colour.dim(' (may be left out)')}`,
+      `  ${colour.cyan(placementWords(placement))}  ${key}${required ? '' : colour.dim(RECIPE.mayLeftOut)}`,
     );
     print(code.replace(/^/gm, '    '));
   }
-  if (recipe.fields.length > 0) title('Asks for');
+  if (recipe.fields.length > 0) title(RECIPE.asks);
   for (const { name, type, label, help, example, default: usual } of recipe.fields)
     print(
-      `  ${colour.bold(name)}  ${label} (${type})${usual === undefined ? '' : `, mostly ${usual}`}${example === undefined ? '' : `, for example ${example}`}${help === undefined ? '' : `\n    ${colour.dim(help)}`}`,
+      `  ${colour.bold(name)}  ${label} (${type})${usual === undefined ? '' : `, mostly ${usual}`}${example === undefined ? '' : say(RECIPE.exampleExample, { example })}${help === undefined ? '' : `\n    ${colour.dim(help)}`}`,
     );
   if (recipe.after.length > 0) {
-    title('Must come after');
+    title(RECIPE.mustComeAfter);
     print(`  ${recipe.after.join(', ')}`);
   }
-  if (recipe.steps.length > 0) title('To be done at the provider');
+  if (recipe.steps.length > 0) title(RECIPE.doneProvider);
   for (const { title: what, per, environment } of recipe.steps)
     print(
       `  ${what}${per === 'host' ? colour.dim(` (each ${environment === undefined ? '' : `${environment} `}host)`) : ''}`,
     );
-  title('Versions');
+  title(RECIPE.versions);
   for (const { version, by, at, changes } of versions)
     print(`  ${version}  ${when(at)}  ${by}${changes.map((change) => `\n       ${change}`).join('')}`);
-  title(uses.length === 0 ? 'No installs yet' : count(uses.length, 'install'));
+  title(uses.length === 0 ? RECIPE.noInstallsYet : say(RECIPE.install, { count: uses.length }));
   for (const { site, snippet, version, isBehind } of uses)
     print(
-      `  ${site}/${snippet}  ${version === null ? 'pasted by hand' : `version ${version}`}${isBehind ? colour.yellow('  behind') : ''}`,
+      `  ${site}/${snippet}  ${version === null ? RECIPE.pastedHand : `version ${version}`}${isBehind ? colour.yellow('  behind') : ''}`,
     );
 }
 

@@ -2,15 +2,17 @@ import type { ApiClient, RecipeUpdate } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import { clientFor, sitesFor, withSites, type SitesOptions } from '../../context.js';
 import { CliError, EXIT } from '../../errors.js';
-import { colour, count, print, printJson, table } from '../../output.js';
+import { colour, print, printJson, table } from '../../output.js';
+import { RECIPE } from '../../texts/recipe.js';
+import { say } from '../../texts/say.js';
 
 export function behind(group: Command): void {
   withSites(group.command('behind'))
-    .description('snippets that follow an older version of their recipe, on all sites or on those named')
+    .description(RECIPE.snippetsFollowOlder)
     .action(async (options: SitesOptions) => {
       const updates = await updatesOf(clientFor(options), options);
       if (options.json) printJson(updates);
-      else if (updates.length === 0) print('Every snippet follows the newest version of its recipe.');
+      else if (updates.length === 0) print(RECIPE.everySnippetFollows);
       else {
         for (const { key, name, to, news } of recipesIn(updates)) {
           print(`${colour.bold(name)} (${key}), version ${to}:`);
@@ -18,7 +20,7 @@ export function behind(group: Command): void {
         }
         print();
         print(table(['SNIPPET', 'RECIPE', 'FOLLOWS', 'NEWEST', ''], updates.map(row)));
-        print('\nSee what would change: pragmatica recipe update --all --preview');
+        print(RECIPE.seeWhatWould);
       }
     });
 }
@@ -29,7 +31,7 @@ function row({ site, snippet, recipe, from, to, replaced }: RecipeUpdate): strin
     recipe,
     String(from),
     String(to),
-    replaced.length > 0 ? colour.yellow('changed by hand') : '',
+    replaced.length > 0 ? colour.yellow(RECIPE.changedHand) : '',
   ];
 }
 
@@ -68,17 +70,13 @@ interface UpdateOptions extends SitesOptions {
 
 export function update(group: Command): void {
   withSites(group.command('update [snippets...]'))
-    .description('bring snippets up to the newest version of their recipes, as changes of the drafts')
-    .option('--all', 'all that are behind, on all sites or on those named')
-    .option('--preview', 'only show what would change')
-    .option('--replace-edits', 'also where the recipe replaces what somebody changed by hand')
-    .addHelpText(
-      'after',
-      '\nA snippet is written SITE/SNIPPET, or SNIPPET with --site.\n\nExamples:\n  pragmatica recipe update --all --preview\n  pragmatica recipe update port-hallow/visit-counter tern-hostel/visit-counter',
-    )
+    .description(RECIPE.bringSnippetsUp)
+    .option('--all', RECIPE.allBehindAll)
+    .option('--preview', RECIPE.onlyShowWhat)
+    .option('--replace-edits', RECIPE.alsoWhereRecipe)
+    .addHelpText('after', RECIPE.snippetWrittenSite)
     .action(async (typed: string[], options: UpdateOptions) => {
-      if (typed.length === 0 && options.all !== true)
-        throw new CliError('Name the snippets, or say --all. "pragmatica recipe behind" names them.');
+      if (typed.length === 0 && options.all !== true) throw new CliError(RECIPE.nameSnippetsSay);
       const client = clientFor(options);
       const updates = await updatesOf(client, options.all ? options : { ...options, allSites: true });
       const meant = options.all ? updates : await chosen(client, typed, updates, options);
@@ -89,7 +87,7 @@ export function update(group: Command): void {
       }
       if (meant.length === 0) {
         if (options.json) printJson([]);
-        else print('Every snippet follows the newest version of its recipe.');
+        else print(RECIPE.everySnippetFollows);
         return;
       }
       const { data } = await client.call('updateFromRecipes', {
@@ -105,7 +103,7 @@ export function update(group: Command): void {
             ['SNIPPET', '', 'RESULT'],
             data.items.map(({ site, snippet, isDone, message }) => [
               colour.bold(`${site}/${snippet}`),
-              isDone ? colour.green('done') : colour.yellow('not done'),
+              isDone ? colour.green('done') : colour.yellow(RECIPE.notDone),
               message,
             ]),
           ),
@@ -129,7 +127,11 @@ async function chosen(
     const update = updates.find((entry) => entry.site === site && entry.snippet === snippet);
     if (!update)
       throw new CliError(
-        `"${site}/${snippet}" is not behind. Behind are: ${updates.map((entry) => `${entry.site}/${entry.snippet}`).join(', ') || 'none'}.`,
+        say(RECIPE.notBehind, {
+          site,
+          snippet,
+          behind: updates.map((entry) => `${entry.site}/${entry.snippet}`).join(', ') || 'none',
+        }),
         EXIT.notFound,
       );
     found.push(update);
@@ -146,8 +148,8 @@ function tellPreview(updates: readonly RecipeUpdate[]): void {
   }
   print(
     updates.length === 0
-      ? 'Every snippet follows the newest version of its recipe.'
-      : `\n${count(updates.length, 'snippet')} would change in the drafts; nothing was changed now.`,
+      ? RECIPE.everySnippetFollows
+      : say(RECIPE.snippetWouldChange, { count: updates.length }),
   );
 }
 

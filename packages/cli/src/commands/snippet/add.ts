@@ -15,6 +15,8 @@ import { colour, note, print } from '../../output.js';
 import { readLimits, withReach, type ReachOptions } from '../../reach-options.js';
 import { readParts, withContent, type ContentOptions, type PartInput } from './content.js';
 import { placesWords, reachText, report } from './words.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 interface AddOptions extends ContentOptions, ReachOptions {
   readonly key?: string;
@@ -32,18 +34,18 @@ interface Content {
 
 export function add(group: Command): void {
   withReach(withContent(group.command('add [name]')))
-    .description('add a snippet to the draft')
-    .option('--paste', 'read the code, say what it is and where it goes, split it into its pieces, then ask')
-    .option('-y, --yes', 'with --paste: take what is suggested without asking')
-    .option('--key <key>', 'names it in commands; made from the name when left out')
-    .option('--off', 'add it switched off')
+    .description(SNIPPET.addSnippetDraft)
+    .option('--paste', SNIPPET.readCodeSay)
+    .option('-y, --yes', SNIPPET.pasteTakeWhat)
+    .option('--key <key>', SNIPPET.namesCommandsMade)
+    .option('--off', SNIPPET.addSwitchedOff)
     .addHelpText(
       'after',
-      '\nExamples:\n  pragmatica snippet add --paste\n' +
-        '  pragmatica snippet add --paste --code chat.html --said "just above the closing body tag"\n' +
-        '  pragmatica snippet add "Harbour chat" --placement body-end --code chat.html\n' +
-        '  pbpaste | pragmatica snippet add "Visit counter" --placement head-end --code -\n' +
-        '  pragmatica snippet add "Tag container" --part head-start=top.html --part body-start=body.html',
+      SNIPPET.examplesPragmaticaSnippet +
+        SNIPPET.pragmaticaSnippetAdd +
+        SNIPPET.pragmaticaSnippetAddHarbour +
+        SNIPPET.pbpastePragmaticaSnippet +
+        SNIPPET.pragmaticaSnippetAddTag,
     )
     .action(async (name: string | undefined, options: AddOptions) => {
       const client = clientFor(options);
@@ -61,32 +63,31 @@ export function add(group: Command): void {
           note: options.note,
         },
       });
-      report(data, options, `Added "${data.key}" to the draft: ${placesWords(data)}, ${reachText(data)}.`);
+      report(
+        data,
+        options,
+        say(SNIPPET.addedKeyDraft, { key: data.key, places: placesWords(data), reach: reachText(data) }),
+      );
       if (options.json) return;
       await tellFindings(client, site, data.key);
-      note('Visitors do not get it yet. See "pragmatica diff", then "pragmatica publish -m MESSAGE".');
+      note(SNIPPET.visitorsDoNot);
     });
 }
 
 async function given(name: string | undefined, options: AddOptions): Promise<Content> {
-  if (name === undefined)
-    throw new CliError('Give it a name, or say --paste and take the one that is suggested.');
+  if (name === undefined) throw new CliError(SNIPPET.giveNameSay);
   const parts = await readParts(options);
-  if (!parts)
-    throw new CliError(
-      'Give the code: --placement body-end --code FILE ("-" for standard input), or --part PLACEMENT=FILE. Or say --paste.',
-    );
+  if (!parts) throw new CliError(SNIPPET.giveCodePlacement);
   return { name, parts, provider: options.provider, purpose: options.purpose };
 }
 
 /** What is read out of the code, shown, and taken over when nobody objects. */
 async function pasted(client: ApiClient, name: string | undefined, options: AddOptions): Promise<Content> {
-  if (options.part) throw new CliError('--paste finds the pieces itself: leave out --part.');
+  if (options.part) throw new CliError(SNIPPET.pasteFindsPieces);
   const mayAsk = process.stdin.isTTY && !options.yes && !options.json;
-  if (!mayAsk && !options.yes)
-    throw new CliError('--paste asks before it adds anything. Say --yes when nobody can answer.');
+  if (!mayAsk && !options.yes) throw new CliError(SNIPPET.pasteAsksBefore);
   const code = await readCode(options.code ?? '-');
-  if (code.trim() === '') throw new CliError('There is no code. Paste what the provider gave you.');
+  if (code.trim() === '') throw new CliError(SNIPPET.thereNoCode);
   const facts = readFacts(code);
   const names = suggestNames(facts);
   const suggested = suggestParts(code, options.said);
@@ -101,23 +102,27 @@ async function pasted(client: ApiClient, name: string | undefined, options: AddO
     note(colour.bold(title));
     for (const line of lines) note(`  ${line}`);
   }
-  note(colour.bold(parts.length === 1 ? 'Where it goes' : `In ${parts.length} pieces, each at its place`));
+  note(
+    colour.bold(
+      parts.length === 1 ? SNIPPET.whereGoes : say(SNIPPET.countPiecesEach, { count: parts.length }),
+    ),
+  );
   suggested.forEach(({ because, placement }, index) => {
     const chosen = parts[index]!.placement;
-    const why = placementKey(chosen) === placementKey(placement) ? because : 'You chose it.';
+    const why = placementKey(chosen) === placementKey(placement) ? because : SNIPPET.youChose;
     note(`  ${colour.cyan(placementWords(chosen))}: ${why}`);
   });
   const { recipe } = (await client.call('readCode', { body: { code } })).data;
   if (recipe) {
-    note(colour.bold('There is a recipe for this'));
-    note(`  ${recipe.name}: pragmatica recipe apply ${recipe.key}`);
+    note(colour.bold(SNIPPET.thereRecipe));
+    note(say(SNIPPET.namePragmaticaRecipe, { name: recipe.name, key: recipe.key }));
   }
   let called = name ?? names.name;
   if (mayAsk) {
     const { confirm, input } = await import('@inquirer/prompts');
-    if (name === undefined) called = await input({ message: 'Name', default: names.name });
-    if (!(await confirm({ message: `Add “${called}” to the draft like this?`, default: true })))
-      throw new CliError('Nothing was added.');
+    if (name === undefined) called = await input({ message: SNIPPET.name, default: names.name });
+    if (!(await confirm({ message: say(SNIPPET.addCalledDraft, { called }), default: true })))
+      throw new CliError(SNIPPET.nothingWasAdded);
   }
   return {
     name: called,
@@ -131,10 +136,10 @@ async function pasted(client: ApiClient, name: string | undefined, options: AddO
 async function tellFindings(client: ApiClient, site: string, snippet: string): Promise<void> {
   const { data } = await client.call('listFindings', { params: { site }, query: { snippet } });
   if (data.items.length === 0) {
-    print('The checks find nothing wrong with it and the rest of the site.');
+    print(SNIPPET.checksFindNothing);
     return;
   }
   for (const { severity, title, advice } of data.items)
     print(`${severity === 'error' ? colour.red(severity) : colour.yellow(severity)}: ${title}. ${advice}`);
-  print('More with: pragmatica check');
+  print(SNIPPET.morePragmaticaCheck);
 }

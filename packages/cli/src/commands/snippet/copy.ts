@@ -3,6 +3,7 @@ import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { tellResults } from '../../results.js';
+import { SNIPPET } from '../../texts/snippet.js';
 
 interface Options extends SiteOptions {
   readonly to?: string[];
@@ -11,9 +12,9 @@ interface Options extends SiteOptions {
 
 export function copy(group: Command): void {
   withSite(group.command('copy <snippet>'))
-    .description('copy a snippet, with the fields and page groups it uses, into other sites’ drafts')
-    .option('--to <site...>', 'into these')
-    .option('--to-all', 'into all others')
+    .description(SNIPPET.copySnippetFields)
+    .option('--to <site...>', SNIPPET.intoThese)
+    .option('--to-all', SNIPPET.intoAllOthers)
     .action(async (key: string, options: Options) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -21,7 +22,7 @@ export function copy(group: Command): void {
       const sites = options.toAll
         ? (await listAllSites(client)).map((entry) => entry.key).filter((entry) => entry !== site)
         : (options.to ?? []).flatMap((typed) => typed.split(','));
-      if (sites.length === 0) throw new CliError('Say where: --to SITE, several if you like, or --to-all.');
+      if (sites.length === 0) throw new CliError(SNIPPET.sayWhereSite);
       const { data } = await client.call('copySnippet', { params: { site, snippet: key }, body: { sites } });
       tellResults(data.items, options);
     });

@@ -4,16 +4,15 @@ import { assertSnippet, clientFor, siteFor } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { readParts, withContent, type ContentOptions } from './content.js';
 import { placesWords, reachText, report } from './words.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 export function edit(group: Command): void {
   withContent(group.command('edit <snippet>'))
-    .description('change a snippet in the draft; what is not named stays')
-    .option('--name <name>', 'a new name')
-    .option('--all-pages', 'on every page again')
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica snippet edit harbour-chat --code chat.html\n  pragmatica snippet edit summer-offer --pages / /fares --note "until September"',
-    )
+    .description(SNIPPET.changeSnippetDraft)
+    .option('--name <name>', SNIPPET.newName)
+    .option('--all-pages', SNIPPET.everyPageAgain)
+    .addHelpText('after', SNIPPET.examplesPragmaticaSnippetEdit)
     .action(async (key: string, options: ContentOptions & { name?: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -21,12 +20,13 @@ export function edit(group: Command): void {
       const params = { site, snippet: key };
       const { data: old, etag } = await client.call('showSnippet', { params });
       const body = await patchOf(old, options);
-      if (Object.keys(body).length === 0)
-        throw new CliError(
-          'Say what to change, e.g. --code FILE or --pages. See "pragmatica snippet edit --help".',
-        );
+      if (Object.keys(body).length === 0) throw new CliError(SNIPPET.sayWhatChange);
       const { data } = await client.call('editSnippet', { params, ifMatch: etag, body });
-      report(data, options, `Changed "${key}" in the draft: ${placesWords(data)}, ${reachText(data)}.`);
+      report(
+        data,
+        options,
+        say(SNIPPET.changedKeyDraft, { key, places: placesWords(data), reach: reachText(data) }),
+      );
     });
 }
 

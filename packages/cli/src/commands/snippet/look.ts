@@ -3,17 +3,19 @@ import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { colour, print, printJson, table, when } from '../../output.js';
 import { reachText, stateWords } from './words.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 export function list(group: Command): void {
   withSite(group.command('list'))
-    .description('list the snippets of the draft')
+    .description(SNIPPET.listSnippetsDraft)
     .action(async (options: SiteOptions) => {
       const client = clientFor(options);
       const { items } = (
         await client.call('listSnippets', { params: { site: await siteFor(client, options) } })
       ).data;
       if (options.json) printJson(items);
-      else if (items.length === 0) print('No snippets yet. Add one with: pragmatica snippet add --help');
+      else if (items.length === 0) print(SNIPPET.noSnippetsYet);
       else {
         const rows = items.map((item) => [
           colour.bold(item.key),
@@ -23,14 +25,14 @@ export function list(group: Command): void {
           item.provider,
           item.name,
         ]);
-        print(table(['SNIPPET', 'STATE', 'PLACEMENT', 'RUNS ON', 'PROVIDER', 'NAME'], rows));
+        print(table(['SNIPPET', 'STATE', 'PLACEMENT', SNIPPET.runs, 'PROVIDER', 'NAME'], rows));
       }
     });
 }
 
 export function show(group: Command): void {
   withSite(group.command('show <snippet>'))
-    .description('show one snippet with its code')
+    .description(SNIPPET.showOneSnippet)
     .action(async (key: string, options: SiteOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -42,19 +44,20 @@ export function show(group: Command): void {
       }
       print(`${colour.bold(data.name)}  ${stateWords(data.state)}`);
       const lines = [
-        ['Key', data.key],
-        ['Purpose', data.purpose],
-        ['Provider', data.provider],
-        ['Note', data.note],
-        ['Runs', reachText(data)],
-        ['Needs', data.needs.join(', ')],
-        ['Recipe', data.recipe ? `${data.recipe.key}, version ${data.recipe.version}` : ''],
-        ['Changed', `by ${data.updatedBy}`],
+        [SNIPPET.key, data.key],
+        [SNIPPET.purpose, data.purpose],
+        [SNIPPET.provider, data.provider],
+        [SNIPPET.note, data.note],
+        [SNIPPET.runsText, reachText(data)],
+        [SNIPPET.needs, data.needs.join(', ')],
+        [SNIPPET.recipe, data.recipe ? `${data.recipe.key}, version ${data.recipe.version}` : ''],
+        [SNIPPET.changed, `by ${data.updatedBy}`],
       ];
       for (const [label, value] of lines) if (value) print(`${colour.dim(label!.padEnd(9))} ${value}`);
       data.parts.forEach((part, index) => {
         print(`\n${colour.cyan(`${partKey(data.key, index)}  ${placementWords(part.placement)}`)}`);
-        if (part.statement) print(colour.dim(`The provider says: “${part.statement}”`));
+        if (part.statement)
+          print(colour.dim(say(SNIPPET.providerSaysStatement, { statement: part.statement })));
         print(part.code.replace(/^/gm, '  '));
       });
     });
@@ -62,17 +65,17 @@ export function show(group: Command): void {
 
 export function history(group: Command): void {
   withSite(group.command('history <snippet>'))
-    .description('the releases that changed a snippet; also for one that is gone')
+    .description(SNIPPET.releasesChangedSnippet)
     .action(async (key: string, options: SiteOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       const { items } = (await client.call('showHistory', { params: { site, snippet: key } })).data;
       if (options.json) printJson(items);
-      else if (items.length === 0) print(`No release holds a snippet "${key}" yet.`);
+      else if (items.length === 0) print(say(SNIPPET.noReleaseHolds, { key }));
       else
         for (const { release, createdAt, author, message, changes } of items) {
           print(
-            `${colour.bold(`Release ${release}`)}  ${when(createdAt)}  ${author}  ${colour.dim(message)}`,
+            `${colour.bold(say(SNIPPET.releaseRelease, { release }))}  ${when(createdAt)}  ${author}  ${colour.dim(message)}`,
           );
           for (const change of changes) print(`  ${change}`);
         }

@@ -3,6 +3,8 @@ import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { colour, print, printJson } from '../../output.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 export function move(group: Command): void {
   interface MoveOptions extends SiteOptions {
@@ -12,15 +14,12 @@ export function move(group: Command): void {
     readonly after?: string;
   }
   withSite(group.command('move <part>'))
-    .description('change the order within a placement')
-    .option('--first', 'to the front of its placement')
-    .option('--last', 'to the end')
-    .option('--before <part>', 'right before another part')
-    .option('--after <part>', 'right after another part')
-    .addHelpText(
-      'after',
-      '\nA part is a snippet’s key, or key/2 for its second part.\n\nExample:\n  pragmatica snippet move tag-container --before cookie-question',
-    )
+    .description(SNIPPET.changeOrderWithin)
+    .option('--first', SNIPPET.frontPlacement)
+    .option('--last', SNIPPET.end)
+    .option('--before <part>', SNIPPET.rightBeforeAnother)
+    .option('--after <part>', SNIPPET.rightAfterAnother)
+    .addHelpText('after', SNIPPET.partSnippetS)
     .action(async (typed: string, options: MoveOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -30,12 +29,14 @@ export function move(group: Command): void {
       const target = targetOf(options, toPart);
       const { data: order, etag } = await client.call('showOrder', { params: { site } });
       const found = order.lists.find((entry) => entry.parts.includes(part));
-      if (!found)
-        throw new CliError(`"${typed}" has no such part. A snippet’s parts are key/1, key/2 and so on.`);
+      if (!found) throw new CliError(say(SNIPPET.typedHasNo, { typed }));
       const parts = moveInList(found.parts, part, target);
       if (!parts)
         throw new CliError(
-          `Both must stand in the same placement. ${placementWords(found.placement)} are: ${found.parts.join(', ')}.`,
+          say(SNIPPET.bothMustStand, {
+            placement: placementWords(found.placement),
+            parts: found.parts.join(', '),
+          }),
         );
       const { data } = await client.call('changeOrder', {
         params: { site },
@@ -45,7 +46,12 @@ export function move(group: Command): void {
       if (options.json) printJson(data);
       else
         print(
-          `The order ${placementWords(found.placement)} is now, in the draft:\n${parts.map((key, index) => `  ${index + 1}. ${key === part ? colour.bold(key) : key}`).join('\n')}`,
+          say(SNIPPET.orderPlacementNow, {
+            placement: placementWords(found.placement),
+            parts: parts
+              .map((key, index) => `  ${index + 1}. ${key === part ? colour.bold(key) : key}`)
+              .join('\n'),
+          }),
         );
     });
 
@@ -54,6 +60,6 @@ export function move(group: Command): void {
     if (options.last) return { to: 'last' as const };
     if (options.before !== undefined) return { before: toPart(options.before) };
     if (options.after !== undefined) return { after: toPart(options.after) };
-    throw new CliError('Say where to: --first, --last, --before PART or --after PART.');
+    throw new CliError(SNIPPET.sayWhereFirst);
   }
 }

@@ -4,6 +4,7 @@ import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '.
 import { colour, print, printJson } from '../../output.js';
 import { readLimits, withReach, type ReachOptions } from '../../reach-options.js';
 import { tellWeek } from '../../week.js';
+import { SNIPPET } from '../../texts/snippet.js';
 
 interface Options extends SiteOptions, ReachOptions {
   readonly pages?: string[];
@@ -14,15 +15,12 @@ interface Options extends SiteOptions, ReachOptions {
 
 export function reach(group: Command): void {
   withReach(withSite(group.command('reach <snippet>')))
-    .description('on which page loads a snippet runs, and its week; with options, change it in the draft')
-    .option('--pages <pattern...>', 'only on these pages: /booking "/news/*" "//www.example.com/*" @group')
-    .option('--except <pattern...>', 'not on these pages')
-    .option('--all-pages', 'on every page again')
-    .option('--week <day>', 'show the week of this day, like 2027-03-31')
-    .addHelpText(
-      'after',
-      '\nExamples:\n  pragmatica snippet reach harbour-chat\n  pragmatica snippet reach harbour-chat --hours "mon-fri 09:00-17:30, sat 10-14" --closed 12-25\n  pragmatica snippet reach advert-pixel --consent adverts --pages @confirmation\n  pragmatica snippet reach summer-offer --after 5 --once-in 7 --last-day 2027-09-30',
-    )
+    .description(SNIPPET.whichPageLoads)
+    .option('--pages <pattern...>', SNIPPET.onlyThesePagesBooking)
+    .option('--except <pattern...>', SNIPPET.notThesePages)
+    .option('--all-pages', SNIPPET.everyPageAgain)
+    .option('--week <day>', SNIPPET.showWeekDay)
+    .addHelpText('after', SNIPPET.examplesPragmaticaSnippetReach)
     .action(async (key: string, options: Options) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
@@ -59,7 +57,7 @@ export function reach(group: Command): void {
         },
       );
       print(
-        `${colour.bold(data.name)} ${isChange ? 'now runs' : 'runs'} ${words}.${isChange ? ' (draft)' : ''}`,
+        `${colour.bold(data.name)} ${isChange ? SNIPPET.nowRuns : 'runs'} ${words}.${isChange ? ' (draft)' : ''}`,
       );
       if (data.limits.hours) {
         print();

@@ -2,26 +2,27 @@ import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
 import { print, printJson } from '../../output.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 export function remove(group: Command): void {
   withSite(group.command('remove <snippet>'))
-    .description('remove a snippet from the draft; releases keep their copy')
-    .option('-y, --yes', 'do not ask')
+    .description(SNIPPET.removeSnippetFrom)
+    .option('-y, --yes', SNIPPET.doNotAsk)
     .action(async (key: string, options: SiteOptions & { yes?: boolean }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       await assertSnippet(client, site, key);
       if (!options.yes) {
-        if (!process.stdin.isTTY)
-          throw new CliError('Removing asks first. Say --yes when nobody can answer.');
+        if (!process.stdin.isTTY) throw new CliError(SNIPPET.removingAsksFirst);
         const { confirm } = await import('@inquirer/prompts');
-        if (!(await confirm({ message: `Remove "${key}" from the draft?`, default: false })))
-          throw new CliError('Nothing was removed.');
+        if (!(await confirm({ message: say(SNIPPET.removeKeyFrom, { key }), default: false })))
+          throw new CliError(SNIPPET.nothingWasRemoved);
       }
       const params = { site, snippet: key };
       const { etag } = await client.call('showSnippet', { params });
       await client.call('removeSnippet', { params, ifMatch: etag });
       if (options.json) printJson({ removed: key });
-      else print(`Removed "${key}" from the draft. Visitors get it until you publish; old releases keep it.`);
+      else print(say(SNIPPET.removedKeyFrom, { key }));
     });
 }

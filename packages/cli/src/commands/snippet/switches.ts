@@ -1,15 +1,17 @@
 import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { report } from './words.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 const SWITCHES = [
-  { name: 'on', state: 'on', does: 'switch a snippet on', says: 'is on' },
-  { name: 'off', state: 'off', does: 'switch a snippet off for a while', says: 'is off' },
+  { name: 'on', state: 'on', does: SNIPPET.switchSnippet, says: SNIPPET.isOn },
+  { name: 'off', state: 'off', does: SNIPPET.switchSnippetOff, says: SNIPPET.off },
   {
     name: 'archive',
     state: 'archived',
-    does: 'put a snippet away; it stops running but is kept',
-    says: 'is archived',
+    does: SNIPPET.putSnippetAway,
+    says: SNIPPET.archived,
   },
 ] as const;
 
@@ -24,7 +26,7 @@ export function switches(group: Command): void {
         const params = { site, snippet: key };
         const { etag } = await client.call('showSnippet', { params });
         const { data } = await client.call('editSnippet', { params, ifMatch: etag, body: { state } });
-        report(data, options, `"${key}" ${says} in the draft. Publish to make it so for visitors.`);
+        report(data, options, say(SNIPPET.keySaysDraft, { key, says }));
       });
   }
 }

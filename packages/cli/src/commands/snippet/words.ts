@@ -2,6 +2,8 @@ import type { SnippetResource } from '@pragmatica/contract';
 import { containmentProblem, placementWords, reachWords, type Limits } from '@pragmatica/core';
 import type { SiteOptions } from '../../context.js';
 import { colour, note, print, printJson } from '../../output.js';
+import { SNIPPET } from '../../texts/snippet.js';
+import { say } from '../../texts/say.js';
 
 /** Says what was done, and what would keep it from being published. */
 export function report(data: SnippetResource, options: SiteOptions, text: string): void {
@@ -12,7 +14,7 @@ export function report(data: SnippetResource, options: SiteOptions, text: string
   print(text);
   for (const part of data.parts) {
     const found = containmentProblem(part.code, part.placement);
-    if (found) note(colour.red(`It cannot be published like this: ${found.message}`));
+    if (found) note(colour.red(say(SNIPPET.cannotPublishedLike, { message: found.message })));
   }
 }
 

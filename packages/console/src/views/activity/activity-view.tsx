@@ -3,16 +3,17 @@ import { activityQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { ACTIVITY } from '../../texts/activity';
 
 export function ActivityView() {
   const activity = useQuery(activityQuery(useSiteKey()));
   return (
     <div className="max-w-4xl space-y-4">
-      <h1>Activity</h1>
+      <h1>{ACTIVITY.activity}</h1>
       {activity.isPending && <Loading />}
       {activity.isError && <Failure error={activity.error} onRetry={() => void activity.refetch()} />}
       {activity.data?.length === 0 && (
-        <Empty title="Nothing happened yet">Every change appears here, with who made it and when.</Empty>
+        <Empty title={ACTIVITY.nothingHappenedYet}>{ACTIVITY.everyChangeAppears}</Empty>
       )}
       <ol className="divide-y divide-line rounded-xl border border-line bg-surface">
         {activity.data?.map((entry) => (

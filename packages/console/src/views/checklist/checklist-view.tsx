@@ -9,6 +9,9 @@ import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { CHECKLIST } from '../../texts/checklist';
+import { listed, rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 /** What has to be done at the providers, ticked off by people. */
 export function ChecklistView() {
@@ -19,30 +22,29 @@ export function ChecklistView() {
   return (
     <div className="max-w-3xl space-y-4">
       <div>
-        <h1>Checklist</h1>
-        <p className="text-sm text-muted">
-          What has to be done at the providers, where only you can do it. Without it code may be on the page
-          and still do nothing.
-        </p>
+        <h1>{CHECKLIST.checklist}</h1>
+        <p className="text-sm text-muted">{CHECKLIST.whatHasDone}</p>
       </div>
       {checklist.isPending && <Loading />}
       {checklist.isError && <Failure error={checklist.error} onRetry={() => void checklist.refetch()} />}
       {checklist.data?.length === 0 && (
         <Empty
-          title="Nothing has to be done"
+          title={CHECKLIST.nothingHasDone}
           action={
             <Button asChild>
-              <Link to={`/recipes?site=${site}`}>To the recipes</Link>
+              <Link to={`/recipes?site=${site}`}>{CHECKLIST.recipes}</Link>
             </Button>
           }
         >
-          Steps come from the recipes of this site’s snippets. None of them asks for anything at a provider.
+          {CHECKLIST.stepsComeFrom}
         </Empty>
       )}
       {items.length > 0 && (
         <p role="status" className={cn('flex items-center gap-2 text-sm', open === 0 && 'text-good')}>
           {open === 0 && <CircleCheck className="size-4" aria-hidden />}
-          {open === 0 ? 'All of it is done.' : `${items.length - open} of ${items.length} done.`}
+          {open === 0
+            ? CHECKLIST.allDone
+            : say(CHECKLIST.someDone, { done: items.length - open, all: items.length })}
         </p>
       )}
       {byRecipe(items).map(({ recipe, name, snippets, some }) => (
@@ -53,15 +55,18 @@ export function ChecklistView() {
         >
           <h2>{name}</h2>
           <p className="mb-2 text-[13px] text-muted">
-            for{' '}
-            {snippets.map((snippet, index) => (
-              <span key={snippet.key}>
-                {index > 0 && ', '}
-                <Link to={`../snippets/${snippet.key}`} className="hover:underline">
-                  “{snippet.name}”
-                </Link>
-              </span>
-            ))}
+            {rich(CHECKLIST.forSnippets, {
+              snippets: listed(
+                snippets.map(({ key, name: called }) => ({
+                  key,
+                  element: (
+                    <Link to={`../snippets/${key}`} className="hover:underline">
+                      “{called}”
+                    </Link>
+                  ),
+                })),
+              ),
+            })}
           </p>
           <ul className="space-y-1">
             {some.map((item) => (

@@ -13,6 +13,9 @@ import { inputStyle } from '../../ui/field';
 import { MoreButton } from '../../ui/more-button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { FIELDS } from '../../texts/fields';
+import { rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 type Place = 'value' | 'staging';
 
@@ -49,29 +52,23 @@ export function FieldsView() {
       const failedSites = new Set(failed.map(({ site }) => site));
       setTyped(new Map([...typed].filter(([key]) => failedSites.has(key.split(' ')[0]!))));
       if (failed.length === 0)
-        toast({ tone: 'done', title: 'The fields are saved', text: 'Visitors get them when you publish.' });
+        toast({ tone: 'done', title: FIELDS.fieldsSaved, text: FIELDS.visitorsGetThem });
     });
   };
   return (
     <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
       <div>
-        <h1>Fields</h1>
+        <h1>{FIELDS.fields}</h1>
         <p className="text-sm text-muted">
-          Values in the code of snippets, written <code className="font-mono">@{'{name}'}</code> there, for
-          every site that has them.
+          {rich(FIELDS.valuesCodeSnippets, { code: <code className="font-mono">@{'{name}'}</code> })}
         </p>
       </div>
       {(all.isPending || (name !== undefined && list.isPending)) && <Loading />}
       {failed && <Failure error={failed} onRetry={() => void Promise.all([all.refetch(), list.refetch()])} />}
-      {all.data && names.length === 0 && (
-        <Empty title="No fields yet">
-          Define one in a site’s settings, and write it into the code of a snippet. When you copy the snippet
-          to other sites, its fields go along.
-        </Empty>
-      )}
+      {all.data && names.length === 0 && <Empty title={FIELDS.noFieldsYet}>{FIELDS.defineOneSite}</Empty>}
       {names.length > 0 && (
         <>
-          <div role="group" aria-label="Field" className="flex flex-wrap gap-1.5">
+          <div role="group" aria-label={FIELDS.field} className="flex flex-wrap gap-1.5">
             {names.map((entry) => (
               <Chip key={entry} isOn={entry === name} onClick={() => setChosen(entry)} className="font-mono">
                 <Braces className="size-3.5" aria-hidden /> {entry}
@@ -82,9 +79,9 @@ export function FieldsView() {
             <table className="w-full min-w-150 text-sm">
               <thead className="text-left text-muted">
                 <tr>
-                  <th className="px-4 py-2 font-medium">Site</th>
-                  <th className="px-4 py-2 font-medium">{rows[0]?.field.label ?? 'Value'}</th>
-                  <th className="px-4 py-2 font-medium">on staging, where it differs</th>
+                  <th className="px-4 py-2 font-medium">{FIELDS.site}</th>
+                  <th className="px-4 py-2 font-medium">{rows[0]?.field.label ?? FIELDS.value}</th>
+                  <th className="px-4 py-2 font-medium">{FIELDS.stagingWhereDiffers}</th>
                 </tr>
               </thead>
               <tbody className="divide-y divide-line">
@@ -110,7 +107,7 @@ export function FieldsView() {
               </tbody>
             </table>
           </div>
-          <MoreButton list={list}>More sites</MoreButton>
+          <MoreButton list={list}>{FIELDS.moreSites}</MoreButton>
           {results.map(({ site, message }) => (
             <p key={site} role="alert" className="text-sm text-danger">
               {site}: {message}
@@ -123,16 +120,14 @@ export function FieldsView() {
               disabled={typed.size === 0 || isWrong}
               onClick={save}
             >
-              {typed.size === 0
-                ? 'Nothing changed'
-                : `Save ${typed.size === 1 ? '1 value' : `${typed.size} values`}`}
+              {typed.size === 0 ? FIELDS.nothingChanged : say(FIELDS.saveValues, { count: typed.size })}
             </Button>
             {typed.size > 0 && (
               <Button look="quiet" onClick={() => setTyped(new Map())}>
-                Take them back
+                {FIELDS.takeThemBack}
               </Button>
             )}
-            <p className="text-sm text-muted">Visitors get them when you publish.</p>
+            <p className="text-sm text-muted">{FIELDS.visitorsGetThem}</p>
           </div>
         </>
       )}
@@ -168,13 +163,13 @@ function ValueInput({ row: { site, siteName, field }, place, typed, onType }: Va
       <input
         aria-label={`${field.label}, ${siteName}${place === 'staging' ? ', staging' : ''}`}
         className={cn(inputStyle, 'h-8 py-1 font-mono', pending !== undefined && 'border-signal')}
-        placeholder={place === 'staging' ? 'the same' : (field.example ?? 'not set')}
+        placeholder={place === 'staging' ? FIELDS.same : (field.example ?? FIELDS.notSet)}
         aria-invalid={problem !== undefined || undefined}
         value={pending ?? field[place] ?? ''}
         onChange={(event) => onType(event.target.value)}
       />
       {problem !== undefined && <p className="mt-1 text-[13px] text-danger">{problem}</p>}
-      {isUnset && <p className="mt-1 text-[13px] text-signal">Still the example: not set yet.</p>}
+      {isUnset && <p className="mt-1 text-[13px] text-signal">{FIELDS.stillExampleNot}</p>}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import { diffLines } from 'diff';
 import { cn } from '../../ui/cn';
+import { FINDINGS } from '../../texts/findings';
 
 /** Unchanged lines that are shown around a change. */
 const AROUND = 3;
@@ -18,7 +19,7 @@ export function CodeDifference({ title, before, after }: { title: string; before
       <div className="max-h-64 overflow-auto py-1.5 font-mono text-xs">
         {lines.map((line, index) =>
           line === undefined ? (
-            <p key={index} className="px-3 text-muted" aria-label="lines that stay as they are">
+            <p key={index} className="px-3 text-muted" aria-label={FINDINGS.linesStayThey}>
               ⋯
             </p>
           ) : (

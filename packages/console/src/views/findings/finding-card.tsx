@@ -8,6 +8,8 @@ import { cn } from '../../ui/cn';
 import { FINDING_LINKS } from './finding-links';
 import { FixDialog } from './fix-dialog';
 import { WaiveDialog } from './waive-dialog';
+import { FINDINGS } from '../../texts/findings';
+import { say } from '../../texts/say';
 
 const EDGE: Record<FindingResource['severity'], string> = {
   error: 'border-l-danger',
@@ -31,10 +33,10 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
       <h3 className="font-semibold">{finding.title}</h3>
       {finding.lapsed && (
         <p className="rounded-md bg-signal-soft px-3 py-1.5 text-[13px] text-signal">
-          {finding.lapsed.waiver.author} had accepted this (“{finding.lapsed.waiver.reason}”).{' '}
-          {finding.lapsed.cause === 'ended'
-            ? `That was until ${finding.lapsed.waiver.until}.`
-            : 'What it shows has changed since, so it is back.'}
+          {say(
+            finding.lapsed.cause === 'ended' ? FINDINGS.acceptedUntil : FINDINGS.acceptedChanged,
+            finding.lapsed.waiver,
+          )}
         </p>
       )}
       {finding.evidence.length > 0 && (
@@ -45,7 +47,7 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
                 <Link to={`../snippets/${part.split('/')[0]!}`} className="font-medium hover:underline">
                   {names.get(part.split('/')[0]!) ?? part}
                 </Link>
-                <span className="text-muted">line {line}</span>
+                <span className="text-muted">{say(FINDINGS.lineLine, { line })}</span>
                 <span className="ml-auto text-muted">{note}</span>
               </figcaption>
               <pre className="overflow-x-auto px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
@@ -57,7 +59,7 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
       )}
       <p className="text-sm text-muted">{finding.why}</p>
       <p className="text-sm">
-        <span className="font-semibold">What to do: </span>
+        <span className="font-semibold">{FINDINGS.whatDo} </span>
         {finding.advice}
       </p>
       <div className="flex flex-wrap gap-2">
@@ -73,12 +75,12 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
         )}
         {[...names].map(([snippet, name]) => (
           <Button key={snippet} asChild size="small">
-            <Link to={`../snippets/${snippet}`}>Open “{name}”</Link>
+            <Link to={`../snippets/${snippet}`}>{say(FINDINGS.openName, { name })}</Link>
           </Button>
         ))}
         {isWaivable(finding) && (
           <Button look="quiet" size="small" onClick={() => setWaiving(true)}>
-            <Hourglass className="size-3.5" aria-hidden /> Accept it for a while…
+            <Hourglass className="size-3.5" aria-hidden /> {FINDINGS.acceptWhile}
           </Button>
         )}
       </div>

@@ -10,11 +10,12 @@ import { Failure, Loading } from '../../ui/states';
 import { FindingCard } from './finding-card';
 import { FixAllButton } from './fix-all-button';
 import { WaivedCard } from './waived-card';
+import { FINDINGS } from '../../texts/findings';
 
 const HEADINGS: Record<Severity, { title: string; text: string }> = {
-  error: { title: 'Wrong', text: 'Something does not work, or breaks the page.' },
-  warning: { title: 'Doubtful', text: 'It probably does not do what you want.' },
-  advice: { title: 'Worth a thought', text: 'It works. It might work better.' },
+  error: { title: FINDINGS.wrong, text: FINDINGS.somethingDoesNot },
+  warning: { title: FINDINGS.doubtful, text: FINDINGS.probablyDoesNot },
+  advice: { title: FINDINGS.worthThought, text: FINDINGS.worksMightWork },
 };
 
 /** What the checks find in the draft, the worst first. */
@@ -29,11 +30,8 @@ export function FindingsView() {
   return (
     <div className="max-w-4xl space-y-6">
       <div>
-        <h1>Findings</h1>
-        <p className="text-sm text-muted">
-          What the checks find in your draft: where, why it matters and what to do. Nothing here has gone live
-          by itself.
-        </p>
+        <h1>{FINDINGS.findings}</h1>
+        <p className="text-sm text-muted">{FINDINGS.whatChecksFind}</p>
       </div>
       {items.length > 1 && (
         <div className="flex flex-wrap items-center gap-3">
@@ -41,7 +39,7 @@ export function FindingsView() {
             type="single"
             value={by}
             onValueChange={(value) => value && setBy(value as Grouping)}
-            aria-label="In which order"
+            aria-label={FINDINGS.whichOrder}
             className="flex rounded-md border border-line-strong bg-raised p-0.5 text-sm"
           >
             {GROUPINGS.map(({ value, label }) => (
@@ -57,16 +55,14 @@ export function FindingsView() {
           {fixable.length > 1 && <FixAllButton site={site} count={fixable.length} />}
         </div>
       )}
-      {findings.isPending && <Loading label="Looking through all snippets" />}
+      {findings.isPending && <Loading label={FINDINGS.lookingThroughAll} />}
       {findings.isError && <Failure error={findings.error} onRetry={() => void findings.refetch()} />}
       {findings.data && items.length === 0 && (
         <div className="flex items-center gap-3 rounded-xl border border-line bg-surface p-5">
           <CircleCheck className="size-6 shrink-0 text-good" aria-hidden />
           <div>
-            <p className="font-semibold">All in order</p>
-            <p className="text-sm text-muted">
-              The checks have read every snippet and found nothing to say. They look again after each change.
-            </p>
+            <p className="font-semibold">{FINDINGS.allOrder}</p>
+            <p className="text-sm text-muted">{FINDINGS.checksHaveRead}</p>
           </div>
         </div>
       )}
@@ -84,9 +80,9 @@ export function FindingsView() {
         </section>
       ))}
       {waived.length > 0 && (
-        <section aria-label="Accepted" className="space-y-3">
+        <section aria-label={FINDINGS.accepted} className="space-y-3">
           <h2>
-            Accepted <span className="font-normal text-muted">({waived.length})</span>
+            {FINDINGS.accepted} <span className="font-normal text-muted">({waived.length})</span>
           </h2>
           <ul className="space-y-3">
             {waived.map((finding) => (
@@ -102,8 +98,8 @@ export function FindingsView() {
 type Grouping = 'severity' | 'snippet';
 
 const GROUPINGS: readonly { readonly value: Grouping; readonly label: string }[] = [
-  { value: 'severity', label: 'The worst first' },
-  { value: 'snippet', label: 'By snippet' },
+  { value: 'severity', label: FINDINGS.worstFirst },
+  { value: 'snippet', label: FINDINGS.snippet },
 ];
 
 interface Group {

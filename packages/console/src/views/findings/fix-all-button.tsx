@@ -5,6 +5,8 @@ import { useFixAll } from '../../api/mutations';
 import { fixAllPreviewQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { FixPreviewDialog } from './fix-preview-dialog';
+import { FINDINGS } from '../../texts/findings';
+import { say } from '../../texts/say';
 
 /** Fixes all that can safely be fixed. */
 export function FixAllButton({ site, count }: { site: string; count: number }) {
@@ -14,11 +16,11 @@ export function FixAllButton({ site, count }: { site: string; count: number }) {
   return (
     <>
       <Button onClick={() => setOpen(true)}>
-        <WandSparkles className="size-4" aria-hidden /> Fix {count} at once…
+        <WandSparkles className="size-4" aria-hidden /> {say(FINDINGS.fixCountOnce, { count })}
       </Button>
       <FixPreviewDialog
         site={site}
-        title={`Fix ${count} findings`}
+        title={say(FINDINGS.fixCountFindings, { count })}
         preview={preview}
         isBusy={fix.isPending}
         onFix={(onDone) => fix.run(undefined, onDone)}

@@ -6,6 +6,7 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { CodeDifference } from './code-difference';
+import { FINDINGS } from '../../texts/findings';
 
 interface Preview {
   readonly changes: readonly string[];
@@ -41,19 +42,19 @@ export function FixPreviewDialog({
       onOpenChange(false);
       toast({
         tone: 'done',
-        title: 'Fixed in the draft',
-        text: 'Visitors get it when you publish.',
-        action: { label: 'Take it back', run: () => undo.run(before) },
+        title: FINDINGS.fixedDraft,
+        text: FINDINGS.visitorsGetWhen,
+        action: { label: FINDINGS.takeBack, run: () => undo.run(before) },
       });
     });
   return (
     <Dialog
       title={title}
-      description="In the draft only; visitors see nothing of it before you publish."
+      description={FINDINGS.draftOnlyVisitors}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
     >
-      {preview.isPending && <Loading lines={2} label="Looking what would change" />}
+      {preview.isPending && <Loading lines={2} label={FINDINGS.lookingWhatWould} />}
       {preview.isError && <Failure error={preview.error} />}
       <ul className="list-disc space-y-1 pl-5 text-sm">
         {preview.data?.changes.map((change) => (
@@ -61,11 +62,16 @@ export function FixPreviewDialog({
         ))}
       </ul>
       {preview.data?.code.map(({ part, before, after }, _, all) => (
-        <CodeDifference key={part} title={all.length > 1 ? part : 'The code'} before={before} after={after} />
+        <CodeDifference
+          key={part}
+          title={all.length > 1 ? part : FINDINGS.code}
+          before={before}
+          after={after}
+        />
       ))}
-      <DialogActions leave="Leave it">
+      <DialogActions leave={FINDINGS.leave}>
         <Button look="primary" isBusy={isBusy} disabled={!preview.data} onClick={fixAll}>
-          Fix it
+          {FINDINGS.fix}
         </Button>
       </DialogActions>
     </Dialog>

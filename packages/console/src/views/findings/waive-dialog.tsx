@@ -6,6 +6,7 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
+import { FINDINGS } from '../../texts/findings';
 
 interface WaiveDialogProps {
   readonly site: string;
@@ -28,7 +29,7 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
     errors.find((error) => error.pointer === pointer)?.detail;
   return (
     <Dialog
-      title="Accept this for a while"
+      title={FINDINGS.acceptThis}
       description={finding.title}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
@@ -41,16 +42,16 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
             onOpenChange(false);
             toast({
               tone: 'done',
-              title: 'Accepted',
-              text: 'It comes back when the day is over, or when what it shows changes.',
+              title: FINDINGS.accepted,
+              text: FINDINGS.comesBackWhen,
             });
           });
         }}
       >
         <Field
-          label="Why is it all right?"
-          hint="Read by whoever wonders later, you included."
-          placeholder="Their server has no https before May"
+          label={FINDINGS.whyAllRight}
+          hint={FINDINGS.readWhoeverWonders}
+          placeholder={FINDINGS.theirServerHas}
           required
           minLength={3}
           maxLength={500}
@@ -59,16 +60,16 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
           onChange={(event) => setReason(event.target.value)}
         />
         <Field
-          label="Until"
+          label={FINDINGS.until}
           type="date"
           required
           value={until}
           error={errorAt('/until')}
           onChange={(event) => setUntil(event.target.value)}
         />
-        <DialogActions leave="Leave it open">
+        <DialogActions leave={FINDINGS.leaveOpen}>
           <Button type="submit" look="primary" isBusy={waive.isPending}>
-            Accept it
+            {FINDINGS.accept}
           </Button>
         </DialogActions>
       </form>

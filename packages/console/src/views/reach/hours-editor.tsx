@@ -5,6 +5,8 @@ import { cn } from '../../ui/cn';
 import { Field, inputStyle } from '../../ui/field';
 import { SpanList } from './span-list';
 import { WeekStrip } from './week-strip';
+import { REACH } from '../../texts/reach';
+import { say } from '../../texts/say';
 
 interface HoursEditorProps {
   hours: Hours;
@@ -48,14 +50,14 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
             set({ weekly: { ...weekly, tue: monday, wed: monday, thu: monday, fri: monday } });
           }}
         >
-          Monday’s hours on all working days
+          {REACH.mondaySHours}
         </Button>
       </div>
       <div className="grid gap-3 sm:grid-cols-3">
         <Field
-          label="Closed every year on"
+          label={REACH.closedEveryYear}
           placeholder="12-25, 01-01"
-          hint="Month and day."
+          hint={REACH.monthDay}
           defaultValue={closed.join(', ')}
           onChange={(event) => {
             const days = event.target.value.split(/[\s,]+/).filter(Boolean);
@@ -63,20 +65,20 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
           }}
         />
         <Field
-          label="First day"
+          label={REACH.firstDay}
           type="date"
           value={first ?? ''}
           onChange={(event) => set({ first: event.target.value || undefined })}
         />
         <Field
-          label="Last day"
+          label={REACH.lastDay}
           type="date"
           value={last ?? ''}
           onChange={(event) => set({ last: event.target.value || undefined })}
         />
       </div>
       <div className="space-y-1.5">
-        <p className="text-sm font-medium">Other hours on single days</p>
+        <p className="text-sm font-medium">{REACH.otherHoursSingle}</p>
         {exceptions.map((exception, index) => {
           const replace = (change: Partial<typeof exception>): void =>
             set({ exceptions: exceptions.map((old, i) => (i === index ? { ...old, ...change } : old)) });
@@ -85,23 +87,23 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
               <input
                 type="date"
                 required
-                aria-label="Day"
+                aria-label={REACH.day}
                 className={cn(inputStyle, 'h-8 w-40 py-1')}
                 value={exception.date}
                 onChange={(event) => replace({ date: event.target.value })}
               />
               <SpanList
-                label={exception.date || 'that day'}
+                label={exception.date || REACH.thatDay}
                 spans={exception.spans}
                 onChange={(spans) => replace({ spans })}
               />
               <Button
                 look="quiet"
                 size="small"
-                aria-label={`Take the day out: ${exception.date}`}
+                aria-label={say(REACH.takeDayOut, { date: exception.date })}
                 onClick={() => set({ exceptions: exceptions.filter((_, i) => i !== index) })}
               >
-                <X className="size-3.5" aria-hidden /> Take the day out
+                <X className="size-3.5" aria-hidden /> {REACH.takeThe}
               </Button>
             </div>
           );
@@ -110,7 +112,7 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
           size="small"
           onClick={() => set({ exceptions: [...exceptions, { date: tomorrow(), spans: [] }] })}
         >
-          <Plus className="size-3.5" aria-hidden /> A day with other hours
+          <Plus className="size-3.5" aria-hidden /> {REACH.dayOtherHours}
         </Button>
       </div>
       {problems.map(({ path, message }) => (

@@ -18,6 +18,8 @@ import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { HoursEditor } from './hours-editor';
+import { REACH } from '../../texts/reach';
+import { rich } from '../../texts/rich';
 
 interface ReachEditorProps {
   site: string;
@@ -53,29 +55,31 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
       className="scroll-mt-16 space-y-4 rounded-xl border border-line bg-surface p-4 sm:p-5"
     >
       <div>
-        <h2>When and for whom?</h2>
+        <h2>{REACH.whenWhom}</h2>
         <p className="mt-1 text-sm" aria-live="polite">
-          It runs{' '}
-          <strong className="font-semibold text-primary">
-            {words.length === 0 ? 'always and for everybody' : words.join(', ')}
-          </strong>
-          .
+          {rich(REACH.runs, {
+            when: (
+              <strong className="font-semibold text-primary">
+                {words.length === 0 ? REACH.alwaysEverybody : words.join(', ')}
+              </strong>
+            ),
+          })}
         </p>
       </div>
-      <Row label="Where">
+      <Row label={REACH.where}>
         <Choice
-          label="Environment"
+          label={REACH.environment}
           value={environment ?? 'both'}
           options={[
-            ['both', 'live and staging'],
-            ['live', 'on live only'],
-            ['staging', 'on staging only'],
+            ['both', REACH.liveStaging],
+            ['live', REACH.liveOnly],
+            ['staging', REACH.stagingOnly],
           ]}
           onChange={(value) => set({ environment: value === 'both' ? undefined : (value as 'live') })}
         />
       </Row>
-      <Row label="On which devices">
-        <div role="group" aria-label="Devices" className="flex flex-wrap gap-1.5">
+      <Row label={REACH.whichDevices}>
+        <div role="group" aria-label={REACH.devices} className="flex flex-wrap gap-1.5">
           {DEVICES.map((device) => (
             <Chip key={device} isOn={devices.includes(device)} onClick={() => toggle(device)}>
               {devicesWords([device])}
@@ -83,14 +87,14 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           ))}
         </div>
       </Row>
-      <Row label="At what times">
+      <Row label={REACH.whatTimes}>
         <div className="w-full space-y-3">
           <Choice
-            label="Hours"
+            label={REACH.hours}
             value={hours ? 'hours' : 'always'}
             options={[
-              ['always', 'all the time'],
-              ['hours', 'in opening hours'],
+              ['always', REACH.allTime],
+              ['hours', REACH.openingHours],
             ]}
             onChange={(value) => set({ hours: value === 'always' ? undefined : (hours ?? WORKING_HOURS) })}
           />
@@ -103,17 +107,19 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           )}
         </div>
       </Row>
-      <Row label="With consent to">
+      <Row label={REACH.consent}>
         {categories.length === 0 ? (
           <p className="text-sm text-muted">
-            This site asks its visitors about nothing yet.{' '}
-            <Link className="text-primary underline" to="../settings">
-              Say in the settings
-            </Link>{' '}
-            which cookie keeps their answer.
+            {rich(REACH.siteAsksVisitors, {
+              settings: (
+                <Link className="text-primary underline" to="../settings">
+                  {REACH.saySettings}
+                </Link>
+              ),
+            })}
           </p>
         ) : (
-          <div role="group" aria-label="Consent" className="flex flex-wrap items-center gap-1.5">
+          <div role="group" aria-label={REACH.consentText} className="flex flex-wrap items-center gap-1.5">
             {categories.map(({ key, name }) => (
               <Chip
                 key={key}
@@ -129,18 +135,18 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
                 {name}
               </Chip>
             ))}
-            {consent.length === 0 && <span className="text-sm text-muted">nothing: it asks for none</span>}
+            {consent.length === 0 && <span className="text-sm text-muted">{REACH.nothingAsksNone}</span>}
           </div>
         )}
       </Row>
-      <Row label="For which visitors">
+      <Row label={REACH.whichVisitors}>
         <Choice
-          label="Visitors"
+          label={REACH.visitors}
           value={visitor.who ?? 'all'}
           options={[
             ['all', 'everybody'],
-            ['first', 'a first visit'],
-            ['returning', 'who have been here before'],
+            ['first', REACH.firstVisit],
+            ['returning', REACH.whoHaveBeen],
           ]}
           onChange={(value) =>
             set({ visitor: withoutEmpty({ ...visitor, who: value === 'all' ? undefined : value }) })
@@ -152,7 +158,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           aria-expanded={isMore}
           onClick={() => setMore(!isMore)}
         >
-          {isMore ? 'less' : 'wait, or show it seldom…'}
+          {isMore ? 'less' : REACH.waitShowSeldom}
         </button>
       </Row>
       {isMore && (
@@ -212,11 +218,11 @@ function Choice({ label, value, options, onChange }: ChoiceProps) {
 }
 
 const NUMBERS = [
-  ['afterSeconds', 'Seconds to wait'],
-  ['afterScroll', 'Percent of the page scrolled'],
-  ['everyDays', 'At most once in so many days'],
-  ['minWidth', 'Window at least so wide (pixels)'],
-  ['maxWidth', 'Window at most so wide (pixels)'],
+  ['afterSeconds', REACH.secondsWait],
+  ['afterScroll', REACH.percentPageScrolled],
+  ['everyDays', REACH.mostOnceSo],
+  ['minWidth', REACH.windowLeastSo],
+  ['maxWidth', REACH.windowMostSo],
 ] as const;
 
 function VisitorFields({
@@ -250,12 +256,9 @@ function VisitorFields({
           checked={visitor.onLeaving ?? false}
           onChange={(event) => onChange({ ...visitor, onLeaving: event.target.checked })}
         />
-        When the visitor is about to leave
+        {REACH.whenVisitorAbout}
       </label>
-      <p className="text-[13px] text-muted sm:col-span-2">
-        Only the visitor’s browser can know these: the code goes into the page asleep, and a small script
-        wakes it. What is to come at most once is remembered in the browser.
-      </p>
+      <p className="text-[13px] text-muted sm:col-span-2">{REACH.onlyVisitorS}</p>
     </div>
   );
 }

@@ -3,6 +3,8 @@ import { Plus, X } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { REACH } from '../../texts/reach';
+import { say } from '../../texts/say';
 
 interface SpanListProps {
   /** What the times are of, for those who cannot see where they stand. */
@@ -17,7 +19,7 @@ const timeField = {
   required: true,
   maxLength: 5,
   pattern: '([01][0-9]|2[0-3]):[0-5][0-9]|24:00',
-  title: 'A time of day like 09:00',
+  title: REACH.timeDayLike,
   className: cn(inputStyle, 'h-8 w-16 px-2 py-1 text-center tabular-nums'),
 } as const;
 
@@ -27,7 +29,7 @@ export function SpanList({ label, spans, onChange }: SpanListProps) {
     onChange(spans.map((span, i) => (i === index ? { ...span, ...change } : span)));
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5">
-      {spans.length === 0 && <span className="text-sm text-muted">closed</span>}
+      {spans.length === 0 && <span className="text-sm text-muted">{REACH.closed}</span>}
       {spans.map((span, index) => (
         <span key={index} className="flex items-center gap-1">
           <input
@@ -46,7 +48,7 @@ export function SpanList({ label, spans, onChange }: SpanListProps) {
           <Button
             look="quiet"
             size="small"
-            aria-label={`Take ${label} ${span.from} to ${span.to} out`}
+            aria-label={say(REACH.takeLabelFrom, { label, from: span.from, to: span.to })}
             onClick={() => onChange(spans.filter((_, i) => i !== index))}
           >
             <X className="size-3.5" aria-hidden />
@@ -56,10 +58,10 @@ export function SpanList({ label, spans, onChange }: SpanListProps) {
       <Button
         look="quiet"
         size="small"
-        aria-label={`Add hours on ${label}`}
+        aria-label={say(REACH.addHoursLabel, { label })}
         onClick={() => onChange([...spans, nextSpan(spans.at(-1))])}
       >
-        <Plus className="size-3.5" aria-hidden /> hours
+        <Plus className="size-3.5" aria-hidden /> {REACH.hoursText}
       </Button>
     </div>
   );

@@ -10,6 +10,7 @@ import {
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
+import { REACH } from '../../texts/reach';
 
 const WEEK_MS = 7 * 86_400_000;
 
@@ -22,7 +23,7 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
   const today = clock.at(now);
   const isThisWeek = weeks === 0;
   return (
-    <figure className="space-y-2" aria-label="The week’s hours">
+    <figure className="space-y-2" aria-label={REACH.weekSHours}>
       <div className="flex items-center gap-1">
         <p className="text-sm">
           {stateWords(hours, timeZone, now)} <span className="text-muted">({timeZone})</span>
@@ -31,12 +32,12 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
           look="quiet"
           size="small"
           className="ml-auto"
-          aria-label="The week before"
+          aria-label={REACH.weekBefore}
           onClick={() => setWeeks(weeks - 1)}
         >
           <ChevronLeft className="size-4" aria-hidden />
         </Button>
-        <Button look="quiet" size="small" aria-label="The week after" onClick={() => setWeeks(weeks + 1)}>
+        <Button look="quiet" size="small" aria-label={REACH.weekAfter} onClick={() => setWeeks(weeks + 1)}>
           <ChevronRight className="size-4" aria-hidden />
         </Button>
       </div>

@@ -13,6 +13,9 @@ import { Failure, Loading, NotFound } from '../../ui/states';
 import { WayBack } from '../../ui/way-back';
 import { targetOf, typedProblem, type Typed } from './given-values';
 import { ValuesForm } from './values-form';
+import { RECIPES } from '../../texts/recipes';
+import { listed, rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 /** Installs a recipe: on which sites, and what differs from site to site. Nothing else is asked. */
 export function ApplyRecipeView() {
@@ -30,7 +33,7 @@ export function ApplyRecipeView() {
   if (!recipe.data || !sites.data)
     return (
       <main className="mx-auto w-full max-w-3xl px-3 py-6 sm:px-5">
-        <Loading lines={5} label="Loading the recipe" />
+        <Loading lines={5} label={RECIPES.loadingRecipe} />
       </main>
     );
   return <ApplyRecipe found={recipe.data} sites={sites.data} />;
@@ -66,12 +69,19 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
     <main className="mx-auto w-full max-w-3xl space-y-5 px-3 py-6 sm:px-5">
       <div>
         <WayBack to={`/recipes/${recipe.key}`}>{recipe.name}</WayBack>
-        <h1>{results ? `“${recipe.name}” on your sites` : `Install “${recipe.name}”`}</h1>
-        <p className="text-sm text-muted">{recipe.summary} It goes into the drafts; nothing is published.</p>
+        <h1>
+          {results
+            ? say(RECIPES.nameYourSites, { name: recipe.name })
+            : say(RECIPES.installName, { name: recipe.name })}
+        </h1>
+        <p className="text-sm text-muted">{say(RECIPES.summaryGoesInto, { summary: recipe.summary })}</p>
       </div>
       {results ? (
         <>
-          <section aria-label="Results" className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+          <section
+            aria-label={RECIPES.results}
+            className="rounded-xl border border-line bg-surface p-4 sm:p-5"
+          >
             <ResultList
               results={results.map(({ site, isDone, message }) => ({
                 key: site,
@@ -86,18 +96,21 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
             />
             {recipe.steps.length > 0 && results.some(({ isDone }) => isDone) && (
               <p className="mt-4 border-t border-line pt-3 text-sm">
-                Something is to be done at {recipe.provider}, too:{' '}
-                {results
-                  .filter(({ isDone }) => isDone)
-                  .map(({ site }, index) => (
-                    <span key={site}>
-                      {index > 0 && ', '}
-                      <Link to={`/sites/${site}/checklist`} className="font-medium underline">
-                        checklist of {nameOf(site)}
-                      </Link>
-                    </span>
-                  ))}
-                .
+                {rich(RECIPES.somethingDoneProvider, {
+                  provider: recipe.provider,
+                  checklists: listed(
+                    results
+                      .filter(({ isDone }) => isDone)
+                      .map(({ site }) => ({
+                        key: site,
+                        element: (
+                          <Link to={`/sites/${site}/checklist`} className="font-medium underline">
+                            {say(RECIPES.checklistName, { name: nameOf(site) })}
+                          </Link>
+                        ),
+                      })),
+                  ),
+                })}
               </p>
             )}
           </section>
@@ -107,7 +120,7 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
               setResults(undefined);
             }}
           >
-            Back to the form
+            {RECIPES.backForm}
           </Button>
         </>
       ) : (
@@ -126,14 +139,17 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
             onChoose={setChosen}
           />
           {meant.length > 0 && (
-            <section className="rounded-xl border border-line bg-surface p-4 sm:p-5" aria-label="Values">
-              <h2 className="mb-3">{meant.length === 1 ? 'Its values' : 'Their values'}</h2>
+            <section
+              className="rounded-xl border border-line bg-surface p-4 sm:p-5"
+              aria-label={RECIPES.values}
+            >
+              <h2 className="mb-3">{meant.length === 1 ? RECIPES.itsValues : RECIPES.theirValues}</h2>
               <ValuesForm sites={meant} fields={recipe.fields} typed={typed} onType={setTyped} />
               <Field
                 className="mt-4 border-t border-line pt-4"
-                label="Name of the snippet"
+                label={RECIPES.nameSnippet}
                 placeholder={recipe.name}
-                hint="For a second install on one site, give it a name of its own."
+                hint={RECIPES.secondInstallOne}
                 value={name}
                 onChange={(event) => setName(event.target.value)}
               />
@@ -147,10 +163,12 @@ function ApplyRecipe({ found, sites }: { found: RecipeResource; sites: readonly 
               disabled={meant.length === 0 || isWrong}
             >
               {meant.length === 0
-                ? 'Choose a site'
-                : `Install on ${meant.length === 1 ? meant[0]!.name : `${meant.length} sites`}`}
+                ? RECIPES.chooseSite
+                : meant.length === 1
+                  ? say(RECIPES.installOnOne, { site: meant[0]!.name })
+                  : say(RECIPES.installOnMany, { count: meant.length })}
             </Button>
-            <p className="text-sm text-muted">What is left empty can be given later, before publishing.</p>
+            <p className="text-sm text-muted">{RECIPES.whatLeftEmpty}</p>
           </div>
         </form>
       )}
@@ -175,12 +193,16 @@ function SiteChoice({ sites, uses, isOncePerSite, chosen, onChoose }: SiteChoice
   const isAll = all.every((key) => chosen.includes(key));
   return (
     <fieldset className="rounded-xl border border-line bg-surface p-4 sm:p-5">
-      <legend className="sr-only">On which sites</legend>
+      <legend className="sr-only">{RECIPES.whichSites}</legend>
       <div className="mb-2 flex items-center justify-between gap-3">
-        <h2 aria-hidden>On which sites</h2>
+        <h2 aria-hidden>{RECIPES.whichSites}</h2>
         {all.length > 1 && (
           <Button look="quiet" size="small" onClick={() => onChoose(isAll ? [] : all)}>
-            {isAll ? 'None' : isOncePerSite && all.length < sites.length ? 'All without it' : 'All'}
+            {isAll
+              ? RECIPES.none
+              : isOncePerSite && all.length < sites.length
+                ? RECIPES.allWithout
+                : RECIPES.all}
           </Button>
         )}
       </div>
@@ -202,11 +224,9 @@ function SiteChoice({ sites, uses, isOncePerSite, chosen, onChoose }: SiteChoice
                 />
                 <span>
                   {name}
-                  {there && <span className="text-muted"> has it as “{there.name}”</span>}
+                  {there && <span className="text-muted"> {say(RECIPES.hasName, { name: there.name })}</span>}
                   {there && isOncePerSite && chosen.includes(key) && (
-                    <span className="block text-[13px] text-signal">
-                      A second one there needs a name of its own.
-                    </span>
+                    <span className="block text-[13px] text-signal">{RECIPES.secondOneThere}</span>
                   )}
                 </span>
               </label>

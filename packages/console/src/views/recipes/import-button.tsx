@@ -5,6 +5,8 @@ import { useNavigate } from 'react-router';
 import { useImportRecipe } from '../../api/mutations';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
+import { RECIPES } from '../../texts/recipes';
+import { say } from '../../texts/say';
 
 /** Takes recipes from files, each by itself. */
 export function ImportButton() {
@@ -20,7 +22,7 @@ export function ImportButton() {
       toast({
         tone: 'problem',
         title: `${file.name} is no recipe`,
-        text: 'A recipe is a JSON file. Export one to see how it looks.',
+        text: RECIPES.recipeJsonFile,
       });
       return;
     }
@@ -29,8 +31,8 @@ export function ImportButton() {
       toast({
         tone: 'done',
         title: added.isNew
-          ? `“${name}” is there, in version ${recipe.version}`
-          : `“${name}” had this version already`,
+          ? say(RECIPES.nameThereVersion, { name, version: recipe.version })
+          : say(RECIPES.nameHadVersion, { name }),
       });
       void navigate(`/recipes/${key}`);
     });
@@ -38,7 +40,7 @@ export function ImportButton() {
   return (
     <>
       <Button isBusy={change.isPending} onClick={() => input.current?.click()}>
-        <Upload className="size-4" aria-hidden /> Import from a file
+        <Upload className="size-4" aria-hidden /> {RECIPES.importFromFile}
       </Button>
       <input
         ref={input}
@@ -46,7 +48,7 @@ export function ImportButton() {
         accept="application/json,.json"
         multiple
         className="hidden"
-        aria-label="Recipe files"
+        aria-label={RECIPES.recipeFiles}
         onChange={(event) => {
           for (const file of event.target.files ?? []) void read(file);
           event.target.value = '';

@@ -1,4 +1,6 @@
 import type { RecipeSummary } from '@pragmatica/contract';
+import { RECIPES } from '../../texts/recipes';
+import { say } from '../../texts/say';
 
 const style = 'rounded-full bg-signal-soft px-2 py-0.5 text-xs font-medium text-signal';
 
@@ -6,8 +8,8 @@ const style = 'rounded-full bg-signal-soft px-2 py-0.5 text-xs font-medium text-
 export function RecipeBadges({ recipe, behind }: Pick<RecipeSummary, 'recipe' | 'behind'>) {
   return (
     <>
-      {recipe.retired && <span className={style}>retired</span>}
-      {behind > 0 && <span className={style}>{behind} behind</span>}
+      {recipe.retired && <span className={style}>{RECIPES.retired}</span>}
+      {behind > 0 && <span className={style}>{say(RECIPES.behindBehind, { behind })}</span>}
     </>
   );
 }

@@ -13,6 +13,9 @@ import { WayBack } from '../../ui/way-back';
 import { RecipeBadges } from './recipe-badges';
 import { RetireButton } from './retire-button';
 import { UsesList } from './uses-list';
+import { RECIPES } from '../../texts/recipes';
+import { listed, rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 /** One recipe: what it installs and asks for, what is to be done besides, its versions and its installs. */
 export function RecipeView() {
@@ -22,18 +25,18 @@ export function RecipeView() {
   const isUnknown = isNotFound(recipe.error);
   return (
     <main className="mx-auto w-full max-w-4xl space-y-5 px-3 py-6 sm:px-5">
-      {recipe.isPending && <Loading lines={5} label="Loading the recipe" />}
+      {recipe.isPending && <Loading lines={5} label={RECIPES.loadingRecipe} />}
       {recipe.isError && !isUnknown && <Failure error={recipe.error} onRetry={() => void recipe.refetch()} />}
       {isUnknown && (
         <Empty
-          title="There is no such recipe"
+          title={RECIPES.thereNoSuch}
           action={
             <Button asChild>
-              <Link to="/recipes">To the recipes</Link>
+              <Link to="/recipes">{RECIPES.recipes}</Link>
             </Button>
           }
         >
-          Nothing here is called “{key}”. Recipes are never removed, so the address may be mistyped.
+          {say(RECIPES.nothingHereCalled, { key })}
         </Empty>
       )}
       {recipe.data && <Recipe found={recipe.data} site={query.get('site')} />}
@@ -46,22 +49,22 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
   return (
     <>
       <div>
-        <WayBack to="/recipes">Recipes</WayBack>
+        <WayBack to="/recipes">{RECIPES.recipesText}</WayBack>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <h1>{recipe.name}</h1>
           <RecipeBadges recipe={recipe} behind={uses.filter(({ isBehind }) => isBehind).length} />
           <span className="text-sm text-muted">
-            version {recipe.version} · {recipe.provider}
+            {say(RECIPES.versionVersionProvider, { version: recipe.version, provider: recipe.provider })}
           </span>
         </div>
         <p className="mt-1">{recipe.summary}</p>
       </div>
       {recipe.retired && (
         <p role="status" className="rounded-lg bg-signal-soft p-3 text-sm text-signal">
-          Retired: {recipe.retired.reason}{' '}
+          {say(RECIPES.retiredReason, { reason: recipe.retired.reason })}
           {recipe.retired.replacedBy !== undefined && (
             <Link to={`/recipes/${recipe.retired.replacedBy}`} className="underline">
-              Take {recipe.retired.replacedBy} instead
+              {say(RECIPES.takeReplacedbyInstead, { replacedBy: recipe.retired.replacedBy })}
             </Link>
           )}
         </p>
@@ -69,7 +72,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
       <div className="flex flex-wrap gap-2">
         <Button asChild look={recipe.retired ? 'plain' : 'primary'}>
           <Link to={`apply${site === null ? '' : `?site=${site}`}`}>
-            <PlusCircle className="size-4" aria-hidden /> Install it on sites…
+            <PlusCircle className="size-4" aria-hidden /> {RECIPES.installSites}
           </Link>
         </Button>
         <Button asChild>
@@ -77,12 +80,12 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
             href={`data:application/json;charset=utf-8,${encodeURIComponent(`${JSON.stringify(recipe, null, 2)}\n`)}`}
             download={`${recipe.key}${recipe.version === 1 ? '' : `.${recipe.version}`}.json`}
           >
-            <Download className="size-4" aria-hidden /> Export
+            <Download className="size-4" aria-hidden /> {RECIPES.exportText}
           </a>
         </Button>
         <RetireButton recipe={recipe} />
       </div>
-      <Section title="What it puts into a page">
+      <Section title={RECIPES.whatPutsInto}>
         <ul className="space-y-3">
           {recipe.parts.map(({ key, placement, code, statement, required }) => (
             <li key={key}>
@@ -90,11 +93,11 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
                 {capital(placementWords(placement))}
                 <span className="ml-2 font-normal text-muted">
                   {key}
-                  {required ? '' : ', may be left out'}
+                  {!required && `, ${RECIPES.mayBeLeftOut}`}
                 </span>
               </p>
               {statement !== undefined && (
-                <p className="text-[13px] text-muted">The provider says: “{statement}”</p>
+                <p className="text-[13px] text-muted">{say(RECIPES.providerSaysStatement, { statement })}</p>
               )}
               <pre className="mt-1 max-h-56 overflow-auto rounded-lg border border-line bg-raised px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
                 {code}
@@ -104,26 +107,28 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
         </ul>
         {recipe.after.length > 0 && (
           <p className="mt-3 text-sm">
-            Before it must come:{' '}
-            {recipe.after.map((key, index) => (
-              <span key={key}>
-                {index > 0 && ', '}
-                <Link to={`/recipes/${key}`} className="font-medium hover:underline">
-                  {key}
-                </Link>
-              </span>
-            ))}
-            .
+            {rich(RECIPES.beforeMustCome, {
+              recipes: listed(
+                recipe.after.map((key) => ({
+                  key,
+                  element: (
+                    <Link to={`/recipes/${key}`} className="font-medium hover:underline">
+                      {key}
+                    </Link>
+                  ),
+                })),
+              ),
+            })}
           </p>
         )}
         <p className="mt-3 text-[13px] text-muted">
-          {recipe.repeatable ? 'It may stand on a page several times.' : 'A page may have it only once.'}
-          {recipe.floats !== undefined && ` It floats over the page at the ${recipe.floats}.`}
+          {recipe.repeatable ? RECIPES.mayStandPage : RECIPES.pageMayHave}
+          {recipe.floats !== undefined && say(RECIPES.floatsOverPage, { floats: recipe.floats })}
           {recognition(recipe)}
         </p>
       </Section>
       {recipe.fields.length > 0 && (
-        <Section title="What it asks for">
+        <Section title={RECIPES.whatAsks}>
           <dl className="space-y-2 text-sm">
             {recipe.fields.map(({ name, label, help, example, type, default: usual }) => (
               <div key={name}>
@@ -131,9 +136,11 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
                   {label} <code className="ml-1 font-mono text-xs text-muted">@{`{${name}}`}</code>
                 </dt>
                 <dd className="text-muted">
-                  {TYPES[type]}
-                  {usual !== undefined && `, mostly “${usual}”`}
-                  {example !== undefined && `, for example ${example}`}
+                  {[
+                    TYPES[type],
+                    ...(usual === undefined ? [] : [say(RECIPES.mostlyUsual, { usual })]),
+                    ...(example === undefined ? [] : [say(RECIPES.exampleExample, { example })]),
+                  ].join(', ')}
                   {help !== undefined && `. ${help}`}
                 </dd>
               </div>
@@ -142,22 +149,26 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
         </Section>
       )}
       {recipe.steps.length > 0 && (
-        <Section title="To be done at the provider">
+        <Section title={RECIPES.doneProvider}>
           <ul className="list-disc space-y-1 pl-5 text-sm">
             {recipe.steps.map(({ key, title, help, per, environment }) => (
               <li key={key}>
-                {title.replaceAll('{host}', per === 'host' ? 'each host' : '')}
-                {environment !== undefined && <span className="text-muted"> ({environment} only)</span>}
+                {title.replaceAll('{host}', per === 'host' ? RECIPES.eachHost : '')}
+                {environment !== undefined && (
+                  <span className="text-muted"> {say(RECIPES.environmentOnly, { environment })}</span>
+                )}
                 {help !== undefined && <span className="text-muted">. {help}</span>}
               </li>
             ))}
           </ul>
         </Section>
       )}
-      <Section title={uses.length === 0 ? 'Installs' : `Installs (${uses.length})`}>
+      <Section
+        title={uses.length === 0 ? RECIPES.installs : say(RECIPES.installsCount, { count: uses.length })}
+      >
         <UsesList uses={uses} />
       </Section>
-      <Section title="Versions">
+      <Section title={RECIPES.versions}>
         <ol className="space-y-2">
           {versions.map(({ version, by, at, changes }) => (
             <li key={version} className="flex gap-3 text-sm">
@@ -175,10 +186,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
             </li>
           ))}
         </ol>
-        <p className="mt-3 text-[13px] text-muted">
-          For a newer version, change a snippet that follows this one until it works, then choose “Make the
-          next version” there; or import a file.
-        </p>
+        <p className="mt-3 text-[13px] text-muted">{RECIPES.newerVersionChange}</p>
       </Section>
     </>
   );
@@ -188,10 +196,10 @@ const TYPES: Readonly<Record<RecipeResource['recipe']['fields'][number]['type'],
   text: 'a line of text',
   id: 'a key or number',
   number: 'a number',
-  flag: 'true or false',
+  flag: RECIPES.trueFalse,
   colour: 'a colour',
-  url: 'an address',
-  phone: 'a telephone number',
+  url: RECIPES.address,
+  phone: RECIPES.telephoneNumber,
 };
 
 function Section({ title, children }: { title: string; children: ReactNode }) {
@@ -209,7 +217,7 @@ function recognition({ recognise: { hosts, addresses, globals } }: RecipeResourc
     ...addresses.map((address) => `addresses like ${address}`),
     ...globals.map((name) => `the name ${name}`),
   ];
-  return told.length === 0 ? '' : ` Code pasted by hand is recognised by ${told.join(', ')}.`;
+  return told.length === 0 ? '' : say(RECIPES.codePastedHand, { told: told.join(', ') });
 }
 
 function capital(text: string): string {

@@ -12,6 +12,8 @@ import { SearchField } from '../../ui/search-field';
 import { useSettled } from '../../ui/use-settled';
 import { ImportButton } from './import-button';
 import { RecipeBadges } from './recipe-badges';
+import { RECIPES } from '../../texts/recipes';
+import { say } from '../../texts/say';
 
 /** All recipes: what they install, how often, and which installs are behind. */
 export function RecipesView() {
@@ -28,10 +30,8 @@ export function RecipesView() {
     <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1>Recipes</h1>
-          <p className="text-sm text-muted">
-            How to install one thing, told once. Choose one; it asks only for what differs from site to site.
-          </p>
+          <h1>{RECIPES.recipesText}</h1>
+          <p className="text-sm text-muted">{RECIPES.howInstallOne}</p>
         </div>
         <ImportButton />
       </div>
@@ -41,33 +41,25 @@ export function RecipesView() {
           className="flex flex-wrap items-center gap-3 rounded-xl border border-line bg-signal-soft p-3 text-sm text-signal"
         >
           <CircleArrowUp className="size-5 shrink-0" aria-hidden />
-          <p className="min-w-52 flex-1">
-            {behind === 1 ? '1 snippet follows' : `${behind} snippets follow`} an older version of{' '}
-            {behind === 1 ? 'its recipe' : 'their recipes'}.
-          </p>
+          <p className="min-w-52 flex-1">{say(RECIPES.installsBehind, { count: behind })}</p>
           <Button asChild size="small">
-            <Link to="/recipes/updates">See what would change</Link>
+            <Link to="/recipes/updates">{RECIPES.seeWhatWould}</Link>
           </Button>
         </div>
       )}
       {recipes.isPending && <Loading />}
       {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
-      {hasNone && (
-        <Empty title="No recipes yet">
-          Open a snippet that works and make a recipe of it: its accounts become fields, and other sites get
-          it in a minute. Or import one from a file.
-        </Empty>
-      )}
+      {hasNone && <Empty title={RECIPES.noRecipesYet}>{RECIPES.openSnippetWorks}</Empty>}
       {first && !hasNone && (
         <SearchField
-          label="Find a recipe"
-          placeholder="Find by name, provider or what it does"
+          label={RECIPES.findRecipe}
+          placeholder={RECIPES.findNameProvider}
           value={searched}
           onChange={setSearched}
         />
       )}
       {first && !hasNone && shown.length === 0 && (
-        <p className="text-sm text-muted">No recipe has “{asked}” in it.</p>
+        <p className="text-sm text-muted">{say(RECIPES.noRecipeHas, { asked })}</p>
       )}
       <ul className="grid gap-3 sm:grid-cols-2">
         {shown.map((entry) => (
@@ -76,7 +68,7 @@ export function RecipesView() {
           </li>
         ))}
       </ul>
-      <MoreButton list={recipes}>More recipes</MoreButton>
+      <MoreButton list={recipes}>{RECIPES.moreRecipes}</MoreButton>
     </main>
   );
 }
@@ -96,12 +88,14 @@ function RecipeCard({ entry, site }: { entry: RecipeSummary; site: string | null
           </Link>
         </h2>
         <RecipeBadges recipe={recipe} behind={behind} />
-        <span className="ml-auto text-[13px] text-muted">version {recipe.version}</span>
+        <span className="ml-auto text-[13px] text-muted">
+          {say(RECIPES.versionVersion, { version: recipe.version })}
+        </span>
       </div>
       <p className="mt-1 text-sm">{recipe.summary}</p>
       <p className="mt-2 text-[13px] text-muted">
         {places} ·{' '}
-        {installs === 0 ? 'no installs yet' : installs === 1 ? '1 install' : `${installs} installs`}
+        {installs === 0 ? RECIPES.noInstallsYet : installs === 1 ? '1 install' : `${installs} installs`}
       </p>
     </article>
   );

@@ -7,6 +7,8 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field, inputStyle } from '../../ui/field';
 import { useToast } from '../../ui/toast';
+import { RECIPES } from '../../texts/recipes';
+import { say } from '../../texts/say';
 
 /** Says that a recipe is given up, or takes that back. Both make a new version. */
 export function RetireButton({ recipe }: Pick<RecipeResource, 'recipe'>) {
@@ -29,39 +31,41 @@ export function RetireButton({ recipe }: Pick<RecipeResource, 'recipe'>) {
         setOpen(false);
         toast({
           tone: 'done',
-          title: isRetired ? `“${recipe.name}” is retired` : `“${recipe.name}” is no longer retired`,
+          title: isRetired
+            ? say(RECIPES.nameRetired, { name: recipe.name })
+            : say(RECIPES.nameNoLonger, { name: recipe.name }),
         });
       },
     );
   if (retired)
     return (
       <Button look="quiet" isBusy={change.isPending} onClick={() => keep(false)}>
-        It is not retired after all
+        {RECIPES.notRetiredAfter}
       </Button>
     );
   return (
     <>
       <Button look="quiet" onClick={() => setOpen(true)}>
-        Retire…
+        {RECIPES.retire}
       </Button>
       <Dialog
-        title={`Retire “${recipe.name}”?`}
-        description="Its installs stay as they are, and each becomes a finding that says what to take instead. It can be taken back."
+        title={say(RECIPES.retireName, { name: recipe.name })}
+        description={RECIPES.installsStayThey}
         isOpen={isOpen}
         onOpenChange={setOpen}
       >
         <div className="space-y-4">
           <Field
-            label="Why?"
+            label={RECIPES.why}
             required
-            placeholder="The provider switches it off in May."
+            placeholder={RECIPES.providerSwitchesOff}
             value={reason}
             onChange={(event) => setReason(event.target.value)}
           />
           <label className="block space-y-1.5 text-sm font-medium">
-            What to take instead
+            {RECIPES.whatTakeInstead}
             <select className={inputStyle} value={next} onChange={(event) => setNext(event.target.value)}>
-              <option value="">Nothing yet</option>
+              <option value="">{RECIPES.nothingYet}</option>
               {others.map((entry) => (
                 <option key={entry.key} value={entry.key}>
                   {entry.name}
@@ -70,14 +74,14 @@ export function RetireButton({ recipe }: Pick<RecipeResource, 'recipe'>) {
             </select>
           </label>
         </div>
-        <DialogActions leave="Keep it">
+        <DialogActions leave={RECIPES.keep}>
           <Button
             look="danger"
             isBusy={change.isPending}
             disabled={reason.trim() === ''}
             onClick={() => keep(true)}
           >
-            Retire it
+            {RECIPES.retireIt}
           </Button>
         </DialogActions>
       </Dialog>

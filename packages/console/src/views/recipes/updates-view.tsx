@@ -10,6 +10,9 @@ import { ResultList } from '../../ui/result-list';
 import { Failure, Loading } from '../../ui/states';
 import { WayBack } from '../../ui/way-back';
 import { CodeDifference } from '../findings/code-difference';
+import { RECIPES } from '../../texts/recipes';
+import { rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 interface Outcome {
   readonly key: string;
@@ -37,25 +40,27 @@ export function UpdatesView() {
         ...before,
         ...results.map((result) => {
           const update = meant.find((entry) => keyOf(entry) === keyOf(result))!;
-          return { ...result, key: keyOf(result), title: `${update.siteName}, “${update.name}”` };
+          return {
+            ...result,
+            key: keyOf(result),
+            title: say(RECIPES.sitenameName, { siteName: update.siteName, name: update.name }),
+          };
         }),
       ]),
     );
   return (
     <main className="mx-auto w-full max-w-4xl space-y-4 px-3 py-6 sm:px-5">
       <div>
-        <WayBack to="/recipes">Recipes</WayBack>
+        <WayBack to="/recipes">{RECIPES.recipesText}</WayBack>
         <div className="flex flex-wrap items-end justify-between gap-3">
           <div>
-            <h1>Snippets that are behind</h1>
-            <p className="text-sm text-muted">
-              Their recipes have newer versions. Bringing one up changes the draft; visitors get it when you
-              publish.
-            </p>
+            <h1>{RECIPES.snippetsBehind}</h1>
+            <p className="text-sm text-muted">{RECIPES.theirRecipesHave}</p>
           </div>
           {easy.length > 1 && (
             <Button look="primary" isBusy={change.isPending} onClick={() => mergeVersion(easy, false)}>
-              <CircleArrowUp className="size-4" aria-hidden /> Bring up all {easy.length}
+              <CircleArrowUp className="size-4" aria-hidden />{' '}
+              {say(RECIPES.bringUpAll, { count: easy.length })}
             </Button>
           )}
         </div>
@@ -63,34 +68,37 @@ export function UpdatesView() {
       {updates.isPending && <Loading />}
       {updates.isError && <Failure error={updates.error} onRetry={() => void updates.refetch()} />}
       {outcomes.length > 0 && (
-        <section aria-label="Results" className="rounded-xl border border-line bg-surface p-4">
+        <section aria-label={RECIPES.results} className="rounded-xl border border-line bg-surface p-4">
           <ResultList results={outcomes} />
           <p className="mt-3 text-sm">
-            <Link to="/" className="font-medium underline">
-              To the sites
-            </Link>
-            , where several can be published at once.
+            {rich(RECIPES.whereSeveralCan, {
+              sites: (
+                <Link to="/" className="font-medium underline">
+                  {RECIPES.sites}
+                </Link>
+              ),
+            })}
           </p>
         </section>
       )}
       {updates.data && shown.length === 0 && (
         <div className="flex items-center gap-3 rounded-xl border border-line bg-surface p-4">
           <CircleCheck className="size-6 shrink-0 text-good" aria-hidden />
-          <p>
-            {only === undefined
-              ? 'Every snippet follows the newest version of its recipe.'
-              : 'This snippet follows the newest version of its recipe.'}
-          </p>
+          <p>{only === undefined ? RECIPES.everySnippetFollows : RECIPES.snippetFollowsNewest}</p>
         </div>
       )}
       {byRecipe(shown).map(({ recipe, name, to, news, some }) => (
         <section key={recipe} aria-label={name} className="space-y-3">
           <div>
             <h2>
-              <Link to={`/recipes/${recipe}`} className="hover:underline">
-                {name}
-              </Link>
-              , version {to}
+              {rich(RECIPES.nameAndVersion, {
+                name: (
+                  <Link to={`/recipes/${recipe}`} className="hover:underline">
+                    {name}
+                  </Link>
+                ),
+                version: to,
+              })}
             </h2>
             <ul className="list-disc pl-5 text-sm">
               {news.map((line) => (
@@ -130,9 +138,7 @@ function UpdateCard({ update, isBusy, onBringUp }: UpdateCardProps) {
             {siteName}, “{name}”
           </Link>
         </h3>
-        <span className="text-sm text-muted">
-          version {from} → {to}
-        </span>
+        <span className="text-sm text-muted">{say(RECIPES.versionFrom, { from, to })}</span>
         <Button
           className="ml-auto"
           size="small"
@@ -140,7 +146,7 @@ function UpdateCard({ update, isBusy, onBringUp }: UpdateCardProps) {
           disabled={isBusy}
           onClick={onBringUp}
         >
-          {replaced.length > 0 ? 'Replace what was changed by hand' : 'Bring it up'}
+          {replaced.length > 0 ? RECIPES.replaceWhatWas : RECIPES.bringUp}
         </Button>
       </div>
       {replaced.length > 0 && (

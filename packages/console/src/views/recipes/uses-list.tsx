@@ -1,10 +1,10 @@
 import type { RecipeUseResource } from '@pragmatica/contract';
 import { Link } from 'react-router';
+import { RECIPES } from '../../texts/recipes';
 
 /** The snippets of all drafts that are installs of a recipe. */
 export function UsesList({ uses }: { uses: readonly RecipeUseResource[] }) {
-  if (uses.length === 0)
-    return <p className="text-sm text-muted">No site has it yet, nor any code that looks like it.</p>;
+  if (uses.length === 0) return <p className="text-sm text-muted">{RECIPES.noSiteHas}</p>;
   return (
     <ul className="divide-y divide-line text-sm">
       {uses.map(({ site, siteName, snippet, name, state, version, isBehind }) => (
@@ -14,17 +14,17 @@ export function UsesList({ uses }: { uses: readonly RecipeUseResource[] }) {
           </Link>
           <span className="text-muted">
             {siteName}
-            {state === 'off' && ', switched off'}
+            {state === 'off' && RECIPES.switchedOff}
           </span>
           <span className="ml-auto text-muted">
-            {version === null ? 'pasted by hand, recognised' : `version ${version}`}
+            {version === null ? RECIPES.pastedHandRecognised : `version ${version}`}
           </span>
           {isBehind && (
             <Link
               to={`/recipes/updates?site=${site}&snippet=${snippet}`}
               className="text-signal hover:underline"
             >
-              behind
+              {RECIPES.behind}
             </Link>
           )}
         </li>

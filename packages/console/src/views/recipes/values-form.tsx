@@ -9,6 +9,8 @@ import {
   type Typed,
   type ValuePlace,
 } from './given-values';
+import { RECIPES } from '../../texts/recipes';
+import { say } from '../../texts/say';
 
 interface ValuesFormProps {
   readonly sites: readonly SiteSummaryResource[];
@@ -21,8 +23,7 @@ interface ValuesFormProps {
 export function ValuesForm({ sites, fields, typed, onType }: ValuesFormProps) {
   const type = (site: string, field: string, place: ValuePlace, value: string): void =>
     onType(new Map([...typed, [typedKey(site, field, place), value]]));
-  if (fields.length === 0)
-    return <p className="text-sm text-muted">This recipe asks for nothing: it is the same on every site.</p>;
+  if (fields.length === 0) return <p className="text-sm text-muted">{RECIPES.recipeAsksNothing}</p>;
   const [only] = sites;
   if (sites.length === 1 && only) return <OneSite {...{ site: only, fields, typed, type }} />;
   return (
@@ -31,7 +32,7 @@ export function ValuesForm({ sites, fields, typed, onType }: ValuesFormProps) {
         <thead className="text-left text-muted">
           <tr>
             <th scope="col" className="py-1.5 pr-3 font-medium">
-              Site
+              {RECIPES.site}
             </th>
             {fields.map(({ name, label }) => (
               <th key={name} scope="col" className="px-1.5 py-1.5 font-medium">
@@ -93,8 +94,8 @@ function OneSite({ site, fields, typed, type }: OneSiteProps) {
           />
           {hasStaging && (
             <Field
-              label={`${field.label}, on staging`}
-              placeholder="the same"
+              label={say(RECIPES.labelStaging, { label: field.label })}
+              placeholder={RECIPES.same}
               error={typedProblem(typed, site.key, field, 'staging')}
               value={typedValue(typed, site.key, field, 'staging')}
               onChange={(event) => type(site.key, field.name, 'staging', event.target.value)}

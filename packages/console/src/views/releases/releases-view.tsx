@@ -11,6 +11,8 @@ import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { ChangeList } from '../strip/change-list';
+import { RELEASES } from '../../texts/releases';
+import { say } from '../../texts/say';
 
 export function ReleasesView() {
   const site = useSiteKey();
@@ -18,18 +20,13 @@ export function ReleasesView() {
   return (
     <div className="max-w-4xl space-y-4">
       <div>
-        <h1>Releases</h1>
-        <p className="text-sm text-muted">
-          Everything that was ever published, as it was. Any of it can be put back in a moment; the draft
-          stays as it is.
-        </p>
+        <h1>{RELEASES.releases}</h1>
+        <p className="text-sm text-muted">{RELEASES.everythingWasEver}</p>
       </div>
       {releases.isPending && <Loading />}
       {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
       {releases.data?.length === 0 && (
-        <Empty title="Nothing was published yet">
-          The first release appears here when you publish the draft.
-        </Empty>
+        <Empty title={RELEASES.nothingWasPublished}>{RELEASES.firstReleaseAppears}</Empty>
       )}
       <ol className="space-y-2.5">
         {releases.data?.map((release) => (
@@ -52,12 +49,15 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
         <div className="min-w-48 flex-1">
           <p className="font-medium">{release.message}</p>
           <p className="text-[13px] text-muted">
-            {release.author}, <Time at={release.createdAt} /> · {release.snippets} snippets on
+            {release.author}, <Time at={release.createdAt} />{' '}
+            {say(RELEASES.snippetsSnippets, { snippets: release.snippets })}
           </p>
           {release.forced && (
             <p className="mt-1 text-[13px] text-signal">
-              Published in spite of this: {release.forced.findings.map(({ title }) => title).join('; ')}.
-              Reason: {release.forced.reason}
+              {say(RELEASES.publishedSpiteFindings, {
+                findings: release.forced.findings.map(({ title }) => title).join('; '),
+                reason: release.forced.reason,
+              })}
             </p>
           )}
         </div>
@@ -76,7 +76,8 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
         onToggle={(event) => setOpen(event.currentTarget.open)}
       >
         <summary className="flex list-none items-center gap-1 text-muted">
-          <ChevronRight className={isOpen ? 'size-4 rotate-90' : 'size-4'} aria-hidden /> What it changed
+          <ChevronRight className={isOpen ? 'size-4 rotate-90' : 'size-4'} aria-hidden />{' '}
+          {RELEASES.whatChanged}
         </summary>
         {isOpen && <Changes site={site} from={release.number - 1} to={release.number} />}
       </details>
@@ -86,13 +87,13 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
 
 function Changes({ site, from, to }: { site: string; from: number; to: number }) {
   const diff = useQuery({ ...diffQuery(site, String(from), String(to)), enabled: from > 0 });
-  if (from === 0) return <p className="py-2">The first release: everything in it was new.</p>;
+  if (from === 0) return <p className="py-2">{RELEASES.firstReleaseEverything}</p>;
   if (diff.isPending) return <Loading lines={1} />;
   if (diff.isError) return <Failure error={diff.error} />;
   return diff.data.changes.length > 0 ? (
     <ChangeList changes={diff.data.changes} />
   ) : (
-    <p className="py-2">Nothing: it is the same as the one before.</p>
+    <p className="py-2">{RELEASES.nothingSameOne}</p>
   );
 }
 
@@ -104,16 +105,16 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
   return (
     <>
       <Button size="small" onClick={() => setOpen(true)}>
-        <Undo2 className="size-3.5" aria-hidden /> Put back…
+        <Undo2 className="size-3.5" aria-hidden /> {RELEASES.putBack}
       </Button>
       <Dialog
-        title={`Put release ${release} back?`}
-        description="For all visitors, at once. What would change for them:"
+        title={say(RELEASES.putReleaseRelease, { release })}
+        description={RELEASES.allVisitorsOnce}
         isOpen={isOpen}
         onOpenChange={setOpen}
       >
         {diff.isPending ? <Loading lines={2} /> : <ChangeList changes={diff.data?.changes ?? []} />}
-        <DialogActions leave="Leave it">
+        <DialogActions leave={RELEASES.leave}>
           <Button
             look="signal"
             isBusy={restore.isPending}
@@ -121,14 +122,14 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
               restore.run({ environment: 'live', release }, () => {
                 toast({
                   tone: 'done',
-                  title: `Release ${release} is live again`,
-                  text: 'The draft was not touched.',
+                  title: say(RELEASES.releaseReleaseLive, { release }),
+                  text: RELEASES.draftWasNot,
                 });
                 setOpen(false);
               })
             }
           >
-            Put it back
+            {RELEASES.putIt}
           </Button>
         </DialogActions>
       </Dialog>

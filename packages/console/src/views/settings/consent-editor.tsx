@@ -2,6 +2,8 @@ import { consentPathProblem, keyFromName, type ConsentRules } from '@pragmatica/
 import { Plus, X } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { Field, inputStyle } from '../../ui/field';
+import { SETTINGS } from '../../texts/settings';
+import { say } from '../../texts/say';
 
 interface ConsentEditorProps {
   consent: ConsentRules | null;
@@ -10,7 +12,7 @@ interface ConsentEditorProps {
 }
 
 const FIRST: ConsentRules = {
-  categories: [{ key: 'adverts', name: 'Adverts' }],
+  categories: [{ key: 'adverts', name: SETTINGS.adverts }],
   cookie: '',
   format: { kind: 'list' },
 };
@@ -20,17 +22,14 @@ export function ConsentEditor({ consent, onChange, errorAt }: ConsentEditorProps
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>Consent</h2>
-        <p className="text-sm text-muted">
-          Which purposes the site’s cookie banner asks about, and in which cookie it keeps the answer. A
-          snippet that waits for one is not in the page at all before.
-        </p>
+        <h2>{SETTINGS.consent}</h2>
+        <p className="text-sm text-muted">{SETTINGS.whichPurposesSite}</p>
       </div>
       {consent ? (
         <ConsentFields consent={consent} onChange={onChange} errorAt={errorAt} />
       ) : (
         <Button onClick={() => onChange(FIRST)}>
-          <Plus className="size-4" aria-hidden /> This site asks for consent
+          <Plus className="size-4" aria-hidden /> {SETTINGS.siteAsksConsent}
         </Button>
       )}
     </section>
@@ -48,15 +47,15 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
     <div className="space-y-3">
       <div className="grid gap-3 sm:grid-cols-3">
         <Field
-          label="Cookie"
+          label={SETTINGS.cookie}
           required
-          placeholder="consent"
+          placeholder={SETTINGS.cookieExample}
           value={cookie}
           error={errorAt('/consent/cookie')}
           onChange={(event) => onChange({ ...consent, cookie: event.target.value })}
         />
         <label className="space-y-1.5 text-sm font-medium">
-          <span className="block">What it holds</span>
+          <span className="block">{SETTINGS.whatHolds}</span>
           <select
             className={inputStyle}
             value={format.kind}
@@ -68,16 +67,16 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
               })
             }
           >
-            <option value="list">a list: adverts,visits</option>
-            <option value="json">JSON</option>
+            <option value="list">{SETTINGS.listAdvertsVisits}</option>
+            <option value="json">{SETTINGS.json}</option>
           </select>
         </label>
         {format.kind === 'json' && (
           <Field
-            label="Where in the JSON"
+            label={SETTINGS.whereJson}
             required
             value={format.path}
-            hint="JSONPath to a list of purposes, or to an object that says true of each."
+            hint={SETTINGS.jsonpathListPurposes}
             error={errorAt('/consent/format/path') ?? consentPathProblem(format.path) ?? undefined}
             onChange={(event) => onChange({ ...consent, format: { kind: 'json', path: event.target.value } })}
           />
@@ -86,7 +85,7 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
       {categories.map((category, index) => (
         <div key={index} className="flex flex-wrap items-end gap-3">
           <Field
-            label="Purpose"
+            label={SETTINGS.purpose}
             required
             className="w-56"
             value={category.name}
@@ -100,7 +99,7 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
             }}
           />
           <Field
-            label="In the cookie"
+            label={SETTINGS.inThe}
             className="w-44"
             placeholder={category.key}
             value={category.value ?? ''}
@@ -112,7 +111,7 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
             look="quiet"
             size="small"
             className="mb-1.5"
-            aria-label={`Take ${category.name} out`}
+            aria-label={say(SETTINGS.takeNameOut, { name: category.name })}
             onClick={() => {
               const rest = categories.filter((_, i) => i !== index);
               onChange(rest.length > 0 ? { ...consent, categories: rest } : null);
@@ -123,7 +122,7 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
         </div>
       ))}
       <Button onClick={() => onChange({ ...consent, categories: [...categories, { key: '', name: '' }] })}>
-        <Plus className="size-4" aria-hidden /> Another purpose
+        <Plus className="size-4" aria-hidden /> {SETTINGS.anotherPurpose}
       </Button>
     </div>
   );

@@ -4,6 +4,9 @@ import { Plus, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
 import { Field, inputStyle } from '../../ui/field';
+import { SETTINGS } from '../../texts/settings';
+import { rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 interface FieldsEditorProps {
   fields: readonly FieldResource[];
@@ -18,13 +21,16 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>Fields</h2>
+        <h2>{SETTINGS.fields}</h2>
         <p className="text-sm text-muted">
-          Values that differ from site to site, or between staging and live. Write{' '}
-          <code className="font-mono">@{'{name}'}</code> into the code of a snippet.{' '}
-          <Link to="/fields" className="text-primary underline">
-            All sites in one table
-          </Link>
+          {rich(SETTINGS.valuesDifferFrom, {
+            code: <code className="font-mono">@{'{name}'}</code>,
+            link: (
+              <Link to="/fields" className="text-primary underline">
+                {SETTINGS.allSitesOne}
+              </Link>
+            ),
+          })}
         </p>
       </div>
       {fields.map((field, index) => {
@@ -43,26 +49,26 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
         );
         return (
           <fieldset key={index} className="grid gap-3 border-t border-line pt-3 sm:grid-cols-3">
-            <legend className="sr-only">Field {index + 1}</legend>
+            <legend className="sr-only">{say(SETTINGS.fieldIndex, { index: index + 1 })}</legend>
             <Field
-              label="In the code"
+              label={SETTINGS.code}
               required
-              placeholder="account"
+              placeholder={SETTINGS.account}
               value={field.name}
               hint={field.name === '' ? undefined : `@{${field.name}}`}
               error={errorAt(`/fields/${index}/name`)}
               onChange={(event) => set(index, { name: event.target.value })}
             />
             <Field
-              label="What it is"
+              label={SETTINGS.what}
               required
-              placeholder="Account at Tallymast"
+              placeholder={SETTINGS.accountTallymast}
               value={field.label}
               error={errorAt(`/fields/${index}/label`)}
               onChange={(event) => set(index, { label: event.target.value })}
             />
             <label className="space-y-1.5 text-sm font-medium">
-              <span className="block">Type</span>
+              <span className="block">{SETTINGS.type}</span>
               <select
                 className={inputStyle}
                 value={field.type}
@@ -73,23 +79,23 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
                 ))}
               </select>
             </label>
-            {place('value', 'Value')}
-            {place('staging', 'On staging, where it differs', 'the same')}
-            {place('example', 'The provider’s example', 'TM-0000')}
+            {place('value', SETTINGS.value)}
+            {place('staging', SETTINGS.stagingWhereDiffers, SETTINGS.same)}
+            {place('example', SETTINGS.providerSExample, 'TM-0000')}
             <div>
               <Button
                 look="quiet"
                 size="small"
                 onClick={() => onChange(fields.filter((_, i) => i !== index))}
               >
-                <Trash2 className="size-3.5" aria-hidden /> Take the field out
+                <Trash2 className="size-3.5" aria-hidden /> {SETTINGS.takeFieldOut}
               </Button>
             </div>
           </fieldset>
         );
       })}
       <Button onClick={() => onChange([...fields, { name: '', type: 'id', label: '' }])}>
-        <Plus className="size-4" aria-hidden /> Add a field
+        <Plus className="size-4" aria-hidden /> {SETTINGS.addField}
       </Button>
     </section>
   );

@@ -5,6 +5,8 @@ import { pagesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Field, inputStyle } from '../../ui/field';
+import { SETTINGS } from '../../texts/settings';
+import { say } from '../../texts/say';
 
 interface PageGroupsEditorProps {
   site: string;
@@ -21,11 +23,8 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>Page groups</h2>
-        <p className="text-sm text-muted">
-          Pages that belong together, like “Confirmation pages”: defined here once, chosen by name for each
-          snippet.
-        </p>
+        <h2>{SETTINGS.pageGroups}</h2>
+        <p className="text-sm text-muted">{SETTINGS.pagesBelongTogether}</p>
       </div>
       {groups.map((group, index) => {
         const problems = group.patterns.flatMap((pattern) => pagePatternProblem(pattern) ?? []);
@@ -36,9 +35,9 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
             key={index}
             className="grid gap-3 border-t border-line pt-3 sm:grid-cols-[14rem_minmax(0,1fr)_auto]"
           >
-            <legend className="sr-only">Page group {index + 1}</legend>
+            <legend className="sr-only">{say(SETTINGS.pageGroupIndex, { index: index + 1 })}</legend>
             <Field
-              label="Name of the group"
+              label={SETTINGS.nameGroup}
               required
               value={group.name}
               error={errorAt(`/pageGroups/${index}/name`) ?? errorAt(`/pageGroups/${index}/key`)}
@@ -51,7 +50,7 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
               }}
             />
             <label className="space-y-1.5 text-sm font-medium">
-              <span className="block">Pages, one on each line</span>
+              <span className="block">{SETTINGS.pagesOneEach}</span>
               <textarea
                 rows={2}
                 className={cn(inputStyle, 'font-mono')}
@@ -69,7 +68,11 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
               >
                 {errorAt(`/pageGroups/${index}/patterns`) ??
                   problems[0] ??
-                  `${held.length} of ${known.length} known pages${held.length > 0 ? `: ${held.slice(0, 5).join(', ')}` : ''}`}
+                  say(held.length === 0 ? SETTINGS.holdsNone : SETTINGS.holds, {
+                    count: held.length,
+                    known: known.length,
+                    some: held.slice(0, 5).join(', '),
+                  })}
               </span>
             </label>
             <Button
@@ -78,13 +81,13 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
               className="sm:mt-7"
               onClick={() => onChange(groups.filter((_, i) => i !== index))}
             >
-              <Trash2 className="size-3.5" aria-hidden /> Take it out
+              <Trash2 className="size-3.5" aria-hidden /> {SETTINGS.takeOut}
             </Button>
           </fieldset>
         );
       })}
       <Button onClick={() => onChange([...groups, { key: '', name: '', patterns: [] }])}>
-        <Plus className="size-4" aria-hidden /> Add a page group
+        <Plus className="size-4" aria-hidden /> {SETTINGS.addPageGroup}
       </Button>
     </section>
   );

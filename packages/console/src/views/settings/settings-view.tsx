@@ -13,6 +13,8 @@ import { useToast } from '../../ui/toast';
 import { ConsentEditor } from './consent-editor';
 import { FieldsEditor } from './fields-editor';
 import { PageGroupsEditor } from './page-groups-editor';
+import { SETTINGS } from '../../texts/settings';
+import { say } from '../../texts/say';
 
 export function SettingsView() {
   const key = useSiteKey();
@@ -20,16 +22,13 @@ export function SettingsView() {
   return (
     <div className="max-w-4xl space-y-4">
       <div>
-        <h1>Settings</h1>
-        <p className="text-sm text-muted">
-          Name and hosts work at once. Time zone, page groups, fields and consent are part of what you
-          publish.
-        </p>
+        <h1>{SETTINGS.settings}</h1>
+        <p className="text-sm text-muted">{SETTINGS.nameHostsWork}</p>
       </div>
       {site.data ? (
         <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
       ) : (
-        <Loading lines={3} label="Loading the settings" />
+        <Loading lines={3} label={SETTINGS.loadingSettings} />
       )}
     </div>
   );
@@ -68,22 +67,22 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
               fields: [...fields],
             },
           },
-          () => toast({ tone: 'done', title: 'The settings are saved' }),
+          () => toast({ tone: 'done', title: SETTINGS.settingsSaved }),
         );
       }}
     >
       <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
         <Field
-          label="Name"
+          label={SETTINGS.name}
           required
           value={name}
           onChange={(event) => setName(event.target.value)}
           error={errorAt('/name')}
         />
         <Field
-          label="Time zone"
+          label={SETTINGS.timeZone}
           required
-          placeholder="Europe/Dublin"
+          placeholder={SETTINGS.europeDublin}
           value={timeZone}
           onChange={(event) => setTimeZone(event.target.value)}
           error={errorAt('/timeZone')}
@@ -95,21 +94,21 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
           className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5"
         >
           <legend className="float-left mb-1 flex w-full items-center justify-between text-base font-semibold sm:col-span-2">
-            Host {index + 1}
+            {say(SETTINGS.hostIndex, { index: index + 1 })}
             <Button look="quiet" size="small" onClick={() => setHosts(hosts.filter((_, i) => i !== index))}>
-              <Trash2 className="size-3.5" aria-hidden /> Take it out
+              <Trash2 className="size-3.5" aria-hidden /> {SETTINGS.takeOut}
             </Button>
           </legend>
           <Field
-            label="Host that visitors type"
+            label={SETTINGS.hostVisitorsType}
             required
-            placeholder="www.example.com"
+            placeholder={SETTINGS.wwwExampleCom}
             value={host.host}
             onChange={(event) => setHost(index, { host: event.target.value })}
             error={errorAt(`/hosts/${index}/host`)}
           />
           <label className="space-y-1.5 text-sm font-medium">
-            <span className="block">Environment</span>
+            <span className="block">{SETTINGS.environment}</span>
             <select
               className={inputStyle}
               value={host.environment}
@@ -117,22 +116,22 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
                 setHost(index, { environment: event.target.value as HostResource['environment'] })
               }
             >
-              <option value="live">live: all visitors</option>
-              <option value="staging">staging: for trying out</option>
+              <option value="live">{SETTINGS.liveAllVisitors}</option>
+              <option value="staging">{SETTINGS.stagingTryingOut}</option>
             </select>
           </label>
           <Field
-            label="Server that holds the pages"
+            label={SETTINGS.serverHoldsPages}
             required
-            placeholder="http://origin.example:8080"
+            placeholder={SETTINGS.httpOriginExample}
             value={host.origin}
             onChange={(event) => setHost(index, { origin: event.target.value })}
             error={errorAt(`/hosts/${index}/origin`)}
           />
           <Field
-            label="Address that visitors see"
+            label={SETTINGS.addressVisitorsSee}
             placeholder={`http://${host.host || 'www.example.com'}`}
-            hint={`Empty means http://${host.host || 'the host'}.`}
+            hint={say(SETTINGS.emptyMeans, { host: host.host || SETTINGS.host })}
             value={host.address ?? ''}
             onChange={(event) =>
               setHost(index, { address: event.target.value === '' ? null : event.target.value })
@@ -140,7 +139,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             error={errorAt(`/hosts/${index}/address`)}
           />
           <label className="space-y-1.5 text-sm font-medium">
-            <span className="block">How the server sends its pages</span>
+            <span className="block">{SETTINGS.howServerSends}</span>
             <select
               className={inputStyle}
               value={host.transfer}
@@ -148,18 +147,16 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
                 setHost(index, { transfer: event.target.value as HostResource['transfer'] })
               }
             >
-              <option value="auto">automatic</option>
-              <option value="plain">uncompressed: for a server close by</option>
-              <option value="compressed">compressed: for a server far away</option>
+              <option value="auto">{SETTINGS.automatic}</option>
+              <option value="plain">{SETTINGS.uncompressedServerClose}</option>
+              <option value="compressed">{SETTINGS.compressedServerFar}</option>
             </select>
-            <span className="block text-[13px] font-normal text-muted">
-              Automatic is right for nearly every site. Visitors get compressed pages either way.
-            </span>
+            <span className="block text-[13px] font-normal text-muted">{SETTINGS.automaticRightNearly}</span>
           </label>
         </fieldset>
       ))}
       <Button onClick={() => setHosts([...hosts, NEW_HOST])}>
-        <Plus className="size-4" aria-hidden /> Add a host
+        <Plus className="size-4" aria-hidden /> {SETTINGS.addHost}
       </Button>
       <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errorAt} />
       <FieldsEditor fields={fields} onChange={setFields} errorAt={errorAt} />
@@ -171,7 +168,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
       )}
       <div className="border-t border-line pt-4">
         <Button type="submit" look="primary" isBusy={edit.isPending}>
-          Save the settings
+          {SETTINGS.saveSettings}
         </Button>
       </div>
     </form>

@@ -6,6 +6,8 @@ import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { SignInCard } from './sign-in-card';
+import { SIGN_IN } from '../../texts/sign-in';
+import { say } from '../../texts/say';
 
 const MIN_LENGTH = 10;
 
@@ -21,8 +23,8 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
   const differs = again !== '' && again !== chosen;
   return (
     <SignInCard
-      title="Choose your password"
-      text={`Welcome, ${member.login}. The one-time password has done its work; nobody but you should know the next one.`}
+      title={SIGN_IN.chooseYourPassword}
+      text={say(SIGN_IN.welcomeLoginOne, { login: member.login })}
     >
       <form
         className="space-y-4"
@@ -32,7 +34,7 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
         }}
       >
         <Field
-          label="One-time password"
+          label={SIGN_IN.oneTimePassword}
           type="password"
           autoComplete="current-password"
           required
@@ -41,23 +43,23 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           error={change.error?.message}
         />
         <Field
-          label="New password"
+          label={SIGN_IN.newPassword}
           type="password"
           autoComplete="new-password"
           required
           minLength={MIN_LENGTH}
-          hint={`${MIN_LENGTH} characters or more; a few words are fine.`}
+          hint={say(SIGN_IN.minlengthCharactersMore, { minLength: MIN_LENGTH })}
           value={chosen}
           onChange={(event) => setChosen(event.target.value)}
         />
         <Field
-          label="The same again"
+          label={SIGN_IN.sameAgain}
           type="password"
           autoComplete="new-password"
           required
           value={again}
           onChange={(event) => setAgain(event.target.value)}
-          error={differs ? 'The two differ.' : undefined}
+          error={differs ? SIGN_IN.twoDiffer : undefined}
         />
         <Button
           type="submit"
@@ -66,7 +68,7 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           disabled={differs || chosen.length < MIN_LENGTH}
           isBusy={change.isPending}
         >
-          Use this password
+          {SIGN_IN.usePassword}
         </Button>
       </form>
     </SignInCard>

@@ -5,6 +5,7 @@ import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { SignInCard } from './sign-in-card';
+import { SIGN_IN } from '../../texts/sign-in';
 
 export function SignInView() {
   const client = useQueryClient();
@@ -15,10 +16,7 @@ export function SignInView() {
     onSuccess: ({ member }) => client.setQueryData(sessionQuery.queryKey, member),
   });
   return (
-    <SignInCard
-      title="Sign in"
-      text="The first time, with the one-time password that the service printed when it started."
-    >
+    <SignInCard title={SIGN_IN.sign} text={SIGN_IN.firstTimeOne}>
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -27,7 +25,7 @@ export function SignInView() {
         }}
       >
         <Field
-          label="Name"
+          label={SIGN_IN.name}
           autoComplete="username"
           autoFocus
           required
@@ -35,7 +33,7 @@ export function SignInView() {
           onChange={(event) => setLogin(event.target.value)}
         />
         <Field
-          label="Password"
+          label={SIGN_IN.password}
           type="password"
           autoComplete="current-password"
           required
@@ -44,7 +42,7 @@ export function SignInView() {
           error={signIn.error?.message}
         />
         <Button type="submit" look="primary" className="w-full" isBusy={signIn.isPending}>
-          Sign in
+          {SIGN_IN.sign}
         </Button>
       </form>
     </SignInCard>

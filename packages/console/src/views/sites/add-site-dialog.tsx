@@ -6,6 +6,7 @@ import { api } from '../../api/client';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
+import { SITES } from '../../texts/sites';
 
 export function AddSiteDialog({
   isOpen,
@@ -43,8 +44,8 @@ export function AddSiteDialog({
   );
   return (
     <Dialog
-      title="Add a site"
-      description="Pragmatica’s gateway stands between visitors and the server that holds the pages."
+      title={SITES.addSite}
+      description={SITES.pragmaticaSGateway}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
     >
@@ -56,26 +57,26 @@ export function AddSiteDialog({
         }}
       >
         <Field
-          label="Name"
+          label={SITES.name}
           required
-          placeholder="Tide Mill Bakery"
+          placeholder={SITES.tideMillBakery}
           value={name}
           onChange={(event) => setName(event.target.value)}
           error={fieldError('/name')}
         />
         <Field
-          label="Host that visitors type"
+          label={SITES.hostVisitorsType}
           required
-          placeholder="www.example.com"
+          placeholder={SITES.wwwExampleCom}
           value={host}
           onChange={(event) => setHost(event.target.value)}
           error={fieldError('/hosts/0/host')}
         />
         <Field
-          label="Server that holds the pages"
+          label={SITES.serverHoldsPages}
           required
-          placeholder="http://origin.example:8080"
-          hint="Where the gateway fetches them."
+          placeholder={SITES.httpOriginExample}
+          hint={SITES.whereGatewayFetches}
           value={origin}
           onChange={(event) => setOrigin(event.target.value)}
           error={fieldError('/hosts/0/origin')}
@@ -85,9 +86,9 @@ export function AddSiteDialog({
             {add.error.message}
           </p>
         )}
-        <DialogActions leave="Cancel">
+        <DialogActions leave={SITES.cancel}>
           <Button type="submit" look="primary" isBusy={add.isPending}>
-            Add the site
+            {SITES.addThe}
           </Button>
         </DialogActions>
       </form>

@@ -8,6 +8,8 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { ResultList } from '../../ui/result-list';
 import { Failure, Loading } from '../../ui/states';
+import { SITES } from '../../texts/sites';
+import { say } from '../../texts/say';
 
 /** Publishes the drafts of several sites, one after the other, each by itself. */
 export function PublishSites({ count }: { count: number }) {
@@ -36,11 +38,11 @@ export function PublishSites({ count }: { count: number }) {
   return (
     <>
       <Button onClick={() => openOrClose(true)}>
-        <Send className="size-4" aria-hidden /> Publish several…
+        <Send className="size-4" aria-hidden /> {SITES.publishSeveral}
       </Button>
       <Dialog
-        title="Publish several sites"
-        description="Each becomes a release of its own. Where the checks find an error nothing is published, and the others go on."
+        title={SITES.publishSeveralSites}
+        description={SITES.eachBecomesRelease}
         isOpen={isOpen}
         onOpenChange={openOrClose}
       >
@@ -54,13 +56,13 @@ export function PublishSites({ count }: { count: number }) {
             />
             {publish.isPending && (
               <p role="status" className="flex gap-2 text-sm text-muted">
-                <LoaderCircle className="mt-0.5 size-4 animate-spin" aria-hidden /> Publishing…
+                <LoaderCircle className="mt-0.5 size-4 animate-spin" aria-hidden /> {SITES.publishing}
               </p>
             )}
           </div>
         ) : (
           <div className="space-y-4">
-            {sites.isPending && <Loading lines={3} label="Loading the sites" />}
+            {sites.isPending && <Loading lines={3} label={SITES.loadingSites} />}
             {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
             <ul className="space-y-1">
               {waiting.map(({ key, name, pendingChanges, findings }) => (
@@ -79,7 +81,7 @@ export function PublishSites({ count }: { count: number }) {
                     <span className="flex-1">{name}</span>
                     <span className={findings.error > 0 ? 'text-danger' : 'text-muted'}>
                       {findings.error > 0
-                        ? 'errors found'
+                        ? SITES.errorsFound
                         : `${pendingChanges} ${pendingChanges === 1 ? 'change' : 'changes'}`}
                     </span>
                   </label>
@@ -87,18 +89,18 @@ export function PublishSites({ count }: { count: number }) {
               ))}
             </ul>
             <Field
-              label="What does it change?"
+              label={SITES.whatDoesChange}
               required
-              placeholder="New account for the counter"
+              placeholder={SITES.newAccountCounter}
               value={message}
               onChange={(event) => setMessage(event.target.value)}
             />
           </div>
         )}
-        <DialogActions leave={results ? 'Close' : 'Not now'}>
+        <DialogActions leave={results ? SITES.close : SITES.notNow}>
           {!results && (
             <Button look="signal" disabled={chosen.length === 0 || message.trim() === ''} onClick={start}>
-              Publish {chosen.length} {chosen.length === 1 ? 'site' : 'sites'}
+              {say(SITES.publishCountSite, { count: chosen.length })}
             </Button>
           )}
         </DialogActions>

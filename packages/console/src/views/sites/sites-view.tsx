@@ -13,11 +13,13 @@ import { SeverityCounts } from '../../ui/severity-counts';
 import { useSettled } from '../../ui/use-settled';
 import { AddSiteDialog } from './add-site-dialog';
 import { PublishSites } from './publish-sites';
+import { SITES } from '../../texts/sites';
+import { say } from '../../texts/say';
 
 const FILTERS: readonly { readonly filter: SiteFilter; readonly label: string }[] = [
-  { filter: 'all', label: 'All' },
-  { filter: 'attention', label: 'Need attention' },
-  { filter: 'unpublished', label: 'Not live yet' },
+  { filter: 'all', label: SITES.all },
+  { filter: 'attention', label: SITES.needAttention },
+  { filter: 'unpublished', label: SITES.notLiveYet },
 ];
 
 export function SitesView() {
@@ -33,19 +35,19 @@ export function SitesView() {
   const isNarrowed = asked !== '' || filter !== 'all';
   const addButton = (
     <Button look="primary" onClick={() => setAdding(true)}>
-      <Plus className="size-4" aria-hidden /> Add a site
+      <Plus className="size-4" aria-hidden /> {SITES.addSite}
     </Button>
   );
   return (
     <main className="mx-auto w-full max-w-5xl px-3 py-6 sm:px-5">
       <div className="mb-5 flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1>Sites</h1>
+          <h1>{SITES.sites}</h1>
           {counts && counts.all > 0 && asked === '' && (
             <p className="text-sm text-muted">
               {counts.attention === 0
-                ? 'All is well.'
-                : `${counts.attention} of ${counts.all} ${counts.attention === 1 ? 'needs' : 'need'} your attention.`}
+                ? SITES.allWell
+                : say(SITES.attentionAllNeeds, { attention: counts.attention, all: counts.all })}
             </p>
           )}
         </div>
@@ -54,7 +56,7 @@ export function SitesView() {
             <>
               <Button asChild>
                 <Link to="/fields">
-                  <Braces className="size-4" aria-hidden /> Fields of all sites
+                  <Braces className="size-4" aria-hidden /> {SITES.fieldsAllSites}
                 </Link>
               </Button>
               <PublishSites count={counts.unpublished} />
@@ -66,20 +68,19 @@ export function SitesView() {
       {sites.isPending && <Loading />}
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
       {hasNone && (
-        <Empty title="No sites yet" action={addButton}>
-          Add the first website whose snippets you look after. You need its address and the address of the
-          server that holds its pages.
+        <Empty title={SITES.noSitesYet} action={addButton}>
+          {SITES.addFirstWebsite}
         </Empty>
       )}
       {counts && (counts.all >= MANY || isNarrowed) && (
         <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
           <SearchField
-            label="Find a site"
-            placeholder="Find by name or host"
+            label={SITES.findSite}
+            placeholder={SITES.findNameHost}
             value={searched}
             onChange={setSearched}
           />
-          <div role="group" aria-label="Which sites" className="flex flex-wrap gap-1.5">
+          <div role="group" aria-label={SITES.whichSites} className="flex flex-wrap gap-1.5">
             {FILTERS.map((entry) => (
               <Chip
                 key={entry.filter}
@@ -103,15 +104,15 @@ export function SitesView() {
           </li>
         ))}
       </ul>
-      <MoreButton list={sites}>More sites</MoreButton>
+      <MoreButton list={sites}>{SITES.moreSites}</MoreButton>
       <AddSiteDialog isOpen={isAdding} onOpenChange={setAdding} />
     </main>
   );
 }
 
 function nothingWords(asked: string, filter: SiteFilter): string {
-  if (filter === 'all') return `No site has “${asked}” in its name or hosts.`;
-  const which = asked === '' ? 'No site' : `No site with “${asked}” in its name or hosts`;
+  if (filter === 'all') return say(SITES.noSiteHas, { asked });
+  const which = asked === '' ? SITES.noSite : say(SITES.noSiteAsked, { asked });
   return filter === 'attention'
     ? `${which} needs your attention.`
     : `${which} has changes that are not live.`;
@@ -144,19 +145,19 @@ function SiteCard({ site }: { site: SiteSummaryResource }) {
             {site.name}
           </Link>
         </h2>
-        <span className="text-sm text-muted">{live?.host ?? 'no live host'}</span>
+        <span className="text-sm text-muted">{live?.host ?? SITES.noLiveHost}</span>
         <SeverityCounts counts={site.findings} />
         <span className="ml-auto flex items-center gap-1 text-sm text-muted">
-          {release === null ? 'nothing published' : `release ${release} is live`}
+          {release === null ? SITES.nothingPublished : say(SITES.releaseReleaseLive, { release })}
           <ArrowRight className="size-4" aria-hidden />
         </span>
       </div>
       <p className="mt-0.5 text-sm text-muted">
-        {site.snippets.on} {site.snippets.on === 1 ? 'snippet' : 'snippets'} on, {site.snippets.off} off
+        {say(SITES.snippetOffOff, { on: site.snippets.on, off: site.snippets.off })}
         {site.snippets.archived > 0 && `, ${site.snippets.archived} archived`}
         {site.isBeingChecked && (
           <span role="status" className="ml-2 inline-flex items-center gap-1 align-bottom">
-            <LoaderCircle className="size-3.5 animate-spin" aria-hidden /> checking the last change…
+            <LoaderCircle className="size-3.5 animate-spin" aria-hidden /> {SITES.checkingLastChange}
           </span>
         )}
       </p>
@@ -170,7 +171,7 @@ function SiteCard({ site }: { site: SiteSummaryResource }) {
         {site.attention.length === 0 && !site.isBeingChecked && (
           <li className="flex gap-2 text-good">
             <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden />
-            What is saved is what visitors get.
+            {SITES.whatSavedWhat}
           </li>
         )}
       </ul>

@@ -5,6 +5,9 @@ import { useToast } from '../../ui/toast';
 import { SnippetForm } from './snippet-form';
 import { EMPTY_SNIPPET } from './snippet-value';
 import { firstPage } from './first-page';
+import { rich } from '../../texts/rich';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 export function AddSnippetView() {
   const site = useSiteKey();
@@ -14,28 +17,29 @@ export function AddSnippetView() {
   return (
     <div className="space-y-4">
       <div>
-        <h1>Add a snippet</h1>
+        <h1>{SNIPPET.addSnippet}</h1>
         <p className="text-sm text-muted">
-          Paste what the provider gave you. Pragmatica reads it and says what it is, where it goes and whether
-          it fits with the rest. If it came in two pieces, put both in here: then it can never be half on. Or{' '}
-          <Link to={`/recipes?site=${site}`} className="font-medium text-primary underline">
-            install it from a recipe
-          </Link>
-          .
+          {rich(SNIPPET.pasteWhatProvider, {
+            link: (
+              <Link to={`/recipes?site=${site}`} className="font-medium text-primary underline">
+                {SNIPPET.installFromRecipe}
+              </Link>
+            ),
+          })}
         </p>
       </div>
       <SnippetForm
         site={site}
         initial={EMPTY_SNIPPET}
-        submitLabel="Add to the draft"
+        submitLabel={SNIPPET.addDraft}
         isBusy={create.isPending}
         error={create.error}
         onSubmit={(value) =>
           create.run(value, ({ data }) => {
             toast({
               tone: 'done',
-              title: `“${data.name}” is in the draft`,
-              text: 'Look where it stands, then publish.',
+              title: say(SNIPPET.nameDraft, { name: data.name }),
+              text: SNIPPET.lookWhereStands,
             });
             void navigate(`/sites/${site}/strip?of=draft&path=${encodeURIComponent(firstPage(data.pages))}`);
           })

@@ -9,6 +9,8 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { ResultList } from '../../ui/result-list';
 import { Loading } from '../../ui/states';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 /** Copies the snippet into the drafts of other sites, and says what became of each. */
 export function CopyButton({ site, snippet, name }: { site: string; snippet: string; name: string }) {
@@ -32,15 +34,15 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
   return (
     <>
       <Button look="quiet" onClick={() => openOrClose(true)}>
-        <Copy className="size-4" aria-hidden /> Copy to other sites…
+        <Copy className="size-4" aria-hidden /> {SNIPPET.copyOtherSites}
       </Button>
       <Dialog
-        title={`Copy “${name}” to other sites`}
-        description="As it is saved here, with the fields and page groups that it uses. It goes into their drafts; nothing is published."
+        title={say(SNIPPET.copyNameOther, { name })}
+        description={SNIPPET.savedHereFields}
         isOpen={isOpen}
         onOpenChange={openOrClose}
       >
-        {!sites.data && <Loading lines={3} label="Loading the sites" />}
+        {!sites.data && <Loading lines={3} label={SNIPPET.loadingSites} />}
         {results ? (
           <ResultList
             results={results.map((result) => ({
@@ -70,7 +72,7 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
             ))}
           </ul>
         )}
-        <DialogActions leave={results ? 'Close' : 'Do not copy'}>
+        <DialogActions leave={results ? SNIPPET.close : SNIPPET.doNotCopy}>
           {!results && (
             <Button
               look="primary"
@@ -78,7 +80,7 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
               disabled={chosen.size === 0}
               onClick={() => copy.run([...chosen], setResults)}
             >
-              {chosen.size === 0 ? 'Copy' : `Copy to ${chosen.size} ${chosen.size === 1 ? 'site' : 'sites'}`}
+              {chosen.size === 0 ? SNIPPET.copy : say(SNIPPET.copySizeSite, { size: chosen.size })}
             </Button>
           )}
         </DialogActions>

@@ -17,6 +17,9 @@ import { RecipePanel } from './recipe-panel';
 import { SnippetForm } from './snippet-form';
 import { SnippetHistory } from './snippet-history';
 import { toValue, type SnippetValue } from './snippet-value';
+import { SNIPPET } from '../../texts/snippet';
+import { rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 export function EditSnippetView() {
   const site = useSiteKey();
@@ -25,7 +28,7 @@ export function EditSnippetView() {
   const snippet = useQuery({ ...snippetQuery(site, key), refetchOnWindowFocus: false });
   const edit = useEditSnippet(site, key);
   const [taken, setTaken] = useState<{ release: number; value: SnippetValue }>();
-  if (snippet.isPending) return <Loading lines={5} label="Loading the snippet" />;
+  if (snippet.isPending) return <Loading lines={5} label={SNIPPET.loadingSnippet} />;
   if (snippet.isError) return <Failure error={snippet.error} onRetry={() => void snippet.refetch()} />;
   const { data, etag } = snippet.data;
   return (
@@ -34,13 +37,15 @@ export function EditSnippetView() {
         <div>
           <h1>{data.name}</h1>
           <p className="text-sm text-muted">
-            {data.state === 'archived' ? 'Archived. ' : ''}Last changed by {data.updatedBy},{' '}
-            <Time at={data.updatedAt} />
+            {rich(data.state === 'archived' ? SNIPPET.archivedLastChangedBy : SNIPPET.lastChangedBy, {
+              name: data.updatedBy,
+              time: <Time at={data.updatedAt} />,
+            })}
           </p>
         </div>
         {data.state !== 'archived' && (
           <div className="ml-auto flex items-center gap-2 pt-1.5 text-sm">
-            {data.state === 'on' ? 'On' : 'Off'}
+            {data.state === 'on' ? SNIPPET.on : SNIPPET.off}
             <SnippetSwitch site={site} snippet={key} name={data.name} isOn={data.state === 'on'} />
           </div>
         )}
@@ -48,9 +53,9 @@ export function EditSnippetView() {
       <RecipePanel site={site} snippet={data} etag={etag} />
       {taken && (
         <p role="status" className="max-w-4xl rounded-lg bg-signal-soft p-3 text-sm text-signal">
-          Filled in as it was in release {taken.release}. Nothing is changed before you save.{' '}
+          {say(SNIPPET.filledWasRelease, { release: taken.release })}
           <button type="button" className="underline" onClick={() => setTaken(undefined)}>
-            Leave it as it is
+            {SNIPPET.leave}
           </button>
         </p>
       )}
@@ -60,7 +65,7 @@ export function EditSnippetView() {
         snippet={key}
         state={data.state}
         initial={taken?.value ?? toValue(data)}
-        submitLabel="Save to the draft"
+        submitLabel={SNIPPET.saveDraft}
         isBusy={edit.isPending}
         error={edit.error}
         onSubmit={(body) =>
@@ -68,8 +73,8 @@ export function EditSnippetView() {
             setTaken(undefined);
             toast({
               tone: 'done',
-              title: 'Saved to the draft',
-              text: 'Visitors get it when you publish.',
+              title: SNIPPET.savedDraft,
+              text: SNIPPET.visitorsGetWhen,
             });
           })
         }
@@ -115,14 +120,14 @@ function ArchiveButton({
           toast({
             tone: 'done',
             title: isArchived
-              ? `“${name}” is out of the archive, switched off`
-              : `“${name}” is archived in the draft`,
-            action: { label: 'Undo', run: () => change.run({ snippet, state }) },
+              ? say(SNIPPET.nameOutArchive, { name })
+              : say(SNIPPET.nameArchivedDraft, { name }),
+            action: { label: SNIPPET.undo, run: () => change.run({ snippet, state }) },
           }),
         )
       }
     >
-      <Icon className="size-4" aria-hidden /> {isArchived ? 'Take out of the archive' : 'Archive'}
+      <Icon className="size-4" aria-hidden /> {isArchived ? SNIPPET.takeOutArchive : SNIPPET.archive}
     </Button>
   );
 }
@@ -144,21 +149,21 @@ function RemoveButton({
   return (
     <>
       <Button look="quiet" className="text-danger" onClick={() => setOpen(true)}>
-        <Trash2 className="size-4" aria-hidden /> Remove…
+        <Trash2 className="size-4" aria-hidden /> {SNIPPET.remove}
       </Button>
       <Dialog
-        title={`Remove “${name}”?`}
-        description="It leaves the draft, code and all. Visitors get it until you publish; releases that held it keep their copy."
+        title={say(SNIPPET.removeName, { name })}
+        description={SNIPPET.leavesDraftCode}
         isOpen={isOpen}
         onOpenChange={setOpen}
       >
-        <DialogActions leave="Keep it">
+        <DialogActions leave={SNIPPET.keep}>
           <Button
             look="danger"
             isBusy={remove.isPending}
             onClick={() => remove.run({ etag }, () => navigate(`/sites/${site}/strip`))}
           >
-            Remove it
+            {SNIPPET.removeIt}
           </Button>
         </DialogActions>
       </Dialog>

@@ -4,6 +4,7 @@ import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import type { PartValue } from './snippet-value';
 import type { SnippetFindings } from './use-snippet-findings';
+import { SNIPPET } from '../../texts/snippet';
 
 const TONES: Record<Finding['severity'], string> = {
   error: 'text-danger',
@@ -22,15 +23,14 @@ export function FindingsPanel({ found, onFix }: FindingsPanelProps) {
   const { findings } = found;
   return (
     <section
-      aria-label="Checked with the rest of the site"
+      aria-label={SNIPPET.checkedRestSite}
       aria-live="polite"
       className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5"
     >
-      <h2>Checked with the rest of the site</h2>
+      <h2>{SNIPPET.checkedRestSite}</h2>
       {findings.length === 0 && (
         <p className="flex gap-1.5 text-sm text-good">
-          <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> It fits: nothing here twice, nothing
-          missing, everything in order.
+          <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> {SNIPPET.fitsNothingHere}
         </p>
       )}
       <ul className="space-y-3">

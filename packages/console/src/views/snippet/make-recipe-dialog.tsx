@@ -10,6 +10,8 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 interface MakeRecipeDialogProps {
   readonly site: string;
@@ -28,24 +30,20 @@ export function MakeRecipeDialog({ site, snippet, onClose }: MakeRecipeDialogPro
   const given = text.trim() === '' ? {} : isNext ? { changes: text } : { name: text };
   return (
     <Dialog
-      title={isNext ? 'Make the next version of its recipe' : `Make a recipe of “${snippet.name}”`}
-      description={
-        isNext
-          ? 'As the snippet is saved here. The other installs are then behind, and you see what would change before you bring one up.'
-          : 'As the snippet is saved here. Accounts in its code become fields, which other sites are asked for. The snippet follows the recipe from then on.'
-      }
+      title={isNext ? SNIPPET.makeNextVersion : say(SNIPPET.makeRecipeName, { name: snippet.name })}
+      description={isNext ? SNIPPET.snippetSavedHere : SNIPPET.snippetSavedHereAccounts}
       isOpen
       onOpenChange={(isOpen) => {
         if (!isOpen) onClose();
       }}
     >
-      {preview.isPending && <Loading lines={2} label="Reading the snippet" />}
+      {preview.isPending && <Loading lines={2} label={SNIPPET.readingSnippet} />}
       {preview.isError && <Failure error={preview.error} />}
       {preview.data && (
         <div className="space-y-4 text-sm">
           <dl className="space-y-2">
             <div>
-              <dt className="font-medium">Puts</dt>
+              <dt className="font-medium">{SNIPPET.puts}</dt>
               {preview.data.parts.map(({ key, placement }) => (
                 <dd key={key} className="text-muted">
                   {key}, {placementWords(placement)}
@@ -53,8 +51,8 @@ export function MakeRecipeDialog({ site, snippet, onClose }: MakeRecipeDialogPro
               ))}
             </div>
             <div>
-              <dt className="font-medium">Asks for</dt>
-              {preview.data.fields.length === 0 && <dd className="text-muted">nothing</dd>}
+              <dt className="font-medium">{SNIPPET.asks}</dt>
+              {preview.data.fields.length === 0 && <dd className="text-muted">{SNIPPET.nothing}</dd>}
               {preview.data.fields.map(({ name, label }) => (
                 <dd key={name} className="text-muted">
                   {label} <code className="font-mono text-xs">@{`{${name}}`}</code>
@@ -63,14 +61,14 @@ export function MakeRecipeDialog({ site, snippet, onClose }: MakeRecipeDialogPro
             </div>
           </dl>
           <Field
-            label={isNext ? 'What is new' : 'Name of the recipe'}
-            placeholder={isNext ? 'The chat loads after the page.' : snippet.name}
+            label={isNext ? SNIPPET.whatNew : SNIPPET.nameRecipe}
+            placeholder={isNext ? SNIPPET.chatLoadsAfter : snippet.name}
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
         </div>
       )}
-      <DialogActions leave="Not now">
+      <DialogActions leave={SNIPPET.notNow}>
         <Button
           look="primary"
           isBusy={make.isPending}
@@ -78,12 +76,14 @@ export function MakeRecipeDialog({ site, snippet, onClose }: MakeRecipeDialogPro
           onClick={() =>
             make.run(given, ({ key, name, version }) => {
               onClose();
-              toast({ tone: 'done', title: `Version ${version} of the recipe “${name}” is made` });
+              toast({ tone: 'done', title: say(SNIPPET.versionVersionRecipe, { version, name }) });
               void navigate(`/recipes/${key}`);
             })
           }
         >
-          {isNext ? `Make version ${preview.data?.version ?? ''}` : 'Make the recipe'}
+          {isNext
+            ? say(SNIPPET.makeVersionVersion, { version: preview.data?.version ?? '' })
+            : SNIPPET.makeRecipe}
         </Button>
       </DialogActions>
     </Dialog>

@@ -3,6 +3,8 @@ import { X } from 'lucide-react';
 import { useId } from 'react';
 import { draftQuery } from '../../api/queries';
 import { inputStyle } from '../../ui/field';
+import { say } from '../../texts/say';
+import { SNIPPET } from '../../texts/snippet';
 
 interface NeedsPickerProps {
   readonly site: string;
@@ -21,7 +23,7 @@ export function NeedsPicker({ site, self, needs, onChange }: NeedsPickerProps) {
   return (
     <div className="space-y-1.5">
       <label htmlFor={id} className="block text-sm font-medium">
-        Must come after
+        {SNIPPET.mustComeAfter}
       </label>
       {needs.length > 0 && (
         <ul className="flex flex-wrap gap-1.5">
@@ -33,7 +35,7 @@ export function NeedsPicker({ site, self, needs, onChange }: NeedsPickerProps) {
               {nameOf(key)}
               <button
                 type="button"
-                aria-label={`${nameOf(key)} need not come first`}
+                aria-label={say(SNIPPET.needNotComeFirst, { name: nameOf(key) })}
                 className="rounded-full p-0.5 hover:bg-line"
                 onClick={() => onChange(needs.filter((other) => other !== key))}
               >
@@ -50,16 +52,14 @@ export function NeedsPicker({ site, self, needs, onChange }: NeedsPickerProps) {
         disabled={offered.length === 0}
         onChange={(event) => onChange([...needs, event.target.value])}
       >
-        <option value="">{needs.length === 0 ? 'nothing in particular' : 'and …'}</option>
+        <option value="">{needs.length === 0 ? SNIPPET.nothingParticular : 'and …'}</option>
         {offered.map(({ key, name }) => (
           <option key={key} value={key}>
             {name}
           </option>
         ))}
       </select>
-      <p className="text-[13px] text-muted">
-        Only if you know it from the provider. What the code shows by itself is found anyway.
-      </p>
+      <p className="text-[13px] text-muted">{SNIPPET.onlyIfYou}</p>
     </div>
   );
 }

@@ -6,13 +6,15 @@ import { pagesQuery, siteQuery } from '../../api/queries';
 import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 type Mode = 'all' | 'only' | 'except';
 
 const MODES: readonly { mode: Mode; label: string }[] = [
-  { mode: 'all', label: 'Every page' },
-  { mode: 'only', label: 'Only some pages' },
-  { mode: 'except', label: 'Every page but some' },
+  { mode: 'all', label: SNIPPET.everyPage },
+  { mode: 'only', label: SNIPPET.onlySomePages },
+  { mode: 'except', label: SNIPPET.everyPageBut },
 ];
 
 /** How many known pages are offered as buttons. */
@@ -63,7 +65,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
       id="pages"
       className="scroll-mt-16 space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5"
     >
-      <h2 id={`${id}-title`}>On which pages?</h2>
+      <h2 id={`${id}-title`}>{SNIPPET.whichPages}</h2>
       <RadioGroup.Root
         value={mode}
         onValueChange={(value) => apply(value as Mode, text)}
@@ -85,7 +87,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
       {mode !== 'all' && (
         <div className="space-y-2">
           <label htmlFor={id} className="text-sm">
-            {mode === 'only' ? 'These pages, one on each line' : 'Not on these pages, one on each line'}
+            {mode === 'only' ? SNIPPET.thesePagesOne : SNIPPET.notThesePages}
           </label>
           <textarea
             id={id}
@@ -102,7 +104,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
             </p>
           ))}
           {groups.length > 0 && (
-            <div className="flex flex-wrap gap-1.5" role="group" aria-label="Page groups">
+            <div className="flex flex-wrap gap-1.5" role="group" aria-label={SNIPPET.pageGroups}>
               {groups.map(({ key, name }) => (
                 <Chip key={key} isOn={patterns.includes(`@${key}`)} onClick={() => toggle(`@${key}`)}>
                   {name}
@@ -111,7 +113,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
             </div>
           )}
           {known.length > 1 && (
-            <div className="flex flex-wrap gap-1.5" role="group" aria-label="Known pages">
+            <div className="flex flex-wrap gap-1.5" role="group" aria-label={SNIPPET.knownPages}>
               {known.slice(0, OFFERED).map((path) => (
                 <button
                   key={path}
@@ -130,8 +132,8 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
       {known.length > 0 && (
         <p className={cn('text-[13px]', matching === 0 ? 'text-danger' : 'text-muted')}>
           {matching === 0
-            ? 'None of the known pages matches, so it would run nowhere.'
-            : `Runs on ${matching} of ${known.length} known pages.`}
+            ? SNIPPET.noneKnownPages
+            : say(SNIPPET.runsMatchingCount, { matching, count: known.length })}
         </p>
       )}
     </section>

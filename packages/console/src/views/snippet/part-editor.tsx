@@ -20,6 +20,8 @@ import { PlacementPicker } from './placement-picker';
 import { RecognisedRecipe } from './recognised-recipe';
 import { ReadingPanel } from './reading-panel';
 import type { PartValue } from './snippet-value';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 interface PartEditorProps {
   part: PartValue;
@@ -80,8 +82,8 @@ export function PartEditor({
     <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-2">
         <CodeEditor
-          label="Code"
-          placeholder="Paste the code that the provider gave you"
+          label={SNIPPET.code}
+          placeholder={SNIPPET.pasteCodeProvider}
           value={part.code}
           language={facts.language === 'javascript' ? 'javascript' : 'html'}
           marks={marks}
@@ -92,20 +94,19 @@ export function PartEditor({
           {!isEmpty && problem && (
             <p className="flex gap-1.5 text-danger">
               <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden />{' '}
-              <span>It cannot be published like this. {problem.message}</span>
+              <span>{say(SNIPPET.cannotPublishedLike, { message: problem.message })}</span>
             </p>
           )}
           {!isEmpty && !problem && (
             <p className="flex gap-1.5 text-good">
-              <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> It leaves the page around it as
-              it is.
+              <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> {SNIPPET.leavesPageAround}
             </p>
           )}
         </div>
         <Field
-          label="What the provider says of where it goes"
-          placeholder="Paste this code just before the closing </head> tag."
-          hint="Copy the sentence, if there is one. It is kept, and compared with where the code stands."
+          label={SNIPPET.whatProviderSays}
+          placeholder={SNIPPET.pasteCodeJust}
+          hint={SNIPPET.copySentenceIf}
           maxLength={2000}
           value={part.statement}
           onChange={(event) => onChange({ ...part, statement: event.target.value })}

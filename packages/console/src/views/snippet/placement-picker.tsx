@@ -4,18 +4,20 @@ import { RadioGroup } from 'radix-ui';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Field } from '../../ui/field';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 type Choice = NamedPlacement | 'anchor';
 
 function titleOf(choice: Choice): string {
-  if (choice === 'anchor') return 'In an element';
+  if (choice === 'anchor') return SNIPPET.element;
   // "at the end of the head" → "End of the head"
   const place = PLACEMENTS[choice].words.replace(/^at the /, '');
   return place.charAt(0).toUpperCase() + place.slice(1);
 }
 
 function providersSay(choice: Choice): string {
-  return choice === 'anchor' ? 'where you want it to show' : PLACEMENTS[choice].providersSay;
+  return choice === 'anchor' ? SNIPPET.whereYouWant : PLACEMENTS[choice].providersSay;
 }
 
 /** A small page on which the place is chosen; the words below are those that providers use. */
@@ -34,7 +36,7 @@ export function PlacementPicker({
   const chosen = isAnchor(placement) ? 'anchor' : placement;
   return (
     <fieldset className="space-y-3">
-      <legend className="mb-1.5 text-sm font-medium">Where does it go?</legend>
+      <legend className="mb-1.5 text-sm font-medium">{SNIPPET.whereDoesGo}</legend>
       <RadioGroup.Root
         value={chosen}
         onValueChange={(value) =>
@@ -57,22 +59,26 @@ export function PlacementPicker({
       </RadioGroup.Root>
       {suggested !== undefined && (
         <p className="text-[13px]">
-          {chosen === suggested ? 'Best here. ' : `Best ${placementWords(suggested)}. `}
+          {chosen === suggested
+            ? SNIPPET.bestHere
+            : say(SNIPPET.bestPlacement, { placement: placementWords(suggested) })}
           {because}
         </p>
       )}
       {suggested !== undefined && chosen !== suggested && (
         <Button size="small" look="primary" onClick={() => onChange(suggested)}>
-          <CornerDownRight className="size-3.5" aria-hidden /> Place it there
+          <CornerDownRight className="size-3.5" aria-hidden /> {SNIPPET.placeThere}
         </Button>
       )}
-      <p className="text-[13px] text-muted">Providers say: “{providersSay(chosen)}”.</p>
+      <p className="text-[13px] text-muted">
+        {say(SNIPPET.providersSayProviderssay, { providersSay: providersSay(chosen) })}
+      </p>
       {isAnchor(placement) && (
         <>
           <Field
-            label="Id of the element"
+            label={SNIPPET.idElement}
             required
-            placeholder="booking-widget"
+            placeholder={SNIPPET.bookingWidget}
             value={placement.anchor}
             onChange={(event) => onChange({ ...placement, anchor: event.target.value.replace(/^#/, '') })}
           />
@@ -80,7 +86,7 @@ export function PlacementPicker({
             value={placement.side}
             onValueChange={(side) => onChange({ ...placement, side: side as 'inside' | 'before' })}
             className="flex gap-4 text-sm"
-            aria-label="Inside or before"
+            aria-label={SNIPPET.insideBefore}
           >
             {(['inside', 'before'] as const).map((side) => (
               <label key={side} className="flex items-center gap-1.5">
@@ -90,7 +96,7 @@ export function PlacementPicker({
                 >
                   <RadioGroup.Indicator className="size-2 rounded-full bg-primary" />
                 </RadioGroup.Item>
-                {side} it
+                {say(SNIPPET.side, { side })}
               </label>
             ))}
           </RadioGroup.Root>
@@ -120,7 +126,7 @@ function Place({
       )}
     >
       {titleOf(value)}
-      {suggested === value && chosen !== value && <span className="text-primary"> · best</span>}
+      {suggested === value && chosen !== value && <span className="text-primary"> {SNIPPET.best}</span>}
     </RadioGroup.Item>
   );
 }

@@ -2,6 +2,8 @@ import { factWords, placementWords, type Facts, type SuggestedPart } from '@prag
 import { Split } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button } from '../../ui/button';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 interface ReadingPanelProps {
   readonly facts: Facts;
@@ -16,7 +18,7 @@ export function ReadingPanel({ facts, pieces, onSplit }: ReadingPanelProps) {
   const words = useMemo(() => factWords(facts), [facts]);
   return (
     <section
-      aria-label="What this code is"
+      aria-label={SNIPPET.whatCode}
       className="mt-4 space-y-3 rounded-lg border border-line bg-raised p-4"
     >
       <dl className="grid gap-x-5 gap-y-2 text-sm sm:grid-cols-[9rem_minmax(0,1fr)]">
@@ -36,11 +38,13 @@ export function ReadingPanel({ facts, pieces, onSplit }: ReadingPanelProps) {
       {pieces.length > 1 && onSplit && (
         <div className="flex flex-wrap items-center gap-3 border-t border-line pt-3 text-sm">
           <p className="min-w-52 flex-1">
-            These are {pieces.length} pieces that belong at different places:{' '}
-            {pieces.map(({ placement }) => placementWords(placement)).join(', and ')}.
+            {say(SNIPPET.theseCountPieces, {
+              count: pieces.length,
+              pieces: pieces.map(({ placement }) => placementWords(placement)).join(', and '),
+            })}
           </p>
           <Button size="small" look="primary" onClick={() => onSplit(pieces)}>
-            <Split className="size-3.5" aria-hidden /> Keep each at its place
+            <Split className="size-3.5" aria-hidden /> {SNIPPET.keepEachPlace}
           </Button>
         </div>
       )}

@@ -11,6 +11,9 @@ import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
 import { MakeRecipeDialog } from './make-recipe-dialog';
+import { SNIPPET } from '../../texts/snippet';
+import { rich } from '../../texts/rich';
+import { say } from '../../texts/say';
 
 interface RecipePanelProps {
   readonly site: string;
@@ -46,37 +49,43 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
   const isBehind = found !== undefined && link !== null && found.version > link.version;
   return (
     <section
-      aria-label="Recipe"
+      aria-label={SNIPPET.recipe}
       className="flex max-w-4xl flex-wrap items-center gap-x-3 gap-y-2 rounded-xl border border-line bg-surface p-3 text-sm sm:px-5"
     >
       <BookMarked className="size-4 shrink-0 text-muted" aria-hidden />
       {link ? (
         <p className="min-w-52 flex-1">
-          Follows the recipe{' '}
-          <Link to={`/recipes/${link.key}`} className="font-medium hover:underline">
-            {found?.name ?? link.key}
-          </Link>
-          , version {link.version}.
-          {isBehind && <span className="text-signal"> There is version {found.version}.</span>}
+          {rich(SNIPPET.followsRecipe, {
+            recipe: (
+              <Link to={`/recipes/${link.key}`} className="font-medium hover:underline">
+                {found?.name ?? link.key}
+              </Link>
+            ),
+            version: link.version,
+          })}
+          {isBehind && (
+            <span className="text-signal">
+              {' '}
+              {say(SNIPPET.thereVersionVersion, { version: found.version })}
+            </span>
+          )}
         </p>
       ) : (
         <p className="min-w-52 flex-1 text-muted">
-          {seen ? (
-            <>
-              Pasted by hand; it looks like{' '}
-              <Link to={`/recipes/${seen.key}`} className="font-medium text-ink hover:underline">
-                {seen.name}
-              </Link>
-              .
-            </>
-          ) : (
-            'Follows no recipe. Make one of it, and other sites get it in a minute.'
-          )}
+          {seen
+            ? rich(SNIPPET.pastedHandLooks, {
+                recipe: (
+                  <Link to={`/recipes/${seen.key}`} className="font-medium text-ink hover:underline">
+                    {seen.name}
+                  </Link>
+                ),
+              })
+            : SNIPPET.followsNoRecipe}
         </p>
       )}
       {isBehind && (
         <Button asChild size="small" look="primary">
-          <Link to={`/recipes/updates?site=${site}&snippet=${snippet.key}`}>See what would change</Link>
+          <Link to={`/recipes/updates?site=${site}&snippet=${snippet.key}`}>{SNIPPET.seeWhatWould}</Link>
         </Button>
       )}
       {seen && (
@@ -88,18 +97,18 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
             follow.run(seen.key, () =>
               toast({
                 tone: 'done',
-                title: `It follows “${seen.name}” from now on`,
-                text: 'Its values are fields of the site now; visitors get what they got.',
+                title: say(SNIPPET.followsNameFrom, { name: seen.name }),
+                text: SNIPPET.valuesFieldsSite,
               }),
             )
           }
         >
-          Let it follow the recipe
+          {SNIPPET.letFollowRecipe}
         </Button>
       )}
       {!isBehind && (
         <Button size="small" onClick={() => setMaking(true)}>
-          {link ? 'Make the next version…' : 'Make a recipe…'}
+          {link ? SNIPPET.makeThe : SNIPPET.makeA}
         </Button>
       )}
       {link && (
@@ -111,13 +120,13 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
             leave.run({ etag }, () =>
               toast({
                 tone: 'done',
-                title: 'It no longer follows the recipe',
-                text: 'Its code is as it was; newer versions do not concern it.',
+                title: SNIPPET.noLongerFollows,
+                text: SNIPPET.codeWasNewer,
               }),
             )
           }
         >
-          Let it go its own way
+          {SNIPPET.letGoOwn}
         </Button>
       )}
       {isMaking && <MakeRecipeDialog site={site} snippet={snippet} onClose={() => setMaking(false)} />}

@@ -5,6 +5,8 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 /** Says that there is a recipe for code that is being pasted; nothing where there is none. */
 export function RecognisedRecipe({ site, facts }: { site: string; facts: Facts }) {
@@ -20,11 +22,13 @@ export function RecognisedRecipe({ site, facts }: { site: string; facts: Facts }
       <BookMarked className="size-4 shrink-0" aria-hidden />
       <p className="min-w-52 flex-1">
         {recipe.retired
-          ? `This is an install of “${recipe.name}”, which is retired: ${recipe.retired.reason}`
-          : `There is a recipe for this: “${recipe.name}”. It asks only for what differs from site to site, and knows what is to be done at ${recipe.provider}.`}
+          ? say(SNIPPET.installNameWhich, { name: recipe.name, reason: recipe.retired.reason })
+          : say(SNIPPET.thereRecipeName, { name: recipe.name, provider: recipe.provider })}
       </p>
       <Button asChild size="small">
-        <Link to={`/recipes/${recipe.retired?.replacedBy ?? recipe.key}?site=${site}`}>See the recipe</Link>
+        <Link to={`/recipes/${recipe.retired?.replacedBy ?? recipe.key}?site=${site}`}>
+          {SNIPPET.seeRecipe}
+        </Link>
       </Button>
     </div>
   );

@@ -19,6 +19,8 @@ import { PagesPicker } from './pages-picker';
 import { PartEditor } from './part-editor';
 import type { PartValue, SnippetValue } from './snippet-value';
 import { useSnippetFindings } from './use-snippet-findings';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 interface SnippetFormProps {
   site: string;
@@ -74,8 +76,7 @@ export function SnippetForm({
     errors.find((entry) => entry.pointer === pointer)?.detail;
   const named = (field: (typeof NAMED)[number]) => ({
     value: value[field],
-    hint:
-      suggested && !touched.has(field) && suggested[field] !== '' ? 'Suggested from the code.' : undefined,
+    hint: suggested && !touched.has(field) && suggested[field] !== '' ? SNIPPET.suggestedFromCode : undefined,
     onChange: (event: { target: { value: string } }) => {
       touch(field);
       set({ [field]: event.target.value });
@@ -92,14 +93,18 @@ export function SnippetForm({
       {typed.parts.map((part, index) => (
         <section key={index} className="rounded-xl border border-line bg-surface p-4 sm:p-5">
           <div className="mb-3 flex items-center justify-between">
-            <h2>{typed.parts.length > 1 ? `Part ${index + 1} of ${typed.parts.length}` : 'Code'}</h2>
+            <h2>
+              {typed.parts.length > 1
+                ? say(SNIPPET.partIndexCount, { index: index + 1, count: typed.parts.length })
+                : SNIPPET.code}
+            </h2>
             {typed.parts.length > 1 && (
               <Button
                 look="quiet"
                 size="small"
                 onClick={() => set({ parts: typed.parts.filter((_, i) => i !== index) })}
               >
-                <Trash2 className="size-3.5" aria-hidden /> Take this part out
+                <Trash2 className="size-3.5" aria-hidden /> {SNIPPET.takePartOut}
               </Button>
             )}
           </div>
@@ -125,23 +130,23 @@ export function SnippetForm({
       <Button
         onClick={() => set({ parts: [...typed.parts, { placement: 'body-start', code: '', statement: '' }] })}
       >
-        <Plus className="size-4" aria-hidden /> The provider gave me a second piece
+        <Plus className="size-4" aria-hidden /> {SNIPPET.providerGaveMe}
       </Button>
       <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
       <ReachEditor site={site} limits={typed.limits} onChange={(limits) => set({ limits })} />
       <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
         <Field
-          label="Name"
+          label={SNIPPET.name}
           required
-          placeholder="Harbour chat"
+          placeholder={SNIPPET.harbourChat}
           error={errorAt('/name') ?? errorAt('/key')}
           {...named('name')}
         />
-        <Field label="Provider" placeholder="Who the code is from" {...named('provider')} />
-        <Field label="Purpose" placeholder="What it is for" {...named('purpose')} />
+        <Field label={SNIPPET.provider} placeholder={SNIPPET.whoCodeFrom} {...named('provider')} />
+        <Field label={SNIPPET.purpose} placeholder={SNIPPET.what} {...named('purpose')} />
         <Field
-          label="Note"
-          placeholder="Anything worth knowing"
+          label={SNIPPET.note}
+          placeholder={SNIPPET.anythingWorthKnowing}
           value={typed.note}
           onChange={(event) => set({ note: event.target.value })}
         />
@@ -159,7 +164,7 @@ export function SnippetForm({
         <Button type="submit" look="primary" isBusy={isBusy}>
           {submitLabel}
         </Button>
-        <p className="text-sm text-muted">Visitors get it when you publish.</p>
+        <p className="text-sm text-muted">{SNIPPET.visitorsGetWhen}</p>
         <div className="ml-auto flex flex-wrap justify-end gap-2">{children}</div>
       </div>
     </form>

@@ -5,6 +5,8 @@ import { historyQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { SNIPPET } from '../../texts/snippet';
+import { say } from '../../texts/say';
 
 interface SnippetHistoryProps {
   readonly site: string;
@@ -17,15 +19,11 @@ interface SnippetHistoryProps {
 export function SnippetHistory({ site, snippet, onTake }: SnippetHistoryProps) {
   const history = useQuery(historyQuery(site, snippet));
   return (
-    <section aria-label="History" className="max-w-4xl space-y-3">
-      <h2>History</h2>
-      {history.isPending && <Loading lines={2} label="Loading the history" />}
+    <section aria-label={SNIPPET.history} className="max-w-4xl space-y-3">
+      <h2>{SNIPPET.history}</h2>
+      {history.isPending && <Loading lines={2} label={SNIPPET.loadingHistory} />}
       {history.isError && <Failure error={history.error} onRetry={() => void history.refetch()} />}
-      {history.data?.length === 0 && (
-        <p className="text-sm text-muted">
-          It was never published. Its history begins with the next release.
-        </p>
-      )}
+      {history.data?.length === 0 && <p className="text-sm text-muted">{SNIPPET.wasNeverPublished}</p>}
       <ol className="space-y-2">
         {history.data?.map((version) => (
           <li
@@ -34,7 +32,9 @@ export function SnippetHistory({ site, snippet, onTake }: SnippetHistoryProps) {
           >
             <div className="min-w-52 flex-1 text-sm">
               <p>
-                <span className="font-medium">Release {version.release}</span>{' '}
+                <span className="font-medium">
+                  {say(SNIPPET.releaseRelease, { release: version.release })}
+                </span>{' '}
                 <span className="text-muted">
                   {version.author}, <Time at={version.createdAt} /> · {version.message}
                 </span>
@@ -47,7 +47,7 @@ export function SnippetHistory({ site, snippet, onTake }: SnippetHistoryProps) {
             </div>
             {version.snippet && (
               <Button size="small" onClick={() => onTake(version)}>
-                <Undo2 className="size-3.5" aria-hidden /> Fill in as it was then
+                <Undo2 className="size-3.5" aria-hidden /> {SNIPPET.fillWasThen}
               </Button>
             )}
           </li>

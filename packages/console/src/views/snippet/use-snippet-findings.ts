@@ -13,6 +13,7 @@ import { checklistQuery, draftQuery, pagesQuery, siteQuery, skeletonsQuery } fro
 import { factsCache } from '../../api/facts';
 import { allRecipesQuery } from '../../api/recipe-lists';
 import { toValue, type PartValue, type SnippetValue } from './snippet-value';
+import { SNIPPET } from '../../texts/snippet';
 
 /** Hours are told to the minute: what was found out about them holds from one keystroke to the next. */
 const MINUTE_MS = 60_000;
@@ -50,7 +51,7 @@ export function useSnippetFindings(
     const recipe = snapshot.snippets.find((snippet) => snippet.key === key)?.recipe;
     const set = withSnippet(snapshot, {
       ...(recipe ? { recipe } : {}),
-      ...{ key, name: name || 'This snippet', provider, purpose, note, pages, limits, needs },
+      ...{ key, name: name || SNIPPET.snippet, provider, purpose, note, pages, limits, needs },
       // Somebody who works on a snippet that is off wants to know how it would be.
       state: state === 'off' ? 'on' : state,
       parts: value.parts,

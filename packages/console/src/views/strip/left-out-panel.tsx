@@ -2,6 +2,8 @@ import type { PagePlanResource } from '@pragmatica/contract';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
 import { SnippetSwitch } from './snippet-switch';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface LeftOutPanelProps {
   site: string;
@@ -18,11 +20,11 @@ type LeftOut = PagePlanResource['leftOut'][number];
 export function LeftOutPanel({ site, plan, isEditable, onShowDraft, className }: LeftOutPanelProps) {
   return (
     <section
-      aria-label="Not on this page"
+      aria-label={STRIP.notPage}
       className={cn('rounded-xl border border-line bg-surface p-4', className)}
     >
-      <h2>Not on this page</h2>
-      {plan.leftOut.length === 0 && <p className="mt-1 text-sm text-muted">Every snippet runs here.</p>}
+      <h2>{STRIP.notPage}</h2>
+      {plan.leftOut.length === 0 && <p className="mt-1 text-sm text-muted">{STRIP.everySnippetRuns}</p>}
       <ul className="mt-2 divide-y divide-line">
         {plan.leftOut.map((entry) => (
           <li key={entry.snippet} className="flex items-start gap-3 py-2">
@@ -45,7 +47,7 @@ export function LeftOutPanel({ site, plan, isEditable, onShowDraft, className }:
       </ul>
       {plan.untilLocal !== null && (
         <p className="mt-2 border-t border-line pt-2 text-[13px] text-muted">
-          Opening hours change this page {plan.untilLocal}.
+          {say(STRIP.openingHoursChange, { untilLocal: plan.untilLocal })}
         </p>
       )}
     </section>
@@ -58,14 +60,14 @@ function WayOut({ entry, onShowDraft }: { entry: LeftOut; onShowDraft: () => voi
   if (entry.reasons.some(({ reason }) => reason === 'not-published'))
     return (
       <button type="button" className={style} onClick={onShowDraft}>
-        Look at the draft
+        {STRIP.lookDraft}
       </button>
     );
   if (entry.reason === 'off' || entry.reason === 'archived') return null;
   const isPages = entry.reason === 'excluded' || entry.reason === 'not-included';
   return (
     <Link to={`../snippets/${entry.snippet}#${isPages ? 'pages' : 'reach'}`} className={style}>
-      {entry.reason === 'no-code' ? 'Add its code' : isPages ? 'Change its pages' : 'Change when it runs'}
+      {entry.reason === 'no-code' ? STRIP.addCode : isPages ? STRIP.changePages : STRIP.changeWhenRuns}
     </Link>
   );
 }

@@ -4,6 +4,8 @@ import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { ChangeList } from './change-list';
 import { PublishDialog } from './publish-dialog';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface NotLivePanelProps {
   site: string;
@@ -18,20 +20,20 @@ export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
   if (diff.changes.length === 0) {
     return (
       <section
-        aria-label="Live"
+        aria-label={STRIP.live}
         className="flex gap-2.5 rounded-xl border border-line bg-surface p-4 text-sm"
       >
         <CircleCheck className="size-5 shrink-0 text-good" aria-hidden />
-        <p>Visitors get what you see here: {diff.from}.</p>
+        <p>{say(STRIP.visitorsGetWhat, { from: diff.from })}</p>
       </section>
     );
   }
   return (
-    <section aria-label="Not live yet" className="rounded-xl border border-signal/40 bg-signal-soft p-4">
-      <h2 className="text-signal">Not live yet</h2>
+    <section aria-label={STRIP.notLiveYet} className="rounded-xl border border-signal/40 bg-signal-soft p-4">
+      <h2 className="text-signal">{STRIP.notLiveYet}</h2>
       <ChangeList changes={diff.changes} />
       <Button look="signal" className="mt-3 w-full" onClick={() => setOpen(true)}>
-        <Send className="size-4" aria-hidden /> Publish…
+        <Send className="size-4" aria-hidden /> {STRIP.publish}
       </Button>
       <PublishDialog
         site={site}

@@ -4,6 +4,7 @@ import { useRightOrder, useUndoFix } from '../../api/mutations';
 import { orderReportQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
+import { STRIP } from '../../texts/strip';
 
 /** What is in the wrong order, and the fewest moves that put it right, as one action. */
 export function OrderPanel({ site }: { site: string }) {
@@ -13,8 +14,8 @@ export function OrderPanel({ site }: { site: string }) {
   const toast = useToast();
   if (!report || report.moves.length === 0) return null;
   return (
-    <section aria-label="Order" className="rounded-xl border border-danger/40 bg-danger-soft p-4">
-      <h2 className="text-danger">Not in the right order</h2>
+    <section aria-label={STRIP.order} className="rounded-xl border border-danger/40 bg-danger-soft p-4">
+      <h2 className="text-danger">{STRIP.notRightOrder}</h2>
       <ul className="mt-1.5 list-disc space-y-1 pl-4 text-sm">
         {report.moves.map(({ part, sentence }) => (
           <li key={part}>{sentence}</li>
@@ -27,14 +28,14 @@ export function OrderPanel({ site }: { site: string }) {
           right.run(undefined, (before) =>
             toast({
               tone: 'done',
-              title: 'In the right order, in the draft',
-              text: 'Visitors get it when you publish.',
-              action: { label: 'Take it back', run: () => undo.run(before) },
+              title: STRIP.rightOrderDraft,
+              text: STRIP.visitorsGetWhen,
+              action: { label: STRIP.takeBack, run: () => undo.run(before) },
             }),
           )
         }
       >
-        <ListOrdered className="size-4" aria-hidden /> Put in the right order
+        <ListOrdered className="size-4" aria-hidden /> {STRIP.putRightOrder}
       </Button>
     </section>
   );

@@ -3,6 +3,8 @@ import type { ReactNode } from 'react';
 import { cn } from '../../ui/cn';
 import { PlacementSlot } from './placement-slot';
 import { anchorsOf, partsAt, slotTitle, stripContext, type StripData } from './strip-context';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 /** The page drawn from head to foot, with its parts where they run and in the order in which they run. */
 export function PageStrip(data: StripData) {
@@ -20,17 +22,17 @@ export function PageStrip(data: StripData) {
   ));
   return (
     <section
-      aria-label={`The page ${plan.path} from head to foot`}
+      aria-label={say(STRIP.pagePathFrom, { path: plan.path })}
       className="overflow-clip rounded-xl border border-line-strong bg-surface shadow-card"
     >
-      <Region name="head" tone="head" note="not seen, read first">
+      <Region name="head" tone="head" note={STRIP.notSeenRead}>
         {headStart}
-        <OwnContent lines={['w-2/5', 'w-3/5']} label="the page’s own title, styles and scripts" />
+        <OwnContent lines={['w-2/5', 'w-3/5']} label={STRIP.pageSOwn} />
         {headEnd}
       </Region>
-      <Region name="body" tone="body" note="what visitors see">
+      <Region name="body" tone="body" note={STRIP.whatVisitorsSee}>
         {bodyStart}
-        <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label="the page’s own content" />
+        <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label={STRIP.pageSOwnContent} />
         {anchors.map((placement) => (
           <PlacementSlot
             key={placementKey(placement)}

@@ -6,6 +6,8 @@ import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
 import type { PlannedPart, StripContext } from './strip-context';
 import { SnippetSwitch } from './snippet-switch';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface PartCardProps {
   part: PlannedPart;
@@ -33,7 +35,7 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
         <button
           ref={setActivatorNodeRef}
           type="button"
-          aria-label={`Move ${part.name}`}
+          aria-label={say(STRIP.moveName, { name: part.name })}
           className="cursor-grab touch-none rounded p-0.5 text-muted hover:text-ink active:cursor-grabbing"
           {...attributes}
           {...listeners}
@@ -45,7 +47,7 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
       )}
       <span
         className="grid size-6 shrink-0 place-items-center rounded-full bg-paper font-mono text-xs text-muted"
-        title="Position on the page"
+        title={STRIP.positionPage}
       >
         {context.position.get(part.key)}
       </span>
@@ -59,20 +61,19 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
             <span className="font-medium">{part.name}</span>
           )}
           {total > 1 && (
-            <span className="text-xs text-muted">
-              part {number} of {total}
-            </span>
+            <span className="text-xs text-muted">{say(STRIP.partNumberTotal, { number, total })}</span>
           )}
           {snippet?.provider && <span className="text-xs text-muted">{snippet.provider}</span>}
           {context.changed.has(part.snippet) && (
             <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
-              not live yet
+              {STRIP.notLive}
             </span>
           )}
         </p>
         {part.waits !== undefined && (
           <p className="flex items-center gap-1 text-[13px] text-muted">
-            <Hourglass className="size-3.5 shrink-0" aria-hidden /> The browser waits: {part.waits}
+            <Hourglass className="size-3.5 shrink-0" aria-hidden />{' '}
+            {say(STRIP.browserWaitsWaits, { waits: part.waits })}
           </p>
         )}
         {findings.map(({ id, title, severity }) => (

@@ -26,6 +26,8 @@ import { useChangeOrder } from '../../api/mutations';
 import { useToast } from '../../ui/toast';
 import type { StripContext } from './strip-context';
 import { PartCard } from './part-card';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface PlacementSlotProps {
   placement: Placement;
@@ -75,8 +77,8 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
     change.run({ etag: context.etag, placement, parts: moved }, () =>
       toast({
         tone: 'done',
-        title: 'Order changed in the draft',
-        text: 'Visitors get it when you publish.',
+        title: STRIP.orderChangedDraft,
+        text: STRIP.visitorsGetWhen,
       }),
     );
   }
@@ -89,7 +91,7 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
       </h3>
       {parts.length === 0 && (
         <p className="rounded-md border border-dashed border-line px-3 py-1.5 text-[13px] text-muted">
-          nothing here
+          {STRIP.nothingHere}
         </p>
       )}
       <DndContext
@@ -114,7 +116,8 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
           <div aria-live="assertive">
             {warnings.map((warning) => (
               <p key={warning} className="mt-2 flex gap-1.5 text-[13px] text-danger">
-                <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden /> Wrong here: {warning}
+                <TriangleAlert className="mt-0.5 size-4 shrink-0" aria-hidden />{' '}
+                {say(STRIP.wrongHereWarning, { warning })}
               </p>
             ))}
           </div>

@@ -12,6 +12,8 @@ import { Dialog, DialogActions, DialogClose } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { ChangeList } from './change-list';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface PublishDialogProps {
   site: string;
@@ -33,7 +35,7 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
   const breaking = errors.find((finding) => !isWaivable(finding));
   return (
     <Dialog
-      title="Publish to all visitors"
+      title={STRIP.publishAllVisitors}
       description={<ChangeList changes={changes} />}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
@@ -46,11 +48,11 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
           publish.run({ etag, ...body }, ({ data }) => {
             toast({
               tone: 'done',
-              title: `Release ${data.number} is live`,
+              title: say(STRIP.releaseNumberLive, { number: data.number }),
               text:
                 data.meanwhile.length === 0
-                  ? 'Every page load from now on gets it.'
-                  : `Changed in the draft meanwhile, and not live yet: ${data.meanwhile.join(' ')} Publish again to include it.`,
+                  ? STRIP.everyPageLoad
+                  : say(STRIP.changedDraftMeanwhile, { meanwhile: data.meanwhile.join(' ') }),
             });
             setMessage('');
             setForce('');
@@ -60,24 +62,22 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
       >
         {all.data && fresh.data && <FoundList errors={errors} fresh={fresh.data} />}
         <Field
-          label="What does this change?"
-          placeholder="Chat on every page"
-          hint="A line for those who look for it later, you included."
+          label={STRIP.whatDoesChange}
+          placeholder={STRIP.chatEveryPage}
+          hint={STRIP.lineThoseWho}
           required
           maxLength={120}
           value={message}
           onChange={(event) => setMessage(event.target.value)}
         />
         {breaking && (
-          <p className="text-sm text-danger">
-            {breaking.title}. That would break the page for visitors, so it has to be fixed first.
-          </p>
+          <p className="text-sm text-danger">{say(STRIP.titleWouldBreak, { title: breaking.title })}</p>
         )}
         {errors.length > 0 && !breaking && (
           <Field
-            label="Why publish in spite of that?"
-            placeholder="The fair opens at nine; fixed tomorrow"
-            hint="Kept in the release for everybody to see. It is better to fix or accept what is found."
+            label={STRIP.whyPublishSpite}
+            placeholder={STRIP.fairOpensNine}
+            hint={STRIP.keptReleaseEverybody}
             required
             minLength={3}
             maxLength={500}
@@ -85,14 +85,14 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
             onChange={(event) => setForce(event.target.value)}
           />
         )}
-        <DialogActions leave="Not yet">
+        <DialogActions leave={STRIP.notYet}>
           <Button
             type="submit"
             look={errors.length > 0 ? 'danger' : 'signal'}
             isBusy={publish.isPending}
             disabled={!all.data || breaking !== undefined}
           >
-            {errors.length > 0 ? 'Publish all the same' : 'Publish now'}
+            {errors.length > 0 ? STRIP.publishAllSame : STRIP.publishNow}
           </Button>
         </DialogActions>
       </form>
@@ -113,16 +113,16 @@ function FoundList({
   if (shown.length === 0)
     return (
       <p className="flex gap-1.5 text-sm text-good">
-        <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> The checks find nothing new in it.
+        <CircleCheck className="mt-0.5 size-4 shrink-0" aria-hidden /> {STRIP.checksFindNothing}
       </p>
     );
   return (
     <div className="rounded-lg border border-line bg-raised p-3 text-sm">
       <p className="font-medium">
         {errors.length === 0
-          ? 'New since the last release'
+          ? STRIP.newSinceLast
           : errors.length === 1
-            ? 'An error is found'
+            ? STRIP.errorFound
             : `${errors.length} errors are found`}
       </p>
       <ul className="mt-1.5 space-y-1.5">
@@ -136,7 +136,7 @@ function FoundList({
               {title}
               {news.has(id) && (
                 <span className="ml-1.5 rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
-                  new
+                  {STRIP.isNew}
                 </span>
               )}
             </span>
@@ -145,7 +145,7 @@ function FoundList({
       </ul>
       <DialogClose asChild>
         <Link to="../findings" className="mt-2 inline-block text-primary underline">
-          What to do about it
+          {STRIP.whatDoAbout}
         </Link>
       </DialogClose>
     </div>

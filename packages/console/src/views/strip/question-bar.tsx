@@ -8,6 +8,8 @@ import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { FIRST_QUESTION, type Question, type SetName } from './question';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 interface QuestionBarProps {
   site: SiteResource | undefined;
@@ -28,7 +30,7 @@ export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) 
     <div className="space-y-2">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <h1 className="mr-1 text-xl">
-          <label htmlFor={id}>What a visitor of</label>
+          <label htmlFor={id}>{STRIP.aVisitorOf}</label>
         </h1>
         <select
           id={id}
@@ -40,23 +42,23 @@ export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) 
             <option key={entry}>{entry}</option>
           ))}
         </select>
-        <span className="text-xl font-semibold tracking-tight">gets</span>
+        <span className="text-xl font-semibold tracking-tight">{STRIP.gets}</span>
         <ToggleGroup.Root
           type="single"
           value={of}
           onValueChange={(value) => {
             if (value !== '') onAsk({ of: value as SetName });
           }}
-          aria-label="Which set"
+          aria-label={STRIP.whichSet}
           className="flex rounded-md border border-line-strong bg-raised p-0.5"
         >
           <SetToggle value="live" label={publishedLabel(site, environment)} />
-          <SetToggle value="draft" label="after publishing" />
+          <SetToggle value="draft" label={STRIP.afterPublishing} />
         </ToggleGroup.Root>
         {address && (
           <Button asChild look="quiet" size="small" className="ml-auto">
             <a href={address} target="_blank" rel="noreferrer">
-              Open the page <ExternalLink className="size-3.5" aria-hidden />
+              {STRIP.openPage} <ExternalLink className="size-3.5" aria-hidden />
             </a>
           </Button>
         )}
@@ -87,11 +89,11 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
   return (
     <div
       role="group"
-      aria-label="The page load"
+      aria-label={STRIP.pageLoad}
       className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border border-line bg-surface px-3 py-2 text-sm"
     >
       <Select
-        label="on"
+        label={STRIP.on}
         name="Device"
         value={device}
         onChange={(value) => onAsk({ device: value as Question['device'] })}
@@ -103,10 +105,10 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         ))}
       </Select>
       <label className="flex items-center gap-1.5">
-        <span className="text-muted">at</span>
+        <span className="text-muted">{STRIP.at}</span>
         <input
           type="datetime-local"
-          aria-label="Time at the site"
+          aria-label={STRIP.timeSite}
           className={cn(inputStyle, 'h-8 w-auto px-2 py-0.5 text-[13px]')}
           value={at}
           onChange={(event) => onAsk({ at: event.target.value })}
@@ -116,8 +118,8 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         </span>
       </label>
       {categories.length > 0 && (
-        <span className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Consent given">
-          <span className="text-muted">agreed to</span>
+        <span className="flex flex-wrap items-center gap-1.5" role="group" aria-label={STRIP.consentGiven}>
+          <span className="text-muted">{STRIP.agreed}</span>
           {categories.map(({ key, name }) => {
             const isOn = agreed.includes(key);
             const next = isOn ? agreed.filter((entry) => entry !== key) : [...agreed, key];
@@ -130,27 +132,27 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         </span>
       )}
       <Select
-        label="on"
+        label={STRIP.on}
         name="Visit"
         value={visitor}
         onChange={(value) => onAsk({ visitor: value as Question['visitor'] })}
       >
-        <option value="">any visit</option>
-        <option value="first">the first visit</option>
-        <option value="returning">a later visit</option>
+        <option value="">{STRIP.anyVisit}</option>
+        <option value="first">{STRIP.firstVisit}</option>
+        <option value="returning">{STRIP.laterVisit}</option>
       </Select>
       <Select
-        label="of"
+        label={STRIP.of}
         name="Environment"
         value={environment}
         onChange={(value) => onAsk({ environment: value as Question['environment'] })}
       >
-        <option value="live">live</option>
-        <option value="staging">staging</option>
+        <option value="live">{STRIP.ofLive}</option>
+        <option value="staging">{STRIP.staging}</option>
       </Select>
       {isChanged && (
         <Button look="quiet" size="small" onClick={() => onAsk(FIRST_LOAD)}>
-          <RotateCcw className="size-3.5" aria-hidden /> As at first
+          <RotateCcw className="size-3.5" aria-hidden /> {STRIP.first}
         </Button>
       )}
     </div>
@@ -199,5 +201,5 @@ function SetToggle({ value, label }: { value: SetName; label: string }) {
 
 function publishedLabel(site: SiteResource | undefined, environment: 'live' | 'staging'): string {
   const release = site?.environments[environment];
-  return release === null || release === undefined ? 'now' : `now (release ${release})`;
+  return release === null || release === undefined ? 'now' : say(STRIP.nowReleaseRelease, { release });
 }

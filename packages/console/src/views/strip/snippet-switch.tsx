@@ -1,6 +1,8 @@
 import { useSwitchSnippet } from '../../api/mutations';
 import { Switch } from '../../ui/switch';
 import { useToast } from '../../ui/toast';
+import { STRIP } from '../../texts/strip';
+import { say } from '../../texts/say';
 
 /** Switches a snippet in the draft; what was done can be undone from the message. */
 export function SnippetSwitch({
@@ -20,15 +22,15 @@ export function SnippetSwitch({
     change.run({ snippet, state: on ? 'on' : 'off' }, () =>
       toast({
         tone: 'done',
-        title: `“${name}” is ${on ? 'on' : 'off'} in the draft`,
-        text: 'Visitors notice when you publish.',
-        action: { label: 'Undo', run: () => change.run({ snippet, state: on ? 'off' : 'on' }) },
+        title: say(on ? STRIP.switchedOn : STRIP.switchedOff, { name }),
+        text: STRIP.visitorsNoticeWhen,
+        action: { label: STRIP.undo, run: () => change.run({ snippet, state: on ? 'off' : 'on' }) },
       }),
     );
   };
   return (
     <Switch
-      aria-label={`${name} is on`}
+      aria-label={say(STRIP.nameIsOn, { name })}
       checked={change.isPending ? !isOn : isOn}
       disabled={change.isPending}
       onCheckedChange={set}

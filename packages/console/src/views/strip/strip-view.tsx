@@ -12,6 +12,7 @@ import { OrderPanel } from './order-panel';
 import { PageStrip } from './page-strip';
 import { readQuestion, toQuery, writeQuestion, type Question } from './question';
 import { QuestionBar } from './question-bar';
+import { STRIP } from '../../texts/strip';
 
 /** The picture of one page load, the question it answers, and what is missing from it. */
 export function StripView() {
@@ -32,17 +33,16 @@ export function StripView() {
   if (draft.data?.data.snapshot.snippets.length === 0) {
     return (
       <Empty
-        title="No snippets yet"
+        title={STRIP.noSnippetsYet}
         action={
           <Button asChild look="primary">
             <Link to="../snippets/new">
-              <Plus className="size-4" aria-hidden /> Add the first snippet
+              <Plus className="size-4" aria-hidden /> {STRIP.addFirstSnippet}
             </Link>
           </Button>
         }
       >
-        Paste the code that a provider gave you, say where it goes and on which pages. Nothing reaches
-        visitors before you publish.
+        {STRIP.pasteCodeProvider}
       </Empty>
     );
   }
@@ -72,7 +72,7 @@ export function StripView() {
             isEditable={of === 'draft'}
           />
         ) : (
-          !error && <Loading lines={6} label="Loading the page strip" />
+          !error && <Loading lines={6} label={STRIP.loadingPageStrip} />
         )}
         <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
           {of === 'draft' && <OrderPanel site={key} />}

@@ -1,6 +1,7 @@
 import type { VerificationEvent } from '@pragmatica/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api } from '../../api/client';
+import { VERIFICATION } from '../../texts/verification';
 
 export type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
 type StartEvent = Extract<VerificationEvent, { type: 'start' }>;
@@ -12,7 +13,7 @@ export interface Verification {
   readonly error: Error | undefined;
 }
 
-const BROKEN_OFF = 'The service broke off before it had looked at every page. Its log says why.';
+const BROKEN_OFF = VERIFICATION.serviceBrokeOff;
 
 const IDLE: Verification = { state: 'idle', start: undefined, pages: [], error: undefined };
 

@@ -8,6 +8,8 @@ import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Empty, Failure } from '../../ui/states';
 import { useVerification, type PageEvent, type Verification } from './use-verification';
+import { VERIFICATION } from '../../texts/verification';
+import { say } from '../../texts/say';
 
 /** Fetches the live pages as a visitor would and shows, snippet by snippet, whether each stands where it should. */
 export function VerificationView() {
@@ -19,29 +21,26 @@ export function VerificationView() {
   const startButton = (
     <Button look="primary" onClick={run}>
       <SearchCheck className="size-4" aria-hidden />{' '}
-      {state === 'idle' ? 'Check the live pages' : 'Check again'}
+      {state === 'idle' ? VERIFICATION.checkLivePages : VERIFICATION.checkAgain}
     </Button>
   );
   return (
     <div className="max-w-4xl space-y-4">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1>Check the live pages</h1>
-          <p className="text-sm text-muted">
-            Every known page is fetched as a visitor would, and compared with what was published.
-          </p>
+          <h1>{VERIFICATION.checkLivePages}</h1>
+          <p className="text-sm text-muted">{VERIFICATION.everyKnownPage}</p>
         </div>
         {state === 'running' && (
           <Button onClick={stop}>
-            <Square className="size-3.5" aria-hidden /> Stop
+            <Square className="size-3.5" aria-hidden /> {VERIFICATION.stop}
           </Button>
         )}
         {state !== 'running' && state !== 'idle' && startButton}
       </div>
       {state === 'idle' && (
-        <Empty title="Is it really there?" action={startButton}>
-          Saved is not live, and live is not always delivered: a copy of the page may be kept somewhere in
-          between, or the same code may stand in the theme as well.
+        <Empty title={VERIFICATION.reallyThere} action={startButton}>
+          {VERIFICATION.savedNotLive}
         </Empty>
       )}
       {state !== 'idle' && <RunLine verification={verification} />}
@@ -50,12 +49,15 @@ export function VerificationView() {
         unreachable.length === 0 &&
         snippets.every((entry) => entry.problems.length === 0) && (
           <p className="flex gap-2 rounded-xl border border-line bg-surface p-4 text-sm text-good">
-            <CircleCheck className="size-5 shrink-0" aria-hidden /> Everything stands where it should.
+            <CircleCheck className="size-5 shrink-0" aria-hidden /> {VERIFICATION.everythingStandsWhere}
           </p>
         )}
       {unreachable.length > 0 && <Unreachable pages={unreachable} />}
       {snippets.length > 0 && (
-        <ul aria-label="Snippets" className="divide-y divide-line rounded-xl border border-line bg-surface">
+        <ul
+          aria-label={VERIFICATION.snippets}
+          className="divide-y divide-line rounded-xl border border-line bg-surface"
+        >
           {[...snippets]
             .sort((a, b) => b.problems.length - a.problems.length)
             .map((entry) => (
@@ -74,7 +76,7 @@ function RunLine({ verification: { state, start, pages } }: { verification: Veri
       <Progress.Root
         value={pages.length}
         max={Math.max(1, total)}
-        aria-label="Pages looked at"
+        aria-label={VERIFICATION.pagesLooked}
         className="h-1.5 overflow-hidden rounded-full bg-line"
       >
         <Progress.Indicator
@@ -84,19 +86,24 @@ function RunLine({ verification: { state, start, pages } }: { verification: Veri
       </Progress.Root>
       <p role="status" className="text-[13px] text-muted">
         {start === undefined
-          ? state === 'running' && 'Asking the site for its pages …'
-          : `${pages.length} of ${total} pages of ${start.address}, release ${start.release}${state === 'stopped' ? '; stopped' : ''}`}
+          ? state === 'running' && VERIFICATION.askingSitePages
+          : say(state === 'stopped' ? VERIFICATION.progressStopped : VERIFICATION.progress, {
+              count: pages.length,
+              total,
+              address: start.address,
+              release: start.release,
+            })}
       </p>
     </div>
   );
 }
 
 const STATES: Record<DeliveryState, { label: string; look: string }> = {
-  delivered: { label: 'delivered on', look: 'bg-primary-soft text-primary' },
-  'left-out': { label: 'no place on', look: 'bg-signal-soft text-signal' },
-  twice: { label: 'twice on', look: 'bg-danger-soft text-danger' },
-  'wrong-place': { label: 'in the wrong place on', look: 'bg-danger-soft text-danger' },
-  missing: { label: 'missing on', look: 'bg-danger-soft text-danger' },
+  delivered: { label: VERIFICATION.delivered, look: 'bg-primary-soft text-primary' },
+  'left-out': { label: VERIFICATION.noPlace, look: 'bg-signal-soft text-signal' },
+  twice: { label: VERIFICATION.twice, look: 'bg-danger-soft text-danger' },
+  'wrong-place': { label: VERIFICATION.wrongPlace, look: 'bg-danger-soft text-danger' },
+  missing: { label: VERIFICATION.missing, look: 'bg-danger-soft text-danger' },
 };
 
 function SnippetRow({ site, entry }: { site: string; entry: SnippetDelivery }) {
@@ -128,7 +135,7 @@ function SnippetRow({ site, entry }: { site: string; entry: SnippetDelivery }) {
 function Unreachable({ pages }: { pages: readonly PageEvent[] }) {
   return (
     <section className="rounded-xl border border-danger/40 bg-danger-soft p-4 text-sm">
-      <h2 className="text-danger">Pages that could not be checked</h2>
+      <h2 className="text-danger">{VERIFICATION.pagesCouldNot}</h2>
       <ul className="mt-1 space-y-1">
         {pages.map((page) => (
           <li key={page.path}>

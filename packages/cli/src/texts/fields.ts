@@ -1,0 +1,22 @@
+export const FIELDS = {
+  valuesCodeWritten: "values in code, written @'{'name'}' there, for each site",
+  fieldsSiteSeveral: 'the fields of a site, or of several, and their values',
+  defineFieldSite: 'define a field of a site, or change what it is',
+  whatHolds: 'what it holds',
+  whatPeopleCall: 'what people call it',
+  providerSOwn: 'the provider’s own example; left at it, the field is not set',
+  value: 'its value',
+  examplePragmaticaField:
+    '\nExample:\n  pragmatica field define counter_account --type id --label "Account at Tallymast" --example TM-0000 --value TM-1887',
+  writeFieldInCode: 'Write {field} in the code, within quotes or in a text. Its values:\n',
+  giveFieldsNew: 'give fields new values, for one site or for several',
+  thereOnly: 'there only',
+  examplesPragmaticaField:
+    '\nExamples:\n  pragmatica field set counter_account=TM-1887\n  pragmatica field set test=true --environment staging --all-sites\n  pragmatica field set phone=  takes the value away',
+  takeFieldAway: 'take a field away; code that uses it can then not be published',
+  siteKeyHas: 'The site "{key}" has no field "{name}".',
+  tookFieldName: 'Took the field "{name}" away.',
+  writeNameValue: 'Write it as NAME=VALUE, like counter_account=TM-1887; this was "{typed}".',
+  noFieldsYet: 'No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE',
+  notSet: 'not set',
+} as const;

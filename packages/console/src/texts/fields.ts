@@ -1,0 +1,20 @@
+export const FIELDS = {
+  fieldsSaved: 'The fields are saved',
+  visitorsGetThem: 'Visitors get them when you publish.',
+  fields: 'Fields',
+  valuesCodeSnippets: 'Values in the code of snippets, written {code} there, for every site that has them.',
+  noFieldsYet: 'No fields yet',
+  defineOneSite:
+    'Define one in a site’s settings, and write it into the code of a snippet. When you copy the snippet to other sites, its fields go along.',
+  field: 'Field',
+  site: 'Site',
+  value: 'Value',
+  stagingWhereDiffers: 'on staging, where it differs',
+  moreSites: 'More sites',
+  nothingChanged: 'Nothing changed',
+  saveValues: 'Save {count, plural, one {# value} other {# values}}',
+  takeThemBack: 'Take them back',
+  same: 'the same',
+  notSet: 'not set',
+  stillExampleNot: 'Still the example: not set yet.',
+} as const;

@@ -1,0 +1,22 @@
+export const VERIFICATION = {
+  serviceBrokeOff: 'The service broke off before it had looked at every page. Its log says why.',
+  checkLivePages: 'Check the live pages',
+  checkAgain: 'Check again',
+  everyKnownPage: 'Every known page is fetched as a visitor would, and compared with what was published.',
+  stop: 'Stop',
+  reallyThere: 'Is it really there?',
+  savedNotLive:
+    'Saved is not live, and live is not always delivered: a copy of the page may be kept somewhere in between, or the same code may stand in the theme as well.',
+  everythingStandsWhere: 'Everything stands where it should.',
+  snippets: 'Snippets',
+  pagesLooked: 'Pages looked at',
+  askingSitePages: 'Asking the site for its pages …',
+  progressStopped: '{count} of {total} pages of {address}, release {release}; stopped',
+  progress: '{count} of {total} pages of {address}, release {release}',
+  delivered: 'delivered on',
+  noPlace: 'no place on',
+  twice: 'twice on',
+  wrongPlace: 'in the wrong place on',
+  missing: 'missing on',
+  pagesCouldNot: 'Pages that could not be checked',
+} as const;
