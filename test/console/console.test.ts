@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import pg from 'pg';
 import type { Page } from 'playwright-core';
 import { DESKTOP, openConsole, replaceCode, startBrowser, type ConsolePage } from '../support/browser.js';
-import { send } from '../support/http.js';
+import { eventually, send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -120,10 +120,13 @@ describe('the console', function () {
     await page.getByRole('button', { name: 'Publish now' }).click();
     await page.getByText('Release 2 is live', { exact: true }).waitFor();
     await page.getByText('Visitors get what you see here: live (release 2).').waitFor();
-    const visitor = await send({ port: stage.gatewayPort, host: 'skerrywick.localhost', path: '/stops' });
-    expect(visitor.text).to.include(
-      '<div id="stop-directory"><script async src="http://pierlist.test/stops.js">',
-    );
+    // The gateway follows within moments of its own.
+    await eventually(async () => {
+      const visitor = await send({ port: stage.gatewayPort, host: 'skerrywick.localhost', path: '/stops' });
+      expect(visitor.text).to.include(
+        '<div id="stop-directory"><script async src="http://pierlist.test/stops.js">',
+      );
+    });
   });
 
   it('puts a release back, after saying what that would change', async () => {
