@@ -40,6 +40,23 @@ const importRules = Object.entries(MAY_IMPORT).map(([name, allowed]) => {
   };
 });
 
+/** What talks to the database. */
+const DRIVERS = {
+  group: ['@mikro-orm/*', 'pg'],
+  message: 'Only packages/server/src/storage talks to the database.',
+};
+const ofServer = importRules.find(({ files }) => files[0].includes('/server/'));
+importRules.push({
+  files: ofServer.files,
+  ignores: ['packages/server/src/storage/**'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [...ofServer.rules['no-restricted-imports'][1].patterns, DRIVERS] },
+    ],
+  },
+});
+
 /** What people read stands in a package's catalogue (`src/texts`), where it can be gone through as a whole. */
 const IN_CATALOGUE = 'Texts stand in src/texts: put this there, and say() it.';
 const WORDS = '/[A-Za-z]{2,}[^A-Za-z]* [A-Za-z“"]/';

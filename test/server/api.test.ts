@@ -98,13 +98,56 @@ describe('the API', () => {
       expect(wrong.headers['allow']).to.equal('GET, POST');
     });
 
+    it('in words, numbers and lists as they are written where the reader lives', async () => {
+      await call('POST', '/sites', { key: 'lists', name: 'Lists' });
+      const add = async (name: string, code: string, statement = ''): Promise<unknown> =>
+        call('POST', '/sites/lists/snippets', {
+          name,
+          parts: [{ placement: 'head-start', code, statement }],
+        });
+      for (const name of ['A', 'B', 'C']) await add(name, `<meta name="${name}" content="1">`);
+      await add('Ask', '<script>window.asked = 1;</script>', 'This must be the first script in the head.');
+      const titleFor = async (languages: string): Promise<string | undefined> => {
+        const { json } = await call('GET', '/sites/lists/findings', undefined, {
+          'accept-language': languages,
+        });
+        const items = json['items'] as { check: string; title: string; message: unknown }[];
+        const found = items.find(({ check }) => check === 'not-first');
+        expect(found?.message).to.deep.equal({
+          id: 'not-first',
+          params: {
+            ...{ part: '“Ask”', others: ['“A”', '“B”', '“C”'], count: 3 },
+            statement: 'This must be the first script in the head.',
+          },
+        });
+        return found?.title;
+      };
+      expect(await titleFor('en-US,en;q=0.5')).to.include('“A”, “B”, and “C” run before it');
+      expect(await titleFor('de-AT')).to.include('“A”, “B” and “C” run before it');
+      expect(await titleFor('!')).to.include('“A”, “B” and “C” run before it');
+      await add('Wide', '<p>Slip closed</p>');
+      const refused = await call(
+        'POST',
+        '/sites/lists/releases',
+        { message: 'm', environments: ['live'] },
+        { 'if-match': '*', 'accept-language': 'en-US' },
+      );
+      const wrong = refused.json as { detail: string; message: { id: string } };
+      expect(wrong.message.id).to.equal('not-contained');
+      expect(wrong.detail).to.include('“Wide”');
+    });
+
     it('when a host belongs to another site', async () => {
       const hosts = [{ host: 'a.example', environment: 'live', origin: 'http://origin.example' }];
       expect((await call('POST', '/sites', { name: 'One', hosts })).status).to.equal(201);
       const second = await call('POST', '/sites', { name: 'Two', hosts });
       expect(second.status).to.equal(409);
       expect(second.json['errors']).to.deep.equal([
-        { pointer: '/hosts/0/host', detail: 'This host belongs to another site.' },
+        {
+          pointer: '/hosts/0/host',
+          detail: 'This host belongs to another site.',
+          message: { id: 'host-of-another-site', params: {} },
+        },
       ]);
       expect((await call('GET', '/sites/two')).status, 'nothing of it was kept').to.equal(404);
     });

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { openDatabase, sweepCredentials } from '@pragmatica/server';
+import { openDatabase, removeExpired } from '@pragmatica/server';
 import pg from 'pg';
 import { api, send } from '../support/http.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
@@ -141,7 +141,7 @@ describe('signing in', () => {
     await sql("update credential set expires_at = now() - interval '1 second' where name = 'short'");
     expect((await call('GET', '/session', undefined, bearer(secret))).status).to.equal(401);
     const orm = await openDatabase(stage.databaseUrl);
-    expect(await sweepCredentials(orm.em.fork())).to.equal(1);
+    expect(await removeExpired(orm.em.fork())).to.equal(1);
     await orm.close(true);
   });
 
@@ -214,7 +214,11 @@ describe('the one-time password', () => {
       as: 'token',
     });
     expect(same.json['errors']).to.deep.equal([
-      { pointer: '/newPassword', detail: 'Choose another password than the current one.' },
+      {
+        pointer: '/newPassword',
+        detail: 'Choose another password than the current one.',
+        message: { id: 'another-password', params: {} },
+      },
     ]);
     const changed = await api(stage.server, undefined, 'POST', '/sign-in', {
       ...ADMIN,

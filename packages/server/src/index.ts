@@ -1,6 +1,7 @@
-export { createSetUpToken, ensureAdministrator, sweepCredentials } from './auth/accounts.js';
+export { createSetUpToken, ensureAdministrator } from './auth/accounts.js';
 export { VERSION, startService, type Service } from './service.js';
 export { readSettings, settingsSchema, type Settings } from './settings.js';
+export { removeExpired } from './storage/credentials.js';
 export { migrate, openDatabase } from './storage/orm.js';
 export { ServiceError } from './errors.js';
 export { PROBLEMS } from './http/problems.js';

@@ -2,7 +2,6 @@ import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { createServer, type RequestListener } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { MikroORM } from '@mikro-orm/postgresql';
 import { createLog, databaseName, listen } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import { ensureAdministrator } from './auth/accounts.js';
@@ -20,7 +19,8 @@ import { SiteChecks } from './site/site-checks.js';
 import { Sets } from './site/sets.js';
 import { SiteSummaries } from './site/site-summaries.js';
 import { DatabaseWatch } from './storage/database-watch.js';
-import { assertAnswers, migrate, prepareDatabase } from './storage/orm.js';
+import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
+import type { Store } from './storage/store.js';
 
 export const VERSION = '0.1.0';
 
@@ -59,10 +59,11 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   let isClosed = false;
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
-    const firstSignIn = await ensureAdministrator(orm.em.fork());
+    const store = storeOf(orm);
+    const firstSignIn = await ensureAdministrator(store.fork());
     const shared = createShared(readers, settings);
-    jobs = new JobRunner(createJobs(orm.em, shared.summaries, settings), log.child({ part: 'jobs' }));
-    app = createApi(orm, shared, jobs, watch, log);
+    jobs = new JobRunner(createJobs(store, shared.summaries, settings), log.child({ part: 'jobs' }));
+    app = createApi(store, shared, jobs, watch, log);
     known.remember();
     return firstSignIn;
   };
@@ -132,7 +133,7 @@ function createShared(readers: Readers, settings: Settings): SharedParts {
 }
 
 function createApi(
-  orm: MikroORM,
+  store: Store,
   shared: SharedParts,
   jobs: JobRunner,
   watch: DatabaseWatch,
@@ -141,7 +142,7 @@ function createApi(
   const metrics = createMetrics();
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
-    orm,
+    store,
     handlers: createHandlers(shared),
     onChange: () => jobs.wake(),
     isDatabaseAnswering: () => watch.isAnswering,

@@ -1,5 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
-import { CredentialEntity, MemberEntity, type Credential, type Member } from '../storage/entities/index.js';
+import type { Store } from '../storage/store.js';
+import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
+import { insertMember, memberByLogin, setPassword } from '../storage/members.js';
+import type { Credential, Member } from '../storage/rows.js';
 import { hashPassword, newOneTimePassword, newSecret, secretHash } from './secrets.js';
 
 export const DAY_MS = 24 * 60 * 60 * 1000;
@@ -14,47 +16,37 @@ const LAST_USED_PRECISION_MS = 60_000;
  * @returns the one-time password to show, or undefined when the administrator has chosen one
  */
 export async function ensureAdministrator(
-  em: EntityManager,
+  store: Store,
 ): Promise<{ login: string; password: string } | undefined> {
   const login = 'admin';
-  const existing = await em.findOne(MemberEntity, { login });
+  const existing = await memberByLogin(store, login);
   if (existing && !existing.mustChangePassword) return undefined;
   const password = newOneTimePassword();
   const passwordHash = await hashPassword(password);
   if (existing) {
-    existing.passwordHash = passwordHash;
+    setPassword(existing, passwordHash, { mustChange: true });
     // Whoever came in with the last one must come again with this one.
-    await em.nativeDelete(CredentialEntity, { member: existing, kind: 'session' });
-  } else
-    em.create(
-      MemberEntity,
-      { login, name: 'Administrator', passwordHash, mustChangePassword: true, createdAt: new Date() },
-      { persist: true },
-    );
-  await em.flush();
+    await endAll(store, existing, 'session');
+  } else insertMember(store, { login, name: 'Administrator', passwordHash, mustChangePassword: true });
+  await store.flush();
   return { login, password };
 }
 
 /** A bearer token for the program that fills in the demo; not a person's, and short-lived. */
-export async function createSetUpToken(em: EntityManager): Promise<string> {
+export async function createSetUpToken(store: Store): Promise<string> {
   const login = 'set-up';
-  let member = await em.findOne(MemberEntity, { login });
-  if (!member) {
+  const member =
+    (await memberByLogin(store, login)) ??
     // No password verifies against this hash: nobody can sign in as the set-up.
-    member = em.create(
-      MemberEntity,
-      { login, name: 'Set-up', passwordHash: '!', mustChangePassword: false, createdAt: new Date() },
-      { persist: true },
-    );
-  }
-  const { secret } = createCredential(em, member, 'token', 'demo set-up', 1 / 24);
-  await em.flush();
+    insertMember(store, { login, name: 'Set-up', passwordHash: '!', mustChangePassword: false });
+  const { secret } = createCredential(store, member, 'token', 'demo set-up', 1 / 24);
+  await store.flush();
   return secret;
 }
 
 /** Adds a session or token to the unit of work. The secret is returned once and never stored. */
 export function createCredential(
-  em: EntityManager,
+  store: Store,
   member: Member,
   kind: 'session' | 'token',
   name: string,
@@ -62,42 +54,26 @@ export function createCredential(
 ): { credential: Credential; secret: string } {
   const secret = newSecret();
   const now = Date.now();
-  const credential = em.create(
-    CredentialEntity,
-    {
-      kind,
-      name,
-      member,
-      hash: secretHash(secret),
-      createdAt: new Date(now),
-      lastUsedAt: null,
-      expiresAt: new Date(now + days * DAY_MS),
-    },
-    { persist: true },
-  );
+  const credential = insertCredential(store, {
+    kind,
+    name,
+    member,
+    hash: secretHash(secret),
+    createdAt: new Date(now),
+    expiresAt: new Date(now + days * DAY_MS),
+  });
   return { credential, secret };
 }
 
 /** The credential that a secret belongs to, with its member, unless it has run out. */
 export async function findCredential(
-  em: EntityManager,
+  store: Store,
   kind: 'session' | 'token',
   secret: string,
 ): Promise<Credential | undefined> {
-  const credential = await em.findOne(
-    CredentialEntity,
-    { kind, hash: secretHash(secret) },
-    { populate: ['member'] },
-  );
+  const credential = await credentialByHash(store, kind, secretHash(secret));
   if (!credential || credential.expiresAt.getTime() < Date.now()) return undefined;
   const used = credential.lastUsedAt?.getTime() ?? 0;
-  if (Date.now() - used > LAST_USED_PRECISION_MS) {
-    await em.nativeUpdate(CredentialEntity, { id: credential.id }, { lastUsedAt: new Date() });
-  }
+  if (Date.now() - used > LAST_USED_PRECISION_MS) await touchCredential(store, credential);
   return credential;
-}
-
-/** Takes sessions and tokens that have run out away. @returns how many */
-export async function sweepCredentials(em: EntityManager): Promise<number> {
-  return em.nativeDelete(CredentialEntity, { expiresAt: { $lt: new Date() } });
 }

@@ -1,12 +1,15 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { ServiceError } from '../errors.js';
 import {
-  AuditEntity,
-  CredentialEntity,
-  MemberEntity,
-  type Credential,
-  type Member,
-} from '../storage/entities/index.js';
+  countValidTokens,
+  endAll,
+  removeCredential,
+  removeToken as removeRow,
+  tokensOf,
+} from '../storage/credentials.js';
+import { memberByLogin, setPassword } from '../storage/members.js';
+import type { Credential, Member } from '../storage/rows.js';
+import { audit } from '../storage/trail.js';
 import { fieldError } from '../texts/field-errors.js';
 import { createCredential } from './accounts.js';
 import type { Attempts } from './attempts.js';
@@ -38,13 +41,13 @@ export interface Door {
  * @throws ServiceError 401, 403, 422, 429
  */
 export async function signIn(
-  em: EntityManager,
+  store: Store,
   { login, password, newPassword, as, tokenName, endTokens }: SignIn,
   { attempts, address }: Door,
   sessionDays: number,
 ): Promise<{ member: Member; secret: string }> {
   assertNoWait(attempts, login, address);
-  const member = await em.findOne(MemberEntity, { login });
+  const member = await memberByLogin(store, login);
   const isRight = member ? await isPassword(member.passwordHash, password) : await checkDecoy(password);
   if (!member || !isRight) {
     attempts.failed(login, address);
@@ -53,18 +56,18 @@ export async function signIn(
   attempts.succeeded(login, address);
   if (newPassword !== undefined) {
     await replacePassword(member, password, newPassword, '/newPassword');
-    await endOthers(em, member, endTokens);
+    await endOthers(store, member, endTokens);
   } else if (member.mustChangePassword && as === 'token') throw new ServiceError('own-password-along', {});
   const isSession = as === 'session';
   const name = tokenName ?? (isSession ? 'console' : 'command line');
-  const { secret } = createCredential(em, member, as, name, isSession ? sessionDays : TOKEN_DAYS);
-  note(em, member, 'sign-in', `Signed in (${isSession ? 'console' : 'token'}).`);
-  await em.flush();
+  const { secret } = createCredential(store, member, as, name, isSession ? sessionDays : TOKEN_DAYS);
+  note(store, member, 'sign-in', `Signed in (${isSession ? 'console' : 'token'}).`);
+  await store.flush();
   return { member, secret };
 }
 
-export async function signOut(em: EntityManager, { id }: Credential): Promise<void> {
-  await em.nativeDelete(CredentialEntity, { id });
+export async function signOut(store: Store, credential: Credential): Promise<void> {
+  await removeCredential(store, credential);
 }
 
 export interface PasswordChange {
@@ -75,7 +78,7 @@ export interface PasswordChange {
 
 /** Changes a member's password; the other sessions end. @throws ServiceError 422, 429 */
 export async function changePassword(
-  em: EntityManager,
+  store: Store,
   credential: Credential,
   change: PasswordChange,
   { attempts, address }: Door,
@@ -89,44 +92,43 @@ export async function changePassword(
   }
   attempts.succeeded(member.login, address);
   await replacePassword(member, change.current, change.new, '/new');
-  await endOthers(em, member, change.endTokens, credential);
-  note(em, member, 'password', 'Changed the password.');
-  await em.flush();
+  await endOthers(store, member, change.endTokens, credential);
+  note(store, member, 'password', 'Changed the password.');
+  await store.flush();
   return member;
 }
 
 /** A member's tokens, the oldest first. */
-export async function listTokens(em: EntityManager, member: Member): Promise<Credential[]> {
-  return em.find(CredentialEntity, { member, kind: 'token' }, { orderBy: { id: 'asc' } });
+export async function listTokens(store: Store, member: Member): Promise<readonly Credential[]> {
+  return tokensOf(store, member);
 }
 
 /** Makes a token. Its secret is returned once. */
 export async function createToken(
-  em: EntityManager,
+  store: Store,
   member: Member,
   { name, days }: { readonly name: string; readonly days: number },
 ): Promise<{ credential: Credential; secret: string }> {
-  const made = createCredential(em, member, 'token', name, days);
-  note(em, member, 'token', `Made the token “${name}”.`);
-  await em.flush();
+  const made = createCredential(store, member, 'token', name, days);
+  note(store, member, 'token', `Made the token “${name}”.`);
+  await store.flush();
   return made;
 }
 
 /** Takes a token back. @throws ServiceError 404 */
-export async function removeToken(em: EntityManager, member: Member, id: number): Promise<void> {
-  const count = await em.nativeDelete(CredentialEntity, { id, member, kind: 'token' });
-  if (count === 0) throw new ServiceError('no-such-token', {});
-  note(em, member, 'token', 'Took a token back.');
-  await em.flush();
+export async function removeToken(store: Store, member: Member, id: number): Promise<void> {
+  if (!(await removeRow(store, member, id))) throw new ServiceError('no-such-token', {});
+  note(store, member, 'token', 'Took a token back.');
+  await store.flush();
 }
 
 /** Tokens of a member that are still valid: a new password does not end them by itself. */
-export async function countTokens(em: EntityManager, member: Member): Promise<number> {
-  return em.count(CredentialEntity, { member, kind: 'token', expiresAt: { $gt: new Date() } });
+export async function countTokens(store: Store, member: Member): Promise<number> {
+  return countValidTokens(store, member);
 }
 
-function note(em: EntityManager, { login: by }: Member, action: string, message: string): void {
-  em.create(AuditEntity, { site: null, by, action, message, at: new Date() }, { persist: true });
+function note(store: Store, { login: by }: Member, action: string, message: string): void {
+  audit(store, null, by, action, message);
 }
 
 /** @throws ServiceError 429, which says for how long */
@@ -145,15 +147,9 @@ function assertNoWait(attempts: Attempts, login: string, address: string): void 
  *
  * @param own - the credential that goes on
  */
-async function endOthers(
-  em: EntityManager,
-  member: Member,
-  endTokens: boolean,
-  own?: Credential,
-): Promise<void> {
-  const others = own ? { id: { $ne: own.id } } : {};
-  await em.nativeDelete(CredentialEntity, { member, kind: 'session', ...others });
-  if (endTokens) await em.nativeDelete(CredentialEntity, { member, kind: 'token', ...others });
+async function endOthers(store: Store, member: Member, endTokens: boolean, own?: Credential): Promise<void> {
+  await endAll(store, member, 'session', own);
+  if (endTokens) await endAll(store, member, 'token', own);
 }
 
 async function replacePassword(
@@ -164,6 +160,5 @@ async function replacePassword(
 ): Promise<void> {
   if (next === current)
     throw new ServiceError('same-password', {}, { errors: [fieldError(pointer, 'another-password', {})] });
-  member.passwordHash = await hashPassword(next);
-  member.mustChangePassword = false;
+  setPassword(member, await hashPassword(next), { mustChange: false });
 }

@@ -1,4 +1,3 @@
-import type { MikroORM } from '@mikro-orm/postgresql';
 import {
   endpoints,
   fieldErrors,
@@ -10,6 +9,7 @@ import {
 import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
 import { ServiceError } from '../errors.js';
+import type { Store } from '../storage/store.js';
 import { authenticate } from './authenticate.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
 import { localeOf } from './reader-locale.js';
@@ -26,7 +26,8 @@ type AnyHandler = (
 ) => Promise<HandlerAnswer<EndpointName>> | AsyncIterable<unknown>;
 
 export interface ApiOptions {
-  readonly orm: MikroORM;
+  /** Each call works on a fork of it. */
+  readonly store: Store;
   readonly handlers: Handlers;
   /** Told after every call that may have changed something. */
   readonly onChange: () => void;
@@ -34,11 +35,11 @@ export interface ApiOptions {
 }
 
 /** The API: one route per endpoint of the contract, input and output validated by the contract's schemas. */
-export function createApiRouter({ orm, handlers, onChange, version }: ApiOptions): Router {
+export function createApiRouter({ store: root, handlers, onChange, version }: ApiOptions): Router {
   const router = Router();
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
-    await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);
+    await authenticate(root.fork(), request, SIGNED_IN_ONLY);
     response.json(document);
   });
   router.use(json({ limit: BODY_LIMIT, type: ['application/json', 'application/merge-patch+json'] }));
@@ -49,7 +50,7 @@ export function createApiRouter({ orm, handlers, onChange, version }: ApiOptions
     const handler = handlers[name] as AnyHandler;
     const route = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
     router[route](path, async (request, response) => {
-      await serve(orm, endpoint, handler, request, response);
+      await serve(root.fork(), endpoint, handler, request, response);
       if (endpoint.method !== 'GET') onChange();
     });
   }
@@ -66,15 +67,14 @@ export function createApiRouter({ orm, handlers, onChange, version }: ApiOptions
 }
 
 async function serve(
-  orm: MikroORM,
+  store: Store,
   endpoint: Endpoint,
   handler: AnyHandler,
   request: Request,
   response: Response,
 ): Promise<void> {
-  const em = orm.em.fork();
   response.setHeader('Cache-Control', 'no-store');
-  const credential = await authenticate(em, request, endpoint);
+  const credential = await authenticate(store, request, endpoint);
   if (endpoint.body) assertJson(request);
   const input = {
     params: parseInput(endpoint.params, request.params, 'address'),
@@ -86,7 +86,7 @@ async function serve(
     throw new ServiceError('if-match-missing', {});
   }
   const context: RequestContext = {
-    em,
+    store,
     credential,
     actor: credential?.member.login ?? '',
     locale: localeOf(request),

@@ -1,4 +1,3 @@
-import type { MikroORM } from '@mikro-orm/postgresql';
 import { API_BASE } from '@pragmatica/contract';
 import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
@@ -6,6 +5,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Settings } from '../settings.js';
 import { ServiceError, databaseAway } from '../errors.js';
+import type { Store } from '../storage/store.js';
 import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
 import { authenticate } from './authenticate.js';
 import type { Handlers } from './context.js';
@@ -13,7 +13,7 @@ import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
 
 export interface AppOptions {
-  readonly orm: MikroORM;
+  readonly store: Store;
   readonly handlers: Handlers;
   /** Told after every call that may have changed something. */
   readonly onChange: () => void;
@@ -29,7 +29,7 @@ export interface AppOptions {
 
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
-  const { orm, handlers, onChange, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } =
+  const { store, handlers, onChange, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } =
     options;
   const app = express();
   app.disable('x-powered-by');
@@ -58,7 +58,7 @@ export function createApp(options: AppOptions): Express {
     }
   });
   app.get('/metrics', async (request, response) => {
-    await authenticate(orm.em.fork(), request, SIGNED_IN_ONLY);
+    await authenticate(store.fork(), request, SIGNED_IN_ONLY);
     response.type('text/plain; version=0.0.4; charset=utf-8').send(await metrics());
   });
   app.use((_request, response, next) => {
@@ -71,7 +71,7 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
     }),
   );
-  app.use(API_BASE, createApiRouter({ orm, handlers, onChange, version }));
+  app.use(API_BASE, createApiRouter({ store, handlers, onChange, version }));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
     throw new ServiceError('nothing-at-path', { path: request.path });

@@ -1,21 +1,21 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Endpoint } from '@pragmatica/contract';
 import { parse as parseCookies } from 'cookie';
 import type { Request } from 'express';
 import { findCredential } from '../auth/accounts.js';
-import type { Credential } from '../storage/entities/index.js';
+import type { Credential } from '../storage/rows.js';
 import { ServiceError } from '../errors.js';
 
 export const SESSION_COOKIE = 'pragmatica_session';
 
 /** Finds out who asks. @throws ServiceError 401, 403 */
 export async function authenticate(
-  em: EntityManager,
+  store: Store,
   request: Request,
   endpoint: Endpoint,
 ): Promise<Credential | undefined> {
   if (endpoint.isPublic) return undefined;
-  const credential = await credentialOf(em, request);
+  const credential = await credentialOf(store, request);
   if (!credential) {
     throw new ServiceError('sign-in-first', {});
   }
@@ -25,13 +25,13 @@ export async function authenticate(
   return credential;
 }
 
-async function credentialOf(em: EntityManager, request: Request): Promise<Credential | undefined> {
+async function credentialOf(store: Store, request: Request): Promise<Credential | undefined> {
   const bearer = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
-  if (bearer !== undefined) return findCredential(em, 'token', bearer);
+  if (bearer !== undefined) return findCredential(store, 'token', bearer);
   const session = parseCookies(request.headers.cookie ?? '')[SESSION_COOKIE];
   if (session === undefined) return undefined;
   assertSameOrigin(request);
-  return findCredential(em, 'session', session);
+  return findCredential(store, 'session', session);
 }
 
 /** A second lock besides SameSite: a browser that sends the cookie must be on our own page when it changes something. */

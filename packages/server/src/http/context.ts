@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type {
   EndpointName,
   EndpointRequest,
@@ -8,11 +8,11 @@ import type {
 } from '@pragmatica/contract';
 import type { Request, Response } from 'express';
 import type { ZodType } from 'zod';
-import type { Credential } from '../storage/entities/index.js';
+import type { Credential } from '../storage/rows.js';
 
 /** What a handler may use besides its validated input. */
 export interface RequestContext {
-  readonly em: EntityManager;
+  readonly store: Store;
   /** Present on every endpoint that is not public. */
   readonly credential: Credential | undefined;
   /** The login written into audit entries. */

@@ -1,11 +1,7 @@
-import {
-  CheckConstraintViolationException,
-  OptimisticLockError,
-  UniqueConstraintViolationException,
-} from '@mikro-orm/core';
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ReadingError } from '../reading/readers.js';
+import { storageProblem } from '../storage/errors.js';
 import { ServiceError, databaseAway } from '../errors.js';
 import { toProblem } from './problems.js';
 import { localeOf } from './reader-locale.js';
@@ -28,19 +24,13 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
   };
 }
 
-/** Translates foreign errors once, here; above this line nobody reads a driver's code. */
+/** Translates foreign errors once, here; above this line nobody knows what threw them. */
 function toServiceError(error: unknown): ServiceError {
   if (error instanceof ServiceError) return error as ServiceError;
-  if (error instanceof OptimisticLockError) {
-    return new ServiceError('changed-at-once', {}, {}, error);
-  }
-  if (error instanceof UniqueConstraintViolationException) {
-    return new ServiceError('exists-already', {}, {}, error);
-  }
   if (error instanceof ReadingError) return new ServiceError('too-much-to-read', {}, {}, error);
-  if (isDatabaseAway(error)) return databaseAway(error);
-  if (error instanceof CheckConstraintViolationException || codeOf(error)?.startsWith('22') === true)
-    return new ServiceError('value-refused', {}, {}, error);
+  const problem = storageProblem(error);
+  if (problem === 'away') return databaseAway(error);
+  if (problem) return new ServiceError(problem, {}, {}, error);
   return ofRequest(error) ?? internal(error);
 }
 
@@ -72,23 +62,4 @@ function ofRequest(error: unknown): ServiceError | undefined {
     default:
       return error.status < 500 ? new ServiceError('refused', { why: error.message }, {}, error) : undefined;
   }
-}
-
-/** Connections that were refused, lost, or never answered; and statements that the database gave up. */
-const AWAY =
-  /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENOTFOUND|EAI_AGAIN|08\w{3}|57P0\d|57014|53300|55P03|3D000|55000)$/;
-const AWAY_WORDS =
-  /^(?:Connection terminated|Query read timeout|timeout exceeded when trying to connect|Knex: Timeout acquiring a connection)/;
-
-function isDatabaseAway(error: unknown): boolean {
-  if (!(error instanceof Error)) return false;
-  if (AWAY.test(codeOf(error) ?? '')) return true;
-  // The driver gives these no code.
-  const [, words = error.message] =
-    / - (Connection terminated.*|Query read timeout.*|timeout exceeded.*)$/s.exec(error.message) ?? [];
-  return AWAY_WORDS.test(words);
-}
-
-function codeOf(error: unknown): string | undefined {
-  return error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : undefined;
 }

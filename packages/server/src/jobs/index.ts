@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Settings } from '../settings.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import type { Job } from './job.js';
@@ -8,9 +8,9 @@ import { sweepTrailJob } from './sweep-trail.js';
 
 /** All that the service does by itself. */
 export function createJobs(
-  em: EntityManager,
+  store: Store,
   summaries: SiteSummaries,
   { PRAGMATICA_TRAIL_DAYS: trailDays }: Pick<Settings, 'PRAGMATICA_TRAIL_DAYS'>,
 ): readonly Job[] {
-  return [refreshSummaries(em, summaries), sweepCredentialsJob(em), sweepTrailJob(em, trailDays)];
+  return [refreshSummaries(store, summaries), sweepCredentialsJob(store), sweepTrailJob(store, trailDays)];
 }

@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import { ageSummaries } from '../storage/site-summaries.js';
 import type { Job } from './job.js';
@@ -7,7 +7,7 @@ import type { Job } from './job.js';
 const EVERY_MS = 2_000;
 
 /** Keeps what lists say of sites up to date. */
-export function refreshSummaries(em: EntityManager, summaries: SiteSummaries): Job {
+export function refreshSummaries(store: Store, summaries: SiteSummaries): Job {
   let isFirst = true;
   return {
     name: 'refresh-summaries',
@@ -15,9 +15,9 @@ export function refreshSummaries(em: EntityManager, summaries: SiteSummaries): J
     followsChanges: true,
     async run(signal) {
       // Another version of the service may find something else in the same sites.
-      if (isFirst) await ageSummaries(em.fork());
+      if (isFirst) await ageSummaries(store.fork());
       isFirst = false;
-      await summaries.refreshStale(em, signal);
+      await summaries.refreshStale(store, signal);
     },
   };
 }

@@ -1,10 +1,10 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Sets } from '../site/sets.js';
 import type { Visiting } from '../pages/page-skeletons.js';
 
 /** What a job that somebody has started may use. */
 export interface StartedTools extends Visiting {
-  readonly em: EntityManager;
+  readonly store: Store;
   readonly sets: Sets;
 }
 

@@ -2,7 +2,7 @@ import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
 import { knownPages } from '../pages/known-pages.js';
 import { findSite } from '../site/site-lock.js';
-import { HostEntity } from '../storage/entities/index.js';
+import { hostsOf } from '../storage/hosts.js';
 import { verifySite } from '../verify/verify-site.js';
 import type { StartedJob } from './started.js';
 
@@ -16,12 +16,12 @@ export interface VerificationInput {
 /** Visits pages of a site and compares them with their plans. @throws ServiceError 404 */
 export const verification: StartedJob<VerificationInput, VerificationEvent> = async function* (
   { site: key, environment, paths },
-  { em, sets, readers, client },
+  { store, sets, readers, client },
 ) {
-  const site = await findSite(em, key);
-  const host = await em.findOne(HostEntity, { site, environment }, { orderBy: { position: 'asc' } });
+  const site = await findSite(store, key);
+  const host = (await hostsOf(store, site)).find((one) => one.environment === environment);
   if (!host) throw new ServiceError('no-host-to-visit', { environment });
-  const served = await sets.served(em, site, environment);
+  const served = await sets.served(store, site, environment);
   if (!served) throw new ServiceError('nothing-published', { environment });
   yield* verifySite({
     address: host.address ?? `http://${host.host}`,

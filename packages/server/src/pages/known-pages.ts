@@ -1,6 +1,6 @@
 import { originsOf } from '@pragmatica/contract';
 import type { SiteClient } from '../outgoing/site-client.js';
-import type { Host } from '../storage/entities/index.js';
+import type { Host } from '../storage/rows.js';
 import { readSitemap } from './sitemap.js';
 
 export interface KnownPages {

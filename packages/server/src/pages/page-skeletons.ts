@@ -3,7 +3,7 @@ import { distinctSkeletons, type PageSkeleton } from '@pragmatica/core';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
 import { readBounded } from './read-bounded.js';
-import type { Host } from '../storage/entities/index.js';
+import type { Host } from '../storage/rows.js';
 
 /** Pages of one folder are mostly made alike: a few of each, and not many in all. */
 const MAX_PAGES = 16;

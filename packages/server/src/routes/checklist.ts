@@ -4,8 +4,8 @@ import type { SiteTools } from '../site/use-case.js';
 
 export function checklistHandlers(tools: SiteTools): HandlersOf<'showChecklist' | 'tickStep'> {
   return {
-    async showChecklist({ params }, { em }) {
-      return { data: { items: await showChecklist(tools, em, params.site) } };
+    async showChecklist({ params }, { store }) {
+      return { data: { items: await showChecklist(tools, store, params.site) } };
     },
 
     async tickStep({ params, body }, context) {

@@ -7,8 +7,8 @@ const POSITION: FieldPosition = ['', 0, 0];
 
 export function fieldHandlers(): HandlersOf<'listFields' | 'changeFields'> {
   return {
-    async listFields({ query: { q, after, limit, name, site } }, { em }) {
-      const { rows, next } = await listFields(em, {
+    async listFields({ query: { q, after, limit, name, site } }, { store }) {
+      const { rows, next } = await listFields(store, {
         ...{ searched: q, limit, name, sites: site?.split(',') },
         after: pagePosition(after, POSITION),
       });
@@ -16,13 +16,13 @@ export function fieldHandlers(): HandlersOf<'listFields' | 'changeFields'> {
         data: {
           items: rows.map(({ site: key, siteName, field }) => ({ site: key, siteName, field: { ...field } })),
           next,
-          names: await listFieldNames(em),
+          names: await listFieldNames(store),
         },
       };
     },
 
-    async changeFields({ body }, { em, actor }) {
-      return { data: { items: await changeFields(em, body.changes, actor) } };
+    async changeFields({ body }, { store, actor }) {
+      return { data: { items: await changeFields(store, body.changes, actor) } };
     },
   };
 }

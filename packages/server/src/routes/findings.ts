@@ -18,18 +18,18 @@ export function findingHandlers(
 > {
   const { checks } = tools;
   return {
-    async readCode({ body: { code, statement } }, { em }) {
-      const { recipes, edition } = await checks.recipeCache.read(em);
+    async readCode({ body: { code, statement } }, { store }) {
+      const { recipes, edition } = await checks.recipeCache.read(store);
       return { data: await checks.readers.run('read', { code, statement, recipes, edition }) };
     },
 
-    async listSkeletons({ params }, { em }) {
-      const { skeletons } = await checks.prepare(em, params.site);
+    async listSkeletons({ params }, { store }) {
+      const { skeletons } = await checks.prepare(store, params.site);
       return { data: { items: [...skeletons] } };
     },
 
-    async listFindings({ params, query }, { em, locale }) {
-      const { items, waived, counts } = await listFindings(tools, em, params.site, query);
+    async listFindings({ params, query }, { store, locale }) {
+      const { items, waived, counts } = await listFindings(tools, store, params.site, query);
       return { data: { items: worded(items, locale), waived: worded(waived, locale), counts } };
     },
 

@@ -6,16 +6,16 @@ export function orderHandlers(
   tools: SiteTools,
 ): HandlersOf<'showOrder' | 'changeOrder' | 'showOrderReport' | 'rightOrder'> {
   return {
-    async showOrder({ params }, { em }) {
-      return showOrder(tools, em, params.site);
+    async showOrder({ params }, { store }) {
+      return showOrder(tools, store, params.site);
     },
 
     async changeOrder({ params, body }, context) {
       return changeOrder(tools, params.site, body.lists, context.ifMatch, context);
     },
 
-    async showOrderReport({ params, query }, { em }) {
-      return { data: await showOrderReport(tools, em, params.site, query.of) };
+    async showOrderReport({ params, query }, { store }) {
+      return { data: await showOrderReport(tools, store, params.site, query.of) };
     },
 
     async rightOrder({ params, body }, context) {

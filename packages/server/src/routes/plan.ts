@@ -5,12 +5,12 @@ import type { Sets } from '../site/sets.js';
 
 export function planHandlers(sets: Sets): HandlersOf<'showPlan' | 'showCalendar'> {
   return {
-    async showPlan({ params, query }, { em }) {
-      return { data: await showPlan(sets, em, params.site, query) };
+    async showPlan({ params, query }, { store }) {
+      return { data: await showPlan(sets, store, params.site, query) };
     },
 
-    async showCalendar({ params, query }, { em }) {
-      return { data: await showCalendar(em, params.site, params.snippet, query.at) };
+    async showCalendar({ params, query }, { store }) {
+      return { data: await showCalendar(store, params.site, params.snippet, query.at) };
     },
   };
 }

@@ -27,71 +27,71 @@ export function recipeHandlers(
   | 'showRecipeSchema'
 > {
   return {
-    async listRecipes({ query: { q, after, limit } }, { em }) {
-      const { book } = await checks.recipeCache.read(em);
-      return { data: await listRecipes(em, book, { searched: q, after, limit }) };
+    async listRecipes({ query: { q, after, limit } }, { store }) {
+      const { book } = await checks.recipeCache.read(store);
+      return { data: await listRecipes(store, book, { searched: q, after, limit }) };
     },
 
-    async importRecipe({ body }, { em, actor }) {
+    async importRecipe({ body }, { store, actor }) {
       const recipe = body as Recipe;
-      const before = await checks.recipeCache.read(em);
-      const isNew = await importRecipe(em, before.book, recipe, actor);
-      const { book } = await checks.recipeCache.read(em);
+      const before = await checks.recipeCache.read(store);
+      const isNew = await importRecipe(store, before.book, recipe, actor);
+      const { book } = await checks.recipeCache.read(store);
       return {
-        data: { ...(await describeRecipe(em, book, recipe.key)), isNew },
+        data: { ...(await describeRecipe(store, book, recipe.key)), isNew },
         location: `/api/v1/recipes/${recipe.key}`,
       };
     },
 
-    async showRecipe({ params }, { em }) {
-      const { book } = await checks.recipeCache.read(em);
-      return { data: await describeRecipe(em, book, params.recipe) };
+    async showRecipe({ params }, { store }) {
+      const { book } = await checks.recipeCache.read(store);
+      return { data: await describeRecipe(store, book, params.recipe) };
     },
 
-    async exportRecipe({ params }, { em }) {
-      const { book } = await checks.recipeCache.read(em);
+    async exportRecipe({ params }, { store }) {
+      const { book } = await checks.recipeCache.read(store);
       return { data: findVersion(book, params.recipe, params.version) };
     },
 
-    async applyRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.recipeCache.read(em);
+    async applyRecipe({ params, body }, { store, actor }) {
+      const { book } = await checks.recipeCache.read(store);
       const recipe = findRecipe(book, params.recipe);
       const name = body.name ?? recipe.name;
       const application = {
         ...{ key: keyOrFromName(body.key, name), name, state: body.state },
         isNamed: body.name !== undefined || body.key !== undefined,
       };
-      const items = await applyToSites(em, recipe, body.targets, application, { checks, actor });
+      const items = await applyToSites(store, recipe, body.targets, application, { checks, actor });
       return { data: { items } };
     },
 
-    async makeRecipe({ params, body }, { em, actor }) {
-      const { book } = await checks.recipeCache.read(em);
-      const recipe = await withSiteLock(em, params.site, (transaction, site) =>
+    async makeRecipe({ params, body }, { store, actor }) {
+      const { book } = await checks.recipeCache.read(store);
+      const recipe = await withSiteLock(store, params.site, (transaction, site) =>
         makeRecipe(transaction, site, params.snippet, body, { book, readers: checks.readers, actor }),
       );
       return { data: recipe };
     },
 
-    async followRecipe({ params, body }, { em, actor }) {
-      const found = await withSiteLock(em, params.site, (transaction, site) =>
+    async followRecipe({ params, body }, { store, actor }) {
+      const found = await withSiteLock(store, params.site, (transaction, site) =>
         followRecipe(transaction, site, params.snippet, body.recipe, { checks, actor }),
       );
       return { data: snippetResource(found) };
     },
 
-    async listRecipeUpdates({ query }, { em }) {
-      const { book } = await checks.recipeCache.read(em);
-      return { data: { items: await recipeUpdates(em, book, query) } };
+    async listRecipeUpdates({ query }, { store }) {
+      const { book } = await checks.recipeCache.read(store);
+      return { data: { items: await recipeUpdates(store, book, query) } };
     },
 
-    async updateFromRecipes({ body }, { em, actor }) {
-      const { book } = await checks.recipeCache.read(em);
+    async updateFromRecipes({ body }, { store, actor }) {
+      const { book } = await checks.recipeCache.read(store);
       const { replaceEdits } = body;
-      const meant = body.snippets ?? (await recipeUpdates(em, book, {}));
+      const meant = body.snippets ?? (await recipeUpdates(store, book, {}));
       const items = [];
       for (const { site, snippet } of meant) {
-        const result = await changeOneOf(em, site, (transaction, found) =>
+        const result = await changeOneOf(store, site, (transaction, found) =>
           updateFromRecipe(transaction, found, snippet, { book, replaceEdits, actor }),
         );
         items.push({ ...result, snippet });

@@ -13,8 +13,8 @@ export function releaseHandlers(
 > {
   const { sets } = tools;
   return {
-    async listReleases({ params }, { em }) {
-      return { data: { items: await listReleases(em, params.site) } };
+    async listReleases({ params }, { store }) {
+      return { data: { items: await listReleases(store, params.site) } };
     },
 
     async publish({ params, body }, context) {
@@ -26,20 +26,20 @@ export function releaseHandlers(
       };
     },
 
-    async showRelease({ params }, { em }) {
-      return showRelease(sets, em, params.site, params.release);
+    async showRelease({ params }, { store }) {
+      return showRelease(sets, store, params.site, params.release);
     },
 
-    async showEnvironment({ params }, { em }) {
-      return showEnvironment(em, params.site, params.environment);
+    async showEnvironment({ params }, { store }) {
+      return showEnvironment(store, params.site, params.environment);
     },
 
     async restoreRelease({ params, body }, context) {
       return restoreRelease(params.site, params.environment, body.release, context.ifMatch, context);
     },
 
-    async showDiff({ params, query }, { em }) {
-      return { data: await showDiff(sets, em, params.site, query) };
+    async showDiff({ params, query }, { store }) {
+      return { data: await showDiff(sets, store, params.site, query) };
     },
   };
 }

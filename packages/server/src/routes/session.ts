@@ -35,11 +35,11 @@ export function sessionHandlers(
 
   return {
     async signIn({ body }, context) {
-      const { em, response } = context;
-      const { member, secret } = await signIn(em, body, doorOf(context), days);
+      const { store, response } = context;
+      const { member, secret } = await signIn(store, body, doorOf(context), days);
       if (body.as === 'session') response.cookie(SESSION_COOKIE, secret, cookie);
       const token = body.as === 'token' ? secret : null;
-      return { data: { member: toResource(member), token, tokens: await countTokens(em, member) } };
+      return { data: { member: toResource(member), token, tokens: await countTokens(store, member) } };
     },
 
     async showSession(_input, context) {
@@ -47,29 +47,29 @@ export function sessionHandlers(
     },
 
     async signOut(_input, context) {
-      await signOut(context.em, credentialOf(context));
+      await signOut(context.store, credentialOf(context));
       context.response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined });
       return { data: undefined };
     },
 
     async changePassword({ body }, context) {
-      const { em } = context;
-      const member = await changePassword(em, credentialOf(context), body, doorOf(context));
-      return { data: { ...toResource(member), tokens: await countTokens(em, member) } };
+      const { store } = context;
+      const member = await changePassword(store, credentialOf(context), body, doorOf(context));
+      return { data: { ...toResource(member), tokens: await countTokens(store, member) } };
     },
 
     async listTokens(_input, context) {
-      const tokens = await listTokens(context.em, credentialOf(context).member);
+      const tokens = await listTokens(context.store, credentialOf(context).member);
       return { data: { items: tokens.map(toToken) } };
     },
 
     async createToken({ body }, context) {
-      const { credential, secret } = await createToken(context.em, credentialOf(context).member, body);
+      const { credential, secret } = await createToken(context.store, credentialOf(context).member, body);
       return { data: { ...toToken(credential), secret } };
     },
 
     async removeToken({ params }, context) {
-      await removeToken(context.em, credentialOf(context).member, params.token);
+      await removeToken(context.store, credentialOf(context).member, params.token);
       return { data: undefined };
     },
   };

@@ -21,18 +21,18 @@ export function siteHandlers(
   'previewPages' | 'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
 > {
   type Found = Awaited<ReturnType<typeof findSite>>;
-  const answer = async (em: Parameters<typeof findSite>[0], site: Found) => ({
-    data: siteResource(site, await summaries.show(em.fork(), site.id)),
+  const answer = async (store: Parameters<typeof findSite>[0], site: Found) => ({
+    data: siteResource(site, await summaries.show(store.fork(), site.id)),
     etag: siteTag(site),
   });
   return {
-    async previewPages({ params, body }, { em }) {
-      return { data: await previewPages(client, em, params.site, body) };
+    async previewPages({ params, body }, { store }) {
+      return { data: await previewPages(client, store, params.site, body) };
     },
 
-    async listSites({ query: { q, filter, after, limit, since } }, { em }) {
+    async listSites({ query: { q, filter, after, limit, since } }, { store }) {
       const position = pagePosition(after, POSITION);
-      const found = await listSites(em, { searched: q, filter, limit, after: position, since });
+      const found = await listSites(store, { searched: q, filter, limit, after: position, since });
       return {
         data: {
           items: found.sites.map(siteSummaryResource),
@@ -43,27 +43,27 @@ export function siteHandlers(
       };
     },
 
-    async createSite({ body }, { em, actor }) {
+    async createSite({ body }, { store, actor }) {
       const key = keyOrFromName(body.key, body.name);
       const home = { ...body, key, consent: body.consent ?? undefined };
-      const site = await addSite(em, home, { actor, gatewayPort });
-      return { ...(await answer(em, site)), location: `/api/v1/sites/${key}` };
+      const site = await addSite(store, home, { actor, gatewayPort });
+      return { ...(await answer(store, site)), location: `/api/v1/sites/${key}` };
     },
 
-    async showSite({ params }, { em }) {
-      return answer(em, await findSite(em, params.site));
+    async showSite({ params }, { store }) {
+      return answer(store, await findSite(store, params.site));
     },
 
-    async editSite({ params, body }, { em, actor, ifMatch }) {
-      return answer(em, await editSite(em, params.site, body, ifMatch, { actor, gatewayPort }));
+    async editSite({ params, body }, { store, actor, ifMatch }) {
+      return answer(store, await editSite(store, params.site, body, ifMatch, { actor, gatewayPort }));
     },
 
-    async listPages({ params, query }, { em }) {
-      return { data: await listPages(client, em, params.site, query.environment) };
+    async listPages({ params, query }, { store }) {
+      return { data: await listPages(client, store, params.site, query.environment) };
     },
 
-    async listActivity({ params }, { em }) {
-      return { data: { items: await listActivity(em, params.site) } };
+    async listActivity({ params }, { store }) {
+      return { data: { items: await listActivity(store, params.site) } };
     },
   };
 }

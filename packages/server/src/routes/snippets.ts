@@ -24,8 +24,8 @@ export function snippetHandlers(
   | 'showDraft'
 > {
   return {
-    async listSnippets({ params }, { em }) {
-      const { snippets } = await sets.draft(em, await findSite(em, params.site));
+    async listSnippets({ params }, { store }) {
+      const { snippets } = await sets.draft(store, await findSite(store, params.site));
       return { data: { items: snippets.map(snippetResource) } };
     },
 
@@ -35,8 +35,8 @@ export function snippetHandlers(
       return { ...answer(made), location: `/api/v1/sites/${params.site}/snippets/${key}` };
     },
 
-    async showSnippet({ params }, { em }) {
-      return answer(await findSnippet(em, await findSite(em, params.site), params.snippet));
+    async showSnippet({ params }, { store }) {
+      return answer(await findSnippet(store, await findSite(store, params.site), params.snippet));
     },
 
     async editSnippet({ params, body }, context) {
@@ -52,13 +52,13 @@ export function snippetHandlers(
       return { data: { items: await copyToSites(params.site, params.snippet, body.sites, context) } };
     },
 
-    async showHistory({ params }, { em }) {
-      const site = await findSite(em, params.site);
-      return { data: { items: await snippetHistory(em, site, params.snippet) } };
+    async showHistory({ params }, { store }) {
+      const site = await findSite(store, params.site);
+      return { data: { items: await snippetHistory(store, site, params.snippet) } };
     },
 
-    async showDraft({ params }, { em }) {
-      return showDraft(sets, seenDrafts, em, params.site);
+    async showDraft({ params }, { store }) {
+      return showDraft(sets, seenDrafts, store, params.site);
     },
   };
 }

@@ -5,8 +5,8 @@ import type { Visiting } from '../pages/page-skeletons.js';
 
 export function verificationHandlers({ readers, client }: Visiting, sets: Sets): HandlersOf<'verify'> {
   return {
-    verify({ params, body }, { em }) {
-      return verification({ ...params, ...body }, { em, sets, readers, client });
+    verify({ params, body }, { store }) {
+      return verification({ ...params, ...body }, { store, sets, readers, client });
     },
   };
 }

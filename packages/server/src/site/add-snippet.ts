@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import {
   normalizeLimits,
   ranksFor,
@@ -8,8 +8,8 @@ import {
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { fieldError } from '../texts/field-errors.js';
-import { saveParts } from '../storage/draft.js';
-import { SnippetEntity, type Site, type Snippet } from '../storage/entities/index.js';
+import { hasSnippet, insertSnippet, saveParts } from '../storage/draft.js';
+import type { Site, Snippet } from '../storage/rows.js';
 import { lastRanks, type LastRank } from '../storage/ranks.js';
 
 /** A snippet as it is to be added. */
@@ -24,47 +24,42 @@ export type NewSnippet = Omit<UnrankedSnippet, 'limits' | 'recipe'> & {
  * @throws ServiceError 409 where the site has a snippet of that key
  */
 export async function addSnippet(
-  em: EntityManager,
+  store: Store,
   site: Site,
   snippet: NewSnippet,
   actor: string,
 ): Promise<Snippet> {
-  if ((await em.count(SnippetEntity, { site, key: snippet.key })) > 0) {
+  if (await hasSnippet(store, site, snippet.key)) {
     const errors = [fieldError('/key', 'key-taken', {})];
     throw new ServiceError('snippet-key-taken', { key: snippet.key }, { errors });
   }
-  const last = await lastRanks(em, [site.id]);
-  return createSnippet(em, site, snippet, { last: last.get(site.id) ?? [], actor });
+  const last = await lastRanks(store, [site.id]);
+  return createSnippet(store, site, snippet, { last: last.get(site.id) ?? [], actor });
 }
 
 /** The same where the key is known to be free. @param last - the last ranks of the site's placements */
 export function createSnippet(
-  em: EntityManager,
+  store: Store,
   site: Site,
   { pages, parts, limits, needs = [], recipe, ...about }: NewSnippet,
   { last, actor }: { readonly last: readonly LastRank[]; readonly actor: string },
 ): Snippet {
-  const at = new Date();
-  const { key, name, purpose, provider, note, state } = about;
-  const snippet = em.create(
-    SnippetEntity,
+  const snippet = insertSnippet(
+    store,
+    site,
     {
-      ...{ site, key, name, purpose, provider, note, state },
-      ...(state === 'on' ? {} : { stateAt: at, stateBy: actor }),
+      ...about,
       include: [...pages.include],
       exclude: [...pages.exclude],
       limits: normalizeLimits(limits as Limits | undefined) ?? {},
       needs: [...needs],
       recipe: recipe ?? null,
-      updatedBy: actor,
-      updatedAt: at,
-      version: 1,
     },
-    { persist: true },
+    actor,
   );
   const ranks = ranksFor(last, [], parts);
   saveParts(
-    em,
+    store,
     snippet,
     [],
     parts.map((part, position) => ({ ...part, rank: ranks[position]! })),

@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SiteResult } from '@pragmatica/contract';
 import {
   applyRecipe,
@@ -13,14 +13,15 @@ import {
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { usedFields } from '../storage/field-names.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { readDraft, snapshotSite } from '../storage/read-draft.js';
 import { lastRanks } from '../storage/ranks.js';
 import { installsAt } from '../storage/recipe-uses.js';
 import { staleAmong } from '../storage/site-summaries.js';
 import { sitesWithSnippet } from '../storage/snippet-keys.js';
 import { createSnippet } from './add-snippet.js';
-import { audit, lockSites } from './site-lock.js';
+import { audit } from '../storage/trail.js';
+import { lockSites, saveDefinitions } from '../storage/sites.js';
 import type { SiteChecks } from './site-checks.js';
 
 export interface Application {
@@ -46,13 +47,13 @@ interface Context {
  * statement a table, however many sites.
  */
 export async function applyToSites(
-  em: EntityManager,
+  store: Store,
   recipe: Recipe,
   targets: readonly Target[],
   application: Application,
   context: Context,
 ): Promise<SiteResult[]> {
-  return em.transactional(async (transaction) => {
+  return store.transactional(async (transaction) => {
     const sites = await lockSites(
       transaction,
       targets.map(({ site }) => site),
@@ -72,7 +73,7 @@ export async function applyToSites(
       known.installs.set(site.id, application.name);
       const at = { site: snapshotSite(site), usedFields: known.used.get(site.id) ?? [] };
       const applied = applyRecipe(recipe, at, { ...application, values });
-      site.fields = applied.fields;
+      saveDefinitions(site, { fields: applied.fields });
       const snippet = { ...applied.snippet, state: application.state };
       createSnippet(transaction, site, snippet, {
         last: known.last.get(site.id) ?? [],
@@ -97,26 +98,26 @@ interface WhatIsThere {
 }
 
 async function whatIsThere(
-  em: EntityManager,
+  store: Store,
   sites: readonly Site[],
   recipe: Recipe,
   { key }: Application,
   { checks }: Context,
 ): Promise<WhatIsThere> {
   const ids = sites.map(({ id }) => id);
-  const installs = await installsAt(em, recipe, ids);
+  const installs = await installsAt(store, recipe, ids);
   // Code that was pasted a moment ago has not been read for recipes yet.
-  const stale = await staleAmong(em, ids);
+  const stale = await staleAmong(store, ids);
   for (const site of sites.filter(({ id }) => stale.has(id) && !installs.has(id))) {
-    const uses = await checks.recipeUses(em, (await readDraft(em, site.id)).snapshot);
+    const uses = await checks.recipeUses(store, (await readDraft(store, site.id)).snapshot);
     const there = uses.find((use) => use.recipe.key === recipe.key)?.snippets[0];
     if (there) installs.set(site.id, there.name);
   }
   return {
-    taken: await sitesWithSnippet(em, ids, key),
+    taken: await sitesWithSnippet(store, ids, key),
     installs,
-    used: await usedFields(em, ids),
-    last: await lastRanks(em, ids),
+    used: await usedFields(store, ids),
+    last: await lastRanks(store, ids),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { CalendarResource } from '@pragmatica/contract';
 import { calendarWeek, hoursAt, stateWords, zoneClock } from '@pragmatica/core';
 import { findSnippet } from './find-snippet.js';
@@ -7,13 +7,13 @@ import { findSite } from './site-lock.js';
 
 /** The hours of a week in which a snippet of a draft is on. @param at - as it is asked for @throws ServiceError 404 */
 export async function showCalendar(
-  em: EntityManager,
+  store: Store,
   key: string,
   snippetKey: string,
   at?: string,
 ): Promise<CalendarResource> {
-  const site = await findSite(em, key);
-  const { snippet } = await findSnippet(em, site, snippetKey);
+  const site = await findSite(store, key);
+  const { snippet } = await findSnippet(store, site, snippetKey);
   const { timeZone } = site;
   const clock = zoneClock(timeZone);
   const moment = toMoment(at, timeZone);

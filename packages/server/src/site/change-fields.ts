@@ -1,13 +1,13 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SiteResult } from '@pragmatica/contract';
 import { changeSite, fieldValueProblem, type EnvironmentName } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { groupBy } from '../group-by.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { snapshotSite } from '../storage/read-draft.js';
-import { saveSite } from '../storage/save-site.js';
+import { saveSite } from '../storage/sites.js';
 import { changeOneOf } from './each-site.js';
-import { audit } from './site-lock.js';
+import { audit } from '../storage/trail.js';
 
 export interface FieldChange {
   readonly site: string;
@@ -20,23 +20,23 @@ export interface FieldChange {
 
 /** Gives fields of sites new values: all changes of one site, or none of them, whatever becomes of the others. */
 export async function changeFields(
-  em: EntityManager,
+  store: Store,
   changes: readonly FieldChange[],
   actor: string,
 ): Promise<SiteResult[]> {
   const results: SiteResult[] = [];
   for (const [site, ofSite] of groupBy(changes, (change) => change.site))
-    results.push(await changeOne(em, site, ofSite, actor));
+    results.push(await changeOne(store, site, ofSite, actor));
   return results;
 }
 
 async function changeOne(
-  em: EntityManager,
+  store: Store,
   key: string,
   changes: readonly FieldChange[],
   actor: string,
 ): Promise<SiteResult> {
-  return changeOneOf(em, key, async (transaction, site) => {
+  return changeOneOf(store, key, async (transaction, site) => {
     for (const change of changes) assertFits(site, change);
     const edits = changes.map(({ name, ...change }) => ({
       kind: 'set-field' as const,

@@ -1,18 +1,21 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { ChecklistItemResource } from '@pragmatica/contract';
 import { checklist, type ChecklistItem } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { HostEntity, StepTickEntity, type Site } from '../storage/entities/index.js';
-import { audit, findSite, withSiteLock } from './site-lock.js';
+import { hostsOf } from '../storage/hosts.js';
+import type { Site } from '../storage/rows.js';
+import { addTick, removeTick, ticksOf } from '../storage/ticks.js';
+import { audit } from '../storage/trail.js';
+import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
 
 /** What has to be done at providers for a site. @throws ServiceError 404 */
 export async function showChecklist(
   tools: SiteTools,
-  em: EntityManager,
+  store: Store,
   key: string,
 ): Promise<ChecklistItemResource[]> {
-  return (await itemsOf(tools, em, await findSite(em, key))).map(toResource);
+  return (await itemsOf(tools, store, await findSite(store, key))).map(toResource);
 }
 
 export interface Tick {
@@ -28,9 +31,9 @@ export async function tickStep(
   tools: SiteTools,
   key: string,
   { recipe, step, host, done }: Tick,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<ChecklistItemResource[]> {
-  return withSiteLock(em, key, async (transaction, site) => {
+  return withSiteLock(store, key, async (transaction, site) => {
     const item = (await itemsOf(tools, transaction, site)).find(
       (entry) => entry.recipe.key === recipe && entry.step.key === step && entry.host === host,
     );
@@ -38,25 +41,21 @@ export async function tickStep(
       throw host === ''
         ? new ServiceError('no-such-step', { step, recipe, site: site.key })
         : new ServiceError('no-such-step-of-host', { step, recipe, host, site: site.key });
-    const where = { site, recipe, step, host };
-    const ticked = await transaction.findOne(StepTickEntity, where);
-    // Who did it first is who did it.
-    if (done && !ticked) {
-      transaction.create(StepTickEntity, { ...where, by: actor, at: new Date() }, { persist: true });
-      audit(transaction, site, actor, 'step.tick', `Ticked off: ${item.title}.`);
-    } else if (!done && ticked) {
-      transaction.remove(ticked);
+    const which = { recipe, step, host };
+    if (done) {
+      if (await addTick(transaction, site, which, actor))
+        audit(transaction, site, actor, 'step.tick', `Ticked off: ${item.title}.`);
+    } else if (await removeTick(transaction, site, which))
       audit(transaction, site, actor, 'step.tick', `Took back that this is done: ${item.title}.`);
-    }
     await transaction.flush();
     return (await itemsOf(tools, transaction, site)).map(toResource);
   });
 }
 
-async function itemsOf({ checks, sets }: SiteTools, em: EntityManager, site: Site): Promise<ChecklistItem[]> {
-  const { snapshot } = await sets.draft(em, site);
-  const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
-  return checklist(await checks.recipeUses(em, snapshot), hosts, await checks.ticksOf(em, site));
+async function itemsOf({ checks, sets }: SiteTools, store: Store, site: Site): Promise<ChecklistItem[]> {
+  const { snapshot } = await sets.draft(store, site);
+  const hosts = await hostsOf(store, site);
+  return checklist(await checks.recipeUses(store, snapshot), hosts, await ticksOf(store, site));
 }
 
 function toResource({

@@ -1,12 +1,15 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SiteResult } from '@pragmatica/contract';
 import { baggageOf, listWords, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { snapshotSite, toSnapshot } from '../storage/read-draft.js';
-import { SnippetEntity, type Site } from '../storage/entities/index.js';
+import { hasSnippet } from '../storage/draft.js';
+import type { Site } from '../storage/rows.js';
+import { saveDefinitions } from '../storage/sites.js';
 import { addSnippet } from './add-snippet.js';
 import { findSnippet } from './find-snippet.js';
-import { audit, findSite } from './site-lock.js';
+import { audit } from '../storage/trail.js';
+import { findSite } from './site-lock.js';
 import { changeOneOf } from './each-site.js';
 import type { Acting } from './use-case.js';
 
@@ -20,14 +23,14 @@ export async function copyToSites(
   from: string,
   key: string,
   sites: readonly string[],
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<SiteResult[]> {
-  const home = await findSite(em, from);
-  const { site, snippets } = toSnapshot(home, [await findSnippet(em, home, key)]);
+  const home = await findSite(store, from);
+  const { site, snippets } = toSnapshot(home, [await findSnippet(store, home, key)]);
   const results: SiteResult[] = [];
   for (const to of new Set(sites))
     results.push(
-      await changeOneOf(em, to, (transaction, found) =>
+      await changeOneOf(store, to, (transaction, found) =>
         copyInto(transaction, found, snippets[0]!, site, actor),
       ),
     );
@@ -35,7 +38,7 @@ export async function copyToSites(
 }
 
 async function copyInto(
-  em: EntityManager,
+  store: Store,
   site: Site,
   snippet: SnapshotSnippet,
   from: Snapshot['site'],
@@ -43,14 +46,16 @@ async function copyInto(
 ): Promise<string> {
   const { key, name } = snippet;
   if (site.key === from.key) throw new ServiceError('same-site', {});
-  if ((await em.count(SnippetEntity, { site, key })) > 0) throw new ServiceError('snippet-stays', { key });
+  if (await hasSnippet(store, site, key)) throw new ServiceError('snippet-stays', { key });
   const { fields, pageGroups, missingConsent } = baggageOf(snippet, from, snapshotSite(site));
-  site.fields = [...site.fields, ...fields];
-  site.pageGroups = [...site.pageGroups, ...pageGroups];
+  saveDefinitions(site, {
+    fields: [...site.fields, ...fields],
+    pageGroups: [...site.pageGroups, ...pageGroups],
+  });
   // What must come first is other snippets, which this site may not have.
-  await addSnippet(em, site, { ...snippet, needs: [] }, actor);
-  audit(em, site, actor, 'snippet.copy', `Copied “${name}” from ${from.name} into the draft.`);
-  await em.flush();
+  await addSnippet(store, site, { ...snippet, needs: [] }, actor);
+  audit(store, site, actor, 'snippet.copy', `Copied “${name}” from ${from.name} into the draft.`);
+  await store.flush();
   return [
     `“${name}” is in the draft.`,
     fields.length === 0

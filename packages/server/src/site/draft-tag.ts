@@ -1,6 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { orderLists, snapshotDigest, type Placement, type Snapshot } from '@pragmatica/core';
-import { AuditEntity, type Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
+import { lastEntries } from '../storage/trail.js';
 import { etag, type LastChange } from './entity-tag.js';
 
 /** The draft's entity tag: it changes with anything that a release would hold. */
@@ -9,8 +10,8 @@ export function draftTag(snapshot: Snapshot): string {
 }
 
 /** Who changed anything of the site last. */
-export async function lastChange(em: EntityManager, site: Site): Promise<LastChange | undefined> {
-  const entry = await em.findOne(AuditEntity, { site }, { orderBy: { id: 'desc' } });
+export async function lastChange(store: Store, site: Site): Promise<LastChange | undefined> {
+  const [entry] = await lastEntries(store, site, 1);
   return entry ? { by: entry.by, at: entry.at } : undefined;
 }
 

@@ -1,7 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SiteResult } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { withSiteLock } from './site-lock.js';
 
 /**
@@ -10,12 +10,12 @@ import { withSiteLock } from './site-lock.js';
  * @param change - says in words what it did
  */
 export async function changeOneOf(
-  em: EntityManager,
+  store: Store,
   key: string,
-  change: (em: EntityManager, site: Site) => Promise<string>,
+  change: (store: Store, site: Site) => Promise<string>,
 ): Promise<SiteResult> {
   try {
-    return { site: key, isDone: true, message: await withSiteLock(em.fork(), key, change) };
+    return { site: key, isDone: true, message: await withSiteLock(store.fork(), key, change) };
   } catch (error) {
     if (!(error instanceof ServiceError)) throw error;
     return { site: key, isDone: false, message: error.message };

@@ -1,7 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { ranksFor, type Placement } from '@pragmatica/core';
 import { saveParts } from '../storage/draft.js';
-import type { Part, Site, Snippet } from '../storage/entities/index.js';
+import type { Part, Site, Snippet } from '../storage/rows.js';
 import { lastRanks } from '../storage/ranks.js';
 
 export interface PartInput {
@@ -17,16 +17,16 @@ export interface PartInput {
  * @param existing - the snippet's parts as stored, by position
  */
 export async function setParts(
-  em: EntityManager,
+  store: Store,
   site: Site,
   snippet: Snippet,
   existing: readonly Part[],
   parts: readonly PartInput[],
 ): Promise<void> {
-  const last = await lastRanks(em, [site.id]);
+  const last = await lastRanks(store, [site.id]);
   const ranks = ranksFor(last.get(site.id) ?? [], existing, parts);
   saveParts(
-    em,
+    store,
     snippet,
     existing,
     parts.map(({ placement, code, statement }, position) => ({

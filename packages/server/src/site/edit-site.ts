@@ -1,15 +1,17 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
 import { changeSite, type SiteChange, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+import { hostOfAnother, replaceHosts } from '../storage/hosts.js';
+import type { Site } from '../storage/rows.js';
 import { snapshotSite } from '../storage/read-draft.js';
-import { saveSite } from '../storage/save-site.js';
+import { insertSite, saveSite, siteByKey } from '../storage/sites.js';
 import { fieldError } from '../texts/field-errors.js';
 import { etag } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
-import { audit, notifyGateways, withSiteLock } from './site-lock.js';
+import { audit, notifyGateways } from '../storage/trail.js';
+import { withSiteLock } from './site-lock.js';
 
 export type NewHost = Required<HostResource>;
 
@@ -35,24 +37,15 @@ const WORDS: Readonly<Record<keyof SiteEdit, string>> = {
 
 /** Adds a site. @throws ServiceError 409 where its key or one of its hosts is taken */
 export async function addSite(
-  em: EntityManager,
+  store: Store,
   { hosts, ...home }: Snapshot['site'] & { readonly hosts: readonly NewHost[] },
   { actor, gatewayPort }: EditContext,
 ): Promise<Site> {
-  return em.transactional(async (transaction) => {
+  return store.transactional(async (transaction) => {
     await assertFree(transaction, home.key);
-    const { key, name, timeZone, pageGroups = [], consent, fields = [] } = home;
-    const site = transaction.create(
-      SiteEntity,
-      {
-        ...{ key, name, timeZone, pageGroups, consent: consent ?? null, fields },
-        ...{ updatedBy: actor, updatedAt: new Date(), version: 1 },
-      },
-      { persist: true },
-    );
-    await transaction.flush();
+    const site = await insertSite(transaction, home, actor);
     await setHosts(transaction, site, hosts, gatewayPort);
-    audit(transaction, site, actor, 'site.add', `Added the site “${name}”.`);
+    audit(transaction, site, actor, 'site.add', `Added the site “${home.name}”.`);
     await transaction.flush();
     await notifyGateways(transaction, site);
     return site;
@@ -66,13 +59,13 @@ export function siteTag({ key, version }: Site): string {
 
 /** Changes a site; works at once. @param ifMatch - as whoever asks has seen it @throws ServiceError 404, 409, 412 */
 export async function editSite(
-  em: EntityManager,
+  store: Store,
   key: string,
   edit: SiteEdit,
   ifMatch: string,
   context: EditContext,
 ): Promise<Site> {
-  return withSiteLock(em, key, async (transaction, site) => {
+  return withSiteLock(store, key, async (transaction, site) => {
     assertIfMatch(ifMatch, siteTag(site), 'The site', { by: site.updatedBy, at: site.updatedAt });
     await edited(transaction, site, edit, context);
     return site;
@@ -80,51 +73,48 @@ export async function editSite(
 }
 
 async function edited(
-  em: EntityManager,
+  store: Store,
   site: Site,
   { hosts, ...edit }: SiteEdit,
   { actor, gatewayPort }: EditContext,
 ): Promise<void> {
   saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
-  if (hosts !== undefined) await setHosts(em, site, hosts, gatewayPort);
+  if (hosts !== undefined) await setHosts(store, site, hosts, gatewayPort);
   const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
   );
   const what = named.map((name) => WORDS[name]).join(' and ');
-  audit(em, site, actor, 'site.edit', `Changed the site’s ${what}.`);
-  await em.flush();
-  await notifyGateways(em, site);
+  audit(store, site, actor, 'site.edit', `Changed the site’s ${what}.`);
+  await store.flush();
+  await notifyGateways(store, site);
 }
 
-async function assertFree(em: EntityManager, key: string): Promise<void> {
-  if ((await em.count(SiteEntity, { key })) === 0) return;
+async function assertFree(store: Store, key: string): Promise<void> {
+  if (!(await siteByKey(store, key))) return;
   throw new ServiceError('site-key-taken', { key }, { errors: [fieldError('/key', 'key-taken', {})] });
 }
 
 async function setHosts(
-  em: EntityManager,
+  store: Store,
   site: Site,
   hosts: readonly NewHost[],
   gatewayPort: number,
 ): Promise<void> {
-  const taken = await em.findOne(
-    HostEntity,
-    { host: { $in: hosts.map((host) => host.host) }, site: { $ne: site.id } },
-    { populate: ['site'] },
-  );
+  const names = hosts.map(({ host }) => host);
+  const taken = await hostOfAnother(store, site, names);
   if (taken) {
-    const index = hosts.findIndex((host) => host.host === taken.host);
+    const index = names.indexOf(taken.host);
     throw new ServiceError(
       'host-taken',
-      { host: taken.host, site: taken.site.name },
+      { host: taken.host, site: taken.site },
       { errors: [fieldError(`/hosts/${index}/host`, 'host-of-another-site', {})] },
     );
   }
-  await em.nativeDelete(HostEntity, { site });
-  hosts.forEach((host, position) => {
-    const address = host.address ?? localAddress(host.host, gatewayPort);
-    em.create(HostEntity, { ...host, address, site, position }, { persist: true });
-  });
+  await replaceHosts(
+    store,
+    site,
+    hosts.map((host) => ({ ...host, address: host.address ?? localAddress(host.host, gatewayPort) })),
+  );
 }
 
 /** Names below `.localhost` are this machine's: visitors reach them at the gateway's own port. */

@@ -1,14 +1,20 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { difference, normalizeLimits, type RecipeLink, type SnippetState } from '@pragmatica/core';
-import { setState, type DraftSnippet } from '../storage/draft.js';
-import type { Site } from '../storage/entities/index.js';
+import {
+  removeSnippet as removeRow,
+  saveSnippet,
+  type DraftSnippet,
+  type SnippetValues,
+} from '../storage/draft.js';
+import type { Site } from '../storage/rows.js';
 import { toSnapshot } from '../storage/read-draft.js';
 import { addSnippet, type NewSnippet } from './add-snippet.js';
 import { setParts, type PartInput } from './edit-draft.js';
 import { etag } from './entity-tag.js';
 import { findSnippet } from './find-snippet.js';
 import { assertIfMatch } from './if-match.js';
-import { audit, withSiteLock } from './site-lock.js';
+import { audit } from '../storage/trail.js';
+import { withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
 
 /** What may be said of a snippet; what is left out stays as it is. */
@@ -34,9 +40,9 @@ export function snippetTag({ snippet }: DraftSnippet): string {
 export async function createSnippet(
   site: string,
   snippet: NewSnippet,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<DraftSnippet> {
-  return withSiteLock(em, site, async (transaction, found) => {
+  return withSiteLock(store, site, async (transaction, found) => {
     await addSnippet(transaction, found, snippet, actor);
     audit(transaction, found, actor, 'snippet.add', `Added “${snippet.name}” to the draft.`);
     await transaction.flush();
@@ -50,16 +56,15 @@ export async function editSnippet(
   key: string,
   edit: SnippetEdit,
   ifMatch: string,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<DraftSnippet> {
-  return withSiteLock(em, site, async (transaction, home) => {
+  return withSiteLock(store, site, async (transaction, home) => {
     const found = await findSeen(transaction, home, key, ifMatch);
     const { snippet } = found;
     const before = toSnapshot(home, [found]);
-    const { pages, parts, limits, state, ...rest } = edit;
-    Object.assign(snippet, rest, pages ?? {}, { updatedBy: actor, updatedAt: new Date() });
-    if (limits) snippet.limits = normalizeLimits(limits) ?? {};
-    if (state) setState(snippet, state, actor);
+    const { pages, parts, limits, ...rest } = edit;
+    const values = { ...rest, ...pages, ...(limits ? { limits: normalizeLimits(limits) ?? {} } : {}) };
+    saveSnippet(snippet, values as Partial<SnippetValues>, actor);
     if (parts) await setParts(transaction, home, snippet, found.parts, parts);
     await transaction.flush();
     const after = await findSnippet(transaction, home, key);
@@ -76,19 +81,19 @@ export async function removeSnippet(
   site: string,
   key: string,
   ifMatch: string,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<void> {
-  await withSiteLock(em, site, async (transaction, home) => {
+  await withSiteLock(store, site, async (transaction, home) => {
     const { snippet } = await findSeen(transaction, home, key, ifMatch);
-    transaction.remove(snippet);
+    removeRow(transaction, snippet);
     audit(transaction, home, actor, 'snippet.remove', `Removed “${snippet.name}” from the draft.`);
     await transaction.flush();
   });
 }
 
 /** A snippet that is as whoever asks has seen it. @throws ServiceError 404, 412 */
-async function findSeen(em: EntityManager, site: Site, key: string, ifMatch: string): Promise<DraftSnippet> {
-  const found = await findSnippet(em, site, key);
+async function findSeen(store: Store, site: Site, key: string, ifMatch: string): Promise<DraftSnippet> {
+  const found = await findSnippet(store, site, key);
   const { name, updatedBy, updatedAt } = found.snippet;
   assertIfMatch(ifMatch, snippetTag(found), `“${name}”`, { by: updatedBy, at: updatedAt });
   return found;

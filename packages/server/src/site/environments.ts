@@ -1,16 +1,17 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Environment } from '@pragmatica/contract';
-import { PointerEntity, type Pointer, type Site } from '../storage/entities/index.js';
+import { pointTo, pointerOf } from '../storage/pointers.js';
+import type { Pointer, Site } from '../storage/rows.js';
 import { etag } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
-import { point } from './publish.js';
 import { findRelease } from './sets.js';
-import { audit, findSite, notifyGateways, withSiteLock } from './site-lock.js';
+import { audit, notifyGateways } from '../storage/trail.js';
+import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
 
 /** Which release an environment serves. @throws ServiceError 404 */
-export async function showEnvironment(em: EntityManager, key: string, environment: Environment) {
-  return stateOf(em, await findSite(em, key), environment);
+export async function showEnvironment(store: Store, key: string, environment: Environment) {
+  return stateOf(store, await findSite(store, key), environment);
 }
 
 /**
@@ -24,14 +25,14 @@ export async function restoreRelease(
   environment: Environment,
   number: number,
   ifMatch: string,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ) {
-  return withSiteLock(em, key, async (transaction, site) => {
-    const pointer = await transaction.findOne(PointerEntity, { site, environment });
+  return withSiteLock(store, key, async (transaction, site) => {
+    const pointer = await pointerOf(transaction, site, environment);
     const last = pointer ? { by: pointer.changedBy, at: pointer.changedAt } : undefined;
     assertIfMatch(ifMatch, pointerTag(environment, pointer), `What ${environment} serves`, last);
     const release = await findRelease(transaction, site, number);
-    await point(transaction, site, environment, release, actor);
+    await pointTo(transaction, site, environment, release, actor);
     audit(transaction, site, actor, 'restore', `Put release ${release.number} back into ${environment}.`);
     await transaction.flush();
     await notifyGateways(transaction, site);
@@ -39,8 +40,8 @@ export async function restoreRelease(
   });
 }
 
-async function stateOf(em: EntityManager, site: Site, environment: Environment) {
-  const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
+async function stateOf(store: Store, site: Site, environment: Environment) {
+  const pointer = await pointerOf(store, site, environment);
   return {
     data: {
       environment,
@@ -52,6 +53,6 @@ async function stateOf(em: EntityManager, site: Site, environment: Environment) 
   };
 }
 
-function pointerTag(environment: Environment, pointer: Pointer | null): string {
+function pointerTag(environment: Environment, pointer: Pointer | undefined): string {
   return etag(`${environment}-${pointer?.version ?? 0}`);
 }

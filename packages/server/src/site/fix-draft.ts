@@ -2,7 +2,8 @@ import { difference, type Finding } from '@pragmatica/core';
 import { errorAt } from '../errors.js';
 import { saveDraft } from '../storage/draft.js';
 import { codeChanges } from './code-changes.js';
-import { audit, withSiteLock } from './site-lock.js';
+import { audit } from '../storage/trail.js';
+import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
 
 export interface FixInput {
@@ -17,10 +18,10 @@ export async function fixDraft(
   { checks, sets }: SiteTools,
   key: string,
   body: FixInput,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ) {
-  const knowledge = await checks.prepare(em, key);
-  return withSiteLock(em, key, async (transaction, site) => {
+  const knowledge = await checks.prepare(store, key);
+  return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
     // What somebody has accepted is fixed only when it is asked for by name.
     const accepted = (await checks.applyWaivers(transaction, site, before)).waived.map(({ id }) => id);

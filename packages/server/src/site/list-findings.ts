@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { countFindings, newFindings, type Finding } from '@pragmatica/core';
 import { findSite } from './site-lock.js';
 import type { SiteTools } from './use-case.js';
@@ -13,19 +13,19 @@ export interface FindingQuery extends Wanted {
 /** What the checks find in a set of a site, and what of it somebody has accepted. @throws ServiceError 404 */
 export async function listFindings(
   { checks, sets }: SiteTools,
-  em: EntityManager,
+  store: Store,
   key: string,
   query: FindingQuery,
 ) {
-  const site = await findSite(em, key);
-  const { snapshot } = await sets.resolve(em, site, query.of);
-  const { open, waived } = await checks.applyWaivers(em, site, snapshot);
+  const site = await findSite(store, key);
+  const { snapshot } = await sets.resolve(store, site, query.of);
+  const { open, waived } = await checks.applyWaivers(store, site, snapshot);
   const before =
     query.against === undefined
       ? []
       : await checks.find(
-          (await sets.resolve(em, site, query.against)).snapshot,
-          await checks.knowledge(em, site),
+          (await sets.resolve(store, site, query.against)).snapshot,
+          await checks.knowledge(store, site),
         );
   const wanted = <T extends Finding>(findings: readonly T[]): T[] =>
     newFindings(findings, before).filter((finding) => isWanted(finding, query));

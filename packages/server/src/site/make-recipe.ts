@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import {
   canonicalJson,
   recipeProblems,
@@ -8,15 +8,16 @@ import {
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import type { Readers } from '../reading/readers.js';
-import { loadSnippetsByKey } from '../storage/draft.js';
+import { loadSnippetsByKey, saveSnippet } from '../storage/draft.js';
+import { saveDefinitions } from '../storage/sites.js';
 import { toSnapshot } from '../storage/read-draft.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { fieldError } from '../texts/field-errors.js';
 import { setParts } from './edit-draft.js';
 import { findSnippet } from './find-snippet.js';
 import { keyOrFromName } from './key-or-from-name.js';
 import { keepRecipe } from './recipes.js';
-import { audit } from './site-lock.js';
+import { audit } from '../storage/trail.js';
 
 export interface Making {
   readonly key?: string | undefined;
@@ -32,14 +33,14 @@ export interface Making {
  * @throws ServiceError 404, 409, 422
  */
 export async function makeRecipe(
-  em: EntityManager,
+  store: Store,
   site: Site,
   snippetKey: string,
   making: Making,
   { book, readers, actor }: { readonly book: RecipeBook; readonly readers: Readers; readonly actor: string },
 ): Promise<Recipe> {
-  const found = await findSnippet(em, site, snippetKey);
-  const before = toSnapshot(site, [found, ...(await loadSnippetsByKey(em, site, found.snippet.needs))]);
+  const found = await findSnippet(store, site, snippetKey);
+  const before = toSnapshot(site, [found, ...(await loadSnippetsByKey(store, site, found.snippet.needs))]);
   const snippet = before.snippets[0]!;
   const followed = followedBy(book, snippet, making.key);
   const name = making.name ?? followed?.name ?? snippet.name;
@@ -54,14 +55,14 @@ export async function makeRecipe(
   if (followed && canonicalJson({ ...next, version: followed.version }) === canonicalJson(followed))
     throw new ServiceError('nothing-new', { name: snippet.name, version: followed.version });
   if (making.preview) return next;
-  site.fields = made.fields;
+  saveDefinitions(site, { fields: made.fields });
   const link = { key, version: next.version, fields: made.names };
-  Object.assign(found.snippet, { recipe: link, updatedBy: actor, updatedAt: new Date() });
-  await setParts(em, site, found.snippet, found.parts, made.parts);
-  await keepRecipe(em, next, actor);
+  saveSnippet(found.snippet, { recipe: link }, actor);
+  await setParts(store, site, found.snippet, found.parts, made.parts);
+  await keepRecipe(store, next, actor);
   const said = `Made version ${next.version} of the recipe “${name}” from “${snippet.name}”.`;
-  audit(em, site, actor, 'recipe.make', said);
-  await em.flush();
+  audit(store, site, actor, 'recipe.make', said);
+  await store.flush();
   return next;
 }
 

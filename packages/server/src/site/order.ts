@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import {
   applyChanges,
   difference,
@@ -10,14 +10,15 @@ import { errorAt } from '../errors.js';
 import { saveDraft } from '../storage/draft.js';
 import { draftTag, lastChange, orderData } from './draft-tag.js';
 import { assertIfMatch } from './if-match.js';
-import { audit, findSite, withSiteLock } from './site-lock.js';
+import { audit } from '../storage/trail.js';
+import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools, Tagged } from './use-case.js';
 
 type Lists = { readonly lists: ReturnType<typeof orderData> };
 
 /** The order of a draft's parts. @throws ServiceError 404 */
-export async function showOrder({ sets }: SiteTools, em: EntityManager, key: string): Promise<Tagged<Lists>> {
-  const { snapshot } = await sets.draft(em, await findSite(em, key));
+export async function showOrder({ sets }: SiteTools, store: Store, key: string): Promise<Tagged<Lists>> {
+  const { snapshot } = await sets.draft(store, await findSite(store, key));
   return { data: { lists: orderData(snapshot) }, etag: draftTag(snapshot) };
 }
 
@@ -32,9 +33,9 @@ export async function changeOrder(
   key: string,
   wanted: readonly PlacementOrder[],
   ifMatch: string,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ): Promise<Tagged<Lists>> {
-  return withSiteLock(em, key, async (transaction, site) => {
+  return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
     assertIfMatch(ifMatch, draftTag(before), 'The draft', await lastChange(transaction, site));
     const lists = new Map(orderData(before).map((list) => [placementKey(list.placement), list]));
@@ -55,13 +56,13 @@ export async function changeOrder(
 /** What needs what in a set, and the fewest moves that put it in order. @throws ServiceError 404 */
 export async function showOrderReport(
   { checks, sets }: SiteTools,
-  em: EntityManager,
+  store: Store,
   key: string,
   reference: string,
 ) {
-  const site = await findSite(em, key);
-  const { snapshot } = await sets.resolve(em, site, reference);
-  const known = { ...(await checks.knowledge(em, site)), now: Date.now() };
+  const site = await findSite(store, key);
+  const { snapshot } = await sets.resolve(store, site, reference);
+  const known = { ...(await checks.knowledge(store, site)), now: Date.now() };
   return (await checks.readers.run('order', { snapshot, known })).report;
 }
 
@@ -70,10 +71,10 @@ export async function rightOrder(
   { checks, sets }: SiteTools,
   key: string,
   { preview }: { readonly preview: boolean },
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ) {
-  const knowledge = await checks.prepare(em, key);
-  return withSiteLock(em, key, async (transaction, site) => {
+  const knowledge = await checks.prepare(store, key);
+  return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
     const known = { ...knowledge, now: Date.now() };
     const { change, report } = await checks.readers.run('order', { snapshot: before, known });

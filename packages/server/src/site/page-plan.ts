@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Environment, PagePlanResource, PlanQuery } from '@pragmatica/contract';
 import {
   momentOf,
@@ -12,7 +12,8 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { HostEntity, type Host, type Site } from '../storage/entities/index.js';
+import { hostsOf } from '../storage/hosts.js';
+import type { Host, Site } from '../storage/rows.js';
 import { fieldError } from '../texts/field-errors.js';
 import type { Sets } from './sets.js';
 import { findSite } from './site-lock.js';
@@ -20,16 +21,16 @@ import { findSite } from './site-lock.js';
 /** What one page load of a site gets, and why the rest is left out. @throws ServiceError 404, 422 */
 export async function showPlan(
   sets: Sets,
-  em: EntityManager,
+  store: Store,
   key: string,
   query: PlanQuery & { readonly path: string },
 ): Promise<PagePlanResource> {
-  const site = await findSite(em, key);
-  const host = await findHost(em, site, query);
+  const site = await findSite(store, key);
+  const host = await findHost(store, site, query);
   const environment = host?.environment ?? query.environment ?? 'live';
-  const { name, snapshot } = await sets.resolve(em, site, query.of ?? environment);
+  const { name, snapshot } = await sets.resolve(store, site, query.of ?? environment);
   const load = toLoad(query, snapshot, environment, host);
-  const { snapshot: draft } = await sets.draft(em, site);
+  const { snapshot: draft } = await sets.draft(store, site);
   const plan = planPage(snapshot, load);
   const isDraft = query.of === 'draft';
   const draftChanges = isDraft ? [] : planDifference(plan, planPage(draft, load));
@@ -37,8 +38,8 @@ export async function showPlan(
 }
 
 /** The host that is asked about: the one named, or the first of the environment. @throws ServiceError 404 */
-async function findHost(em: EntityManager, site: Site, query: PlanQuery): Promise<Host | undefined> {
-  const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+async function findHost(store: Store, site: Site, query: PlanQuery): Promise<Host | undefined> {
+  const hosts = await hostsOf(store, site);
   if (query.host === undefined)
     return hosts.find(({ environment }) => environment === (query.environment ?? 'live'));
   const named = query.host.toLowerCase();

@@ -1,7 +1,7 @@
 import type { Environment } from '@pragmatica/contract';
 import { difference, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { PointerEntity } from '../storage/entities/index.js';
+import { pointersOf } from '../storage/pointers.js';
 import { draftTag, lastChange } from './draft-tag.js';
 import { etag, type LastChange } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
@@ -29,10 +29,10 @@ export async function publishSeen(
   { checks, sets, seenDrafts }: SiteTools & { readonly seenDrafts: SeenDrafts },
   key: string,
   { ifMatch, ...request }: PublishRequest,
-  { em, actor }: Acting,
+  { store, actor }: Acting,
 ) {
-  await checks.prepare(em, key);
-  return withSiteLock(em, key, async (transaction, site) => {
+  await checks.prepare(store, key);
+  return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: now } = await sets.draft(transaction, site);
     const tag = draftTag(now);
     const seen = seenDrafts.find(site, ifMatch);
@@ -46,7 +46,7 @@ export async function publishSeen(
     const uncontained = await checks.readers.run('uncontained', { snapshot });
     const input = { ...request, actor, uncontained };
     const release = await publishDraft(transaction, site, snapshot, errors, input);
-    const summary = releaseSummary(release, await transaction.find(PointerEntity, { site }));
+    const summary = releaseSummary(release, await pointersOf(transaction, site));
     return { data: { ...summary, meanwhile }, etag: etag(release.digest) };
   });
 }

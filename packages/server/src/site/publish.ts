@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
 import {
   listWords,
@@ -9,9 +9,10 @@ import {
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { fieldError } from '../texts/field-errors.js';
-import { PointerEntity, type Release, type Site } from '../storage/entities/index.js';
+import { pointTo, pointersOf } from '../storage/pointers.js';
+import type { Release, Site } from '../storage/rows.js';
 import { addRelease } from '../storage/releases.js';
-import { audit, notifyGateways } from './site-lock.js';
+import { audit, notifyGateways } from '../storage/trail.js';
 
 export interface PublishInput {
   readonly message: string;
@@ -32,7 +33,7 @@ export interface PublishInput {
  *   all environments serve just this set
  */
 export async function publishDraft(
-  em: EntityManager,
+  store: Store,
   site: Site,
   snapshot: Snapshot,
   errors: readonly Finding[],
@@ -41,7 +42,7 @@ export async function publishDraft(
   assertContained(snapshot, input.uncontained);
   const forced = permit(snapshot, errors, input.force);
   const digest = snapshotDigest(snapshot);
-  const pointers = await em.find(PointerEntity, { site }, { populate: ['release'] });
+  const pointers = await pointersOf(store, site);
   const served = input.environments.map(
     (environment) => pointers.find((pointer) => pointer.environment === environment)?.release,
   );
@@ -53,7 +54,7 @@ export async function publishDraft(
     });
   }
   const release = await addRelease(
-    em,
+    store,
     site,
     {
       message: input.message,
@@ -64,31 +65,17 @@ export async function publishDraft(
     },
     snapshot,
   );
-  for (const environment of input.environments) await point(em, site, environment, release, input.actor);
+  for (const environment of input.environments) await pointTo(store, site, environment, release, input.actor);
   audit(
-    em,
+    store,
     site,
     input.actor,
     'publish',
     `Published release ${release.number} to ${listWords(input.environments)}: ${input.message}${forced ? ` In spite of ${forced.findings.length === 1 ? '1 error' : `${forced.findings.length} errors`}, because: ${forced.reason}` : ''}`,
   );
-  await em.flush();
-  await notifyGateways(em, site);
+  await store.flush();
+  await notifyGateways(store, site);
   return release;
-}
-
-/** Points an environment at a release, inside the transaction that locked the site. */
-export async function point(
-  em: EntityManager,
-  site: Site,
-  environment: Environment,
-  release: Release,
-  actor: string,
-): Promise<void> {
-  const pointer = await em.findOne(PointerEntity, { site, environment });
-  const now = { release, changedBy: actor, changedAt: new Date() };
-  if (pointer) Object.assign(pointer, now);
-  else em.create(PointerEntity, { site, environment, ...now, version: 1 }, { persist: true });
 }
 
 /**

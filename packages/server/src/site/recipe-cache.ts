@@ -1,6 +1,6 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { RecipeBook, type Recipe } from '@pragmatica/core';
-import { RecipeEntity } from '../storage/entities/index.js';
+import { allRecipes, recipeEdition } from '../storage/recipes.js';
 
 /** The recipes that there are, as they were at one moment. */
 export interface CachedRecipes {
@@ -16,14 +16,10 @@ export class RecipeCache {
   #cached: CachedRecipes = { book: new RecipeBook(), recipes: [], edition: '0 0' };
 
   /** One small query, and another one only where something is new. */
-  async read(em: EntityManager): Promise<CachedRecipes> {
-    const [counted] = await em.execute<{ count: number; last: number }[]>(
-      'select count(*)::int as count, coalesce(max(id), 0)::int as last from recipe',
-    );
-    const edition = `${counted!.count} ${counted!.last}`;
+  async read(store: Store): Promise<CachedRecipes> {
+    const edition = await recipeEdition(store);
     if (edition !== this.#cached.edition) {
-      const rows = await em.find(RecipeEntity, {}, { orderBy: { id: 'asc' } });
-      const recipes = rows.map(({ body }) => body);
+      const recipes = await allRecipes(store);
       this.#cached = { book: new RecipeBook(recipes), recipes, edition };
     }
     return this.#cached;

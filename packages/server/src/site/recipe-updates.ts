@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { RecipeUpdate } from '@pragmatica/contract';
 import {
   mergeVersion,
@@ -12,13 +12,14 @@ import {
   type SnapshotSnippet,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { loadSnippet, loadSnippets, type DraftSnippet } from '../storage/draft.js';
+import { loadSnippet, loadSnippets, saveSnippet, type DraftSnippet } from '../storage/draft.js';
+import { saveDefinitions } from '../storage/sites.js';
 import { toSnapshot } from '../storage/read-draft.js';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { usedFields } from '../storage/field-names.js';
 import { listBehind } from '../storage/recipe-uses.js';
 import { codeChanges } from './code-changes.js';
-import { audit } from './site-lock.js';
+import { audit } from '../storage/trail.js';
 import { setParts } from './edit-draft.js';
 
 /** A snippet that is behind, and what it would be. */
@@ -58,15 +59,15 @@ function behindOf(
 
 /** Snippets of all drafts, or of one, that follow an older version of their recipe. Five queries, and only they are read. */
 export async function recipeUpdates(
-  em: EntityManager,
+  store: Store,
   book: RecipeBook,
   { site: only, recipe }: { readonly site?: string | undefined; readonly recipe?: string | undefined },
 ): Promise<RecipeUpdate[]> {
   const newest = book.newest.filter(({ key }) => recipe === undefined || key === recipe);
-  const listed = await listBehind(em, newest, only);
-  const used = await usedFields(em, [...new Set(listed.map(({ site }) => site))]);
+  const listed = await listBehind(store, newest, only);
+  const used = await usedFields(store, [...new Set(listed.map(({ site }) => site))]);
   const found = await loadSnippets(
-    em,
+    store,
     listed.map(({ snippet }) => snippet),
   );
   return found.flatMap((one): RecipeUpdate[] => {
@@ -104,7 +105,7 @@ function toResource(
  * @throws ServiceError 404, 409
  */
 export async function updateFromRecipe(
-  em: EntityManager,
+  store: Store,
   site: Site,
   key: string,
   {
@@ -113,10 +114,10 @@ export async function updateFromRecipe(
     actor,
   }: { readonly book: RecipeBook; readonly replaceEdits: boolean; readonly actor: string },
 ): Promise<string> {
-  const found = await loadSnippet(em, site, key);
+  const found = await loadSnippet(store, site, key);
   if (!found) throw new ServiceError('no-such-snippet', { site: site.key, snippet: key });
   const { snippet, parts } = found;
-  const used = await usedFields(em, [site.id]);
+  const used = await usedFields(store, [site.id]);
   const behind = behindOf(site, found, book, used.get(site.id) ?? []);
   if (!behind) {
     throw new ServiceError(snippet.recipe ? 'follows-newest' : 'follows-none', { name: snippet.name });
@@ -124,11 +125,11 @@ export async function updateFromRecipe(
   const { brought, to, changes } = behind;
   if (brought.replaced.length > 0 && !replaceEdits)
     throw new ServiceError('edited-by-hand', { replaced: brought.replaced.join(' ') });
-  site.fields = brought.fields;
-  Object.assign(snippet, { recipe: brought.snippet.recipe, updatedBy: actor, updatedAt: new Date() });
-  await setParts(em, site, snippet, parts, brought.snippet.parts);
+  saveDefinitions(site, { fields: brought.fields });
+  saveSnippet(snippet, { recipe: brought.snippet.recipe ?? null }, actor);
+  await setParts(store, site, snippet, parts, brought.snippet.parts);
   const said = `Brought “${snippet.name}” up to version ${to.version} of “${to.name}”.`;
-  audit(em, site, actor, 'recipe.update', [said, ...changes].join(' '));
-  await em.flush();
+  audit(store, site, actor, 'recipe.update', [said, ...changes].join(' '));
+  await store.flush();
   return [said, ...changes].join(' ');
 }

@@ -1,10 +1,10 @@
-import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/postgresql';
 import type { RecipeResource, RecipeSummary } from '@pragmatica/contract';
 import { canonicalJson, recipeDifference, type Recipe, type RecipeBook } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
-import { RecipeEntity } from '../storage/entities/index.js';
+import { insertRecipe, isTaken, versionsMade } from '../storage/recipes.js';
+import type { Store } from '../storage/store.js';
 import { countInstalls, listInstalls } from '../storage/recipe-uses.js';
-import { audit } from './site-lock.js';
+import { audit } from '../storage/trail.js';
 
 export interface RecipeListing {
   readonly searched: string;
@@ -15,7 +15,7 @@ export interface RecipeListing {
 
 /** A page of the recipes by name, and how many installs they have. One query. */
 export async function listRecipes(
-  em: EntityManager,
+  store: Store,
   book: RecipeBook,
   { searched, limit, after }: RecipeListing,
 ): Promise<{ items: RecipeSummary[]; next: string | null; all: number; behind: number }> {
@@ -26,7 +26,7 @@ export async function listRecipes(
   });
   const start = after === undefined ? 0 : found.findIndex(({ key }) => key === after) + 1;
   const page = found.slice(start, start + limit);
-  const counts = new Map((await countInstalls(em, book.newest)).map((count) => [count.recipe, count]));
+  const counts = new Map((await countInstalls(store, book.newest)).map((count) => [count.recipe, count]));
   return {
     items: page.map((recipe) => ({
       recipe: recipe as RecipeSummary['recipe'],
@@ -40,14 +40,9 @@ export async function listRecipes(
 }
 
 /** A recipe with its versions and installs. Two queries. @throws ServiceError 404 */
-export async function describeRecipe(
-  em: EntityManager,
-  book: RecipeBook,
-  key: string,
-): Promise<RecipeResource> {
+export async function describeRecipe(store: Store, book: RecipeBook, key: string): Promise<RecipeResource> {
   const recipe = findRecipe(book, key);
-  const rows = await em.find(RecipeEntity, { key }, { fields: ['version', 'createdBy', 'createdAt'] });
-  const made = new Map(rows.map((row) => [row.version, row]));
+  const made = new Map((await versionsMade(store, key)).map((one) => [one.version, one]));
   return {
     recipe: recipe as RecipeResource['recipe'],
     versions: book.versions(key).map((version, index, all) => {
@@ -60,7 +55,7 @@ export async function describeRecipe(
         changes: before ? recipeDifference(before, version) : [],
       };
     }),
-    uses: await listInstalls(em, recipe),
+    uses: await listInstalls(store, recipe),
   };
 }
 
@@ -86,33 +81,31 @@ export function findVersion(book: RecipeBook, key: string, version: number): Rec
  * @throws ServiceError 409 where that version says something else
  */
 export async function importRecipe(
-  em: EntityManager,
+  store: Store,
   book: RecipeBook,
   recipe: Recipe,
   actor: string,
 ): Promise<boolean> {
   const there = book.version(recipe.key, recipe.version);
   if (there && canonicalJson(there) !== canonicalJson(recipe)) throw versionTaken(recipe, book);
-  if (!there) await keepRecipe(em.fork(), recipe, actor);
+  if (!there) await keepRecipe(store.fork(), recipe, actor);
   return !there;
 }
 
 /** Keeps a version. @throws ServiceError 409 where somebody else was faster */
-export async function keepRecipe(em: EntityManager, recipe: Recipe, actor: string): Promise<void> {
+export async function keepRecipe(store: Store, recipe: Recipe, actor: string): Promise<void> {
   try {
-    em.create(
-      RecipeEntity,
-      {
-        ...{ key: recipe.key, version: recipe.version, body: recipe },
-        createdBy: actor,
-        createdAt: new Date(),
-      },
-      { persist: true },
+    insertRecipe(store, recipe, actor);
+    audit(
+      store,
+      null,
+      actor,
+      'recipe.add',
+      `Added version ${recipe.version} of the recipe “${recipe.name}”.`,
     );
-    audit(em, null, actor, 'recipe.add', `Added version ${recipe.version} of the recipe “${recipe.name}”.`);
-    await em.flush();
+    await store.flush();
   } catch (error) {
-    if (!(error instanceof UniqueConstraintViolationException)) throw error;
+    if (!isTaken(error)) throw error;
     throw versionTaken(recipe);
   }
 }

@@ -1,5 +1,5 @@
 import { ENVIRONMENTS, type ReleaseSummary } from '@pragmatica/contract';
-import type { Pointer, Release } from '../storage/entities/index.js';
+import type { Pointer, Release } from '../storage/rows.js';
 import type { ReleaseHead } from '../storage/releases.js';
 
 /** What lists say of a release. @param pointers - of its site */

@@ -1,31 +1,28 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { ReleaseSummary } from '@pragmatica/contract';
 import { difference } from '@pragmatica/core';
-import { PointerEntity, ReleaseEntity } from '../storage/entities/index.js';
+import { pointersOf } from '../storage/pointers.js';
+import { releasesOf } from '../storage/releases.js';
 import { etag } from './entity-tag.js';
 import { releaseSummary } from './release-summary.js';
 import { findRelease, type Sets } from './sets.js';
 import { findSite } from './site-lock.js';
 
 /** The releases of a site, the newest first; what they hold is not read. @throws ServiceError 404 */
-export async function listReleases(em: EntityManager, key: string): Promise<ReleaseSummary[]> {
-  const site = await findSite(em, key);
-  const pointers = await em.find(PointerEntity, { site });
-  const releases = await em.find(
-    ReleaseEntity,
-    { site },
-    { orderBy: { number: 'desc' }, exclude: ['snippets'] },
-  );
+export async function listReleases(store: Store, key: string): Promise<ReleaseSummary[]> {
+  const site = await findSite(store, key);
+  const pointers = await pointersOf(store, site);
+  const releases = await releasesOf(store, site);
   return releases.map((release) => releaseSummary(release, pointers));
 }
 
 /** A release with what it holds. @throws ServiceError 404 */
-export async function showRelease(sets: Sets, em: EntityManager, key: string, number: number) {
-  const site = await findSite(em, key);
-  const release = await findRelease(em, site, number);
+export async function showRelease(sets: Sets, store: Store, key: string, number: number) {
+  const site = await findSite(store, key);
+  const release = await findRelease(store, site, number);
   const data = {
-    ...releaseSummary(release, await em.find(PointerEntity, { site })),
-    snapshot: await sets.release(em, release),
+    ...releaseSummary(release, await pointersOf(store, site)),
+    snapshot: await sets.release(store, release),
   };
   return { data, etag: etag(release.digest) };
 }
@@ -33,12 +30,12 @@ export async function showRelease(sets: Sets, em: EntityManager, key: string, nu
 /** What differs between two sets of a site, in words. @throws ServiceError 404 */
 export async function showDiff(
   sets: Sets,
-  em: EntityManager,
+  store: Store,
   key: string,
   references: { readonly from: string; readonly to: string },
 ) {
-  const site = await findSite(em, key);
-  const from = await sets.resolve(em, site, references.from);
-  const to = await sets.resolve(em, site, references.to);
+  const site = await findSite(store, key);
+  const from = await sets.resolve(store, site, references.from);
+  const to = await sets.resolve(store, site, references.to);
   return { from: from.name, to: to.name, changes: difference(from.snapshot, to.snapshot) };
 }

@@ -1,8 +1,9 @@
 import type { Snapshot } from '@pragmatica/core';
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import { LRUCache } from 'lru-cache';
 import { roughSize } from './sets.js';
-import { PointerEntity, type Site } from '../storage/entities/index.js';
+import { pointersOf } from '../storage/pointers.js';
+import type { Site } from '../storage/rows.js';
 
 /** A draft as somebody saw it, and what visitors got at that moment. */
 export interface SeenDraft {
@@ -25,8 +26,8 @@ export class SeenDrafts {
     sizeCalculation: ({ snapshot }) => roughSize(snapshot),
   });
 
-  async remember(em: EntityManager, site: Site, tag: string, snapshot: Snapshot): Promise<void> {
-    const served = await servedNow(em, site);
+  async remember(store: Store, site: Site, tag: string, snapshot: Snapshot): Promise<void> {
+    const served = await servedNow(store, site);
     this.#seen.set(`${site.id} ${tag}`, { snapshot, served });
   }
 
@@ -41,7 +42,7 @@ export class SeenDrafts {
 }
 
 /** What the environments of a site serve, in one text. */
-export async function servedNow(em: EntityManager, site: Site): Promise<string> {
-  const pointers = await em.find(PointerEntity, { site }, { orderBy: { environment: 'asc' } });
+export async function servedNow(store: Store, site: Site): Promise<string> {
+  const pointers = await pointersOf(store, site);
   return pointers.map(({ environment, release }) => `${environment}=${release.id}`).join();
 }

@@ -1,11 +1,12 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Environment } from '@pragmatica/contract';
 import type { Snapshot } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { ServiceError } from '../errors.js';
-import { PointerEntity, ReleaseEntity, type Release, type Site } from '../storage/entities/index.js';
+import { pointerOf } from '../storage/pointers.js';
+import type { Release, Site } from '../storage/rows.js';
 import { readDraft, snapshotSite, type Draft } from '../storage/read-draft.js';
-import { releaseSnapshot } from '../storage/releases.js';
+import { releaseByNumber, releaseSnapshot } from '../storage/releases.js';
 import { siteRevision } from '../storage/site-summaries.js';
 
 const MAX_BYTES = 64 << 20;
@@ -22,35 +23,35 @@ export class Sets {
   readonly #releases = new LRUCache<number, Snapshot>({ maxSize: MAX_BYTES, sizeCalculation: roughSize });
 
   /** A site's draft. Inside a transaction it is read anew: what is not there for all is kept for nobody. */
-  async draft(em: EntityManager, site: Site): Promise<Draft> {
-    if (em.isInTransaction()) return readDraft(em, site.id);
+  async draft(store: Store, site: Site): Promise<Draft> {
+    if (store.isInTransaction()) return readDraft(store, site.id);
     const known = this.#drafts.get(site.id);
-    if (known && known.revision === (await siteRevision(em, site.id))) return known;
-    const draft = await readDraft(em, site.id);
+    if (known && known.revision === (await siteRevision(store, site.id))) return known;
+    const draft = await readDraft(store, site.id);
     this.#drafts.set(site.id, draft);
     return draft;
   }
 
   /** What a release holds. */
-  async release(em: EntityManager, release: Release): Promise<Snapshot> {
+  async release(store: Store, release: Release): Promise<Snapshot> {
     let snapshot = this.#releases.get(release.id);
     if (!snapshot) {
-      snapshot = await releaseSnapshot(em, release);
-      if (!em.isInTransaction()) this.#releases.set(release.id, snapshot);
+      snapshot = await releaseSnapshot(store, release);
+      if (!store.isInTransaction()) this.#releases.set(release.id, snapshot);
     }
     return snapshot;
   }
 
   /** The release that an environment serves; undefined while there is none. */
   async served(
-    em: EntityManager,
+    store: Store,
     site: Site,
     environment: Environment,
   ): Promise<{ number: number; snapshot: Snapshot } | undefined> {
-    const pointer = await em.findOne(PointerEntity, { site, environment }, { populate: ['release'] });
+    const pointer = await pointerOf(store, site, environment);
     if (!pointer) return undefined;
-    const release = pointer.release as Release;
-    return { number: release.number, snapshot: await this.release(em, release) };
+    const { release } = pointer;
+    return { number: release.number, snapshot: await this.release(store, release) };
   }
 
   /**
@@ -59,20 +60,17 @@ export class Sets {
    * @returns the snapshot, and a name for people
    * @throws ServiceError 404 for a release that does not exist
    */
-  async resolve(
-    em: EntityManager,
-    site: Site,
-    reference: string,
-  ): Promise<{ name: string; snapshot: Snapshot }> {
-    if (reference === 'draft') return { name: 'the draft', snapshot: (await this.draft(em, site)).snapshot };
+  async resolve(store: Store, site: Site, reference: string): Promise<{ name: string; snapshot: Snapshot }> {
+    if (reference === 'draft')
+      return { name: 'the draft', snapshot: (await this.draft(store, site)).snapshot };
     if (reference === 'live' || reference === 'staging') {
-      const served = await this.served(em, site, reference);
+      const served = await this.served(store, site, reference);
       return served
         ? { name: `${reference} (release ${served.number})`, snapshot: served.snapshot }
         : { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
     }
-    const release = await findRelease(em, site, Number(reference));
-    return { name: `release ${release.number}`, snapshot: await this.release(em, release) };
+    const release = await findRelease(store, site, Number(reference));
+    return { name: `release ${release.number}`, snapshot: await this.release(store, release) };
   }
 }
 
@@ -86,8 +84,8 @@ export function emptySnapshot(site: Site): Snapshot {
 }
 
 /** @throws ServiceError 404 */
-export async function findRelease(em: EntityManager, site: Site, number: number): Promise<Release> {
-  const release = await em.findOne(ReleaseEntity, { site, number });
+export async function findRelease(store: Store, site: Site, number: number): Promise<Release> {
+  const release = await releaseByNumber(store, site, number);
   if (!release) throw new ServiceError('no-such-release', { site: site.key, number });
   return release;
 }

@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import {
   dayAt,
   snapshotDigest,
@@ -7,8 +7,6 @@ import {
   type Finding,
   type RecipeUse,
   type Snapshot,
-  type StepTick,
-  type Waiver,
   type WaivedFindings,
 } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
@@ -17,15 +15,11 @@ import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/tasks.js';
-import {
-  HostEntity,
-  StepTickEntity,
-  WaiverEntity,
-  type Host,
-  type Site,
-  type StepTickRow,
-} from '../storage/entities/index.js';
+import { hostsOf } from '../storage/hosts.js';
+import type { Host, Site } from '../storage/rows.js';
 import { ageSummary } from '../storage/site-summaries.js';
+import { ticksOf } from '../storage/ticks.js';
+import { waiversOf } from '../storage/waivers.js';
 import { findSite } from './site-lock.js';
 import { RecipeCache } from './recipe-cache.js';
 
@@ -57,11 +51,11 @@ export class SiteChecks {
   }
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
-  async knowledge(em: EntityManager, site: Site): Promise<SiteKnowledge> {
-    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+  async knowledge(store: Store, site: Site): Promise<SiteKnowledge> {
+    const hosts = await hostsOf(store, site);
     const [host] = hosts;
-    const { recipes, edition } = await this.recipeCache.read(em);
-    const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
+    const { recipes, edition } = await this.recipeCache.read(store);
+    const more = { recipes, edition, ticks: await ticksOf(store, site) };
     if (!host) return { ...NOTHING_KNOWN, ...more };
     let known = this.#known.get(host.id);
     if (!known) {
@@ -69,14 +63,14 @@ export class SiteChecks {
       const skeletons = await fetchSkeletons(host, paths, this);
       known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
-      await ageSummary(em, site.id);
+      await ageSummary(store, site.id);
     }
     return withHosts({ ...known, ...more }, hosts);
   }
 
   /** The recipes that the snippets of a set are installs of. */
-  async recipeUses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
-    const { recipes, edition } = await this.recipeCache.read(em);
+  async recipeUses(store: Store, snapshot: Snapshot): Promise<RecipeUse[]> {
+    const { recipes, edition } = await this.recipeCache.read(store);
     const known = this.#uses.get(snapshot);
     if (known?.edition === edition) return known.uses;
     const uses = await this.readers.run('recipeUses', { snapshot, recipes, edition });
@@ -84,14 +78,9 @@ export class SiteChecks {
     return uses;
   }
 
-  /** What somebody has ticked off for a site. */
-  async ticksOf(em: EntityManager, site: Site): Promise<StepTick[]> {
-    return (await em.find(StepTickEntity, { site }, { orderBy: { id: 'asc' } })).map(toTick);
-  }
-
   /** Asks the site for its pages ahead of a change, so that its row is not locked meanwhile. @throws ServiceError 404 */
-  async prepare(em: EntityManager, site: string): Promise<SiteKnowledge> {
-    return this.knowledge(em, await findSite(em, site));
+  async prepare(store: Store, site: string): Promise<SiteKnowledge> {
+    return this.knowledge(store, await findSite(store, site));
   }
 
   /** What the checks find in a set, whoever has accepted what. Asked for twice at once, it is worked out once. */
@@ -122,19 +111,19 @@ export class SiteChecks {
   }
 
   /** What asks for attention in a site's set, and what somebody has accepted. */
-  async applyWaivers(em: EntityManager, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
-    const found = await this.find(snapshot, await this.knowledge(em, site));
-    return applyWaivers(found, await waiversOf(em, site), today(site));
+  async applyWaivers(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
+    const found = await this.find(snapshot, await this.knowledge(store, site));
+    return applyWaivers(found, await waiversOf(store, site), today(site));
   }
 
   /** The same without asking the site: its pages are those that were last heard of. */
-  async applyWaiversAsKnown(em: EntityManager, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
-    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
-    const { recipes, edition } = await this.recipeCache.read(em);
+  async applyWaiversAsKnown(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
+    const hosts = await hostsOf(store, site);
+    const { recipes, edition } = await this.recipeCache.read(store);
     const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
-    const more = { recipes, edition, ticks: await this.ticksOf(em, site) };
+    const more = { recipes, edition, ticks: await ticksOf(store, site) };
     const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
-    return applyWaivers(found, await waiversOf(em, site), today(site));
+    return applyWaivers(found, await waiversOf(store, site), today(site));
   }
 }
 
@@ -148,17 +137,9 @@ const NOTHING_KNOWN: SiteKnowledge = {
   edition: '',
 };
 
-function toTick({ recipe, step, host, by, at }: StepTickRow): StepTick {
-  return { recipe, step, host, by, at: at.toISOString() };
-}
-
 /** Hosts change at once, without being asked for. */
 function withHosts(known: SiteKnowledge, hosts: readonly Host[]): SiteKnowledge {
   return { ...known, hosts: hosts.map(({ host, environment }) => ({ host, environment })) };
-}
-
-async function waiversOf(em: EntityManager, site: Site): Promise<readonly Waiver[]> {
-  return em.find(WaiverEntity, { site });
 }
 
 /** The day that it is at the site, `2027-03-31`. */

@@ -1,11 +1,11 @@
-import { LockMode, type EntityManager } from '@mikro-orm/postgresql';
-import { RELEASE_CHANNEL } from '@pragmatica/contract';
-import { AuditEntity, SiteEntity, type Site } from '../storage/entities/index.js';
 import { ServiceError } from '../errors.js';
+import type { Site } from '../storage/rows.js';
+import { lockSite, siteByKey } from '../storage/sites.js';
+import type { Store } from '../storage/store.js';
 
 /** @throws ServiceError 404 */
-export async function findSite(em: EntityManager, key: string): Promise<Site> {
-  const site = await em.findOne(SiteEntity, { key });
+export async function findSite(store: Store, key: string): Promise<Site> {
+  const site = await siteByKey(store, key);
   if (!site) throw new ServiceError('no-such-site', { site: key });
   return site;
 }
@@ -15,39 +15,13 @@ export async function findSite(em: EntityManager, key: string): Promise<Site> {
  * other, so what a change reads is still true when it writes.
  */
 export async function withSiteLock<T>(
-  em: EntityManager,
+  store: Store,
   key: string,
-  change: (em: EntityManager, site: Site) => Promise<T>,
+  change: (store: Store, site: Site) => Promise<T>,
 ): Promise<T> {
-  return em.transactional(async (transaction) => {
-    const site = await transaction.findOne(SiteEntity, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
+  return store.transactional(async (transaction) => {
+    const site = await lockSite(transaction, key);
     if (!site) throw new ServiceError('no-such-site', { site: key });
     return change(transaction, site);
   });
-}
-
-/** Locks several sites at once, in one order for all. Those that there are not are left out. @returns by key */
-export async function lockSites(em: EntityManager, keys: readonly string[]): Promise<Map<string, Site>> {
-  const sites = await em.find(
-    SiteEntity,
-    { key: { $in: [...new Set(keys)] } },
-    { lockMode: LockMode.PESSIMISTIC_WRITE, orderBy: { id: 'asc' } },
-  );
-  return new Map(sites.map((site) => [site.key, site]));
-}
-
-/** Adds an audit entry to the unit of work. */
-export function audit(
-  em: EntityManager,
-  site: Site | null,
-  by: string,
-  action: string,
-  message: string,
-): void {
-  em.create(AuditEntity, { site, by, action, message, at: new Date() }, { persist: true });
-}
-
-/** Tells all gateways, once the transaction commits. */
-export async function notifyGateways(em: EntityManager, site: Site): Promise<void> {
-  await em.execute('select pg_notify(?, ?)', [RELEASE_CHANNEL, site.key]);
 }

@@ -1,5 +1,5 @@
 import type { SiteResource, SiteSummaryResource } from '@pragmatica/contract';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import type { SummarizedSite } from '../storage/site-summaries.js';
 
 /** A site as lists of the API show it. */

@@ -1,4 +1,4 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import {
   countFindings,
   difference,
@@ -7,7 +7,8 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { ReadingError } from '../reading/readers.js';
-import { HostEntity, SiteEntity, type Site } from '../storage/entities/index.js';
+import { hostsOf } from '../storage/hosts.js';
+import type { Site } from '../storage/rows.js';
 import {
   findSummarizedSite,
   saveSummary,
@@ -15,6 +16,7 @@ import {
   type SiteSummary,
   type SummarizedSite,
 } from '../storage/site-summaries.js';
+import { siteById } from '../storage/sites.js';
 import { attentionOf, urgencyOf } from './attention.js';
 import { emptySnapshot, type Sets } from './sets.js';
 import type { SiteChecks } from './site-checks.js';
@@ -39,21 +41,21 @@ export class SiteSummaries {
   }
 
   /** A site with its summary; one that is being worked out is waited for a little. @throws when there is no such site */
-  async show(em: EntityManager, id: number): Promise<SummarizedSite> {
+  async show(store: Store, id: number): Promise<SummarizedSite> {
     const until = Date.now() + WAITED_MS;
     for (;;) {
-      const kept = (await findSummarizedSite(em, id))!;
+      const kept = (await findSummarizedSite(store, id))!;
       const left = until - Date.now();
       // What was begun before the last change ends before it; then another round is needed.
-      if (kept.isCurrent || left <= 0 || !(await this.#isRefreshed(em, id, left))) return kept;
+      if (kept.isCurrent || left <= 0 || !(await this.#isRefreshed(store, id, left))) return kept;
     }
   }
 
   /** Whether a round of working it out has ended within so many milliseconds. */
-  async #isRefreshed(em: EntityManager, id: number, ms: number): Promise<boolean> {
+  async #isRefreshed(store: Store, id: number, ms: number): Promise<boolean> {
     let timer: NodeJS.Timeout | undefined;
     const waited = new Promise<false>((resolve) => (timer = setTimeout(() => resolve(false), ms).unref()));
-    const refreshed = this.refresh(em.fork(), id).then(
+    const refreshed = this.refresh(store.fork(), id).then(
       () => true,
       () => false,
     );
@@ -70,57 +72,57 @@ export class SiteSummaries {
    *
    * @throws what the last one that failed threw, when all others are done
    */
-  async refreshStale(em: EntityManager, signal: AbortSignal): Promise<void> {
+  async refreshStale(store: Store, signal: AbortSignal): Promise<void> {
     const failures = new Map<number, unknown>();
     for (;;) {
-      const stale = await staleSites(em.fork(), AT_A_TIME + failures.size);
+      const stale = await staleSites(store.fork(), AT_A_TIME + failures.size);
       const ids = stale.filter((id) => !failures.has(id));
       if (ids.length === 0) break;
       for (const id of ids) {
         if (signal.aborted) return;
-        await this.refresh(em.fork(), id).catch((error: unknown) => failures.set(id, error));
+        await this.refresh(store.fork(), id).catch((error: unknown) => failures.set(id, error));
       }
     }
     for (const failure of failures.values()) throw failure;
   }
 
   /** Works out what is said of a site. Asked for twice at once, it is worked out once. */
-  async refresh(em: EntityManager, id: number): Promise<void> {
+  async refresh(store: Store, id: number): Promise<void> {
     let running = this.#running.get(id);
     if (!running) {
-      running = this.#refresh(em, id).finally(() => this.#running.delete(id));
+      running = this.#refresh(store, id).finally(() => this.#running.delete(id));
       this.#running.set(id, running);
     }
     await running;
   }
 
-  async #refresh(em: EntityManager, id: number): Promise<void> {
-    const site = await em.findOne(SiteEntity, { id });
+  async #refresh(store: Store, id: number): Promise<void> {
+    const site = await siteById(store, id);
     if (!site) return;
-    const { revision, snapshot } = await this.#sets.draft(em, site);
-    const uses = await this.#uses(em, snapshot);
+    const { revision, snapshot } = await this.#sets.draft(store, site);
+    const uses = await this.#uses(store, snapshot);
     const recognised = uses.flatMap(({ recipe, snippets }) =>
       snippets.flatMap((snippet) => (snippet.recipe ? [] : [{ snippet: snippet.key, recipe: recipe.key }])),
     );
     const freshUntil = new Date(findingsHoldUntil(snapshot, Date.now()));
-    const summary = await this.#summarize(em, site, snapshot);
-    await saveSummary(em, id, summary, { revision, freshUntil, recognised });
+    const summary = await this.#summarize(store, site, snapshot);
+    await saveSummary(store, id, summary, { revision, freshUntil, recognised });
   }
 
   /** What cannot be read within bounds is an install of nothing; the checks say that it cannot. */
-  async #uses(em: EntityManager, snapshot: Snapshot): Promise<RecipeUse[]> {
+  async #uses(store: Store, snapshot: Snapshot): Promise<RecipeUse[]> {
     try {
-      return await this.#checks.recipeUses(em, snapshot);
+      return await this.#checks.recipeUses(store, snapshot);
     } catch (error) {
       if (error instanceof ReadingError) return [];
       throw error;
     }
   }
 
-  async #summarize(em: EntityManager, site: Site, snapshot: Snapshot): Promise<SiteSummary> {
-    const { open, waived } = await this.#checks.applyWaiversAsKnown(em, site, snapshot);
-    const served = await this.#sets.served(em, site, 'live');
-    const hosts = await em.find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+  async #summarize(store: Store, site: Site, snapshot: Snapshot): Promise<SiteSummary> {
+    const { open, waived } = await this.#checks.applyWaiversAsKnown(store, site, snapshot);
+    const served = await this.#sets.served(store, site, 'live');
+    const hosts = await hostsOf(store, site);
     const pendingChanges = difference(served?.snapshot ?? emptySnapshot(site), snapshot).length;
     const attention = attentionOf({
       hosts,

@@ -1,15 +1,15 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { SnippetVersion } from '@pragmatica/contract';
 import { difference, type Snapshot, type SnapshotSnippet } from '@pragmatica/core';
-import type { Site } from '../storage/entities/index.js';
+import type { Site } from '../storage/rows.js';
 import { snippetVersions } from '../storage/snippet-versions.js';
 import { emptySnapshot } from './sets.js';
 
 /** The releases that changed a snippet, the newest first. */
-export async function snippetHistory(em: EntityManager, site: Site, key: string): Promise<SnippetVersion[]> {
+export async function snippetHistory(store: Store, site: Site, key: string): Promise<SnippetVersion[]> {
   const versions: SnippetVersion[] = [];
   let before: SnapshotSnippet | null = null;
-  for (const { snippet, createdAt, ...release } of await snippetVersions(em, site, key)) {
+  for (const { snippet, createdAt, ...release } of await snippetVersions(store, site, key)) {
     const changes = difference(only(site, before), only(site, snippet)).map((change) => change.message);
     if (changes.length > 0)
       versions.push({

@@ -1,10 +1,10 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Store } from '../storage/store.js';
 import type { Sets } from './sets.js';
 import type { SiteChecks } from './site-checks.js';
 
 /** Who does something, and with which view of the database. */
 export interface Acting {
-  readonly em: EntityManager;
+  readonly store: Store;
   /** The login written into the trail. */
   readonly actor: string;
 }

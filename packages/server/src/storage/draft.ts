@@ -1,4 +1,3 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   fieldNames,
   placementKey,
@@ -8,7 +7,10 @@ import {
   type SnippetState,
 } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
-import { PartEntity, SnippetEntity, type Part, type Site, type Snippet } from './entities/index.js';
+import { PartEntity, SnippetEntity } from './entities/index.js';
+import type { Part, Site, Snippet } from './rows.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** A snippet of a draft that is to be changed. */
 export interface DraftSnippet {
@@ -17,22 +19,65 @@ export interface DraftSnippet {
 }
 
 /** One snippet of a draft with its parts; undefined where the site has none of this key. */
-export async function loadSnippet(
-  em: EntityManager,
-  site: Site,
-  key: string,
-): Promise<DraftSnippet | undefined> {
+export async function loadSnippet(store: Store, site: Site, key: string): Promise<DraftSnippet | undefined> {
+  const em = emOf(store);
   const snippet = await em.findOne(SnippetEntity, { site, key });
   if (!snippet) return undefined;
   return { snippet, parts: await em.find(PartEntity, { snippet }, { orderBy: { position: 'asc' } }) };
 }
 
+/** Whether a draft has a snippet of this key. */
+export async function hasSnippet(store: Store, site: Site, key: string): Promise<boolean> {
+  return (await emOf(store).count(SnippetEntity, { site, key })) > 0;
+}
+
+/** Adds a snippet to a draft, without parts. @param by - the login of whoever adds it */
+export function insertSnippet(
+  store: Store,
+  site: Site,
+  { state, ...about }: Pick<Snippet, 'key' | 'state'> & SnippetValues,
+  by: string,
+): Snippet {
+  const at = new Date();
+  return emOf(store).create(
+    SnippetEntity,
+    {
+      ...{ site, state, ...about },
+      ...(state === 'on' ? {} : { stateAt: at, stateBy: by }),
+      ...{ updatedBy: by, updatedAt: at, version: 1 },
+    },
+    { persist: true },
+  );
+}
+
+/** What somebody says of a snippet. */
+export type SnippetValues = Pick<
+  Snippet,
+  'name' | 'purpose' | 'provider' | 'note' | 'include' | 'exclude' | 'limits' | 'needs' | 'recipe'
+>;
+
+/** Changes what is named of a snippet. @param by - the login of whoever does */
+export function saveSnippet(
+  snippet: Snippet,
+  { state, ...values }: Partial<SnippetValues & Pick<Snippet, 'state'>>,
+  by: string,
+): void {
+  Object.assign(snippet, values, { updatedBy: by, updatedAt: new Date() });
+  if (state) setState(snippet, state, by);
+}
+
+/** Takes a snippet out of a draft. */
+export function removeSnippet(store: Store, snippet: Snippet): void {
+  emOf(store).remove(snippet);
+}
+
 /** Snippets of a draft by their keys; those that there are not are left out. Three queries. */
 export async function loadSnippetsByKey(
-  em: EntityManager,
+  store: Store,
   site: Site,
   keys: readonly string[],
 ): Promise<DraftSnippet[]> {
+  const em = emOf(store);
   if (keys.length === 0) return [];
   const rows = await em.execute<{ id: number }[]>(
     `select id from snippet where site_id = ? and "key" in (select jsonb_array_elements_text(?::jsonb)) order by id`,
@@ -45,7 +90,8 @@ export async function loadSnippetsByKey(
 }
 
 /** Snippets by their ids, with their sites and parts, in the order of the ids given: two queries. */
-export async function loadSnippets(em: EntityManager, ids: readonly number[]): Promise<DraftSnippet[]> {
+export async function loadSnippets(store: Store, ids: readonly number[]): Promise<DraftSnippet[]> {
+  const em = emOf(store);
   const snippets = await em.find(SnippetEntity, { id: { $in: [...ids] } }, { populate: ['site'] });
   const parts = await em.find(PartEntity, { snippet: { $in: [...ids] } }, { orderBy: { position: 'asc' } });
   const bySnippet = groupBy(parts, (part) => part.snippet.id);
@@ -63,12 +109,13 @@ export async function loadSnippets(em: EntityManager, ids: readonly number[]): P
  * @param by - the login of whoever changes it
  */
 export async function saveDraft(
-  em: EntityManager,
+  store: Store,
   site: Site,
   before: Snapshot,
   target: Snapshot,
   by: string,
 ): Promise<void> {
+  const em = emOf(store);
   const old = new Map(before.snippets.map((snippet) => [snippet.key, snippet]));
   const changed = new Map(
     target.snippets.flatMap((snippet) => {
@@ -78,8 +125,7 @@ export async function saveDraft(
   );
   for (const { snippet, parts } of await loadSnippetsByKey(em, site, [...changed.keys()])) {
     const now = changed.get(snippet.key)!;
-    Object.assign(snippet, { updatedBy: by, updatedAt: new Date() });
-    if (now.state !== snippet.state) setState(snippet, now.state, by);
+    saveSnippet(snippet, now.state === snippet.state ? {} : { state: now.state }, by);
     saveParts(em, snippet, parts, now.parts);
   }
   await em.flush();
@@ -96,11 +142,12 @@ function isSame(a: SnapshotSnippet, b: SnapshotSnippet): boolean {
 
 /** Gives a snippet these parts, by position. */
 export function saveParts(
-  em: EntityManager,
+  store: Store,
   snippet: Snippet,
   existing: readonly Part[],
   parts: readonly SnapshotPart[],
 ): void {
+  const em = emOf(store);
   parts.forEach(({ placement, rank, code, statement = '' }, position) => {
     const old = existing[position];
     const values = {
@@ -126,10 +173,8 @@ function isSamePart(a: SnapshotPart, b: SnapshotPart): boolean {
 }
 
 /** Sets a snippet's state, and since when and by whom it is off. */
-export function setState(snippet: Snippet, state: SnippetState, by: string): void {
-  if (snippet.state !== state || snippet.stateAt == null) {
-    snippet.stateAt = state === 'on' ? null : new Date();
-    snippet.stateBy = state === 'on' ? null : by;
-  }
-  snippet.state = state;
+function setState(snippet: Snippet, state: SnippetState, by: string): void {
+  const isNew = snippet.state !== state || snippet.stateAt == null;
+  const since = state === 'on' ? { stateAt: null, stateBy: null } : { stateAt: new Date(), stateBy: by };
+  Object.assign(snippet, { state }, isNew ? since : {});
 }

@@ -1,5 +1,6 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import { groupBy } from '../group-by.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /**
  * Names of the fields that sites' drafts use, in code or as a recipe's: what core's `SiteNames` asks for. One query, and
@@ -8,9 +9,10 @@ import { groupBy } from '../group-by.js';
  * @returns by site id; nothing for a site that uses none
  */
 export async function usedFields(
-  em: EntityManager,
+  store: Store,
   sites: readonly number[],
 ): Promise<Map<number, readonly string[]>> {
+  const em = emOf(store);
   const ids = `{${sites.join()}}`;
   const rows = await em.execute<{ site: number; name: string }[]>(
     `select s.site_id as site, used.name from part p join snippet s on s.id = p.snippet_id,

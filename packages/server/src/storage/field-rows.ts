@@ -1,7 +1,8 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Field } from '@pragmatica/core';
 import { toPage } from './cursor.js';
 import { hasWords } from './search.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** What rows are sorted by: name and id of the site, place among its fields. */
 export type FieldPosition = readonly [siteName: string, site: number, place: number];
@@ -25,9 +26,10 @@ export interface StoredField {
 
 /** A page of the fields of sites. One query. */
 export async function listFields(
-  em: EntityManager,
+  store: Store,
   { searched, limit, after, name, sites }: FieldListing,
 ): Promise<{ rows: readonly StoredField[]; next: string | null }> {
+  const em = emOf(store);
   const words = hasWords(['s.key', 's.name', `f ->> 'name'`, `f ->> 'label'`], searched);
   const found = await em.execute<StoredField[]>(
     `select s.id as "siteId", s.key as site, s.name as "siteName", place::int as place, f as field
@@ -52,7 +54,8 @@ export async function listFields(
 }
 
 /** The names of all fields, those that most sites have first. One query. */
-export async function listFieldNames(em: EntityManager): Promise<{ name: string; sites: number }[]> {
+export async function listFieldNames(store: Store): Promise<{ name: string; sites: number }[]> {
+  const em = emOf(store);
   return em.execute<{ name: string; sites: number }[]>(
     `select f ->> 'name' as name, count(*)::int as sites from site, jsonb_array_elements(fields) as f
      group by 1 order by 2 desc, 1`,

@@ -2,6 +2,7 @@ import { MikroORM } from '@mikro-orm/postgresql';
 import { Migrator } from '@mikro-orm/migrations';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
+import type { Store } from './store.js';
 
 /** So long a call waits for a connection, a statement for its end, and the answer on its way back. */
 const ACQUIRE_MS = 5_000;
@@ -83,4 +84,9 @@ async function whyNotConnected(orm: Pick<MikroORM, 'checkConnection'>): Promise<
 export async function migrate(orm: MikroORM): Promise<string[]> {
   const done = await orm.migrator.up();
   return done.map((migration) => migration.name);
+}
+
+/** The store of a database that was opened: each request and each job forks its own. */
+export function storeOf(orm: MikroORM): Store {
+  return orm.em;
 }

@@ -1,6 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Placement } from '@pragmatica/core';
 import { groupBy } from '../group-by.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** The last rank in a placement of a site's draft. */
 export interface LastRank {
@@ -10,9 +11,10 @@ export interface LastRank {
 
 /** Where the placements of drafts end: what core's `ranksFor` asks for. One query, and no code is read. @returns by site id */
 export async function lastRanks(
-  em: EntityManager,
+  store: Store,
   sites: readonly number[],
 ): Promise<Map<number, readonly LastRank[]>> {
+  const em = emOf(store);
   const rows = await em.execute<(LastRank & { site: number })[]>(
     `select s.site_id as site, p.placement, max(p.rank)::int as rank
      from part p join snippet s on s.id = p.snippet_id

@@ -1,4 +1,3 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import {
   normalizeLimits,
   type Limits,
@@ -8,7 +7,9 @@ import {
   type SnapshotSnippet,
   type SnippetState,
 } from '@pragmatica/core';
-import type { Site } from './entities/index.js';
+import type { Site } from './rows.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** A snippet as it is stored. */
 export interface StoredSnippet {
@@ -54,7 +55,8 @@ interface Row extends SiteRow {
 }
 
 /** Reads a draft, its snippets in the order in which they were added. One statement: all of it is of the same moment. */
-export async function readDraft(em: EntityManager, site: number): Promise<Draft> {
+export async function readDraft(store: Store, site: number): Promise<Draft> {
+  const em = emOf(store);
   const [row] = await em.execute<Row[]>(
     `select m.revision, s.key, s.name, s.time_zone as "timeZone", s.page_groups as "pageGroups", s.consent, s.fields,
        (select coalesce(json_agg(json_build_object(

@@ -1,5 +1,6 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { RecipeUseResource } from '@pragmatica/contract';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** A recipe and the number of its newest version. */
 export interface NewestVersion {
@@ -28,10 +29,8 @@ const USES = `
 const NEWEST = `newest as (select * from jsonb_to_recordset(?::jsonb) as n ("key" text, version int))`;
 
 /** How many installs recipes have, of those that have any. One query. */
-export async function countInstalls(
-  em: EntityManager,
-  newest: readonly NewestVersion[],
-): Promise<InstallCount[]> {
+export async function countInstalls(store: Store, newest: readonly NewestVersion[]): Promise<InstallCount[]> {
+  const em = emOf(store);
   return em.execute<InstallCount[]>(
     `with ${NEWEST}, uses as (${USES})
      select recipe, count(*)::int as installs, count(*) filter (where behind)::int as behind from uses group by recipe`,
@@ -40,7 +39,8 @@ export async function countInstalls(
 }
 
 /** The installs of one recipe, by site. One query. */
-export async function listInstalls(em: EntityManager, newest: NewestVersion): Promise<RecipeUseResource[]> {
+export async function listInstalls(store: Store, newest: NewestVersion): Promise<RecipeUseResource[]> {
+  const em = emOf(store);
   return em.execute<RecipeUseResource[]>(
     `with ${NEWEST}, uses as (${USES})
      select t.key as site, t.name as "siteName", u.key as snippet, u.name, u.state, u.version, u.behind as "isBehind"
@@ -52,10 +52,11 @@ export async function listInstalls(em: EntityManager, newest: NewestVersion): Pr
 
 /** An install of a recipe at a site, for those sites that have one. @returns by site id, in words */
 export async function installsAt(
-  em: EntityManager,
+  store: Store,
   recipe: NewestVersion,
   sites: readonly number[],
 ): Promise<Map<number, string>> {
+  const em = emOf(store);
   const rows = await em.execute<{ site: number; name: string }[]>(
     `with ${NEWEST}, uses as (${USES})
      select distinct on (site_id) site_id as site, name from uses where site_id = any(?::int[]) order by site_id, id`,
@@ -72,10 +73,11 @@ export interface BehindSnippet {
 
 /** Snippets that are behind, by site. One query. */
 export async function listBehind(
-  em: EntityManager,
+  store: Store,
   newest: readonly NewestVersion[],
   site?: string,
 ): Promise<BehindSnippet[]> {
+  const em = emOf(store);
   return em.execute<BehindSnippet[]>(
     `with ${NEWEST}, uses as (${USES})
      select u.site_id as site, u.id as snippet from uses u join site t on t.id = u.site_id

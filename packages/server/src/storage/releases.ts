@@ -1,7 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { canonicalJson, freezeSet, thawSet, type FrozenSet, type Snapshot } from '@pragmatica/core';
-import { ReleaseEntity, type Release, type Site } from './entities/index.js';
+import { ReleaseEntity } from './entities/index.js';
+import type { Release, Site } from './rows.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 type Body = FrozenSet['header'] | FrozenSet['snippets'][number];
 
@@ -10,11 +13,12 @@ export type ReleaseHead = Pick<Release, 'message' | 'author' | 'digest' | 'snipp
 
 /** Adds the next release of a site to the unit of work. What other releases hold already is not stored again. */
 export async function addRelease(
-  em: EntityManager,
+  store: Store,
   site: Site,
   head: ReleaseHead,
   snapshot: Snapshot,
 ): Promise<Release> {
+  const em = emOf(store);
   const { header, snippets } = freezeSet(snapshot);
   const ids = await keepContents(em, [
     { key: null, body: header },
@@ -35,11 +39,29 @@ export async function addRelease(
   );
 }
 
+/** A release of a site by its number. */
+export async function releaseByNumber(
+  store: Store,
+  site: Site,
+  number: number,
+): Promise<Release | undefined> {
+  return (await emOf(store).findOne(ReleaseEntity, { site, number })) ?? undefined;
+}
+
+/** The releases of a site, the newest first; what they hold is not read. */
+export async function releasesOf(
+  store: Store,
+  site: Site,
+): Promise<readonly (ReleaseHead & Pick<Release, 'id' | 'number' | 'createdAt'>)[]> {
+  return emOf(store).find(ReleaseEntity, { site }, { orderBy: { number: 'desc' }, exclude: ['snippets'] });
+}
+
 /** The set that a release holds, byte for byte. One query. */
 export async function releaseSnapshot(
-  em: EntityManager,
+  store: Store,
   { header, snippets }: Pick<Release, 'header' | 'snippets'>,
 ): Promise<Snapshot> {
+  const em = emOf(store);
   const rows = await em.execute<{ id: number; body: Body }[]>(
     'select id, body from release_content where id = any(?::int[])',
     [`{${[header.id, ...snippets].join()}}`],

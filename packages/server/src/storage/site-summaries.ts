@@ -1,7 +1,8 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { HostResource, SiteResource } from '@pragmatica/contract';
 import { toPage } from './cursor.js';
 import { hasWords } from './search.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** What lists say of a site. */
 export interface SiteSummary extends Pick<
@@ -70,9 +71,10 @@ const SEARCHED = ['s.key', 's.name', `(select string_agg(h.host, ' ') from host 
 
 /** A page of the sites, those that need somebody most first. Two queries, whatever the sites hold. */
 export async function listSites(
-  em: EntityManager,
+  store: Store,
   { searched, filter, limit, after, since }: SiteListing,
 ): Promise<ListedSites> {
+  const em = emOf(store);
   const words = hasWords(SEARCHED, searched);
   const [counted] = await em.execute<(ListedSites['counts'] & { since: string })[]>(
     `select count(*)::int as "all", count(*) filter (where ${FILTERS.attention})::int as attention,
@@ -96,13 +98,15 @@ export async function listSites(
 }
 
 /** @returns undefined where there is no such site */
-export async function findSummarizedSite(em: EntityManager, id: number): Promise<SummarizedSite | undefined> {
+export async function findSummarizedSite(store: Store, id: number): Promise<SummarizedSite | undefined> {
+  const em = emOf(store);
   const [site] = await em.execute<SummarizedSite[]>(`${SITE} where s.id = ?`, [id]);
   return site;
 }
 
 /** Sites whose summary is of an older revision, or is to be looked at again by now; those that were changed first. */
-export async function staleSites(em: EntityManager, limit: number): Promise<number[]> {
+export async function staleSites(store: Store, limit: number): Promise<number[]> {
+  const em = emOf(store);
   const rows = await em.execute<{ id: number }[]>(
     `select site_id as id from site_summary
      where revision is distinct from summed_revision or fresh_until <= now()
@@ -113,7 +117,8 @@ export async function staleSites(em: EntityManager, limit: number): Promise<numb
 }
 
 /** Those of some sites whose summary is of an older revision. */
-export async function staleAmong(em: EntityManager, sites: readonly number[]): Promise<Set<number>> {
+export async function staleAmong(store: Store, sites: readonly number[]): Promise<Set<number>> {
+  const em = emOf(store);
   const rows = await em.execute<{ id: number }[]>(
     `select site_id as id from site_summary where site_id = any(?::int[]) and revision is distinct from summed_revision`,
     [`{${sites.join()}}`],
@@ -122,19 +127,22 @@ export async function staleAmong(em: EntityManager, sites: readonly number[]): P
 }
 
 /** Lets all summaries be looked at again, though nothing has changed at the sites. */
-export async function ageSummaries(em: EntityManager): Promise<void> {
+export async function ageSummaries(store: Store): Promise<void> {
+  const em = emOf(store);
   await em.execute(
     'update site_summary set fresh_until = now() where fresh_until is null or fresh_until > now()',
   );
 }
 
 /** Lets one be looked at again: something is known that was not known before. */
-export async function ageSummary(em: EntityManager, id: number): Promise<void> {
+export async function ageSummary(store: Store, id: number): Promise<void> {
+  const em = emOf(store);
   await em.execute('update site_summary set fresh_until = now() where site_id = ?', [id]);
 }
 
 /** The revision that a site is at; a summary of what is read afterwards is of no older one. */
-export async function siteRevision(em: EntityManager, id: number): Promise<number> {
+export async function siteRevision(store: Store, id: number): Promise<number> {
+  const em = emOf(store);
   const [row] = await em.execute<{ revision: number }[]>(
     'select revision from site_summary where site_id = ?',
     [id],
@@ -150,7 +158,7 @@ export interface RecognisedUse {
 
 /** Keeps a summary, unless there is one of a newer revision. */
 export async function saveSummary(
-  em: EntityManager,
+  store: Store,
   site: number,
   summary: SiteSummary,
   {
@@ -163,6 +171,7 @@ export async function saveSummary(
     readonly recognised: readonly RecognisedUse[];
   },
 ): Promise<void> {
+  const em = emOf(store);
   await em.transactional(async (transaction) => {
     const { affectedRows } = await transaction.execute<{ affectedRows: number }>(
       `update site_summary m set summed_revision = n.revision, fresh_until = n.fresh_until, snippets = n.snippets,

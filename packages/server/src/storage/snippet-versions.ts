@@ -1,6 +1,7 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
 import type { SnapshotSnippet } from '@pragmatica/core';
-import type { Site } from './entities/index.js';
+import type { Site } from './rows.js';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 /** A release in which a snippet is another than in the one before. */
 export interface StoredVersion {
@@ -20,7 +21,8 @@ interface Row extends Omit<StoredVersion, 'createdAt'> {
  * How a snippet was from release to release, the oldest first. Of each release only the list of what it holds is looked
  * at, and of what it holds only what is new.
  */
-export async function snippetVersions(em: EntityManager, site: Site, key: string): Promise<StoredVersion[]> {
+export async function snippetVersions(store: Store, site: Site, key: string): Promise<StoredVersion[]> {
+  const em = emOf(store);
   const rows = await em.execute<Row[]>(
     `with version as materialized (select id from release_content where "key" = ?),
      held as (

@@ -1,9 +1,11 @@
-import type { EntityManager } from '@mikro-orm/postgresql';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
 
 const AT_A_TIME = 10_000;
 
 /** Removes the trail's entries of more than so many days ago. The database lets no younger one go. @returns how many */
-export async function sweepTrail(em: EntityManager, days: number): Promise<number> {
+export async function sweepTrail(store: Store, days: number): Promise<number> {
+  const em = emOf(store);
   let removed = 0;
   for (;;) {
     const { affectedRows } = await em.transactional(async (transaction) => {

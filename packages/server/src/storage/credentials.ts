@@ -1,0 +1,59 @@
+import { emOf } from './em.js';
+import { CredentialEntity } from './entities/index.js';
+import type { Credential, Member } from './rows.js';
+import type { Store } from './store.js';
+
+type Kind = Credential['kind'];
+
+/** Adds a session or token to the unit of work. @param hash - SHA-256 of its secret */
+export function insertCredential(
+  store: Store,
+  credential: Pick<Credential, 'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt'>,
+): Credential {
+  return emOf(store).create(CredentialEntity, { ...credential, lastUsedAt: null }, { persist: true });
+}
+
+/** With its member; also one that has run out. */
+export async function credentialByHash(
+  store: Store,
+  kind: Kind,
+  hash: string,
+): Promise<Credential | undefined> {
+  const found = await emOf(store).findOne(CredentialEntity, { kind, hash }, { populate: ['member'] });
+  return found ?? undefined;
+}
+
+/** Writes down that it was used now. */
+export async function touchCredential(store: Store, { id }: Credential): Promise<void> {
+  await emOf(store).nativeUpdate(CredentialEntity, { id }, { lastUsedAt: new Date() });
+}
+
+/** A member's tokens, the oldest first. */
+export async function tokensOf(store: Store, member: Member): Promise<readonly Credential[]> {
+  return emOf(store).find(CredentialEntity, { member, kind: 'token' }, { orderBy: { id: 'asc' } });
+}
+
+/** How many of them are still valid. */
+export async function countValidTokens(store: Store, member: Member): Promise<number> {
+  return emOf(store).count(CredentialEntity, { member, kind: 'token', expiresAt: { $gt: new Date() } });
+}
+
+/** @returns whether there was one */
+export async function removeToken(store: Store, member: Member, id: number): Promise<boolean> {
+  return (await emOf(store).nativeDelete(CredentialEntity, { id, member, kind: 'token' })) > 0;
+}
+
+export async function removeCredential(store: Store, { id }: Pick<Credential, 'id'>): Promise<void> {
+  await emOf(store).nativeDelete(CredentialEntity, { id });
+}
+
+/** Ends all of a member's sessions, or tokens. @param own - one that goes on */
+export async function endAll(store: Store, member: Member, kind: Kind, own?: Credential): Promise<void> {
+  const others = own ? { id: { $ne: own.id } } : {};
+  await emOf(store).nativeDelete(CredentialEntity, { member, kind, ...others });
+}
+
+/** Removes what has run out. @returns how many */
+export async function removeExpired(store: Store): Promise<number> {
+  return emOf(store).nativeDelete(CredentialEntity, { expiresAt: { $lt: new Date() } });
+}

@@ -1,0 +1,35 @@
+import type { HostResource } from '@pragmatica/contract';
+import { emOf } from './em.js';
+import { HostEntity } from './entities/index.js';
+import type { Host, Site } from './rows.js';
+import type { Store } from './store.js';
+
+/** The hosts of a site, in their order. */
+export async function hostsOf(store: Store, site: Site): Promise<readonly Host[]> {
+  return emOf(store).find(HostEntity, { site }, { orderBy: { position: 'asc' } });
+}
+
+/** One of these hosts that another site has, and the name of that site. */
+export async function hostOfAnother(
+  store: Store,
+  site: Site,
+  hosts: readonly string[],
+): Promise<{ readonly host: string; readonly site: string } | undefined> {
+  const taken = await emOf(store).findOne(
+    HostEntity,
+    { host: { $in: [...hosts] }, site: { $ne: site.id } },
+    { populate: ['site'] },
+  );
+  return taken ? { host: taken.host, site: taken.site.name } : undefined;
+}
+
+/** Gives a site these hosts, in this order. */
+export async function replaceHosts(
+  store: Store,
+  site: Site,
+  hosts: readonly Required<HostResource>[],
+): Promise<void> {
+  const em = emOf(store);
+  await em.nativeDelete(HostEntity, { site });
+  hosts.forEach((host, position) => em.create(HostEntity, { ...host, site, position }, { persist: true }));
+}
