@@ -123,7 +123,7 @@ describe('why the order matters, in words', () => {
       'Move “Then” in front of “First”',
     );
     expect(moveTitle(move({ placement: 'body-end' }))).to.equal(
-      'Move “Then” at the end of the body, behind “First”',
+      'Move “Then” to the end of the body, behind “First”',
     );
     expect(moveWords(move({}))).to.equal('Move “Then” behind “First”: “Then” is said to need “First”.');
   });

@@ -244,7 +244,7 @@ describe('the smallest set of moves', () => {
     const parts = line(['head-start', 'head-end', 'head-end']);
     const { moves } = rightOrder(parts, [stated(parts[2]!, parts[0]!)]);
     expect(moves.map(moveWords)).to.deep.equal([
-      'Move “S0” at the end of the head, behind “S2”: “S0” is said to need “S2”.',
+      'Move “S0” to the end of the head, behind “S2”: “S0” is said to need “S2”.',
     ]);
   });
 });

@@ -131,8 +131,8 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
     title: '“Boats” and “Fares” need each other first',
   },
   'placeholder.example': {
-    set: [one('Counter', 'head-end', `<script>window.tallyAccount = "TM-XXXX-X";</script>`)],
-    title: '“Counter” still has the example’s “TM-XXXX-X”',
+    set: [one('Counter', 'head-end', `<script>window.tallyAccount = "TM-00000-0";</script>`)],
+    title: '“Counter” still has the example’s “TM-00000-0”',
   },
   'needs-what-is-off.archived': {
     set: [

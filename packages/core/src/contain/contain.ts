@@ -5,6 +5,8 @@ import { tooMuchOf } from '../bounds/too-much.js';
 import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
 import { findCulprit, type Culprit } from './culprit.js';
 import { assertShallow, children, isWithInsertion } from './tree.js';
+import { CONTAIN_TEXTS } from '../texts/contain.js';
+import { say } from '../texts/say.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page' | 'unproven';
 
@@ -16,24 +18,17 @@ export interface Containment {
 }
 
 const MESSAGES: Record<ContainmentProblem, string> = {
-  'ends-head':
-    'This code holds visible content, which cannot stand in the head: the browser would end the head there and move everything after it into the page. Place it in the body, or take the visible content out.',
-  'swallows-page':
-    'This code leaves something open (a script, a comment, a text element or a quote that never ends), so the browser would swallow the page after it. Copy the code again, completely.',
-  'changes-page':
-    'This code changes the page around it: it closes or opens elements that are not its own. Every tag it opens must be closed inside it, and it must close nothing else.',
-  unproven:
-    'Whether this code leaves the page around it alone could not be found out: its tags are nested hundreds of levels deep, or it takes too long to read. Ask its provider for shorter code.',
+  'ends-head': CONTAIN_TEXTS.codeHoldsVisible,
+  'swallows-page': CONTAIN_TEXTS.codeLeavesSomething,
+  'changes-page': CONTAIN_TEXTS.codeChangesPage,
+  unproven: CONTAIN_TEXTS.whetherCodeLeaves,
 };
 
 /** The same with the very thing that does it. */
 const CULPRIT_MESSAGES: Record<Culprit['kind'], (name: string) => string> = {
-  'stray-end': (name) =>
-    `${name} closes an element of the page around it: there is none in this code that it could close. Take it out, or copy the code again, completely.`,
-  unclosed: (name) =>
-    `${name} is opened here and never closed, so everything after it on the page becomes part of it. Close it, or copy the code again, completely.`,
-  'ends-head': (name) =>
-    `${name} is visible content, which cannot stand in the head: the browser ends the head there, and moves everything after it into the page. Place the code in the body, or take ${name} out.`,
+  'stray-end': (name) => say(CONTAIN_TEXTS.nameClosesElement, { name }),
+  unclosed: (name) => say(CONTAIN_TEXTS.nameOpenedHere, { name }),
+  'ends-head': (name) => say(CONTAIN_TEXTS.nameVisibleContent, { name }),
 };
 
 /** Neighbours that stand for any page: a marked element on each side, and more page after. */
@@ -141,8 +136,7 @@ export function wrappedProblem(
 /** Code that ends the template around it runs at once, whatever it was to wait for. */
 const LET_LOOSE: Containment = {
   problem: 'changes-page',
-  message:
-    'This code closes the template in which it waits, so part of it would run at once. Remove the “</template>” that closes nothing in the code itself, or every “<template>” that is not closed.',
+  message: CONTAIN_TEXTS.codeClosesTemplate,
   culprit: undefined,
 };
 

@@ -1,9 +1,10 @@
 import type { Delivery } from './delivery.js';
+import { DELIVER_TEXTS } from '../texts/deliver.js';
 
 /** Files that are written once and then served as they are, the same to everybody. */
 export const folder: Delivery = {
   key: 'folder',
-  name: 'a folder of files',
+  name: DELIVER_TEXTS.folderFiles,
   decides: {
     environment: 'once',
     devices: 'once',
@@ -11,5 +12,5 @@ export const folder: Delivery = {
     consent: 'once',
     visitor: 'in-browser',
   },
-  onceWords: 'Files cannot ask: it was decided for now, a desktop and no consent.',
+  onceWords: DELIVER_TEXTS.filesCannotAsk,
 };

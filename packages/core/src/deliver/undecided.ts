@@ -1,6 +1,8 @@
 import { limitsWords, type Limits } from '../reach/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import type { AskedDimension, Delivery } from './delivery.js';
+import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { say } from '../texts/say.js';
 
 /** A snippet whose reach asks what a way of delivery cannot ask anew for each page load. */
 export interface Undecided {
@@ -24,6 +26,12 @@ export function undecided({ snippets, site }: Snapshot, delivery: Delivery): Und
     if (state !== 'on' || dimensions.length === 0) return [];
     const asked = Object.fromEntries(dimensions.map((dimension) => [dimension, limits[dimension]])) as Limits;
     const words = limitsWords(asked, site).join(', ');
-    return [{ snippet: key, dimensions, message: `“${name}” runs ${words}. ${delivery.onceWords}` }];
+    return [
+      {
+        snippet: key,
+        dimensions,
+        message: say(DELIVER_TEXTS.nameRunsWords, { name, words, onceWords: delivery.onceWords }),
+      },
+    ];
   });
 }

@@ -21,18 +21,17 @@ import type {
   SentEvent,
   Use,
 } from './types.js';
+import { FACTS_TEXTS } from '../texts/facts.js';
+import { say } from '../texts/say.js';
 
 /** A line that only a module may have. */
 export const IS_MODULE = /^[ \t]*(?:import|export)\b/m;
 
 const MESSAGES: Partial<{ [kind in ProblemKind]: string }> = {
-  empty: 'There is no code here yet.',
-  'no-script-tags':
-    'This is script text without <script> tags around it: a browser would show it to visitors as text instead of running it.',
-  escaped:
-    'This code was copied as text: its tags are written as &lt; and &gt;, so a browser would show them instead of using them.',
-  'curly-quotes':
-    'This code has typographic quotes (“ ”) where plain ones (") belong; a word processor may have changed them. Browsers do not understand them there.',
+  empty: FACTS_TEXTS.thereNoCode,
+  'no-script-tags': FACTS_TEXTS.scriptTextWithout,
+  escaped: FACTS_TEXTS.codeWasCopied,
+  'curly-quotes': FACTS_TEXTS.codeHasTypographic,
 };
 
 /** Markup inside markup is read so deep: a script that writes a script that writes one. */
@@ -63,7 +62,7 @@ export function unreadFacts(code: string, why: string): Facts {
   const context: MarkupContext = { record: new Record(), problem: () => undefined, attributes: [] };
   const problem: CodeProblem = {
     kind: 'unread',
-    message: `This code could not be read: ${why}.`,
+    message: say(FACTS_TEXTS.codeCouldNot, { why }),
     line: 1,
     column: 1,
     range: { start: 0, end: Math.min(1, code.length) },

@@ -2,6 +2,8 @@ import { tokenizer, type Token } from 'acorn';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { memoizeByText } from '../memoize/by-text.js';
 import type { FieldPlace, FieldUse } from './types.js';
+import { FIELDS_TEXTS } from '../texts/fields.js';
+import { say } from '../texts/say.js';
 
 const WRITTEN = /@\{([a-z][a-z0-9_-]{0,39})\}/g;
 
@@ -27,7 +29,7 @@ export const fieldUses = memoizeByText(4_000, (code): readonly FieldUse[] => {
     end: match.index + match[0].length,
     place: places.get(index) ?? {
       kind: 'refused',
-      why: 'It stands in the name of a tag or of an attribute, or outside of what a browser reads.',
+      why: FIELDS_TEXTS.standsNameTag,
     },
   }));
 });
@@ -62,7 +64,8 @@ function visit(node: Tree.Node, source: string, mark: string, note: Note): void 
         ),
       );
     }
-  if (node.nodeName === '#comment') note((node as Tree.CommentNode).data, refused('It stands in a comment.'));
+  if (node.nodeName === '#comment')
+    note((node as Tree.CommentNode).data, refused(FIELDS_TEXTS.standsComment));
   if (node.nodeName === '#text') textPlaces(node as Tree.TextNode, mark, note);
   if ('content' in node) visit(node.content, source, mark, note);
   if ('childNodes' in node) for (const child of node.childNodes) visit(child, source, mark, note);
@@ -79,8 +82,7 @@ function attributePlace(
   const isQuoted = source === undefined || /^[^=]*=\s*["']/.test(source);
   if (!isQuoted || name === 'style') return () => ({ kind: 'bare' });
   if (name.startsWith('on')) return scriptPlaces(value, true);
-  if (name === 'srcset' || name === 'srcdoc')
-    return refused(`It stands in “${name}”, which has rules of its own.`);
+  if (name === 'srcset' || name === 'srcdoc') return refused(say(FIELDS_TEXTS.standsNameWhich, { name }));
   if (!URL_ATTRIBUTES.has(name)) return () => ({ kind: 'attribute' });
   return (at) => ({ kind: at === 0 ? 'url-start' : urlKind(value.slice(0, at), mark), within: 'attribute' });
 }
@@ -104,7 +106,7 @@ function textPlaces(node: Tree.TextNode, mark: string, note: Note): void {
       (parent as Tree.Element).attrs.find((attribute) => attribute.name === 'type')?.value.trim() ?? '';
     if (JSON_TYPES.test(type)) note(node.value, jsonPlaces(node.value, mark));
     else if (SCRIPT_TYPES.test(type)) note(node.value, scriptPlaces(node.value, false));
-    else note(node.value, refused(`It stands in a script of the type “${type}”, whose rules nobody knows.`));
+    else note(node.value, refused(say(FIELDS_TEXTS.standsScriptType, { type })));
   }
 }
 
@@ -133,12 +135,10 @@ function scriptPlaces(script: string, isAttribute: boolean): (at: number, end: n
     }
     if (label === 'name' && token!.start === at && token!.end === end && isValue(tokens, token!))
       return { kind: 'script-value', isAttribute };
-    if (label === 'regexp') return { kind: 'refused', why: 'It stands in a regular expression.' };
+    if (label === 'regexp') return { kind: 'refused', why: FIELDS_TEXTS.standsRegularExpression };
     return {
       kind: 'refused',
-      why: token
-        ? 'It stands in the name of something in the script. Put it in quotes.'
-        : 'It stands in a comment of the script, or in a script that cannot be read.',
+      why: token ? FIELDS_TEXTS.standsNameSomething : FIELDS_TEXTS.standsCommentScript,
     };
   };
 }
@@ -164,6 +164,6 @@ function jsonPlaces(json: string, mark: string): (at: number, end: number) => Fi
     }
     if (token?.type.label === 'name' && token.start === at && token.end === end)
       return { kind: 'json-value' };
-    return { kind: 'refused', why: 'It stands in JSON where neither a string nor a value can be.' };
+    return { kind: 'refused', why: FIELDS_TEXTS.standsJsonWhere };
   };
 }

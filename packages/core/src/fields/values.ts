@@ -1,23 +1,24 @@
 import type { EnvironmentName } from '../reach/index.js';
 import type { Field, FieldType } from './types.js';
+import { FIELDS_TEXTS } from '../texts/fields.js';
 
 const RULES: Readonly<Record<FieldType, { readonly fits: RegExp; readonly problem: string }>> = {
-  text: { fits: /^[^\p{Cc}]{0,500}$/u, problem: 'It may hold one line of at most 500 characters.' },
+  text: { fits: /^[^\p{Cc}]{0,500}$/u, problem: FIELDS_TEXTS.mayHoldOne },
   id: {
     fits: /^[\w.:/-]{1,100}$/,
-    problem: 'It may hold letters, digits, dots, colons, slashes, dashes and underscores.',
+    problem: FIELDS_TEXTS.mayHoldLetters,
   },
-  number: { fits: /^-?\d{1,15}(?:\.\d{1,10})?$/, problem: 'Write a number like 5 or 2.5.' },
-  flag: { fits: /^(?:true|false)$/, problem: 'It is either true or false.' },
+  number: { fits: /^-?\d{1,15}(?:\.\d{1,10})?$/, problem: FIELDS_TEXTS.writeNumberLike },
+  flag: { fits: /^(?:true|false)$/, problem: FIELDS_TEXTS.eitherTrueFalse },
   colour: {
     fits: /^(?:#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})|[a-z]{3,20}|(?:rgb|hsl)\([\d\s.,%]{5,40}\))$/i,
-    problem: 'Write a colour like #12303a.',
+    problem: FIELDS_TEXTS.writeColourLike,
   },
   url: {
     fits: /^https?:\/\/[^\s"'<>\\]{1,500}$/i,
-    problem: 'Write a whole address like https://www.example.com/.',
+    problem: FIELDS_TEXTS.writeWholeAddress,
   },
-  phone: { fits: /^\+?[\d ()/-]{3,30}$/, problem: 'Write a telephone number like +353 1 555 0100.' },
+  phone: { fits: /^\+?[\d ()/-]{3,30}$/, problem: FIELDS_TEXTS.writeTelephoneNumber },
 };
 
 /** What is wrong with a value of a type, in words; undefined where it fits. */

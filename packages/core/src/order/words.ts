@@ -2,30 +2,31 @@ import { placementKey, placementWords } from '../insert/index.js';
 import { partName } from '../snapshot/index.js';
 import type { Dependency } from './dependencies.js';
 import type { Move } from './moves.js';
+import { ORDER_TEXTS } from '../texts/order.js';
+import { say } from '../texts/say.js';
 
 /** Why one part needs another, as a clause: `“Fares event” uses “tally”, which “Counter” makes`. */
 export function dependencyWords({ first, then, reason }: Dependency): string {
   const [former, latter] = [partName(first), partName(then)];
   switch (reason.kind) {
     case 'name':
-      return `${latter} uses “${reason.name}”, which ${former} makes`;
+      return say(ORDER_TEXTS.latterUsesName, { latter, name: reason.name, former });
     case 'element':
-      return `${latter} looks for #${reason.id}, which ${former} brings`;
+      return say(ORDER_TEXTS.latterLooksId, { latter, id: reason.id, former });
     case 'settings':
-      return `the script of ${latter} reads “${reason.name}”, which ${former} sets`;
+      return say(ORDER_TEXTS.scriptLatterReads, { latter, name: reason.name, former });
     case 'stated':
-      return `${latter} is said to need ${former}`;
+      return say(ORDER_TEXTS.latterSaidNeed, { latter, former });
     case 'recipe':
-      return `the recipe of ${latter} wants ${former} before it`;
+      return say(ORDER_TEXTS.recipeLatterWants, { latter, former });
   }
 }
 
 /** What a move does, without its end: `Move “Fares event” behind “Counter”`. */
 export function moveTitle({ part, placement, next }: Move): string {
-  const side = next.side === 'before' ? 'in front of' : 'behind';
-  const isElsewhere = placementKey(placement) !== placementKey(part.part.placement);
-  const where = isElsewhere ? ` ${placementWords(placement)},` : '';
-  return `Move ${partName(part)}${where} ${side} ${partName(next.part)}`;
+  const names = { part: partName(part), side: next.side, next: partName(next.part) };
+  if (placementKey(placement) === placementKey(part.part.placement)) return say(ORDER_TEXTS.move, names);
+  return say(ORDER_TEXTS.moveTo, { ...names, to: placementWords(placement).replace(/^at /, 'to ') });
 }
 
 /** What a move does and why, in one sentence. */

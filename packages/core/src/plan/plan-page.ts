@@ -19,6 +19,8 @@ import {
 } from '../snapshot/index.js';
 import type { LeftOutSnippet, PagePlan, PlannedPart, Reason } from './types.js';
 import { waitingCode } from './waiting/index.js';
+import { PLAN_TEXTS } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 /** Plans one page load, with every reason. For many page loads of one release use `ReleasePlanner`. */
 export function planPage(snapshot: Snapshot, load: PageLoad): PagePlan {
@@ -57,7 +59,7 @@ export function toPlanned({ key, snippet, part }: PlacedPart): PlannedPart {
 function whyLeftOut(snippet: SnapshotSnippet, site: SiteReach, load: PageLoad): Reason[] {
   return [
     ...stateReasons(snippet, site.timeZone),
-    ...(snippet.parts.length === 0 ? [{ reason: 'no-code' as const, message: 'It has no code yet.' }] : []),
+    ...(snippet.parts.length === 0 ? [{ reason: 'no-code' as const, message: PLAN_TEXTS.hasNoCode }] : []),
     ...whyOutOfReach(reachOf(snippet), site, load),
   ];
 }
@@ -69,8 +71,8 @@ function stateReasons({ state, stateSince }: SnapshotSnippet, zone: string): Rea
     : '';
   return [
     state === 'off'
-      ? { reason: 'off', message: `It is switched off${since}.` }
-      : { reason: 'archived', message: `It is in the archive${since}.` },
+      ? { reason: 'off', message: say(PLAN_TEXTS.switchedOffSince, { since }) }
+      : { reason: 'archived', message: say(PLAN_TEXTS.archiveSince, { since }) },
   ];
 }
 

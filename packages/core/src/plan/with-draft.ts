@@ -1,6 +1,8 @@
 import type { Snapshot } from '../snapshot/index.js';
 import { planPage } from './plan-page.js';
 import type { LeftOutSnippet, PagePlan } from './types.js';
+import { PLAN_TEXTS } from '../texts/plan.js';
+import { say } from '../texts/say.js';
 
 /**
  * The plan of what is published, with what the draft would do otherwise: a snippet that would run is told to be saved
@@ -13,11 +15,11 @@ export function withDraft(plan: PagePlan, draft: Snapshot): PagePlan {
   const wouldRun = new Set(would.parts.map(({ snippet }) => snippet));
   const leftOut = plan.leftOut.map((entry): LeftOutSnippet => {
     if (!wouldRun.has(entry.snippet)) return entry;
-    const message = 'Changed in the draft so that it would run here: saved, but not published.';
+    const message = PLAN_TEXTS.changedDraftSo;
     return { ...entry, reasons: [...entry.reasons, { reason: 'not-published', message }] };
   });
   const isNew = (key: string): boolean => !runsNow.has(key) && !known.has(key);
-  const reason = { reason: 'not-published', message: 'Saved, but not published.' } as const;
+  const reason = { reason: 'not-published', message: PLAN_TEXTS.savedButNot } as const;
   const added = draft.snippets
     .filter(({ key }) => isNew(key))
     .map(({ key, name }): LeftOutSnippet => {
@@ -49,9 +51,9 @@ export function planDifference(from: PagePlan, to: PagePlan): string[] {
   );
   const isMoved = common.join() !== [...before.keys()].filter((key) => after.has(key)).join();
   return [
-    ...added.map((name) => `“${name}” is added.`),
-    ...removed.map((name) => `“${name}” goes.`),
-    ...changed.map((name) => `“${name}” has other code.`),
-    ...(isMoved ? ['What stays comes in another order.'] : []),
+    ...added.map((name) => say(PLAN_TEXTS.nameAdded, { name })),
+    ...removed.map((name) => say(PLAN_TEXTS.nameGoes, { name })),
+    ...changed.map((name) => say(PLAN_TEXTS.nameHasOther, { name })),
+    ...(isMoved ? [PLAN_TEXTS.whatStaysComes] : []),
   ];
 }

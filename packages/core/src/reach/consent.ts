@@ -1,5 +1,6 @@
 import { query } from 'json-p3';
 import { memoizeByText } from '../memoize/by-text.js';
+import { REACH_TEXTS } from '../texts/reach.js';
 
 /** A purpose that visitors may agree to. */
 export interface ConsentCategory {
@@ -84,7 +85,7 @@ export const consentPathProblem = memoizeByText(200, (path): string | null => {
     query(path, {});
     return costlyPath(path) ?? null;
   } catch {
-    return 'This is no JSONPath. Write it like $.purposes or $["granted"].';
+    return REACH_TEXTS.noJsonpathWrite;
   }
 });
 
@@ -95,10 +96,9 @@ export const consentPathProblem = memoizeByText(200, (path): string | null => {
 function costlyPath(path: string): string | undefined {
   const bare = path.replace(/"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'/g, '""');
   const count = (sign: string): number => bare.split(sign).length - 1;
-  if (bare.includes('('))
-    return 'A path here may call no functions. Write it like $.purposes or $["granted"].';
+  if (bare.includes('(')) return REACH_TEXTS.pathHereMay;
   if (count('..') > 1 || count('?') > 1 || (count('..') > 0 && count('?') > 0))
-    return 'This path looks through the whole cookie more than once. Use “..” or one filter at most, like $..granted.';
+    return REACH_TEXTS.pathLooksThrough;
   return undefined;
 }
 

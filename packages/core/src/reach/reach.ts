@@ -3,6 +3,8 @@ import { devicesWords, type Device } from './device.js';
 import { hoursWords, type Hours } from './hours/index.js';
 import { listWords, pageRulesWords, type PageGroup, type PageRules } from './pages/index.js';
 import { isLimited, visitorWords, type VisitorRules } from './visitor.js';
+import { REACH_TEXTS } from '../texts/reach.js';
+import { say } from '../texts/say.js';
 
 export const ENVIRONMENT_NAMES = ['staging', 'live'] as const;
 export type EnvironmentName = (typeof ENVIRONMENT_NAMES)[number];
@@ -48,10 +50,10 @@ export function normalizeLimits(limits: Limits | undefined): Limits | undefined 
 export function limitsWords(limits: Limits, site: SiteReach): string[] {
   const { environment, devices, hours, consent, visitor } = limits;
   return [
-    environment ? `only on ${environment}` : '',
-    devices ? `only on ${devicesWords(devices)}` : '',
+    environment ? say(REACH_TEXTS.onlyEnvironment, { environment }) : '',
+    devices ? say(REACH_TEXTS.onlyDevices, { devices: devicesWords(devices) }) : '',
     hours ? hoursWords(hours) : '',
-    consent ? `with consent to ${listWords(consentNames(consent, site.consent))}` : '',
+    consent ? say(REACH_TEXTS.consentList, { list: listWords(consentNames(consent, site.consent)) }) : '',
     visitor && isLimited(visitor) ? visitorWords(visitor) : '',
   ].filter(Boolean);
 }

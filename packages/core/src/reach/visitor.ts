@@ -1,3 +1,5 @@
+import { REACH_TEXTS } from '../texts/reach.js';
+import { say } from '../texts/say.js';
 /** What only the visitor's browser can know; a small script around the parts waits for it. */
 export interface VisitorRules {
   /** Somebody who is here for the first time, or who has been before. */
@@ -39,14 +41,14 @@ export function mayNotCome(visitor: VisitorRules | undefined): boolean {
 export function visitorWords(visitor: VisitorRules): string {
   const { who, minWidth = 0, maxWidth } = visitor;
   return [
-    who === undefined ? '' : who === 'first' ? 'on a first visit' : 'for visitors who have been before',
+    who === undefined ? '' : who === 'first' ? REACH_TEXTS.firstVisit : 'for visitors who have been before',
     minWidth > 0 && maxWidth !== undefined
-      ? `in windows ${minWidth} to ${maxWidth} pixels wide`
+      ? say(REACH_TEXTS.windowsMinwidthMaxwidth, { minWidth, maxWidth })
       : minWidth > 0
-        ? `in windows at least ${minWidth} pixels wide`
+        ? say(REACH_TEXTS.windowsLeastMinwidth, { minWidth })
         : maxWidth === undefined
           ? ''
-          : `in windows at most ${maxWidth} pixels wide`,
+          : say(REACH_TEXTS.windowsMostMaxwidth, { maxWidth }),
     waitWords(visitor),
     frequencyWords(visitor),
   ]
@@ -58,8 +60,8 @@ export function visitorWords(visitor: VisitorRules): string {
 export function waitWords({ afterSeconds = 0, afterScroll = 0, onLeaving = false }: VisitorRules): string {
   return [
     afterSeconds > 0 ? `after ${afterSeconds === 1 ? '1 second' : `${afterSeconds} seconds`}` : '',
-    afterScroll > 0 ? `once ${afterScroll} % of the page was scrolled` : '',
-    onLeaving ? 'when about to leave' : '',
+    afterScroll > 0 ? say(REACH_TEXTS.onceAfterscrollPage, { afterScroll }) : '',
+    onLeaving ? REACH_TEXTS.whenAboutLeave : '',
   ]
     .filter(Boolean)
     .join(' and ');
@@ -67,5 +69,5 @@ export function waitWords({ afterSeconds = 0, afterScroll = 0, onLeaving = false
 
 function frequencyWords({ everyDays = 0 }: VisitorRules): string {
   if (everyDays <= 0) return '';
-  return everyDays === 1 ? 'at most once a day' : `at most once in ${everyDays} days`;
+  return everyDays === 1 ? REACH_TEXTS.mostOnceDay : say(REACH_TEXTS.mostOnceEverydays, { everyDays });
 }

@@ -12,6 +12,8 @@ import {
   type PageRules,
 } from './pages/index.js';
 import type { Reach, SiteReach } from './reach.js';
+import { REACH_TEXTS } from '../texts/reach.js';
+import { say } from '../texts/say.js';
 
 export type OutOfReach =
   'excluded' | 'not-included' | 'environment' | 'device' | 'hours' | 'consent' | 'visitor' | 'window';
@@ -43,12 +45,15 @@ function pageReason(rules: PageRules, site: SiteReach, { page }: PageLoad): Reac
     const entries = rules.include.map((entry) => pageEntryWords(entry, groups));
     return {
       reason: 'not-included',
-      message: `${addressWords(page)} is not among its pages: it runs only on ${listWords(entries)}.`,
+      message: say(REACH_TEXTS.addressNotAmong, { address: addressWords(page), list: listWords(entries) }),
     };
   }
   const entry = rules.exclude.find((candidate) => holds(candidate, site, match.pattern!));
   const name = entry !== undefined && isGroupReference(entry) ? ` of ${pageEntryWords(entry, groups)}` : '';
-  return { reason: 'excluded', message: `Excluded by ${match.pattern!}${name}.` };
+  return {
+    reason: 'excluded',
+    message: say(REACH_TEXTS.excludedPatternName, { pattern: match.pattern!, name }),
+  };
 }
 
 function holds(entry: string, site: SiteReach, pattern: string): boolean {
@@ -59,13 +64,16 @@ function environmentReason({ environment }: Reach, load: PageLoad): ReachReason 
   if (environment === undefined || environment === load.environment) return undefined;
   return {
     reason: 'environment',
-    message: `It runs only on ${environment}, and this is ${load.environment}.`,
+    message: say(REACH_TEXTS.runsOnlyEnvironment, { environment, asked: load.environment }),
   };
 }
 
 function deviceReason({ devices }: Reach, { device }: PageLoad): ReachReason | undefined {
   if (!devices || devices.includes(device)) return undefined;
-  return { reason: 'device', message: `It is only for ${devicesWords(devices)}, and this is a ${device}.` };
+  return {
+    reason: 'device',
+    message: say(REACH_TEXTS.onlyDevicesDevice, { devices: devicesWords(devices), device }),
+  };
 }
 
 function hoursReason(
@@ -77,13 +85,16 @@ function hoursReason(
   const { isOpen, until } = hoursAt(hours, zoneClock(timeZone), at);
   if (isOpen) return undefined;
   if (until !== undefined)
-    return { reason: 'hours', message: `Closed: opens ${momentWords(until, timeZone, at)}.` };
+    return {
+      reason: 'hours',
+      message: say(REACH_TEXTS.closedOpensMoment, { moment: momentWords(until, timeZone, at) }),
+    };
   return {
     reason: 'hours',
     message:
       hours.last === undefined
-        ? 'Closed, and its hours never open again.'
-        : `Over: its last day was ${dateWords(hours.last)}.`,
+        ? REACH_TEXTS.closedHoursNever
+        : say(REACH_TEXTS.overLastDay, { date: dateWords(hours.last) }),
   };
 }
 
@@ -92,7 +103,7 @@ function consentReason({ consent = [] }: Reach, site: SiteReach, load: PageLoad)
   if (missing.length === 0) return undefined;
   return {
     reason: 'consent',
-    message: `Waits for consent: ${listWords(consentNames(missing, site.consent))}.`,
+    message: say(REACH_TEXTS.waitsConsentList, { list: listWords(consentNames(missing, site.consent)) }),
   };
 }
 
@@ -101,10 +112,7 @@ function visitorReason({ visitor }: Reach, load: PageLoad): ReachReason | undefi
     return undefined;
   return {
     reason: 'visitor',
-    message:
-      visitor.who === 'first'
-        ? 'It is only for a first visit, and this visitor has been here before.'
-        : 'It is only for visitors who have been here before, and this is a first visit.',
+    message: visitor.who === 'first' ? REACH_TEXTS.onlyFirstVisit : REACH_TEXTS.onlyVisitorsWho,
   };
 }
 
@@ -112,8 +120,8 @@ function windowReason({ visitor }: Reach, { width }: PageLoad): ReachReason | un
   if (!visitor || width === undefined) return undefined;
   const { minWidth = 0, maxWidth = Infinity } = visitor;
   if (width < minWidth)
-    return { reason: 'window', message: `The window is ${width} pixels wide; it needs ${minWidth}.` };
+    return { reason: 'window', message: say(REACH_TEXTS.windowWidthPixels, { width, minWidth }) };
   if (width > maxWidth)
-    return { reason: 'window', message: `The window is ${width} pixels wide; it may have ${maxWidth}.` };
+    return { reason: 'window', message: say(REACH_TEXTS.windowWidthPixelsWide, { width, maxWidth }) };
   return undefined;
 }

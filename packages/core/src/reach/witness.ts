@@ -3,6 +3,8 @@ import { momentWords } from './hours/index.js';
 import { addressWords, listWords } from './pages/index.js';
 import type { PageLoad } from './page-load.js';
 import type { SiteReach } from './reach.js';
+import { REACH_TEXTS } from '../texts/reach.js';
+import { say } from '../texts/say.js';
 
 /** A page load that shows something, and what of it people must be told. */
 export interface Witness extends PageLoad {
@@ -22,17 +24,17 @@ export function witnessWords(witness: Witness, site: SiteReach, now?: number): s
   return [
     addressWords(page),
     witness.mentionsEnvironment === true ? `on ${environment}` : '',
-    witness.mentionsDevice === true ? `on a ${device}` : '',
+    witness.mentionsDevice === true ? say(REACH_TEXTS.device, { device }) : '',
     witness.mentionsTime === true ? momentWords(at, site.timeZone, now) : '',
-    consent.length > 0 ? `with consent to ${names(consent)}` : '',
-    without.length > 0 ? `without consent to ${names(without)}` : '',
+    consent.length > 0 ? say(REACH_TEXTS.consentNames, { names: names(consent) }) : '',
+    without.length > 0 ? say(REACH_TEXTS.withoutConsentNames, { names: names(without) }) : '',
     visitor === undefined
       ? ''
       : visitor === 'first'
-        ? 'on a first visit'
+        ? REACH_TEXTS.firstVisit
         : 'for somebody who has been here before',
     witness.isNotYet === true ? 'before what it waits for has come' : '',
-    width === undefined ? '' : `in a window ${width} pixels wide`,
+    width === undefined ? '' : say(REACH_TEXTS.inA, { width }),
   ]
     .filter(Boolean)
     .join(', ');

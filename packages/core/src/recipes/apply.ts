@@ -5,6 +5,8 @@ import type { UnrankedSnippet } from '../edit/index.js';
 import { renamedFields, siteFieldName } from './field-names.js';
 import type { SiteNames } from './site-names.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
+import { say } from '../texts/say.js';
 
 /** A value for one of the recipe's fields. */
 export interface GivenValue {
@@ -33,14 +35,12 @@ export function givenValueProblems(recipe: Recipe, values: readonly GivenValue[]
     const field = recipe.fields.find((candidate) => candidate.name === name);
     if (!field) {
       const known = recipe.fields.map((candidate) => candidate.name).join(', ') || 'none';
-      return [
-        { index, message: `“${recipe.name}” asks for no value called “${name}”. It asks for: ${known}.` },
-      ];
+      return [{ index, message: say(RECIPES_TEXTS.nameAsksNo, { recipe: recipe.name, name, known }) }];
     }
     const problem = fieldValueProblem(field.type, value);
     return problem === undefined
       ? []
-      : [{ index, message: `“${field.label}” cannot be “${value}”. ${problem}` }];
+      : [{ index, message: say(RECIPES_TEXTS.labelCannotValue, { label: field.label, value, problem }) }];
   });
 }
 

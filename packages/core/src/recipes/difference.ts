@@ -1,6 +1,8 @@
 import { placementKey, placementWords } from '../insert/index.js';
 import { listWords } from '../reach/index.js';
 import type { Recipe, RecipePart, RecipeStep } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
+import { say } from '../texts/say.js';
 
 /** What differs between two versions of a recipe, in sentences; the later one's own word of it first. */
 export function recipeDifference(from: Recipe, to: Recipe): string[] {
@@ -8,24 +10,36 @@ export function recipeDifference(from: Recipe, to: Recipe): string[] {
     ...(to.changes === undefined || to.changes === from.changes ? [] : [to.changes]),
     ...retirement(from, to),
     ...partWords(from.parts, to.parts),
-    ...listChange(from.fields, to.fields, ({ name }) => name, 'It asks for', 'It no longer asks for'),
+    ...listChange(from.fields, to.fields, ({ name }) => name, RECIPES_TEXTS.asks, RECIPES_TEXTS.noLongerAsks),
     ...stepWords(from.steps, to.steps),
-    ...listChange(from.after, to.after, (key) => key, 'Before it must come', 'Before it need no longer come'),
+    ...listChange(
+      from.after,
+      to.after,
+      (key) => key,
+      RECIPES_TEXTS.beforeMustCome,
+      RECIPES_TEXTS.beforeNeedNo,
+    ),
     ...(from.repeatable === to.repeatable
       ? []
-      : [to.repeatable ? 'It may stand twice on a page.' : 'It may stand on a page only once.']),
+      : [to.repeatable ? RECIPES_TEXTS.mayStandTwice : RECIPES_TEXTS.mayStandPage]),
     ...(from.floats === to.floats
       ? []
-      : [to.floats === undefined ? 'It no longer floats over the page.' : `It floats at the ${to.floats}.`]),
+      : [
+          to.floats === undefined
+            ? RECIPES_TEXTS.noLongerFloats
+            : say(RECIPES_TEXTS.floatsFloats, { floats: to.floats }),
+        ]),
     ...(JSON.stringify(from.recognise) === JSON.stringify(to.recognise)
       ? []
-      : ['It is recognised by other addresses or names.']),
+      : [RECIPES_TEXTS.recognisedOtherAddresses]),
   ];
 }
 
 function retirement({ retired: was }: Recipe, { retired }: Recipe): string[] {
   if (JSON.stringify(was) === JSON.stringify(retired)) return [];
-  return [retired ? `It is retired: ${retired.reason}` : 'It is no longer retired.'];
+  return [
+    retired ? say(RECIPES_TEXTS.retiredReason, { reason: retired.reason }) : RECIPES_TEXTS.noLongerRetired,
+  ];
 }
 
 function partWords(from: readonly RecipePart[], to: readonly RecipePart[]): string[] {
@@ -33,20 +47,25 @@ function partWords(from: readonly RecipePart[], to: readonly RecipePart[]): stri
   const said = to.flatMap((part) => {
     const was = before.get(part.key);
     before.delete(part.key);
-    if (!was) return [`The part “${part.key}” is new, ${placementWords(part.placement)}.`];
+    if (!was)
+      return [say(RECIPES_TEXTS.partKeyNew, { key: part.key, placement: placementWords(part.placement) })];
     return [
       ...(was.required === part.required
         ? []
-        : [`The part “${part.key}” ${part.required ? 'is needed now' : 'may be left out'}.`]),
-      ...(was.code === part.code ? [] : [`The part “${part.key}” has new code.`]),
+        : [say(part.required ? RECIPES_TEXTS.isNeededNow : RECIPES_TEXTS.mayBeLeftOut, { key: part.key })]),
+      ...(was.code === part.code ? [] : [say(RECIPES_TEXTS.partKeyHas, { key: part.key })]),
       ...(placementKey(was.placement) === placementKey(part.placement)
         ? []
         : [
-            `The part “${part.key}” goes ${placementWords(part.placement)}; before, ${placementWords(was.placement)}.`,
+            say(RECIPES_TEXTS.partKeyGoes, {
+              key: part.key,
+              placement: placementWords(part.placement),
+              before: placementWords(was.placement),
+            }),
           ]),
     ];
   });
-  return [...said, ...[...before.keys()].map((key) => `The part “${key}” is gone.`)];
+  return [...said, ...[...before.keys()].map((key) => say(RECIPES_TEXTS.partKeyGone, { key }))];
 }
 
 function stepWords(from: readonly RecipeStep[], to: readonly RecipeStep[]): string[] {
@@ -54,10 +73,10 @@ function stepWords(from: readonly RecipeStep[], to: readonly RecipeStep[]): stri
   const said = to.flatMap(({ key, title }) => {
     const was = before.get(key);
     before.delete(key);
-    if (!was) return [`There is one step more at the provider: ${title}.`];
-    return was.title === title ? [] : [`A step at the provider is another: ${title}.`];
+    if (!was) return [say(RECIPES_TEXTS.thereOneStep, { title })];
+    return was.title === title ? [] : [say(RECIPES_TEXTS.stepProviderAnother, { title })];
   });
-  const gone = [...before.values()].map(({ title }) => `A step at the provider is gone: ${title}.`);
+  const gone = [...before.values()].map(({ title }) => say(RECIPES_TEXTS.stepProviderGone, { title }));
   return [...said, ...gone];
 }
 

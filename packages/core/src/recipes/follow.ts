@@ -5,6 +5,8 @@ import { addFields, toPart } from './apply.js';
 import type { SiteNames } from './site-names.js';
 import { matchPieces } from './pieces.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
+import { say } from '../texts/say.js';
 
 /** A snippet that was pasted by hand, as an install of a recipe. */
 export interface Followed {
@@ -45,11 +47,12 @@ export function followRecipe(
   for (const [number, piece] of recipe.parts.entries()) {
     const index = indices[number];
     if (index === undefined) {
-      if (piece.required) return { problem: `It lacks the piece “${piece.key}” of “${recipe.name}”.` };
+      if (piece.required)
+        return { problem: say(RECIPES_TEXTS.lacksPieceKey, { key: piece.key, name: recipe.name }) };
       continue;
     }
     const found = valuesIn(snippet.parts[index]!.code, piece);
-    if (!found) return { problem: `Its code is not what the piece “${piece.key}” of “${recipe.name}” says.` };
+    if (!found) return { problem: say(RECIPES_TEXTS.codeNotWhat, { key: piece.key, name: recipe.name }) };
     for (const { name, value } of found) {
       const field = WRITTEN.exec(value)?.[1];
       if (field !== undefined && at.site.fields?.some((one) => one.name === field)) {
@@ -57,13 +60,16 @@ export function followRecipe(
         continue;
       }
       if ((values.get(name) ?? value) !== value)
-        return { problem: `It has two values for one field: “${values.get(name)!}” and “${value}”.` };
+        return { problem: say(RECIPES_TEXTS.hasTwoValues, { one: values.get(name)!, other: value }) };
       values.set(name, value);
     }
     places.set(index, found);
   }
   const unfit = recipe.fields.find((field) => isUnfit(field, values.get(field.name)));
-  if (unfit) return { problem: `“${unfit.label}” cannot be “${values.get(unfit.name)!}”.` };
+  if (unfit)
+    return {
+      problem: say(RECIPES_TEXTS.fieldCannotBe, { label: unfit.label, value: values.get(unfit.name)! }),
+    };
   // A field that is there may have another value on staging: what visitors get would not stay the same.
   const taken = (at.site.fields ?? []).map(({ name }) => name);
   const added = addFields(recipe.fields, known, snippet.key, at, taken);
@@ -97,7 +103,7 @@ function withLink(
         filledCode(code, filled, environment) === filledCode(snippet.parts[index]!.code, filled, environment),
     ),
   );
-  if (!same) return { problem: 'A value in its code is written in a way in which a field would not be.' };
+  if (!same) return { problem: RECIPES_TEXTS.valueCodeWritten };
   const pieces = new Map(
     matchPieces(recipe, parts, names).map((index, number) => [index, recipe.parts[number]!] as const),
   );

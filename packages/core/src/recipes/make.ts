@@ -12,6 +12,7 @@ import {
 import { renamedFields, turned } from './field-names.js';
 import { matchPieces } from './pieces.js';
 import { RECIPE_FORMAT, type Recipe, type RecipeField, type RecipePart } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
 
 /** A recipe made from a snippet, and what that makes of the snippet and its site. */
 export interface MadeRecipe {
@@ -172,7 +173,7 @@ function toField({ value, label, domain }: Account, snippet: string, fields: rea
   return {
     name,
     type: fieldValueProblem('id', value) === undefined ? 'id' : 'text',
-    label: `${label === 'path' ? 'Account' : capital(label)} at ${domain ?? snippet}`,
+    label: `${label === 'path' ? RECIPES_TEXTS.account : capital(label)} at ${domain ?? snippet}`,
     ...(example === value ? {} : { example }),
     value,
   };

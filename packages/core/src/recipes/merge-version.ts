@@ -6,6 +6,8 @@ import { addFields, toPart } from './apply.js';
 import { matchPieces } from './pieces.js';
 import type { SiteNames } from './site-names.js';
 import type { Recipe, RecipeField, RecipePart } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
+import { say } from '../texts/say.js';
 
 type Part = Omit<SnapshotPart, 'rank'>;
 
@@ -48,9 +50,7 @@ export function mergeVersion(
     else if (!to.parts.some(({ key }) => key === from.parts[at]!.key)) {
       const was = toPart(from.parts[at]!, link.fields);
       if (part.code !== was.code)
-        replaced.push(
-          `The part ${placementWords(part.placement)}, changed by hand, is gone from the recipe.`,
-        );
+        replaced.push(say(RECIPES_TEXTS.partPlacementChanged, { placement: placementWords(part.placement) }));
     }
   }
   return {
@@ -72,11 +72,9 @@ function merged(part: SnapshotPart, was: Part, next: Part, replaced: string[]): 
   const isEdited = part.code !== was.code;
   const isEditedByRecipe = next.code !== was.code;
   if (isEdited && isEditedByRecipe && part.code !== next.code)
-    replaced.push(`The code ${place} was changed by hand; the recipe’s new code takes its place.`);
+    replaced.push(say(RECIPES_TEXTS.codePlaceWas, { place }));
   if (isMoved && isMovedByRecipe && placementKey(part.placement) !== placementKey(next.placement))
-    replaced.push(
-      `The part ${place} was moved by hand; the recipe wants it ${placementWords(next.placement)}.`,
-    );
+    replaced.push(say(RECIPES_TEXTS.partPlaceWas, { place, placement: placementWords(next.placement) }));
   return {
     ...withoutRank(part),
     placement: isMovedByRecipe ? next.placement : part.placement,

@@ -2,6 +2,8 @@ import { containmentProblem } from '../contain/index.js';
 import { fieldUses, fieldValueProblem, filledCode } from '../fields/index.js';
 import { addressPatternProblem } from './recognise.js';
 import type { Recipe } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
+import { say } from '../texts/say.js';
 
 export interface RecipeProblem {
   /** Where in the recipe it is. */
@@ -23,7 +25,7 @@ export function recipeProblems(recipe: Recipe): RecipeProblem[] {
       return message === undefined ? [] : [{ path: ['recognise', 'addresses', index], message }];
     }),
     ...(recipe.after.includes(recipe.key)
-      ? [{ path: ['after', recipe.after.indexOf(recipe.key)], message: 'It cannot come before itself.' }]
+      ? [{ path: ['after', recipe.after.indexOf(recipe.key)], message: RECIPES_TEXTS.cannotComeBefore }]
       : []),
   ];
 }
@@ -36,7 +38,7 @@ function twice<K extends string>(
   return items.flatMap((item, index) =>
     items.findIndex((other) => other[name] === item[name]) === index
       ? []
-      : [{ path: [list, index, name], message: `“${item[name]}” is there twice.` }],
+      : [{ path: [list, index, name], message: say(RECIPES_TEXTS.itemThereTwice, { item: item[name] }) }],
   );
 }
 
@@ -52,12 +54,9 @@ function codeProblems({ parts, fields }: Recipe): RecipeProblem[] {
     const uses = fieldUses(code);
     for (const { name } of uses) used.add(name);
     const inUses = uses.flatMap(({ name, place }): RecipeProblem[] => {
-      if (!known.has(name))
-        return [
-          { path, message: `@{${name}} is not among the recipe’s fields. Add it there, or take it out.` },
-        ];
+      if (!known.has(name)) return [{ path, message: say(RECIPES_TEXTS.nameNotAmong, { name }) }];
       return place.kind === 'refused'
-        ? [{ path, message: `@{${name}} cannot stand there. ${place.why}` }]
+        ? [{ path, message: say(RECIPES_TEXTS.nameCannotStand, { name, why: place.why }) }]
         : [];
     });
     const contained = containmentProblem(filledCode(code, examples, 'live'), placement);
@@ -69,7 +68,7 @@ function codeProblems({ parts, fields }: Recipe): RecipeProblem[] {
       : [
           {
             path: ['fields', index, 'name'],
-            message: `No part’s code has @{${name}} in it: nobody needs to be asked for it.`,
+            message: say(RECIPES_TEXTS.noPartS, { name }),
           },
         ],
   );
@@ -103,12 +102,12 @@ function stepProblems({ steps }: Recipe): RecipeProblem[] {
       ? [
           {
             path: ['steps', index, 'open'],
-            message: 'Say which host with {host}: it is done for each by itself.',
+            message: say(RECIPES_TEXTS.sayWhichHost),
           },
         ]
       : []),
     ...(per === 'site' && (title + open).includes('{host}')
-      ? [{ path: ['steps', index, 'per'], message: 'It names a {host}, so it is per host.' }]
+      ? [{ path: ['steps', index, 'per'], message: say(RECIPES_TEXTS.namesHostSo) }]
       : []),
   ]);
 }

@@ -3,6 +3,7 @@ import { memoizeByObject } from '../memoize/by-object.js';
 import { memoizeByText } from '../memoize/by-text.js';
 import { hostOf, type Facts } from '../facts/index.js';
 import type { Recipe, Recognition } from './types.js';
+import { RECIPES_TEXTS } from '../texts/recipes.js';
 
 /** What told it, the surest first. */
 const KINDS = ['addresses', 'hosts', 'globals'] as const;
@@ -65,7 +66,5 @@ const addressPattern = memoizeByText(2_000, (source): URLPattern | null => {
 
 /** What is wrong with an address pattern, in words; undefined where nothing is. */
 export function addressPatternProblem(source: string): string | undefined {
-  return addressPattern(source)
-    ? undefined
-    : 'This is no address pattern. Write it like https://*.crateline.example/crate.js* (URLPattern), without regular expressions.';
+  return addressPattern(source) ? undefined : RECIPES_TEXTS.noAddressPattern;
 }

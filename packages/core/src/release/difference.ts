@@ -18,6 +18,8 @@ import {
   type SnapshotSnippet,
   type SnippetState,
 } from '../snapshot/index.js';
+import { RELEASE_TEXTS } from '../texts/release.js';
+import { say } from '../texts/say.js';
 
 export type ChangeKind =
   | 'added'
@@ -56,14 +58,24 @@ export function difference(from: Snapshot, to: Snapshot): Change[] {
   return [...changes, ...orderChanges(from, to)];
 }
 
+const NEW: Readonly<
+  Record<SnippetState, (typeof RELEASE_TEXTS)['isNew' | 'isNewButOff' | 'isNewButArchived']>
+> = {
+  on: RELEASE_TEXTS.isNew,
+  off: RELEASE_TEXTS.isNewButOff,
+  archived: RELEASE_TEXTS.isNewButArchived,
+};
+
 function added(snippet: SnapshotSnippet, site: Snapshot['site']): Change {
   const places = snippet.parts.map((part) => placementWords(part.placement)).join(' and ');
-  const state =
-    snippet.state === 'on' ? '' : `, but switched ${snippet.state === 'off' ? 'off' : 'off and archived'}`;
   return {
     kind: 'added',
     snippet: snippet.key,
-    message: `“${snippet.name}” is new: ${places || 'no code yet'}, ${reachWords(reachOf(snippet), site)}${state}.`,
+    message: say(NEW[snippet.state], {
+      name: snippet.name,
+      places: places || RELEASE_TEXTS.noCodeYet,
+      reach: reachWords(reachOf(snippet), site),
+    }),
     visible: snippet.state === 'on',
   };
 }
@@ -72,7 +84,7 @@ function removed(snippet: SnapshotSnippet): Change {
   return {
     kind: 'removed',
     snippet: snippet.key,
-    message: `“${snippet.name}” is gone.`,
+    message: say(RELEASE_TEXTS.nameGone, { name: snippet.name }),
     visible: snippet.state === 'on',
   };
 }
@@ -87,18 +99,21 @@ function siteChanges(old: Snapshot['site'], { site: now, snippets }: Snapshot): 
   for (const { key, name, patterns } of now.pageGroups ?? []) {
     const was = groupsWere.get(key);
     groupsWere.delete(key);
-    if (!was) report(`The page group “${name}” is new: ${listWords(patterns)}.`);
+    if (!was) report(say(RELEASE_TEXTS.pageGroupName, { name, list: listWords(patterns) }));
     else if (was.patterns.join() !== patterns.join())
       report(
-        `The page group “${name}” now holds ${listWords(patterns)}; before, ${listWords(was.patterns)}.`,
+        say(RELEASE_TEXTS.pageGroupNameNow, {
+          name,
+          patterns: listWords(patterns),
+          before: listWords(was.patterns),
+        }),
       );
   }
-  for (const { name } of groupsWere.values()) report(`The page group “${name}” is gone.`);
-  if (JSON.stringify(old.consent) !== JSON.stringify(now.consent))
-    report('What visitors agree to is defined or read in another way.');
+  for (const { name } of groupsWere.values()) report(say(RELEASE_TEXTS.pageGroupNameGone, { name }));
+  if (JSON.stringify(old.consent) !== JSON.stringify(now.consent)) report(RELEASE_TEXTS.whatVisitorsAgree);
   changes.push(...fieldChanges(old, now, new Set(snippets.flatMap(usedFields))));
   if (old.timeZone !== now.timeZone)
-    report(`Hours are those of ${now.timeZone}; before, of ${old.timeZone}.`);
+    report(say(RELEASE_TEXTS.hoursThoseTimezone, { timeZone: now.timeZone, before: old.timeZone }));
   return changes;
 }
 
@@ -117,24 +132,25 @@ function fieldChanges(old: Snapshot['site'], now: Snapshot['site'], used: Readon
     const was = before.get(field.name);
     before.delete(field.name);
     // Code that uses it from now on is a change of its own.
-    if (!was) report(`The field “${field.name}” is new: ${valueWords(field, 'live')}.`, false);
+    if (!was)
+      report(say(RELEASE_TEXTS.fieldNameNew, { name: field.name, value: valueWords(field, 'live') }), false);
     else
       for (const environment of ENVIRONMENT_NAMES) {
         const [then, is] = [valueWords(was, environment), valueWords(field, environment)];
         if (then !== is)
           report(
-            `The field “${field.name}” is now ${is} on ${environment}; before, ${then}.`,
+            say(RELEASE_TEXTS.fieldNameNow, { name: field.name, is, environment, then }),
             used.has(field.name),
           );
       }
   }
-  for (const name of before.keys()) report(`The field “${name}” is gone.`, false);
+  for (const name of before.keys()) report(say(RELEASE_TEXTS.fieldNameGone, { name }), false);
   return changes;
 }
 
 function valueWords(field: Field, environment: EnvironmentName): string {
   const value = fieldValue(field, environment);
-  return value === undefined || value === '' ? 'empty' : `“${value}”`;
+  return value === undefined || value === '' ? 'empty' : say(RELEASE_TEXTS.value, { value });
 }
 
 function snippetChanges(
@@ -146,16 +162,22 @@ function snippetChanges(
   const changes: Change[] = [];
   const runs = old.state === 'on' || now.state === 'on';
   const report = (kind: ChangeKind, text: string, visible = runs): void => {
-    changes.push({ kind, snippet: now.key, message: `“${now.name}” ${text}`, visible });
+    changes.push({
+      kind,
+      snippet: now.key,
+      message: say(RELEASE_TEXTS.nameText, { name: now.name, text }),
+      visible,
+    });
   };
   if (old.state !== now.state) report('state', stateWords(old.state, now.state));
-  if (old.name !== now.name) report('details', `was called “${old.name}” before.`, false);
+  if (old.name !== now.name) report('details', say(RELEASE_TEXTS.wasCalledName, { name: old.name }), false);
   const pagesWere = pageRulesWords(old.pages, oldSite.pageGroups);
   const pagesAre = pageRulesWords(now.pages, site.pageGroups);
-  if (pagesWere !== pagesAre) report('pages', `now runs ${pagesAre}; before, ${pagesWere}.`);
+  if (pagesWere !== pagesAre) report('pages', say(RELEASE_TEXTS.nowRunsPagesare, { pagesAre, pagesWere }));
   const limitsWere = limitsText(old, oldSite);
   const limitsAre = limitsText(now, site);
-  if (limitsWere !== limitsAre) report('reach', `now runs ${limitsAre}; before, ${limitsWere}.`);
+  if (limitsWere !== limitsAre)
+    report('reach', say(RELEASE_TEXTS.nowRunsLimitsare, { limitsAre, limitsWere }));
   partChanges(old.parts, now.parts, report, (was, is) =>
     ENVIRONMENT_NAMES.every(
       (environment) =>
@@ -166,12 +188,12 @@ function snippetChanges(
   if (followed !== undefined) report('details', followed, false);
   const details = changedDetails(old, now);
   if (details.length > 0)
-    report('details', `has a new ${listWords(details)}; visitors notice nothing.`, false);
+    report('details', say(RELEASE_TEXTS.hasNewList, { list: listWords(details) }), false);
   return changes;
 }
 
 function limitsText({ limits = {} }: SnapshotSnippet, site: Snapshot['site']): string {
-  return limitsWords(limits, site).join(', ') || 'always and for everybody';
+  return limitsWords(limits, site).join(', ') || RELEASE_TEXTS.alwaysEverybody;
 }
 
 /** What is kept about a snippet and no visitor gets, as far as it differs. */
@@ -183,25 +205,24 @@ function changedDetails(old: SnapshotSnippet, now: SnapshotSnippet): string[] {
     ...((old.needs ?? []).join() === (now.needs ?? []).join() ? [] : ['list of what must come first']),
     ...(old.parts.length !== now.parts.length || statements(old) === statements(now)
       ? []
-      : ['word of the provider']),
+      : [RELEASE_TEXTS.wordProvider]),
   ];
 }
 
 /** What is new in what a snippet follows; undefined where nothing is. */
 function recipeWords(old: RecipeLink | undefined, now: RecipeLink | undefined): string | undefined {
   if (old?.key === now?.key && old?.version === now?.version) return undefined;
-  if (!now) return `no longer follows the recipe ${old!.key}.`;
+  if (!now) return say(RELEASE_TEXTS.noLongerFollows, { key: old!.key });
   return old?.key === now.key
-    ? `follows version ${now.version} of its recipe; before, version ${old.version}.`
-    : `follows the recipe ${now.key} from now on.`;
+    ? say(RELEASE_TEXTS.followsVersionVersion, { version: now.version, before: old.version })
+    : say(RELEASE_TEXTS.followsRecipeKey, { key: now.key });
 }
 
 function stateWords(old: SnippetState, now: SnippetState): string {
-  if (now === 'on')
-    return old === 'archived' ? 'is taken out of the archive and switched on.' : 'is switched on.';
+  if (now === 'on') return old === 'archived' ? RELEASE_TEXTS.takenOutArchive : RELEASE_TEXTS.switched;
   if (now === 'off')
-    return old === 'archived' ? 'is taken out of the archive; it stays off.' : 'is switched off.';
-  return 'is archived and no longer runs.';
+    return old === 'archived' ? RELEASE_TEXTS.takenOutArchiveStays : RELEASE_TEXTS.switchedOff;
+  return RELEASE_TEXTS.archivedNoLonger;
 }
 
 function partChanges(
@@ -213,28 +234,35 @@ function partChanges(
   const numbered = Math.max(old.length, now.length) > 1;
   now.forEach((part, index) => {
     const was = old[index];
-    const which = numbered ? `part ${index + 1}` : 'its code';
+    const which = numbered ? say(RELEASE_TEXTS.partNumber, { number: index + 1 }) : RELEASE_TEXTS.code;
     if (!was) {
-      report('parts', `has one part more, ${placementWords(part.placement)}.`);
+      report('parts', say(RELEASE_TEXTS.hasOnePart, { placement: placementWords(part.placement) }));
       return;
     }
     if (placementKey(was.placement) !== placementKey(part.placement)) {
       report(
         'placement',
-        `moves: ${which} now stands ${placementWords(part.placement)}; before, ${placementWords(was.placement)}.`,
+        say(RELEASE_TEXTS.movesWhichNow, {
+          which,
+          placement: placementWords(part.placement),
+          before: placementWords(was.placement),
+        }),
       );
     }
     if (was.code === part.code) return;
     if (isSameForVisitors(was.code, part.code))
-      report('code', `has ${which} written with other fields; visitors get the same.`, false);
+      report('code', say(RELEASE_TEXTS.hasWhichWritten, { which }), false);
     else
       report(
         'code',
-        `has new code${numbered ? ` in part ${index + 1}` : ''}: ${lineWords(was.code, part.code)}.`,
+        say(numbered ? RELEASE_TEXTS.partHasNewCode : RELEASE_TEXTS.hasNewCode, {
+          number: index + 1,
+          lines: lineWords(was.code, part.code),
+        }),
       );
   });
   for (const part of old.slice(now.length))
-    report('parts', `no longer has the part ${placementWords(part.placement)}.`);
+    report('parts', say(RELEASE_TEXTS.noLongerHas, { placement: placementWords(part.placement) }));
 }
 
 /** "2 lines added, 1 line removed", by multiset of lines: exact for what is counted, blind to moved lines. */
@@ -281,11 +309,15 @@ function orderChanges(from: Snapshot, to: Snapshot): Change[] {
       const snippet = now.snippets.get(part)!;
       const next = common[index + 1];
       const nextName = next === undefined ? undefined : now.snippets.get(next)!.name;
-      const where = nextName === undefined ? 'last' : `right before “${nextName}”`;
+      const where = nextName === undefined ? 'last' : say(RELEASE_TEXTS.rightBeforeNextname, { nextName });
       changes.push({
         kind: 'order',
         snippet: snippet.key,
-        message: `“${snippet.name}” now comes ${where} ${placementWords(now.placement)}.`,
+        message: say(RELEASE_TEXTS.nameNowComes, {
+          name: snippet.name,
+          where,
+          placement: placementWords(now.placement),
+        }),
         visible: snippet.state === 'on',
       });
     });

@@ -1,5 +1,7 @@
 import { placementKey } from '../insert/index.js';
 import type { Snapshot, SnapshotSnippet } from './snapshot.js';
+import { SNAPSHOT_TEXTS } from '../texts/snapshot.js';
+import { say } from '../texts/say.js';
 
 /**
  * A snapshot taken apart, so that what two snapshots have in common is kept once. The places of parts among those of
@@ -45,6 +47,7 @@ export function thawSet({ header: { ranks, ...header }, snippets }: FrozenSet): 
     ...snippet,
     parts: snippet.parts.map((part) => ({ ...part, rank: ranks[next++]! })),
   }));
-  if (next !== ranks.length) throw new RangeError(`There are ${ranks.length} ranks for ${next} parts.`);
+  if (next !== ranks.length)
+    throw new RangeError(say(SNAPSHOT_TEXTS.thereCountRanks, { count: ranks.length, next }));
   return { ...header, snippets: thawed };
 }

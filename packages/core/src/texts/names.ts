@@ -13,7 +13,6 @@ type BranchStart = `${string}${', ' | '} '}${'one ' | 'other ' | '=0 ' | '=1 '}`
  * `other` that are one word would be taken for one, and do not compile.
  */
 export type NamesIn<Pattern extends string> = Pattern extends `${infer Before}{${infer Rest}`
-  ?
-      | (Before extends BranchStart ? never : Rest extends `${infer Inside}}${string}` ? NameIn<Inside> : never)
-      | NamesIn<Rest>
+  ? | (Before extends BranchStart ? never : Rest extends `${infer Inside}}${string}` ? NameIn<Inside> : never)
+    | NamesIn<Rest>
   : never;

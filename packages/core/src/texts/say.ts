@@ -1,3 +1,4 @@
+import { DEFAULT_LOCALE } from './locale.js';
 import { formatMessage, type Params } from './message.js';
 import type { NamesIn } from './names.js';
 
@@ -11,3 +12,6 @@ export type Say = <const Pattern extends string>(
 export function sayIn(locale: string): Say {
   return (pattern, ...[params]) => formatMessage(pattern, params, locale);
 }
+
+/** What is said where nobody knows yet who will read it. */
+export const say: Say = sayIn(DEFAULT_LOCALE);

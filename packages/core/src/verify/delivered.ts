@@ -8,6 +8,8 @@ import {
   type InsertOptions,
 } from '../insert/index.js';
 import type { PagePlan, PlannedPart } from '../plan/index.js';
+import { VERIFY_TEXTS } from '../texts/verify.js';
+import { say } from '../texts/say.js';
 
 export type DeliveryState = 'delivered' | 'missing' | 'wrong-place' | 'twice' | 'left-out';
 
@@ -42,27 +44,23 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
     // What stands within another part's code is that part's.
     const at = all.filter((start) => kept.get(start) === start + length);
     if (at.length > 1) {
-      return delivery(
-        part,
-        'twice',
-        `Its code stands in this page ${at.length} times, so it runs ${at.length} times. It is probably also in the site’s own template: take it out there, or switch the snippet off here.`,
-      );
+      return delivery(part, 'twice', say(VERIFY_TEXTS.codeStandsPage, { count: at.length }));
     }
     if (at.length === 0) {
       if (!outcome.inserted) return delivery(part, 'left-out', outcome.message);
-      return delivery(
-        part,
-        'missing',
-        `Its code is not in the page. Visitors do not get it: check that the site’s address leads to Pragmatica and that no older copy of the page is kept somewhere in between.`,
-      );
+      return delivery(part, 'missing', VERIFY_TEXTS.codeNotPage);
     }
     const place = at[0]! - removedBefore(cuts, at[0]!);
     if (outcome.inserted && isSamePlace(stripped, outcome.offset, place))
-      return delivery(part, 'delivered', `It stands ${placementWords(part.placement)}.`);
-    const found = `it was found at byte ${at[0]!} of the page`;
+      return delivery(
+        part,
+        'delivered',
+        say(VERIFY_TEXTS.standsPlacement, { placement: placementWords(part.placement) }),
+      );
+    const found = say(VERIFY_TEXTS.wasFoundByte, { at: at[0]! });
     const message = outcome.inserted
-      ? `It should stand ${placementWords(part.placement)}, but ${found}.`
-      : `${reasonWords(outcome.reason)} All the same, ${found}.`;
+      ? say(VERIFY_TEXTS.shouldStandPlacement, { placement: placementWords(part.placement), found })
+      : say(VERIFY_TEXTS.reasonAllSame, { reason: reasonWords(outcome.reason), found });
     return delivery(part, 'wrong-place', message);
   });
 }

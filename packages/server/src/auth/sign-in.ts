@@ -14,6 +14,8 @@ import { fieldError } from '../texts/field-errors.js';
 import { createCredential } from './accounts.js';
 import type { Attempts } from './attempts.js';
 import { checkDecoy, hashPassword, isPassword } from './secrets.js';
+import { AUTH_TEXTS } from '../texts/auth.js';
+import { say } from '../texts/say.js';
 
 const TOKEN_DAYS = 365;
 
@@ -59,9 +61,9 @@ export async function signIn(
     await endOthers(store, member, endTokens);
   } else if (member.mustChangePassword && as === 'token') throw new ServiceError('own-password-along', {});
   const isSession = as === 'session';
-  const name = tokenName ?? (isSession ? 'console' : 'command line');
+  const name = tokenName ?? (isSession ? 'console' : AUTH_TEXTS.commandLine);
   const { secret } = createCredential(store, member, as, name, isSession ? sessionDays : TOKEN_DAYS);
-  note(store, member, 'sign-in', `Signed in (${isSession ? 'console' : 'token'}).`);
+  note(store, member, 'sign-in', say(AUTH_TEXTS.signedIn, { kind: isSession ? 'console' : 'token' }));
   await store.flush();
   return { member, secret };
 }
@@ -93,7 +95,7 @@ export async function changePassword(
   attempts.succeeded(member.login, address);
   await replacePassword(member, change.current, change.new, '/new');
   await endOthers(store, member, change.endTokens, credential);
-  note(store, member, 'password', 'Changed the password.');
+  note(store, member, 'password', AUTH_TEXTS.changedPassword);
   await store.flush();
   return member;
 }
@@ -110,7 +112,7 @@ export async function createToken(
   { name, days }: { readonly name: string; readonly days: number },
 ): Promise<{ credential: Credential; secret: string }> {
   const made = createCredential(store, member, 'token', name, days);
-  note(store, member, 'token', `Made the token “${name}”.`);
+  note(store, member, 'token', say(AUTH_TEXTS.madeTokenName, { name }));
   await store.flush();
   return made;
 }
@@ -118,7 +120,7 @@ export async function createToken(
 /** Takes a token back. @throws ServiceError 404 */
 export async function removeToken(store: Store, member: Member, id: number): Promise<void> {
   if (!(await removeRow(store, member, id))) throw new ServiceError('no-such-token', {});
-  note(store, member, 'token', 'Took a token back.');
+  note(store, member, 'token', AUTH_TEXTS.tookTokenBack);
   await store.flush();
 }
 

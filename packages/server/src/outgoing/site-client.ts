@@ -2,6 +2,8 @@ import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
 import { isLocalAddress, localhostLookup } from '@pragmatica/contract/node';
 import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
+import { OUTGOING_TEXTS } from '../texts/outgoing.js';
+import { say } from '../texts/say.js';
 
 export type { SiteResponse };
 
@@ -18,7 +20,7 @@ export interface SiteRequest {
 export class LocalAddressError extends Error {
   constructor(host: string, address: string) {
     super(
-      `${host === address ? address : `${host} (${address})`} is an address of a private network, which Pragmatica does not visit. If the site really stands there, set PRAGMATICA_LOCAL_ORIGINS=1 on the service`,
+      say(OUTGOING_TEXTS.addressIsPrivate, { address: host === address ? address : `${host} (${address})` }),
     );
     this.name = 'LocalAddressError';
   }
@@ -89,7 +91,7 @@ function publicLookup(hostname: string, options: LookupOptions, callback: Callba
   systemLookup(hostname, { ...options, all: true }, (error, found) => {
     const addresses = found as unknown as LookupAddress[] | undefined;
     if (error || !addresses?.length) {
-      callback(error ?? new Error(`${hostname} has no address`), []);
+      callback(error ?? new Error(say(OUTGOING_TEXTS.hostnameHasNo, { hostname })), []);
       return;
     }
     const local = addresses.find(({ address }) => isLocalAddress(address));

@@ -2,6 +2,8 @@ import { originsOf } from '@pragmatica/contract';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Host } from '../storage/rows.js';
 import { readSitemap } from './sitemap.js';
+import { PAGES_TEXTS } from '../texts/pages.js';
+import { say } from '../texts/say.js';
 
 export interface KnownPages {
   readonly paths: string[];
@@ -20,7 +22,7 @@ const MAX_REDIRECTS = 3;
 
 /** The pages that a site's own sitemap lists, asked of its origin under the host's name. */
 export async function knownPages(host: Host | undefined, client: SiteClient): Promise<KnownPages> {
-  if (!host) return assumed('The site has no host yet, so only its front page is assumed.');
+  if (!host) return assumed(PAGES_TEXTS.siteHasNo);
   try {
     const paths = await sitemapPaths(host, client);
     if (paths.length > 0) {
@@ -28,15 +30,13 @@ export async function knownPages(host: Host | undefined, client: SiteClient): Pr
       return {
         paths: unique,
         source: 'sitemap',
-        message: `${unique.length} pages from the site’s own list (/sitemap.xml).`,
+        message: say(PAGES_TEXTS.countPagesFrom, { count: unique.length }),
       };
     }
-    return assumed('The site’s list of pages (/sitemap.xml) is empty, so only its front page is assumed.');
+    return assumed(PAGES_TEXTS.siteSList);
   } catch (error) {
     const why = reasonOf(error);
-    return assumed(
-      `The site’s list of pages (/sitemap.xml) could not be read: ${why}. Only the front page is assumed.`,
-    );
+    return assumed(say(PAGES_TEXTS.siteSListPages, { why }));
   }
 }
 
@@ -56,7 +56,7 @@ async function sitemapPaths(host: Host, client: SiteClient): Promise<string[]> {
     });
     if (!response.ok) {
       await response.body?.cancel();
-      throw new Error(`the site answered ${response.status}`);
+      throw new Error(say(PAGES_TEXTS.siteAnsweredStatus, { status: response.status }));
     }
     return readSitemap(response, { pages, sitemaps, bytes: MAX_BYTES });
   };

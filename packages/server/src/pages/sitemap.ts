@@ -2,6 +2,8 @@ import sax from 'sax';
 import { toPathname } from '@pragmatica/core';
 import type { SiteResponse } from '../outgoing/site-client.js';
 import { bodyOf } from './read-bounded.js';
+import { PAGES_TEXTS } from '../texts/pages.js';
+import { say } from '../texts/say.js';
 
 export interface Sitemap {
   /** Paths of the pages that it names. */
@@ -35,7 +37,8 @@ export async function readSitemap(response: SiteResponse, limits: SitemapLimits)
   // Leaving the loop early ends the answer.
   for await (const chunk of bodyOf(response)) {
     bytes += chunk.length;
-    if (bytes > limits.bytes) throw new SitemapError(`it is longer than ${limits.bytes >> 20} MB`);
+    if (bytes > limits.bytes)
+      throw new SitemapError(say(PAGES_TEXTS.tooLong, { megabytes: limits.bytes >> 20 }));
     reader.write(decoder.decode(chunk, { stream: true }));
     if (reader.isFull) break;
   }
@@ -53,12 +56,12 @@ class SitemapReader implements Sitemap {
   constructor(limits: SitemapLimits) {
     this.#limits = limits;
     this.#parser.onerror = () => {
-      throw new SitemapError('it is no XML');
+      throw new SitemapError(PAGES_TEXTS.noXml);
     };
     this.#parser.onopentag = ({ name }) => {
       this.#path.push(name);
       this.#text = '';
-      if (this.#path.length > 8) throw new SitemapError('it is no sitemap');
+      if (this.#path.length > 8) throw new SitemapError(PAGES_TEXTS.noSitemap);
     };
     this.#parser.ontext = this.#parser.oncdata = (text) => {
       if (this.#path.at(-1) === 'loc' && this.#text.length <= MAX_ADDRESS_LENGTH) this.#text += text;

@@ -23,6 +23,8 @@ import { createSnippet } from './add-snippet.js';
 import { audit } from '../storage/trail.js';
 import { lockSites, saveDefinitions } from '../storage/sites.js';
 import type { SiteChecks } from './site-checks.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface Application {
   readonly key: string;
@@ -79,7 +81,7 @@ export async function applyToSites(
         last: known.last.get(site.id) ?? [],
         actor: context.actor,
       });
-      const said = `Installed “${application.name}” from the recipe “${recipe.name}”.`;
+      const said = say(SITE_TEXTS.installedNameFrom, { name: application.name, recipe: recipe.name });
       audit(transaction, site, context.actor, 'recipe.apply', said);
       return { site: key, isDone: true, message: doneWords(application.name, applied) };
     });
@@ -138,9 +140,7 @@ function doneWords(name: string, { snippet, fields }: Applied): string {
   const own = Object.values(snippet.recipe!.fields);
   const open = fields.filter((field) => own.includes(field.name) && isLeftAtExample(field, 'live'));
   const places = listWords(snippet.parts.map(({ placement }) => placementWords(placement)));
-  const unset =
-    open.length === 0
-      ? ''
-      : ` Still to be given: ${listWords(open.map(({ label }) => label))}, before it can be published.`;
-  return `“${name}” is in the draft: ${places}.${unset}`;
+  if (open.length === 0) return say(SITE_TEXTS.inDraftAt, { name, places });
+  const labels = open.map(({ label }) => label);
+  return say(SITE_TEXTS.inDraftUnset, { name, places, labels });
 }

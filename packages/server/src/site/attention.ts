@@ -1,6 +1,8 @@
 import { originsOf, type HostResource, type SiteResource } from '@pragmatica/contract';
 import { isLocalHost } from '@pragmatica/contract/node';
 import { openStep, type Finding } from '@pragmatica/core';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 type Attention = SiteResource['attention'][number];
 
@@ -47,8 +49,7 @@ function hostAttention({ hosts }: SiteState): Attention[] {
   return [
     {
       kind: 'no-host',
-      message:
-        'The site has no live host yet, so the gateway serves none of its pages. Add one in the settings.',
+      message: SITE_TEXTS.siteHasNo,
     },
   ];
 }
@@ -63,38 +64,30 @@ function originAttention({ hosts, mayVisitLocal }: SiteState): Attention[] {
   return [
     {
       kind: 'local-origin',
-      message: `The origin of ${local.host} (${local.origin}) is an address of a private network. The service does not visit it, so its pages are not known and cannot be checked. If that is right, set PRAGMATICA_LOCAL_ORIGINS=1 on the service.`,
+      message: say(SITE_TEXTS.originHostOrigin, { host: local.host, origin: local.origin }),
     },
   ];
 }
 
 function publishingAttention({ live, pendingChanges, snippets }: SiteState): Attention[] {
   if (live === undefined) {
-    const message =
-      snippets === 0
-        ? 'No snippets yet. Add the first one.'
-        : 'Nothing was published yet: visitors get none of these snippets.';
+    const message = snippets === 0 ? SITE_TEXTS.noSnippetsYet : SITE_TEXTS.nothingWasPublished;
     return [{ kind: 'never-published', message }];
   }
   if (pendingChanges === 0) return [];
-  const changes = pendingChanges === 1 ? '1 change is' : `${pendingChanges} changes are`;
-  return [
-    { kind: 'not-live', message: `${changes} saved but not live: visitors still get release ${live}.` },
-  ];
+  return [{ kind: 'not-live', message: say(SITE_TEXTS.notLive, { count: pendingChanges, live }) }];
 }
 
 function stepAttention({ open }: SiteState): Attention[] {
   const steps = open.filter(({ check }) => check === openStep.id);
   if (steps.length === 0) return [];
-  const more =
-    steps.length === 1 ? '' : ` And ${steps.length - 1} more ${steps.length === 2 ? 'step' : 'steps'}.`;
-  return [{ kind: 'steps-open', message: `To be done at a provider: ${steps[0]!.title}.${more}` }];
+  const message = say(SITE_TEXTS.stepsOpen, { title: steps[0]!.title, more: steps.length - 1 });
+  return [{ kind: 'steps-open', message }];
 }
 
 function errorAttention({ open }: SiteState): Attention[] {
   const errors = open.filter(({ severity }) => severity === 'error');
   if (errors.length === 0) return [];
-  const more =
-    errors.length === 1 ? '' : ` And ${errors.length - 1} more ${errors.length === 2 ? 'error' : 'errors'}.`;
-  return [{ kind: 'errors-found', message: `Cannot be published like this: ${errors[0]!.title}.${more}` }];
+  const message = say(SITE_TEXTS.errorsFound, { title: errors[0]!.title, more: errors.length - 1 });
+  return [{ kind: 'errors-found', message }];
 }

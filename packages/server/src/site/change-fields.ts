@@ -8,6 +8,8 @@ import { snapshotSite } from '../storage/read-draft.js';
 import { saveSite } from '../storage/sites.js';
 import { changeOneOf } from './each-site.js';
 import { audit } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface FieldChange {
   readonly site: string;
@@ -57,7 +59,7 @@ function assertFits({ key, fields }: Site, { name, value }: FieldChange): void {
   if (!field)
     throw new ServiceError('no-such-field', {
       ...{ site: key, field: name },
-      known: fields.map((entry) => entry.name).join(', ') || 'none yet',
+      known: fields.map((entry) => entry.name).join(', ') || SITE_TEXTS.noneYet,
     });
   const problem = value === null || value === '' ? undefined : fieldValueProblem(field.type, value);
   if (problem !== undefined)
@@ -65,8 +67,9 @@ function assertFits({ key, fields }: Site, { name, value }: FieldChange): void {
 }
 
 function changeWords({ name, environment, value }: FieldChange): string {
-  const where = environment === undefined ? '' : ` on ${environment}`;
+  if (environment === undefined)
+    return value === null ? say(SITE_TEXTS.tookValue, { name }) : say(SITE_TEXTS.gaveValue, { name, value });
   return value === null
-    ? `Took the value of the field “${name}”${where} away.`
-    : `Gave the field “${name}”${where} the value “${value}”.`;
+    ? say(SITE_TEXTS.tookValueOn, { name, environment })
+    : say(SITE_TEXTS.gaveValueOn, { name, environment, value });
 }

@@ -8,6 +8,8 @@ import { addTick, removeTick, ticksOf } from '../storage/ticks.js';
 import { audit } from '../storage/trail.js';
 import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /** What has to be done at providers for a site. @throws ServiceError 404 */
 export async function showChecklist(
@@ -44,9 +46,9 @@ export async function tickStep(
     const which = { recipe, step, host };
     if (done) {
       if (await addTick(transaction, site, which, actor))
-        audit(transaction, site, actor, 'step.tick', `Ticked off: ${item.title}.`);
+        audit(transaction, site, actor, 'step.tick', say(SITE_TEXTS.tickedOffTitle, { title: item.title }));
     } else if (await removeTick(transaction, site, which))
-      audit(transaction, site, actor, 'step.tick', `Took back that this is done: ${item.title}.`);
+      audit(transaction, site, actor, 'step.tick', say(SITE_TEXTS.tookBackDone, { title: item.title }));
     await transaction.flush();
     return (await itemsOf(tools, transaction, site)).map(toResource);
   });

@@ -12,6 +12,8 @@ import { audit } from '../storage/trail.js';
 import { findSite } from './site-lock.js';
 import { changeOneOf } from './each-site.js';
 import type { Acting } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /**
  * Copies a snippet of a draft, with the fields and page groups that it uses, into other sites' drafts: into each all of
@@ -54,19 +56,19 @@ async function copyInto(
   });
   // What must come first is other snippets, which this site may not have.
   await addSnippet(store, site, { ...snippet, needs: [] }, actor);
-  audit(store, site, actor, 'snippet.copy', `Copied “${name}” from ${from.name} into the draft.`);
+  audit(store, site, actor, 'snippet.copy', say(SITE_TEXTS.copiedNameFrom, { name, site: from.name }));
   await store.flush();
   return [
-    `“${name}” is in the draft.`,
+    say(SITE_TEXTS.nameDraft, { name }),
     fields.length === 0
       ? ''
-      : `Its fields came along without values: ${listWords(fields.map((field) => field.name))}.`,
+      : say(SITE_TEXTS.fieldsCameAlong, { list: listWords(fields.map((field) => field.name)) }),
     pageGroups.length === 0
       ? ''
-      : `With it came the page groups ${listWords(pageGroups.map((group) => `“${group.name}”`))}.`,
-    missingConsent.length === 0
-      ? ''
-      : `It waits for consent to ${listWords(missingConsent)}, about which this site asks nobody yet.`,
+      : say(SITE_TEXTS.camePageGroups, {
+          list: listWords(pageGroups.map((group) => say(SITE_TEXTS.name, { name: group.name }))),
+        }),
+    missingConsent.length === 0 ? '' : say(SITE_TEXTS.waitsConsentList, { list: listWords(missingConsent) }),
   ]
     .filter(Boolean)
     .join(' ');

@@ -12,6 +12,8 @@ import { etag } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { withSiteLock } from './site-lock.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export type NewHost = Required<HostResource>;
 
@@ -28,10 +30,10 @@ export interface EditContext {
 
 const WORDS: Readonly<Record<keyof SiteEdit, string>> = {
   name: 'name',
-  timeZone: 'time zone',
+  timeZone: SITE_TEXTS.timeZone,
   hosts: 'hosts',
-  pageGroups: 'page groups',
-  consent: 'purposes of consent',
+  pageGroups: SITE_TEXTS.pageGroups,
+  consent: SITE_TEXTS.purposesConsent,
   fields: 'fields',
 };
 
@@ -45,7 +47,7 @@ export async function addSite(
     await assertFree(transaction, home.key);
     const site = await insertSite(transaction, home, actor);
     await setHosts(transaction, site, hosts, gatewayPort);
-    audit(transaction, site, actor, 'site.add', `Added the site “${home.name}”.`);
+    audit(transaction, site, actor, 'site.add', say(SITE_TEXTS.addedSiteName, { name: home.name }));
     await transaction.flush();
     await notifyGateways(transaction, site);
     return site;
@@ -66,7 +68,7 @@ export async function editSite(
   context: EditContext,
 ): Promise<Site> {
   return withSiteLock(store, key, async (transaction, site) => {
-    assertIfMatch(ifMatch, siteTag(site), 'The site', { by: site.updatedBy, at: site.updatedAt });
+    assertIfMatch(ifMatch, siteTag(site), SITE_TEXTS.site, { by: site.updatedBy, at: site.updatedAt });
     await edited(transaction, site, edit, context);
     return site;
   });
@@ -83,8 +85,13 @@ async function edited(
   const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
   );
-  const what = named.map((name) => WORDS[name]).join(' and ');
-  audit(store, site, actor, 'site.edit', `Changed the site’s ${what}.`);
+  audit(
+    store,
+    site,
+    actor,
+    'site.edit',
+    say(SITE_TEXTS.changedSite, { parts: named.map((name) => WORDS[name]) }),
+  );
   await store.flush();
   await notifyGateways(store, site);
 }

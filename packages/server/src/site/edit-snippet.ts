@@ -16,6 +16,8 @@ import { assertIfMatch } from './if-match.js';
 import { audit } from '../storage/trail.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /** What may be said of a snippet; what is left out stays as it is. */
 export interface SnippetEdit {
@@ -44,7 +46,7 @@ export async function createSnippet(
 ): Promise<DraftSnippet> {
   return withSiteLock(store, site, async (transaction, found) => {
     await addSnippet(transaction, found, snippet, actor);
-    audit(transaction, found, actor, 'snippet.add', `Added “${snippet.name}” to the draft.`);
+    audit(transaction, found, actor, 'snippet.add', say(SITE_TEXTS.addedNameDraft, { name: snippet.name }));
     await transaction.flush();
     return findSnippet(transaction, found, snippet.key);
   });
@@ -69,7 +71,8 @@ export async function editSnippet(
     await transaction.flush();
     const after = await findSnippet(transaction, home, key);
     const changes = difference(before, toSnapshot(home, [after])).map((change) => change.message);
-    const said = changes.length > 0 ? changes.join(' ') : `Saved “${snippet.name}” without changes.`;
+    const said =
+      changes.length > 0 ? changes.join(' ') : say(SITE_TEXTS.savedNameWithout, { name: snippet.name });
     audit(transaction, home, actor, 'snippet.edit', said);
     await transaction.flush();
     return after;
@@ -86,7 +89,13 @@ export async function removeSnippet(
   await withSiteLock(store, site, async (transaction, home) => {
     const { snippet } = await findSeen(transaction, home, key, ifMatch);
     removeRow(transaction, snippet);
-    audit(transaction, home, actor, 'snippet.remove', `Removed “${snippet.name}” from the draft.`);
+    audit(
+      transaction,
+      home,
+      actor,
+      'snippet.remove',
+      say(SITE_TEXTS.removedNameFrom, { name: snippet.name }),
+    );
     await transaction.flush();
   });
 }
@@ -95,6 +104,6 @@ export async function removeSnippet(
 async function findSeen(store: Store, site: Site, key: string, ifMatch: string): Promise<DraftSnippet> {
   const found = await findSnippet(store, site, key);
   const { name, updatedBy, updatedAt } = found.snippet;
-  assertIfMatch(ifMatch, snippetTag(found), `“${name}”`, { by: updatedBy, at: updatedAt });
+  assertIfMatch(ifMatch, snippetTag(found), say(SITE_TEXTS.name, { name }), { by: updatedBy, at: updatedAt });
   return found;
 }

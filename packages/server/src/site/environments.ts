@@ -8,6 +8,8 @@ import { findRelease } from './sets.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /** Which release an environment serves. @throws ServiceError 404 */
 export async function showEnvironment(store: Store, key: string, environment: Environment) {
@@ -30,10 +32,21 @@ export async function restoreRelease(
   return withSiteLock(store, key, async (transaction, site) => {
     const pointer = await pointerOf(transaction, site, environment);
     const last = pointer ? { by: pointer.changedBy, at: pointer.changedAt } : undefined;
-    assertIfMatch(ifMatch, pointerTag(environment, pointer), `What ${environment} serves`, last);
+    assertIfMatch(
+      ifMatch,
+      pointerTag(environment, pointer),
+      say(SITE_TEXTS.whatEnvironmentServes, { environment }),
+      last,
+    );
     const release = await findRelease(transaction, site, number);
     await pointTo(transaction, site, environment, release, actor);
-    audit(transaction, site, actor, 'restore', `Put release ${release.number} back into ${environment}.`);
+    audit(
+      transaction,
+      site,
+      actor,
+      'restore',
+      say(SITE_TEXTS.putReleaseNumber, { number: release.number, environment }),
+    );
     await transaction.flush();
     await notifyGateways(transaction, site);
     return stateOf(transaction, site, environment);

@@ -5,6 +5,8 @@ import { codeChanges } from './code-changes.js';
 import { audit } from '../storage/trail.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface FixInput {
   readonly findings?: readonly string[] | undefined;
@@ -35,8 +37,13 @@ export async function fixDraft(
     const changes = difference(before, snapshot).map((change) => change.message);
     if (!body.preview && fixed.length > 0) {
       await saveDraft(transaction, site, before, snapshot, actor);
-      const what = fixed.length === 1 ? '1 finding' : `${fixed.length} findings`;
-      audit(transaction, site, actor, 'fix', `Fixed ${what}. ${changes.join(' ')}`);
+      audit(
+        transaction,
+        site,
+        actor,
+        'fix',
+        say(SITE_TEXTS.fixed, { count: fixed.length, changes: changes.join(' ') }),
+      );
       await transaction.flush();
     }
     return { fixed, changes, code: codeChanges(before, snapshot), left: [...left] };

@@ -10,6 +10,8 @@ import { findSnippet } from './find-snippet.js';
 import { findRecipe } from './recipes.js';
 import type { SiteChecks } from './site-checks.js';
 import { audit } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /**
  * Lets a snippet that was pasted by hand follow a recipe.
@@ -42,7 +44,11 @@ export async function followRecipe(
   const link = { key: recipe.key, version: recipe.version, fields: followed.names };
   saveSnippet(found.snippet, { recipe: link }, actor);
   await setParts(store, site, found.snippet, found.parts, followed.parts);
-  const said = `“${snippet.name}” follows the recipe “${recipe.name}” from now on, version ${recipe.version}.`;
+  const said = say(SITE_TEXTS.nameFollowsRecipe, {
+    name: snippet.name,
+    recipe: recipe.name,
+    version: recipe.version,
+  });
   audit(store, site, actor, 'recipe.follow', said);
   await store.flush();
   return findSnippet(store, site, key);

@@ -18,6 +18,8 @@ import { findSnippet } from './find-snippet.js';
 import { keyOrFromName } from './key-or-from-name.js';
 import { keepRecipe } from './recipes.js';
 import { audit } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface Making {
   readonly key?: string | undefined;
@@ -60,7 +62,7 @@ export async function makeRecipe(
   saveSnippet(found.snippet, { recipe: link }, actor);
   await setParts(store, site, found.snippet, found.parts, made.parts);
   await keepRecipe(store, next, actor);
-  const said = `Made version ${next.version} of the recipe “${name}” from “${snippet.name}”.`;
+  const said = say(SITE_TEXTS.madeVersion, { version: next.version, recipe: name, snippet: snippet.name });
   audit(store, site, actor, 'recipe.make', said);
   await store.flush();
   return next;

@@ -13,6 +13,8 @@ import { assertIfMatch } from './if-match.js';
 import { audit } from '../storage/trail.js';
 import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools, Tagged } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 type Lists = { readonly lists: ReturnType<typeof orderData> };
 
@@ -37,7 +39,7 @@ export async function changeOrder(
 ): Promise<Tagged<Lists>> {
   return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
-    assertIfMatch(ifMatch, draftTag(before), 'The draft', await lastChange(transaction, site));
+    assertIfMatch(ifMatch, draftTag(before), SITE_TEXTS.draft, await lastChange(transaction, site));
     const lists = new Map(orderData(before).map((list) => [placementKey(list.placement), list]));
     wanted.forEach(({ placement, parts }, index) => {
       const present = lists.get(placementKey(placement))?.parts ?? [];
@@ -46,7 +48,7 @@ export async function changeOrder(
     const target = applyChanges(before, [{ kind: 'arrange', lists: wanted, moved: [] }]);
     await saveDraft(transaction, site, before, target, actor);
     const messages = difference(before, target).map((change) => change.message);
-    audit(transaction, site, actor, 'order', messages.join(' ') || 'Saved the order without changes.');
+    audit(transaction, site, actor, 'order', messages.join(' ') || SITE_TEXTS.savedOrderWithout);
     await transaction.flush();
     const { snapshot: after } = await sets.draft(transaction, site);
     return { data: { lists: orderData(after) }, etag: draftTag(after) };
@@ -85,7 +87,13 @@ export async function rightOrder(
     const sentences = report.moves.map(({ sentence }) => sentence);
     if (change && !preview) {
       await saveDraft(transaction, site, before, after, actor);
-      audit(transaction, site, actor, 'order', `Put in the right order. ${sentences.join(' ')}`);
+      audit(
+        transaction,
+        site,
+        actor,
+        'order',
+        say(SITE_TEXTS.putRightOrder, { sentences: sentences.join(' ') }),
+      );
       await transaction.flush();
     }
     const fixed = was.filter(({ id }) => !stays.has(id));

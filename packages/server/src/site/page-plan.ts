@@ -17,6 +17,7 @@ import type { Host, Site } from '../storage/rows.js';
 import { fieldError } from '../texts/field-errors.js';
 import type { Sets } from './sets.js';
 import { findSite } from './site-lock.js';
+import { SITE_TEXTS } from '../texts/site.js';
 
 /** What one page load of a site gets, and why the rest is left out. @throws ServiceError 404, 422 */
 export async function showPlan(
@@ -45,7 +46,7 @@ async function findHost(store: Store, site: Site, query: PlanQuery): Promise<Hos
   const named = query.host.toLowerCase();
   const host = hosts.find((entry) => entry.host === named);
   if (!host) {
-    const known = hosts.map((entry) => entry.host).join(', ') || 'none yet';
+    const known = hosts.map((entry) => entry.host).join(', ') || SITE_TEXTS.noneYet;
     throw new ServiceError('no-such-host', { site: site.key, host: named, known });
   }
   if (query.environment !== undefined && query.environment !== host.environment)
@@ -85,7 +86,7 @@ function toConsent(text: string, site: Snapshot['site']): string[] {
   if (unknown === undefined) return keys;
   throw new ServiceError(
     'no-such-purpose',
-    { purpose: unknown, known: known.join(', ') || 'none yet' },
+    { purpose: unknown, known: known.join(', ') || SITE_TEXTS.noneYet },
     { errors: [fieldError('/consent', 'name-a-purpose', {})] },
   );
 }

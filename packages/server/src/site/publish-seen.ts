@@ -10,6 +10,7 @@ import { releaseSummary } from './release-summary.js';
 import { servedNow, type SeenDraft, type SeenDrafts } from './seen-drafts.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
 
 export interface PublishRequest {
   readonly message: string;
@@ -60,7 +61,7 @@ function assertSeen(
   last: LastChange | undefined,
 ): void {
   try {
-    assertIfMatch(ifMatch, tag, 'The draft', last);
+    assertIfMatch(ifMatch, tag, SITE_TEXTS.draft, last);
   } catch (error) {
     if (!seen || !(error instanceof ServiceError)) throw error;
     const changes = difference(seen.snapshot, now).map(({ message }) => message);

@@ -1,18 +1,14 @@
 import type { Store } from '../storage/store.js';
 import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
-import {
-  listWords,
-  snapshotDigest,
-  type Finding,
-  type Snapshot,
-  type UncontainedPart,
-} from '@pragmatica/core';
+import { snapshotDigest, type Finding, type Snapshot, type UncontainedPart } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { fieldError } from '../texts/field-errors.js';
 import { pointTo, pointersOf } from '../storage/pointers.js';
 import type { Release, Site } from '../storage/rows.js';
 import { addRelease } from '../storage/releases.js';
 import { audit, notifyGateways } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface PublishInput {
   readonly message: string;
@@ -71,7 +67,13 @@ export async function publishDraft(
     site,
     input.actor,
     'publish',
-    `Published release ${release.number} to ${listWords(input.environments)}: ${input.message}${forced ? ` In spite of ${forced.findings.length === 1 ? '1 error' : `${forced.findings.length} errors`}, because: ${forced.reason}` : ''}`,
+    say(forced ? SITE_TEXTS.publishedForced : SITE_TEXTS.published, {
+      number: release.number,
+      environments: input.environments,
+      message: input.message,
+      errors: forced?.findings.length ?? 0,
+      reason: forced?.reason ?? '',
+    }),
   );
   await store.flush();
   await notifyGateways(store, site);
@@ -96,7 +98,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
 function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
-  const names = [...new Set(parts.map((part) => `“${part.name}”`))];
+  const names = [...new Set(parts.map((part) => say(SITE_TEXTS.name, { name: part.name })))];
   throw new ServiceError(
     'not-contained',
     { names, problem: parts[0]!.message },

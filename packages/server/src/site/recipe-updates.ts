@@ -21,6 +21,8 @@ import { listBehind } from '../storage/recipe-uses.js';
 import { codeChanges } from './code-changes.js';
 import { audit } from '../storage/trail.js';
 import { setParts } from './edit-draft.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 /** A snippet that is behind, and what it would be. */
 interface Behind {
@@ -128,7 +130,7 @@ export async function updateFromRecipe(
   saveDefinitions(site, { fields: brought.fields });
   saveSnippet(snippet, { recipe: brought.snippet.recipe ?? null }, actor);
   await setParts(store, site, snippet, parts, brought.snippet.parts);
-  const said = `Brought “${snippet.name}” up to version ${to.version} of “${to.name}”.`;
+  const said = say(SITE_TEXTS.broughtNameUp, { name: snippet.name, version: to.version, recipe: to.name });
   audit(store, site, actor, 'recipe.update', [said, ...changes].join(' '));
   await store.flush();
   return [said, ...changes].join(' ');

@@ -5,6 +5,8 @@ import { insertRecipe, isTaken, versionsMade } from '../storage/recipes.js';
 import type { Store } from '../storage/store.js';
 import { countInstalls, listInstalls } from '../storage/recipe-uses.js';
 import { audit } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface RecipeListing {
   readonly searched: string;
@@ -101,7 +103,7 @@ export async function keepRecipe(store: Store, recipe: Recipe, actor: string): P
       null,
       actor,
       'recipe.add',
-      `Added version ${recipe.version} of the recipe “${recipe.name}”.`,
+      say(SITE_TEXTS.addedVersionVersion, { version: recipe.version, name: recipe.name }),
     );
     await store.flush();
   } catch (error) {

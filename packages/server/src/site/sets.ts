@@ -8,6 +8,8 @@ import type { Release, Site } from '../storage/rows.js';
 import { readDraft, snapshotSite, type Draft } from '../storage/read-draft.js';
 import { releaseByNumber, releaseSnapshot } from '../storage/releases.js';
 import { siteRevision } from '../storage/site-summaries.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 const MAX_BYTES = 64 << 20;
 
@@ -62,12 +64,12 @@ export class Sets {
    */
   async resolve(store: Store, site: Site, reference: string): Promise<{ name: string; snapshot: Snapshot }> {
     if (reference === 'draft')
-      return { name: 'the draft', snapshot: (await this.draft(store, site)).snapshot };
+      return { name: SITE_TEXTS.theDraft, snapshot: (await this.draft(store, site)).snapshot };
     if (reference === 'live' || reference === 'staging') {
       const served = await this.served(store, site, reference);
       return served
         ? { name: `${reference} (release ${served.number})`, snapshot: served.snapshot }
-        : { name: `${reference} (nothing published yet)`, snapshot: emptySnapshot(site) };
+        : { name: say(SITE_TEXTS.referenceNothingPublished, { reference }), snapshot: emptySnapshot(site) };
     }
     const release = await findRelease(store, site, Number(reference));
     return { name: `release ${release.number}`, snapshot: await this.release(store, release) };

@@ -5,6 +5,8 @@ import { today } from './site-checks.js';
 import { audit } from '../storage/trail.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
 
 export interface WaiverInput {
   readonly reason: string;
@@ -31,7 +33,7 @@ export async function waiveFinding(
     if (input.until < today(site)) throw errorAt('/until', 'day-over', { day: input.until });
     const waiver = { finding: id, fingerprint, ...input, author: actor };
     await saveWaiver(transaction, site, waiver, title);
-    const said = `Accepted until ${input.until}: ${title}. Reason: ${input.reason}`;
+    const said = say(SITE_TEXTS.acceptedUntilUntil, { until: input.until, title, reason: input.reason });
     audit(transaction, site, actor, 'waive', said);
     await transaction.flush();
     return waiver;
@@ -43,7 +45,7 @@ export async function removeWaiver(key: string, id: string, { store, actor }: Ac
   await withSiteLock(store, key, async (transaction, site) => {
     const waiver = await removeRow(transaction, site, id);
     if (!waiver) throw new ServiceError('not-accepted', { finding: id });
-    audit(transaction, site, actor, 'waive', `No longer accepted: ${waiver.title}.`);
+    audit(transaction, site, actor, 'waive', say(SITE_TEXTS.noLongerAccepted, { title: waiver.title }));
     await transaction.flush();
   });
 }

@@ -3,6 +3,8 @@ import { charsetOf, pageAddress, ReleasePlanner, type Snapshot } from '@pragmati
 import { readBounded } from '../pages/read-bounded.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
+import { VERIFY_TEXTS } from '../texts/verify.js';
+import { say } from '../texts/say.js';
 
 export interface VerificationTask {
   /** How visitors reach the host, e.g. `https://www.example.com`. */
@@ -70,18 +72,18 @@ async function visit(
     if (response.status >= 300 && response.status < 400) {
       return failed(
         response.status,
-        `The page redirects to ${response.headers.get('location') ?? 'nowhere'}.`,
+        say(VERIFY_TEXTS.pageRedirects, { address: response.headers.get('location') ?? 'nowhere' }),
       );
     }
     if (response.status !== 200)
-      return failed(response.status, `The site answered with the status ${response.status}.`);
+      return failed(response.status, say(VERIFY_TEXTS.siteAnsweredStatus, { status: response.status }));
     const type = response.headers.get('content-type') ?? '';
     if (!/^text\/html\b/i.test(type))
-      return failed(200, `This is not an HTML page but ${type || 'of unknown type'}.`);
+      return failed(200, say(VERIFY_TEXTS.notHtmlPage, { type: type || VERIFY_TEXTS.unknownType }));
     // The same visitor as the request: no cookie, no device told.
     const load = { page: pageAddress(path, host), device: 'desktop', consent: [], at: Date.now() } as const;
     const page = await readBounded(response, MAX_BYTES);
-    if (page === undefined) return failed(200, 'The page is larger than 16 MB, and was not looked at.');
+    if (page === undefined) return failed(200, VERIFY_TEXTS.pageLargerThan);
     const encoding = charsetOf(type);
     return {
       type: 'page',
@@ -93,6 +95,6 @@ async function visit(
   } catch (error) {
     const cause =
       error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error);
-    return failed(null, `The page could not be fetched: ${cause}`);
+    return failed(null, say(VERIFY_TEXTS.pageCouldNot, { cause }));
   }
 }

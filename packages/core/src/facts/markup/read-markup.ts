@@ -7,6 +7,7 @@ import { readStyles } from '../styles.js';
 import type { CodeProblem, ExecutionPhase, Piece, PieceKind, Range } from '../types.js';
 import { attribute, isJsonType, isScriptType } from './script-type.js';
 import { loadOfTag } from './tag-loads.js';
+import { FACTS_TEXTS } from '../../texts/facts.js';
 
 /** Something written in markup that may name an account. */
 export interface SeenAttribute {
@@ -127,12 +128,7 @@ function readScriptElement(context: MarkupContext, element: Tree.Element, place:
   const isAsync = attribute(element, 'async') !== undefined;
   const hasAddress = attribute(element, 'src') !== undefined;
   if (hasAddress) {
-    if (code.trim() !== '')
-      context.problem(
-        'ignored',
-        start,
-        'A script with an address ignores the code written inside it. Put that code into a script element of its own.',
-      );
+    if (code.trim() !== '') context.problem('ignored', start, FACTS_TEXTS.scriptAddressIgnores);
     return;
   }
   const when: ExecutionPhase = isModule ? (isAsync ? 'async' : 'deferred') : 'parse';
@@ -145,11 +141,7 @@ function readJson(context: MarkupContext, code: string, start: number): void {
     JSON.parse(code);
   } catch (error) {
     const at = /position (\d+)/.exec((error as Error).message)?.[1];
-    context.problem(
-      'json',
-      start + Number(at ?? 0),
-      'The data in this script is no valid JSON, so nobody can read it.',
-    );
+    context.problem('json', start + Number(at ?? 0), FACTS_TEXTS.dataScriptNo);
   }
 }
 

@@ -1,4 +1,6 @@
 import { WEEKDAYS, type Span, type Weekday } from './types.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 /** Hours as they are typed that cannot be understood. */
 export class HoursTextError extends Error {
@@ -23,7 +25,7 @@ export function parseWeekly(text: string): Partial<Record<Weekday, Span[]>> {
     .filter(Boolean)) {
     const span = SPAN.exec(token);
     if (span) {
-      if (days.length === 0) throw new HoursTextError(`Say on which days: "mon-fri ${token}".`);
+      if (days.length === 0) throw new HoursTextError(say(REACH_TEXTS.sayWhichDays, { token }));
       for (const day of days) (weekly[day] ??= []).push({ from: time(span[1]!), to: time(span[2]!) });
       isAfterSpan = true;
       continue;
@@ -32,8 +34,7 @@ export function parseWeekly(text: string): Partial<Record<Weekday, Span[]>> {
     isAfterSpan = false;
     days.push(...readDays(token));
   }
-  if (Object.keys(weekly).length === 0 || !isAfterSpan)
-    throw new HoursTextError('Write hours like "mon-fri 09:00-17:30, sat 10:00-14:00".');
+  if (Object.keys(weekly).length === 0 || !isAfterSpan) throw new HoursTextError(REACH_TEXTS.writeHoursLike);
   return weekly;
 }
 
@@ -47,9 +48,6 @@ function readDays(token: string): Weekday[] {
   const [, first = '', last = first] = DAYS.exec(token) ?? [];
   const from = WEEKDAYS.indexOf(first as Weekday);
   const to = WEEKDAYS.indexOf(last as Weekday);
-  if (from < 0 || to < 0)
-    throw new HoursTextError(
-      `“${token}” is neither a day (mon, tue-fri, daily) nor a time like 09:00-17:30.`,
-    );
+  if (from < 0 || to < 0) throw new HoursTextError(say(REACH_TEXTS.tokenNeitherDay, { token }));
   return Array.from({ length: ((to - from + 7) % 7) + 1 }, (_, index) => WEEKDAYS[(from + index) % 7]!);
 }

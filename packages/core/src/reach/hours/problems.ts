@@ -1,5 +1,7 @@
 import { spanMinutes } from './days.js';
 import { WEEKDAYS, type Hours, type Span } from './types.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 export interface HoursProblem {
   readonly path: readonly (string | number)[];
@@ -14,29 +16,29 @@ export function hoursProblems(hours: Hours): HoursProblem[] {
   return [
     ...WEEKDAYS.flatMap((day) => spanProblems(weekly[day] ?? [], ['weekly', day])),
     ...closed.flatMap((day, index) =>
-      isDate(`2024-${day}`)
-        ? []
-        : [{ path: ['closed', index], message: 'Write a day of the year like 12-25, month first.' }],
+      isDate(`2024-${day}`) ? [] : [{ path: ['closed', index], message: REACH_TEXTS.writeDayYear }],
     ),
     ...exceptions.flatMap(({ date, spans }, index) => [
       ...dateProblems(date, ['exceptions', index, 'date']),
       ...(exceptions.findIndex((other) => other.date === date) < index
-        ? [{ path: ['exceptions', index, 'date'], message: `The day ${date} is there twice.` }]
+        ? [{ path: ['exceptions', index, 'date'], message: say(REACH_TEXTS.dayDateThere, { date }) }]
         : []),
       ...spanProblems(spans, ['exceptions', index, 'spans']),
     ]),
     ...(first === undefined ? [] : dateProblems(first, ['first'])),
     ...(last === undefined ? [] : dateProblems(last, ['last'])),
     ...(first !== undefined && last !== undefined && first > last
-      ? [{ path: ['last'], message: `The last day, ${last}, comes before the first, ${first}.` }]
+      ? [{ path: ['last'], message: say(REACH_TEXTS.lastDayLast, { last, first }) }]
       : []),
   ];
 }
 
 function dateProblems(date: string, path: readonly (string | number)[]): HoursProblem[] {
-  if (!isDate(date)) return [{ path, message: `“${date}” is no day. Write it like 2027-03-31.` }];
+  if (!isDate(date)) return [{ path, message: say(REACH_TEXTS.dateNoDay, { date }) }];
   if (date >= FIRST_DATE && date <= LAST_DATE) return [];
-  return [{ path, message: `${date} is too far away. Choose a day from ${FIRST_DATE} to ${LAST_DATE}.` }];
+  return [
+    { path, message: say(REACH_TEXTS.dateTooFar, { date, firstDate: FIRST_DATE, lastDate: LAST_DATE }) },
+  ];
 }
 
 /** Clocks are worked out from here to here; beyond, time zones are anybody's guess. */
@@ -57,7 +59,7 @@ function spanProblems(spans: readonly Span[], path: readonly (string | number)[]
     return [
       {
         path: [...path, index, 'to'],
-        message: `From ${from} to ${to} is no time at all. For the whole day write 00:00 to 24:00.`,
+        message: say(REACH_TEXTS.fromFromNo, { from, to }),
       },
     ];
   });
@@ -71,14 +73,14 @@ function spanProblems(spans: readonly Span[], path: readonly (string | number)[]
     return [
       {
         path: [...path, index],
-        message: `${spanText(span)} overlaps ${spanText(before.span)}. Join them into one.`,
+        message: say(REACH_TEXTS.spanOverlapsSpan, { span: spanText(span), other: spanText(before.span) }),
       },
     ];
   });
 }
 
 function timeMessage(time: string): string {
-  return `“${time}” is no time of day. Write it like 09:00 or 17:30.`;
+  return say(REACH_TEXTS.timeNoTime, { time });
 }
 
 function spanText({ from, to }: Span): string {

@@ -4,6 +4,8 @@ import { openIntervals } from './intervals.js';
 import type { Hours, Span, Weekday } from './types.js';
 import { momentWords } from './words.js';
 import { zoneClock, type ZoneClock } from './zone-clock.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 /** One day of a calendar strip. */
 export interface CalendarDay {
@@ -38,10 +40,10 @@ function calendarDay(hours: Hours, clock: ZoneClock, day: DayNumber): CalendarDa
 
 const RULE_WORDS: Readonly<Record<DayRule, string>> = {
   weekly: '',
-  exception: 'this day only',
-  closed: 'closed every year',
-  'before-first': 'before the first day',
-  'after-last': 'after the last day',
+  exception: REACH_TEXTS.dayOnly,
+  closed: REACH_TEXTS.closedEveryYear,
+  'before-first': REACH_TEXTS.beforeFirstDay,
+  'after-last': REACH_TEXTS.afterLastDay,
 };
 
 /** Why a day's hours are not those of its weekday; empty where they are. */
@@ -51,10 +53,9 @@ export function dayRuleWords({ rule }: Pick<CalendarDay, 'rule'>): string {
 
 /** Whether it is on at a moment and until when, in one sentence. */
 export function stateWords(hours: Hours | undefined, zone: string, moment: number): string {
-  if (!hours) return 'It has no hours: it is on all the time.';
+  if (!hours) return REACH_TEXTS.hasNoHours;
   const { isOpen, until } = hoursAt(hours, zoneClock(zone), moment);
-  if (until === undefined)
-    return isOpen ? 'It is on, and stays on.' : 'It is closed, and does not open again.';
+  if (until === undefined) return isOpen ? REACH_TEXTS.stays : REACH_TEXTS.closedDoesNot;
   const change = momentWords(until, zone, moment);
-  return isOpen ? `It is on until ${change}.` : `It is closed, and opens ${change}.`;
+  return isOpen ? say(REACH_TEXTS.untilChange, { change }) : say(REACH_TEXTS.closedOpensChange, { change });
 }

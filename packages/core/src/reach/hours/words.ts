@@ -2,15 +2,17 @@ import { listWords } from '../pages/index.js';
 import { dateOf, dayNumber, timeOf, weekdayOf } from './days.js';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
 import { zoneClock } from './zone-clock.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 export const WEEKDAY_NAMES: Readonly<Record<Weekday, string>> = {
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday',
+  mon: REACH_TEXTS.monday,
+  tue: REACH_TEXTS.tuesday,
+  wed: REACH_TEXTS.wednesday,
+  thu: REACH_TEXTS.thursday,
+  fri: REACH_TEXTS.friday,
+  sat: REACH_TEXTS.saturday,
+  sun: REACH_TEXTS.sunday,
 };
 
 const MONTHS = 'January February March April May June July August September October November December'.split(
@@ -22,9 +24,11 @@ export function hoursWords(hours: Hours): string {
   const { weekly, closed = [], exceptions = [], first, last } = hours;
   return [
     weekly ? weekWords(weekly) : '',
-    closed.length > 0 ? `closed on ${listWords(closed.map(yearlyWords))}` : '',
+    closed.length > 0 ? say(REACH_TEXTS.closedList, { list: listWords(closed.map(yearlyWords)) }) : '',
     ...exceptions.map(({ date, spans }) =>
-      spans.length === 0 ? `closed on ${dateWords(date)}` : `${dateWords(date)} ${spansWords(spans)}`,
+      spans.length === 0
+        ? say(REACH_TEXTS.closedDate, { date: dateWords(date) })
+        : `${dateWords(date)} ${spansWords(spans)}`,
     ),
     first === undefined ? '' : `from ${dateWords(first)}`,
     last === undefined ? '' : `until ${dateWords(last)}`,
@@ -49,14 +53,14 @@ function weekWords(weekly: NonNullable<Hours['weekly']>): string {
 
 function daysWords(days: readonly Weekday[]): string {
   const short = (day: Weekday): string => WEEKDAY_NAMES[day].slice(0, 3);
-  if (days.length === 7) return 'every day';
+  if (days.length === 7) return REACH_TEXTS.everyDay;
   return days.length > 2 ? `${short(days[0]!)}–${short(days.at(-1)!)}` : days.map(short).join(' and ');
 }
 
 /** "09:00–12:00 and 13:00–17:30". */
 export function spansWords(spans: readonly Span[]): string {
   return listWords(
-    spans.map(({ from, to }) => (from === '00:00' && to === '24:00' ? 'all day' : `${from}–${to}`)),
+    spans.map(({ from, to }) => (from === '00:00' && to === '24:00' ? REACH_TEXTS.allDay : `${from}–${to}`)),
   );
 }
 

@@ -1,5 +1,7 @@
 import type { Component } from './parts.js';
 import { PatternError } from './tokens.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 /** A URL that is written anew for each text; only its parts count. */
 const ANY = 'http://page.invalid';
@@ -22,7 +24,8 @@ function encodeHost(text: string): string {
   const lower = text.toLowerCase();
   if (/^[a-z0-9.\-_]*$/.test(lower)) return lower;
   const url = `http://${lower.replace(/^\.|\.$/g, '')}`;
-  if (/[/?#@:\s]/.test(lower) || !URL.canParse(url)) throw new PatternError(`"${text}" cannot be in a host.`);
+  if (/[/?#@:\s]/.test(lower) || !URL.canParse(url))
+    throw new PatternError(say(REACH_TEXTS.textCannotHost, { text }));
   return `${lower.startsWith('.') ? '.' : ''}${new URL(url).hostname}${lower.endsWith('.') ? '.' : ''}`;
 }
 

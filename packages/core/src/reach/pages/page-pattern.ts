@@ -2,6 +2,8 @@ import { memoizeByText } from '../../memoize/by-text.js';
 import { HOSTNAME, PATHNAME, SEARCH } from './components.js';
 import { parsePattern, type PatternPart } from './parts.js';
 import { PatternError, tokenize } from './tokens.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 /** A pattern of page addresses: `/path`, `/path?search` or `//host/path?search`, each a URLPattern component. */
 export interface PagePattern {
@@ -27,19 +29,17 @@ export const readPagePattern = memoizeByText(4_000, (source): PagePattern => {
 /** What is wrong with a pattern in words, or undefined. */
 export function pagePatternProblem(source: string): string | undefined {
   if (isGroupReference(source)) {
-    return GROUP_KEY.test(source.slice(1))
-      ? undefined
-      : 'Write a page group like "@confirmation-pages", with its key.';
+    return GROUP_KEY.test(source.slice(1)) ? undefined : REACH_TEXTS.writePageGroup;
   }
   if (!source.startsWith('/')) {
-    return `A page pattern starts with a slash, like "/${source}"; with a host, like "//www.example.com/${source}".`;
+    return say(REACH_TEXTS.pagePatternStarts, { source });
   }
   try {
     readPagePattern(source);
     return undefined;
   } catch (error) {
     if (!(error instanceof PatternError)) throw error;
-    return `This is not a valid pattern. ${error.message} Use "*" for anything and ":name" for one path segment.`;
+    return say(REACH_TEXTS.notValidPattern, { message: error.message });
   }
 }
 
@@ -56,12 +56,12 @@ function splitPattern(source: string): { host?: string; path: string; search?: s
   let host: string | undefined;
   if (rest.startsWith('//')) {
     const end = rest.indexOf('/', 2);
-    if (end < 0) throw new PatternError('A path is missing behind the host; for all its pages write "/*".');
+    if (end < 0) throw new PatternError(REACH_TEXTS.pathMissingBehind);
     host = rest.slice(2, end);
     rest = rest.slice(end);
   }
   const hash = rest.indexOf('#');
-  if (hash >= 0) throw new PatternError('Leave out everything from "#" on: servers never see it.');
+  if (hash >= 0) throw new PatternError(REACH_TEXTS.leaveOutEverything);
   const at = searchStart(rest);
   return {
     ...(host === undefined ? {} : { host }),

@@ -1,4 +1,6 @@
 import { isGroupReference } from './page-pattern.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 /**
  * On which pages a snippet runs: page patterns (see `readPagePattern`) and page groups as `@key`. No include pattern
@@ -38,10 +40,10 @@ function groupPatterns(entry: string, groups: readonly PageGroup[]): readonly st
 /** Page rules in words: "on all pages", "on /fares and /fares/*, but not on /fares/old". */
 export function pageRulesWords(rules: PageRules, groups: readonly PageGroup[] = []): string {
   const included =
-    rules.include.length === 0 ? 'on all pages' : `on ${listWords(entryWords(rules.include, groups))}`;
+    rules.include.length === 0 ? REACH_TEXTS.allPages : `on ${listWords(entryWords(rules.include, groups))}`;
   return rules.exclude.length === 0
     ? included
-    : `${included}, but not on ${listWords(entryWords(rules.exclude, groups))}`;
+    : say(REACH_TEXTS.includedButNot, { included, list: listWords(entryWords(rules.exclude, groups)) });
 }
 
 function entryWords(entries: readonly string[], groups: readonly PageGroup[]): string[] {
@@ -51,7 +53,7 @@ function entryWords(entries: readonly string[], groups: readonly PageGroup[]): s
 /** An entry of page rules as people know it: a group by its name. */
 export function pageEntryWords(entry: string, groups: readonly PageGroup[]): string {
   const group = isGroupReference(entry) ? groups.find(({ key }) => key === entry.slice(1)) : undefined;
-  return group ? `“${group.name}”` : entry;
+  return group ? say(REACH_TEXTS.name, { name: group.name }) : entry;
 }
 
 /** "a", "a and b", "a, b and c". */

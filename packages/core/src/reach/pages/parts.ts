@@ -1,5 +1,7 @@
 import { readRegexp, type RegexpNode } from './regexp.js';
 import { PatternError, tokenize, type Token, type TokenType } from './tokens.js';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 
 export type Modifier = '' | '?' | '*' | '+';
 
@@ -138,7 +140,7 @@ class Parser {
     const segment = `[^${this.#component.delimiter === '' ? '' : `\\${this.#component.delimiter}`}]+?`;
     const source = !matcher ? segment : matcher.type === 'asterisk' ? '.*' : matcher.value;
     const key = name?.value ?? String(this.#nextName++);
-    if (this.#names.has(key)) throw new PatternError(`The name ":${key}" is there twice.`);
+    if (this.#names.has(key)) throw new PatternError(say(REACH_TEXTS.nameKeyThere, { key }));
     this.#names.add(key);
     const around = { prefix: encode(prefix), suffix: encode(suffix), modifier };
     if (source === segment) this.#parts.push({ kind: 'segment', ...around });
@@ -149,9 +151,7 @@ class Parser {
   #refuse(): never {
     const { type, value } = this.#tokens[this.#index]!;
     throw new PatternError(
-      type === 'end'
-        ? 'A curly bracket is opened and not closed.'
-        : `"${value}" cannot stand there; write "\\${value}" where the sign itself is meant.`,
+      type === 'end' ? REACH_TEXTS.curlyBracketOpened : say(REACH_TEXTS.valueCannotStand, { value }),
     );
   }
 }

@@ -1,3 +1,4 @@
+import { REACH_TEXTS } from '../../texts/reach.js';
 export type TokenType =
   'open' | 'close' | 'regexp' | 'name' | 'char' | 'escaped-char' | 'other-modifier' | 'asterisk' | 'end';
 
@@ -38,13 +39,13 @@ export function tokenize(pattern: string): Token[] {
     if (single !== undefined) tokens.push({ type: single, value: point, index: index++ });
     else if (point === '\\') {
       const value = points[index + 1];
-      if (value === undefined) throw new PatternError('A backslash at the end stands for nothing.');
+      if (value === undefined) throw new PatternError(REACH_TEXTS.backslashEndStands);
       tokens.push({ type: 'escaped-char', value, index });
       index += 2;
     } else if (point === ':') {
       let end = index + 1;
       while (end < points.length && (end === index + 1 ? NAME_START : NAME_PART).test(points[end]!)) end++;
-      if (end === index + 1) throw new PatternError('A colon must be followed by a name, like ":page".');
+      if (end === index + 1) throw new PatternError(REACH_TEXTS.colonMustFollowed);
       tokens.push({ type: 'name', value: points.slice(index + 1, end).join(''), index });
       index = end;
     } else if (point === '(') {
@@ -61,22 +62,22 @@ export function tokenize(pattern: string): Token[] {
 function regexpEnd(points: readonly string[], start: number): number {
   let depth = 1;
   let at = start + 1;
-  if (points[at] === '?') throw new PatternError('Brackets cannot begin with a question mark.');
+  if (points[at] === '?') throw new PatternError(REACH_TEXTS.bracketsCannotBegin);
   for (; at < points.length; at++) {
     const point = points[at]!;
-    if (point > '\u007f') throw new PatternError('Within brackets only plain ASCII is allowed.');
+    if (point > '\u007f') throw new PatternError(REACH_TEXTS.withinBracketsOnly);
     if (point === '\\') {
       at++;
       if (at >= points.length || points[at]! > '\u007f')
-        throw new PatternError('A backslash within brackets must be followed by a plain character.');
+        throw new PatternError(REACH_TEXTS.backslashWithinBrackets);
     } else if (point === ')') {
       if (--depth === 0) break;
     } else if (point === '(') {
       depth++;
-      if (points[at + 1] !== '?') throw new PatternError('Brackets within brackets must begin with "?:".');
+      if (points[at + 1] !== '?') throw new PatternError(REACH_TEXTS.bracketsWithinBrackets);
     }
   }
-  if (depth > 0) throw new PatternError('A bracket is opened and not closed.');
-  if (at === start + 1) throw new PatternError('There is nothing within the brackets.');
+  if (depth > 0) throw new PatternError(REACH_TEXTS.bracketOpenedNot);
+  if (at === start + 1) throw new PatternError(REACH_TEXTS.thereNothingWithin);
   return at + 1;
 }

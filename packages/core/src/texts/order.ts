@@ -1,0 +1,9 @@
+export const ORDER_TEXTS = {
+  latterUsesName: '{latter} uses “{name}”, which {former} makes',
+  latterLooksId: '{latter} looks for #{id}, which {former} brings',
+  scriptLatterReads: 'the script of {latter} reads “{name}”, which {former} sets',
+  latterSaidNeed: '{latter} is said to need {former}',
+  recipeLatterWants: 'the recipe of {latter} wants {former} before it',
+  moveTo: 'Move {part} {to}, {side, select, before {in front of} other {behind}} {next}',
+  move: 'Move {part} {side, select, before {in front of} other {behind}} {next}',
+} as const;

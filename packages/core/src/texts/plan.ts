@@ -1,0 +1,11 @@
+export const PLAN_TEXTS = {
+  hasNoCode: 'It has no code yet.',
+  switchedOffSince: 'It is switched off{since}.',
+  archiveSince: 'It is in the archive{since}.',
+  changedDraftSo: 'Changed in the draft so that it would run here: saved, but not published.',
+  savedButNot: 'Saved, but not published.',
+  nameAdded: '“{name}” is added.',
+  nameGoes: '“{name}” goes.',
+  nameHasOther: '“{name}” has other code.',
+  whatStaysComes: 'What stays comes in another order.',
+} as const;

@@ -1,0 +1,11 @@
+export const PAGES_TEXTS = {
+  siteHasNo: 'The site has no host yet, so only its front page is assumed.',
+  countPagesFrom: '{count} pages from the site’s own list (/sitemap.xml).',
+  siteSList: 'The site’s list of pages (/sitemap.xml) is empty, so only its front page is assumed.',
+  siteSListPages:
+    'The site’s list of pages (/sitemap.xml) could not be read: {why}. Only the front page is assumed.',
+  siteAnsweredStatus: 'the site answered {status}',
+  tooLong: 'it is longer than {megabytes} MB',
+  noXml: 'it is no XML',
+  noSitemap: 'it is no sitemap',
+} as const;
