@@ -7,7 +7,7 @@ import { inChunks } from '../support/check-insertion.js';
 import { pagePiece } from '../support/hostile-pages.js';
 import { PageTree, isMark, mark } from '../support/page-tree.js';
 
-const RUNS = propertyRuns(2500);
+const RUNS = propertyRuns(1200);
 
 /** Elements that may carry the id, of every kind that tree construction treats apart. */
 const ANCHORS = (

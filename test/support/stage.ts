@@ -32,22 +32,19 @@ const ALL_DAY: Hours = { weekly: parseWeekly('daily 00:00-24:00') };
 
 let count = 0;
 
-/** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
-export async function startStage({
-  hasDemo = true,
-  isWhole = false,
-  chatHours = ALL_DAY,
-}: { hasDemo?: boolean; isWhole?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
-  const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`);
-  const providers = await listen(createProviderServer());
-  const site = await listen(createSiteServer(providers.port));
-  const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
-  const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
-  const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
-  const server = service.address;
-  const gatewayPort = gateway.port;
-  const visitor = createClient({ server, fetch: localhostFetch });
-  const { data } = await visitor.call('signIn', {
+interface Template {
+  readonly database: string;
+  readonly token: string;
+}
+
+let template: Promise<Template> | undefined;
+
+/** A database with its tables and an administrator, made once per process: each stage gets a copy of it. */
+async function makeTemplate(): Promise<Template> {
+  const database = `template_${process.pid}`;
+  const folder = mkdtempSync(join(tmpdir(), 'pragmatica-template-'));
+  const service = await startService(readSettings(stageEnvironment(folder)), await createDatabase(database));
+  const { data } = await createClient({ server: service.address, fetch: localhostFetch }).call('signIn', {
     body: {
       login: 'admin',
       password: service.firstSignIn!.password,
@@ -55,7 +52,26 @@ export async function startStage({
       as: 'token',
     },
   });
-  const token = data.token!;
+  await service.close();
+  rmSync(folder, { recursive: true, force: true });
+  return { database, token: data.token! };
+}
+
+/** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
+export async function startStage({
+  hasDemo = true,
+  isWhole = false,
+  chatHours = ALL_DAY,
+}: { hasDemo?: boolean; isWhole?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
+  const { database, token } = await (template ??= makeTemplate());
+  const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
+  const providers = await listen(createProviderServer());
+  const site = await listen(createSiteServer(providers.port));
+  const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
+  const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
+  const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
+  const server = service.address;
+  const gatewayPort = gateway.port;
   if (hasDemo)
     await seed({
       server,
@@ -100,12 +116,12 @@ export function stageEnvironment(data: string): Record<string, string> {
   };
 }
 
-/** Makes an empty database on the server that the test run started. */
-export async function createDatabase(name: string): Promise<string> {
+/** Makes a database on the server that the test run started: an empty one, or a copy of another. */
+export async function createDatabase(name: string, template = 'template1'): Promise<string> {
   const url = new URL(process.env['TEST_DATABASE_URL'] ?? missing());
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
-  await client.query(`create database ${name}`);
+  await client.query(`create database ${name} template ${template}`);
   await client.end();
   url.pathname = `/${name}`;
   return url.href;

@@ -3,9 +3,9 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app';
 import './styles.css';
-import { applyTheme, currentTheme } from './theme';
+import { followTheme } from './theme';
 
-applyTheme(currentTheme());
+followTheme();
 
 // Dialogs add a style tag of their own; the page's policy lets it in by the nonce of this answer.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;

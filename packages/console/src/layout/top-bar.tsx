@@ -2,12 +2,12 @@ import type { MemberResource } from '@pragmatica/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { BookMarked, ChevronDown, LogOut, Moon, Sun } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api } from '../api/client';
 import { siteQuery } from '../api/queries';
 import { allSitesQuery } from '../api/site-lists';
-import { chooseTheme, currentTheme } from '../theme';
+import { chooseTheme, currentTheme, onThemeChange } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
 import { COMMON } from '../texts/common';
@@ -86,7 +86,7 @@ function SiteSwitcher() {
 }
 
 function ThemeButton() {
-  const [theme, setTheme] = useState(currentTheme);
+  const theme = useSyncExternalStore(onThemeChange, currentTheme);
   const next = theme === 'dark' ? 'light' : 'dark';
   return (
     <Button
@@ -95,7 +95,6 @@ function ThemeButton() {
       aria-label={say(COMMON.switchNextColours, { next })}
       onClick={() => {
         chooseTheme(next);
-        setTheme(next);
       }}
     >
       {theme === 'dark' ? (
