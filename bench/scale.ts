@@ -90,8 +90,16 @@ function calls({ client }: RunningService, { sites, snippets, releases }: Scale)
     { name: 'updates of a site', run: () => client.call('listRecipeUpdates', { query: { site } }) },
     { name: 'fields', isList: true, run: () => client.call('listFields', { query: {} }) },
     { name: 'snippets of a site', isList: true, run: () => client.call('listSnippets', { params }) },
-    { name: 'releases of a site', isList: true, run: () => client.call('listReleases', { params }) },
-    { name: 'activity of a site', isList: true, run: () => client.call('listActivity', { params }) },
+    {
+      name: 'releases of a site',
+      isList: true,
+      run: () => client.call('listReleases', { params, query: {} }),
+    },
+    {
+      name: 'activity of a site',
+      isList: true,
+      run: () => client.call('listActivity', { params, query: {} }),
+    },
     { name: 'pages of a site', isList: true, run: () => client.call('listPages', { params, query: {} }) },
     {
       name: 'findings of a site',

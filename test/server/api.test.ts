@@ -259,7 +259,7 @@ describe('the API', () => {
 
     it('writing down who did what', async () => {
       await addSnippet({ name: 'Remembered' });
-      const { items } = (await stage.client.call('listActivity', { params: site })).data;
+      const { items } = (await stage.client.call('listActivity', { params: site, query: {} })).data;
       expect(items[0]).to.include({ by: 'admin', message: 'Added “Remembered” to the draft.' });
     });
   });
@@ -331,7 +331,7 @@ describe('publishing', () => {
     expect((await publish('third')).data).to.deep.include({ number: 3, environments: ['staging', 'live'] });
     const back = { ...params, environment: 'live' as const };
     await stage.client.call('restoreRelease', { params: back, ifMatch: '*', body: { release: 1 } });
-    const { items } = (await stage.client.call('listReleases', { params })).data;
+    const { items } = (await stage.client.call('listReleases', { params, query: {} })).data;
     expect(items.map((item) => [item.number, item.environments])).to.deep.equal([
       [3, ['staging']],
       [2, []],

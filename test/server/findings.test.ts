@@ -118,7 +118,7 @@ describe('reading and findings over the API', () => {
       params: { ...params, snippet: 'form' },
     });
     expect(moved.parts[0]!.placement).to.equal('body-end');
-    const { data: activity } = await stage.client.call('listActivity', { params });
+    const { data: activity } = await stage.client.call('listActivity', { params, query: {} });
     expect(activity.items[0]!.message).to.match(/^Fixed 2 findings\./);
   });
 

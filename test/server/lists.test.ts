@@ -98,8 +98,12 @@ describe('lists over the API', function () {
     it('tell only what has changed since the list before, and miss no change that came in between', async () => {
       for (const name of ['A', 'B', 'C']) await addSite(name, `${name.toLowerCase()}.example`);
       await settledSites(stage.client);
-      const first = await list();
-      expect((await list({ since: first.since })).items).to.deep.equal([]);
+      let first = await list();
+      // What is being written at that moment is told once more.
+      await eventually(async () => {
+        first = await list();
+        expect((await list({ since: first.since })).items).to.deep.equal([]);
+      });
       await addSnippet('b', 'Share', SHARE);
       await settledSites(stage.client);
       const second = await list({ since: first.since });
@@ -157,9 +161,11 @@ describe('lists over the API', function () {
     it('of a site by itself, at once', async () => {
       await addSite('Mill', 'mill.example');
       await addSnippet('mill', 'Share', SHARE);
-      const { data } = await stage.client.call('showSite', { params: { site: 'mill' } });
-      expect(data).to.deep.include({ isBeingChecked: false, snippets: { on: 1, off: 0, archived: 0 } });
-      expect(data.findings.warning).to.equal(1);
+      await eventually(async () => {
+        const { data } = await stage.client.call('showSite', { params: { site: 'mill' } });
+        expect(data).to.deep.include({ isBeingChecked: false, snippets: { on: 1, off: 0, archived: 0 } });
+        expect(data.findings.warning).to.equal(1);
+      });
     });
 
     it('when time alone changes it: a day on which something was accepted is over', async () => {
@@ -290,6 +296,50 @@ describe('lists over the API', function () {
   it('are all there for whoever asks for all of them', async () => {
     for (const number of [1, 2, 3]) await addSite(`S ${number}`);
     expect(await listAllSites(stage.client)).to.have.length(3);
+  });
+
+  describe('of what was done and published at a site', () => {
+    const params = { site: 'abbey' };
+
+    it('come page by page, the newest first, also where the last page is full', async () => {
+      await addSite('Abbey', 'abbey.example');
+      for (let i = 1; i <= 4; i++) {
+        await addSnippet('abbey', `Share ${i}`, `<meta name="share" content="${i}">`);
+        await publish('abbey');
+      }
+      for (const limit of [1, 2, 4, 200]) {
+        const numbers: number[] = [];
+        for (let after: string | undefined, isFirst = true; isFirst || after !== undefined; isFirst = false) {
+          const { data } = await stage.client.call('listReleases', { params, query: { after, limit } });
+          expect(data.items.length).to.be.within(1, limit);
+          numbers.push(...data.items.map(({ number }) => number));
+          after = data.next ?? undefined;
+        }
+        expect(numbers, `${limit} at a time`).to.deep.equal([4, 3, 2, 1]);
+      }
+      const { data: first } = await stage.client.call('listActivity', { params, query: { limit: 3 } });
+      const { data: second } = await stage.client.call('listActivity', {
+        params,
+        query: { limit: 200, after: first.next! },
+      });
+      const ids = [...first.items, ...second.items].map(({ id }) => id);
+      expect(ids).to.deep.equal([...ids].sort((a, b) => b - a));
+      expect(first.items[0]!.message).to.include('Published release 4');
+      expect(second.items.at(-1)!.message).to.equal('Added the site “Abbey”.');
+      expect(second.next).to.equal(null);
+      expect(new Set(ids).size).to.equal(9);
+    });
+
+    it('refuse a page that no list gave, and more than a page may hold', async () => {
+      await addSite('Abbey', 'abbey.example');
+      for (const list of ['activity', 'releases']) {
+        const get = (query: string) => api(stage.server, stage.token, 'GET', `/sites/abbey/${list}?${query}`);
+        expect((await get('after=xyz')).status).to.equal(422);
+        expect((await get('limit=201')).status).to.equal(422);
+        expect((await get('limit=0')).status).to.equal(422);
+        expect((await get('after=xyz')).json['message']).to.deep.include({ id: 'page-unknown' });
+      }
+    });
   });
 });
 

@@ -303,7 +303,7 @@ describe('who gets it, over the API', () => {
     await set({ site: 'port-hallow', name, value: null, environment: 'staging' });
     expect(await show('port-hallow')).not.to.have.property('staging');
     expect((await show('tern-hostel')).value, 'as it was').to.equal('TM-1903');
-    const { data } = await stage.client.call('listActivity', { params: { site: 'port-hallow' } });
+    const { data } = await stage.client.call('listActivity', { params: { site: 'port-hallow' }, query: {} });
     expect(data.items[0]!.message).to.equal(`Took the value of the field “${name}” on staging away.`);
   });
 

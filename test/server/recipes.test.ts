@@ -248,7 +248,7 @@ describe('recipes over the API', () => {
       ['quay', 'tide-gauge', true],
     ]);
     expect((await stage.client.call('listRecipeUpdates', { query: {} })).data.items).to.deep.equal([]);
-    const { items } = (await stage.client.call('listActivity', { params: { site: 'mill' } })).data;
+    const { items } = (await stage.client.call('listActivity', { params: { site: 'mill' }, query: {} })).data;
     expect(items[0]!.message).to.match(
       /^Brought “Tide gauge” up to version 2 of “Tide gauge”\. “Tide gauge” has new code/,
     );
@@ -388,7 +388,7 @@ describe('recipes over the API', () => {
       expect((await tick(true)).data.items[0]!.tick).to.deep.equal(ticked);
       expect((await tick(false)).data.items[0]!.tick).to.equal(null);
       expect((await findings('mill')).map(({ check }) => check)).to.include('open-step');
-      const { items } = (await stage.client.call('listActivity', { params })).data;
+      const { items } = (await stage.client.call('listActivity', { params, query: {} })).data;
       expect(items.slice(0, 2).map(({ message }) => message)).to.deep.equal([
         'Took back that this is done: List mill.example.',
         'Ticked off: List mill.example.',

@@ -50,7 +50,7 @@ describe('accepting findings, forcing a release, and the order', () => {
       expect(after.counts).to.deep.equal({ error: 0, warning: 0, advice: 0, waived: 1 });
       await stage.client.call('removeWaiver', { params: { ...params, finding: found!.id } });
       expect((await findings()).items.map(({ id }) => id)).to.deep.equal([found!.id]);
-      const { data: activity } = await stage.client.call('listActivity', { params });
+      const { data: activity } = await stage.client.call('listActivity', { params, query: {} });
       expect(activity.items.map(({ message }) => message).join(' ')).to.include(
         'Reason: The provider has no https yet',
       );
@@ -136,7 +136,7 @@ describe('accepting findings, forcing a release, and the order', () => {
       const { data } = await stage.client.call('showRelease', { params: { ...params, release: 1 } });
       expect(data.forced!.reason).to.equal('The fair opens at nine');
       expect(data.forced!.findings.map(({ check }) => check)).to.deep.equal(['same-code']);
-      const { data: activity } = await stage.client.call('listActivity', { params });
+      const { data: activity } = await stage.client.call('listActivity', { params, query: {} });
       expect(activity.items[0]!.message).to.include('In spite of 1 error, because: The fair opens at nine');
     });
 

@@ -1,7 +1,13 @@
 import type { ApiClient } from './client.js';
 import type { EndpointCall } from './endpoint.js';
 import type { Endpoints } from './endpoints.js';
-import type { FieldRow, RecipeSummary, SiteQuery, SiteSummaryResource } from './schemas/index.js';
+import type {
+  FieldRow,
+  RecipeSummary,
+  ReleaseSummary,
+  SiteQuery,
+  SiteSummaryResource,
+} from './schemas/index.js';
 
 /** The most that one call gives. */
 const LIMIT = 200;
@@ -33,6 +39,14 @@ export async function listAllSites(client: ApiClient, query: SiteQuery = {}): Pr
 export async function listAllRecipes(client: ApiClient, q = ''): Promise<RecipeSummary[]> {
   return allPages(
     async (after) => (await client.call('listRecipes', { query: { q, after, limit: LIMIT } })).data,
+  );
+}
+
+/** All releases of a site, the newest first. */
+export async function listAllReleases(client: ApiClient, site: string): Promise<ReleaseSummary[]> {
+  return allPages(
+    async (after) =>
+      (await client.call('listReleases', { params: { site }, query: { after, limit: LIMIT } })).data,
   );
 }
 

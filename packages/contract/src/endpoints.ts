@@ -301,9 +301,10 @@ export const endpoints = {
   listReleases: {
     method: 'GET',
     path: '/sites/{site}/releases',
-    summary: 'All releases, the newest first',
+    summary: 'Releases, the newest first',
     params: site,
-    response: items(schemas.releaseSummary),
+    query: schemas.newestQuery,
+    response: schemas.releaseList,
   },
   publish: {
     method: 'POST',
@@ -441,7 +442,8 @@ export const endpoints = {
     path: '/sites/{site}/activity',
     summary: 'Who changed what, the newest first',
     params: site,
-    response: items(schemas.activityEntry),
+    query: schemas.newestQuery,
+    response: schemas.activityList,
   },
 } as const satisfies Record<string, Endpoint>;
 

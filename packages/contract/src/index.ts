@@ -1,4 +1,4 @@
-export { listAllFields, listAllRecipes, listAllSites } from './all-pages.js';
+export { listAllFields, listAllRecipes, listAllReleases, listAllSites } from './all-pages.js';
 export {
   API_BASE,
   ApiError,

@@ -1,4 +1,4 @@
-import { environment as environmentSchema } from '@pragmatica/contract';
+import { environment as environmentSchema, listAllReleases } from '@pragmatica/contract';
 import { writeFileSync } from 'node:fs';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
@@ -78,9 +78,7 @@ export function releases(program: Command): void {
     .description(RELEASES.listAllReleases)
     .action(async (options: SiteOptions) => {
       const client = clientFor(options);
-      const { items } = (
-        await client.call('listReleases', { params: { site: await siteFor(client, options) } })
-      ).data;
+      const items = await listAllReleases(client, await siteFor(client, options));
       if (options.json) printJson(items);
       else if (items.length === 0) print(RELEASES.nothingWasPublished);
       else {

@@ -1,5 +1,5 @@
 import type { PlanQuery } from '@pragmatica/contract';
-import { queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { api } from './client';
 
 /** Key and fetcher of each resource, defined together, once. */
@@ -119,14 +119,25 @@ export const checklistQuery = (site: string) =>
     queryFn: async () => (await api.call('showChecklist', { params: { site } })).data.items,
   });
 
+/** So many releases, or entries, come at once. */
+const LIMIT = 50;
+
+/** Releases page by page, the newest first. */
 export const releasesQuery = (site: string) =>
-  queryOptions({
+  infiniteQueryOptions({
     queryKey: ['site', site, 'releases'],
-    queryFn: async () => (await api.call('listReleases', { params: { site } })).data.items,
+    queryFn: async ({ pageParam }) =>
+      (await api.call('listReleases', { params: { site }, query: { after: pageParam, limit: LIMIT } })).data,
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: ({ next }) => next ?? undefined,
   });
 
+/** What was done at a site, page by page, the newest first. */
 export const activityQuery = (site: string) =>
-  queryOptions({
+  infiniteQueryOptions({
     queryKey: ['site', site, 'activity'],
-    queryFn: async () => (await api.call('listActivity', { params: { site } })).data.items,
+    queryFn: async ({ pageParam }) =>
+      (await api.call('listActivity', { params: { site }, query: { after: pageParam, limit: LIMIT } })).data,
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: ({ next }) => next ?? undefined,
   });

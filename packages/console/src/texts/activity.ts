@@ -2,4 +2,5 @@ export const ACTIVITY = {
   activity: 'Activity',
   nothingHappenedYet: 'Nothing happened yet',
   everyChangeAppears: 'Every change appears here, with who made it and when.',
+  earlier: 'Earlier changes',
 } as const;

@@ -16,4 +16,5 @@ export const RELEASES = {
   releaseReleaseLive: 'Release {release} is live again',
   draftWasNot: 'The draft was not touched.',
   putIt: 'Put it back',
+  earlier: 'Earlier releases',
 } as const;

@@ -86,15 +86,19 @@ export const change = z
   .object({ by: z.string(), at: timestamp })
   .meta({ description: 'Who changed it last, and when.' });
 
-/** What every list that may be long takes. */
-export const pageQuery = z.strictObject({
+/** What every list that may be long takes: this one begins with the newest. */
+export const newestQuery = z.strictObject({
+  after: z.string().max(1_000).optional().meta({ description: '`next` of the page before.' }),
+  limit: z.coerce.number().int().min(1).max(200).default(50),
+});
+
+/** A page of a list that can be searched. */
+export const pageQuery = newestQuery.extend({
   q: z
     .string()
     .max(200, 'Keep it under 200 characters.')
     .default('')
     .meta({ description: 'Words that must all be there.' }),
-  after: z.string().max(1_000).optional().meta({ description: '`next` of the page before.' }),
-  limit: z.coerce.number().int().min(1).max(200).default(50),
 });
 
 export const nextPage = z

@@ -4,6 +4,7 @@ import {
   change,
   environment,
   key,
+  nextPage,
   placement,
   reason,
   snippetState,
@@ -81,6 +82,8 @@ export const releaseSummary = z
   })
   .meta({ id: 'ReleaseSummary' });
 export type ReleaseSummary = z.infer<typeof releaseSummary>;
+
+export const releaseList = z.object({ items: z.array(releaseSummary), next: nextPage });
 
 export const release = releaseSummary.extend({ snapshot }).meta({ id: 'Release' });
 

@@ -180,6 +180,8 @@ export const activityEntry = z.object({
   ...change.shape,
 });
 
+export const activityList = z.object({ items: z.array(activityEntry), next: nextPage });
+
 function isTimeZone(value: string): boolean {
   try {
     new Intl.DateTimeFormat('en', { timeZone: value });

@@ -1,9 +1,13 @@
 import type { HandlersOf } from '../http/context.js';
+import { pagePosition } from '../http/page-position.js';
+import type { NumberPosition } from '../site/activity.js';
 import { restoreRelease, showEnvironment } from '../site/environments.js';
 import { publishSeen } from '../site/publish-seen.js';
 import { listReleases, showDiff, showRelease } from '../site/releases.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import type { SiteTools } from '../site/use-case.js';
+
+const NEWEST: NumberPosition = [0];
 
 export function releaseHandlers(
   tools: SiteTools,
@@ -13,8 +17,9 @@ export function releaseHandlers(
 > {
   const { sets } = tools;
   return {
-    async listReleases({ params }, { store }) {
-      return { data: { items: await listReleases(store, params.site) } };
+    async listReleases({ params, query: { limit, after } }, { store }) {
+      const listing = { limit, after: pagePosition(after, NEWEST) };
+      return { data: await listReleases(store, params.site, listing) };
     },
 
     async publish({ params, body }, context) {

@@ -1,7 +1,7 @@
 import type { HandlersOf } from '../http/context.js';
 import { pagePosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
-import { listActivity } from '../site/activity.js';
+import { listActivity, type NumberPosition } from '../site/activity.js';
 import { addSite, editSite, siteTag } from '../site/edit-site.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 import type { SiteChecks } from '../site/site-checks.js';
@@ -12,6 +12,7 @@ import type { SiteSummaries } from '../site/site-summaries.js';
 import { listSites, type SitePosition } from '../storage/site-summaries.js';
 
 const POSITION: SitePosition = [0, '', 0];
+const NEWEST: NumberPosition = [0];
 
 export function siteHandlers(
   { PRAGMATICA_GATEWAY_PORT: gatewayPort }: Settings,
@@ -62,8 +63,9 @@ export function siteHandlers(
       return { data: await listPages(client, store, params.site, query.environment) };
     },
 
-    async listActivity({ params }, { store }) {
-      return { data: { items: await listActivity(store, params.site) } };
+    async listActivity({ params, query: { limit, after } }, { store }) {
+      const listing = { limit, after: pagePosition(after, NEWEST) };
+      return { data: await listActivity(store, params.site, listing) };
     },
   };
 }

@@ -1,19 +1,28 @@
+import { toPage } from '../storage/cursor.js';
 import type { Store } from '../storage/store.js';
 import { lastEntries } from '../storage/trail.js';
 import { findSite } from './site-lock.js';
 
-/** So many entries are shown. */
-const LENGTH = 200;
+/** Where a page of a list that begins with the newest ends: the number of its last row. */
+export type NumberPosition = readonly [number: number];
 
-/** What was done at a site last, the newest first. @throws ServiceError 404 */
-export async function listActivity(store: Store, key: string) {
+export interface NewestListing {
+  readonly limit: number;
+  readonly after?: NumberPosition | undefined;
+}
+
+/** What was done at a site, the newest first. @throws ServiceError 404 */
+export async function listActivity(store: Store, key: string, { limit, after }: NewestListing) {
   const site = await findSite(store, key);
-  const entries = await lastEntries(store, site, LENGTH);
-  return entries.map(({ id, action, message, by, at }) => ({
+  const { page, next } = toPage(await lastEntries(store, site, limit + 1, after?.[0]), limit, ({ id }) => [
+    id,
+  ]);
+  const items = page.map(({ id, action, message, by, at }) => ({
     id,
     action,
     message,
     by,
     at: at.toISOString(),
   }));
+  return { items, next };
 }

@@ -3,17 +3,24 @@ import type { ReleaseSummary } from '@pragmatica/contract';
 import { difference } from '@pragmatica/core';
 import { pointersOf } from '../storage/pointers.js';
 import { releasesOf } from '../storage/releases.js';
+import { toPage } from '../storage/cursor.js';
+import type { NewestListing } from './activity.js';
 import { etag } from './entity-tag.js';
 import { releaseSummary } from './release-summary.js';
 import { findRelease, type Sets } from './sets.js';
 import { findSite } from './site-lock.js';
 
-/** The releases of a site, the newest first; what they hold is not read. @throws ServiceError 404 */
-export async function listReleases(store: Store, key: string): Promise<ReleaseSummary[]> {
+/** Releases of a site, the newest first; what they hold is not read. @throws ServiceError 404 */
+export async function listReleases(
+  store: Store,
+  key: string,
+  { limit, after }: NewestListing,
+): Promise<{ items: ReleaseSummary[]; next: string | null }> {
   const site = await findSite(store, key);
   const pointers = await pointersOf(store, site);
-  const releases = await releasesOf(store, site);
-  return releases.map((release) => releaseSummary(release, pointers));
+  const releases = await releasesOf(store, site, limit + 1, after?.[0]);
+  const { page, next } = toPage(releases, limit, ({ number }) => [number]);
+  return { items: page.map((release) => releaseSummary(release, pointers)), next };
 }
 
 /** A release with what it holds. @throws ServiceError 404 */

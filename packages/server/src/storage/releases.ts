@@ -48,12 +48,19 @@ export async function releaseByNumber(
   return (await emOf(store).findOne(ReleaseEntity, { site, number })) ?? undefined;
 }
 
-/** The releases of a site, the newest first; what they hold is not read. */
+/** Releases of a site, the newest first; what they hold is not read. @param before - only those with a lower number */
 export async function releasesOf(
   store: Store,
   site: Site,
+  limit: number,
+  before?: number,
 ): Promise<readonly (ReleaseHead & Pick<Release, 'id' | 'number' | 'createdAt'>)[]> {
-  return emOf(store).find(ReleaseEntity, { site }, { orderBy: { number: 'desc' }, exclude: ['snippets'] });
+  const where = before === undefined ? { site } : { site, number: { $lt: before } };
+  return emOf(store).find(ReleaseEntity, where, {
+    orderBy: { number: 'desc' },
+    exclude: ['snippets'],
+    limit,
+  });
 }
 
 /** The set that a release holds, byte for byte. One query. */

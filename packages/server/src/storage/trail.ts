@@ -9,9 +9,15 @@ export function audit(store: Store, site: Site | null, by: string, action: strin
   emOf(store).create(AuditEntity, { site, by, action, message, at: new Date() }, { persist: true });
 }
 
-/** A site's last entries, the newest first. */
-export async function lastEntries(store: Store, site: Site, limit: number): Promise<readonly AuditEntry[]> {
-  return emOf(store).find(AuditEntity, { site }, { orderBy: { id: 'desc' }, limit });
+/** A site's last entries, the newest first. @param before - only those with a lower id */
+export async function lastEntries(
+  store: Store,
+  site: Site,
+  limit: number,
+  before?: number,
+): Promise<readonly AuditEntry[]> {
+  const where = before === undefined ? { site } : { site, id: { $lt: before } };
+  return emOf(store).find(AuditEntity, where, { orderBy: { id: 'desc' }, limit });
 }
 
 /** Tells all gateways that a site serves something else, once the transaction commits. */

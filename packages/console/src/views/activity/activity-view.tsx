@@ -1,22 +1,24 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { activityQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
+import { MoreButton } from '../../ui/more-button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { ACTIVITY } from '../../texts/activity';
 
 export function ActivityView() {
-  const activity = useQuery(activityQuery(useSiteKey()));
+  const activity = useInfiniteQuery(activityQuery(useSiteKey()));
+  const entries = activity.data?.pages.flatMap(({ items }) => items);
   return (
     <div className="max-w-4xl space-y-4">
       <h1>{ACTIVITY.activity}</h1>
       {activity.isPending && <Loading />}
       {activity.isError && <Failure error={activity.error} onRetry={() => void activity.refetch()} />}
-      {activity.data?.length === 0 && (
+      {entries?.length === 0 && (
         <Empty title={ACTIVITY.nothingHappenedYet}>{ACTIVITY.everyChangeAppears}</Empty>
       )}
       <ol className="divide-y divide-line rounded-xl border border-line bg-surface">
-        {activity.data?.map((entry) => (
+        {entries?.map((entry) => (
           <li key={entry.id} className="flex flex-wrap gap-x-4 gap-y-0.5 px-4 py-2.5 text-sm">
             <Time at={entry.at} className="w-40 shrink-0 text-muted" />
             <span className="w-20 shrink-0 font-medium">{entry.by}</span>
@@ -24,6 +26,7 @@ export function ActivityView() {
           </li>
         ))}
       </ol>
+      <MoreButton list={activity}>{ACTIVITY.earlier}</MoreButton>
     </div>
   );
 }

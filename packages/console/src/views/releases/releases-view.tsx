@@ -1,5 +1,5 @@
 import type { ReleaseSummary } from '@pragmatica/contract';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ChevronRight, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { useRestore } from '../../api/mutations';
@@ -7,6 +7,7 @@ import { diffQuery, releasesQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
+import { MoreButton } from '../../ui/more-button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
@@ -16,7 +17,8 @@ import { say } from '../../texts/say';
 
 export function ReleasesView() {
   const site = useSiteKey();
-  const releases = useQuery(releasesQuery(site));
+  const releases = useInfiniteQuery(releasesQuery(site));
+  const shown = releases.data?.pages.flatMap(({ items }) => items);
   return (
     <div className="max-w-4xl space-y-4">
       <div>
@@ -25,14 +27,15 @@ export function ReleasesView() {
       </div>
       {releases.isPending && <Loading />}
       {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
-      {releases.data?.length === 0 && (
+      {shown?.length === 0 && (
         <Empty title={RELEASES.nothingWasPublished}>{RELEASES.firstReleaseAppears}</Empty>
       )}
       <ol className="space-y-2.5">
-        {releases.data?.map((release) => (
+        {shown?.map((release) => (
           <ReleaseRow key={release.number} site={site} release={release} />
         ))}
       </ol>
+      <MoreButton list={releases}>{RELEASES.earlier}</MoreButton>
     </div>
   );
 }
