@@ -81,6 +81,20 @@ const textRules = [
     },
   },
   {
+    // A check has its words beside its rule; the titles of problems stand with their status.
+    files: ['packages/core/src/**/*.ts', 'packages/server/src/**/*.ts'],
+    ignores: ['**/src/texts/**', 'packages/core/src/checks/**', 'packages/server/src/http/problems.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: `Property[key.name=/^(message|title|detail|because|why)$/] :matches(Literal[value=${WORDS}], TemplateElement[value.raw=${WORDS}])`,
+          message: IN_CATALOGUE,
+        },
+      ],
+    },
+  },
+  {
     files: ['packages/cli/src/**/*.ts'],
     rules: {
       'no-restricted-syntax': [

@@ -1,5 +1,6 @@
 import { hostOf } from './addresses.js';
 import type { Facts, Shape, ShapeKind, Confidence } from './types.js';
+import { SHAPE_TEXTS } from '../texts/shape.js';
 
 type Unshaped = Omit<Facts, 'shape'>;
 
@@ -57,7 +58,7 @@ const RULES: readonly ShapeRule[] = [
     fits: (facts) =>
       onlyPieces(facts, ['data', 'meta']) ||
       (onlyPieces(facts, ['data', 'meta', 'link']) && facts.loads.every(({ kind }) => kind === 'hint'))
-        ? 'It only tells machines about the page: it runs nothing and shows nothing.'
+        ? SHAPE_TEXTS.onlyTellsMachines
         : undefined,
   },
   {
@@ -65,7 +66,7 @@ const RULES: readonly ShapeRule[] = [
     confidence: 'certain',
     fits: (facts) =>
       facts.language === 'css' || onlyPieces(facts, ['style', 'link'])
-        ? 'It only holds or loads style rules.'
+        ? SHAPE_TEXTS.onlyHoldsLoads
         : undefined,
   },
   {
@@ -73,41 +74,38 @@ const RULES: readonly ShapeRule[] = [
     confidence: 'likely',
     fits: said(
       /consent|cookie-?(bar|banner|notice|law|question)|gdpr|tcf(api)?\b/i,
-      'Its names speak of consent.',
+      SHAPE_TEXTS.namesSpeakConsent,
     ),
   },
   {
     kind: 'accessibility',
     confidence: 'likely',
-    fits: said(/accessib|a11y|larger-?text|contrast/i, 'Its names speak of accessibility.'),
+    fits: said(/accessib|a11y|larger-?text|contrast/i, SHAPE_TEXTS.namesSpeakAccessibility),
   },
   {
     kind: 'chat',
     confidence: 'likely',
-    fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, 'Its names speak of chatting.'),
+    fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, SHAPE_TEXTS.namesSpeakChatting),
   },
   {
     kind: 'booking',
     confidence: 'likely',
     fits: said(
       /\bbook(ing|now|-?button|-?widget)?\b|calendar|reserv|appointment|schedul|availability/i,
-      'Its names speak of booking.',
+      SHAPE_TEXTS.namesSpeakBooking,
     ),
   },
   {
     kind: 'pop-up',
     confidence: 'likely',
-    fits: said(
-      /pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i,
-      'Its names speak of something that pops up.',
-    ),
+    fits: said(/pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i, SHAPE_TEXTS.namesSpeakSomething),
   },
   {
     kind: 'share',
     confidence: 'likely',
     fits: said(
       /\bshare\b|share-?(button|bar|count)|sharing|social-?(share|bar|button)/i,
-      'Its names speak of sharing.',
+      SHAPE_TEXTS.namesSpeakSharing,
     ),
   },
   {
@@ -118,10 +116,8 @@ const RULES: readonly ShapeRule[] = [
       const isTwoPieces = facts.loads.some(({ noScript, kind }) => noScript && kind === 'frame');
       const starts = facts.events.some(({ name }) => /start|\bjs$/i.test(name));
       if (queue && facts.loads.some(({ kind }) => kind === 'script') && (isTwoPieces || starts))
-        return 'It starts a queue, loads one script, and has a frame for browsers without scripts or a start event: so do containers of other tags.';
-      return isTwoPieces && facts.loads.length === 1
-        ? 'It is a frame for browsers without scripts, the second piece of a container.'
-        : undefined;
+        return SHAPE_TEXTS.startsQueueLoads;
+      return isTwoPieces && facts.loads.length === 1 ? SHAPE_TEXTS.frameBrowsersWithout : undefined;
     },
   },
   {
@@ -129,7 +125,7 @@ const RULES: readonly ShapeRule[] = [
     confidence: 'likely',
     fits: said(
       /newsletter|subscribe|sign-?up|signup|mailing|(^|[^a-z])form(s|hatch)?([^a-z]|$)/i,
-      'Its names speak of a form.',
+      SHAPE_TEXTS.namesSpeakForm,
     ),
   },
   {
@@ -137,7 +133,7 @@ const RULES: readonly ShapeRule[] = [
     confidence: 'likely',
     fits: (facts, code) =>
       says(code, facts, /(^|[^a-z])ads?([^a-z]|$)|advert|banner|sponsor|ad-?slot/i)
-        ? 'Its names speak of adverts.'
+        ? SHAPE_TEXTS.namesSpeakAdverts
         : undefined,
   },
   {
@@ -150,12 +146,12 @@ const RULES: readonly ShapeRule[] = [
         image &&
         /width=["']?1\b|height=["']?1\b|display:\s*none/i.test(code)
       )
-        return 'It is an invisible image that tells its maker about the visit.';
+        return SHAPE_TEXTS.invisibleImageTells;
       const stub = facts.defines.some(({ isStub, what }) => isStub && what === 'function');
       if (facts.loads.some(({ kind, noScript }) => kind === 'image' && noScript))
-        return 'It has an invisible image for browsers without scripts.';
+        return SHAPE_TEXTS.hasInvisibleImage;
       return (stub && facts.events.length > 0) || says(code, facts, /pixel|conversion|retarget|remarket/i)
-        ? 'It reports events to its maker.'
+        ? SHAPE_TEXTS.reportsEventsMaker
         : undefined;
     },
   },
@@ -168,7 +164,7 @@ const RULES: readonly ShapeRule[] = [
         facts,
         /analytic|count(er)?([^a-z]|$)|stat(s|istics)|track|visits?([^a-z]|$)|metric|measure|insight|tally/i,
       )
-        ? 'Its names speak of counting visits.'
+        ? SHAPE_TEXTS.namesSpeakCounting
         : undefined,
   },
   {
@@ -177,7 +173,7 @@ const RULES: readonly ShapeRule[] = [
     fits: ({ loads }) =>
       loads.filter(({ kind }) => kind === 'script').length === 1 &&
       loads.some(({ noScript, kind }) => noScript && kind === 'frame')
-        ? 'It loads one script, and has a frame for browsers without scripts: so do containers of other tags.'
+        ? SHAPE_TEXTS.loadsOneScript
         : undefined,
   },
   {
@@ -192,14 +188,14 @@ const RULES: readonly ShapeRule[] = [
         facts.needs.length > 0 ||
         facts.pieces.some(({ kind }) => kind === 'content' || kind === 'frame');
       return scripts.length === 1 && !shows && facts.accounts.length > 0
-        ? 'It loads one script with an account and shows nothing of its own.'
+        ? SHAPE_TEXTS.loadsOneScriptAccount
         : undefined;
     },
   },
   {
     kind: 'pop-up',
     confidence: 'guess',
-    fits: (facts) => (facts.boxes.length > 0 ? 'It puts a box over the page.' : undefined),
+    fits: (facts) => (facts.boxes.length > 0 ? SHAPE_TEXTS.putsBoxOver : undefined),
   },
 ];
 
@@ -209,5 +205,5 @@ export function shapeOf(facts: Unshaped, code: string): Shape {
     const because = rule.fits(facts, code);
     if (because !== undefined) return { kind: rule.kind, confidence: rule.confidence, because };
   }
-  return { kind: 'other', confidence: 'guess', because: 'Nothing in its structure says what it is for.' };
+  return { kind: 'other', confidence: 'guess', because: SHAPE_TEXTS.nothingStructureSays };
 }

@@ -2,6 +2,7 @@ import type { NamedPlacement } from '../insert/index.js';
 import { readCode } from './read-code.js';
 import { placementOfStatement } from './statement.js';
 import type { Facts, ShapeKind } from './types.js';
+import { SUGGEST_TEXTS } from '../texts/suggest.js';
 
 export interface SuggestedPart {
   readonly code: string;
@@ -14,12 +15,12 @@ export interface SuggestedPart {
 
 /** Where things of a kind work best, and why. */
 const BY_SHAPE: Partial<Readonly<{ [kind in ShapeKind]: readonly [NamedPlacement, string] }>> = {
-  consent: ['head-start', 'What asks for consent has to run before everything that needs it.'],
-  container: ['head-start', 'A container should be there before anything that puts something into it.'],
-  analytics: ['head-end', 'In the head it also counts visitors who leave early.'],
-  pixel: ['head-end', 'In the head it also reports visitors who leave early.'],
-  metadata: ['head-end', 'Search engines look for it in the head.'],
-  style: ['head-end', 'Styles in the head are there before anything is drawn.'],
+  consent: ['head-start', SUGGEST_TEXTS.whatAsksConsent],
+  container: ['head-start', SUGGEST_TEXTS.containerShouldThere],
+  analytics: ['head-end', SUGGEST_TEXTS.headAlsoCounts],
+  pixel: ['head-end', SUGGEST_TEXTS.headAlsoReports],
+  metadata: ['head-end', SUGGEST_TEXTS.searchEnginesLook],
+  style: ['head-end', SUGGEST_TEXTS.stylesHeadThere],
 };
 
 /**
@@ -37,8 +38,7 @@ export function suggestParts(code: string, statement = ''): SuggestedPart[] {
         code: pieces[1],
         statement: sentenceAbout('body', statement),
         placement: 'body-start',
-        because:
-          'This piece is for browsers without scripts; it holds a frame, which may not stand in the head.',
+        because: SUGGEST_TEXTS.pieceBrowsersWithout,
       },
     ];
   }
@@ -62,20 +62,13 @@ function suggestPlacement(facts: Facts, said: NamedPlacement | undefined): reado
   const isVisible = facts.pieces.some(
     ({ kind, name }) => kind === 'frame' || (kind === 'content' && name !== 'base'),
   );
-  if (said && !(isVisible && said.startsWith('head'))) return [said, 'The provider says so.'];
+  if (said && !(isVisible && said.startsWith('head'))) return [said, SUGGEST_TEXTS.providerSaysSo];
   const isFallback = facts.loads.length > 0 && facts.loads.every(({ noScript }) => noScript);
-  if (isFallback)
-    return ['body-start', 'It is for browsers without scripts, and belongs at the top of the body.'];
-  if (isVisible)
-    return [
-      'body-end',
-      'It shows something, so it belongs in the body. To show it at a certain place, choose an element there.',
-    ];
+  if (isFallback) return ['body-start', SUGGEST_TEXTS.browsersWithoutScripts];
+  if (isVisible) return ['body-end', SUGGEST_TEXTS.showsSomethingSo];
   if (facts.needs.some(({ when, isGuarded, own }) => when === 'parse' && !isGuarded && own === undefined))
-    return ['body-end', 'It looks for an element of the page, which has to be there first.'];
-  return (
-    BY_SHAPE[facts.shape.kind] ?? ['body-end', 'Nothing in it has to come early, so the page comes first.']
-  );
+    return ['body-end', SUGGEST_TEXTS.looksElementPage];
+  return BY_SHAPE[facts.shape.kind] ?? ['body-end', SUGGEST_TEXTS.nothingHasCome];
 }
 
 /** A script for the head and a frame for browsers without scripts, pasted together: one install in two pieces. */
