@@ -79,4 +79,19 @@ describe('reading, checking and fixing on the command line', () => {
     };
     expect(json.items.map(({ check }) => check)).to.include('insecure-address');
   });
+
+  it('writes times as the terminal’s locale does, and as the service’s where it says none', async () => {
+    const { out } = await run(['export', '--of', 'draft'], signedIn());
+    const set = JSON.parse(out) as { site: { timeZone: string }; snippets: { limits?: unknown }[] };
+    set.snippets[0]!.limits = { hours: { weekly: { fri: [{ from: '09:00', to: '17:00' }] } } };
+    writeFileSync(join(folder, 'hours.json'), JSON.stringify(set));
+    const opens = async (env: Record<string, string>): Promise<string | undefined> => {
+      const args = ['check', '--set', 'hours.json', '--at', '2027-03-01T10:00'];
+      return /It opens ([^(]+) \(/.exec((await run(args, { env })).out)?.[1];
+    };
+    expect(await opens({})).to.equal('Friday 09:00');
+    expect(await opens({ LANG: 'C.UTF-8' })).to.equal('Friday 09:00');
+    expect(await opens({ LANG: 'de_AT.UTF-8' })).to.equal('Friday 09:00');
+    expect(await opens({ LANG: 'de_AT.UTF-8', LC_ALL: 'en_US.UTF-8' })).to.match(/^Friday 9:00\sAM$/);
+  });
 });

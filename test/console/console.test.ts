@@ -1,7 +1,14 @@
 import { expect } from 'chai';
 import pg from 'pg';
 import type { Page } from 'playwright-core';
-import { DESKTOP, openConsole, replaceCode, startBrowser, type ConsolePage } from '../support/browser.js';
+import {
+  DESKTOP,
+  openConsole,
+  pickUp,
+  replaceCode,
+  startBrowser,
+  type ConsolePage,
+} from '../support/browser.js';
 import { eventually, send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
 import { startStage, type Stage } from '../support/stage.js';
@@ -81,12 +88,10 @@ describe('the console', function () {
 
   it('changes the order from the keyboard', async () => {
     await page.goto(strip('/'));
-    const handle = page.getByRole('button', { name: 'Move Tag container' });
-    await handle.focus();
-    for (const key of ['Space', 'ArrowUp', 'Space']) {
-      await page.keyboard.press(key);
-      await page.waitForTimeout(250);
-    }
+    await pickUp(page, 'Move Tag container');
+    await page.keyboard.press('ArrowUp');
+    await page.waitForTimeout(250);
+    await page.keyboard.press('Space');
     await page.getByText('Order changed in the draft').first().waitFor();
     const { data } = await stage.client.call('showOrder', { params });
     expect(data.lists[0]!.parts).to.deep.equal(['tag-container/1', 'cookie-question/1']);

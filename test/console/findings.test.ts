@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { replaceCode } from '../support/browser.js';
+import { pickUp, replaceCode } from '../support/browser.js';
 import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
@@ -184,9 +184,7 @@ describe('the console reads, checks and fixes', function () {
       await page.getByRole('button', { name: 'Take it back' }).click();
       await putRight.click();
       await order.waitFor({ state: 'detached' });
-      const grip = page.getByRole('button', { name: 'Move event' });
-      await grip.focus();
-      await page.keyboard.press('Space');
+      await pickUp(page, 'Move event');
       await page.keyboard.press('ArrowUp');
       await page.getByText('Wrong here: “event” uses “tideTable”, which “tides” makes.').waitFor();
       await page.keyboard.press('Space');
@@ -214,6 +212,11 @@ describe('the console reads, checks and fixes', function () {
     });
 
     it('fixes all that can be fixed at once, after showing what changes', async () => {
+      const { data, etag } = await stage.client.call('showOrder', { params });
+      const { placement, parts } = data.lists.find((list) => list.parts.includes('event/1'))!;
+      const wrong = ['event/1', ...parts.filter((part) => part !== 'event/1')];
+      const lists = [{ placement, parts: wrong }];
+      await stage.client.call('changeOrder', { params, ifMatch: etag, body: { lists } });
       await page.goto(findings);
       await page.getByRole('button', { name: /Fix \d at once/ }).click();
       const dialog = page.getByRole('dialog');

@@ -79,3 +79,12 @@ const MAX_ATTEMPTS = 5;
 function shown(lines: readonly string[]): string {
   return lines.join('\n').trimEnd();
 }
+
+/** Takes a part of the page strip in hand with the keyboard, and waits until it is. */
+export async function pickUp(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name }).focus();
+  await page.keyboard.press('Space');
+  await page.locator('[aria-pressed="true"]').waitFor();
+  // The keys are listened to from the next turn of the event loop on.
+  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve)));
+}

@@ -1,5 +1,5 @@
 import { planQuery } from '@pragmatica/contract';
-import { momentOf, runChecks, applyWaivers, type Severity } from '@pragmatica/core';
+import { applyWaivers, momentOf, runChecks, wordFinding, type Severity } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -10,7 +10,7 @@ import { toText } from '../report/table.js';
 import { isFailure, type Checked } from '../report/types.js';
 import { readSet } from '../set-file.js';
 import { FINDINGS } from '../texts/findings.js';
-import { say } from '../texts/say.js';
+import { LOCALE, say } from '../texts/say.js';
 
 interface Options extends SiteOptions {
   readonly of: string;
@@ -59,11 +59,12 @@ export function check(program: Command): void {
 function checkFile(file: string, { failOn, at }: Options): Checked {
   const snapshot = readSet(file);
   const now = at === undefined ? Date.now() : readMoment(at, snapshot.site.timeZone);
+  const found = runChecks(snapshot, { now }).map((finding) => wordFinding(finding, LOCALE));
   return {
     set: say(FINDINGS.file, { file }),
     site: snapshot.site.key,
     failOn,
-    ...applyWaivers(runChecks(snapshot, { now }), [], ''),
+    ...applyWaivers(found, [], ''),
   };
 }
 

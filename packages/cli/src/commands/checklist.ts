@@ -29,7 +29,7 @@ function tell(items: readonly ChecklistItemResource[], all: number): void {
   for (const item of items) {
     if (item.recipe !== recipe) {
       print(
-        `${recipe === '' ? '' : '\n'}${colour.bold(item.recipeName)}  ${colour.dim(`for ${item.snippets.map(({ name }) => say(CHECKLIST.name, { name })).join(', ')}`)}`,
+        `${recipe === '' ? '' : '\n'}${colour.bold(item.recipeName)}  ${colour.dim(`for ${item.snippets.map(({ name }) => say(CHECKLIST.snippetName, { name })).join(', ')}`)}`,
       );
       recipe = item.recipe;
     }

@@ -42,7 +42,7 @@ export function publish(program: Command): void {
   withSite(program.command('publish'))
     .description(RELEASES.publishDraftNew)
     .requiredOption('-m, --message <text>', RELEASES.whatChangesThose)
-    .addOption(new Option('--to <environment...>', RELEASES.where).choices(ENVIRONMENT_NAMES))
+    .addOption(new Option('--to <environment...>', RELEASES.whereTo).choices(ENVIRONMENT_NAMES))
     .option('--force <reason>', RELEASES.spiteErrorsChecks)
     .action(async (options: SiteOptions & { message: string; to?: EnvironmentName[]; force?: string }) => {
       const client = clientFor(options);

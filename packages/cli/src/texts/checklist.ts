@@ -3,7 +3,7 @@ export const CHECKLIST = {
   onlyWhatNot: 'only what is not done',
   nothingHasDone: 'Nothing has to be done at a provider for the snippets of this site.',
   allDone: 'All of it is done.',
-  name: '“{name}”',
+  snippetName: '“{name}”',
   donePragmaticaTick: 'Done? pragmatica tick {id}',
   tickOffWhat: 'tick off what was done at a provider; your name and the time are kept',
   takeTickBack: 'take the tick back',

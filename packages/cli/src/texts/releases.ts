@@ -7,7 +7,7 @@ export const RELEASES = {
   visitorsDoNot: '\n· visitors do not notice',
   publishDraftNew: 'publish the draft as a new release, all or nothing',
   whatChangesThose: 'what it changes, for those who look for it later',
-  where: 'where to',
+  whereTo: 'where to',
   spiteErrorsChecks: 'in spite of errors that the checks find; the reason is kept in the release',
   publishedReleaseNumber:
     'Published release {number} to {environments}: {snippets, plural, one {# snippet} other {# snippets}} on.',

@@ -14,7 +14,7 @@ export const FIELDS = {
   nothingChanged: 'Nothing changed',
   saveValues: 'Save {count, plural, one {# value} other {# values}}',
   takeThemBack: 'Take them back',
-  same: 'the same',
+  sameOnStaging: 'the same',
   notSet: 'not set',
   stillExampleNot: 'Still the example: not set yet.',
 } as const;

@@ -15,6 +15,6 @@ export const RELEASES = {
   leave: 'Leave it',
   releaseReleaseLive: 'Release {release} is live again',
   draftWasNot: 'The draft was not touched.',
-  putIt: 'Put it back',
+  confirmPutBack: 'Put it back',
   earlier: 'Earlier releases',
 } as const;

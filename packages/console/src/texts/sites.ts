@@ -9,7 +9,7 @@ export const SITES = {
   httpOriginExample: 'http://origin.example:8080',
   whereGatewayFetches: 'Where the gateway fetches them.',
   cancel: 'Cancel',
-  addThe: 'Add the site',
+  confirmAdd: 'Add the site',
   publishSeveral: 'Publish several…',
   publishSeveralSites: 'Publish several sites',
   eachBecomesRelease:

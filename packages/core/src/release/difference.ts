@@ -150,7 +150,7 @@ function fieldChanges(old: Snapshot['site'], now: Snapshot['site'], used: Readon
 
 function valueWords(field: Field, environment: EnvironmentName): string {
   const value = fieldValue(field, environment);
-  return value === undefined || value === '' ? 'empty' : say(RELEASE_TEXTS.value, { value });
+  return value === undefined || value === '' ? 'empty' : say(RELEASE_TEXTS.quotedValue, { value });
 }
 
 function snippetChanges(
@@ -165,7 +165,7 @@ function snippetChanges(
     changes.push({
       kind,
       snippet: now.key,
-      message: say(RELEASE_TEXTS.nameText, { name: now.name, text }),
+      message: say(RELEASE_TEXTS.changeOf, { name: now.name, text }),
       visible,
     });
   };
@@ -234,7 +234,7 @@ function partChanges(
   const numbered = Math.max(old.length, now.length) > 1;
   now.forEach((part, index) => {
     const was = old[index];
-    const which = numbered ? say(RELEASE_TEXTS.partNumber, { number: index + 1 }) : RELEASE_TEXTS.code;
+    const which = numbered ? say(RELEASE_TEXTS.partNumber, { number: index + 1 }) : RELEASE_TEXTS.itsCode;
     if (!was) {
       report('parts', say(RELEASE_TEXTS.hasOnePart, { placement: placementWords(part.placement) }));
       return;

@@ -44,7 +44,7 @@ export const REACH_TEXTS = {
   leaveOutEverything: 'Leave out everything from "#" on: servers never see it.',
   allPages: 'on all pages',
   includedButNot: '{included}, but not on {list}',
-  name: '“{name}”',
+  quotedName: '“{name}”',
   nameKeyThere: 'The name ":{key}" is there twice.',
   curlyBracketOpened: 'A curly bracket is opened and not closed.',
   valueCannotStand: '"{value}" cannot stand there; write "\\{value}" where the sign itself is meant.',

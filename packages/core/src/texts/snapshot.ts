@@ -1,5 +1,5 @@
 export const SNAPSHOT_TEXTS = {
   thereCountRanks: 'There are {count} ranks for {next} parts.',
-  name: '“{name}”',
+  partName: '“{name}”',
   namePiece: '“{name}” (piece {number})',
 } as const;

@@ -66,7 +66,7 @@ async function copyInto(
     pageGroups.length === 0
       ? ''
       : say(SITE_TEXTS.camePageGroups, {
-          list: listWords(pageGroups.map((group) => say(SITE_TEXTS.name, { name: group.name }))),
+          list: listWords(pageGroups.map((group) => say(SITE_TEXTS.quotedName, { name: group.name }))),
         }),
     missingConsent.length === 0 ? '' : say(SITE_TEXTS.waitsConsentList, { list: listWords(missingConsent) }),
   ]

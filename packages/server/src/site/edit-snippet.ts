@@ -104,6 +104,9 @@ export async function removeSnippet(
 async function findSeen(store: Store, site: Site, key: string, ifMatch: string): Promise<DraftSnippet> {
   const found = await findSnippet(store, site, key);
   const { name, updatedBy, updatedAt } = found.snippet;
-  assertIfMatch(ifMatch, snippetTag(found), say(SITE_TEXTS.name, { name }), { by: updatedBy, at: updatedAt });
+  assertIfMatch(ifMatch, snippetTag(found), say(SITE_TEXTS.quotedName, { name }), {
+    by: updatedBy,
+    at: updatedAt,
+  });
   return found;
 }

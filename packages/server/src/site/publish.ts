@@ -98,7 +98,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
 function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
-  const names = [...new Set(parts.map((part) => say(SITE_TEXTS.name, { name: part.name })))];
+  const names = [...new Set(parts.map((part) => say(SITE_TEXTS.quotedName, { name: part.name })))];
   throw new ServiceError(
     'not-contained',
     { names, problem: parts[0]!.message },

@@ -25,7 +25,7 @@ export const SITE_TEXTS = {
   copiedNameFrom: 'Copied “{name}” from {site} into the draft.',
   nameDraft: '“{name}” is in the draft.',
   fieldsCameAlong: 'Its fields came along without values: {list}.',
-  name: '“{name}”',
+  quotedName: '“{name}”',
   camePageGroups: 'With it came the page groups {list}.',
   waitsConsentList: 'It waits for consent to {list}, about which this site asks nobody yet.',
   timeZone: 'time zone',

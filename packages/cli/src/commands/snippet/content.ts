@@ -35,7 +35,7 @@ export function withContent(command: Command): Command {
     .option('--pages <pattern...>', SNIPPET.onlyThesePages)
     .option('--except <pattern...>', SNIPPET.notThesePages)
     .option('--provider <name>', SNIPPET.whoCodeFrom)
-    .option('--purpose <text>', SNIPPET.what)
+    .option('--purpose <text>', SNIPPET.purposeHelp)
     .option('--note <text>', SNIPPET.anythingWorthKnowing);
 }
 

@@ -48,7 +48,7 @@ export function show(group: Command): void {
         [SNIPPET.purpose, data.purpose],
         [SNIPPET.provider, data.provider],
         [SNIPPET.note, data.note],
-        [SNIPPET.runsText, reachText(data)],
+        [SNIPPET.runsLabel, reachText(data)],
         [SNIPPET.needs, data.needs.join(', ')],
         [SNIPPET.recipe, data.recipe ? `${data.recipe.key}, version ${data.recipe.version}` : ''],
         [SNIPPET.changed, `by ${data.updatedBy}`],

@@ -16,7 +16,7 @@ export function move(group: Command): void {
   withSite(group.command('move <part>'))
     .description(SNIPPET.changeOrderWithin)
     .option('--first', SNIPPET.frontPlacement)
-    .option('--last', SNIPPET.end)
+    .option('--last', SNIPPET.toTheEnd)
     .option('--before <part>', SNIPPET.rightBeforeAnother)
     .option('--after <part>', SNIPPET.rightAfterAnother)
     .addHelpText('after', SNIPPET.partSnippetS)

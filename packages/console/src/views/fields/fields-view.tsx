@@ -163,7 +163,7 @@ function ValueInput({ row: { site, siteName, field }, place, typed, onType }: Va
       <input
         aria-label={`${field.label}, ${siteName}${place === 'staging' ? ', staging' : ''}`}
         className={cn(inputStyle, 'h-8 py-1 font-mono', pending !== undefined && 'border-signal')}
-        placeholder={place === 'staging' ? FIELDS.same : (field.example ?? FIELDS.notSet)}
+        placeholder={place === 'staging' ? FIELDS.sameOnStaging : (field.example ?? FIELDS.notSet)}
         aria-invalid={problem !== undefined || undefined}
         value={pending ?? field[place] ?? ''}
         onChange={(event) => onType(event.target.value)}

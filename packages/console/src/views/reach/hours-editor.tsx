@@ -87,7 +87,7 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
               <input
                 type="date"
                 required
-                aria-label={REACH.day}
+                aria-label={REACH.singleDay}
                 className={cn(inputStyle, 'h-8 w-40 py-1')}
                 value={exception.date}
                 onChange={(event) => replace({ date: event.target.value })}
@@ -103,7 +103,7 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
                 aria-label={say(REACH.takeDayOut, { date: exception.date })}
                 onClick={() => set({ exceptions: exceptions.filter((_, i) => i !== index) })}
               >
-                <X className="size-3.5" aria-hidden /> {REACH.takeThe}
+                <X className="size-3.5" aria-hidden /> {REACH.takeDayAway}
               </Button>
             </div>
           );

@@ -119,7 +119,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
             })}
           </p>
         ) : (
-          <div role="group" aria-label={REACH.consentText} className="flex flex-wrap items-center gap-1.5">
+          <div role="group" aria-label={REACH.consentChoices} className="flex flex-wrap items-center gap-1.5">
             {categories.map(({ key, name }) => (
               <Chip
                 key={key}

@@ -61,7 +61,7 @@ export function SpanList({ label, spans, onChange }: SpanListProps) {
         aria-label={say(REACH.addHoursLabel, { label })}
         onClick={() => onChange([...spans, nextSpan(spans.at(-1))])}
       >
-        <Plus className="size-3.5" aria-hidden /> {REACH.hoursText}
+        <Plus className="size-3.5" aria-hidden /> {REACH.addHours}
       </Button>
     </div>
   );

@@ -32,7 +32,7 @@ export function RecipeView() {
           title={RECIPES.thereNoSuch}
           action={
             <Button asChild>
-              <Link to="/recipes">{RECIPES.recipes}</Link>
+              <Link to="/recipes">{RECIPES.toRecipes}</Link>
             </Button>
           }
         >
@@ -49,7 +49,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
   return (
     <>
       <div>
-        <WayBack to="/recipes">{RECIPES.recipesText}</WayBack>
+        <WayBack to="/recipes">{RECIPES.heading}</WayBack>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <h1>{recipe.name}</h1>
           <RecipeBadges recipe={recipe} behind={uses.filter(({ isBehind }) => isBehind).length} />
@@ -80,7 +80,7 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
             href={`data:application/json;charset=utf-8,${encodeURIComponent(`${JSON.stringify(recipe, null, 2)}\n`)}`}
             download={`${recipe.key}${recipe.version === 1 ? '' : `.${recipe.version}`}.json`}
           >
-            <Download className="size-4" aria-hidden /> {RECIPES.exportText}
+            <Download className="size-4" aria-hidden /> {RECIPES.exportToFile}
           </a>
         </Button>
         <RetireButton recipe={recipe} />

@@ -30,7 +30,7 @@ export function RecipesView() {
     <main className="mx-auto w-full max-w-5xl space-y-4 px-3 py-6 sm:px-5">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1>{RECIPES.recipesText}</h1>
+          <h1>{RECIPES.heading}</h1>
           <p className="text-sm text-muted">{RECIPES.howInstallOne}</p>
         </div>
         <ImportButton />

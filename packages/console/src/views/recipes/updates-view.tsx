@@ -51,7 +51,7 @@ export function UpdatesView() {
   return (
     <main className="mx-auto w-full max-w-4xl space-y-4 px-3 py-6 sm:px-5">
       <div>
-        <WayBack to="/recipes">{RECIPES.recipesText}</WayBack>
+        <WayBack to="/recipes">{RECIPES.heading}</WayBack>
         <div className="flex flex-wrap items-end justify-between gap-3">
           <div>
             <h1>{RECIPES.snippetsBehind}</h1>

@@ -95,7 +95,7 @@ function OneSite({ site, fields, typed, type }: OneSiteProps) {
           {hasStaging && (
             <Field
               label={say(RECIPES.labelStaging, { label: field.label })}
-              placeholder={RECIPES.same}
+              placeholder={RECIPES.sameOnStaging}
               error={typedProblem(typed, site.key, field, 'staging')}
               value={typedValue(typed, site.key, field, 'staging')}
               onChange={(event) => type(site.key, field.name, 'staging', event.target.value)}

@@ -132,7 +132,7 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
               })
             }
           >
-            {RELEASES.putIt}
+            {RELEASES.confirmPutBack}
           </Button>
         </DialogActions>
       </Dialog>

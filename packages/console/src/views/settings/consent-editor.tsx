@@ -99,7 +99,7 @@ function ConsentFields({ consent, onChange, errorAt }: ConsentEditorProps & { co
             }}
           />
           <Field
-            label={SETTINGS.inThe}
+            label={SETTINGS.keyInCookie}
             className="w-44"
             placeholder={category.key}
             value={category.value ?? ''}

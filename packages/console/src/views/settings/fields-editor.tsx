@@ -51,7 +51,7 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
           <fieldset key={index} className="grid gap-3 border-t border-line pt-3 sm:grid-cols-3">
             <legend className="sr-only">{say(SETTINGS.fieldIndex, { index: index + 1 })}</legend>
             <Field
-              label={SETTINGS.code}
+              label={SETTINGS.fieldName}
               required
               placeholder={SETTINGS.account}
               value={field.name}
@@ -60,7 +60,7 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
               onChange={(event) => set(index, { name: event.target.value })}
             />
             <Field
-              label={SETTINGS.what}
+              label={SETTINGS.fieldLabel}
               required
               placeholder={SETTINGS.accountTallymast}
               value={field.label}
@@ -80,7 +80,7 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
               </select>
             </label>
             {place('value', SETTINGS.value)}
-            {place('staging', SETTINGS.stagingWhereDiffers, SETTINGS.same)}
+            {place('staging', SETTINGS.stagingWhereDiffers, SETTINGS.sameOnStaging)}
             {place('example', SETTINGS.providerSExample, 'TM-0000')}
             <div>
               <Button

@@ -88,7 +88,7 @@ export function AddSiteDialog({
         )}
         <DialogActions leave={SITES.cancel}>
           <Button type="submit" look="primary" isBusy={add.isPending}>
-            {SITES.addThe}
+            {SITES.confirmAdd}
           </Button>
         </DialogActions>
       </form>

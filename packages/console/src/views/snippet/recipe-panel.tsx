@@ -108,7 +108,7 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
       )}
       {!isBehind && (
         <Button size="small" onClick={() => setMaking(true)}>
-          {link ? SNIPPET.makeThe : SNIPPET.makeA}
+          {link ? SNIPPET.makeNextVersionOf : SNIPPET.makeA}
         </Button>
       )}
       {link && (

@@ -143,7 +143,7 @@ export function SnippetForm({
           {...named('name')}
         />
         <Field label={SNIPPET.provider} placeholder={SNIPPET.whoCodeFrom} {...named('provider')} />
-        <Field label={SNIPPET.purpose} placeholder={SNIPPET.what} {...named('purpose')} />
+        <Field label={SNIPPET.purpose} placeholder={SNIPPET.purposeHint} {...named('purpose')} />
         <Field
           label={SNIPPET.note}
           placeholder={SNIPPET.anythingWorthKnowing}

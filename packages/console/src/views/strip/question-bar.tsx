@@ -42,7 +42,7 @@ export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) 
             <option key={entry}>{entry}</option>
           ))}
         </select>
-        <span className="text-xl font-semibold tracking-tight">{STRIP.gets}</span>
+        <span className="text-xl font-semibold tracking-tight">{STRIP.visitorGets}</span>
         <ToggleGroup.Root
           type="single"
           value={of}
@@ -93,7 +93,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
       className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border border-line bg-surface px-3 py-2 text-sm"
     >
       <Select
-        label={STRIP.on}
+        label={STRIP.onDevice}
         name="Device"
         value={device}
         onChange={(value) => onAsk({ device: value as Question['device'] })}
@@ -105,7 +105,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         ))}
       </Select>
       <label className="flex items-center gap-1.5">
-        <span className="text-muted">{STRIP.at}</span>
+        <span className="text-muted">{STRIP.atTime}</span>
         <input
           type="datetime-local"
           aria-label={STRIP.timeSite}
@@ -132,7 +132,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         </span>
       )}
       <Select
-        label={STRIP.on}
+        label={STRIP.onDevice}
         name="Visit"
         value={visitor}
         onChange={(value) => onAsk({ visitor: value as Question['visitor'] })}
@@ -142,7 +142,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         <option value="returning">{STRIP.laterVisit}</option>
       </Select>
       <Select
-        label={STRIP.of}
+        label={STRIP.ofVisit}
         name="Environment"
         value={environment}
         onChange={(value) => onAsk({ environment: value as Question['environment'] })}
@@ -152,7 +152,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
       </Select>
       {isChanged && (
         <Button look="quiet" size="small" onClick={() => onAsk(FIRST_LOAD)}>
-          <RotateCcw className="size-3.5" aria-hidden /> {STRIP.first}
+          <RotateCcw className="size-3.5" aria-hidden /> {STRIP.asAtFirst}
         </Button>
       )}
     </div>

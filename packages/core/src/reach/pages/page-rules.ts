@@ -53,7 +53,7 @@ function entryWords(entries: readonly string[], groups: readonly PageGroup[]): s
 /** An entry of page rules as people know it: a group by its name. */
 export function pageEntryWords(entry: string, groups: readonly PageGroup[]): string {
   const group = isGroupReference(entry) ? groups.find(({ key }) => key === entry.slice(1)) : undefined;
-  return group ? say(REACH_TEXTS.name, { name: group.name }) : entry;
+  return group ? say(REACH_TEXTS.quotedName, { name: group.name }) : entry;
 }
 
 /** "a", "a and b", "a, b and c". */
