@@ -1,7 +1,6 @@
 import type { FieldType } from '../fields/index.js';
 import type { Placement } from '../insert/index.js';
 import type { EnvironmentName } from '../reach/index.js';
-import { RECIPES_TEXTS } from '../texts/recipes.js';
 
 export const RECIPE_FORMAT = 'pragmatica-recipe/1';
 
@@ -57,15 +56,15 @@ export interface Recognition {
 }
 
 export const FLOATING_CORNERS = [
-  RECIPES_TEXTS.topLeft,
-  RECIPES_TEXTS.topRight,
-  RECIPES_TEXTS.bottomLeft,
-  RECIPES_TEXTS.bottomRight,
+  'top left',
+  'top right',
+  'bottom left',
+  'bottom right',
   'left',
   'right',
-  RECIPES_TEXTS.topEdge,
-  RECIPES_TEXTS.bottomEdge,
-  RECIPES_TEXTS.wholePage,
+  'top edge',
+  'bottom edge',
+  'whole page',
 ] as const;
 export type FloatingCorner = (typeof FLOATING_CORNERS)[number];
 

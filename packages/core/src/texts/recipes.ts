@@ -39,11 +39,4 @@ export const RECIPES_TEXTS = {
   namesHostSo: "It names a '{'host'}', so it is per host.",
   noAddressPattern:
     'This is no address pattern. Write it like https://*.crateline.example/crate.js* (URLPattern), without regular expressions.',
-  topLeft: 'top left',
-  topRight: 'top right',
-  bottomLeft: 'bottom left',
-  bottomRight: 'bottom right',
-  topEdge: 'top edge',
-  bottomEdge: 'bottom edge',
-  wholePage: 'whole page',
 } as const;

@@ -16,3 +16,8 @@ export function pagePosition<T extends readonly (string | number)[]>(
   if (position) return position;
   throw errorAt('/after', 'page-unknown', {});
 }
+
+/** The same of a list that begins with the newest, whose rows are numbered. */
+export function numberPosition(after: string | undefined): readonly [number: number] | undefined {
+  return pagePosition(after, [0] as readonly [number: number]);
+}

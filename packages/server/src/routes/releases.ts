@@ -1,13 +1,10 @@
 import type { HandlersOf } from '../http/context.js';
-import { pagePosition } from '../http/page-position.js';
-import type { NumberPosition } from '../site/activity.js';
+import { numberPosition } from '../http/page-position.js';
 import { restoreRelease, showEnvironment } from '../site/environments.js';
 import { publishSeen } from '../site/publish-seen.js';
 import { listReleases, showDiff, showRelease } from '../site/releases.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import type { SiteTools } from '../site/use-case.js';
-
-const NEWEST: NumberPosition = [0];
 
 export function releaseHandlers(
   tools: SiteTools,
@@ -18,7 +15,7 @@ export function releaseHandlers(
   const { sets } = tools;
   return {
     async listReleases({ params, query: { limit, after } }, { store }) {
-      const listing = { limit, after: pagePosition(after, NEWEST) };
+      const listing = { limit, after: numberPosition(after) };
       return { data: await listReleases(store, params.site, listing) };
     },
 

@@ -1,7 +1,7 @@
 import type { HandlersOf } from '../http/context.js';
-import { pagePosition } from '../http/page-position.js';
+import { numberPosition, pagePosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
-import { listActivity, type NumberPosition } from '../site/activity.js';
+import { listActivity } from '../site/activity.js';
 import { addSite, editSite, siteTag } from '../site/edit-site.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 import type { SiteChecks } from '../site/site-checks.js';
@@ -12,7 +12,6 @@ import type { SiteSummaries } from '../site/site-summaries.js';
 import { listSites, type SitePosition } from '../storage/site-summaries.js';
 
 const POSITION: SitePosition = [0, '', 0];
-const NEWEST: NumberPosition = [0];
 
 export function siteHandlers(
   { PRAGMATICA_GATEWAY_PORT: gatewayPort }: Settings,
@@ -64,7 +63,7 @@ export function siteHandlers(
     },
 
     async listActivity({ params, query: { limit, after } }, { store }) {
-      const listing = { limit, after: pagePosition(after, NEWEST) };
+      const listing = { limit, after: numberPosition(after) };
       return { data: await listActivity(store, params.site, listing) };
     },
   };

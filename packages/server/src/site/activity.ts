@@ -3,12 +3,10 @@ import type { Store } from '../storage/store.js';
 import { lastEntries } from '../storage/trail.js';
 import { findSite } from './site-lock.js';
 
-/** Where a page of a list that begins with the newest ends: the number of its last row. */
-export type NumberPosition = readonly [number: number];
-
 export interface NewestListing {
   readonly limit: number;
-  readonly after?: NumberPosition | undefined;
+  /** The number of the last row of the page before. */
+  readonly after?: readonly [number: number] | undefined;
 }
 
 /** What was done at a site, the newest first. @throws ServiceError 404 */

@@ -1,6 +1,8 @@
 import { listWords } from '../pages/index.js';
-import { dateOf, dayNumber, timeOf, weekdayOf } from './days.js';
+import { dateOf, dayNumber } from './days.js';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
+import { clockTimeWords } from '../../texts/clock-time.js';
+import { DEFAULT_LOCALE } from '../../texts/locale.js';
 import { zoneClock } from './zone-clock.js';
 import { REACH_TEXTS } from '../../texts/reach.js';
 import { say } from '../../texts/say.js';
@@ -79,14 +81,7 @@ function yearlyWords(day: string): string {
  * @param now - what "today" is; without one the date is always told
  */
 export function momentWords(moment: number, zone: string, now?: number): string {
-  const clock = zoneClock(zone);
-  const { day, minutes } = clock.at(moment);
-  const ahead = now === undefined ? NaN : day - clock.at(now).day;
-  const time = timeOf(minutes);
-  if (ahead === 0) return `today ${time}`;
-  if (ahead === 1) return `tomorrow ${time}`;
-  const name = WEEKDAY_NAMES[weekdayOf(day)];
-  return ahead > 1 && ahead < 7 ? `${name} ${time}` : `${name} ${dateWords(dateOf(day))}, ${time}`;
+  return clockTimeWords({ at: moment, zone, now }, DEFAULT_LOCALE);
 }
 
 /** The day that it is at the site, `2027-03-31`. */
