@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { endpoints } from '@pragmatica/contract';
 import { migrate, openDatabase } from '@pragmatica/server';
 import pg from 'pg';
-import { api } from '../support/http.js';
+import { api, eventually } from '../support/http.js';
 import { createDatabase, startStage, type Stage } from '../support/stage.js';
 
 const CODE = '<script src="http://provider.test/a.js"></script>';
@@ -390,12 +390,15 @@ describe('publishing', () => {
     expect(answer.status).to.equal(422);
     expect(answer.json['type']).to.equal('urn:pragmatica:problem:not-contained');
     expect((answer.json['errors'] as { pointer: string }[])[0]!.pointer).to.equal('/snippets/1/parts/0/code');
-    const { data } = await stage.client.call('showSite', { params });
-    expect(data.attention.map((entry) => entry.kind)).to.include.members([
-      'never-published',
-      'errors-found',
-      'no-host',
-    ]);
+    // What a site needs is worked out off the request.
+    await eventually(async () => {
+      const { data } = await stage.client.call('showSite', { params });
+      expect(data.attention.map((entry) => entry.kind)).to.include.members([
+        'never-published',
+        'errors-found',
+        'no-host',
+      ]);
+    });
   });
 
   it('makes releases that even the database refuses to change', async () => {
