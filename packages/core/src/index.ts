@@ -14,3 +14,4 @@ export * from './verify/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';
 export * from './recipes/index.js';
+export * from './survey/index.js';

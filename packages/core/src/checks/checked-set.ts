@@ -1,5 +1,4 @@
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
-import type { Facts } from '../facts/index.js';
 import { memoizeByObject } from '../memoize/by-object.js';
 import { isInHead, placementKey, type Placement } from '../insert/index.js';
 import {
@@ -27,7 +26,7 @@ import {
   type Snapshot,
   type SnapshotSnippet,
 } from '../snapshot/index.js';
-import { FactsCache, type ReadCode } from './facts-cache.js';
+import { FactsCache, type Facts, type ReadCode } from '../facts/index.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 

@@ -1,10 +1,8 @@
 export type { Check, ExampleSnippet } from './check.js';
 export type { Knowledge } from './checked-set.js';
 export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
-export { FactsCache, type ReadingWatch } from './facts-cache.js';
 export { applyFix, fixAll, type FixResult } from './fixes.js';
 export { findingsHoldUntil } from './hold-until.js';
-export { normalForm } from './normal-form.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';
 export { openStep } from './activation/open-step.js';
 export { CHECKS } from './registry.js';

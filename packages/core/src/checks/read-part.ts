@@ -1,5 +1,5 @@
 import type { OrderPart } from '../order/index.js';
-import type { ReadCode } from './facts-cache.js';
+import type { ReadCode } from '../facts/index.js';
 
 /** A part of a set with what was read out of its code. */
 export interface ReadPart extends OrderPart {

@@ -8,4 +8,5 @@ export {
 } from './contain.js';
 export type { Culprit } from './culprit.js';
 export { onPage, type OnPage } from './on-page.js';
-export { distinctSkeletons, pageSkeleton, type PageSkeleton } from './skeleton.js';
+export { distinctSkeletons, pageSkeleton, skeletonOf, type PageSkeleton } from './skeleton.js';
+export { assertShallow } from './tree.js';

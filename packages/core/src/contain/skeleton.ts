@@ -20,8 +20,13 @@ const RAW = new Set('script style textarea title iframe noembed noframes xmp nos
 export function pageSkeleton(path: string, html: string): PageSkeleton {
   const document = parse(html);
   assertShallow(document);
+  return { path, html: skeletonOf(document) };
+}
+
+/** The same of a document that is parsed already, and no deeper than markup may be. */
+export function skeletonOf(document: Tree.Document): string {
   const doctype = document.mode === constants.DOCUMENT_MODE.NO_QUIRKS ? '<!DOCTYPE html>' : '';
-  return { path, html: doctype + reduceChildren(document.childNodes) };
+  return doctype + reduceChildren(document.childNodes);
 }
 
 /** Skeletons that differ, the first of each. */

@@ -1,4 +1,7 @@
-export { hostOf, normalAddress } from './addresses.js';
+export { domainOf, hostOf, isCacheBuster, normalAddress } from './addresses.js';
+export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
+export { isScriptType } from './markup/script-type.js';
+export { normalForm } from './normal-form.js';
 export { IS_MODULE, readCode, unreadFacts } from './read-code.js';
 export { placementOfStatement } from './statement.js';
 export { isAboutSettings, providerWords, settingsWords } from './settings-words.js';

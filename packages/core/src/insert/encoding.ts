@@ -203,3 +203,16 @@ export class EncodingSniffer {
 export function pageEncoding(page: Uint8Array, label: string | undefined): string | undefined {
   return new EncodingSniffer(label).take(page, true)!.name;
 }
+
+/** The encoding of a whole page and what declares it (HTML Standard 13.2.3.2). @param label - of the `Content-Type` */
+export function sniffEncoding(
+  page: Uint8Array,
+  label: string | undefined,
+): { readonly name: string | undefined; readonly from: 'mark' | 'header' | 'meta' | 'not-declared' } {
+  const mark = sniffByteOrderMark(page);
+  if (mark) return { name: mark.name, from: 'mark' };
+  const declared = label === undefined ? undefined : encodingOfLabel(label);
+  if (declared !== undefined) return { name: declared, from: 'header' };
+  const found = prescan(page);
+  return found ? { name: found.name, from: 'meta' } : { name: undefined, from: 'not-declared' };
+}

@@ -4,7 +4,7 @@ export { PageInserter, prepareInsertion, type Edit } from './page-inserter.js';
 export { CachedPlacesInserter, recordPlaces, type PagePlaces } from './page-places.js';
 export { prepareParts, type PreparedParts } from './prepare.js';
 export { reasonWords } from './reasons.js';
-export { pageEncoding } from './encoding.js';
+export { pageEncoding, sniffEncoding } from './encoding.js';
 export { writtenCode } from './written-code.js';
 export {
   PLACEMENTS,

@@ -1,9 +1,8 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
-import type { Range } from '../../facts/index.js';
+import type { Range, ReadCode } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
-import type { ReadCode } from '../facts-cache.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
 

@@ -1,10 +1,9 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
+import { normalForm, type ReadCode } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
-import { normalForm } from '../normal-form.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
-import type { ReadCode } from '../facts-cache.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
 

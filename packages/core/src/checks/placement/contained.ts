@@ -10,7 +10,7 @@ import { isInHead, type Placement } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
-import type { ReadCode } from '../facts-cache.js';
+import type { ReadCode } from '../../facts/index.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
 

@@ -1,4 +1,5 @@
-import { readCode, unreadFacts, type Facts } from '../facts/index.js';
+import { readCode, unreadFacts } from './read-code.js';
+import type { Facts } from './types.js';
 
 /** A code and what was read out of it: one object for as long as it is remembered. */
 export interface ReadCode {

@@ -5,7 +5,7 @@ import { tokenize } from 'css-tree/tokenizer';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { parseBounded } from '../bounds/parse-script.js';
 import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
-import { attribute, isJsonType, isScriptType } from '../facts/markup/script-type.js';
+import { attribute, isJsonType, isScriptType } from './markup/script-type.js';
 
 /**
  * A text that is equal only for pieces of code that do the same: the tree of the markup with attributes in order, the

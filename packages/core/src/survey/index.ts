@@ -1,0 +1,29 @@
+export { SHAPE_LIMITS, addressShape, pageOf, sectionOf, type ShapeLimits } from './crawl-address.js';
+export {
+  coverageOf,
+  type Coverage,
+  type CoverageCell,
+  type CoverageRow,
+  type CoveredPages,
+  type SnippetCoverage,
+} from './coverage.js';
+export { decodePage } from './decode.js';
+export { attributeItems, findParts, type AttributedItem, type FoundPart } from './known-parts.js';
+export { ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
+export { MAX_ITEMS } from './page-items.js';
+export { escapePattern, shortestPageRules } from './page-patterns.js';
+export { readPage } from './read-page.js';
+export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
+export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';
+export {
+  PAGE_TYPES,
+  type DeclaredCharset,
+  type DeclaredPolicy,
+  type ItemKind,
+  type ItemPlace,
+  type ItemState,
+  type PageItem,
+  type PageReading,
+  type PageSource,
+  type PageType,
+} from './types.js';

@@ -1,0 +1,88 @@
+import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { assertShallow, skeletonOf } from '../contain/index.js';
+import { FactsCache } from '../facts/index.js';
+import { decodePage } from './decode.js';
+import { readItems } from './page-items.js';
+import { readHead, refreshTarget } from './page-links.js';
+import { isElement } from './page-tree.js';
+import { guessPageType } from './page-type.js';
+import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
+import { VisibleBounds } from './visible-bounds.js';
+
+/**
+ * Reads one page as it came: what it is, where it leads, and everything in it that loads, runs or frames something.
+ *
+ * @throws TooMuchError for a page that is nested too deep
+ */
+export function readPage(source: PageSource, memory: FactsCache = new FactsCache()): PageReading {
+  const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
+  const document = parse(text, { sourceCodeLocationInfo: true });
+  assertShallow(document);
+  const head = readHead(document);
+  const base = resolved(head.base, source.url) ?? source.url;
+  const path = new URL(source.url);
+  const shown = new VisibleBounds(document);
+  const bodyStart = bodyStartOf(document);
+  const items = readItems(document.childNodes, {
+    text,
+    memory,
+    own: ownWords(path, head.title, head.canonical),
+    placeOf: (offset) => (offset < bodyStart ? 'head' : shown.placeOf(offset)),
+  });
+  const refresh = source.headers['refresh'];
+  const target = refresh === undefined ? head.refresh : refreshTarget(refresh);
+  return {
+    title: head.title,
+    language: head.language,
+    charset,
+    type: guessPageType(path.pathname + path.search, source.status, head.title, head.signs),
+    skeleton: skeletonOf(document),
+    policies: [...headerPolicies(source.headers), ...head.metaPolicies],
+    canonical: resolved(head.canonical, base),
+    refresh: resolved(target, base),
+    links: [...new Set(head.links.flatMap((href) => resolved(href, base) ?? []))],
+    items,
+  };
+}
+
+/** What is the page's own and stands on no other: words in code that make no two things of one. */
+function ownWords(
+  { pathname, search, href }: URL,
+  title: string,
+  canonical: string | undefined,
+): Set<string> {
+  const last = pathname.split('/').filter(Boolean).at(-1);
+  const words = [pathname, pathname + search, href, title, canonical, last].filter(
+    (word): word is string => word !== undefined && word.length > 2,
+  );
+  return new Set(words);
+}
+
+/** An address as a whole, without its fragment; undefined for what leads to no page. */
+function resolved(href: string | undefined, base: string): string | undefined {
+  if (href === undefined || !URL.canParse(href, base)) return undefined;
+  const url = new URL(href, base);
+  if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
+  url.hash = '';
+  return url.href;
+}
+
+/** Policies of the headers; one header may hold several, with commas between them (CSP Level 3, section 2.2.2). */
+function headerPolicies(headers: PageSource['headers']): DeclaredPolicy[] {
+  return (['content-security-policy', 'content-security-policy-report-only'] as const).flatMap((name) =>
+    (headers[name] ?? '')
+      .split(',')
+      .map((value) => value.trim())
+      .filter((value) => value !== '')
+      .map((value) => ({ value, from: 'header' as const, isReportOnly: name.endsWith('only') })),
+  );
+}
+
+/** Where the body begins in the text; everything is the head's where there is none to be seen. */
+function bodyStartOf(document: Tree.Document): number {
+  const root = document.childNodes.find(isElement);
+  const body = root?.childNodes.filter(isElement).find(({ tagName }) => tagName !== 'head');
+  // A body whose tag is left out begins with its first child.
+  const start = body?.sourceCodeLocation ?? body?.childNodes[0]?.sourceCodeLocation;
+  return start?.startOffset ?? Infinity;
+}

@@ -1,0 +1,84 @@
+import type { Range } from '../facts/index.js';
+
+/** What kind of thing stands in a page. */
+export type ItemKind = 'script' | 'data' | 'style' | 'frame' | 'pixel' | 'element';
+
+/**
+ * Whether a browser does anything with it. What stands in comments and templates does not run; what stands in
+ * `noscript` is for browsers without scripts only.
+ */
+export type ItemState = 'active' | 'noscript' | 'comment' | 'conditional-comment' | 'template' | 'inert-type';
+
+/** Where in the page it stands: in the head, before the first and after the last thing that is shown, or between. */
+export type ItemPlace = 'head' | 'body-start' | 'body' | 'body-end';
+
+/** A script, style, frame, pixel or element for a script, as it stands in a page. */
+export interface PageItem {
+  readonly kind: ItemKind;
+  readonly state: ItemState;
+  readonly place: ItemPlace;
+  /** In the page's text, UTF-16 code units. */
+  readonly range: Range;
+  /** As it stands in the page, tags included. */
+  readonly code: string;
+  /** Digest of the code as it is written, without what differs from page to page. */
+  readonly form: string;
+  /** Digest of what it does: the same for other ways of writing it. */
+  readonly key: string;
+}
+
+/** Where a page's encoding is declared. */
+export interface DeclaredCharset {
+  /** Name in the Encoding Standard; the one that browsers fall back on where nothing declares one. */
+  readonly name: string;
+  readonly from: 'mark' | 'header' | 'meta' | 'not-declared';
+}
+
+/** A Content Security Policy that a page comes with (CSP Level 3). */
+export interface DeclaredPolicy {
+  readonly value: string;
+  readonly from: 'header' | 'meta';
+  readonly isReportOnly: boolean;
+}
+
+export const PAGE_TYPES = [
+  'front',
+  'article',
+  'list',
+  'form',
+  'shop',
+  'confirmation',
+  'error',
+  'other',
+] as const;
+/** What a page looks like: a guess. */
+export type PageType = (typeof PAGE_TYPES)[number];
+
+/** What was read of one page. */
+export interface PageReading {
+  readonly title: string;
+  readonly language: string;
+  readonly charset: DeclaredCharset;
+  readonly type: PageType;
+  /** The page without its content, see `pageSkeleton`. */
+  readonly skeleton: string;
+  readonly policies: readonly DeclaredPolicy[];
+  /** Of the site itself, `/path?search`; of elsewhere, a whole address; undefined where none is stated. */
+  readonly canonical: string | undefined;
+  /** Where the page sends visitors on, by `Refresh` or `meta refresh`. */
+  readonly refresh: string | undefined;
+  /** Whole addresses, each once, in document order. */
+  readonly links: readonly string[];
+  /** In document order. */
+  readonly items: readonly PageItem[];
+}
+
+/** What came with a page. */
+export interface PageSource {
+  /** Whole address of the page, after redirects. */
+  readonly url: string;
+  readonly status: number;
+  readonly bytes: Uint8Array;
+  /** Header names in lower case. */
+  readonly headers: Readonly<Record<string, string>>;
+}
