@@ -32,6 +32,7 @@ export const SERVER_LAYERS = [
   'outgoing',
   'reading',
   'pages',
+  'survey',
   'auth',
   'verify',
   'site',

@@ -72,6 +72,13 @@ async function main() {
     },
   });
   gateway ??= await startGateway(data, env);
+  await keep({
+    title: 'The worker',
+    file: inRoot('packages/server/dist/worker-main.js'),
+    log: join(data, 'logs/worker.log'),
+    env,
+    mayWait: true,
+  });
   if (hasDemo && service) await seedDemo(settings, data, databaseUrl);
   const address = service?.ready.address ?? `http://localhost:${settings.PRAGMATICA_PORT}`;
   const firstSignIn = service?.ready.firstSignIn;

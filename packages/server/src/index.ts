@@ -9,3 +9,4 @@ export { FIELD_MESSAGES } from './texts/field-errors.js';
 export { PROBLEM_MESSAGES } from './texts/problems.js';
 export type { Job } from './jobs/job.js';
 export { JobRunner } from './jobs/runner.js';
+export { startWorker, type Worker } from './worker.js';

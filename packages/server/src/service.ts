@@ -9,6 +9,7 @@ import { createApp } from './http/app.js';
 import { toProblem } from './http/problems.js';
 import { databaseAway } from './errors.js';
 import { createJobs } from './jobs/index.js';
+import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { createMetrics } from './metrics.js';
 import { SiteClient } from './outgoing/site-client.js';
@@ -18,6 +19,8 @@ import type { Settings } from './settings.js';
 import { SiteChecks } from './site/site-checks.js';
 import { Sets } from './site/sets.js';
 import { SiteSummaries } from './site/site-summaries.js';
+import { SiteSurveys } from './site/surveys/site-surveys.js';
+import { SurveyBook } from './site/surveys/survey-book.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 import type { Store } from './storage/store.js';
@@ -56,12 +59,16 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
   const known = knownDatabase(settings, databaseUrl);
   let app: RequestListener | undefined;
   let jobs: JobRunner | undefined;
+  let queue: JobQueue | undefined;
   let isClosed = false;
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
     const store = storeOf(orm);
     const firstSignIn = await ensureAdministrator(store.fork());
-    const shared = createShared(readers, settings);
+    const started = new JobQueue(databaseUrl, log, false);
+    await started.start();
+    queue = started;
+    const shared = createShared(readers, settings, queue);
     jobs = new JobRunner(createJobs(store, shared.summaries, settings), log.child({ part: 'jobs' }));
     app = createApi(store, shared, jobs, watch, log);
     known.remember();
@@ -102,7 +109,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
       api.closeIdleConnections();
       setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
       await closed;
-      await jobs?.close();
+      await Promise.all([jobs?.close(), queue?.close()]);
       await Promise.all([watch.close(), readers.close()]);
       await orm.close(true);
       log.info('stopped');
@@ -126,10 +133,11 @@ function knownDatabase(
   };
 }
 
-function createShared(readers: Readers, settings: Settings): SharedParts {
+function createShared(readers: Readers, settings: Settings, queue: JobQueue): SharedParts {
   const checks = new SiteChecks({ readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) });
   const sets = new Sets();
-  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets) };
+  const surveys = new SiteSurveys(new SurveyBook(readers), sets);
+  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue };
 }
 
 function createApi(

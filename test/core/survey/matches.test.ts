@@ -127,13 +127,13 @@ describe('what stands in a page is ours', () => {
 describe('how a sighting stands to the snippets', () => {
   const match = (kind: 'same' | 'reformatted' | 'other-account') => ({ snippet: 's', part: 's/1', kind });
   for (const [pages, matched, standing] of [
-    [{ ours: 3, others: 0, instead: 0 }, match('same'), 'ours'],
-    [{ ours: 3, others: 1, instead: 0 }, match('same'), 'copy'],
-    [{ ours: 0, others: 2, instead: 2 }, match('same'), 'copy'],
-    [{ ours: 0, others: 2, instead: 2 }, match('reformatted'), 'altered'],
-    [{ ours: 0, others: 2, instead: 0 }, match('reformatted'), 'copy'],
-    [{ ours: 0, others: 2, instead: 0 }, match('other-account'), 'altered'],
-    [{ ours: 0, others: 2, instead: 0 }, undefined, 'foreign'],
+    [{ ours: 3, others: 0, instead: 0, twice: 0 }, match('same'), 'ours'],
+    [{ ours: 3, others: 1, instead: 0, twice: 0 }, match('same'), 'copy'],
+    [{ ours: 0, others: 2, instead: 2, twice: 0 }, match('same'), 'copy'],
+    [{ ours: 0, others: 2, instead: 2, twice: 0 }, match('reformatted'), 'altered'],
+    [{ ours: 0, others: 2, instead: 0, twice: 0 }, match('reformatted'), 'copy'],
+    [{ ours: 0, others: 2, instead: 0, twice: 0 }, match('other-account'), 'altered'],
+    [{ ours: 0, others: 2, instead: 0, twice: 0 }, undefined, 'foreign'],
   ] as const)
     it(`${JSON.stringify(pages)}, ${matched?.kind ?? 'no match'}: ${standing}`, () => {
       expect(standingOf(pages, matched)).to.equal(standing);

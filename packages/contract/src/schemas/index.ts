@@ -7,6 +7,7 @@ export * from './release.js';
 export * from './session.js';
 export * from './site.js';
 export * from './snippet.js';
+export * from './survey.js';
 export * from './verification.js';
 export * from './reach.js';
 export * from './plan.js';

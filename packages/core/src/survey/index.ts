@@ -1,3 +1,4 @@
+export { proposeAdoption, type AdoptionProposal } from './adoption.js';
 export { SHAPE_LIMITS, addressShape, pageOf, sectionOf, type ShapeLimits } from './crawl-address.js';
 export {
   coverageOf,
@@ -7,13 +8,15 @@ export {
   type CoveredPages,
   type SnippetCoverage,
 } from './coverage.js';
+export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
 export { decodePage } from './decode.js';
 export { attributeItems, findParts, type AttributedItem, type FoundPart } from './known-parts.js';
 export { ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
-export { readPage } from './read-page.js';
+export { READER_VERSION, readPage } from './read-page.js';
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
+export { sightingWords } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';
 export {
   PAGE_TYPES,

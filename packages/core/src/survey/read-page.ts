@@ -9,6 +9,9 @@ import { guessPageType } from './page-type.js';
 import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
+/** Another one whenever pages are read otherwise than before: what an earlier one read is not taken over then. */
+export const READER_VERSION = 1;
+
 /**
  * Reads one page as it came: what it is, where it leads, and everything in it that loads, runs or frames something.
  *

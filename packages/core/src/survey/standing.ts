@@ -15,6 +15,8 @@ export interface SightingPages {
   readonly others: number;
   /** Otherwise, on pages where the part that it matches is missing. */
   readonly instead: number;
+  /** Both: as a piece of ours, and otherwise. */
+  readonly twice: number;
 }
 
 /** @param match - what it is an install of, if it is one */

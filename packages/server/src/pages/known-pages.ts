@@ -1,4 +1,5 @@
 import { originsOf } from '@pragmatica/contract';
+import { toPathname } from '@pragmatica/core';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Host } from '../storage/rows.js';
 import { readSitemap } from './sitemap.js';
@@ -62,11 +63,11 @@ async function sitemapPaths(host: Host, client: SiteClient): Promise<string[]> {
   };
   const first = await ask('/sitemap.xml', MAX_PAGES, MAX_SITEMAPS);
   const paths = [...first.pages];
-  for (const path of first.sitemaps) {
+  for (const address of first.sitemaps) {
     if (paths.length >= MAX_PAGES) break;
-    paths.push(...(await ask(path, MAX_PAGES - paths.length, 1)).pages);
+    paths.push(...(await ask(toPathname(address), MAX_PAGES - paths.length, 1)).pages);
   }
-  return paths;
+  return paths.map(toPathname);
 }
 
 /** What went wrong, without the client's own wrapping. */

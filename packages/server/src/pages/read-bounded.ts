@@ -3,16 +3,22 @@ import type { SiteResponse } from '../outgoing/site-client.js';
 /**
  * The body of an answer, as far as it is no longer than what is wanted: what comes is counted, not what was announced.
  *
- * @returns undefined for a longer one, of which no more is read
+ * @param longer - a longer one is cut there, or nothing at all
+ * @returns undefined for a longer one that is not cut; no more of it is read
  */
-export async function readBounded(response: SiteResponse, most: number): Promise<Uint8Array | undefined> {
+export async function readBounded(
+  response: SiteResponse,
+  most: number,
+  longer: 'cut' | 'nothing' = 'nothing',
+): Promise<Uint8Array | undefined> {
   const chunks: Uint8Array[] = [];
   let length = 0;
   // Leaving the loop early cancels the rest of the body.
   for await (const chunk of bodyOf(response)) {
     length += chunk.length;
-    if (length > most) return undefined;
+    if (length > most && longer === 'nothing') return undefined;
     chunks.push(chunk);
+    if (length >= most && longer === 'cut') return Buffer.concat(chunks).subarray(0, most);
   }
   return Buffer.concat(chunks, length);
 }

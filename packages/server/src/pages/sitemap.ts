@@ -1,14 +1,15 @@
+import { Readable, pipeline } from 'node:stream';
+import { createGunzip } from 'node:zlib';
 import sax from 'sax';
-import { toPathname } from '@pragmatica/core';
 import type { SiteResponse } from '../outgoing/site-client.js';
 import { bodyOf } from './read-bounded.js';
 import { PAGES_TEXTS } from '../texts/pages.js';
 import { say } from '../texts/say.js';
 
 export interface Sitemap {
-  /** Paths of the pages that it names. */
+  /** Addresses of the pages that it names, as they stand there. */
   readonly pages: readonly string[];
-  /** Paths of further sitemaps, for an index. */
+  /** Addresses of further sitemaps, for an index. */
   readonly sitemaps: readonly string[];
 }
 
@@ -35,7 +36,7 @@ export async function readSitemap(response: SiteResponse, limits: SitemapLimits)
   const decoder = new TextDecoder();
   let bytes = 0;
   // Leaving the loop early ends the answer.
-  for await (const chunk of bodyOf(response)) {
+  for await (const chunk of await unpacked(bodyOf(response))) {
     bytes += chunk.length;
     if (bytes > limits.bytes)
       throw new SitemapError(say(PAGES_TEXTS.tooLong, { megabytes: limits.bytes >> 20 }));
@@ -43,6 +44,31 @@ export async function readSitemap(response: SiteResponse, limits: SitemapLimits)
     if (reader.isFull) break;
   }
   return reader;
+}
+
+/** What may be packed as a file (sitemaps.org protocol: gzip), whatever the answer says of it. */
+async function unpacked(body: AsyncIterable<Uint8Array>): Promise<AsyncIterable<Uint8Array>> {
+  const chunks = body[Symbol.asyncIterator]();
+  const first = await chunks.next();
+  if (first.done === true) return none();
+  const whole = rejoined(first.value, chunks);
+  const isGzip = first.value[0] === 0x1f && first.value[1] === 0x8b;
+  if (!isGzip) return whole;
+  // What goes wrong on the way is thrown to whoever reads.
+  return pipeline(Readable.from(whole), createGunzip(), () => undefined);
+}
+
+async function* none(): AsyncGenerator<Uint8Array> {
+  // Nothing came.
+}
+
+async function* rejoined(first: Uint8Array, rest: AsyncIterator<Uint8Array>): AsyncGenerator<Uint8Array> {
+  try {
+    yield first;
+    for (let next = await rest.next(); next.done !== true; next = await rest.next()) yield next.value;
+  } finally {
+    await rest.return?.();
+  }
 }
 
 class SitemapReader implements Sitemap {
@@ -83,7 +109,7 @@ class SitemapReader implements Sitemap {
   #found(parent: string | undefined): void {
     const address = this.#text.trim();
     if (this.isFull || address === '' || address.length > MAX_ADDRESS_LENGTH) return;
-    if (parent === 'url') this.pages.push(toPathname(address));
-    else if (parent === 'sitemap') this.sitemaps.push(toPathname(address));
+    if (parent === 'url') this.pages.push(address);
+    else if (parent === 'sitemap') this.sitemaps.push(address);
   }
 }

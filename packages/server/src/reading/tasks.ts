@@ -1,4 +1,5 @@
 import {
+  ManagedItems,
   UNPROVEN,
   checkDelivery,
   dependencyWords,
@@ -14,34 +15,19 @@ import {
   suggestNames,
   suggestParts,
   uncontainedParts,
-  type FactsCache,
-  type Knowledge,
+  type EnvironmentName,
   type PagePlan,
-  type ReadingWatch,
+  type PageSource,
+  type PlannedPart,
+  type Sighting,
   type Recipe,
   type SiteNames,
   type RecipeBook,
   type Snapshot,
   type SnapshotSnippet,
 } from '@pragmatica/core';
-
-/** What is known of a site, as plain data, so that it can be handed to a thread. */
-export interface PlainKnowledge extends Omit<Knowledge, 'book' | 'memory'> {
-  /** Another one for every moment at which the site was asked for its pages. */
-  readonly id: number;
-  readonly recipes: readonly Recipe[];
-  /** Another one whenever there are more recipes. */
-  readonly edition: string;
-}
-
-/** What a thread keeps from task to task. */
-export interface Bench {
-  readonly memory: FactsCache;
-  readonly watch: ReadingWatch;
-  /** The same object for the same moment: what was worked out is kept by it. */
-  known(knowledge: PlainKnowledge): Knowledge;
-  book(edition: string, recipes: readonly Recipe[]): RecipeBook;
-}
+import type { Bench, PlainKnowledge } from './bench.js';
+import { readSurveyedPage } from './survey-page.js';
 
 /** Which findings are to be fixed: those named, or all but those that somebody accepted. */
 export interface FixChoice {
@@ -146,6 +132,29 @@ export const tasks = {
     const skeleton = pageSkeleton(path, html);
     watch.end();
     return skeleton;
+  },
+
+  /** What stands in a page of a survey. */
+  surveyPage: (
+    { source, parts, edition }: { source: PageSource; parts: readonly PlannedPart[]; edition: string },
+    bench: Bench,
+  ) => readSurveyedPage(source, parts, edition, bench),
+
+  /** Which sightings are what snippets of a set install; null for those that are not. */
+  matchSightings: (
+    {
+      snapshot,
+      environment,
+      sightings,
+    }: {
+      snapshot: Snapshot;
+      environment: EnvironmentName;
+      sightings: readonly (Sighting & { readonly forms: readonly string[] })[];
+    },
+    { memory }: Bench,
+  ) => {
+    const managed = new ManagedItems(snapshot, environment, memory);
+    return sightings.map((sighting) => managed.match(sighting, sighting.forms) ?? null);
   },
 
   delivered: ({ plan, page, encoding }: { plan: PagePlan; page: Uint8Array; encoding: string | undefined }) =>

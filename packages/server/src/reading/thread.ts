@@ -1,7 +1,8 @@
 import { FactsCache, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { Beat, codeDigest } from './beat.js';
-import { tasks, type Bench, type PlainKnowledge, type TaskName } from './tasks.js';
+import type { Bench, PlainKnowledge } from './bench.js';
+import { tasks, type TaskName } from './tasks.js';
 
 /** What a thread is handed. */
 export interface Order {
@@ -33,8 +34,17 @@ function book(edition: string, recipes: readonly Recipe[]): RecipeBook {
   return found;
 }
 
+const handedOut = new LRUCache<string, true>({ max: CODES_KEPT });
+
 const bench: Bench = {
   memory,
+  handedOut: {
+    add(key) {
+      const isNew = !handedOut.has(key);
+      handedOut.set(key, true);
+      return isNew;
+    },
+  },
   watch,
   book,
   known({ id, recipes, edition, paths, skeletons, ...rest }: PlainKnowledge): Knowledge {

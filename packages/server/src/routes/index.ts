@@ -4,6 +4,8 @@ import { SeenDrafts } from '../site/seen-drafts.js';
 import type { Sets } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
+import type { JobQueue } from '../jobs/queue.js';
+import type { SiteSurveys } from '../site/surveys/site-surveys.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
@@ -14,6 +16,7 @@ import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
 import { siteHandlers } from './sites.js';
 import { snippetHandlers } from './snippets.js';
+import { surveyHandlers } from './surveys.js';
 import { verificationHandlers } from './verification.js';
 
 /** What handlers share. */
@@ -22,10 +25,12 @@ export interface SharedParts {
   readonly checks: SiteChecks;
   readonly sets: Sets;
   readonly summaries: SiteSummaries;
+  readonly surveys: SiteSurveys;
+  readonly queue: Pick<JobQueue, 'send'>;
 }
 
 /** All handlers; the type says that none is missing. */
-export function createHandlers({ settings, checks, sets, summaries }: SharedParts): Handlers {
+export function createHandlers({ settings, checks, sets, summaries, surveys, queue }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
   const tools = { checks, sets };
   return {
@@ -40,5 +45,6 @@ export function createHandlers({ settings, checks, sets, summaries }: SharedPart
     ...checklistHandlers(tools),
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
+    ...surveyHandlers(surveys, queue),
   };
 }

@@ -14,7 +14,7 @@ import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
-import type { PlainKnowledge } from '../reading/tasks.js';
+import type { PlainKnowledge } from '../reading/bench.js';
 import { hostsOf } from '../storage/hosts.js';
 import type { Host, Site } from '../storage/rows.js';
 import { ageSummary } from '../storage/site-summaries.js';

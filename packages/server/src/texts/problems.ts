@@ -42,6 +42,12 @@ const BY_CODE = {
     'not-accepted': 'Nobody has accepted a finding "{finding}".',
     'no-host-to-visit': 'The site has no {environment} host, so there is nothing to visit. Add one first.',
     'nothing-published': 'Nothing was published to {environment} yet, so no snippet is expected there.',
+    'no-survey-yet':
+      'No survey of "{site}" has come to its end yet. Start one: "pragmatica survey", or in the console under Survey.',
+    'no-such-survey': 'The site "{site}" has no survey {number}.',
+    'page-not-surveyed': 'Survey {number} knows no page {path}.',
+    'no-such-sighting': 'Survey {number} has no sighting {id}.',
+    'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',
     'nothing-here': 'There is nothing at this address.',
     'nothing-at-path': 'There is nothing at {path}.',
@@ -85,6 +91,8 @@ const BY_CODE = {
     'no-recipe-knows': 'No recipe knows the code of “{name}”. Name one, or make one of it.',
     'cannot-follow': '“{name}” stays as it is. {problem}',
     'edited-by-hand': 'Left as it is, because somebody changed it by hand: {replaced}',
+    'survey-under-way': 'Survey {number} of {host} is under way already. Wait for it, or cancel it first.',
+    'sighting-managed': '“{name}” is managed already, by the snippet "{snippet}".',
     'exists-already': 'Something with this key or host exists already. Choose another.',
   },
   'changed-meanwhile': {

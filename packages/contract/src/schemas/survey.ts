@@ -1,0 +1,260 @@
+import { PAGE_TYPES, STANDINGS } from '@pragmatica/core';
+import { z } from 'zod';
+import { environment, key, newestQuery, nextPage, pageQuery, reason, timestamp, title } from './common.js';
+import { pages } from './reach.js';
+
+/** Where a survey asks: where visitors do, or at the site's own server, behind Pragmatica. */
+export const SURVEY_SIDES = ['public', 'origin'] as const;
+const side = z.enum(SURVEY_SIDES);
+
+export const MAX_SURVEY_PAGES = 200_000;
+
+const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
+
+export const surveyInput = z
+  .strictObject({
+    environment: environment.default('live'),
+    host: z.string().optional().meta({ description: 'The environment’s first host when left out.' }),
+    side: side.default('public'),
+    limit: z.int().min(1).max(MAX_SURVEY_PAGES).default(10_000).meta({ description: 'Pages at most.' }),
+    paths: z
+      .array(path)
+      .max(50_000)
+      .default([])
+      .meta({ description: 'Pages to visit beside those that sitemaps and links lead to.' }),
+    ignoreRobots: z.boolean().default(false).meta({
+      description: 'Visits pages that robots.txt forbids, too. It is recorded who asked for it.',
+    }),
+    concurrency: z.int().min(1).max(16).default(4).meta({ description: 'Pages asked for at once.' }),
+    delayMs: z
+      .int()
+      .min(0)
+      .max(60_000)
+      .default(0)
+      .meta({
+        description: 'Milliseconds between two requests; a delay that robots.txt states is kept as well.',
+      }),
+  })
+  .meta({ id: 'SurveyInput' });
+export type SurveyInput = z.input<typeof surveyInput>;
+
+export const survey = z
+  .object({
+    number: z.int(),
+    host: z.string(),
+    environment,
+    side,
+    state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']),
+    /** Why it failed, in words. */
+    problem: z.string().nullable(),
+    release: z.int().nullable().meta({ description: 'The release that pages were compared with.' }),
+    limit: z.int(),
+    ignoreRobots: z.boolean(),
+    found: z.int().meta({ description: 'Pages that it knows so far.' }),
+    visited: z.int(),
+    failed: z.int().meta({ description: 'Visited pages that could not be read.' }),
+    unchanged: z.int().meta({ description: 'Visited pages that the site says are as they were.' }),
+    current: z.string().nullable(),
+    notes: z.array(z.string()).meta({ description: 'What was left out, and why.' }),
+    requestedBy: z.string(),
+    createdAt: timestamp,
+    startedAt: timestamp.nullable(),
+    endedAt: timestamp.nullable(),
+  })
+  .meta({ id: 'Survey', description: 'A walk over the site’s real pages.' });
+export type SurveyResource = z.infer<typeof survey>;
+
+export const surveyList = z.object({ items: z.array(survey), next: nextPage });
+
+/** One line of the stream that watching a survey answers with: how far it is, until it is over. */
+export const surveyEvent = z.object({ type: z.literal('progress'), survey }).meta({ id: 'SurveyEvent' });
+export type SurveyEvent = z.infer<typeof surveyEvent>;
+
+/** A survey's number, or the newest that came to its end. */
+export const surveyReference = z.union([z.literal('latest'), z.coerce.number().int().min(1)]);
+
+const pageType = z.enum(PAGE_TYPES);
+export const PAGE_OUTCOMES = [
+  'read',
+  'redirect',
+  'not-html',
+  'too-large',
+  'unreadable',
+  'error',
+  'unreachable',
+  'forbidden',
+] as const;
+const outcome = z.enum(PAGE_OUTCOMES);
+
+export const surveyedPage = z
+  .object({
+    path: z.string(),
+    state: z.enum(['waiting', 'visited']),
+    outcome: outcome.nullable(),
+    status: z.int().nullable(),
+    title: z.string(),
+    type: pageType.nullable().meta({ description: 'A guess.' }),
+    section: z.string(),
+    foundBy: z.string(),
+    language: z.string(),
+    charset: z.string(),
+    charsetFrom: z.string(),
+    canonical: z.string().nullable().meta({ description: 'Where it says that it belongs, if elsewhere.' }),
+    leadsTo: z.string().nullable(),
+    bytes: z.int().nullable(),
+    missing: z
+      .array(z.string())
+      .meta({ description: 'Parts that the page plan asks for and that are not there.' }),
+  })
+  .meta({ id: 'SurveyedPage' });
+export type SurveyedPageResource = z.infer<typeof surveyedPage>;
+
+export const surveyPageQuery = pageQuery.extend({
+  section: z.string().max(1_000).optional(),
+  type: pageType.optional(),
+  only: z
+    .enum(['all', 'problems', 'missing', 'redirects'])
+    .default('all')
+    .meta({ description: 'Pages that could not be read, that lack a part, or that lead elsewhere.' }),
+  sighting: z.coerce.number().int().optional().meta({ description: 'Pages on which it stands.' }),
+});
+
+export const surveyPageList = z.object({ items: z.array(surveyedPage), next: nextPage, total: z.int() });
+
+const match = z.object({
+  snippet: z.string(),
+  part: z.string(),
+  kind: z.enum(['same', 'reformatted', 'same-account', 'other-account', 'same-loader']),
+  account: z.string().optional(),
+});
+
+export const sighting = z
+  .object({
+    id: z.int(),
+    kind: z.enum(['script', 'data', 'style', 'frame', 'pixel', 'element']),
+    name: z.string(),
+    provider: z.string(),
+    standing: z.enum(STANDINGS).meta({
+      description:
+        'ours: a snippet put it there; copy: what a snippet installs stands there as well; altered: what a snippet installs, changed; foreign: nothing that Pragmatica knows.',
+    }),
+    match: match.nullable(),
+    words: z.string().meta({ description: 'What it is and how it stands to the snippets, in one sentence.' }),
+    accounts: z.array(z.string()),
+    loads: z.array(z.string()),
+    states: z.array(
+      z.enum(['active', 'noscript', 'comment', 'conditional-comment', 'template', 'inert-type']),
+    ),
+    places: z.array(z.enum(['head', 'body-start', 'body', 'body-end'])),
+    pages: z.int(),
+    examples: z.array(z.string()).meta({ description: 'The first of its pages.' }),
+    ignored: z.object({ reason: z.string(), by: z.string(), at: timestamp }).nullable(),
+    adopted: z.object({ snippet: key, by: z.string(), at: timestamp }).nullable(),
+  })
+  .meta({ id: 'Sighting', description: 'A thing in the site’s pages, on however many of them.' });
+export type SightingResource = z.infer<typeof sighting>;
+
+export const sightingQuery = newestQuery.extend({
+  standing: z.enum(STANDINGS).optional(),
+  q: z.string().max(200).default(''),
+  ignored: z.enum(['hide', 'show', 'only']).default('hide'),
+  own: z.enum(['hide', 'show']).default('show').meta({
+    description: 'The site’s own style sheets, files and notes for machines: most of what there is.',
+  }),
+});
+
+export const sightingList = z.object({
+  items: z.array(sighting),
+  next: nextPage,
+  counts: z.record(z.enum(STANDINGS), z.int()).meta({ description: 'By standing; without those ignored.' }),
+  survey: survey.nullable().meta({ description: 'The survey they are of; null where there is none yet.' }),
+});
+
+export const sightingDetail = sighting
+  .extend({
+    code: z.string(),
+    before: z.string().meta({ description: 'What stands before it in the first page.' }),
+    after: z.string(),
+    firstPath: z.string(),
+    proposal: z
+      .object({ name: z.string(), placement: z.string(), rules: pages, words: z.string() })
+      .meta({ description: 'How it would be adopted: the shortest page rules that hold just its pages.' }),
+    companions: z
+      .array(z.object({ id: z.int(), name: z.string(), kind: z.string() }))
+      .meta({ description: 'Of the same provider on the same pages: most likely pieces of one install.' }),
+    ourCode: z.string().nullable().meta({ description: 'For what is altered: the code that we have.' }),
+    removal: z.string().meta({ description: 'Where in the site it stands, and so where to remove it.' }),
+  })
+  .meta({ id: 'SightingDetail' });
+
+export const adoption = z
+  .strictObject({
+    name: title.optional(),
+    key: key.optional(),
+    pages: pages.optional().meta({ description: 'Those of the proposal when left out.' }),
+    with: z
+      .array(z.int())
+      .max(19)
+      .default([])
+      .meta({ description: 'Further sightings that become parts of the same snippet.' }),
+  })
+  .meta({ id: 'Adoption' });
+
+export const adopted = z.object({ snippet: key, words: z.string() });
+
+export const ignoring = z.strictObject({ reason });
+
+const cell = z.object({ expected: z.int(), present: z.int() });
+
+export const coverage = z
+  .object({
+    survey: survey.nullable(),
+    rows: z.array(
+      z.object({
+        section: z.string(),
+        type: pageType,
+        pages: z.int(),
+        cells: z.record(z.string(), cell).meta({ description: 'By snippet key.' }),
+      }),
+    ),
+    snippets: z.array(cell.extend({ snippet: z.string(), name: z.string(), words: z.string() })),
+  })
+  .meta({
+    id: 'Coverage',
+    description: 'Pages × snippets: what the plan asks for, against what stands there.',
+  });
+export type CoverageResource = z.infer<typeof coverage>;
+
+export const pageItem = z.object({
+  sighting: z.int().nullable(),
+  name: z.string(),
+  kind: z.string(),
+  state: z.string(),
+  place: z.string(),
+  standing: z.enum(STANDINGS),
+  part: z.string().nullable(),
+  snippet: z.string().nullable(),
+  start: z
+    .int()
+    .nullable()
+    .meta({ description: 'Where it begins in the page’s text, in UTF-16 code units.' }),
+});
+
+export const pageDetail = surveyedPage
+  .extend({
+    items: z
+      .array(pageItem)
+      .meta({ description: 'All that loads, runs or frames something, in document order.' }),
+    policies: z.array(z.object({ value: z.string(), from: z.string(), isReportOnly: z.boolean() })),
+  })
+  .meta({ id: 'SurveyedPageDetail' });
+
+export const surveyChanges = z
+  .object({
+    from: z.int().nullable(),
+    to: z.int(),
+    lines: z.array(z.string()).meta({ description: 'What differs, in words, the most important first.' }),
+    newPages: z.array(z.string()),
+    gonePages: z.array(z.string()),
+  })
+  .meta({ id: 'SurveyChanges' });

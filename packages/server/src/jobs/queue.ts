@@ -1,0 +1,61 @@
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+
+/** What the workers of an installation do, by the names of the queues; each is told what it is about as plain data. */
+export interface QueuedJobs {
+  /** Works on a survey until it is done. */
+  readonly survey: { readonly survey: number };
+}
+
+export type QueueName = keyof QueuedJobs;
+const QUEUES: readonly QueueName[] = ['survey'];
+
+/** Hours after which a job whose worker never came back is forgotten; what it was about is taken up by itself. */
+const EXPIRE_HOURS = 12;
+const POLLING_S = 0.5;
+const CONNECTIONS = 3;
+const STOP_MS = 10_000;
+
+/** The queue of jobs in the database. Whoever serves puts jobs there, workers anywhere take them. */
+export class JobQueue {
+  readonly #boss: PgBoss;
+
+  /** @param isKeeper - whether it also keeps the queue in order, as one of the workers must */
+  constructor(databaseUrl: string, log: Logger, isKeeper: boolean) {
+    this.#boss = new PgBoss({
+      connectionString: databaseUrl,
+      application_name: 'pragmatica-jobs',
+      max: CONNECTIONS,
+      supervise: isKeeper,
+      schedule: isKeeper,
+    });
+    this.#boss.on('error', (error) => log.warn({ err: error }, 'the queue of jobs'));
+  }
+
+  /** Makes the queue's tables where there are none. @throws what the database says */
+  async start(): Promise<void> {
+    await this.#boss.start();
+    for (const name of QUEUES) await this.#boss.createQueue(name);
+  }
+
+  async send<N extends QueueName>(name: N, data: QueuedJobs[N]): Promise<void> {
+    await this.#boss.send(name, data, { retryLimit: 0, expireInHours: EXPIRE_HOURS });
+  }
+
+  /** Takes jobs, so many at once. */
+  async work<N extends QueueName>(
+    name: N,
+    atOnce: number,
+    run: (data: QueuedJobs[N]) => Promise<void>,
+  ): Promise<void> {
+    for (let lane = 0; lane < atOnce; lane++)
+      await this.#boss.work<QueuedJobs[N]>(name, { pollingIntervalSeconds: POLLING_S }, async ([job]) => {
+        if (job) await run(job.data);
+      });
+  }
+
+  /** Takes no more jobs, and waits for those under way. */
+  async close(): Promise<void> {
+    await this.#boss.stop({ graceful: true, wait: true, timeout: STOP_MS });
+  }
+}

@@ -1,0 +1,20 @@
+import type { Store } from '../storage/store.js';
+import { forsakenSurveys } from '../storage/surveys.js';
+import type { Job } from './job.js';
+import type { JobQueue } from './queue.js';
+
+const EVERY_MS = 3_000;
+/** A worker beats every other second; one that has not for so long is dead, or its machine is away. */
+const SILENT_MS = 10_000;
+
+/** Takes up surveys whose workers were killed. */
+export function resumeForsaken(store: Store, queue: JobQueue): Job {
+  return {
+    name: 'resume-forsaken',
+    everyMs: EVERY_MS,
+    async run() {
+      for (const survey of await forsakenSurveys(store.fork(), SILENT_MS))
+        await queue.send('survey', { survey });
+    },
+  };
+}

@@ -1,0 +1,82 @@
+import {
+  attributeItems,
+  decodePage,
+  describeSighting,
+  findParts,
+  readPage,
+  type AttributedItem,
+  type PageReading,
+  type PageSource,
+  type PlannedPart,
+} from '@pragmatica/core';
+import type { Composition, KeptText, NewSighting } from '../storage/survey-contents.js';
+import type { Bench } from './bench.js';
+
+export interface SurveyedPage {
+  readonly reading: Omit<PageReading, 'items'> & { readonly starts: readonly number[] };
+  readonly composition: Composition;
+  readonly sightings: readonly NewSighting[];
+  readonly codes: readonly KeptText[];
+}
+
+/** Of what stands around a sighting so much is kept. */
+const EXCERPT_LENGTH = 200;
+const MAX_CODE_LENGTH = 64 * 1024;
+
+/**
+ * Reads a page, with whose its items are. Codes are handed out once, as most pages of a site have the same.
+ *
+ * @param edition - another one where all that was handed out may have been lost
+ */
+export function readSurveyedPage(
+  source: PageSource,
+  parts: readonly PlannedPart[],
+  edition: string,
+  { memory, watch, handedOut }: Bench,
+): SurveyedPage {
+  const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
+  // From here on the time counts; each code in the page is watched by itself.
+  watch.begin(text);
+  watch.end();
+  const { items, ...reading } = readPage(source, memory);
+  const found = findParts(text, parts, charset.name);
+  const attributed = attributeItems(items, found, parts);
+  const fresh = attributed.filter(({ form }) => handedOut.add(`${edition} ${form}`));
+  return {
+    reading: { ...reading, starts: items.map(({ range }) => range.start) },
+    composition: {
+      items: attributed.map(({ key, form, kind, state, place, part }) => ({
+        sighting: key,
+        form,
+        kind,
+        state,
+        place,
+        ...(part === undefined ? {} : { part }),
+      })),
+      expected: parts.map(({ key }) => key),
+      missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
+    },
+    sightings: firstOfEach(fresh).map((item) => toSighting(item, text, source.url, memory)),
+    codes: fresh.map(({ form, code }) => ({ digest: form, body: cut(code) })),
+  };
+}
+
+function firstOfEach(items: readonly AttributedItem[]): AttributedItem[] {
+  return [...new Map([...items].reverse().map((item) => [item.key, item])).values()].reverse();
+}
+
+function toSighting(item: AttributedItem, text: string, url: string, memory: Bench['memory']): NewSighting {
+  const { start, end } = item.range;
+  const { pathname, search } = new URL(url);
+  return {
+    ...describeSighting(item, memory),
+    form: item.form,
+    path: pathname + search,
+    before: text.slice(Math.max(0, start - EXCERPT_LENGTH), start),
+    after: text.slice(end, end + EXCERPT_LENGTH),
+  };
+}
+
+function cut(code: string): string {
+  return code.length > MAX_CODE_LENGTH ? code.slice(0, MAX_CODE_LENGTH) : code;
+}

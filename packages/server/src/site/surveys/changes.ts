@@ -1,0 +1,50 @@
+import { surveyDifference, unchangedWords, type SeenThing } from '@pragmatica/core';
+import type { Site } from '../../storage/rows.js';
+import type { Store } from '../../storage/store.js';
+import { pathsOnlyIn, sightingsByKey } from '../../storage/survey-reads.js';
+import { lastDoneSurvey, type Survey } from '../../storage/surveys.js';
+import { SURVEY_TEXTS } from '../../texts/survey.js';
+import type { SiteSurveys } from './site-surveys.js';
+
+const MAX_PATHS = 500;
+
+/** What differs from the survey of the same host and side before. */
+export async function showChanges(surveys: SiteSurveys, store: Store, site: Site, survey: Survey) {
+  const { environment, side, number } = survey;
+  const before = await lastDoneSurvey(store, site, { environment, side, before: number });
+  if (!before) return { from: null, to: number, lines: [], newPages: [], gonePages: [] };
+  const [newPages, gonePages, was, is] = await Promise.all([
+    pathsOnlyIn(store, survey.id, before.id, MAX_PATHS),
+    pathsOnlyIn(store, before.id, survey.id, MAX_PATHS),
+    things(surveys, store, site, before),
+    things(surveys, store, site, survey),
+  ]);
+  const lines = surveyDifference({
+    newPages: { count: newPages.length, examples: newPages },
+    gonePages: { count: gonePages.length, examples: gonePages },
+    before: was,
+    after: is,
+  });
+  const said = lines.length > 0 ? lines : [unchangedWords(before.number)];
+  return { from: before.number, to: number, lines: said, newPages, gonePages };
+}
+
+/** What is not ours, with the sections that it is in. */
+async function things({ book }: SiteSurveys, store: Store, site: Site, survey: Survey): Promise<SeenThing[]> {
+  const { groups, compositions } = await book.seen(store, survey);
+  const found = new Map<string, { sections: Map<string, number>; example: string }>();
+  for (const { composition, section, pages, examples } of groups) {
+    const keys = new Set(
+      compositions
+        .get(composition)!
+        .items.flatMap(({ sighting, part }) => (part === undefined ? [sighting] : [])),
+    );
+    for (const key of keys) {
+      const thing = found.get(key) ?? { sections: new Map<string, number>(), example: examples[0]! };
+      thing.sections.set(section, (thing.sections.get(section) ?? 0) + pages);
+      found.set(key, thing);
+    }
+  }
+  const rows = await sightingsByKey(store, site, [...found.keys()]);
+  return rows.map(({ key, name }) => ({ key, name: name || SURVEY_TEXTS.unnamed, ...found.get(key)! }));
+}

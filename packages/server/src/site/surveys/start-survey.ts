@@ -1,0 +1,84 @@
+import type { SurveyInput } from '@pragmatica/contract';
+import { READER_VERSION } from '@pragmatica/core';
+import { ServiceError, errorAt } from '../../errors.js';
+import { hostsOf } from '../../storage/hosts.js';
+import { pointerOf } from '../../storage/pointers.js';
+import type { Host } from '../../storage/rows.js';
+import { addSurvey, endSurvey, openSurvey, type Survey } from '../../storage/surveys.js';
+import { audit } from '../../storage/trail.js';
+import { say } from '../../texts/say.js';
+import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { findSite, withSiteLock } from '../site-lock.js';
+import type { Acting } from '../use-case.js';
+import { findSurvey } from './survey-resource.js';
+
+/** A survey as it is asked for, with what was left out filled in. */
+export type SurveyRequest = Required<Omit<SurveyInput, 'host'>> & { readonly host?: string | undefined };
+
+/**
+ * Puts a survey in line; workers do the rest.
+ *
+ * @throws ServiceError 404 for a host that is none of the site's, 409 while another of the same host is under way
+ */
+export async function startSurvey(
+  key: string,
+  { environment, host: named, side, ...options }: SurveyRequest,
+  { store, actor }: Acting,
+): Promise<Survey> {
+  return withSiteLock(store, key, async (transaction, site) => {
+    const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
+    const other = await openSurvey(transaction, site, host.host, side);
+    if (other) throw new ServiceError('survey-under-way', { host: host.host, number: other.number });
+    // Without the gateway, or before it, pages hold nothing that was published.
+    const pointer = side === 'public' ? await pointerOf(transaction, site, host.environment) : undefined;
+    const survey = await addSurvey(transaction, site, {
+      host: host.host,
+      environment: host.environment,
+      side,
+      options,
+      release: pointer?.release.number ?? null,
+      reader: READER_VERSION,
+      requestedBy: actor,
+    });
+    const text = options.ignoreRobots ? SURVEY_TEXTS.surveyStartedAll : SURVEY_TEXTS.surveyStarted;
+    audit(transaction, site, actor, 'survey.start', say(text, { number: survey.number, host: host.host }));
+    await transaction.flush();
+    return survey;
+  });
+}
+
+function chooseHost(
+  hosts: readonly Host[],
+  site: string,
+  environment: string,
+  named: string | undefined,
+): Host {
+  if (named !== undefined) {
+    const host = hosts.find((one) => one.host === named);
+    if (host) return host;
+    throw errorAt('/host', 'no-such-host', {
+      site,
+      host: named,
+      known: hosts.map((one) => one.host).join(', '),
+    });
+  }
+  const host = hosts.find((one) => one.environment === environment);
+  if (!host) throw new ServiceError('no-host-to-visit', { environment });
+  return host;
+}
+
+/** Ends a survey that is not over. @throws ServiceError 404 */
+export async function cancelSurvey(
+  key: string,
+  reference: 'latest' | number,
+  { store, actor }: Acting,
+): Promise<Survey> {
+  const site = await findSite(store, key);
+  const survey = await findSurvey(store, site, reference);
+  if (await endSurvey(store, survey.id, 'cancelled')) {
+    const { number, host } = survey;
+    audit(store, site, actor, 'survey.cancel', say(SURVEY_TEXTS.surveyCancelled, { number, host }));
+    await store.flush();
+  }
+  return findSurvey(store, site, survey.number);
+}

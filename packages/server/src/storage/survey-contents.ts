@@ -1,0 +1,102 @@
+import type { ItemKind, ItemPlace, ItemState, Sighting } from '@pragmatica/core';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
+
+/** A text that is kept once: code, a skeleton, policies. */
+export interface KeptText {
+  /** 32 hex digits. */
+  readonly digest: string;
+  readonly body: string;
+}
+
+/** Something in a page, as compositions hold it. */
+export interface ComposedItem {
+  /** Key of the sighting. */
+  readonly sighting: string;
+  readonly form: string;
+  readonly kind: ItemKind;
+  readonly state: ItemState;
+  readonly place: ItemPlace;
+  /** The part of ours that it is a piece of. */
+  readonly part?: string;
+}
+
+/** What stands in a page, in document order, beside what the plan asks for. */
+export interface Composition {
+  readonly items: readonly ComposedItem[];
+  /** Keys of the parts that the plan asks for. */
+  readonly expected: readonly string[];
+  /** Those of them that are not there. */
+  readonly missing: readonly string[];
+}
+
+/** A sighting with where it was seen first. */
+export interface NewSighting extends Sighting {
+  readonly form: string;
+  readonly path: string;
+  /** What stands around it in that page. */
+  readonly before: string;
+  readonly after: string;
+}
+
+/** Keeps texts that are not kept yet. @returns ids by digest */
+export async function keepTexts(
+  store: Store,
+  texts: readonly KeptText[],
+): Promise<ReadonlyMap<string, number>> {
+  if (texts.length === 0) return new Map();
+  const em = emOf(store);
+  // NUL has no place in a text of the database.
+  const clean = texts.map(({ digest, body }) => ({ digest, body: body.replaceAll('\0', '\ufffd') }));
+  await em.execute(
+    `insert into survey_text (digest, body)
+       select digest, body from jsonb_to_recordset(?::jsonb) as t(digest char(32), body text) order by digest
+     on conflict (digest) do nothing`,
+    [JSON.stringify(clean)],
+  );
+  const rows = await em.execute<{ id: number; digest: string }[]>(
+    'select id, digest from survey_text where digest = any(?::char(32)[])',
+    [`{${texts.map(({ digest }) => digest).join()}}`],
+  );
+  return new Map(rows.map(({ digest, id }) => [digest, id]));
+}
+
+/** Keeps sightings that the site has not had yet. @param codeOf - id of the text of a form */
+export async function keepSightings(
+  store: Store,
+  siteId: number,
+  sightings: readonly NewSighting[],
+  codeOf: (form: string) => number,
+): Promise<void> {
+  if (sightings.length === 0) return;
+  const rows = sightings.map(({ form, ...sighting }) => ({ ...sighting, code: codeOf(form) }));
+  await emOf(store).execute(
+    `insert into sighting (site_id, "key", kind, name, provider, shape, accounts, loads, code_id, before, after, first_path)
+       select ?, "key", kind, name, provider, shape, accounts, loads, code, before, after, path
+       from jsonb_to_recordset(?::jsonb) as s("key" char(32), kind text, name text, provider text, shape text,
+         accounts jsonb, loads jsonb, code int, before text, after text, path text) order by "key"
+     on conflict (site_id, "key") do nothing`,
+    [siteId, JSON.stringify(rows).replaceAll('\\u0000', '\\ufffd')],
+  );
+}
+
+/** Keeps compositions that the site has not had yet. @returns ids by digest */
+export async function keepCompositions(
+  store: Store,
+  siteId: number,
+  compositions: readonly { readonly digest: string; readonly body: Composition }[],
+): Promise<ReadonlyMap<string, number>> {
+  if (compositions.length === 0) return new Map();
+  const em = emOf(store);
+  await em.execute(
+    `insert into composition (site_id, digest, body)
+       select ?, digest, body from jsonb_to_recordset(?::jsonb) as c(digest char(32), body jsonb) order by digest
+     on conflict (site_id, digest) do nothing`,
+    [siteId, JSON.stringify(compositions)],
+  );
+  const rows = await em.execute<{ id: number; digest: string }[]>(
+    'select id, digest from composition where site_id = ? and digest = any(?::char(32)[])',
+    [siteId, `{${compositions.map(({ digest }) => digest).join()}}`],
+  );
+  return new Map(rows.map(({ digest, id }) => [digest, id]));
+}

@@ -1,0 +1,243 @@
+import type { ItemKind, PageType, ShapeKind, SightedAccount } from '@pragmatica/core';
+import { emOf } from './em.js';
+import { hasWords } from './search.js';
+import type { Site } from './rows.js';
+import type { Store } from './store.js';
+import type { Composition } from './survey-contents.js';
+import type { PageOutcome } from './survey-pages.js';
+
+/** Pages of one section and type that stand on one composition. */
+export interface ComposedPages {
+  readonly composition: number;
+  readonly section: string;
+  readonly type: PageType;
+  readonly pages: number;
+  /** The first of them, by path. */
+  readonly examples: readonly string[];
+}
+
+/** What a survey saw, by composition: a few rows, however many pages there are. */
+export async function composedPages(
+  store: Store,
+  survey: number,
+): Promise<{
+  readonly groups: readonly ComposedPages[];
+  readonly compositions: ReadonlyMap<number, Composition>;
+}> {
+  const em = emOf(store);
+  const groups = await em.execute<ComposedPages[]>(
+    `select composition_id as composition, section, type, count(*)::int as pages,
+       (array_agg(path order by depth, path))[1:3] as examples
+     from survey_page where survey_id = ? and state = 2 and composition_id is not null
+     group by composition_id, section, type order by min(depth), min(path)`,
+    [survey],
+  );
+  const ids = [...new Set(groups.map(({ composition }) => composition))];
+  const rows = await em.execute<{ id: number; body: Composition }[]>(
+    'select id, body from composition where id = any(?::int[])',
+    [`{${ids.join()}}`],
+  );
+  return { groups, compositions: new Map(rows.map(({ id, body }) => [id, body])) };
+}
+
+export interface SightingRow {
+  readonly id: number;
+  readonly key: string;
+  readonly kind: ItemKind;
+  readonly name: string;
+  readonly provider: string;
+  readonly shape: ShapeKind;
+  readonly accounts: readonly SightedAccount[];
+  readonly loads: readonly string[];
+  readonly code: string;
+  readonly before: string;
+  readonly after: string;
+  readonly firstPath: string;
+  readonly ignored: { readonly reason: string; readonly by: string; readonly at: string } | null;
+  readonly adopted: { readonly snippet: string; readonly by: string; readonly at: string } | null;
+}
+
+const SIGHTING = `select s.id, s.key, s.kind, s.name, s.provider, s.shape, s.accounts, s.loads, t.body as code, s.before,
+  s.after, s.first_path as "firstPath", s.ignored, s.adopted from sighting s join survey_text t on t.id = s.code_id`;
+
+/** Sightings of a site by their keys. */
+export async function sightingsByKey(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  keys: readonly string[],
+): Promise<readonly SightingRow[]> {
+  if (keys.length === 0) return [];
+  return emOf(store).execute<SightingRow[]>(
+    `${SIGHTING} where s.site_id = ? and s.key = any(?::char(32)[]) order by s.id`,
+    [site.id, `{${keys.join()}}`],
+  );
+}
+
+export async function sightingById(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  id: number,
+): Promise<SightingRow | undefined> {
+  const [row] = await emOf(store).execute<SightingRow[]>(`${SIGHTING} where s.site_id = ? and s.id = ?`, [
+    site.id,
+    id,
+  ]);
+  return row;
+}
+
+/** Marks sightings, or takes the mark off. */
+export async function markSightings(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  ids: readonly number[],
+  mark: 'ignored' | 'adopted',
+  value: object | null,
+): Promise<void> {
+  await emOf(store).execute(
+    `update sighting set ${mark} = ?::jsonb where site_id = ? and id = any(?::int[])`,
+    [value === null ? null : JSON.stringify(value), site.id, `{${ids.join()}}`],
+  );
+}
+
+/** A text that was kept, by the form of a code. */
+export async function textByDigest(store: Store, digest: string): Promise<string | undefined> {
+  const [row] = await emOf(store).execute<{ body: string }[]>(
+    'select body from survey_text where digest = ?',
+    [digest],
+  );
+  return row?.body;
+}
+
+export interface SurveyPageRow {
+  readonly path: string;
+  readonly state: number;
+  readonly outcome: PageOutcome | null;
+  readonly status: number | null;
+  readonly title: string | null;
+  readonly type: PageType | null;
+  readonly section: string | null;
+  readonly foundBy: string;
+  readonly language: string | null;
+  readonly charset: string | null;
+  readonly charsetFrom: string | null;
+  readonly canonical: string | null;
+  readonly leadsTo: string | null;
+  readonly bytes: number | null;
+  readonly composition: number | null;
+}
+
+const PAGE = `p.path, p.state, p.outcome, p.status, p.title, p.type, p.section, p.found_by as "foundBy", p.language, p.charset,
+  p.charset_from as "charsetFrom", p.canonical, p.leads_to as "leadsTo", p.bytes, p.composition_id as composition`;
+
+export interface SurveyPageListing {
+  readonly searched: string;
+  readonly section?: string | undefined;
+  readonly type?: PageType | undefined;
+  readonly only: 'all' | 'problems' | 'redirects';
+  /** Only pages that stand on one of these. */
+  readonly compositions?: readonly number[] | undefined;
+  readonly limit: number;
+  /** The path of the last row of the page before. */
+  readonly after?: readonly [path: string] | undefined;
+}
+
+const ONLY = {
+  all: 'true',
+  problems: `p.outcome in ('error', 'unreachable', 'unreadable', 'too-large', 'forbidden') or p.status >= 400`,
+  redirects: `p.outcome = 'redirect' or p.leads_to is not null`,
+} as const;
+
+/** Pages of a survey by path, and how many fit. */
+export async function listSurveyPages(
+  store: Store,
+  survey: number,
+  { searched, section, type, only, compositions, limit, after }: SurveyPageListing,
+): Promise<{ readonly rows: readonly SurveyPageRow[]; readonly total: number }> {
+  const em = emOf(store);
+  const words = hasWords(['p.path', 'p.title'], searched);
+  const where = `p.survey_id = ? and (${ONLY[only]}) and ${words.sql}
+    ${section === undefined ? '' : 'and p.section = ?'} ${type === undefined ? '' : 'and p.type = ?'}
+    ${compositions === undefined ? '' : 'and p.composition_id = any(?::int[])'}`;
+  const params = [
+    survey,
+    ...words.params,
+    ...(section === undefined ? [] : [section]),
+    ...(type === undefined ? [] : [type]),
+    ...(compositions === undefined ? [] : [`{${compositions.join()}}`]),
+  ];
+  const [counted] = await em.execute<{ total: number }[]>(
+    `select count(*)::int as total from survey_page p where ${where}`,
+    params,
+  );
+  const rows = await em.execute<SurveyPageRow[]>(
+    `select ${PAGE} from survey_page p where ${where} ${after ? 'and p.path > ?' : ''} order by p.path limit ?`,
+    [...params, ...(after ?? []), limit + 1],
+  );
+  return { rows, total: counted!.total };
+}
+
+export interface SurveyPageDetailRow extends SurveyPageRow {
+  readonly starts: readonly number[] | null;
+  /** JSON. */
+  readonly policies: string | null;
+}
+
+export async function surveyPageByPath(
+  store: Store,
+  survey: number,
+  path: string,
+): Promise<SurveyPageDetailRow | undefined> {
+  const [row] = await emOf(store).execute<SurveyPageDetailRow[]>(
+    `select ${PAGE}, p.starts, t.body as policies from survey_page p left join survey_text t on t.id = p.policies_id
+     where p.survey_id = ? and p.path = ?`,
+    [survey, path],
+  );
+  return row;
+}
+
+/** Paths of the pages on some compositions, by path. */
+export async function pathsOn(
+  store: Store,
+  survey: number,
+  compositions: readonly number[] | undefined,
+  limit: number,
+): Promise<string[]> {
+  const rows = await emOf(store).execute<{ path: string }[]>(
+    `select path from survey_page where survey_id = ? and state = 2 and composition_id is not null
+       ${compositions === undefined ? '' : 'and composition_id = any(?::int[])'} order by path limit ?`,
+    [survey, ...(compositions === undefined ? [] : [`{${compositions.join()}}`]), limit],
+  );
+  return rows.map(({ path }) => path);
+}
+
+/** Paths of pages that one survey read and another did not. */
+export async function pathsOnlyIn(
+  store: Store,
+  survey: number,
+  other: number,
+  limit: number,
+): Promise<string[]> {
+  const rows = await emOf(store).execute<{ path: string }[]>(
+    `select p.path from survey_page p where p.survey_id = ? and p.outcome = 'read' and p.status < 400 and not exists (
+       select 1 from survey_page o where o.survey_id = ? and o.path = p.path and o.outcome = 'read' and o.status < 400)
+     order by p.path limit ?`,
+    [survey, other, limit],
+  );
+  return rows.map(({ path }) => path);
+}
+
+/** Skeletons of the pages that a survey read, those of most pages first, each with one of its pages. */
+export async function skeletonsOf(
+  store: Store,
+  survey: number,
+  limit: number,
+): Promise<readonly { readonly path: string; readonly html: string }[]> {
+  return emOf(store).execute(
+    `select s.path, t.body as html from (
+       select skeleton_id, min(path) as path, count(*) as pages from survey_page
+       where survey_id = ? and state = 2 and skeleton_id is not null and status < 400 group by skeleton_id
+       order by count(*) desc, min(path) limit ?) s
+     join survey_text t on t.id = s.skeleton_id order by s.pages desc, s.path`,
+    [survey, limit],
+  );
+}

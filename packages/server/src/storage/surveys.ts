@@ -1,0 +1,238 @@
+import type { Environment } from '@pragmatica/contract';
+import { emOf } from './em.js';
+import type { Site } from './rows.js';
+import type { Store } from './store.js';
+
+export type SurveyState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
+export type SurveySide = 'public' | 'origin';
+
+/** What somebody asked of a survey. */
+export interface SurveyOptions {
+  /** Pages that are visited at most. */
+  readonly limit: number;
+  /** Pages to visit beside those that the site lists itself. */
+  readonly paths: readonly string[];
+  /** Visits what robots.txt forbids, too: the site is the owner's. */
+  readonly ignoreRobots: boolean;
+  /** Pages asked for at once. */
+  readonly concurrency: number;
+  /** Milliseconds between two requests. */
+  readonly delayMs: number;
+}
+
+/** What the site's robots.txt said (RFC 9309). */
+export interface RobotsVerdict {
+  readonly kind: 'rules' | 'none' | 'unreachable';
+  readonly status: number | null;
+  /** Of our group, or of all robots: milliseconds. */
+  readonly delayMs: number;
+  /** As it was answered, for `kind` rules. */
+  readonly text: string;
+}
+
+/** Why a survey ended early: an id with parameters. */
+export interface SurveyProblem {
+  readonly id: string;
+  readonly params: Readonly<Record<string, string | number>>;
+}
+
+export interface Survey {
+  readonly id: number;
+  readonly siteId: number;
+  readonly number: number;
+  readonly host: string;
+  readonly environment: Environment;
+  readonly side: SurveySide;
+  readonly state: SurveyState;
+  readonly options: SurveyOptions;
+  /** The release that was served when it began; null where nothing was. */
+  readonly release: number | null;
+  /** Version of the reader: what another one read may be read otherwise now. */
+  readonly reader: number;
+  readonly robots: RobotsVerdict | null;
+  readonly problem: SurveyProblem | null;
+  readonly found: number;
+  readonly visited: number;
+  readonly failed: number;
+  readonly unchanged: number;
+  readonly leftOut: number;
+  /** The page that was read last. */
+  readonly current: string | null;
+  readonly requestedBy: string;
+  readonly createdAt: Date;
+  readonly startedAt: Date | null;
+  readonly endedAt: Date | null;
+}
+
+const COLUMNS = `s.id, s.site_id as "siteId", s.number, s.host, s.environment, s.side, s.state, s.options, s.release, s.reader,
+  s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut", s.current,
+  s.requested_by as "requestedBy", s.created_at as "createdAt", s.started_at as "startedAt", s.ended_at as "endedAt"`;
+
+/** The rows of raw queries have texts for moments, where the driver is told so. */
+function toSurvey(row: Survey): Survey {
+  const date = (value: Date | null): Date | null => (value === null ? null : new Date(value));
+  return {
+    ...row,
+    createdAt: new Date(row.createdAt),
+    startedAt: date(row.startedAt),
+    endedAt: date(row.endedAt),
+  };
+}
+
+async function select(store: Store, rest: string, params: readonly unknown[]): Promise<Survey[]> {
+  const rows = await emOf(store).execute<Survey[]>(`select ${COLUMNS} from survey s ${rest}`, [...params]);
+  return rows.map(toSurvey);
+}
+
+export type NewSurvey = Pick<
+  Survey,
+  'host' | 'environment' | 'side' | 'options' | 'release' | 'reader' | 'requestedBy'
+>;
+
+/** Adds the next survey of a site. Called inside the transaction that locked the site. */
+export async function addSurvey(store: Store, site: Site, survey: NewSurvey): Promise<Survey> {
+  const [row] = await emOf(store).execute<{ id: number }[]>(
+    `insert into survey (site_id, number, host, environment, side, options, release, reader, requested_by)
+     values (?, (select coalesce(max(number), 0) + 1 from survey where site_id = ?), ?, ?, ?, ?::jsonb, ?, ?, ?)
+     returning id`,
+    [
+      site.id,
+      site.id,
+      survey.host,
+      survey.environment,
+      survey.side,
+      JSON.stringify(survey.options),
+      survey.release,
+      survey.reader,
+      survey.requestedBy,
+    ],
+  );
+  return (await surveyById(store, row!.id))!;
+}
+
+export async function surveyById(store: Store, id: number): Promise<Survey | undefined> {
+  const [survey] = await select(store, 'where s.id = ?', [id]);
+  return survey;
+}
+
+export async function surveyByNumber(store: Store, site: Site, number: number): Promise<Survey | undefined> {
+  const [survey] = await select(store, 'where s.site_id = ? and s.number = ?', [site.id, number]);
+  return survey;
+}
+
+/** Surveys of a site, the newest first. @param before - only those with a lower number */
+export async function surveysOf(
+  store: Store,
+  site: Site,
+  limit: number,
+  before?: number,
+): Promise<readonly Survey[]> {
+  return select(
+    store,
+    `where s.site_id = ? ${before === undefined ? '' : 'and s.number < ?'} order by s.number desc limit ?`,
+    [site.id, ...(before === undefined ? [] : [before]), limit],
+  );
+}
+
+/** The newest survey that came to its end, of one environment where one is named. */
+export async function lastDoneSurvey(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  { environment, side, before }: { environment?: Environment; side?: SurveySide; before?: number } = {},
+): Promise<Survey | undefined> {
+  const [survey] = await select(
+    store,
+    `where s.site_id = ? and s.state = 'done'
+       ${environment === undefined ? '' : 'and s.environment = ?'}
+       ${side === undefined ? '' : 'and s.side = ?'}
+       ${before === undefined ? '' : 'and s.number < ?'}
+     order by s.number desc limit 1`,
+    [site.id, environment, side, before].filter((value) => value !== undefined),
+  );
+  return survey;
+}
+
+/** A survey that is not over, of a host and a side. */
+export async function openSurvey(
+  store: Store,
+  site: Site,
+  host: string,
+  side: SurveySide,
+): Promise<Survey | undefined> {
+  const [survey] = await select(
+    store,
+    `where s.site_id = ? and s.host = ? and s.side = ? and s.state in ('waiting', 'running') limit 1`,
+    [site.id, host, side],
+  );
+  return survey;
+}
+
+/** Begins a survey that waits. @returns whether it was this call that did */
+export async function beginSurvey(store: Store, id: number): Promise<boolean> {
+  const rows = await emOf(store).execute<unknown[]>(
+    `update survey set state = 'running', started_at = now(), beat_at = now()
+     where id = ? and state in ('waiting', 'running') and started_at is null returning id`,
+    [id],
+  );
+  return rows.length > 0;
+}
+
+export async function saveRobots(store: Store, id: number, robots: RobotsVerdict): Promise<void> {
+  await emOf(store).execute('update survey set robots = ?::jsonb where id = ?', [JSON.stringify(robots), id]);
+}
+
+/** Ends a survey that is not over. @returns whether it was this call that did */
+export async function endSurvey(
+  store: Store,
+  id: number,
+  state: 'done' | 'cancelled' | 'failed',
+  problem: SurveyProblem | null = null,
+): Promise<boolean> {
+  const rows = await emOf(store).execute<unknown[]>(
+    `update survey set state = ?, problem = ?::jsonb, ended_at = now(), current = null
+     where id = ? and state in ('waiting', 'running') returning id`,
+    [state, problem === null ? null : JSON.stringify(problem), id],
+  );
+  return rows.length > 0;
+}
+
+/** Says that somebody works on a survey. @returns its state now */
+export async function beatSurvey(store: Store, id: number): Promise<SurveyState | undefined> {
+  const [row] = await emOf(store).execute<{ state: SurveyState }[]>(
+    'update survey set beat_at = now() where id = ? returning state',
+    [id],
+  );
+  return row?.state;
+}
+
+/** Takes the next turn to ask something of the site. @returns milliseconds to wait for it */
+export async function takeTurn(store: Store, id: number, delayMs: number): Promise<number> {
+  const [row] = await emOf(store).execute<{ wait: number }[]>(
+    `update survey set next_fetch_at = greatest(next_fetch_at, now()) + ? * interval '1 millisecond' where id = ?
+     returning (extract(epoch from next_fetch_at - now()) * 1000 - ?)::float8 as wait`,
+    [delayMs, id, delayMs],
+  );
+  return Math.max(0, row?.wait ?? 0);
+}
+
+/** Surveys on which nobody has worked for a while, though they are not over. */
+export async function forsakenSurveys(store: Store, silentMs: number): Promise<number[]> {
+  const rows = await emOf(store).execute<{ id: number }[]>(
+    `update survey set beat_at = now()
+     where state in ('waiting', 'running') and beat_at < now() - ? * interval '1 millisecond' returning id`,
+    [silentMs],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** Removes surveys of a site that are over, but for the newest so many of each host and side. */
+export async function sweepSurveys(store: Store, siteId: number, kept: number): Promise<void> {
+  await emOf(store).execute(
+    `delete from survey where site_id = ? and state not in ('waiting', 'running') and id not in (
+       select id from (
+         select id, row_number() over (partition by host, side order by number desc) as place
+         from survey where site_id = ?
+       ) ranked where place <= ?)`,
+    [siteId, siteId, kept],
+  );
+}

@@ -1,0 +1,27 @@
+export const SURVEY_TEXTS = {
+  surveyDone:
+    'Survey {number} of {host}: {visited, plural, one {one page} other {# pages}} visited{failed, plural, =0 {} other {, # of them not readable}}.',
+  surveyStarted: 'Started survey {number} of {host}.',
+  surveyStartedAll: 'Started survey {number} of {host}, also of pages that robots.txt forbids.',
+  surveyCancelled: 'Cancelled survey {number} of {host}.',
+  robotsIgnored: 'Pages that robots.txt forbids were visited as well: {by} asked for it.',
+  delayKept: 'robots.txt asks for {seconds} s between two requests, which is kept.',
+  limitReached:
+    'There are more pages than the {limit, number} that this survey may visit. Raise the limit to see them.',
+  shapeCut:
+    '{shape}: {found, number} pages of this pattern were found, the first {most, number} were visited. A calendar or filter has no end.',
+  moreShapesCut: 'The same for {count, plural, one {one more pattern} other {# more patterns}}.',
+  adoptedName: 'Adopted “{name}” from the site’s pages: it is off until the copy in the site is gone.',
+  adoptedWords:
+    '“{name}” is in the draft, switched off, so that nothing runs twice. {removal} Then run a survey; once the copy is gone, switch it on.',
+  ignoredName: 'Leaves “{name}” in the site’s pages alone: {reason}',
+  heededName: 'No longer leaves “{name}” in the site’s pages alone.',
+  unnamed: 'Script in the page',
+} as const;
+
+/** Why a survey ended early, by id. */
+export const SURVEY_PROBLEMS = {
+  'robots-unreachable':
+    '{address}/robots.txt {status, plural, =0 {did not answer} other {answered with error {status}}}. As long as it does, nobody may walk over the site (RFC 9309). Try again later, or, as it is your own site, survey it all the same with “ignore robots.txt”.',
+  'survey-host-gone': 'The host {host} is no longer one of the site’s.',
+} as const;

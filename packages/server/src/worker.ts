@@ -1,0 +1,52 @@
+import { createLog } from '@pragmatica/runtime';
+import { JobQueue } from './jobs/queue.js';
+import { JobRunner } from './jobs/runner.js';
+import { resumeForsaken } from './jobs/resume-forsaken.js';
+import { surveyJob } from './jobs/survey.js';
+import { SiteClient } from './outgoing/site-client.js';
+import { Readers } from './reading/readers.js';
+import type { Settings } from './settings.js';
+import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
+
+export interface Worker {
+  /** Gives back what is under way, for others to take up, then stops. */
+  close(): Promise<void>;
+}
+
+/** Surveys that one worker works on at once. */
+const SURVEYS_AT_ONCE = 2;
+
+/**
+ * Starts a worker: what takes longer than a call. Any number of them, on any machines, share the work by the database.
+ *
+ * @throws DatabaseError where the database does not answer
+ */
+export async function startWorker(settings: Settings, databaseUrl: string): Promise<Worker> {
+  const log = createLog(settings.PRAGMATICA_LOG_LEVEL).child({ part: 'worker' });
+  const orm = await prepareDatabase(databaseUrl);
+  const readers = new Readers(log.child({ part: 'readers' }));
+  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS);
+  const queue = new JobQueue(databaseUrl, log, true);
+  const abort = new AbortController();
+  try {
+    await assertAnswers(orm, databaseUrl);
+    await migrate(orm);
+    await queue.start();
+  } catch (error) {
+    await Promise.all([orm.close(true), readers.close(), client.close()]);
+    throw error;
+  }
+  const tools = { store: storeOf(orm), client, readers, log };
+  const jobs = new JobRunner([resumeForsaken(tools.store, queue)], log);
+  await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));
+  log.info('started');
+  return {
+    async close() {
+      abort.abort();
+      await Promise.all([queue.close(), jobs.close()]);
+      await Promise.all([readers.close(), client.close()]);
+      await orm.close(true);
+      log.info('stopped');
+    },
+  };
+}
