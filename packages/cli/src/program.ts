@@ -1,19 +1,24 @@
 import { Command } from 'commander';
+import { adopt, ignore } from './commands/adopt.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
+import { coverage } from './commands/coverage.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
+import { page } from './commands/page.js';
 import { pages } from './commands/pages.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
 import { recipe } from './commands/recipe/index.js';
 import { diff, exportSet, publish, releases, restore } from './commands/releases.js';
 import { signIn } from './commands/sign-in.js';
+import { sightings } from './commands/sightings.js';
 import { site, sites } from './commands/sites.js';
 import { snippet } from './commands/snippet/index.js';
+import { survey } from './commands/survey.js';
 import { verify } from './commands/verify.js';
 import { waive } from './commands/waive.js';
 import { COMMON } from './texts/common.js';
@@ -34,6 +39,12 @@ const COMMANDS = [
   waive,
   order,
   explain,
+  survey,
+  sightings,
+  adopt,
+  ignore,
+  coverage,
+  page,
   pages,
   plan,
   diff,
@@ -50,6 +61,8 @@ export function createProgram(version: string): Command {
     .description(COMMON.manageScriptSnippets)
     .version(version)
     .showSuggestionAfterError()
+    // What stands behind a command is that command's, though a command above it has an option of the same name.
+    .enablePositionalOptions()
     .configureHelp({ showGlobalOptions: true })
     .addHelpText('after', COMMON.firstRoundPragmatica);
   for (const register of COMMANDS) register(program);

@@ -42,6 +42,21 @@ const loadEditSnippet = async () => ({
   Component: (await import('./views/snippet/edit-snippet-view')).EditSnippetView,
 });
 
+const loadSurvey = async () => ({
+  Component: (await import('./views/survey/survey-layout')).SurveyLayout,
+});
+const loadSightings = async () => ({
+  Component: (await import('./views/survey/sightings-view')).SightingsView,
+});
+const loadCoverage = async () => ({
+  Component: (await import('./views/survey/coverage-view')).CoverageView,
+});
+const loadPages = async () => ({ Component: (await import('./views/survey/pages-view')).PagesView });
+const loadPage = async () => ({ Component: (await import('./views/survey/page-view')).PageView });
+const loadSurveys = async () => ({
+  Component: (await import('./views/survey/history-view')).HistoryView,
+});
+
 const router = createBrowserRouter([
   {
     path: '/',
@@ -64,6 +79,17 @@ const router = createBrowserRouter([
           { path: 'findings', lazy: loadFindings },
           { path: 'checklist', element: <ChecklistView /> },
           { path: 'releases', element: <ReleasesView /> },
+          {
+            path: 'survey',
+            lazy: loadSurvey,
+            children: [
+              { index: true, lazy: loadSightings },
+              { path: 'coverage', lazy: loadCoverage },
+              { path: 'pages', lazy: loadPages },
+              { path: 'page', lazy: loadPage },
+              { path: 'history', lazy: loadSurveys },
+            ],
+          },
           { path: 'check', element: <VerificationView /> },
           { path: 'settings', element: <SettingsView /> },
           { path: 'activity', element: <ActivityView /> },

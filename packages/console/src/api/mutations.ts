@@ -319,3 +319,22 @@ async function publishOne(site: string, message: string): Promise<Published> {
     return { site, isDone: false, text: failure instanceof Error ? failure.message : COMMON.itDid };
   }
 }
+
+export function useAdoptSighting(site: string) {
+  return useSiteChange(
+    site,
+    async ({ sighting, ...body }: { sighting: number; name: string; with: number[] }) =>
+      (await api.call('adoptSighting', { params: { site, sighting }, body })).data,
+  );
+}
+
+/** @see useHeedSighting for the way back */
+export function useIgnoreSighting(site: string) {
+  return useSiteChange(site, ({ sighting, reason }: { sighting: number; reason: string }) =>
+    api.call('ignoreSighting', { params: { site, sighting }, body: { reason } }),
+  );
+}
+
+export function useHeedSighting(site: string) {
+  return useSiteChange(site, (sighting: number) => api.call('heedSighting', { params: { site, sighting } }));
+}

@@ -6,6 +6,7 @@ export const COMMON = {
   pageStrip: 'Page strip',
   addSnippet: 'Add a snippet',
   findings: 'Findings',
+  survey: 'The real site',
   checklist: 'Checklist',
   releases: 'Releases',
   checkLivePages: 'Check live pages',

@@ -26,14 +26,9 @@ export const surveyInput = z
       description: 'Visits pages that robots.txt forbids, too. It is recorded who asked for it.',
     }),
     concurrency: z.int().min(1).max(16).default(4).meta({ description: 'Pages asked for at once.' }),
-    delayMs: z
-      .int()
-      .min(0)
-      .max(60_000)
-      .default(0)
-      .meta({
-        description: 'Milliseconds between two requests; a delay that robots.txt states is kept as well.',
-      }),
+    delayMs: z.int().min(0).max(60_000).default(0).meta({
+      description: 'Milliseconds between two requests; a delay that robots.txt states is kept as well.',
+    }),
   })
   .meta({ id: 'SurveyInput' });
 export type SurveyInput = z.input<typeof surveyInput>;
@@ -102,9 +97,8 @@ export const surveyedPage = z
     canonical: z.string().nullable().meta({ description: 'Where it says that it belongs, if elsewhere.' }),
     leadsTo: z.string().nullable(),
     bytes: z.int().nullable(),
-    missing: z
-      .array(z.string())
-      .meta({ description: 'Parts that the page plan asks for and that are not there.' }),
+    expected: z.array(z.string()).meta({ description: 'Parts that the page plan asks for.' }),
+    missing: z.array(z.string()).meta({ description: 'Those of them that are not there.' }),
   })
   .meta({ id: 'SurveyedPage' });
 export type SurveyedPageResource = z.infer<typeof surveyedPage>;

@@ -16,7 +16,7 @@ export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
-export { sightingWords } from './sighting-words.js';
+export { sightingWords, type NamedMatch } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';
 export {
   PAGE_TYPES,

@@ -29,19 +29,25 @@ const SHAPES: Readonly<Partial<Record<ShapeKind, string>>> = {
   metadata: SURVEY_TEXTS.kindMetadata,
 };
 
+/** A match with what is said of its snippet. */
+export interface NamedMatch extends SightingMatch {
+  readonly name: string;
+  readonly isOn: boolean;
+}
+
 /**
  * What a sighting is, how it stands to the snippets, and why it does nothing where it does nothing: a sentence or two.
  *
  * @param states - of the sighting on all its pages
  * @param twice - pages on which it stands beside the snippet's own
- * @param snippet - name of the snippet that it matches
+ * @param match - what it is an install of, with the name of the snippet and whether that is on
  */
 export function sightingWords(
   sighting: Sighting,
   standing: Standing,
   states: readonly ItemState[],
   twice: number,
-  match?: SightingMatch & { readonly name: string },
+  match?: NamedMatch,
 ): string {
   const is = match ? matchWords(sighting, standing, match) : foreignWords(sighting);
   const isDouble = twice > 0 && states.includes('active');
@@ -61,7 +67,7 @@ const COPIES: Readonly<Record<Exclude<MatchKind, 'other-account'>, keyof typeof 
 function matchWords(
   { accounts }: Sighting,
   standing: Standing,
-  { name: snippet, kind, account }: SightingMatch & { readonly name: string },
+  { name: snippet, kind, account, isOn }: NamedMatch,
 ): string {
   if (standing === 'ours') return say(SURVEY_TEXTS.putBySnippet, { snippet });
   if (kind === 'other-account')
@@ -70,6 +76,7 @@ function matchWords(
     return kind === 'reformatted'
       ? say(SURVEY_TEXTS.alteredReformatted, { snippet })
       : say(SURVEY_TEXTS.alteredLoader, { snippet });
+  if (!isOn) return say(SURVEY_TEXTS.copyOff, { snippet });
   return say(SURVEY_TEXTS[COPIES[kind]] as typeof SURVEY_TEXTS.copySame, { snippet });
 }
 

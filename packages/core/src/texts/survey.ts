@@ -9,6 +9,7 @@ export const SURVEY_TEXTS = {
   copyReformatted: 'The same code as “{snippet}”, written another way, in the site itself.',
   copyAccount: 'Reports to the same account as “{snippet}”, from the site itself.',
   copyLoader: 'Loads the same file as “{snippet}”, from the site itself.',
+  copyOff: '“{snippet}” installs the same, but is off: this copy in the site itself is the one that runs.',
   alteredReformatted:
     '“{snippet}” arrives changed: something between Pragmatica and the visitor rewrote its code.',
   alteredAccount: 'Like “{snippet}”, but for the account {theirs} instead of {ours}.',

@@ -41,7 +41,9 @@ export function readSurveyedPage(
   const { items, ...reading } = readPage(source, memory);
   const found = findParts(text, parts, charset.name);
   const attributed = attributeItems(items, found, parts);
-  const fresh = attributed.filter(({ form }) => handedOut.add(`${edition} ${form}`));
+  const fresh = attributed.filter(({ form, part }) =>
+    handedOut.add(`${edition} ${form} ${part === undefined ? '' : 'ours'}`),
+  );
   return {
     reading: { ...reading, starts: items.map(({ range }) => range.start) },
     composition: {
@@ -62,7 +64,9 @@ export function readSurveyedPage(
 }
 
 function firstOfEach(items: readonly AttributedItem[]): AttributedItem[] {
-  return [...new Map([...items].reverse().map((item) => [item.key, item])).values()].reverse();
+  // Where it is not ours it is shown.
+  const inOrder = [...items].sort((a, b) => Number(a.part === undefined) - Number(b.part === undefined));
+  return [...new Map(inOrder.map((item) => [item.key, item])).values()];
 }
 
 function toSighting(item: AttributedItem, text: string, url: string, memory: Bench['memory']): NewSighting {
@@ -74,6 +78,7 @@ function toSighting(item: AttributedItem, text: string, url: string, memory: Ben
     path: pathname + search,
     before: text.slice(Math.max(0, start - EXCERPT_LENGTH), start),
     after: text.slice(end, end + EXCERPT_LENGTH),
+    isOurs: item.part !== undefined,
   };
 }
 

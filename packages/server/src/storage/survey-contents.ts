@@ -37,6 +37,8 @@ export interface NewSighting extends Sighting {
   /** What stands around it in that page. */
   readonly before: string;
   readonly after: string;
+  /** It stands there as a piece of a part of ours. */
+  readonly isOurs: boolean;
 }
 
 /** Keeps texts that are not kept yet. @returns ids by digest */
@@ -61,7 +63,7 @@ export async function keepTexts(
   return new Map(rows.map(({ digest, id }) => [digest, id]));
 }
 
-/** Keeps sightings that the site has not had yet. @param codeOf - id of the text of a form */
+/** Keeps sightings that the site has not had yet; what was seen as ours is shown where it is not, if it ever is. @param codeOf - id of the text of a form */
 export async function keepSightings(
   store: Store,
   siteId: number,
@@ -71,11 +73,13 @@ export async function keepSightings(
   if (sightings.length === 0) return;
   const rows = sightings.map(({ form, ...sighting }) => ({ ...sighting, code: codeOf(form) }));
   await emOf(store).execute(
-    `insert into sighting (site_id, "key", kind, name, provider, shape, accounts, loads, code_id, before, after, first_path)
-       select ?, "key", kind, name, provider, shape, accounts, loads, code, before, after, path
+    `insert into sighting (site_id, "key", kind, name, provider, shape, accounts, loads, code_id, before, after, first_path,
+         is_ours)
+       select ?, "key", kind, name, provider, shape, accounts, loads, code, before, after, path, "isOurs"
        from jsonb_to_recordset(?::jsonb) as s("key" char(32), kind text, name text, provider text, shape text,
-         accounts jsonb, loads jsonb, code int, before text, after text, path text) order by "key"
-     on conflict (site_id, "key") do nothing`,
+         accounts jsonb, loads jsonb, code int, before text, after text, path text, "isOurs" boolean) order by "key"
+     on conflict (site_id, "key") do update set code_id = excluded.code_id, before = excluded.before, after = excluded.after,
+       first_path = excluded.first_path, is_ours = false where sighting.is_ours and not excluded.is_ours`,
     [siteId, JSON.stringify(rows).replaceAll('\\u0000', '\\ufffd')],
   );
 }

@@ -68,8 +68,9 @@ export class VisitsSaver {
       uniqueBy(texts, ({ digest }) => digest),
     );
     for (const [digest, id] of kept) this.#texts.set(digest, id);
+    // Of one that is ours on some page and not on another, the other is kept.
     const sightings = uniqueBy(
-      contents.flatMap((one) => one.sightings),
+      contents.flatMap((one) => one.sightings).sort((a, b) => Number(b.isOurs) - Number(a.isOurs)),
       ({ key }) => key,
     );
     await keepSightings(store, this.#survey.siteId, sightings, (form) => this.#texts.get(form)!);

@@ -5,6 +5,7 @@ import { toPage } from '../../storage/cursor.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import { listSurveyPages, surveyPageByPath, type SurveyPageRow } from '../../storage/survey-reads.js';
+import type { Composition } from '../../storage/survey-contents.js';
 import type { Survey } from '../../storage/surveys.js';
 import type { SiteSurveys } from './site-surveys.js';
 
@@ -41,11 +42,11 @@ export async function listPagesOf(
     after,
   });
   const { page, next } = toPage(rows, limit, ({ path }) => [path]);
-  const items = page.map((row) => pageResource(row, known.get(row.composition ?? 0)?.missing ?? []));
+  const items = page.map((row) => pageResource(row, known.get(row.composition ?? 0)));
   return { items, next, total };
 }
 
-function pageResource(row: SurveyPageRow, missing: readonly string[]): SurveyedPageResource {
+function pageResource(row: SurveyPageRow, composition: Composition | undefined): SurveyedPageResource {
   return {
     path: row.path,
     state: row.state < 2 ? 'waiting' : 'visited',
@@ -61,7 +62,8 @@ function pageResource(row: SurveyPageRow, missing: readonly string[]): SurveyedP
     canonical: row.canonical,
     leadsTo: row.leadsTo,
     bytes: row.bytes,
-    missing: [...missing],
+    expected: [...(composition?.expected ?? [])],
+    missing: [...(composition?.missing ?? [])],
   };
 }
 
@@ -88,5 +90,5 @@ export async function showPage(surveys: SiteSurveys, store: Store, site: Site, s
     } as const;
   });
   const policies = row.policies === null ? [] : (JSON.parse(row.policies) as DeclaredPolicy[]);
-  return { ...pageResource(row, composition?.missing ?? []), items, policies };
+  return { ...pageResource(row, composition), items, policies };
 }

@@ -91,7 +91,7 @@ export function sightingResource(one: DescribedSighting, snapshot: Snapshot): Si
       standing,
       states,
       pages.twice,
-      match && { ...match, name: snippet?.name ?? match.snippet },
+      match && { ...match, name: snippet?.name ?? match.snippet, isOn: snippet?.state === 'on' },
     ),
     accounts: row.accounts.map(({ value }) => value),
     loads: [...row.loads],

@@ -61,6 +61,7 @@ export class Migration20261128120000 extends Migration {
         "before" text not null,
         "after" text not null,
         "first_path" text not null,
+        "is_ours" boolean not null,
         "seen_at" timestamptz not null default now(),
         "ignored" jsonb null,
         "adopted" jsonb null,

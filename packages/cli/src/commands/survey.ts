@@ -1,0 +1,160 @@
+import type { ApiClient, SurveyResource } from '@pragmatica/contract';
+import { InvalidArgumentError, Option, type Command } from 'commander';
+import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
+import { CliError, EXIT } from '../errors.js';
+import { Progress, colour, note, print, printJson, table, when } from '../output.js';
+import { readPathsFile } from '../paths-file.js';
+import { say } from '../texts/say.js';
+import { SURVEY } from '../texts/survey.js';
+
+interface StartOptions extends SiteOptions {
+  readonly environment: 'live' | 'staging';
+  readonly host?: string;
+  readonly origin?: boolean;
+  readonly limit: number;
+  readonly pathsFrom?: string;
+  readonly ignoreRobots?: boolean;
+  readonly concurrency: number;
+  readonly delay: number;
+  readonly follow: boolean;
+}
+
+function wholeNumber(text: string): number {
+  if (/^\d{1,7}$/.test(text)) return Number(text);
+  throw new InvalidArgumentError('');
+}
+
+export function survey(program: Command): void {
+  const command = withSite(program.command('survey')).enablePositionalOptions();
+  command
+    .description(SURVEY.walkOver)
+    .addOption(
+      new Option('--environment <name>', SURVEY.environmentOf).choices(['live', 'staging']).default('live'),
+    )
+    .option('--host <host>', SURVEY.whichHost)
+    .addOption(new Option('--public', SURVEY.askPublic).conflicts('origin'))
+    .option('--origin', SURVEY.askOrigin)
+    .option('--limit <pages>', SURVEY.limit, wholeNumber, 10_000)
+    .option('--paths-from <file>', SURVEY.pathsFrom)
+    .option('--ignore-robots', SURVEY.ignoreRobots)
+    .option('--concurrency <number>', SURVEY.atOnce, wholeNumber, 4)
+    .option('--delay <ms>', SURVEY.delay, wholeNumber, 0)
+    .option('--no-follow', SURVEY.noFollow)
+    .addHelpText('after', SURVEY.surveyExamples)
+    .action(async (options: StartOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      const body = {
+        environment: options.environment,
+        ...(options.host === undefined ? {} : { host: options.host }),
+        side: options.origin ? ('origin' as const) : ('public' as const),
+        limit: options.limit,
+        paths: options.pathsFrom === undefined ? [] : readPathsFile(options.pathsFrom),
+        ignoreRobots: options.ignoreRobots === true,
+        concurrency: options.concurrency,
+        delayMs: options.delay,
+      };
+      const { data } = await client.call('startSurvey', { params: { site }, body });
+      if (options.follow) await follow(client, site, data.number, options);
+      else if (options.json) printJson(data);
+      else print(say(SURVEY.started, { number: data.number, host: data.host }));
+    });
+  withSite(command.command('list'))
+    .description(SURVEY.listSurveys)
+    .action(async (options: SiteOptions) => {
+      const client = clientFor(options);
+      const params = { site: await siteFor(client, options) };
+      const { data } = await client.call('listSurveys', { params, query: {} });
+      if (options.json) printJson(data.items);
+      else if (data.items.length === 0) print(SURVEY.noSurveys);
+      else
+        print(
+          table(
+            ['SURVEY', 'STARTED', 'HOST', 'STATE', 'PAGES'],
+            data.items.map((one) => [
+              String(one.number),
+              when(one.createdAt),
+              one.side === 'origin' ? `${one.host} (origin)` : one.host,
+              one.state,
+              say(SURVEY.progress, { visited: one.visited, found: one.found }),
+            ]),
+          ),
+        );
+    });
+  withSite(command.command('watch [number]'))
+    .description(SURVEY.watchOne)
+    .action(async (number: string | undefined, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      await follow(client, site, await numberOf(client, site, number), options);
+    });
+  withSite(command.command('cancel [number]'))
+    .description(SURVEY.cancelOne)
+    .action(async (number: string | undefined, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      const params = { site, survey: await numberOf(client, site, number) };
+      const { data } = await client.call('cancelSurvey', { params });
+      if (options.json) printJson(data);
+      else print(endWords(data));
+    });
+  withSite(command.command('changes [number]'))
+    .description(SURVEY.changesOf)
+    .action(async (number: string | undefined, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      const { data } = await client.call('showSurveyChanges', {
+        params: { site, survey: number === undefined ? 'latest' : Number(number) },
+      });
+      if (options.json) printJson(data);
+      else if (data.from === null) print(SURVEY.noChangesFrom);
+      else for (const line of data.lines) print(line);
+    });
+}
+
+/** The newest one, whatever its state, where no number is given. */
+async function numberOf(client: ApiClient, site: string, number: string | undefined): Promise<number> {
+  if (number !== undefined) return Number(number);
+  const { data } = await client.call('listSurveys', { params: { site }, query: { limit: 1 } });
+  const [newest] = data.items;
+  if (!newest) throw new CliError(SURVEY.noSurveys, EXIT.notFound);
+  return newest.number;
+}
+
+/** Watches a survey until it is over. It goes on when nobody watches any more. */
+async function follow(client: ApiClient, site: string, number: number, options: SiteOptions): Promise<void> {
+  const progress = new Progress();
+  const abort = new AbortController();
+  process.once('SIGINT', () => abort.abort());
+  let last: SurveyResource | undefined;
+  try {
+    const params = { site, survey: number };
+    for await (const event of client.stream('watchSurvey', { params }, abort.signal)) {
+      last = event.survey;
+      progress.update(say(SURVEY.progress, { visited: last.visited, found: last.found }));
+    }
+  } catch (error) {
+    if (!abort.signal.aborted) throw error;
+  } finally {
+    progress.end();
+  }
+  if (!last || last.state === 'waiting' || last.state === 'running')
+    throw new CliError(say(SURVEY.stillGoing, { number }), EXIT.failed);
+  if (options.json) printJson(last);
+  else print(endWords(last));
+  if (last.state === 'failed') process.exitCode = EXIT.found;
+  else if (!options.json && last.state === 'done') note(colour.dim(SURVEY.nextSteps));
+}
+
+function endWords(survey: SurveyResource): string {
+  const { number, host, visited, unchanged, failed, problem, notes } = survey;
+  const lines = notes.map((line) => `  ${colour.yellow(line)}`);
+  if (survey.state === 'failed')
+    return colour.red(say(SURVEY.failed, { number, host, problem: problem ?? '' }));
+  if (survey.state === 'cancelled')
+    return [say(SURVEY.cancelled, { number, host, visited }), ...lines].join('\n');
+  const ms =
+    Date.parse(survey.endedAt ?? survey.createdAt) - Date.parse(survey.startedAt ?? survey.createdAt);
+  const duration = ms < 10_000 ? `${(ms / 1000).toFixed(1)} s` : `${Math.round(ms / 1000)} s`;
+  return [say(SURVEY.done, { number, host, visited, unchanged, failed, duration }), ...lines].join('\n');
+}

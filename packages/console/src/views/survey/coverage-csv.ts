@@ -1,0 +1,26 @@
+import type { CoverageResource } from '@pragmatica/contract';
+
+/** A row for each section and type, two columns for each snippet (RFC 4180). */
+export function coverageCsv(rows: CoverageResource['rows'], snippets: CoverageResource['snippets']): string {
+  const lines: (string | number)[][] = [
+    [
+      'section',
+      'type',
+      'pages',
+      ...snippets.flatMap(({ snippet }) => [`${snippet} expected`, `${snippet} present`]),
+    ],
+    ...rows.map(({ section, type, pages, cells }) => [
+      section,
+      type,
+      pages,
+      ...snippets.flatMap(({ snippet }) => [cells[snippet]?.expected ?? 0, cells[snippet]?.present ?? 0]),
+    ]),
+  ];
+  return lines.map((line) => `${line.map((cell) => csvCell(String(cell))).join(',')}\r\n`).join('');
+}
+
+/** In quotes where it must be; what a spreadsheet would take for a formula is text. */
+function csvCell(text: string): string {
+  const safe = /^[=+\-@]/.test(text) ? `'${text}` : text;
+  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+}
