@@ -29,9 +29,10 @@ describe('checks', () => {
   for (const check of CHECKS) {
     describe(check.id, () => {
       it('finds its wrong example', () => {
-        const found = runChecks(exampleSet(check.wrong), exampleKnowledge(check)).filter(
-          (finding) => finding.check === check.id,
-        );
+        const found = runChecks(
+          exampleSet(check.wrong),
+          exampleKnowledge(check, exampleSet(check.wrong)),
+        ).filter((finding) => finding.check === check.id);
         expect(found).not.to.deep.equal([]);
         for (const { title, why, advice, subjects, evidence } of found) {
           expect(title).to.match(/^[A-Z“].*[^.]$/);
@@ -47,15 +48,16 @@ describe('checks', () => {
       });
 
       it('finds nothing in its right example, nor does any other check', () => {
-        const found = runChecks(exampleSet(check.right), exampleKnowledge(check)).filter(
-          ({ severity }) => severity !== 'advice',
-        );
+        const found = runChecks(
+          exampleSet(check.right),
+          exampleKnowledge(check, exampleSet(check.right)),
+        ).filter(({ severity }) => severity !== 'advice');
         expect(found.map(({ title }) => title)).to.deep.equal([]);
       });
 
       it(check.isFixable ? 'is fixed by its fix, and by nothing worse' : 'offers no fix', () => {
         const set = exampleSet(check.wrong);
-        const knowledge = exampleKnowledge(check);
+        const knowledge = exampleKnowledge(check, set);
         const before = runChecks(set, knowledge);
         const fixes = before.flatMap(({ check: by, id, fix }) =>
           by === check.id && fix ? [{ id, fix }] : [],

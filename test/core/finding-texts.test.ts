@@ -27,7 +27,9 @@ function findingsOf({ set, fields, noConsent, known }: Variant): Finding[] {
 
 /** What is said where something is wrong: in examples, in whole sets with a mistake, in the variants. */
 const said: readonly Finding[] = [
-  ...CHECKS.flatMap((check) => runChecks(exampleSet(check.wrong), exampleKnowledge(check))),
+  ...CHECKS.flatMap((check) =>
+    runChecks(exampleSet(check.wrong), exampleKnowledge(check, exampleSet(check.wrong))),
+  ),
   ...Object.values(MUTATIONS).flatMap(({ make }) => runChecks(exampleSet(make(GOOD)), SITE)),
   ...Object.values(VARIANTS).flatMap(findingsOf),
   unfinishedFinding(exampleSet(GOOD)),

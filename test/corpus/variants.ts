@@ -1,6 +1,8 @@
 import {
   RecipeBook,
+  exampleKnowledge,
   exampleRecipe,
+  exampleSet,
   pageSkeleton,
   type ExampleSnippet,
   type Field,
@@ -52,8 +54,45 @@ const link = (code: string): ExampleSnippet => one('Home', 'body-end', code);
 const kind = (name: string, host: string, file: string): ExampleSnippet =>
   one(name, 'head-start', `<script src="https://${host}.example/${file}.js"></script>`);
 
+const page = (path: string, head = ''): string =>
+  `<!DOCTYPE html><html><head><title>${path}</title>${head}</head><body><p>x</p></body></html>`;
+
+/** What a survey sees of pages, into which the parts of a set are put but for some. */
+const surveyed = (
+  set: readonly ExampleSnippet[],
+  pages: Readonly<Record<string, string>>,
+  undelivered: readonly string[],
+): Knowledge => exampleKnowledge({ pages, undelivered }, exampleSet(set));
+
+const COUNTS = [one('Counter', 'head-end', COUNTER)];
+
 /** What the examples of the checks and the mistakes in whole sets do not lead to, by check and message. */
 export const VARIANTS: Readonly<Record<string, Variant>> = {
+  'hard-coded.same-account': {
+    set: COUNTS,
+    known: surveyed(
+      COUNTS,
+      { '/': page('/', '<script src="https://www.tallymast.example/v2.js?id=TM-7731"></script>') },
+      [],
+    ),
+    title: 'The site itself reports to the same account as “Counter”',
+  },
+  'missing-on-pages.some': {
+    set: COUNTS,
+    known: surveyed(COUNTS, { '/': page('/'), '/fares': page('/fares') }, ['/fares']),
+    title: '“Counter” is missing on 1 of 2 pages',
+  },
+  'missing-on-pages.changed': {
+    set: COUNTS,
+    known: surveyed(
+      COUNTS,
+      {
+        '/': page('/', '<SCRIPT async data-x src="https://tallymast.example/count.js?id=TM-7731"></SCRIPT>'),
+      },
+      ['/'],
+    ),
+    title: '“Counter” reaches visitors changed',
+  },
   'contained.stray-end': {
     set: [one('Notice', 'body-end', '<p>Slip closed</p></div>')],
     title: '“Notice” closes something of the page with </div>',

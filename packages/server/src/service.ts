@@ -134,9 +134,11 @@ function knownDatabase(
 }
 
 function createShared(readers: Readers, settings: Settings, queue: JobQueue): SharedParts {
-  const checks = new SiteChecks({ readers, client: new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS) });
+  const book = new SurveyBook(readers);
+  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS);
+  const checks = new SiteChecks({ readers, client }, book);
   const sets = new Sets();
-  const surveys = new SiteSurveys(new SurveyBook(readers), sets);
+  const surveys = new SiteSurveys(book, sets);
   return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue };
 }
 

@@ -169,7 +169,7 @@ export const siteList = z.object({
 
 export const sitePages = z.object({
   paths: z.array(z.string()),
-  source: z.enum(['sitemap', 'assumed']),
+  source: z.enum(['survey', 'sitemap', 'assumed']),
   message: z.string().meta({ description: 'Where the list comes from, in words.' }),
 });
 

@@ -53,6 +53,8 @@ export interface Check {
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
   readonly pages?: Readonly<Record<string, string>>;
+  /** Of these pages those that do not come through Pragmatica. */
+  readonly undelivered?: readonly string[];
   /** What the examples take for granted that their code does not show, in one sentence. */
   readonly given?: string;
   /** Recipes that the examples follow. */

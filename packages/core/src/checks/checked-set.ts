@@ -4,7 +4,9 @@ import { isInHead, placementKey, type Placement } from '../insert/index.js';
 import {
   ReachAlgebra,
   pageAddress,
+  pageMatcher,
   whyOutOfReach,
+  withoutGroups,
   witnessWords,
   type EnvironmentName,
   type PageLoad,
@@ -27,6 +29,7 @@ import {
   type SnapshotSnippet,
 } from '../snapshot/index.js';
 import { FactsCache, type Facts, type ReadCode } from '../facts/index.js';
+import { ManagedItems, type SeenSighting, type Sighting, type SightingMatch } from '../survey/index.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
@@ -44,13 +47,39 @@ export interface Knowledge {
   readonly book?: RecipeBook;
   /** What was ticked off of what is to be done at providers. */
   readonly ticks?: readonly StepTick[];
+  /** What a survey saw in the pages, but for what somebody ignores. */
+  readonly seen?: readonly KnownSighting[];
+  /** Parts that a survey missed on pages where the live release should put them. */
+  readonly absent?: readonly AbsentPart[];
   /** Facts that were read before; kept from run to run, only new code is read. */
   readonly memory?: FactsCache;
+}
+
+/** A sighting, with where it stands. */
+export interface KnownSighting extends Sighting {
+  readonly seen: SeenSighting;
+}
+
+/** A part that is not on all pages where it should be. */
+export interface AbsentPart {
+  readonly part: string;
+  /** The code that was looked for, as it was released. */
+  readonly code: string;
+  readonly expected: number;
+  readonly missing: number;
+  readonly examples: readonly string[];
 }
 
 const NO_RECIPES = new RecipeBook();
 
 export type PageOutcome = OnPage & { readonly path: string };
+
+/** A sighting that is what a part of ours installs. */
+export interface HardCoded {
+  readonly sighting: KnownSighting;
+  readonly match: SightingMatch;
+  readonly part: ReadPart;
+}
 
 /** A set made ready for the checks: code read, parts in page order, pages comparable. */
 export class CheckedSet {
@@ -70,6 +99,9 @@ export class CheckedSet {
   readonly #skeletons: readonly PageSkeleton[];
   readonly #hosts: readonly SiteHost[];
   readonly #ticks: readonly StepTick[];
+  readonly #seen: readonly KnownSighting[];
+  readonly absent: readonly AbsentPart[];
+  #hardCoded: readonly HardCoded[] | undefined;
   #recipes: ReadonlyMap<string, Recipe> | undefined;
   #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
 
@@ -83,6 +115,8 @@ export class CheckedSet {
       now = 0,
       book = NO_RECIPES,
       ticks = [],
+      seen = [],
+      absent = [],
     }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
@@ -90,6 +124,8 @@ export class CheckedSet {
     this.book = book;
     this.#hosts = hosts;
     this.#ticks = ticks;
+    this.#seen = seen;
+    this.absent = absent;
     this.#skeletons = skeletons;
     this.parts = orderedParts(filledWhereItRuns(snapshot)).map((placed, position) => ({
       ...placed,
@@ -186,6 +222,23 @@ export class CheckedSet {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
   }
 
+  /** What stands in the site itself and is what a part installs, each with that part. */
+  get hardCoded(): readonly HardCoded[] {
+    this.#hardCoded ??= this.#findHardCoded();
+    return this.#hardCoded;
+  }
+
+  #findHardCoded(): HardCoded[] {
+    const others = this.#seen.filter(({ seen }) => seen.others.pages > 0 && seen.states.includes('active'));
+    if (others.length === 0) return [];
+    const managed = new ManagedItems(this.snapshot, 'live', this.memory);
+    return others.flatMap((sighting) => {
+      const match = managed.match(sighting, sighting.seen.forms);
+      const part = match && this.running.find(({ key }) => key === match.part);
+      return part ? [{ sighting, match, part }] : [];
+    });
+  }
+
   /** What needs what, worked out when it is first asked for. */
   get order(): SetOrder {
     return (this.#order ??= new SetOrder(this));
@@ -201,6 +254,13 @@ export class CheckedSet {
   sourceOf(key: string): string {
     this.#sources ??= new Map(orderedParts(this.snapshot).map((placed) => [placed.key, placed.part.code]));
     return this.#sources.get(key) ?? '';
+  }
+
+  /** Whether a snippet runs on a page of the live site, in some page load. @param page - a path */
+  runsOn({ pages, limits }: SnapshotSnippet, page: string): boolean {
+    if (limits?.environment === 'staging') return false;
+    const rules = withoutGroups(pages, this.snapshot.site.pageGroups ?? []);
+    return pageMatcher(rules).match(page).matches;
   }
 
   /** A page load in which both run, in words: "/book, on a phone, Thursday 10:00". */

@@ -1,10 +1,22 @@
 import { pageSkeleton } from '../contain/index.js';
 import type { Field } from '../fields/index.js';
-import { placementKey } from '../insert/index.js';
-import type { ConsentRules } from '../reach/index.js';
+import { FactsCache } from '../facts/index.js';
+import { insert, placementKey } from '../insert/index.js';
+import { planPage } from '../plan/index.js';
+import { pageAddress, type ConsentRules } from '../reach/index.js';
 import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
 import type { Snapshot } from '../snapshot/index.js';
-import type { Knowledge } from './checked-set.js';
+import {
+  attributeItems,
+  describeSighting,
+  findParts,
+  gatherSightings,
+  readPage,
+  type ComposedPages,
+  type Composition,
+  type Sighting,
+} from '../survey/index.js';
+import type { AbsentPart, Knowledge } from './checked-set.js';
 import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
@@ -56,16 +68,78 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
   };
 }
 
-/** What is known of the site of a check's examples. */
-export function exampleKnowledge({ pages = {}, recipes = [] }: Pick<Check, 'pages' | 'recipes'>): Knowledge {
+/**
+ * What is known of the site of a check's examples.
+ *
+ * @param set - what was published there: the pages are surveyed with its parts in them
+ */
+export function exampleKnowledge(
+  { pages = {}, recipes = [], undelivered = [] }: Pick<Check, 'pages' | 'recipes' | 'undelivered'>,
+  set?: Snapshot,
+): Knowledge {
   const entries = Object.entries(pages);
   return {
     now: EXAMPLE_NOW,
     book: new RecipeBook(recipes),
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
+    ...(set ? exampleSurvey(entries, set, undelivered) : {}),
   };
 }
+
+/** What a survey of pages sees, into which the parts of a set are put. */
+function exampleSurvey(
+  pages: readonly (readonly [path: string, html: string])[],
+  set: Snapshot,
+  undelivered: readonly string[],
+): Pick<Knowledge, 'seen' | 'absent'> {
+  const memory = new FactsCache();
+  const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'>>();
+  const absent = new Map<string, AbsentPart>();
+  const groups: ComposedPages[] = [];
+  const compositions = new Map<number, Composition>();
+  for (const [path, html] of pages) {
+    const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
+    const { parts } = planPage(set, { ...load, environment: 'live' });
+    const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
+    const text = new TextDecoder().decode(bytes);
+    const { items, type } = readPage(
+      { url: `https://www.site.example${path}`, status: 200, bytes, headers: UTF_8 },
+      memory,
+    );
+    const found = findParts(text, parts, 'utf-8');
+    for (const { part, at } of found) {
+      const known = absent.get(part) ?? { part, code: '', expected: 0, missing: 0, examples: [] };
+      const isMissing = at.length === 0;
+      absent.set(part, {
+        part,
+        code: parts.find(({ key }) => key === part)!.code,
+        expected: known.expected + 1,
+        missing: known.missing + Number(isMissing),
+        examples: isMissing ? [...known.examples, path] : known.examples,
+      });
+    }
+    for (const item of items) codes.set(item.key, item);
+    const id = groups.length;
+    groups.push({ composition: id, section: path, type, pages: 1, examples: [path] });
+    compositions.set(id, {
+      items: attributeItems(items, found, parts).map(({ key, part, ...item }) => ({
+        ...item,
+        sighting: key,
+        ...(part === undefined ? {} : { part }),
+      })),
+      expected: parts.map(({ key }) => key),
+      missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
+    });
+  }
+  const seen = gatherSightings(groups, compositions).map((one) => ({
+    ...describeSighting(codes.get(one.key)!, memory),
+    seen: one,
+  }));
+  return { seen, absent: [...absent.values()] };
+}
+
+const UTF_8 = { 'content-type': 'text/html; charset=utf-8' };
 
 /** A recipe for the examples of a check; what is not named is plain. */
 export function exampleRecipe(key: string, name: string, change: Partial<Recipe>): Recipe {

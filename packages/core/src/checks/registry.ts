@@ -2,6 +2,7 @@ import { brokenData } from './activation/broken-data.js';
 import { closedNow } from './activation/closed-now.js';
 import { fieldExample } from './activation/field-example.js';
 import { fieldProblem } from './activation/field-problem.js';
+import { missingOnPages } from './activation/missing-on-pages.js';
 import { ignoredCode } from './activation/ignored-code.js';
 import { placeholder } from './activation/placeholder.js';
 import { reachEmpty } from './activation/reach-empty.js';
@@ -12,6 +13,7 @@ import { recipeBehind } from './activation/recipe-behind.js';
 import { recipeRetired } from './activation/recipe-retired.js';
 import { unreadCode } from './activation/unread-code.js';
 import { undefinedReach } from './activation/undefined-reach.js';
+import { hardCoded } from './duplicates/hard-coded.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
 import { recipeTwice } from './duplicates/recipe-twice.js';
 import { sameAccount } from './duplicates/same-account.js';
@@ -81,6 +83,7 @@ export const CHECKS: readonly Check[] = [
   twoVersions,
   oncePerPage,
   twoOfAKind,
+  hardCoded,
   sameCorner,
   unreadCode,
   syntaxError,
@@ -92,6 +95,7 @@ export const CHECKS: readonly Check[] = [
   testMode,
   undefinedReach,
   reachEmpty,
+  missingOnPages,
   closedNow,
   openStep,
   recipeRetired,

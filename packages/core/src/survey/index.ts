@@ -1,5 +1,6 @@
 export { proposeAdoption, type AdoptionProposal } from './adoption.js';
 export { SHAPE_LIMITS, addressShape, pageOf, sectionOf, type ShapeLimits } from './crawl-address.js';
+export type { ComposedItem, ComposedPages, Composition } from './composition.js';
 export {
   coverageOf,
   type Coverage,
@@ -10,6 +11,7 @@ export {
 } from './coverage.js';
 export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
 export { decodePage } from './decode.js';
+export { gatherSightings, sightingPages, type SeenSighting, type StandingPages } from './gather.js';
 export { attributeItems, findParts, type AttributedItem, type FoundPart } from './known-parts.js';
 export { ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';

@@ -1,7 +1,7 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
-import { knownPages } from '../pages/known-pages.js';
 import { findSite } from '../site/site-lock.js';
+import { pagesOfHost } from '../site/site-pages.js';
 import { hostsOf } from '../storage/hosts.js';
 import { verifySite } from '../verify/verify-site.js';
 import type { StartedJob } from './started.js';
@@ -25,7 +25,7 @@ export const verification: StartedJob<VerificationInput, VerificationEvent> = as
   if (!served) throw new ServiceError('nothing-published', { environment });
   yield* verifySite({
     address: host.address ?? `http://${host.host}`,
-    paths: paths ?? (await knownPages(host, client)).paths,
+    paths: paths ?? (await pagesOfHost(client, store, site, host)).paths,
     release: served.number,
     snapshot: served.snapshot,
     host: host.host,

@@ -8,7 +8,7 @@ import { say } from '../texts/say.js';
 
 export interface KnownPages {
   readonly paths: string[];
-  readonly source: 'sitemap' | 'assumed';
+  readonly source: 'survey' | 'sitemap' | 'assumed';
   readonly message: string;
 }
 

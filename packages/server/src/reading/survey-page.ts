@@ -5,11 +5,12 @@ import {
   findParts,
   readPage,
   type AttributedItem,
+  type Composition,
   type PageReading,
   type PageSource,
   type PlannedPart,
 } from '@pragmatica/core';
-import type { Composition, KeptText, NewSighting } from '../storage/survey-contents.js';
+import type { KeptText, NewSighting } from '../storage/survey-contents.js';
 import type { Bench } from './bench.js';
 
 export interface SurveyedPage {

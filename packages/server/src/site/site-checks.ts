@@ -18,9 +18,13 @@ import type { PlainKnowledge } from '../reading/bench.js';
 import { hostsOf } from '../storage/hosts.js';
 import type { Host, Site } from '../storage/rows.js';
 import { ageSummary } from '../storage/site-summaries.js';
+import { lastDoneSurvey } from '../storage/surveys.js';
+import { ignoredKeys } from '../storage/survey-reads.js';
 import { ticksOf } from '../storage/ticks.js';
 import { waiversOf } from '../storage/waivers.js';
 import { findSite } from './site-lock.js';
+import type { SurveyBook } from './surveys/survey-book.js';
+import { surveyKnowledge, type SurveyKnowledge } from './surveys/survey-knowledge.js';
 import { RecipeCache } from './recipe-cache.js';
 
 const MINUTE_MS = 60_000;
@@ -29,7 +33,10 @@ const PAGES_KEPT_MS = 5 * 60_000;
 const RESULTS_KEPT = 500;
 
 /** What is known of a site beside its set, as it was at one moment. */
-export type SiteKnowledge = Required<Omit<PlainKnowledge, 'now'>>;
+export interface SiteKnowledge extends Required<Omit<PlainKnowledge, 'now'>> {
+  /** What somebody ignores of what a survey saw. */
+  readonly marks: string;
+}
 
 /**
  * The checks over the sites' sets. Code is read once, whichever site it is on; what was found in a set is kept until the
@@ -45,9 +52,14 @@ export class SiteChecks {
   readonly #uses = new WeakMap<Snapshot, { edition: string; uses: RecipeUse[] }>();
   #lastId = 0;
 
-  constructor({ readers, client }: Visiting) {
+  readonly #book: SurveyBook;
+  /** By survey: what one saw does not change. */
+  readonly #surveyed = new LRUCache<number, SurveyKnowledge & { readonly id: number }>({ max: 200 });
+
+  constructor({ readers, client }: Visiting, book: SurveyBook) {
     this.readers = readers;
     this.client = client;
+    this.#book = book;
   }
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
@@ -57,6 +69,8 @@ export class SiteChecks {
     const { recipes, edition } = await this.recipeCache.read(store);
     const more = { recipes, edition, ticks: await ticksOf(store, site) };
     if (!host) return { ...NOTHING_KNOWN, ...more };
+    const surveyed = await this.#bySurvey(store, site, host);
+    if (surveyed) return withHosts({ ...surveyed, ...more }, hosts);
     let known = this.#known.get(host.id);
     if (!known) {
       const { paths } = await knownPages(host, this.client);
@@ -66,6 +80,20 @@ export class SiteChecks {
       await ageSummary(store, site.id);
     }
     return withHosts({ ...known, ...more }, hosts);
+  }
+
+  /** What the newest survey of a host saw; undefined where there is none yet. */
+  async #bySurvey(store: Store, site: Site, { environment }: Host): Promise<SiteKnowledge | undefined> {
+    const survey = await lastDoneSurvey(store, site, { environment, side: 'public' });
+    if (!survey) return undefined;
+    let known = this.#surveyed.get(survey.id);
+    if (!known) {
+      known = { id: ++this.#lastId, ...(await surveyKnowledge(this.#book, store, site, survey)) };
+      this.#surveyed.set(survey.id, known);
+    }
+    const ignored = await ignoredKeys(store, site);
+    const seen = ignored.size === 0 ? known.seen : known.seen.filter(({ key }) => !ignored.has(key));
+    return { ...NOTHING_KNOWN, ...known, seen, marks: [...ignored].sort().join() };
   }
 
   /** The recipes that the snippets of a set are installs of. */
@@ -90,7 +118,7 @@ export class SiteChecks {
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
     const hosts = known.hosts.map(({ host, environment }) => `${host}=${environment}`).join();
     const ticks = known.ticks.map(({ recipe, step, host }) => `${recipe} ${step} ${host}`).join();
-    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks}`;
+    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks} ${known.marks}`;
     let found = this.#found.get(key);
     if (!found) {
       found = this.#check(snapshot, { ...known, now });
@@ -120,7 +148,9 @@ export class SiteChecks {
   async applyWaiversAsKnown(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
     const hosts = await hostsOf(store, site);
     const { recipes, edition } = await this.recipeCache.read(store);
-    const pages = (hosts[0] && this.#known.get(hosts[0].id)) ?? NOTHING_KNOWN;
+    const [host] = hosts;
+    const surveyed = host && (await this.#bySurvey(store, site, host));
+    const pages = surveyed ?? (host && this.#known.get(host.id)) ?? NOTHING_KNOWN;
     const more = { recipes, edition, ticks: await ticksOf(store, site) };
     const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
     return applyWaivers(found, await waiversOf(store, site), today(site));
@@ -131,6 +161,9 @@ const NOTHING_KNOWN: SiteKnowledge = {
   id: 0,
   paths: [],
   skeletons: [],
+  seen: [],
+  absent: [],
+  marks: '',
   hosts: [],
   recipes: [],
   ticks: [],

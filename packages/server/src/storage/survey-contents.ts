@@ -1,4 +1,4 @@
-import type { ItemKind, ItemPlace, ItemState, Sighting } from '@pragmatica/core';
+import type { Composition, Sighting } from '@pragmatica/core';
 import { emOf } from './em.js';
 import type { Store } from './store.js';
 
@@ -7,27 +7,6 @@ export interface KeptText {
   /** 32 hex digits. */
   readonly digest: string;
   readonly body: string;
-}
-
-/** Something in a page, as compositions hold it. */
-export interface ComposedItem {
-  /** Key of the sighting. */
-  readonly sighting: string;
-  readonly form: string;
-  readonly kind: ItemKind;
-  readonly state: ItemState;
-  readonly place: ItemPlace;
-  /** The part of ours that it is a piece of. */
-  readonly part?: string;
-}
-
-/** What stands in a page, in document order, beside what the plan asks for. */
-export interface Composition {
-  readonly items: readonly ComposedItem[];
-  /** Keys of the parts that the plan asks for. */
-  readonly expected: readonly string[];
-  /** Those of them that are not there. */
-  readonly missing: readonly string[];
 }
 
 /** A sighting with where it was seen first. */

@@ -1,20 +1,16 @@
-import type { ItemKind, PageType, ShapeKind, SightedAccount } from '@pragmatica/core';
+import type {
+  ComposedPages,
+  Composition,
+  ItemKind,
+  PageType,
+  ShapeKind,
+  SightedAccount,
+} from '@pragmatica/core';
 import { emOf } from './em.js';
 import { hasWords } from './search.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
-import type { Composition } from './survey-contents.js';
 import type { PageOutcome } from './survey-pages.js';
-
-/** Pages of one section and type that stand on one composition. */
-export interface ComposedPages {
-  readonly composition: number;
-  readonly section: string;
-  readonly type: PageType;
-  readonly pages: number;
-  /** The first of them, by path. */
-  readonly examples: readonly string[];
-}
 
 /** What a survey saw, by composition: a few rows, however many pages there are. */
 export async function composedPages(
@@ -240,4 +236,13 @@ export async function skeletonsOf(
      join survey_text t on t.id = s.skeleton_id order by s.pages desc, s.path`,
     [survey, limit],
   );
+}
+
+/** Keys of the sightings that somebody ignores. */
+export async function ignoredKeys(store: Store, site: Pick<Site, 'id'>): Promise<ReadonlySet<string>> {
+  const rows = await emOf(store).execute<{ key: string }[]>(
+    'select "key" from sighting where site_id = ? and ignored is not null',
+    [site.id],
+  );
+  return new Set(rows.map(({ key }) => key));
 }

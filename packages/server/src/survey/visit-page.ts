@@ -1,10 +1,17 @@
 import { createHash } from 'node:crypto';
-import { ReleasePlanner, pageAddress, pageOf, sectionOf, type PlannedPart } from '@pragmatica/core';
+import {
+  ReleasePlanner,
+  pageAddress,
+  pageOf,
+  sectionOf,
+  type Composition,
+  type PlannedPart,
+} from '@pragmatica/core';
 import type { Logger } from 'pino';
 import type { SiteClient, SiteResponse } from '../outgoing/site-client.js';
 import { readBounded } from '../pages/read-bounded.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
-import type { Composition, KeptText, NewSighting } from '../storage/survey-contents.js';
+import type { KeptText, NewSighting } from '../storage/survey-contents.js';
 import type { PageOutcome, ReadPageRow, TakenPage } from '../storage/survey-pages.js';
 import type { RobotsRules } from './robots.js';
 import type { SurveyBase } from './survey-base.js';

@@ -1,6 +1,7 @@
 export const PAGES_TEXTS = {
   siteHasNo: 'The site has no host yet, so only its front page is assumed.',
   countPagesFrom: '{count} pages from the site’s own list (/sitemap.xml).',
+  countPagesSurvey: '{count, plural, one {One page} other {# pages}} from survey {number}.',
   siteSList: 'The site’s list of pages (/sitemap.xml) is empty, so only its front page is assumed.',
   siteSListPages:
     'The site’s list of pages (/sitemap.xml) could not be read: {why}. Only the front page is assumed.',

@@ -1,11 +1,10 @@
 import type { SurveyedPageResource } from '@pragmatica/contract';
-import type { DeclaredPolicy, PageType } from '@pragmatica/core';
+import type { Composition, DeclaredPolicy, PageType } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import { toPage } from '../../storage/cursor.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import { listSurveyPages, surveyPageByPath, type SurveyPageRow } from '../../storage/survey-reads.js';
-import type { Composition } from '../../storage/survey-contents.js';
 import type { Survey } from '../../storage/surveys.js';
 import type { SiteSurveys } from './site-surveys.js';
 

@@ -1,9 +1,14 @@
 import {
+  gatherSightings,
+  sightingPages,
   snapshotDigest,
   standingOf,
+  type ComposedPages,
+  type Composition,
   type ItemPlace,
   type ItemState,
   type SightingMatch,
+  type SeenSighting,
   type SightingPages,
   type Snapshot,
   type Standing,
@@ -11,13 +16,7 @@ import {
 import { LRUCache } from 'lru-cache';
 import type { Readers } from '../../reading/readers.js';
 import type { Store } from '../../storage/store.js';
-import type { Composition } from '../../storage/survey-contents.js';
-import {
-  composedPages,
-  sightingsByKey,
-  type ComposedPages,
-  type SightingRow,
-} from '../../storage/survey-reads.js';
+import { composedPages, sightingsByKey, type SightingRow } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
 
 /** What a survey saw, by composition. */
@@ -46,7 +45,6 @@ export interface DescribedSighting {
 
 const SURVEYS_KEPT = 50;
 const DESCRIBED_KEPT = 100;
-const EXAMPLES = 3;
 
 /**
  * What surveys saw, put beside the snippets. What a survey saw never changes once it is over, and sightings are few
@@ -106,110 +104,35 @@ export class SurveyBook {
     seen: Seen,
     snapshot: Snapshot,
   ): Promise<readonly DescribedSighting[]> {
-    const found = gather(seen);
+    const found = new Map(gatherSightings(seen.groups, seen.compositions).map((one) => [one.key, one]));
     const rows = await sightingsByKey(store, site, [...found.keys()]);
     const matches = await this.#readers.run('matchSightings', {
       snapshot,
       environment: survey.environment,
-      sightings: rows.map((row) => ({ ...row, forms: [...found.get(row.key)!.forms] })),
+      sightings: rows.map((row) => ({ ...row, forms: found.get(row.key)!.forms })),
     });
     return rows.map((row, index) => {
-      const gathered = found.get(row.key)!;
+      const one = found.get(row.key)!;
       const match = matches[index] ?? undefined;
-      const pages = {
-        ours: gathered.ours.pages,
-        others: gathered.others.pages,
-        twice: gathered.twice,
-        instead: match ? (gathered.without.get(match.part) ?? 0) : 0,
-      };
-      const shown = gathered.others.pages > 0 ? gathered.others : gathered.ours;
+      const pages = sightingPages(one, match?.part);
+      const shown = one.others.pages > 0 ? one.others : one.ours;
       return {
         row,
         standing: standingOf(pages, match),
-        match: match ?? oursMatch(gathered),
+        match: match ?? oursMatch(one),
         pages,
         total: shown.pages,
         examples: shown.examples,
-        states: [...gathered.states],
-        places: [...gathered.places].sort(([, a], [, b]) => b - a).map(([place]) => place),
-        forms: [...gathered.forms],
-        compositions: [...shown.compositions],
+        states: one.states,
+        places: one.places,
+        forms: one.forms,
+        compositions: shown.compositions,
       };
     });
   }
 }
 
-interface Standings {
-  pages: number;
-  readonly examples: string[];
-  readonly compositions: Set<number>;
-}
-
-interface Gathered {
-  readonly ours: Standings;
-  readonly others: Standings;
-  twice: number;
-  /** By part: pages on which it stands as somebody else's while the part is missing. */
-  readonly without: Map<string, number>;
-  readonly states: Set<ItemState>;
-  readonly places: Map<ItemPlace, number>;
-  readonly forms: Set<string>;
-  part: string | undefined;
-}
-
-/** Sightings with the pages that they are on, from compositions and how many pages stand on each. */
-function gather({ groups, compositions }: Seen): Map<string, Gathered> {
-  const found = new Map<string, Gathered>();
-  for (const { composition: id, pages, examples } of groups) {
-    const composition = compositions.get(id)!;
-    const here = new Map<string, { ours: boolean; others: boolean }>();
-    for (const { sighting, form, state, place, part } of composition.items) {
-      const one = found.get(sighting) ?? newGathered();
-      found.set(sighting, one);
-      one.states.add(state);
-      one.forms.add(form);
-      one.places.set(place, (one.places.get(place) ?? 0) + pages);
-      one.part ??= part;
-      const on = here.get(sighting) ?? { ours: false, others: false };
-      here.set(sighting, part === undefined ? { ...on, others: true } : { ...on, ours: true });
-    }
-    for (const [sighting, { ours, others }] of here) {
-      const one = found.get(sighting)!;
-      if (ours) count(one.ours, id, pages, examples);
-      if (!others) continue;
-      count(one.others, id, pages, examples);
-      if (ours) one.twice += pages;
-      for (const part of composition.missing) one.without.set(part, (one.without.get(part) ?? 0) + pages);
-    }
-  }
-  return found;
-}
-
-function count(standings: Standings, composition: number, pages: number, examples: readonly string[]): void {
-  standings.pages += pages;
-  standings.compositions.add(composition);
-  if (standings.examples.length < EXAMPLES)
-    standings.examples.push(...examples.slice(0, EXAMPLES - standings.examples.length));
-}
-
-function newGathered(): Gathered {
-  return {
-    ours: newStandings(),
-    others: newStandings(),
-    twice: 0,
-    without: new Map(),
-    states: new Set(),
-    places: new Map(),
-    forms: new Set(),
-    part: undefined,
-  };
-}
-
-function newStandings(): Standings {
-  return { pages: 0, examples: [], compositions: new Set() };
-}
-
 /** What a part put there is a piece of it, though the snippet may have changed since. */
-function oursMatch({ part }: Gathered): SightingMatch | undefined {
+function oursMatch({ part }: SeenSighting): SightingMatch | undefined {
   return part === undefined ? undefined : { snippet: part.replace(/\/\d+$/, ''), part, kind: 'same' };
 }

@@ -1,0 +1,59 @@
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { defineCheck } from '../check.js';
+
+const CHAT = '<script src="https://parlanook.example/chat.js"></script>';
+
+export const missingOnPages = defineCheck({
+  id: 'missing-on-pages',
+  area: 'activation',
+  severity: 'warning',
+  title: 'Published, but not on the pages',
+  why: 'Visitors of these pages do not get it, though it is live: the pages come from somewhere else, a copy of them is kept on the way, or something strips the code.',
+  messages: {
+    some: {
+      title: '{part} is missing on {missing} of {expected} pages',
+      advice:
+        'The last survey did not find it on {page}, for example. Check that this page reaches visitors through Pragmatica, and that no older copy of it is kept on the way.',
+    },
+    all: {
+      title: '{part} is on none of its pages',
+      advice:
+        'The last survey looked at {expected, plural, one {one page} other {# pages}} and found it on none. Check that the address of the site leads to Pragmatica; if the code is pasted by hand, check that the editor keeps script tags.',
+    },
+    changed: {
+      title: '{part} reaches visitors changed',
+      advice:
+        'On {page}, for example, the same thing stands in other words. Something between Pragmatica and the visitor rewrites it, such as a service that speeds pages up: exclude it there.',
+    },
+  },
+  roles: { part: 'here' },
+  isFixable: false,
+  wrong: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT }] }],
+  right: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT }], state: 'off' }],
+  pages: {
+    '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
+  },
+  undelivered: ['/fares'],
+  *run(set) {
+    for (const { part: key, code, missing, expected, examples } of set.absent) {
+      const part = set.running.find((one) => one.key === key);
+      // What has been changed since is not what was looked for.
+      if (!part || part.code !== code || missing === 0) continue;
+      const rewritten = set.hardCoded.find(
+        ({ match, sighting }) =>
+          match.part === key && match.kind !== 'same' && (sighting.seen.without.get(key) ?? 0) > 0,
+      );
+      const about = {
+        about: key,
+        subjects: [subject(part)],
+        evidence: [evidence(part, { start: 0, end: part.code.length }, 'part')],
+      } as const;
+      const [page] = rewritten?.sighting.seen.others.examples ?? examples;
+      const name = partName(part);
+      if (rewritten) yield { ...about, message: 'changed', params: { part: name, page: page! } };
+      else if (missing === expected) yield { ...about, message: 'all', params: { part: name, expected } };
+      else yield { ...about, message: 'some', params: { part: name, missing, expected, page: page! } };
+    }
+  },
+});

@@ -1,0 +1,32 @@
+import type { ItemKind, ItemPlace, ItemState, PageType } from './types.js';
+
+/** Something in a page, as compositions hold it. */
+export interface ComposedItem {
+  /** Key of the sighting. */
+  readonly sighting: string;
+  readonly form: string;
+  readonly kind: ItemKind;
+  readonly state: ItemState;
+  readonly place: ItemPlace;
+  /** The part of ours that it is a piece of. */
+  readonly part?: string;
+}
+
+/** What stands in a page, in document order, beside what the plan asks for. Pages of one make have one composition. */
+export interface Composition {
+  readonly items: readonly ComposedItem[];
+  /** Keys of the parts that the plan asks for. */
+  readonly expected: readonly string[];
+  /** Those of them that are not there. */
+  readonly missing: readonly string[];
+}
+
+/** Pages of one section and type that stand on one composition. */
+export interface ComposedPages {
+  readonly composition: number;
+  readonly section: string;
+  readonly type: PageType;
+  readonly pages: number;
+  /** The first of them. */
+  readonly examples: readonly string[];
+}

@@ -1,0 +1,92 @@
+import {
+  filledSnapshot,
+  gatherSightings,
+  orderedParts,
+  type AbsentPart,
+  type EnvironmentName,
+  type KnownSighting,
+  type PageSkeleton,
+} from '@pragmatica/core';
+import { releaseByNumber, releaseSnapshot } from '../../storage/releases.js';
+import type { Site } from '../../storage/rows.js';
+import type { Store } from '../../storage/store.js';
+import { sightingsByKey, skeletonsOf } from '../../storage/survey-reads.js';
+import { readPaths } from '../../storage/survey-pages.js';
+import type { Survey } from '../../storage/surveys.js';
+import type { Seen, SurveyBook } from './survey-book.js';
+
+/** What a survey tells the checks. */
+export interface SurveyKnowledge {
+  readonly paths: readonly string[];
+  readonly skeletons: readonly PageSkeleton[];
+  readonly seen: readonly KnownSighting[];
+  readonly absent: readonly AbsentPart[];
+}
+
+/** More pages than this are not asked one by one. */
+const MAX_PATHS = 10_000;
+/** Makes of pages that parts are tried in, those of most pages first. */
+const MAX_SKELETONS = 48;
+
+/** What is known of a site's pages by a survey. It never changes: what somebody ignores is left out by whoever asks. */
+export async function surveyKnowledge(
+  book: SurveyBook,
+  store: Store,
+  site: Site,
+  survey: Survey,
+): Promise<SurveyKnowledge> {
+  const seen = await book.seen(store, survey);
+  const gathered = gatherSightings(seen.groups, seen.compositions);
+  const rows = await sightingsByKey(
+    store,
+    site,
+    gathered.map(({ key }) => key),
+  );
+  const byKey = new Map(rows.map((row) => [row.key, row]));
+  return {
+    paths: await readPaths(store, survey.id, MAX_PATHS),
+    skeletons: await skeletonsOf(store, survey.id, MAX_SKELETONS),
+    seen: gathered.flatMap((one) => {
+      const row = byKey.get(one.key);
+      if (!row) return [];
+      const { key, kind, code, name, provider, shape, accounts, loads } = row;
+      return [{ key, kind, code, name, provider, shape, accounts, loads, seen: one }];
+    }),
+    absent: await absentParts(store, site, survey, seen),
+  };
+}
+
+/** Parts of the release that the survey knew, and on how many of their pages they are not. */
+async function absentParts(
+  store: Store,
+  site: Site,
+  { release: number, environment }: Survey,
+  { groups, compositions }: Seen,
+): Promise<AbsentPart[]> {
+  const release = number === null ? undefined : await releaseByNumber(store, site, number);
+  if (!release) return [];
+  const codes = await codesOf(store, release, environment);
+  const found = new Map<string, { expected: number; missing: number; examples: string[] }>();
+  for (const { composition, pages, examples } of groups) {
+    const { expected, missing } = compositions.get(composition)!;
+    for (const part of expected) {
+      const one = found.get(part) ?? { expected: 0, missing: 0, examples: [] };
+      one.expected += pages;
+      if (missing.includes(part)) {
+        one.missing += pages;
+        one.examples.push(...examples.slice(0, 3));
+      }
+      found.set(part, one);
+    }
+  }
+  return [...found].map(([part, one]) => ({ part, code: codes.get(part) ?? '', ...one }));
+}
+
+async function codesOf(
+  store: Store,
+  release: Parameters<typeof releaseSnapshot>[1],
+  environment: EnvironmentName,
+): Promise<ReadonlyMap<string, string>> {
+  const snapshot = filledSnapshot(await releaseSnapshot(store, release), environment);
+  return new Map(orderedParts(snapshot).map(({ key, part }) => [key, part.code]));
+}
