@@ -64,6 +64,10 @@ const surveyed = (
   undelivered: readonly string[],
 ): Knowledge => exampleKnowledge({ pages, undelivered }, exampleSet(set));
 
+/** The same of a page that comes with a policy of its own. */
+const policed = (set: readonly ExampleSnippet[], policy: string): Knowledge =>
+  surveyed(set, { '/': page('/', `<meta http-equiv="content-security-policy" content="${policy}">`) }, []);
+
 const COUNTS = [one('Counter', 'head-end', COUNTER)];
 
 /** What the examples of the checks and the mistakes in whole sets do not lead to, by check and message. */
@@ -92,6 +96,16 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       ['/'],
     ),
     title: '“Counter” reaches visitors changed',
+  },
+  'blocked-by-policy.inline': {
+    set: [one('Pixel', 'body-end', '<script>glint()</script>')],
+    known: policed([one('Pixel', 'body-end', '<script>glint()</script>')], "default-src 'self'"),
+    title: '“Pixel” is blocked on / by the page’s content policy',
+  },
+  'blocked-by-policy.nonce': {
+    set: COUNTS,
+    known: policed(COUNTS, "script-src 'nonce-4f1' 'strict-dynamic'"),
+    title: '“Counter” needs a nonce on /',
   },
   'contained.stray-end': {
     set: [one('Notice', 'body-end', '<p>Slip closed</p></div>')],

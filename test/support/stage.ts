@@ -7,7 +7,7 @@ import { localhostFetch } from '@pragmatica/contract/node';
 import { parseWeekly, type Hours } from '@pragmatica/core';
 import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
 import { openGateway, readGatewaySettings, type RunningGateway } from '@pragmatica/gateway';
-import { readSettings, startService, type Service } from '@pragmatica/server';
+import { readSettings, startService, startWorker, type Service } from '@pragmatica/server';
 import pg from 'pg';
 
 export const ADMIN = { login: 'admin', password: 'a long and quiet password' } as const;
@@ -61,8 +61,14 @@ async function makeTemplate(): Promise<Template> {
 export async function startStage({
   hasDemo = true,
   isWhole = false,
+  hasWorker = false,
   chatHours = ALL_DAY,
-}: { hasDemo?: boolean; isWhole?: boolean; chatHours?: Hours } = {}): Promise<Stage> {
+}: {
+  hasDemo?: boolean;
+  isWhole?: boolean;
+  hasWorker?: boolean;
+  chatHours?: Hours;
+} = {}): Promise<Stage> {
   const { database, token } = await (template ??= makeTemplate());
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
   const providers = await listen(createProviderServer());
@@ -70,6 +76,9 @@ export async function startStage({
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
   const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
   const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
+  const worker = hasWorker
+    ? await startWorker(readSettings(stageEnvironment(folder)), databaseUrl)
+    : undefined;
   const server = service.address;
   const gatewayPort = gateway.port;
   if (hasDemo)
@@ -93,6 +102,7 @@ export async function startStage({
     token,
     client: createClient({ server, token, fetch: localhostFetch }),
     async close() {
+      await worker?.close();
       await service.close();
       await gateway.close();
       rmSync(folder, { recursive: true, force: true });

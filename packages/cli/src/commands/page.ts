@@ -1,3 +1,4 @@
+import { TRAIT_WORDS } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, print, printJson, table } from '../output.js';
@@ -33,6 +34,7 @@ export function page(program: Command): void {
       if (data.leadsTo !== null) print(say(SURVEY.pageLeads, { leadsTo: data.leadsTo }));
       for (const { value, from, isReportOnly } of data.policies)
         print(say(SURVEY.pagePolicy, { from, value, reportOnly: String(isReportOnly) }));
+      for (const trait of data.traits) print(colour.yellow(say(SURVEY.unusualHere, TRAIT_WORDS[trait])));
       if (data.missing.length > 0)
         print(colour.red(say(SURVEY.pageMissing, { parts: data.missing.join(', ') })));
       if (data.items.length === 0) {

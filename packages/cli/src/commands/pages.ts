@@ -1,3 +1,4 @@
+import { TRAIT_WORDS } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson, table } from '../output.js';
@@ -85,5 +86,8 @@ async function listSurveyed(
       ]),
     ),
   );
+  if (data.traits.length > 0) note(colour.dim(`\n${SURVEY.unusual}`));
+  for (const { trait, pages: count, example } of data.traits)
+    note(colour.dim(say(SURVEY.unusualLine, { name: TRAIT_WORDS[trait].name, count, example })));
   note(say(SURVEY.pageCount, { shown: data.items.length, total: data.total }));
 }

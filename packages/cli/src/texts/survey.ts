@@ -90,6 +90,9 @@ export const SURVEY = {
   surveyedPages: 'list pages of the newest survey: all, problems, missing (a part) or redirects',
   ofSection: 'only pages of this section, like /news',
   pageCount: '\n{shown, number} of {total, number} pages of the newest survey.',
+  unusual: 'Unusual pages of the site',
+  unusualLine: '  {name}: {example}{count, plural, =1 {} other {, # in all}}',
+  unusualHere: '{name}. {why}',
   title: 'TITLE',
   type: 'TYPE',
 } as const;

@@ -125,6 +125,7 @@ export const SURVEY = {
   outcomeForbidden: 'forbidden by robots.txt',
   outcomeWaiting: 'not visited yet',
   missingParts: 'lacks {parts}',
+  unusual: 'Unusual pages:',
   allSections: 'All sections',
 
   page: 'Page',
@@ -140,6 +141,7 @@ export const SURVEY = {
   policyReport: 'Content policy, report only',
   inOrder: 'In document order',
   nothingIn: 'Nothing in this page loads, runs or frames anything.',
+  ofTheSite: 'part of the site',
   placeHead: 'Head',
   placeBodyStart: 'Start of the body',
   placeBody: 'Within the page',

@@ -1,4 +1,4 @@
-import { PAGE_TYPES, STANDINGS } from '@pragmatica/core';
+import { PAGE_TRAITS, PAGE_TYPES, STANDINGS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, newestQuery, nextPage, pageQuery, reason, timestamp, title } from './common.js';
 import { pages } from './reach.js';
@@ -69,6 +69,7 @@ export type SurveyEvent = z.infer<typeof surveyEvent>;
 export const surveyReference = z.union([z.literal('latest'), z.coerce.number().int().min(1)]);
 
 const pageType = z.enum(PAGE_TYPES);
+const trait = z.enum(PAGE_TRAITS);
 export const PAGE_OUTCOMES = [
   'read',
   'redirect',
@@ -96,6 +97,7 @@ export const surveyedPage = z
     charsetFrom: z.string(),
     canonical: z.string().nullable().meta({ description: 'Where it says that it belongs, if elsewhere.' }),
     leadsTo: z.string().nullable(),
+    traits: z.array(trait).meta({ description: 'What is unusual about it.' }),
     bytes: z.int().nullable(),
     expected: z.array(z.string()).meta({ description: 'Parts that the page plan asks for.' }),
     missing: z.array(z.string()).meta({ description: 'Those of them that are not there.' }),
@@ -110,10 +112,18 @@ export const surveyPageQuery = pageQuery.extend({
     .enum(['all', 'problems', 'missing', 'redirects'])
     .default('all')
     .meta({ description: 'Pages that could not be read, that lack a part, or that lead elsewhere.' }),
+  trait: trait.optional(),
   sighting: z.coerce.number().int().optional().meta({ description: 'Pages on which it stands.' }),
 });
 
-export const surveyPageList = z.object({ items: z.array(surveyedPage), next: nextPage, total: z.int() });
+export const surveyPageList = z.object({
+  items: z.array(surveyedPage),
+  next: nextPage,
+  total: z.int(),
+  traits: z
+    .array(z.object({ trait, pages: z.int(), example: z.string() }))
+    .meta({ description: 'What is unusual about pages of the survey, whatever the filter.' }),
+});
 
 const match = z.object({
   snippet: z.string(),
@@ -226,6 +236,7 @@ export const pageItem = z.object({
   state: z.string(),
   place: z.string(),
   standing: z.enum(STANDINGS),
+  isOwnFile: z.boolean().meta({ description: 'A file, style or note of the site itself.' }),
   part: z.string().nullable(),
   snippet: z.string().nullable(),
   start: z

@@ -29,7 +29,13 @@ import {
   type SnapshotSnippet,
 } from '../snapshot/index.js';
 import { FactsCache, type Facts, type ReadCode } from '../facts/index.js';
-import { ManagedItems, type SeenSighting, type Sighting, type SightingMatch } from '../survey/index.js';
+import {
+  ManagedItems,
+  type DeclaredPolicy,
+  type SeenSighting,
+  type Sighting,
+  type SightingMatch,
+} from '../survey/index.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
@@ -51,6 +57,8 @@ export interface Knowledge {
   readonly seen?: readonly KnownSighting[];
   /** Parts that a survey missed on pages where the live release should put them. */
   readonly absent?: readonly AbsentPart[];
+  /** Content policies that pages come with. */
+  readonly policies?: readonly KnownPolicies[];
   /** Facts that were read before; kept from run to run, only new code is read. */
   readonly memory?: FactsCache;
 }
@@ -58,6 +66,15 @@ export interface Knowledge {
 /** A sighting, with where it stands. */
 export interface KnownSighting extends Sighting {
   readonly seen: SeenSighting;
+}
+
+/** Policies that some pages come with, all of them together. */
+export interface KnownPolicies {
+  readonly policies: readonly DeclaredPolicy[];
+  /** Scheme, host and port of the pages. */
+  readonly address: string;
+  /** The first of the pages. */
+  readonly paths: readonly string[];
 }
 
 /** A part that is not on all pages where it should be. */
@@ -101,6 +118,7 @@ export class CheckedSet {
   readonly #ticks: readonly StepTick[];
   readonly #seen: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
+  readonly policies: readonly KnownPolicies[];
   #hardCoded: readonly HardCoded[] | undefined;
   #recipes: ReadonlyMap<string, Recipe> | undefined;
   #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
@@ -117,6 +135,7 @@ export class CheckedSet {
       ticks = [],
       seen = [],
       absent = [],
+      policies = [],
     }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
@@ -126,6 +145,7 @@ export class CheckedSet {
     this.#ticks = ticks;
     this.#seen = seen;
     this.absent = absent;
+    this.policies = policies;
     this.#skeletons = skeletons;
     this.parts = orderedParts(filledWhereItRuns(snapshot)).map((placed, position) => ({
       ...placed,

@@ -16,7 +16,7 @@ import {
   type Composition,
   type Sighting,
 } from '../survey/index.js';
-import type { AbsentPart, Knowledge } from './checked-set.js';
+import type { AbsentPart, Knowledge, KnownPolicies } from './checked-set.js';
 import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
@@ -92,21 +92,23 @@ function exampleSurvey(
   pages: readonly (readonly [path: string, html: string])[],
   set: Snapshot,
   undelivered: readonly string[],
-): Pick<Knowledge, 'seen' | 'absent'> {
+): Pick<Knowledge, 'seen' | 'absent' | 'policies'> {
   const memory = new FactsCache();
   const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'>>();
   const absent = new Map<string, AbsentPart>();
   const groups: ComposedPages[] = [];
+  const declared: KnownPolicies[] = [];
   const compositions = new Map<number, Composition>();
   for (const [path, html] of pages) {
     const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
     const { parts } = planPage(set, { ...load, environment: 'live' });
     const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
     const text = new TextDecoder().decode(bytes);
-    const { items, type } = readPage(
-      { url: `https://www.site.example${path}`, status: 200, bytes, headers: UTF_8 },
+    const { items, type, policies } = readPage(
+      { url: EXAMPLE_ADDRESS + path, status: 200, bytes, headers: UTF_8 },
       memory,
     );
+    if (policies.length > 0) declared.push({ policies, address: EXAMPLE_ADDRESS, paths: [path] });
     const found = findParts(text, parts, 'utf-8');
     for (const { part, at } of found) {
       const known = absent.get(part) ?? { part, code: '', expected: 0, missing: 0, examples: [] };
@@ -136,9 +138,10 @@ function exampleSurvey(
     ...describeSighting(codes.get(one.key)!, memory),
     seen: one,
   }));
-  return { seen, absent: [...absent.values()] };
+  return { seen, absent: [...absent.values()], policies: declared };
 }
 
+const EXAMPLE_ADDRESS = 'https://www.site.example';
 const UTF_8 = { 'content-type': 'text/html; charset=utf-8' };
 
 /** A recipe for the examples of a check; what is not named is plain. */

@@ -1,3 +1,4 @@
+import { blockedByPolicy } from './activation/blocked-by-policy.js';
 import { brokenData } from './activation/broken-data.js';
 import { closedNow } from './activation/closed-now.js';
 import { fieldExample } from './activation/field-example.js';
@@ -96,6 +97,7 @@ export const CHECKS: readonly Check[] = [
   undefinedReach,
   reachEmpty,
   missingOnPages,
+  blockedByPolicy,
   closedNow,
   openStep,
   recipeRetired,

@@ -20,7 +20,11 @@ export { READER_VERSION, readPage } from './read-page.js';
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
 export { sightingWords, type NamedMatch } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';
+export { ContentPolicy, type PolicyRequest, type PolicyVerdict } from './policy.js';
+export { policyRequests, type AskedOfPolicy } from './policy-requests.js';
+export { TRAIT_WORDS } from './traits.js';
 export {
+  PAGE_TRAITS,
   PAGE_TYPES,
   type DeclaredCharset,
   type DeclaredPolicy,
@@ -30,5 +34,6 @@ export {
   type PageItem,
   type PageReading,
   type PageSource,
+  type PageTrait,
   type PageType,
 } from './types.js';

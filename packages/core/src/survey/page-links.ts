@@ -13,6 +13,8 @@ export interface PageHead {
   canonical: string | undefined;
   refresh: string | undefined;
   metaPolicies: DeclaredPolicy[];
+  /** Where the page's own declaration of its encoding stands. */
+  charsetAt: number | undefined;
   links: string[];
   /** What its type is guessed by. */
   signs: PageSigns;
@@ -35,6 +37,7 @@ export function readHead(document: Tree.Document): PageHead {
     canonical: undefined,
     refresh: undefined,
     metaPolicies: [],
+    charsetAt: undefined,
     links: [],
     signs: { forms: 0, articles: 0, links: 0, openGraphType: '', dataTypes: '' },
   };
@@ -109,6 +112,10 @@ function isPage(element: Tree.Element): boolean {
 
 function readMeta(element: Tree.Element, head: PageHead): void {
   const content = attributeOf(element, 'content') ?? '';
+  const isCharset =
+    attributeOf(element, 'charset') !== undefined ||
+    (attributeOf(element, 'http-equiv')?.toLowerCase() === 'content-type' && /charset/i.test(content));
+  if (isCharset) head.charsetAt ??= element.sourceCodeLocation?.startOffset;
   switch (attributeOf(element, 'http-equiv')?.trim().toLowerCase()) {
     case 'refresh':
       head.refresh ??= refreshTarget(content);

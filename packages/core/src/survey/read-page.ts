@@ -6,6 +6,7 @@ import { readItems } from './page-items.js';
 import { readHead, refreshTarget } from './page-links.js';
 import { isElement } from './page-tree.js';
 import { guessPageType } from './page-type.js';
+import { pageTraits } from './traits.js';
 import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
@@ -34,7 +35,7 @@ export function readPage(source: PageSource, memory: FactsCache = new FactsCache
   });
   const refresh = source.headers['refresh'];
   const target = refresh === undefined ? head.refresh : refreshTarget(refresh);
-  return {
+  const reading = {
     title: head.title,
     language: head.language,
     charset,
@@ -44,8 +45,8 @@ export function readPage(source: PageSource, memory: FactsCache = new FactsCache
     canonical: resolved(head.canonical, base),
     refresh: resolved(target, base),
     links: [...new Set(head.links.flatMap((href) => resolved(href, base) ?? []))],
-    items,
   };
+  return { ...reading, items, traits: pageTraits(reading, source.url, head.charsetAt) };
 }
 
 /** What is the page's own and stands on no other: words in code that make no two things of one. */

@@ -37,7 +37,7 @@ export function describeSighting(
     key,
     kind,
     code,
-    name: nameOf(kind, loads[0], names.provider === '' ? undefined : names.name, facts.defines[0]?.name),
+    name: nameOf(loads[0], names.provider === '' ? undefined : names.name, facts.defines[0]?.name),
     provider: names.provider,
     shape: facts.shape.kind,
     accounts: facts.accounts
@@ -49,7 +49,6 @@ export function describeSighting(
 
 /** By its provider where there is one, else by the file that it loads or the name that it defines. */
 function nameOf(
-  kind: ItemKind,
   address: string | undefined,
   provided: string | undefined,
   defined: string | undefined,
@@ -57,5 +56,5 @@ function nameOf(
   if (provided !== undefined && address !== undefined && domainOf(address) !== undefined) return provided;
   if (address !== undefined)
     return address.split(/[?#]/, 1)[0]!.split('/').slice(-2).join('/').replace(/^\//, '');
-  return defined === undefined ? '' : `${defined} (${kind})`;
+  return defined ?? '';
 }

@@ -54,6 +54,22 @@ export const PAGE_TYPES = [
 /** What a page looks like: a guess. */
 export type PageType = (typeof PAGE_TYPES)[number];
 
+/**
+ * What is unusual about a page, and matters to whoever puts code into it. One more is one more line here, its
+ * words and its rule in `traits.ts`.
+ */
+export const PAGE_TRAITS = [
+  'policy',
+  'nonce-policy',
+  'legacy-encoding',
+  'no-encoding',
+  'late-encoding',
+  'quirks',
+  'no-language',
+  'canonical-elsewhere',
+] as const;
+export type PageTrait = (typeof PAGE_TRAITS)[number];
+
 /** What was read of one page. */
 export interface PageReading {
   readonly title: string;
@@ -71,6 +87,8 @@ export interface PageReading {
   readonly links: readonly string[];
   /** In document order. */
   readonly items: readonly PageItem[];
+  /** What is unusual about it. */
+  readonly traits: readonly PageTrait[];
 }
 
 /** What came with a page. */

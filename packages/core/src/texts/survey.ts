@@ -47,6 +47,24 @@ export const SURVEY_TEXTS = {
   removeFromPages:
     'It is on {count} pages ({words}), so it is most likely in the template of these pages. Remove it there.',
 
+  traitPolicy: 'With a content policy',
+  whyPolicy:
+    'The page says which hosts scripts may come from. Others are blocked by the browser, without a word.',
+  traitNonce: 'With a policy that needs a nonce',
+  whyNonce: 'The page lets scripts in by a one-time mark that only its own server can give.',
+  traitLegacy: 'In an older encoding',
+  whyLegacy: 'Characters that the encoding lacks are written as references; Pragmatica does that.',
+  traitNoEncoding: 'Without a declared encoding',
+  whyNoEncoding: 'Browsers guess how its characters are to be read, and guess differently.',
+  traitLateEncoding: 'With its encoding declared too late',
+  whyLateEncoding: 'Browsers look for the declaration in the first 1,024 bytes only.',
+  traitQuirks: 'Without a current doctype',
+  whyQuirks: 'Browsers lay it out as pages of the 1990s were; what floats over it may stand elsewhere.',
+  traitNoLanguage: 'Without a language',
+  whyNoLanguage: 'Screen readers and translators have to guess its language.',
+  traitCanonical: 'Says that it belongs elsewhere',
+  whyCanonical: 'Search engines list the other address; visitors still get this one, with its snippets.',
+
   changedNewPages: '{count, plural, one {One page is} other {# pages are}} new: {where}.',
   changedGonePages: '{count, plural, one {One page is} other {# pages are}} gone: {where}.',
   changedNewSighting: '{name} is new, on {count, plural, one {one page} other {# pages}}, such as {page}.',

@@ -83,12 +83,19 @@ export class SiteChecks {
   }
 
   /** What the newest survey of a host saw; undefined where there is none yet. */
-  async #bySurvey(store: Store, site: Site, { environment }: Host): Promise<SiteKnowledge | undefined> {
+  async #bySurvey(
+    store: Store,
+    site: Site,
+    { environment, host, address }: Host,
+  ): Promise<SiteKnowledge | undefined> {
     const survey = await lastDoneSurvey(store, site, { environment, side: 'public' });
     if (!survey) return undefined;
     let known = this.#surveyed.get(survey.id);
     if (!known) {
-      known = { id: ++this.#lastId, ...(await surveyKnowledge(this.#book, store, site, survey)) };
+      known = {
+        id: ++this.#lastId,
+        ...(await surveyKnowledge(this.#book, store, site, survey, address ?? `http://${host}`)),
+      };
       this.#surveyed.set(survey.id, known);
     }
     const ignored = await ignoredKeys(store, site);
@@ -163,6 +170,7 @@ const NOTHING_KNOWN: SiteKnowledge = {
   skeletons: [],
   seen: [],
   absent: [],
+  policies: [],
   marks: '',
   hosts: [],
   recipes: [],

@@ -1,4 +1,4 @@
-import type { PageType } from '@pragmatica/core';
+import type { PageTrait, PageType } from '@pragmatica/core';
 import { emOf } from './em.js';
 import type { Store } from './store.js';
 
@@ -175,6 +175,7 @@ export interface ReadPageRow {
   readonly bytes?: number;
   /** Where its items begin, in order. */
   readonly starts?: readonly number[];
+  readonly traits?: readonly PageTrait[];
 }
 
 const FAILED: readonly PageOutcome[] = ['error', 'unreachable', 'unreadable', 'too-large'];
@@ -189,10 +190,11 @@ export async function savePages(store: Store, survey: number, pages: readonly Re
        type = r.type, section = r.section, language = r.language, charset = r.charset, charset_from = r."charsetFrom",
        canonical = r.canonical, leads_to = r."leadsTo", skeleton_id = r."skeletonId", policies_id = r."policiesId",
        composition_id = r."compositionId", etag = r.etag, last_modified = r."lastModified", bytes = r.bytes,
-       starts = r.starts::int[]
+       starts = r.starts::int[], traits = coalesce(r.traits, '[]')
      from jsonb_to_recordset(?::jsonb) as r(id bigint, status int, outcome text, title text, type text, section text,
        language text, charset text, "charsetFrom" text, canonical text, "leadsTo" text, "skeletonId" int,
-       "policiesId" int, "compositionId" int, etag text, "lastModified" text, bytes int, starts text)
+       "policiesId" int, "compositionId" int, etag text, "lastModified" text, bytes int, starts text,
+       traits jsonb)
      where p.id = r.id and p.state = 1`,
     [JSON.stringify(rows)],
   );
@@ -215,7 +217,7 @@ export async function saveUnchanged(
        type = b.type, section = b.section, language = b.language, charset = b.charset, charset_from = b.charset_from,
        canonical = b.canonical, leads_to = b.leads_to, skeleton_id = b.skeleton_id, policies_id = b.policies_id,
        composition_id = b.composition_id, etag = b.etag, last_modified = b.last_modified, bytes = b.bytes,
-       starts = b.starts
+       starts = b.starts, traits = b.traits
      from jsonb_to_recordset(?::jsonb) as r(id bigint, "beforeId" bigint) join survey_page b on b.id = r."beforeId"
      where p.id = r.id and p.state = 1`,
     [JSON.stringify(pages)],

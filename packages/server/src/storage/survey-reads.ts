@@ -2,6 +2,7 @@ import type {
   ComposedPages,
   Composition,
   ItemKind,
+  PageTrait,
   PageType,
   ShapeKind,
   SightedAccount,
@@ -120,16 +121,18 @@ export interface SurveyPageRow {
   readonly leadsTo: string | null;
   readonly bytes: number | null;
   readonly composition: number | null;
+  readonly traits: readonly PageTrait[];
 }
 
 const PAGE = `p.path, p.state, p.outcome, p.status, p.title, p.type, p.section, p.found_by as "foundBy", p.language, p.charset,
-  p.charset_from as "charsetFrom", p.canonical, p.leads_to as "leadsTo", p.bytes, p.composition_id as composition`;
+  p.charset_from as "charsetFrom", p.canonical, p.leads_to as "leadsTo", p.bytes, p.composition_id as composition, p.traits`;
 
 export interface SurveyPageListing {
   readonly searched: string;
   readonly section?: string | undefined;
   readonly type?: PageType | undefined;
   readonly only: 'all' | 'problems' | 'redirects';
+  readonly trait?: PageTrait | undefined;
   /** Only pages that stand on one of these. */
   readonly compositions?: readonly number[] | undefined;
   readonly limit: number;
@@ -147,19 +150,21 @@ const ONLY = {
 export async function listSurveyPages(
   store: Store,
   survey: number,
-  { searched, section, type, only, compositions, limit, after }: SurveyPageListing,
+  { searched, section, type, only, trait, compositions, limit, after }: SurveyPageListing,
 ): Promise<{ readonly rows: readonly SurveyPageRow[]; readonly total: number }> {
   const em = emOf(store);
   const words = hasWords(['p.path', 'p.title'], searched);
   const where = `p.survey_id = ? and (${ONLY[only]}) and ${words.sql}
     ${section === undefined ? '' : 'and p.section = ?'} ${type === undefined ? '' : 'and p.type = ?'}
-    ${compositions === undefined ? '' : 'and p.composition_id = any(?::int[])'}`;
+    ${compositions === undefined ? '' : 'and p.composition_id = any(?::int[])'}
+    ${trait === undefined ? '' : 'and p.traits @> ?::jsonb'}`;
   const params = [
     survey,
     ...words.params,
     ...(section === undefined ? [] : [section]),
     ...(type === undefined ? [] : [type]),
     ...(compositions === undefined ? [] : [`{${compositions.join()}}`]),
+    ...(trait === undefined ? [] : [JSON.stringify([trait])]),
   ];
   const [counted] = await em.execute<{ total: number }[]>(
     `select count(*)::int as total from survey_page p where ${where}`,
@@ -245,4 +250,31 @@ export async function ignoredKeys(store: Store, site: Pick<Site, 'id'>): Promise
     [site.id],
   );
   return new Set(rows.map(({ key }) => key));
+}
+
+/** Traits of a survey's pages, with how many pages have each and the first of them. */
+export async function traitsOf(
+  store: Store,
+  survey: number,
+): Promise<readonly { readonly trait: PageTrait; readonly pages: number; readonly example: string }[]> {
+  return emOf(store).execute(
+    `select t.trait, count(*)::int as pages, min(p.path) as example
+     from survey_page p cross join lateral jsonb_array_elements_text(p.traits) as t(trait)
+     where p.survey_id = ? and p.traits <> '[]' group by t.trait`,
+    [survey],
+  );
+}
+
+/** Policies of a survey's pages, with the pages that come with each. */
+export async function policiesOf(
+  store: Store,
+  survey: number,
+  limit: number,
+): Promise<readonly { readonly body: string; readonly pages: number; readonly paths: readonly string[] }[]> {
+  return emOf(store).execute(
+    `select t.body, count(*)::int as pages, (array_agg(p.path order by p.path))[1:20] as paths
+     from survey_page p join survey_text t on t.id = p.policies_id
+     where p.survey_id = ? and p.state = 2 and p.status < 400 group by t.id order by count(*) desc limit ?`,
+    [survey, limit],
+  );
 }

@@ -159,6 +159,7 @@ async function readContents(
         lastModified: headers.get('last-modified')?.slice(0, 100),
         bytes: bytes.length,
         starts: reading.starts,
+        traits: reading.traits,
       },
       contents: {
         skeleton: kept(reading.skeleton),

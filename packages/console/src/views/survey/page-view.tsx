@@ -1,4 +1,5 @@
 import type { EndpointResult, Endpoints } from '@pragmatica/contract';
+import { TRAIT_WORDS } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { ScrollText } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -95,7 +96,7 @@ function Detail({ site, page }: { site: string; page: Page }) {
 function Facts({ page }: { page: Page }) {
   const from = page.charsetFrom === 'not-declared' ? SURVEY.notDeclared : page.charsetFrom;
   return (
-    <dl className="grid gap-x-4 gap-y-1 rounded-xl border border-line bg-surface p-4 text-sm sm:grid-cols-[9rem_minmax(0,1fr)]">
+    <dl className="grid gap-x-4 gap-y-1 rounded-xl border border-line bg-surface p-4 text-sm sm:grid-cols-[11rem_minmax(0,1fr)]">
       <Fact name={SURVEY.looksLike}>{page.type}</Fact>
       <Fact name={SURVEY.language}>{page.language || SURVEY.notDeclared}</Fact>
       <Fact name={SURVEY.encoding}>{`${page.charset} (${from})`}</Fact>
@@ -159,7 +160,11 @@ function PlaceGroup({ site, label, isHead, items }: PlaceGroupProps) {
             <span className="text-[13px] text-muted">
               {STATES[item.state] === undefined ? item.kind : `${item.kind}, ${STATES[item.state]!}`}
             </span>
-            <StandingBadge standing={item.standing} className="ml-auto" />
+            {item.isOwnFile ? (
+              <span className="ml-auto text-[13px] text-muted">{SURVEY.ofTheSite}</span>
+            ) : (
+              <StandingBadge standing={item.standing} className="ml-auto" />
+            )}
           </li>
         ))}
       </ol>

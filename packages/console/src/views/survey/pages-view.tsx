@@ -1,3 +1,4 @@
+import { TRAIT_WORDS, type PageTrait } from '@pragmatica/core';
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -30,6 +31,7 @@ export function PagesView() {
   const [searched, setSearched] = useState('');
   const [only, setOnly] = useState<(typeof ONLY)[number][0]>('all');
   const section = address.get('section') ?? undefined;
+  const [trait, setTrait] = useState<PageTrait>();
   const sighting = address.get('sighting');
   const q = useSettled(searched.trim());
   const list = useInfiniteQuery({
@@ -37,11 +39,13 @@ export function PagesView() {
       q,
       only,
       ...(section === undefined ? {} : { section }),
+      ...(trait === undefined ? {} : { trait }),
       ...(sighting === null ? {} : { sighting: Number(sighting) }),
     }),
     placeholderData: keepPreviousData,
   });
   const sections = useSections(site);
+  const traits = list.data?.pages[0]?.traits ?? [];
   const pages = list.data?.pages.flatMap(({ items }) => items) ?? [];
   const choose = (next: string | undefined): void =>
     setAddress(next === undefined ? {} : { section: next }, { replace: true });
@@ -62,6 +66,22 @@ export function PagesView() {
           ))}
         </div>
       </div>
+      {traits.length > 0 && (
+        <div role="group" aria-label={SURVEY.unusual} className="flex flex-wrap items-center gap-1.5">
+          <span className="text-[13px] text-muted">{SURVEY.unusual}</span>
+          {traits.map((one) => (
+            <Chip
+              key={one.trait}
+              isOn={one.trait === trait}
+              onClick={() => setTrait(one.trait === trait ? undefined : one.trait)}
+              count={one.pages}
+            >
+              {TRAIT_WORDS[one.trait].name}
+            </Chip>
+          ))}
+        </div>
+      )}
+      {trait && <p className="text-sm text-muted">{TRAIT_WORDS[trait].why}</p>}
       <div className="grid gap-4 md:grid-cols-[11rem_minmax(0,1fr)]">
         <nav
           aria-label={SURVEY.section}

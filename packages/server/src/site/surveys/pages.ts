@@ -1,11 +1,18 @@
 import type { SurveyedPageResource } from '@pragmatica/contract';
-import type { Composition, DeclaredPolicy, PageType } from '@pragmatica/core';
+import {
+  PAGE_TRAITS,
+  type Composition,
+  type DeclaredPolicy,
+  type PageTrait,
+  type PageType,
+} from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import { toPage } from '../../storage/cursor.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import { listSurveyPages, surveyPageByPath, type SurveyPageRow } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
+import { isOwnFile } from './sightings.js';
 import type { SiteSurveys } from './site-surveys.js';
 
 export interface PageListing {
@@ -14,6 +21,7 @@ export interface PageListing {
   readonly type?: PageType | undefined;
   readonly only: 'all' | 'problems' | 'missing' | 'redirects';
   readonly sighting?: number | undefined;
+  readonly trait?: PageTrait | undefined;
   readonly limit: number;
   readonly after?: readonly [path: string] | undefined;
 }
@@ -24,7 +32,7 @@ export async function listPagesOf(
   store: Store,
   site: Site,
   survey: Survey,
-  { q, section, type, only, sighting, limit, after }: PageListing,
+  { q, section, type, only, sighting, trait, limit, after }: PageListing,
 ) {
   const { compositions: known } = await surveys.book.seen(store, survey);
   const wanted =
@@ -37,12 +45,16 @@ export async function listPagesOf(
     type,
     only: only === 'missing' ? 'all' : only,
     compositions,
+    trait,
     limit,
     after,
   });
   const { page, next } = toPage(rows, limit, ({ path }) => [path]);
   const items = page.map((row) => pageResource(row, known.get(row.composition ?? 0)));
-  return { items, next, total };
+  const traits = [...(await surveys.book.traits(store, survey))].sort(
+    (a, b) => PAGE_TRAITS.indexOf(a.trait) - PAGE_TRAITS.indexOf(b.trait),
+  );
+  return { items, next, total, traits };
 }
 
 function pageResource(row: SurveyPageRow, composition: Composition | undefined): SurveyedPageResource {
@@ -60,6 +72,7 @@ function pageResource(row: SurveyPageRow, composition: Composition | undefined):
     charsetFrom: row.charsetFrom ?? '',
     canonical: row.canonical,
     leadsTo: row.leadsTo,
+    traits: [...row.traits],
     bytes: row.bytes,
     expected: [...(composition?.expected ?? [])],
     missing: [...(composition?.missing ?? [])],
@@ -83,6 +96,7 @@ export async function showPage(surveys: SiteSurveys, store: Store, site: Site, s
       place: item.place,
       standing:
         item.part === undefined ? (one?.standing === 'ours' ? 'copy' : (one?.standing ?? 'foreign')) : 'ours',
+      isOwnFile: one !== undefined && isOwnFile(one),
       part: item.part ?? null,
       snippet: one?.match?.snippet ?? null,
       start: row.starts?.[index] ?? null,

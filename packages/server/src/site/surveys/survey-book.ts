@@ -16,7 +16,7 @@ import {
 import { LRUCache } from 'lru-cache';
 import type { Readers } from '../../reading/readers.js';
 import type { Store } from '../../storage/store.js';
-import { composedPages, sightingsByKey, type SightingRow } from '../../storage/survey-reads.js';
+import { composedPages, sightingsByKey, traitsOf, type SightingRow } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
 
 /** What a survey saw, by composition. */
@@ -24,6 +24,9 @@ export interface Seen {
   readonly groups: readonly ComposedPages[];
   readonly compositions: ReadonlyMap<number, Composition>;
 }
+
+/** Something unusual about pages. */
+export type SeenTrait = Awaited<ReturnType<typeof traitsOf>>[number];
 
 /** A sighting of a survey, with how it stands to the snippets of a set. */
 export interface DescribedSighting {
@@ -53,6 +56,7 @@ const DESCRIBED_KEPT = 100;
 export class SurveyBook {
   readonly #readers: Readers;
   readonly #seen = new LRUCache<number, Seen>({ max: SURVEYS_KEPT });
+  readonly #traits = new LRUCache<number, readonly SeenTrait[]>({ max: SURVEYS_KEPT });
   readonly #described = new LRUCache<string, readonly DescribedSighting[]>({ max: DESCRIBED_KEPT });
 
   constructor(readers: Readers) {
@@ -65,6 +69,15 @@ export class SurveyBook {
     const seen = await composedPages(store, survey.id);
     if (survey.endedAt !== null) this.#seen.set(survey.id, seen);
     return seen;
+  }
+
+  /** What is unusual about its pages. */
+  async traits(store: Store, survey: Survey): Promise<readonly SeenTrait[]> {
+    const known = this.#traits.get(survey.id);
+    if (known) return known;
+    const traits = await traitsOf(store, survey.id);
+    if (survey.endedAt !== null) this.#traits.set(survey.id, traits);
+    return traits;
   }
 
   async describe(

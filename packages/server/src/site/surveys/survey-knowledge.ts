@@ -3,14 +3,16 @@ import {
   gatherSightings,
   orderedParts,
   type AbsentPart,
+  type DeclaredPolicy,
   type EnvironmentName,
+  type KnownPolicies,
   type KnownSighting,
   type PageSkeleton,
 } from '@pragmatica/core';
 import { releaseByNumber, releaseSnapshot } from '../../storage/releases.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { sightingsByKey, skeletonsOf } from '../../storage/survey-reads.js';
+import { policiesOf, sightingsByKey, skeletonsOf } from '../../storage/survey-reads.js';
 import { readPaths } from '../../storage/survey-pages.js';
 import type { Survey } from '../../storage/surveys.js';
 import type { Seen, SurveyBook } from './survey-book.js';
@@ -21,19 +23,23 @@ export interface SurveyKnowledge {
   readonly skeletons: readonly PageSkeleton[];
   readonly seen: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
+  readonly policies: readonly KnownPolicies[];
 }
 
 /** More pages than this are not asked one by one. */
 const MAX_PATHS = 10_000;
 /** Makes of pages that parts are tried in, those of most pages first. */
 const MAX_SKELETONS = 48;
+/** Policies with a nonce are another one on each page. */
+const MAX_POLICIES = 50;
 
-/** What is known of a site's pages by a survey. It never changes: what somebody ignores is left out by whoever asks. */
+/** What is known of a site's pages by a survey. It never changes: what somebody ignores is left out by whoever asks. @param address - of the host */
 export async function surveyKnowledge(
   book: SurveyBook,
   store: Store,
   site: Site,
   survey: Survey,
+  address: string,
 ): Promise<SurveyKnowledge> {
   const seen = await book.seen(store, survey);
   const gathered = gatherSightings(seen.groups, seen.compositions);
@@ -53,6 +59,11 @@ export async function surveyKnowledge(
       return [{ key, kind, code, name, provider, shape, accounts, loads, seen: one }];
     }),
     absent: await absentParts(store, site, survey, seen),
+    policies: (await policiesOf(store, survey.id, MAX_POLICIES)).map(({ body, paths }) => ({
+      policies: JSON.parse(body) as DeclaredPolicy[],
+      address,
+      paths,
+    })),
   };
 }
 

@@ -107,6 +107,7 @@ export class Migration20261128120000 extends Migration {
         "last_modified" text null,
         "bytes" int null,
         "starts" int[] null,
+        "traits" jsonb not null default '[]',
         constraint "survey_page_survey_id_path_unique" unique ("survey_id", "path"),
         constraint "survey_page_survey_id_foreign" foreign key ("survey_id") references "survey" ("id") on update cascade on delete cascade
       );

@@ -1,0 +1,100 @@
+import { hostOf } from '../../facts/index.js';
+import { partName } from '../../snapshot/index.js';
+import { ContentPolicy, policyRequests, type AskedOfPolicy, type PolicyVerdict } from '../../survey/index.js';
+import { memoizeByText } from '../../memoize/by-text.js';
+import type { CheckedSet, KnownPolicies } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import type { ReadPart } from '../read-part.js';
+import { defineCheck } from '../check.js';
+
+const CHAT = '<script src="https://parlanook.example/chat.js"></script>';
+const page = (policy: string): string =>
+  `<!DOCTYPE html><html><head><meta http-equiv="Content-Security-Policy" content="${policy}"><title>Fares</title></head><body><p>Fares</p></body></html>`;
+
+export const blockedByPolicy = defineCheck({
+  id: 'blocked-by-policy',
+  area: 'activation',
+  severity: 'warning',
+  title: 'Blocked by the page’s own content policy',
+  why: 'The page tells browsers which code may run on it, and this is not on its list. The code arrives and does nothing, and only the browser’s own log says why.',
+  messages: {
+    host: {
+      title: '{part} is blocked on {page} by the page’s content policy',
+      advice:
+        'Its {directive} does not list {host}{count, plural, =1 {} other {; the same on # pages in all}}. Add {host} to {directive} where the site sets its policy, or leave these pages out.',
+    },
+    inline: {
+      title: '{part} is blocked on {page} by the page’s content policy',
+      advice:
+        'Its {directive} forbids code that stands in the page itself{count, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash where the site sets its policy, or leave these pages out.',
+    },
+    nonce: {
+      title: '{part} needs a nonce on {page}',
+      advice:
+        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{count, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash, or leave these pages out.',
+    },
+  },
+  roles: { blocked: 'what is blocked' },
+  isFixable: false,
+  wrong: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT }] }],
+  right: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT.replace('parlanook.', 'boats.') }] }],
+  pages: { '/fares': page("script-src 'self' https://boats.example") },
+  *run(set) {
+    if (set.policies.length === 0) return;
+    for (const part of set.running) {
+      const found = firstBlocked(set, part);
+      if (!found) continue;
+      const { asked, verdict, path, pages } = found;
+      const name = partName(part);
+      const about = {
+        about: part.key,
+        subjects: [subject(part)],
+        evidence: [evidence(part, asked.range, 'blocked')],
+      } as const;
+      const params = { part: name, page: path, directive: verdict.directive, count: pages };
+      const isInline = asked.request.startsWith('inline') || asked.request === 'handler';
+      if (verdict.kind === 'needs-nonce') yield { ...about, message: 'nonce', params };
+      else if (isInline) yield { ...about, message: 'inline', params };
+      else yield { ...about, message: 'host', params: { ...params, host: hostOf(asked.what) ?? asked.what } };
+    }
+  },
+});
+
+const policyOf = memoizeByText(500, (serialized) => new ContentPolicy(serialized));
+
+interface Blocked {
+  readonly asked: AskedOfPolicy;
+  readonly verdict: Exclude<PolicyVerdict, { readonly kind: 'allowed' }>;
+  readonly path: string;
+  /** Pages with the policy, as far as they are known by address, on which the part runs. */
+  readonly pages: number;
+}
+
+function firstBlocked(set: CheckedSet, part: ReadPart): Blocked | undefined {
+  for (const known of set.policies) {
+    const paths = known.paths.filter((path) => set.runsOn(part.snippet, path));
+    const [path] = paths;
+    if (path === undefined) continue;
+    for (const asked of policyRequests(part.code)) {
+      const verdict = strictest(known, asked, part, path);
+      if (verdict) return { asked, verdict, path, pages: paths.length };
+    }
+  }
+  return undefined;
+}
+
+/** What the first of the page's policies that does not let it in says; all of them must (CSP Level 3, 2.2). */
+function strictest(
+  { policies, address }: KnownPolicies,
+  asked: AskedOfPolicy,
+  part: ReadPart,
+  path: string,
+): Blocked['verdict'] | undefined {
+  for (const { value, from, isReportOnly } of policies) {
+    // A policy in the page holds for what comes behind it (CSP Level 3, 3.3).
+    if (isReportOnly || (from === 'meta' && part.part.placement === 'head-start')) continue;
+    const verdict = policyOf(value).verdict(asked.request, asked.what, address + path);
+    if (verdict.kind !== 'allowed') return verdict;
+  }
+  return undefined;
+}
