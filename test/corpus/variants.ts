@@ -70,6 +70,8 @@ const policed = (set: readonly ExampleSnippet[], policy: string): Knowledge =>
 
 const COUNTS = [one('Counter', 'head-end', COUNTER)];
 
+const TWO = [...COUNTS, one('Chat', 'body-end', '<script>chat()</script>')];
+
 /** What the examples of the checks and the mistakes in whole sets do not lead to, by check and message. */
 export const VARIANTS: Readonly<Record<string, Variant>> = {
   'hard-coded.same-account': {
@@ -106,6 +108,16 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
     set: COUNTS,
     known: policed(COUNTS, "script-src 'nonce-4f1' 'strict-dynamic'"),
     title: '“Counter” needs a nonce on /',
+  },
+  'blocked-by-policy.several': {
+    set: TWO,
+    known: policed(TWO, "script-src 'self'"),
+    title: '2 snippets are blocked on / by the page’s content policy',
+  },
+  'blocked-by-policy.several-nonce': {
+    set: TWO,
+    known: policed(TWO, "script-src 'nonce-4f1'"),
+    title: '2 snippets need a nonce on /',
   },
   'contained.stray-end': {
     set: [one('Notice', 'body-end', '<p>Slip closed</p></div>')],

@@ -47,6 +47,8 @@ export const SURVEY_TEXTS = {
   removeFromPages:
     'It is on {count} pages ({words}), so it is most likely in the template of these pages. Remove it there.',
 
+  inlineCode: 'code in the page itself',
+
   traitPolicy: 'With a content policy',
   whyPolicy:
     'The page says which hosts scripts may come from. Others are blocked by the browser, without a word.',

@@ -5,6 +5,7 @@ import { memoizeByText } from '../../memoize/by-text.js';
 import type { CheckedSet, KnownPolicies } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
+import { SURVEY_TEXTS } from '../../texts/survey.js';
 import { defineCheck } from '../check.js';
 
 const CHAT = '<script src="https://parlanook.example/chat.js"></script>';
@@ -21,17 +22,27 @@ export const blockedByPolicy = defineCheck({
     host: {
       title: '{part} is blocked on {page} by the page’s content policy',
       advice:
-        'Its {directive} does not list {host}{count, plural, =1 {} other {; the same on # pages in all}}. Add {host} to {directive} where the site sets its policy, or leave these pages out.',
+        'Its {directive} does not list {host}{pages, plural, =1 {} other {; the same on # pages in all}}. Add {host} to {directive} where the site sets its policy, or leave these pages out.',
     },
     inline: {
       title: '{part} is blocked on {page} by the page’s content policy',
       advice:
-        'Its {directive} forbids code that stands in the page itself{count, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash where the site sets its policy, or leave these pages out.',
+        'Its {directive} forbids code that stands in the page itself{pages, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash where the site sets its policy, or leave these pages out.',
     },
     nonce: {
       title: '{part} needs a nonce on {page}',
       advice:
-        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{count, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash, or leave these pages out.',
+        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash, or leave these pages out.',
+    },
+    several: {
+      title: '{parts} snippets are blocked on {page} by the page’s content policy',
+      advice:
+        'Its {directive} does not list {hosts}{pages, plural, =1 {} other {; the same on # pages in all}}. Add what you need to {directive} where the site sets its policy, or leave these pages out.',
+    },
+    'several-nonce': {
+      title: '{parts} snippets need a nonce on {page}',
+      advice:
+        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Let their code in by hashes, or leave these pages out.',
     },
   },
   roles: { blocked: 'what is blocked' },
@@ -40,29 +51,49 @@ export const blockedByPolicy = defineCheck({
   right: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT.replace('parlanook.', 'boats.') }] }],
   pages: { '/fares': page("script-src 'self' https://boats.example") },
   *run(set) {
-    if (set.policies.length === 0) return;
-    for (const part of set.running) {
-      const found = firstBlocked(set, part);
-      if (!found) continue;
-      const { asked, verdict, path, pages } = found;
-      const name = partName(part);
+    for (const known of set.policies) {
+      const found = set.running.flatMap((part) => firstBlocked(set, known, part) ?? []);
+      const [first] = found;
+      if (!first) continue;
+      const { verdict, path: page, pages } = first;
+      const { directive } = verdict;
       const about = {
-        about: part.key,
-        subjects: [subject(part)],
-        evidence: [evidence(part, asked.range, 'blocked')],
-      } as const;
-      const params = { part: name, page: path, directive: verdict.directive, count: pages };
-      const isInline = asked.request.startsWith('inline') || asked.request === 'handler';
-      if (verdict.kind === 'needs-nonce') yield { ...about, message: 'nonce', params };
-      else if (isInline) yield { ...about, message: 'inline', params };
-      else yield { ...about, message: 'host', params: { ...params, host: hostOf(asked.what) ?? asked.what } };
+        about: `${page} ${directive}`,
+        subjects: found.map(({ part }) => subject(part)),
+        evidence: found.map(({ part, asked }) => evidence(part, asked.range, 'blocked')),
+      };
+      const snippets = new Set(found.map(({ part }) => part.snippet)).size;
+      const isNonce = verdict.kind === 'needs-nonce';
+      if (snippets > 1) {
+        const params = { parts: snippets, page, directive, pages };
+        if (isNonce) yield { ...about, message: 'several-nonce', params };
+        else yield { ...about, message: 'several', params: { ...params, hosts: sourcesOf(found) } };
+        continue;
+      }
+      const params = { part: partName(first.part), page, directive, pages };
+      const host = hostOf(first.asked.what);
+      if (isNonce) yield { ...about, message: 'nonce', params };
+      else if (isInline(first)) yield { ...about, message: 'inline', params };
+      else yield { ...about, message: 'host', params: { ...params, host: host ?? first.asked.what } };
     }
   },
 });
 
+function isInline({ asked: { request } }: Blocked): boolean {
+  return request === 'inline-script' || request === 'inline-style' || request === 'handler';
+}
+
+/** What would have to be let in: hosts, and the page's own code by hash. */
+function sourcesOf(found: readonly Blocked[]): string[] {
+  const hosts = found.flatMap((one) => (isInline(one) ? [] : (hostOf(one.asked.what) ?? [])));
+  const inline = found.some(isInline) ? [SURVEY_TEXTS.inlineCode] : [];
+  return [...new Set([...hosts.sort(), ...inline])];
+}
+
 const policyOf = memoizeByText(500, (serialized) => new ContentPolicy(serialized));
 
 interface Blocked {
+  readonly part: ReadPart;
   readonly asked: AskedOfPolicy;
   readonly verdict: Exclude<PolicyVerdict, { readonly kind: 'allowed' }>;
   readonly path: string;
@@ -70,15 +101,13 @@ interface Blocked {
   readonly pages: number;
 }
 
-function firstBlocked(set: CheckedSet, part: ReadPart): Blocked | undefined {
-  for (const known of set.policies) {
-    const paths = known.paths.filter((path) => set.runsOn(part.snippet, path));
-    const [path] = paths;
-    if (path === undefined) continue;
-    for (const asked of policyRequests(part.code)) {
-      const verdict = strictest(known, asked, part, path);
-      if (verdict) return { asked, verdict, path, pages: paths.length };
-    }
+function firstBlocked(set: CheckedSet, known: KnownPolicies, part: ReadPart): Blocked | undefined {
+  const paths = known.paths.filter((path) => set.runsOn(part.snippet, path));
+  const [path] = paths;
+  if (path === undefined) return undefined;
+  for (const asked of policyRequests(part.code)) {
+    const verdict = strictest(known, asked, part, path);
+    if (verdict) return { part, asked, verdict, path, pages: paths.length };
   }
   return undefined;
 }

@@ -59,12 +59,27 @@ export async function surveyKnowledge(
       return [{ key, kind, code, name, provider, shape, accounts, loads, seen: one }];
     }),
     absent: await absentParts(store, site, survey, seen),
-    policies: (await policiesOf(store, survey.id, MAX_POLICIES)).map(({ body, paths }) => ({
-      policies: JSON.parse(body) as DeclaredPolicy[],
-      address,
-      paths,
-    })),
+    policies: knownPolicies(await policiesOf(store, survey.id, MAX_POLICIES), address),
   };
+}
+
+/** Policies that differ in their nonces only are one: a nonce is another one at every visit. */
+function knownPolicies(
+  rows: Awaited<ReturnType<typeof policiesOf>>,
+  address: string,
+): readonly KnownPolicies[] {
+  const found = new Map<string, { body: string; paths: string[] }>();
+  for (const { body, paths } of rows) {
+    const key = body.replace(/'nonce-[^']*'/g, "'nonce-…'");
+    const known = found.get(key) ?? { body, paths: [] };
+    known.paths.push(...paths);
+    found.set(key, known);
+  }
+  return [...found.values()].map(({ body, paths }) => ({
+    policies: JSON.parse(body) as DeclaredPolicy[],
+    address,
+    paths,
+  }));
 }
 
 /** Parts of the release that the survey knew, and on how many of their pages they are not. */
