@@ -28,6 +28,7 @@ describe('the pages that a walk takes', () => {
     expect(addressShape('/calendar?month=3&year=2027')?.shape).to.equal('/calendar?month&year');
     expect(addressShape('/log/2027/03')?.shape).to.equal('/log/#/#');
     expect(addressShape('/news/17')).to.equal(undefined);
+    expect(addressShape('/part-3/page-17')).to.equal(undefined);
     expect(addressShape('/list/7?page=2')).to.deep.equal({ shape: '/list/#?page', limit: 25 });
   });
 

@@ -43,7 +43,7 @@ function stableSearch(search: URLSearchParams): string {
 export interface ShapeLimits {
   /** Pages that differ in what their search says: filters, calendars, sessions. */
   readonly search: number;
-  /** Pages that differ in two numbers or more of their path: calendars, archives by day. */
+  /** Pages with two segments or more that are nothing but numbers: calendars, archives by day. */
   readonly numbers: number;
 }
 
@@ -56,15 +56,12 @@ export function addressShape(
 ): { readonly shape: string; readonly limit: number } | undefined {
   const at = path.indexOf('?');
   const pathname = at < 0 ? path : path.slice(0, at);
-  let numbers = 0;
-  const shaped = pathname.replace(/\d+/g, () => {
-    numbers++;
-    return '#';
-  });
+  const shaped = pathname.replace(/\d+/g, '#');
   if (at >= 0) {
     const names = [...new Set(new URLSearchParams(path.slice(at + 1)).keys())];
     return { shape: `${shaped}?${names.join('&')}`, limit: limits.search };
   }
+  const numbers = shaped.split('/').filter((segment) => segment === '#').length;
   return numbers >= 2 ? { shape: shaped, limit: limits.numbers } : undefined;
 }
 
