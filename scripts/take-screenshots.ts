@@ -7,6 +7,7 @@ import type { Browser, Page } from 'playwright-core';
 import { DESKTOP, openConsole, replaceCode, startBrowser, type View } from '../test/support/browser.js';
 import { OFFICE_HOURS } from '@pragmatica/demo';
 import { startStage, type Stage } from '../test/support/stage.js';
+import { survey } from '../test/support/surveys.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const OUT = resolve(process.argv[2] ?? join(ROOT, 'docs/screenshots'));
@@ -63,13 +64,23 @@ const SHOTS: readonly Shot[] = [
     act: pasteStops,
   },
   {
-    name: 'console-check',
+    name: 'console-survey',
     view: DESKTOP,
-    path: '/sites/skerrywick/check',
-    awaits: 'Is it really there?',
+    path: '/sites/skerrywick/survey',
+    awaits: 'Tallymast visit counter',
     async act(page) {
-      await page.getByRole('button', { name: 'Check the live pages' }).click();
-      await page.getByRole('button', { name: 'Check again' }).waitFor();
+      await page.getByRole('button', { name: /Tallymast visit counter/ }).click();
+      await page.locator('mark').waitFor();
+    },
+  },
+  {
+    name: 'console-coverage',
+    view: DESKTOP,
+    path: '/sites/skerrywick/survey/coverage',
+    awaits: 'Every snippet is on every page',
+    async act(page) {
+      await page.getByRole('button', { name: /^\/news/ }).click();
+      await page.getByText('/news/winter-works').waitFor();
     },
   },
   {
@@ -226,13 +237,13 @@ async function pasteStops(page: Page): Promise<void> {
 
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
   { name: 'cli-plan', args: ['plan', '/', '--at', '2027-03-04T20:00'] },
-  { name: 'cli-reach', args: ['snippet', 'reach', 'harbour-chat', '--week', '2027-03-04'] },
   { name: 'cli-verify', args: ['verify'] },
 ];
 
 const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': 'g', '33': 'y', '36': 'c' };
 
-const stage = await startStage({ isWhole: true, chatHours: OFFICE_HOURS });
+const stage = await startStage({ isWhole: true, hasWorker: true, chatHours: OFFICE_HOURS });
+await survey(stage, 'skerrywick');
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {

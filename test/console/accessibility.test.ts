@@ -6,6 +6,7 @@ import type { Browser, Page } from 'playwright-core';
 import { openConsole, replaceCode } from '../support/browser.js';
 import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
+import { survey } from '../support/surveys.js';
 
 /** Evaluated over the debugging protocol, which the page's content policy does not reach. */
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -71,6 +72,40 @@ const VIEWS: readonly View[] = [
       await page.getByRole('button', { name: 'Check again' }).waitFor();
     },
   },
+  {
+    name: 'what is in the pages',
+    path: '/sites/skerrywick/survey',
+    heading: /The real site/,
+    async act(page) {
+      await page.getByRole('button', { name: /Tallymast visit counter/ }).click();
+      await page.locator('mark').waitFor();
+    },
+  },
+  {
+    name: 'coverage',
+    path: '/sites/skerrywick/survey/coverage',
+    heading: /The real site/,
+    async act(page) {
+      await page.getByRole('button', { name: /^\/news/ }).click();
+      await page.getByText('/news/winter-works').waitFor();
+    },
+  },
+  {
+    name: 'the pages of the site',
+    path: '/sites/skerrywick/survey/pages',
+    heading: /The real site/,
+    async act(page) {
+      await page.getByText('/islands/hallow').waitFor();
+    },
+  },
+  {
+    name: 'a page of the site',
+    path: '/sites/skerrywick/survey/page?path=%2Fhistory',
+    heading: /The real site/,
+    async act(page) {
+      await page.getByText('In document order').waitFor();
+    },
+  },
   { name: 'the recipes', path: '/recipes', heading: /Recipes/ },
   { name: 'a recipe', path: '/recipes/tallymast-counter', heading: /Tallymast counter/ },
   {
@@ -114,10 +149,13 @@ const VIEWS: readonly View[] = [
 
 describe('the console for everybody', function () {
   this.timeout(180_000);
-  const started = useStageAndBrowser({ isWhole: true });
+  const started = useStageAndBrowser({ isWhole: true, hasWorker: true });
   let stage: Stage;
   let browser: Browser;
-  before(() => ({ stage, browser } = started()));
+  before(async () => {
+    ({ stage, browser } = started());
+    await survey(stage, 'skerrywick');
+  });
 
   /** What stands in somebody's way on the page as it is now. */
   async function problemsOf(page: Page): Promise<string[]> {

@@ -14,6 +14,7 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   removeToken: 'the API is for programs that manage their own access',
   listPages: '"pages" tries rules against the known pages; the list is the console’s, to choose from',
   listSkeletons: 'checks use it; there is nothing in it for people',
+  showSurvey: '"survey list" and "survey watch" show surveys as they are',
   fixFinding: '"fix ID" uses fixFindings with one id',
   listActivity: 'the history of a snippet is "snippet history"; that of all is the console’s',
 };

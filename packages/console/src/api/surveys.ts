@@ -53,6 +53,9 @@ export const sightingQuery = (site: string, id: number) =>
     queryFn: async () => (await api.call('showSighting', { params: { site, sighting: id } })).data,
   });
 
+/** One sighting in full. */
+export type SightingDetailData = EndpointResult<Endpoints['showSighting']>;
+
 export const coverageQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'coverage'],

@@ -130,8 +130,15 @@ function readMeta(element: Tree.Element, head: PageHead): void {
 
 /** Where a refresh leads (HTML Standard 4.2.5.3, "shared declarative refresh steps"); undefined where it stays. */
 export function refreshTarget(content: string): string | undefined {
-  const found = /^\s*\d*[.\d]*\s*(?:[;,]\s*|\s)(?:url\s*=\s*)?(?:"([^"]*)|'([^']*)|(\S[^]*))/i.exec(content);
-  const target = (found?.[1] ?? found?.[2] ?? found?.[3])?.trim();
+  const time = /^[\t\n\f\r ]*[\d.]+/.exec(content)?.[0];
+  if (time === undefined) return undefined;
+  const behind = content.slice(time.length);
+  if (!/^[;,\t\n\f\r ]/.test(behind)) return undefined;
+  const rest = behind.trimStart().replace(/^[;,]/, '').trimStart();
+  const named = /^url[\t\n\f\r ]*=/i.exec(rest)?.[0] ?? '';
+  const address = rest.slice(named.length).trim();
+  const quote = address[0] === '"' || address[0] === "'" ? address[0] : undefined;
+  const target = quote === undefined ? address : address.slice(1).split(quote, 1)[0]!;
   return target === '' ? undefined : target;
 }
 

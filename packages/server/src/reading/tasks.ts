@@ -22,7 +22,6 @@ import {
   type Sighting,
   type Recipe,
   type SiteNames,
-  type RecipeBook,
   type Snapshot,
   type SnapshotSnippet,
 } from '@pragmatica/core';

@@ -1,5 +1,4 @@
 import { ReleasePlanner, pageOf } from '@pragmatica/core';
-import { pointerOf } from '../storage/pointers.js';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber, releaseSnapshot } from '../storage/releases.js';
 import type { Host, Site } from '../storage/rows.js';

@@ -9,7 +9,7 @@ export interface SurveyBase {
   readonly address: string;
   readonly headers: Readonly<Record<string, string>>;
   /** Whether a link to this hostname stays on the site. */
-  isOwnHost(hostname: string): boolean;
+  readonly isOwnHost: (hostname: string) => boolean;
 }
 
 /** The site as visitors reach it, or its origin as the gateway does. */

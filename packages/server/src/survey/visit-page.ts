@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import {
-  ReleasePlanner,
   pageAddress,
   pageOf,
   sectionOf,
   type Composition,
   type PlannedPart,
+  type ReleasePlanner,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import type { SiteClient, SiteResponse } from '../outgoing/site-client.js';

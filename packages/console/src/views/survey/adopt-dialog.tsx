@@ -2,13 +2,13 @@ import { ApiError } from '@pragmatica/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAdoptSighting } from '../../api/mutations';
+import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
-import type { SightingDetailData } from './sighting-detail';
 
 interface AdoptDialogProps {
   readonly site: string;

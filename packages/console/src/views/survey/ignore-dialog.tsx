@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { useIgnoreSighting } from '../../api/mutations';
+import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
-import type { SightingDetailData } from './sighting-detail';
 
 interface IgnoreDialogProps {
   readonly site: string;

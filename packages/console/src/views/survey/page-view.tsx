@@ -106,6 +106,11 @@ function Facts({ page }: { page: Page }) {
           <span className="font-mono text-xs [overflow-wrap:anywhere]">{value}</span>
         </Fact>
       ))}
+      {page.traits.map((trait) => (
+        <Fact key={trait} name={TRAIT_WORDS[trait].name}>
+          {TRAIT_WORDS[trait].why}
+        </Fact>
+      ))}
       {page.canonical !== null && <Fact name="">{say(SURVEY.canonical, { canonical: page.canonical })}</Fact>}
     </dl>
   );

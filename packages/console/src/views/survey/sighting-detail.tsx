@@ -1,9 +1,8 @@
-import type { EndpointResult, Endpoints } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useHeedSighting } from '../../api/mutations';
-import { sightingQuery } from '../../api/surveys';
+import { sightingQuery, type SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
@@ -11,8 +10,6 @@ import { Failure, Loading } from '../../ui/states';
 import { CodeDifference } from '../findings/code-difference';
 import { AdoptDialog } from './adopt-dialog';
 import { IgnoreDialog } from './ignore-dialog';
-
-export type SightingDetailData = EndpointResult<Endpoints['showSighting']>;
 
 /** One sighting in full: its code as it stands in the page, where it is, and what can be done about it. */
 export function SightingDetail({ site, id }: { site: string; id: number }) {

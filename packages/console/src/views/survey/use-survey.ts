@@ -9,8 +9,8 @@ export interface SurveyControl {
   readonly isUnderWay: boolean;
   readonly isLoading: boolean;
   readonly error: Error | undefined;
-  start(options: SurveyInput): Promise<boolean>;
-  cancel(): Promise<void>;
+  readonly start: (options: SurveyInput) => Promise<boolean>;
+  readonly cancel: () => Promise<void>;
 }
 
 export function isOpen(survey: SurveyResource | undefined): boolean {

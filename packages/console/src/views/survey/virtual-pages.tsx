@@ -17,8 +17,6 @@ const AHEAD = 20;
 /** A list of pages of which only those in sight are drawn, however many there are. */
 export function VirtualPages({ pages, label, rowHeight, hasMore, onMore, children }: VirtualPagesProps) {
   const frame = useRef<HTMLDivElement>(null);
-  // The library keeps its own memory of what it measured.
-  // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
     count: pages.length,
     getScrollElement: () => frame.current,
