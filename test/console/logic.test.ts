@@ -1,4 +1,4 @@
-import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
+import type { CoverageResource, FindingResource, PagePlanResource } from '@pragmatica/contract';
 import { CHECKS, NAMED_PLACEMENTS, isAnchor, type Placement, type Snapshot } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
@@ -10,6 +10,9 @@ import {
   type RecipeFieldResource,
 } from '../../packages/console/src/views/recipes/given-values.js';
 import { firstPage } from '../../packages/console/src/views/snippet/first-page.js';
+import { countBySnippet } from '../../packages/console/src/views/snippets/count-by-snippet.js';
+import { coverageCsv } from '../../packages/console/src/views/survey/coverage-csv.js';
+import { cellState, pageCellState } from '../../packages/console/src/views/survey/coverage-state.js';
 import {
   FIRST_QUESTION,
   readQuestion,
@@ -24,11 +27,58 @@ import {
   stripContext,
   type PlannedPart,
 } from '../../packages/console/src/views/strip/strip-context.js';
+import { suggestedPages } from '../../packages/console/src/views/strip/suggested-pages.js';
 import { propertyRuns } from '../support/property-runs.js';
 
 const planned = (key: string, placement: Placement): PlannedPart => ({ key, placement }) as PlannedPart;
 
 describe('the console without a browser', () => {
+  describe('coverage', () => {
+    it('tells all, some, none of what should be there, and what nothing is asked of', () => {
+      expect(cellState({ expected: 4, present: 4 })).to.equal('all');
+      expect(cellState({ expected: 4, present: 3 })).to.equal('some');
+      expect(cellState({ expected: 4, present: 0 })).to.equal('missing');
+      expect(cellState(undefined)).to.equal('none');
+      expect(pageCellState('chat', ['chat/1', 'chat-two/1'], ['chat-two/1'])).to.equal('all');
+      expect(pageCellState('chat', ['chat/1', 'chat/2'], ['chat/2'])).to.equal('missing');
+      expect(pageCellState('chat', ['chat-two/1'], [])).to.equal('none');
+    });
+
+    it('is a table for spreadsheets, in which nothing is a formula', () => {
+      const rows: CoverageResource['rows'] = [
+        { section: '/=1+1', type: 'other', pages: 2, cells: { chat: { expected: 2, present: 1 } } },
+        { section: '=cmd', type: 'list', pages: 1, cells: {} },
+      ];
+      const snippets = [{ snippet: 'chat', name: 'Chat', expected: 2, present: 1, words: '' }];
+      expect(coverageCsv(rows, snippets)).to.equal(
+        "section,type,pages,chat expected,chat present\r\n/=1+1,other,2,2,1\r\n'=cmd,list,1,0,0\r\n",
+      );
+    });
+  });
+
+  it('suggests pages that begin with what is typed, then those with all its words, and not all of many', () => {
+    const paths = ['/', '/news', '/news/a', '/old/news', '/fares'];
+    expect(suggestedPages(paths, '/news')).to.deep.equal(['/news', '/news/a', '/old/news']);
+    expect(suggestedPages(paths, 'NEWS old')).to.deep.equal(['/old/news']);
+    expect(
+      suggestedPages(
+        Array.from({ length: 10_000 }, (_, i) => `/p/${i}`),
+        '/p',
+      ),
+    ).to.have.length(50);
+  });
+
+  it('counts each finding once for each of its snippets', () => {
+    const subject = (snippet: string) => ({ snippet, name: snippet });
+    const counts = countBySnippet([
+      { severity: 'error', subjects: [subject('a'), subject('a'), subject('b')] },
+      { severity: 'advice', subjects: [subject('a')] },
+    ]);
+    expect(counts.get('a')).to.deep.equal({ error: 1, warning: 0, advice: 1 });
+    expect(counts.get('b')).to.deep.equal({ error: 1, warning: 0, advice: 0 });
+    expect(counts.has('c')).to.equal(false);
+  });
+
   describe('the page strip', () => {
     const parts = [
       planned('a/1', 'head-end'),

@@ -42,6 +42,9 @@ const loadEditSnippet = async () => ({
   Component: (await import('./views/snippet/edit-snippet-view')).EditSnippetView,
 });
 
+const loadSnippets = async () => ({
+  Component: (await import('./views/snippets/snippets-view')).SnippetsView,
+});
 const loadSurvey = async () => ({
   Component: (await import('./views/survey/survey-layout')).SurveyLayout,
 });
@@ -74,6 +77,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="strip" replace /> },
           { path: 'strip', element: <StripView /> },
+          { path: 'snippets', lazy: loadSnippets },
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },
           { path: 'findings', lazy: loadFindings },

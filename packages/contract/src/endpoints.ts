@@ -4,6 +4,7 @@ import * as schemas from './schemas/index.js';
 
 const site = z.strictObject({ site: schemas.key });
 const snippet = site.extend({ snippet: schemas.key });
+const hostOfSite = site.extend({ host: z.string().max(253) });
 const recipe = z.strictObject({ recipe: schemas.key });
 const finding = site.extend({ finding: z.string().max(200) });
 const survey = site.extend({ survey: schemas.surveyReference });
@@ -87,6 +88,26 @@ export const endpoints = {
     response: schemas.site,
     needsIfMatch: true,
   },
+  listAccesses: {
+    method: 'GET',
+    path: '/sites/{site}/access',
+    summary: 'Hosts that are not public, and who gave what opens them; never the secret itself',
+    params: site,
+    response: items(schemas.hostAccess),
+  },
+  giveAccess: {
+    method: 'PUT',
+    path: '/sites/{site}/access/{host}',
+    summary: 'Keep what opens a host, for surveys and verification',
+    params: hostOfSite,
+    body: schemas.hostSecret,
+  },
+  forgetAccess: {
+    method: 'DELETE',
+    path: '/sites/{site}/access/{host}',
+    summary: 'Forget what opens a host',
+    params: hostOfSite,
+  },
   listFields: {
     method: 'GET',
     path: '/fields',
@@ -139,6 +160,14 @@ export const endpoints = {
     body: schemas.snippetInput,
     response: schemas.snippet,
     status: 201,
+  },
+  switchSnippets: {
+    method: 'POST',
+    path: '/sites/{site}/snippet-states',
+    summary: 'Switch several snippets of the draft on or off, or put them into the archive',
+    params: site,
+    body: schemas.stateChange,
+    response: items(schemas.snippet),
   },
   showSnippet: {
     method: 'GET',

@@ -10,3 +10,4 @@ export { PROBLEM_MESSAGES } from './texts/problems.js';
 export type { Job } from './jobs/job.js';
 export { JobRunner } from './jobs/runner.js';
 export { startWorker, type Worker } from './worker.js';
+export { SealError, SecretBox, openSecretBox } from './outgoing/secret-box.js';

@@ -12,6 +12,7 @@ import { createJobs } from './jobs/index.js';
 import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { createMetrics } from './metrics.js';
+import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import { createHandlers, type SharedParts } from './routes/index.js';
@@ -135,11 +136,12 @@ function knownDatabase(
 
 function createShared(readers: Readers, settings: Settings, queue: JobQueue): SharedParts {
   const book = new SurveyBook(readers);
-  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS);
+  const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
+  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box);
   const checks = new SiteChecks({ readers, client }, book);
   const sets = new Sets();
   const surveys = new SiteSurveys(book, sets);
-  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue };
+  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue, box };
 }
 
 function createApi(

@@ -3,6 +3,7 @@ import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
 import { surveyJob } from './jobs/survey.js';
+import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import type { Settings } from './settings.js';
@@ -25,7 +26,10 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
   const log = createLog(settings.PRAGMATICA_LOG_LEVEL).child({ part: 'worker' });
   const orm = await prepareDatabase(databaseUrl);
   const readers = new Readers(log.child({ part: 'readers' }));
-  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS);
+  const client = new SiteClient(
+    settings.PRAGMATICA_LOCAL_ORIGINS,
+    openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA),
+  );
   const queue = new JobQueue(databaseUrl, log, true);
   const abort = new AbortController();
   try {

@@ -18,6 +18,7 @@ import {
   type SiteOptions,
 } from '../context.js';
 import { CliError } from '../errors.js';
+import { access } from './access.js';
 import { siteReach } from './site-reach.js';
 import { colour, print, printJson, table } from '../output.js';
 import { SITES } from '../texts/sites.js';
@@ -93,6 +94,7 @@ interface AddOptions extends CommonOptions {
 export function site(program: Command): void {
   const group = program.command('site').description(SITES.addShowChange);
   siteReach(group);
+  access(group);
   withCommon(group.command('add <name>'))
     .description(SITES.addSite)
     .option('--key <key>', SITES.namesSiteCommands)

@@ -2,6 +2,7 @@ import {
   ApiError,
   type FieldChanges,
   type FindingResource,
+  type HostSecretInput,
   type RecipeApplication,
   type RecipeInput,
   type SitePatch,
@@ -82,6 +83,19 @@ export function useSwitchSnippet(site: string) {
       const params = { site, snippet };
       const { etag } = await api.call('showSnippet', { params });
       return api.call('editSnippet', { params, ifMatch: etag, body: { state } });
+    },
+  );
+}
+
+/** Gives several snippets a state each, group by group. */
+export function useSwitchSnippets(site: string) {
+  return useSiteChange(
+    site,
+    async (
+      changes: readonly { readonly snippets: readonly string[]; readonly state: 'on' | 'off' | 'archived' }[],
+    ) => {
+      for (const { snippets, state } of changes)
+        await api.call('switchSnippets', { params: { site }, body: { snippets: [...snippets], state } });
     },
   );
 }
@@ -337,4 +351,14 @@ export function useIgnoreSighting(site: string) {
 
 export function useHeedSighting(site: string) {
   return useSiteChange(site, (sighting: number) => api.call('heedSighting', { params: { site, sighting } }));
+}
+
+export function useGiveAccess(site: string) {
+  return useSiteChange(site, ({ host, ...body }: { host: string } & HostSecretInput) =>
+    api.call('giveAccess', { params: { site, host }, body }),
+  );
+}
+
+export function useForgetAccess(site: string) {
+  return useSiteChange(site, (host: string) => api.call('forgetAccess', { params: { site, host } }));
 }

@@ -38,6 +38,13 @@ export const draftQuery = (site: string) =>
     queryFn: async () => api.call('showDraft', { params: { site } }),
   });
 
+/** All snippets of the draft. */
+export const snippetsQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'snippets'],
+    queryFn: async () => (await api.call('listSnippets', { params: { site } })).data.items,
+  });
+
 export const snippetQuery = (site: string, snippet: string) =>
   queryOptions({
     queryKey: ['site', site, 'snippet', snippet],

@@ -8,6 +8,13 @@ import type {
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { api } from './client';
 
+/** Hosts that are not public. */
+export const accessesQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'access'],
+    queryFn: async () => (await api.call('listAccesses', { params: { site } })).data.items,
+  });
+
 /** So many rows come at once. */
 const LIMIT = 100;
 

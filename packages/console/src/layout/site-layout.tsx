@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import {
+  Blocks,
   History,
   ListChecks,
   ListOrdered,
@@ -19,6 +20,7 @@ import { COMMON } from '../texts/common';
 
 const VIEWS = [
   { to: 'strip', label: COMMON.pageStrip, icon: ScrollText },
+  { to: 'snippets', label: COMMON.snippets, icon: Blocks },
   { to: 'snippets/new', label: COMMON.addSnippet, icon: PlusCircle },
   { to: 'findings', label: COMMON.findings, icon: Stethoscope },
   { to: 'survey', label: COMMON.survey, icon: Radar },
@@ -61,6 +63,7 @@ export function SiteLayout() {
           <NavLink
             key={to}
             to={to}
+            end={to === 'snippets'}
             className={({ isActive }) =>
               cn(
                 'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium whitespace-nowrap text-muted hover:text-ink',

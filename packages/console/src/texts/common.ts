@@ -7,6 +7,7 @@ export const COMMON = {
   addSnippet: 'Add a snippet',
   findings: 'Findings',
   survey: 'The real site',
+  snippets: 'Snippets',
   checklist: 'Checklist',
   releases: 'Releases',
   checkLivePages: 'Check live pages',

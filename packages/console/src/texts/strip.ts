@@ -50,6 +50,7 @@ export const STRIP = {
   errorFound: 'An error is found',
   isNew: 'new',
   whatDoAbout: 'What to do about it',
+  findPage: 'Type to find a page',
   aVisitorOf: 'What a visitor of',
   visitorGets: 'gets',
   whichSet: 'Which set',

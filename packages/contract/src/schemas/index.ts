@@ -1,3 +1,4 @@
+export * from './access.js';
 export * from './common.js';
 export * from './field.js';
 export * from './finding.js';

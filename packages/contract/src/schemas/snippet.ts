@@ -66,6 +66,11 @@ export const snippetPatch = z
   .meta({ id: 'SnippetPatch', description: 'JSON merge patch (RFC 7396); lists are replaced whole.' });
 export type SnippetPatch = z.input<typeof snippetPatch>;
 
+/** One state for several snippets, all of them or none. */
+export const stateChange = z
+  .strictObject({ snippets: z.array(key).min(1, 'Name at least one snippet.').max(500), state: snippetState })
+  .meta({ id: 'StateChange' });
+
 export const orderLists = z
   .strictObject({ lists: z.array(z.strictObject({ placement, parts: z.array(z.string()) })) })
   .meta({

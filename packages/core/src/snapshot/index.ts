@@ -1,5 +1,6 @@
 export { canonicalJson, snapshotDigest } from './digest.js';
 export { fieldNames, filledSnapshot } from './filled.js';
+export { snippetFits, type SnippetFilter } from './filter.js';
 export { freezeSet, thawSet, type FrozenSet } from './frozen.js';
 export { KEY_PATTERN, keyFromName } from './key.js';
 export { orderedParts, partKey, placementPosition, type PlacedPart } from './ordered-parts.js';

@@ -2,6 +2,10 @@ import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
 import { isLocalAddress, localhostLookup } from '@pragmatica/contract/node';
 import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
+import type { Site } from '../storage/rows.js';
+import type { Store } from '../storage/store.js';
+import type { SecretBox } from './secret-box.js';
+import { accessHeaders } from './site-access.js';
 import { OUTGOING_TEXTS } from '../texts/outgoing.js';
 import { say } from '../texts/say.js';
 
@@ -36,10 +40,15 @@ type Callback = (error: Error | null, address: string | LookupAddress[], family?
 export class SiteClient {
   readonly #agent: Agent;
   readonly mayBeLocal: boolean;
+  readonly #box: SecretBox | undefined;
 
-  /** @param mayBeLocal - the installation's own network may be visited */
-  constructor(mayBeLocal: boolean) {
+  /**
+   * @param mayBeLocal - the installation's own network may be visited
+   * @param box - opens what lets us into hosts that are not public
+   */
+  constructor(mayBeLocal: boolean, box?: SecretBox) {
     this.mayBeLocal = mayBeLocal;
+    this.#box = box;
     this.#agent = new Agent({ connect: { lookup: mayBeLocal ? localhostLookup : publicLookup } });
   }
 
@@ -66,6 +75,15 @@ export class SiteClient {
     await response.body?.cancel();
     // The site's own names are asked at the same origin.
     return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });
+  }
+
+  /** Headers with which a host of a site lets us in, where it is not public. They go to that host only. */
+  async access(
+    store: Store,
+    site: Pick<Site, 'id'>,
+    host: string,
+  ): Promise<Readonly<Record<string, string>>> {
+    return this.#box ? accessHeaders(store, this.#box, site, host) : {};
   }
 
   async close(): Promise<void> {

@@ -21,11 +21,15 @@ const MAX_BYTES = 20 * 1024 * 1024;
 const MAX_SITEMAPS = 50;
 const MAX_REDIRECTS = 3;
 
-/** The pages that a site's own sitemap lists, asked of its origin under the host's name. */
-export async function knownPages(host: Host | undefined, client: SiteClient): Promise<KnownPages> {
+/** The pages that a site's own sitemap lists, asked of its origin under the host's name. @param access - what lets us in */
+export async function knownPages(
+  host: Host | undefined,
+  client: SiteClient,
+  access: Readonly<Record<string, string>> = {},
+): Promise<KnownPages> {
   if (!host) return assumed(PAGES_TEXTS.siteHasNo);
   try {
-    const paths = await sitemapPaths(host, client);
+    const paths = await sitemapPaths(host, client, access);
     if (paths.length > 0) {
       const unique = [...new Set(paths)].slice(0, MAX_PAGES);
       return {
@@ -45,12 +49,16 @@ function assumed(message: string): KnownPages {
   return { paths: ['/'], source: 'assumed', message };
 }
 
-async function sitemapPaths(host: Host, client: SiteClient): Promise<string[]> {
+async function sitemapPaths(
+  host: Host,
+  client: SiteClient,
+  access: Readonly<Record<string, string>>,
+): Promise<string[]> {
   const signal = AbortSignal.timeout(TIMEOUT_MS);
   const base = originsOf(host.origin)[0]!;
   const ask = async (path: string, pages: number, sitemaps: number) => {
     const response = await client.get(base, path, {
-      headers: { 'x-forwarded-host': host.host },
+      headers: { 'x-forwarded-host': host.host, ...access },
       signal,
       redirects: MAX_REDIRECTS,
       ownOrigins: [host.address ?? `http://${host.host}`, `https://${host.host}`, `http://${host.host}`],

@@ -22,10 +22,11 @@ export async function fetchSkeletons(
   host: Host,
   paths: readonly string[],
   { readers, client }: Visiting,
+  access: Readonly<Record<string, string>> = {},
 ): Promise<PageSkeleton[]> {
   const signal = AbortSignal.timeout(TIMEOUT_MS);
   const fetched = await Promise.all(
-    sample(paths).map((path) => fetchSkeleton(host, path, signal, { readers, client })),
+    sample(paths).map((path) => fetchSkeleton(host, path, signal, { readers, client }, access)),
   );
   return distinctSkeletons(fetched.filter((skeleton) => skeleton !== undefined));
 }
@@ -51,10 +52,11 @@ async function fetchSkeleton(
   path: string,
   signal: AbortSignal,
   { readers, client }: Visiting,
+  access: Readonly<Record<string, string>>,
 ): Promise<PageSkeleton | undefined> {
   try {
     const response = await client.get(originsOf(host.origin)[0]!, path, {
-      headers: { 'x-forwarded-host': host.host },
+      headers: { 'x-forwarded-host': host.host, ...access },
       signal,
     });
     const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;

@@ -6,6 +6,8 @@ import type { SiteChecks } from '../site/site-checks.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import type { JobQueue } from '../jobs/queue.js';
 import type { SiteSurveys } from '../site/surveys/site-surveys.js';
+import type { SecretBox } from '../outgoing/secret-box.js';
+import { accessHandlers } from './access.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
@@ -27,10 +29,19 @@ export interface SharedParts {
   readonly summaries: SiteSummaries;
   readonly surveys: SiteSurveys;
   readonly queue: Pick<JobQueue, 'send'>;
+  readonly box: SecretBox;
 }
 
 /** All handlers; the type says that none is missing. */
-export function createHandlers({ settings, checks, sets, summaries, surveys, queue }: SharedParts): Handlers {
+export function createHandlers({
+  settings,
+  checks,
+  sets,
+  summaries,
+  surveys,
+  queue,
+  box,
+}: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
   const tools = { checks, sets };
   return {
@@ -46,5 +57,6 @@ export function createHandlers({ settings, checks, sets, summaries, surveys, que
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),
+    ...accessHandlers(box),
   };
 }

@@ -8,6 +8,7 @@ import type { Sets } from '../site/sets.js';
 import { showDraft } from '../site/show-draft.js';
 import { findSite } from '../site/site-lock.js';
 import { snippetHistory } from '../site/snippet-history.js';
+import { switchSnippets } from '../site/switch-snippets.js';
 import { snippetResource } from '../site/snippet-resource.js';
 
 export function snippetHandlers(
@@ -16,6 +17,7 @@ export function snippetHandlers(
 ): HandlersOf<
   | 'listSnippets'
   | 'createSnippet'
+  | 'switchSnippets'
   | 'showSnippet'
   | 'editSnippet'
   | 'removeSnippet'
@@ -33,6 +35,11 @@ export function snippetHandlers(
       const key = keyOrFromName(body.key, body.name);
       const made = await createSnippet(params.site, { ...body, key }, context);
       return { ...answer(made), location: `/api/v1/sites/${params.site}/snippets/${key}` };
+    },
+
+    async switchSnippets({ params, body }, context) {
+      const switched = await switchSnippets(params.site, body.snippets, body.state, context);
+      return { data: { items: switched.map(snippetResource) } };
     },
 
     async showSnippet({ params }, { store }) {

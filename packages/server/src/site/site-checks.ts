@@ -73,8 +73,9 @@ export class SiteChecks {
     if (surveyed) return withHosts({ ...surveyed, ...more }, hosts);
     let known = this.#known.get(host.id);
     if (!known) {
-      const { paths } = await knownPages(host, this.client);
-      const skeletons = await fetchSkeletons(host, paths, this);
+      const access = await this.client.access(store, site, host.host);
+      const { paths } = await knownPages(host, this.client, access);
+      const skeletons = await fetchSkeletons(host, paths, this, access);
       known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };
       this.#known.set(host.id, known);
       await ageSummary(store, site.id);

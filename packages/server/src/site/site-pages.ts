@@ -22,7 +22,10 @@ export async function pagesOfHost(
 ): Promise<KnownPages> {
   const survey = host && (await lastDoneSurvey(store, site, { environment: host.environment }));
   const paths = survey ? await readPaths(store, survey.id, MAX_PAGES) : [];
-  if (!survey || paths.length === 0) return knownPages(host, client);
+  if (!survey || paths.length === 0) {
+    const access = host ? await client.access(store, site, host.host) : {};
+    return knownPages(host, client, access);
+  }
   const { number } = survey;
   const message = say(PAGES_TEXTS.countPagesSurvey, { count: paths.length, number });
   return { paths, source: 'survey', message };

@@ -29,7 +29,10 @@ export interface OpenSurvey {
 }
 
 /** @returns undefined where it is over, or its host is gone: then it has ended */
-export async function resumeSurvey(id: number, { store }: SurveyTools): Promise<OpenSurvey | undefined> {
+export async function resumeSurvey(
+  id: number,
+  { store, client }: SurveyTools,
+): Promise<OpenSurvey | undefined> {
   const survey = await surveyById(store, id);
   if (!survey || (survey.state !== 'waiting' && survey.state !== 'running')) return undefined;
   const site = await siteById(store, survey.siteId);
@@ -40,7 +43,7 @@ export async function resumeSurvey(id: number, { store }: SurveyTools): Promise<
   }
   return {
     survey,
-    base: surveyBase(host, survey.side),
+    base: surveyBase(host, survey.side, await client.access(store, site, host.host)),
     plans: await plansOf(store, site, survey),
     before: await comparableBefore(store, site, survey, host),
   };

@@ -12,8 +12,12 @@ export interface SurveyBase {
   readonly isOwnHost: (hostname: string) => boolean;
 }
 
-/** The site as visitors reach it, or its origin as the gateway does. */
-export function surveyBase(host: Host, side: SurveySide): SurveyBase {
+/** The site as visitors reach it, or its origin as the gateway does. @param access - headers that let us in */
+export function surveyBase(
+  host: Host,
+  side: SurveySide,
+  access: Readonly<Record<string, string>>,
+): SurveyBase {
   const address = new URL(
     side === 'origin' ? originsOf(host.origin)[0]! : (host.address ?? `http://${host.host}`),
   );
@@ -24,6 +28,7 @@ export function surveyBase(host: Host, side: SurveySide): SurveyBase {
       'user-agent': USER_AGENT,
       'accept-language': '*',
       ...(side === 'origin' ? { 'x-forwarded-host': host.host } : {}),
+      ...access,
     },
     isOwnHost: (hostname) => own.has(hostname),
   };

@@ -47,6 +47,7 @@ const BY_CODE = {
     'no-such-survey': 'The site "{site}" has no survey {number}.',
     'page-not-surveyed': 'Survey {number} knows no page {path}.',
     'no-such-sighting': 'Survey {number} has no sighting {id}.',
+    'no-access-kept': 'Nothing is kept that opens {host}.',
     'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',
     'nothing-here': 'There is nothing at this address.',

@@ -16,6 +16,8 @@ export interface VerificationTask {
   readonly environment: Environment;
   readonly readers: Readers;
   readonly client: SiteClient;
+  /** Headers that let us in. */
+  readonly access: Readonly<Record<string, string>>;
 }
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
@@ -52,7 +54,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
 }
 
 async function visit(
-  { address, host, readers, client }: VerificationTask,
+  { address, host, readers, client, access }: VerificationTask,
   path: string,
   planner: ReleasePlanner,
   signal: AbortSignal,
@@ -66,7 +68,7 @@ async function visit(
   });
   try {
     const response = await client.get(address, path, {
-      headers: { accept: 'text/html', 'cache-control': 'no-cache' },
+      headers: { accept: 'text/html', 'cache-control': 'no-cache', ...access },
       signal: AbortSignal.any([signal, AbortSignal.timeout(TIMEOUT_MS)]),
     });
     if (response.status >= 300 && response.status < 400) {

@@ -1,21 +1,33 @@
-import { partKey, placementKey, placementWords } from '@pragmatica/core';
-import type { Command } from 'commander';
+import { partKey, placementKey, placementWords, snippetFits, type SnippetState } from '@pragmatica/core';
+import { Option, type Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
 import { colour, print, printJson, table, when } from '../../output.js';
 import { reachText, stateWords } from './words.js';
 import { SNIPPET } from '../../texts/snippet.js';
 import { say } from '../../texts/say.js';
 
+interface ListOptions extends SiteOptions {
+  readonly find?: string;
+  readonly state?: SnippetState;
+  readonly placement?: string;
+}
+
 export function list(group: Command): void {
   withSite(group.command('list'))
     .description(SNIPPET.listSnippetsDraft)
-    .action(async (options: SiteOptions) => {
+    .option('--find <words>', SNIPPET.findWords)
+    .addOption(new Option('--state <state>', SNIPPET.onlyState).choices(['on', 'off', 'archived']))
+    .option('--placement <placement>', SNIPPET.onlyPlacement)
+    .action(async (options: ListOptions) => {
       const client = clientFor(options);
-      const { items } = (
-        await client.call('listSnippets', { params: { site: await siteFor(client, options) } })
-      ).data;
+      const { data } = await client.call('listSnippets', {
+        params: { site: await siteFor(client, options) },
+      });
+      const filter = { words: options.find, state: options.state, placement: options.placement };
+      const items = data.items.filter((item) => snippetFits(item, filter));
       if (options.json) printJson(items);
-      else if (items.length === 0) print(SNIPPET.noSnippetsYet);
+      else if (data.items.length === 0) print(SNIPPET.noSnippetsYet);
+      else if (items.length === 0) print(SNIPPET.noneFits);
       else {
         const rows = items.map((item) => [
           colour.bold(item.key),

@@ -1,5 +1,6 @@
 import type { Command } from 'commander';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
+import { printJson } from '../../output.js';
 import { report } from './words.js';
 import { SNIPPET } from '../../texts/snippet.js';
 import { say } from '../../texts/say.js';
@@ -17,16 +18,18 @@ const SWITCHES = [
 
 export function switches(group: Command): void {
   for (const { name, state, does, says } of SWITCHES) {
-    withSite(group.command(`${name} <snippet>`))
+    withSite(group.command(`${name} <snippets...>`))
       .description(does)
-      .action(async (key: string, options: SiteOptions) => {
+      .action(async (keys: string[], options: SiteOptions) => {
         const client = clientFor(options);
         const site = await siteFor(client, options);
-        await assertSnippet(client, site, key);
-        const params = { site, snippet: key };
-        const { etag } = await client.call('showSnippet', { params });
-        const { data } = await client.call('editSnippet', { params, ifMatch: etag, body: { state } });
-        report(data, options, say(SNIPPET.keySaysDraft, { key, says }));
+        for (const key of keys) await assertSnippet(client, site, key);
+        const body = { snippets: keys, state };
+        const { data } = await client.call('switchSnippets', { params: { site }, body });
+        if (options.json) printJson(data.items.length === 1 ? data.items[0] : data.items);
+        else
+          for (const item of data.items)
+            report(item, options, say(SNIPPET.keySaysDraft, { key: item.key, says }));
       });
   }
 }

@@ -10,6 +10,7 @@ import { Button } from '../../ui/button';
 import { Field, inputStyle } from '../../ui/field';
 import { Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { AccessSection } from './access-section';
 import { ConsentEditor } from './consent-editor';
 import { FieldsEditor } from './fields-editor';
 import { PageGroupsEditor } from './page-groups-editor';
@@ -26,7 +27,10 @@ export function SettingsView() {
         <p className="text-sm text-muted">{SETTINGS.nameHostsWork}</p>
       </div>
       {site.data ? (
-        <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
+        <>
+          <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
+          <AccessSection site={key} hosts={site.data.data.hosts.map(({ host }) => host)} />
+        </>
       ) : (
         <Loading lines={3} label={SETTINGS.loadingSettings} />
       )}

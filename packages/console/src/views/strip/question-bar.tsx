@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { PageChooser } from './page-chooser';
 import { FIRST_QUESTION, type Question, type SetName } from './question';
 import { STRIP } from '../../texts/strip';
 import { say } from '../../texts/say';
@@ -22,8 +23,6 @@ interface QuestionBarProps {
 export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) {
   const id = useId();
   const { path, of, environment } = question;
-  const paths = pages?.paths ?? [];
-  const shown = paths.includes(path) ? paths : [path, ...paths];
   const host = site?.hosts.find((entry) => entry.environment === environment);
   const address = host && `${host.address ?? `http://${host.host}`}${path}`;
   return (
@@ -32,16 +31,12 @@ export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) 
         <h1 className="mr-1 text-xl">
           <label htmlFor={id}>{STRIP.aVisitorOf}</label>
         </h1>
-        <select
+        <PageChooser
           id={id}
-          className={cn(inputStyle, 'h-9 w-auto max-w-full min-w-40 py-1 font-mono text-[13px]')}
-          value={path}
-          onChange={(event) => onAsk({ path: event.target.value })}
-        >
-          {shown.map((entry) => (
-            <option key={entry}>{entry}</option>
-          ))}
-        </select>
+          paths={pages?.paths ?? []}
+          path={path}
+          onChoose={(chosen) => onAsk({ path: chosen })}
+        />
         <span className="text-xl font-semibold tracking-tight">{STRIP.visitorGets}</span>
         <ToggleGroup.Root
           type="single"

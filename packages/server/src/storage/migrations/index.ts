@@ -8,6 +8,7 @@ import { Migration20261128090000 } from './Migration20261128090000.js';
 import { Migration20261128100000 } from './Migration20261128100000.js';
 import { Migration20261128110000 } from './Migration20261128110000.js';
 import { Migration20261128120000 } from './Migration20261128120000.js';
+import { Migration20261128130000 } from './Migration20261128130000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -21,4 +22,5 @@ export const migrations = [
   { name: 'Migration20261128100000', class: Migration20261128100000 },
   { name: 'Migration20261128110000', class: Migration20261128110000 },
   { name: 'Migration20261128120000', class: Migration20261128120000 },
+  { name: 'Migration20261128130000', class: Migration20261128130000 },
 ] as const;

@@ -1,0 +1,151 @@
+import { ApiError, type HostSecretInput } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { KeyRound } from 'lucide-react';
+import { useId, useState } from 'react';
+import { useForgetAccess, useGiveAccess } from '../../api/mutations';
+import { accessesQuery } from '../../api/surveys';
+import { say } from '../../texts/say';
+import { SETTINGS } from '../../texts/settings';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Field, inputStyle } from '../../ui/field';
+import { Time } from '../../ui/time';
+import { useToast } from '../../ui/toast';
+
+/** Hosts that are not public yet, and how surveys get into them. */
+export function AccessSection({ site, hosts }: { site: string; hosts: readonly string[] }) {
+  const accesses = useQuery(accessesQuery(site)).data ?? [];
+  const forget = useForgetAccess(site);
+  const [open, setOpen] = useState<string>();
+  if (hosts.length === 0) return null;
+  return (
+    <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
+      <div>
+        <h2>{SETTINGS.accessTitle}</h2>
+        <p className="text-sm text-muted">{SETTINGS.accessText}</p>
+      </div>
+      <ul className="divide-y divide-line text-sm">
+        {hosts.map((host) => {
+          const kept = accesses.find((one) => one.host === host);
+          return (
+            <li key={host} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
+              <span className="min-w-52 flex-1 font-mono text-xs">{host}</span>
+              {kept ? (
+                <span className="text-muted">
+                  {say(SETTINGS.accessKept, { by: kept.by })} <Time at={kept.at} />
+                </span>
+              ) : (
+                <span className="text-muted">{SETTINGS.accessPublic}</span>
+              )}
+              <Button
+                size="small"
+                onClick={() => setOpen(host)}
+                aria-label={say(SETTINGS.accessGiveTo, { host })}
+              >
+                <KeyRound className="size-3.5" aria-hidden />{' '}
+                {kept ? SETTINGS.accessReplace : SETTINGS.accessGive}
+              </Button>
+              {kept && (
+                <Button
+                  size="small"
+                  look="quiet"
+                  isBusy={forget.isPending}
+                  aria-label={say(SETTINGS.accessForgetOf, { host })}
+                  onClick={() => forget.run(host)}
+                >
+                  {SETTINGS.accessForget}
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <AccessDialog key={open ?? ''} site={site} host={open} onClose={() => setOpen(undefined)} />
+    </section>
+  );
+}
+
+const KINDS = [
+  ['basic', SETTINGS.accessBasic, SETTINGS.accessUser],
+  ['header', SETTINGS.accessHeader, SETTINGS.accessHeaderName],
+  ['cookie', SETTINGS.accessCookie, SETTINGS.accessCookieName],
+] as const;
+
+function AccessDialog({
+  site,
+  host,
+  onClose,
+}: {
+  site: string;
+  host: string | undefined;
+  onClose: () => void;
+}) {
+  const give = useGiveAccess(site);
+  const toast = useToast();
+  const id = useId();
+  const [kind, setKind] = useState<HostSecretInput['kind']>('basic');
+  const [name, setName] = useState('');
+  const [value, setValue] = useState('');
+  const errors = give.error instanceof ApiError ? (give.error.problem.errors ?? []) : [];
+  const errorAt = (pointer: string): string | undefined =>
+    errors.find((error) => error.pointer === pointer)?.detail;
+  return (
+    <Dialog
+      title={say(SETTINGS.accessDialog, { host: host ?? '' })}
+      description={SETTINGS.accessDialogText}
+      isOpen={host !== undefined}
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+    >
+      <form
+        className="space-y-4"
+        autoComplete="off"
+        onSubmit={(event) => {
+          event.preventDefault();
+          give.run({ host: host!, kind, name, value }, () => {
+            onClose();
+            toast({ tone: 'done', title: SETTINGS.accessDone });
+          });
+        }}
+      >
+        <div className="space-y-1.5">
+          <label htmlFor={id} className="block text-sm font-medium">
+            {SETTINGS.accessHow}
+          </label>
+          <select
+            id={id}
+            className={inputStyle}
+            value={kind}
+            onChange={(event) => setKind(event.target.value as HostSecretInput['kind'])}
+          >
+            {KINDS.map(([one, label]) => (
+              <option key={one} value={one}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </div>
+        <Field
+          label={KINDS.find(([one]) => one === kind)![2]}
+          required
+          value={name}
+          error={errorAt('/name')}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Field
+          label={kind === 'basic' ? SETTINGS.accessPassword : SETTINGS.accessValue}
+          type="password"
+          autoComplete="new-password"
+          required
+          value={value}
+          error={errorAt('/value')}
+          onChange={(event) => setValue(event.target.value)}
+        />
+        <DialogActions leave={SETTINGS.accessLeave}>
+          <Button type="submit" look="primary" isBusy={give.isPending}>
+            {SETTINGS.accessKeep}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,47 @@
+import { ServiceError } from '../errors.js';
+import type { SecretBox } from '../outgoing/secret-box.js';
+import { purposeOf, type HostSecret } from '../outgoing/site-access.js';
+import { accessesOf, removeAccess, saveAccess } from '../storage/host-access.js';
+import { hostsOf } from '../storage/hosts.js';
+import type { Store } from '../storage/store.js';
+import { audit } from '../storage/trail.js';
+import { SITE_TEXTS } from '../texts/site.js';
+import { say } from '../texts/say.js';
+import { findSite, withSiteLock } from './site-lock.js';
+import type { Acting } from './use-case.js';
+
+/** Hosts of a site that are not public, without what opens them. @throws ServiceError 404 */
+export async function listAccesses(store: Store, key: string) {
+  const rows = await accessesOf(store, await findSite(store, key));
+  return rows.map(({ host, kind, setBy, setAt }) => ({ host, kind, by: setBy, at: setAt }));
+}
+
+/** Keeps what opens a host, sealed. It is never shown again. @throws ServiceError 404 */
+export async function giveAccess(
+  box: SecretBox,
+  key: string,
+  host: string,
+  secret: HostSecret,
+  { store, actor }: Acting,
+): Promise<void> {
+  await withSiteLock(store, key, async (transaction, site) => {
+    const hosts = await hostsOf(transaction, site);
+    if (!hosts.some((one) => one.host === host)) {
+      const known = hosts.map((one) => one.host).join(', ');
+      throw new ServiceError('no-such-host', { site: key, host, known });
+    }
+    const sealed = box.seal(JSON.stringify(secret), purposeOf(site, host));
+    await saveAccess(transaction, site, { host, kind: secret.kind, sealed, setBy: actor });
+    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.gaveAccess, { host }));
+    await transaction.flush();
+  });
+}
+
+/** Forgets what opens a host. @throws ServiceError 404 */
+export async function forgetAccess(key: string, host: string, { store, actor }: Acting): Promise<void> {
+  await withSiteLock(store, key, async (transaction, site) => {
+    if (!(await removeAccess(transaction, site, host))) throw new ServiceError('no-access-kept', { host });
+    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.forgotAccess, { host }));
+    await transaction.flush();
+  });
+}

@@ -1,0 +1,64 @@
+import { expect } from 'chai';
+import { useConsole } from '../support/hooks.js';
+
+describe('the list of snippets in the console', function () {
+  this.timeout(60_000);
+  const open = useConsole();
+
+  const states = async (): Promise<Record<string, string>> => {
+    const { data } = await open().stage.client.call('listSnippets', { params: { site: 'skerrywick' } });
+    return Object.fromEntries(data.items.map(({ key, state }) => [key, state]));
+  };
+
+  it('shows where each goes, when it runs and what is found, and leads to a page where it runs', async () => {
+    const { page } = open();
+    await page.goto('/sites/skerrywick/snippets');
+    const row = page.getByRole('listitem').filter({ hasText: 'Booking pixel' });
+    await row.getByText('at the end of the head · on “Booking pages”').waitFor();
+    expect(await row.innerText()).to.match(/Glintpixel/);
+    await page.getByRole('link', { name: 'Page strip of /booking' }).first().click();
+    await page.getByRole('heading', { level: 1, name: /What a visitor of/ }).waitFor();
+    expect(page.url()).to.include('path=%2Fbooking');
+  });
+
+  it('finds by words of name, page or code, by state and by placement', async () => {
+    const { page } = open();
+    await page.goto('/sites/skerrywick/snippets');
+    const names = page.locator('main ul > li a.font-medium');
+    await names.first().waitFor();
+    const all = await names.count();
+    await page.getByLabel('Find a name, provider, page or code').fill('data-account');
+    await page.getByText('Harbour chat').waitFor({ state: 'detached' });
+    expect(await names.allInnerTexts()).to.deep.equal(['Visit counter']);
+    await page.getByLabel('Find a name, provider, page or code').fill('');
+    await page.getByRole('button', { name: /^Off/ }).click();
+    await page.getByText('Visit counter').waitFor({ state: 'detached' });
+    expect(await names.allInnerTexts()).to.include('Works notice');
+    await page.getByRole('button', { name: 'All' }).click();
+    await page.getByLabel('Placement').selectOption({ label: 'at the start of the head' });
+    expect(await names.allInnerTexts()).to.deep.equal(['Cookie question', 'Tag container']);
+    expect(all).to.be.greaterThan(5);
+  });
+
+  it('switches several at once, puts them away and brings them back; all of it can be undone', async () => {
+    const { page } = open();
+    await page.goto('/sites/skerrywick/snippets');
+    await page.getByLabel('Choose Visit counter').check();
+    await page.getByLabel('Choose Tag container').check();
+    await page.getByText('2 snippets chosen').waitFor();
+    await page.getByRole('button', { name: 'Switch off' }).click();
+    await page.getByRole('region').getByText('2 snippets are off in the draft').waitFor();
+    expect(await states()).to.include({ 'visit-counter': 'off', 'tag-container': 'off' });
+    await page.getByRole('region').getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('switch', { name: /Visit counter/, checked: true }).waitFor();
+    expect(await states()).to.include({ 'visit-counter': 'on', 'tag-container': 'on' });
+    await page.getByLabel('Choose Works notice').check();
+    await page.getByRole('button', { name: 'Archive', exact: true }).click();
+    await page.getByRole('link', { name: 'Works notice' }).waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: /^Archived/ }).click();
+    await page.getByLabel('Choose Works notice').check();
+    await page.getByRole('button', { name: 'Bring back' }).click();
+    await page.getByText('No snippet fits.').waitFor();
+    expect(await states()).to.include({ 'works-notice': 'off' });
+  });
+});
