@@ -32,10 +32,11 @@ describe('the list of snippets in the console', function () {
     expect(await names.allInnerTexts()).to.deep.equal(['Visit counter']);
     await page.getByLabel('Find a name, provider, page or code').fill('');
     await page.getByRole('button', { name: /^Off/ }).click();
-    await page.getByText('Visit counter').waitFor({ state: 'detached' });
-    expect(await names.allInnerTexts()).to.include('Works notice');
+    await page.getByRole('link', { name: 'Works notice' }).waitFor();
+    expect(await names.allInnerTexts()).not.to.include('Visit counter');
     await page.getByRole('button', { name: 'All' }).click();
     await page.getByLabel('Placement').selectOption({ label: 'at the start of the head' });
+    await page.getByRole('link', { name: 'Works notice' }).waitFor({ state: 'detached' });
     expect(await names.allInnerTexts()).to.deep.equal(['Cookie question', 'Tag container']);
     expect(all).to.be.greaterThan(5);
   });

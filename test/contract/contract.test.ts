@@ -153,7 +153,13 @@ describe('the contract', () => {
       'signOut',
       'changePassword',
       'removeToken',
+      // Replace as a whole what nobody is shown.
+      'giveAccess',
+      'forgetAccess',
       'removeWaiver',
+      // Says of one sighting whether it is left alone, whatever it was before.
+      'ignoreSighting',
+      'heedSighting',
       // Says of one step whether it is done, whatever it was before.
       'tickStep',
     ]);

@@ -1,5 +1,12 @@
 import type { ExampleSnippet, Knowledge, Placement } from '@pragmatica/core';
-import { EXAMPLE_NOW, RecipeBook, exampleRecipe, pageSkeleton } from '@pragmatica/core';
+import {
+  EXAMPLE_NOW,
+  RecipeBook,
+  exampleKnowledge,
+  exampleRecipe,
+  exampleSet,
+  pageSkeleton,
+} from '@pragmatica/core';
 import { CORPUS } from './corpus.js';
 
 /** Pages of the made-up site that the sets are for. */
@@ -44,7 +51,25 @@ function from(host: string) {
 const loading = (name: string, host: string, file = 'a.js', more: Partial<ExampleSnippet> = {}) =>
   one(name, 'head-end', `<script async src="https://${host}/${file}"></script>`, more);
 
+const THEME_COUNTER = '<script async src="https://sundial.example/count.js"></script>';
+const LOST_CODE = '<script>window.lamp = { lit: true };</script>';
+
+/** What a survey saw: a counter in the theme, a part that is nowhere, a policy about frames. */
+const SURVEYED = exampleKnowledge(
+  { pages: { '/': `<!doctype html><title>t</title>${THEME_COUNTER}<body><h1>Home</h1></body>` } },
+  exampleSet([]),
+);
+
 export const SITE: Knowledge = {
+  seen: SURVEYED.seen ?? [],
+  absent: [{ part: 'lamp/1', code: LOST_CODE, expected: 3, missing: 3, examples: ['/'] }],
+  policies: [
+    {
+      policies: [{ value: "frame-src 'self'", from: 'header', isReportOnly: false }],
+      address: 'https://www.site.example',
+      paths: ['/fares'],
+    },
+  ],
   book: new RecipeBook(RECIPES),
   now: EXAMPLE_NOW,
   paths: Object.keys(PAGES),
@@ -363,6 +388,15 @@ export const MUTATIONS: Readonly<
   'reach-empty': {
     make: change('Offer box', () => ({ include: ['/fares'], exclude: ['/fares'] })),
     more: ['needs-what-is-off'],
+  },
+  'hard-coded': { make: also(one('Sundial', 'head-end', THEME_COUNTER)) },
+  'missing-on-pages': { make: also(one('Lamp', 'body-end', LOST_CODE)) },
+  'blocked-by-policy': {
+    make: also(
+      one('Moorings', 'body-end', '<iframe src="https://moorings.example/free"></iframe>', {
+        include: ['/fares'],
+      }),
+    ),
   },
   secret: {
     make: recode('Offer text', (code) =>

@@ -54,7 +54,7 @@ export function PartCard({ part, context, isDraggable }: PartCardProps) {
       <div className="min-w-0 flex-1">
         <p className="flex flex-wrap items-center gap-x-2">
           {snippet ? (
-            <Link to={`../snippets/${part.snippet}`} className="font-medium hover:underline">
+            <Link to={`../snippets/${part.snippet}`} className="py-0.5 font-medium hover:underline">
               {part.name}
             </Link>
           ) : (
