@@ -73,6 +73,15 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: 'the list of snippets',
+    path: '/sites/skerrywick/snippets',
+    heading: /Snippets/,
+    async act(page) {
+      await page.getByLabel('Choose Visit counter').check();
+      await page.getByText('One snippet chosen').waitFor();
+    },
+  },
+  {
     name: 'what is in the pages',
     path: '/sites/skerrywick/survey',
     heading: /The real site/,

@@ -16,7 +16,7 @@ describe('the list of snippets in the console', function () {
     const row = page.getByRole('listitem').filter({ hasText: 'Booking pixel' });
     await row.getByText('at the end of the head · on “Booking pages”').waitFor();
     expect(await row.innerText()).to.match(/Glintpixel/);
-    await page.getByRole('link', { name: 'Page strip of /booking' }).first().click();
+    await page.getByRole('link', { name: 'On /booking: page strip' }).first().click();
     await page.getByRole('heading', { level: 1, name: /What a visitor of/ }).waitFor();
     expect(page.url()).to.include('path=%2Fbooking');
   });

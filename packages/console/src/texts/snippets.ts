@@ -26,6 +26,6 @@ export const SNIPPETS = {
   switchedOff: '{count, plural, one {One snippet is} other {# snippets are}} off in the draft',
   putAway: '{count, plural, one {One snippet is} other {# snippets are}} in the archive',
   undo: 'Undo',
-  strip: 'Page strip of {page}',
+  strip: 'On {page}: page strip',
   stripShort: 'On {page}',
 } as const;

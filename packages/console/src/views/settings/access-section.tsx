@@ -40,7 +40,10 @@ export function AccessSection({ site, hosts }: { site: string; hosts: readonly s
               <Button
                 size="small"
                 onClick={() => setOpen(host)}
-                aria-label={say(SETTINGS.accessGiveTo, { host })}
+                aria-label={say(SETTINGS.accessGiveTo, {
+                  give: kept ? SETTINGS.accessReplace : SETTINGS.accessGive,
+                  host,
+                })}
               >
                 <KeyRound className="size-3.5" aria-hidden />{' '}
                 {kept ? SETTINGS.accessReplace : SETTINGS.accessGive}

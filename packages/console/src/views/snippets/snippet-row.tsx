@@ -44,7 +44,7 @@ export function SnippetRow({ site, snippet, reach, counts, isChosen, onChoose }:
           </Link>
           {provider !== '' && <span className="text-[13px] text-muted">{provider}</span>}
           {counts && (
-            <Link to={`/sites/${site}/findings`} aria-label={name}>
+            <Link to={`/sites/${site}/findings`}>
               <SeverityCounts counts={counts} />
             </Link>
           )}
