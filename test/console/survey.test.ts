@@ -105,6 +105,21 @@ describe('the real site in the console', function () {
     await context.close();
   });
 
+  it('draws in the page strip what the page has itself, between our parts', async () => {
+    const { page, context, problems } = await openConsole(browser, stage);
+    await page.goto('/sites/skerrywick/strip?path=%2Fnews');
+    const own = page.getByRole('list', { name: 'What the page has itself' });
+    await own.getByText('Tallymast visit counter').waitFor();
+    expect(await own.getByRole('listitem').allInnerTexts()).to.deep.equal([
+      'assets/site.css\nstyle',
+      'Tallymast visit counter\nscript\nAlso in the site',
+    ]);
+    await page.getByLabel('What a visitor of').selectOption('/fares');
+    await own.getByText('Tallymast visit counter').waitFor({ state: 'detached' });
+    expect(problems).to.deep.equal([]);
+    await context.close();
+  });
+
   it('draws of many pages only those in sight, fetches more while one scrolls, and finds one by its words', async () => {
     const { page, context } = await openConsole(browser, stage);
     await page.goto('/sites/many/survey/pages?section=%2Fpart');

@@ -93,6 +93,9 @@ export const surveyPageQuery = (site: string, path: string) =>
       (await api.call('showSurveyPage', { params: { site, survey: 'latest' }, query: { path } })).data,
   });
 
+/** Something that stands in a page. */
+export type SurveyedItem = EndpointResult<Endpoints['showSurveyPage']>['items'][number];
+
 export const surveyChangesQuery = (site: string, survey: number) =>
   queryOptions({
     queryKey: ['site', site, 'survey-changes', survey],

@@ -18,6 +18,8 @@ export const STRIP = {
   putRightOrder: 'Put in the right order',
   pagePathFrom: 'The page {path} from head to foot',
   notSeenRead: 'not seen, read first',
+  pageHasItself: 'What the page has itself',
+  moreOfPage: '{count, plural, one {One more} other {# more}} on this page',
   pageSOwn: 'the page’s own title, styles and scripts',
   whatVisitorsSee: 'what visitors see',
   pageSOwnContent: 'the page’s own content',

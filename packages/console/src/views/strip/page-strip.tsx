@@ -1,14 +1,19 @@
 import { NAMED_PLACEMENTS, placementKey } from '@pragmatica/core';
 import type { ReactNode } from 'react';
+import type { SurveyedItem } from '../../api/surveys';
 import { cn } from '../../ui/cn';
+import { ForeignItems } from './foreign-items';
 import { PlacementSlot } from './placement-slot';
 import { anchorsOf, partsAt, slotTitle, stripContext, type StripData } from './strip-context';
 import { STRIP } from '../../texts/strip';
 import { say } from '../../texts/say';
 
 /** The page drawn from head to foot, with its parts where they run and in the order in which they run. */
-export function PageStrip(data: StripData) {
-  const { plan } = data;
+export function PageStrip({ foreign, ...data }: StripData & { readonly foreign: readonly SurveyedItem[] }) {
+  const { plan, site } = data;
+  const isInHead = ({ place }: SurveyedItem): boolean => place === 'head';
+  const ownHead = foreign.filter(isInHead);
+  const ownBody = foreign.filter((item) => !isInHead(item));
   const context = stripContext(data);
   const anchors = anchorsOf(plan.parts);
   const [headStart, headEnd, bodyStart, bodyEnd] = NAMED_PLACEMENTS.map((placement) => (
@@ -27,12 +32,16 @@ export function PageStrip(data: StripData) {
     >
       <Region name="head" tone="head" note={STRIP.notSeenRead}>
         {headStart}
-        <OwnContent lines={['w-2/5', 'w-3/5']} label={STRIP.pageSOwn} />
+        <OwnContent lines={['w-2/5', 'w-3/5']} label={STRIP.pageSOwn}>
+          <ForeignItems site={site} path={plan.path} items={ownHead} />
+        </OwnContent>
         {headEnd}
       </Region>
       <Region name="body" tone="body" note={STRIP.whatVisitorsSee}>
         {bodyStart}
-        <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label={STRIP.pageSOwnContent} />
+        <OwnContent lines={['w-1/3', 'w-4/5', 'w-3/5']} label={STRIP.pageSOwnContent}>
+          <ForeignItems site={site} path={plan.path} items={ownBody} />
+        </OwnContent>
         {anchors.map((placement) => (
           <PlacementSlot
             key={placementKey(placement)}
@@ -78,7 +87,15 @@ function Region({
 }
 
 /** What the page holds itself, drawn as grey lines: it is there, and it is not ours. */
-function OwnContent({ lines, label }: { lines: readonly string[]; label: string }) {
+function OwnContent({
+  lines,
+  label,
+  children,
+}: {
+  lines: readonly string[];
+  label: string;
+  children?: ReactNode;
+}) {
   return (
     <div className="hatched rounded-md px-3 py-2.5">
       <div aria-hidden className="space-y-1.5">
@@ -87,6 +104,7 @@ function OwnContent({ lines, label }: { lines: readonly string[]; label: string 
         ))}
       </div>
       {label !== '' && <p className="mt-2 w-fit rounded bg-surface px-1 text-xs text-muted">{label}</p>}
+      {children}
     </div>
   );
 }

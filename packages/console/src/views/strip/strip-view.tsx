@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { surveyPageQuery, type SurveyedItem } from '../../api/surveys';
 import { diffQuery, draftQuery, findingsQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
@@ -13,6 +14,17 @@ import { PageStrip } from './page-strip';
 import { readQuestion, toQuery, writeQuestion, type Question } from './question';
 import { QuestionBar } from './question-bar';
 import { STRIP } from '../../texts/strip';
+
+/** What a page has itself, where a survey has read it. */
+function useForeign(
+  site: string,
+  path: string,
+  pages: { readonly paths: readonly string[]; readonly source: string } | undefined,
+): readonly SurveyedItem[] {
+  const isSurveyed = pages?.source === 'survey' && pages.paths.includes(path);
+  const page = useQuery({ ...surveyPageQuery(site, path), enabled: isSurveyed });
+  return (isSurveyed && page.data?.items.filter(({ standing }) => standing !== 'ours')) || [];
+}
 
 /** The picture of one page load, the question it answers, and what is missing from it. */
 export function StripView() {
@@ -28,6 +40,7 @@ export function StripView() {
   const plan = useQuery({ ...planQuery(key, toQuery(question)), placeholderData: (previous) => previous });
   const changes = useQuery(diffQuery(key, 'live', 'draft'));
   const findings = useQuery({ ...findingsQuery(key), enabled: of === 'draft' });
+  const foreign = useForeign(key, question.path, pages.data);
   const error = plan.error ?? draft.error;
 
   if (draft.data?.data.snapshot.snippets.length === 0) {
@@ -70,6 +83,7 @@ export function StripView() {
             changes={changes.data?.changes ?? []}
             findings={of === 'draft' ? (findings.data?.items ?? []) : []}
             isEditable={of === 'draft'}
+            foreign={foreign}
           />
         ) : (
           !error && <Loading lines={6} label={STRIP.loadingPageStrip} />
