@@ -29,9 +29,10 @@ export const settingsSchema = z.object({
     .describe('How many days the trail of what was done is kept; 0 keeps it for ever.'),
   PRAGMATICA_SECRET_KEY: z
     .string()
-    .regex(/^[A-Za-z0-9+/]{43}=$/, {
-      message: 'Write 32 random bytes in base64, as "openssl rand -base64 32" makes them.',
-    })
+    .regex(
+      /^[A-Za-z0-9+/]{43}=$/,
+      'Write 32 random bytes in base64, as "openssl rand -base64 32" makes them.',
+    )
     .optional()
     .describe(
       'What seals passwords of sites that are not public, as 32 bytes in base64; made in the data folder when left out. Workers on other machines need the same.',

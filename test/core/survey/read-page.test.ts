@@ -180,6 +180,11 @@ describe('what is seen on two pages is one thing', () => {
       '<script>go({rendered: "2027-03-01T10:00:00Z"})</script>',
       '<script>go({rendered: "2027-03-02T11:30:00Z"})</script>',
     ],
+    [
+      'a random value that may be a token',
+      '<script>theme = { page: 17, token: "t17abcdef0123456789" }</script>',
+      '<script>theme = { page: 4, token: "t4abcdef0123456789" }</script>',
+    ],
     ['the page’s own number', '<script>go({pageId: 17})</script>', '<script>go({pageId: 4})</script>'],
     ['a cache-buster', '<script src="/a.js?v=1"></script>', '<script src="/a.js?v=2"></script>'],
     [

@@ -49,7 +49,7 @@ export function access(group: Command): void {
       }
       const kind = KINDS.find((one) => options[one] !== undefined);
       if (!kind) throw new CliError(SITES.accessWhich);
-      const body = { kind, name: options[kind]!, value: await readSecret() } as HostSecretInput;
+      const body = { kind, name: options[kind], value: await readSecret() } as HostSecretInput;
       await client.call('giveAccess', { params, body });
       print(say(SITES.accessKept, { host }));
     });

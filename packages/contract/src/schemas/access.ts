@@ -28,7 +28,7 @@ export const hostSecret = z
         .string()
         .min(1, 'Write the user’s name.')
         .max(200)
-        .regex(/^[^:\x00-\x1f]*$/, 'A colon is not allowed here.'),
+        .regex(/^[^:\p{Cc}]*$/u, 'A colon is not allowed here.'),
       value: z.string().min(1, 'Write the password.').max(2_000),
     }),
     z.strictObject({ kind: z.literal('header'), name: token, value }),

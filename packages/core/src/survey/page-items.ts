@@ -4,7 +4,14 @@ import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { hostOf, isScriptType, normalForm, type FactsCache } from '../facts/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
 import { attributeOf, isElement, isText, textOf } from './page-tree.js';
-import { scriptBlanks, stableAttribute, withBlanks, type Blank, type PageWords } from './stable-code.js';
+import {
+  isVolatile,
+  scriptBlanks,
+  stableAttribute,
+  withBlanks,
+  type Blank,
+  type PageWords,
+} from './stable-code.js';
 import type { ItemKind, ItemPlace, ItemState, PageItem } from './types.js';
 import { isUnseenImage } from './visible-bounds.js';
 
@@ -177,7 +184,15 @@ function stableText(element: Tree.Element, code: string, context: ItemContext): 
     own: context.own,
     accounts:
       element.tagName === 'script' || element.tagName === 'iframe'
-        ? new Set(context.memory.read(code).facts.accounts.map(({ value }) => value))
+        ? new Set(
+            context.memory
+              .read(code)
+              // A random value under a name like "token" may as well be the page's own.
+              .facts.accounts.filter(
+                ({ value, confidence }) => confidence === 'certain' || !isVolatile(value),
+              )
+              .map(({ value }) => value),
+          )
         : NONE,
   };
   // Places of attributes and texts count from the markup that they were parsed in.

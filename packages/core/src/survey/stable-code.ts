@@ -6,7 +6,7 @@ import type { Range } from '../facts/index.js';
 export interface PageWords {
   /** The page's path, its last segment, its title and its addresses. */
   readonly own: ReadonlySet<string>;
-  /** Values that name an account at a provider: these tell two things apart. */
+  /** Values that surely name an account at a provider: these tell two things apart. */
   readonly accounts: ReadonlySet<string>;
 }
 
@@ -24,7 +24,7 @@ const TIME = /^\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d|$)|^1[5-9]\d{8}(?:\d{3})?$/;
 const RANDOM = /^[\w+/=-]{16,}$/;
 
 /** A value that nobody writes by hand twice: a random one, or a time. */
-function isVolatile(value: string): boolean {
+export function isVolatile(value: string): boolean {
   if (UUID.test(value) || TIME.test(value)) return true;
   return RANDOM.test(value) && /\d/.test(value) && /[a-z]/i.test(value);
 }

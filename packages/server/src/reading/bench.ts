@@ -18,6 +18,8 @@ export interface HandedOut {
 /** What a thread keeps from task to task. */
 export interface Bench {
   readonly memory: FactsCache;
+  /** The same for codes that hardly come again; it forgets soon. */
+  readonly passing: FactsCache;
   /** Forms of code that were handed out before. */
   readonly handedOut: HandedOut;
   readonly watch: ReadingWatch;

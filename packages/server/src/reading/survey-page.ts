@@ -33,7 +33,7 @@ export function readSurveyedPage(
   source: PageSource,
   parts: readonly PlannedPart[],
   edition: string,
-  { memory, watch, handedOut }: Bench,
+  { passing: memory, watch, handedOut }: Bench,
 ): SurveyedPage {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
   // From here on the time counts; each code in the page is watched by itself.

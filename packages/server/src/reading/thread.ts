@@ -14,6 +14,7 @@ export interface Order {
 }
 
 const CODES_KEPT = 20_000;
+const PASSING_KEPT = 500;
 const SITES_KEPT = 200;
 
 let beat = new Beat();
@@ -36,8 +37,12 @@ function book(edition: string, recipes: readonly Recipe[]): RecipeBook {
 
 const handedOut = new LRUCache<string, true>({ max: CODES_KEPT });
 
+/** Codes of surveyed pages: many differ from page to page and never come again. */
+const passing = new FactsCache(PASSING_KEPT, watch);
+
 const bench: Bench = {
   memory,
+  passing,
   handedOut: {
     add(key) {
       const isNew = !handedOut.has(key);

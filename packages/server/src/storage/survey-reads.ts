@@ -243,6 +243,18 @@ export async function skeletonsOf(
   );
 }
 
+/** What somebody ignores or has adopted, by key. */
+export async function marksOf(
+  store: Store,
+  site: Pick<Site, 'id'>,
+): Promise<ReadonlyMap<string, Pick<SightingRow, 'ignored' | 'adopted'>>> {
+  const rows = await emOf(store).execute<Pick<SightingRow, 'key' | 'ignored' | 'adopted'>[]>(
+    'select "key", ignored, adopted from sighting where site_id = ? and (ignored is not null or adopted is not null)',
+    [site.id],
+  );
+  return new Map(rows.map(({ key, ignored, adopted }) => [key, { ignored, adopted }]));
+}
+
 /** Keys of the sightings that somebody ignores. */
 export async function ignoredKeys(store: Store, site: Pick<Site, 'id'>): Promise<ReadonlySet<string>> {
   const rows = await emOf(store).execute<{ key: string }[]>(

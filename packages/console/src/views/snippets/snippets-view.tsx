@@ -15,6 +15,7 @@ import { useSiteKey } from '../../layout/site-layout';
 import { SNIPPETS } from '../../texts/snippets';
 import { Button } from '../../ui/button';
 import { Chip } from '../../ui/chip';
+import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { SearchField } from '../../ui/search-field';
 import { Empty, Failure, Loading } from '../../ui/states';
@@ -192,7 +193,7 @@ function PlacementSelect({ snippets, value, onChange }: PlacementSelectProps) {
   return (
     <select
       aria-label={SNIPPETS.placement}
-      className={`${inputStyle} w-auto max-w-52 py-1 text-[13px]`}
+      className={cn(inputStyle, 'w-auto max-w-52 py-1 text-[13px]')}
       value={value}
       onChange={(event) => onChange(event.target.value)}
     >

@@ -16,7 +16,13 @@ import {
 import { LRUCache } from 'lru-cache';
 import type { Readers } from '../../reading/readers.js';
 import type { Store } from '../../storage/store.js';
-import { composedPages, sightingsByKey, traitsOf, type SightingRow } from '../../storage/survey-reads.js';
+import {
+  composedPages,
+  marksOf,
+  sightingsByKey,
+  traitsOf,
+  type SightingRow,
+} from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
 
 /** What a survey saw, by composition. */
@@ -46,6 +52,7 @@ export interface DescribedSighting {
   readonly compositions: readonly number[];
 }
 
+const UNMARKED = { ignored: null, adopted: null } as const;
 const SURVEYS_KEPT = 50;
 const DESCRIBED_KEPT = 100;
 
@@ -101,13 +108,11 @@ export class SurveyBook {
     site: { readonly id: number },
     described: readonly DescribedSighting[],
   ): Promise<readonly DescribedSighting[]> {
-    const rows = await sightingsByKey(
-      store,
-      site,
-      described.map(({ row }) => row.key),
-    );
-    const byKey = new Map(rows.map((row) => [row.key, row]));
-    return described.map((one) => ({ ...one, row: byKey.get(one.row.key) ?? one.row }));
+    const marks = await marksOf(store, site);
+    return described.map((one) => {
+      const { ignored, adopted } = marks.get(one.row.key) ?? UNMARKED;
+      return { ...one, row: { ...one.row, ignored, adopted } };
+    });
   }
 
   async #describe(
