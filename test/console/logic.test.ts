@@ -11,7 +11,6 @@ import {
 } from '../../packages/console/src/views/recipes/given-values.js';
 import { firstPage } from '../../packages/console/src/views/snippet/first-page.js';
 import { countBySnippet } from '../../packages/console/src/views/snippets/count-by-snippet.js';
-import { coverageCsv } from '../../packages/console/src/views/survey/coverage-csv.js';
 import { cellState, pageCellState } from '../../packages/console/src/views/survey/coverage-state.js';
 import {
   FIRST_QUESTION,
@@ -42,17 +41,6 @@ describe('the console without a browser', () => {
       expect(pageCellState('chat', ['chat/1', 'chat-two/1'], ['chat-two/1'])).to.equal('all');
       expect(pageCellState('chat', ['chat/1', 'chat/2'], ['chat/2'])).to.equal('missing');
       expect(pageCellState('chat', ['chat-two/1'], [])).to.equal('none');
-    });
-
-    it('is a table for spreadsheets, in which nothing is a formula', () => {
-      const rows: CoverageResource['rows'] = [
-        { section: '/=1+1', type: 'other', pages: 2, cells: { chat: { expected: 2, present: 1 } } },
-        { section: '=cmd', type: 'list', pages: 1, cells: {} },
-      ];
-      const snippets = [{ snippet: 'chat', name: 'Chat', expected: 2, present: 1, words: '' }];
-      expect(coverageCsv(rows, snippets)).to.equal(
-        "section,type,pages,chat expected,chat present\r\n/=1+1,other,2,2,1\r\n'=cmd,list,1,0,0\r\n",
-      );
     });
   });
 

@@ -1,3 +1,4 @@
+import type { SurveyEvent } from '@pragmatica/contract';
 import { gzipSync } from 'node:zlib';
 import { readSettings, startWorker } from '@pragmatica/server';
 import { expect } from 'chai';
@@ -315,6 +316,21 @@ describe('a survey', function () {
     const over = await finished(stage, key, data.number);
     expect(over).to.include({ state: 'done', visited: 31 });
     for (let i = 0; i < 30; i++) expect(site.count(`/p${i}`)).to.equal(1);
+  });
+
+  it('tells how far it is as server-sent events, too', async () => {
+    const { key } = await started({ '/': linking('/a'), '/a': '' });
+    const { data } = await stage.client.call('startSurvey', { params: { site: key }, body: {} });
+    const answer = await fetch(
+      new URL(`api/v1/sites/${key}/surveys/${data.number}/progress`, `${stage.server}/`),
+      { headers: { accept: 'text/event-stream', authorization: `Bearer ${stage.token}` } },
+    );
+    expect(answer.headers.get('content-type')).to.match(/^text\/event-stream/);
+    const events = (await answer.text()).split('\n\n');
+    expect(events.pop()).to.equal('');
+    const read = events.map((event) => JSON.parse(event.replace(/^data: /, '')) as SurveyEvent);
+    expect(read.at(-1)).to.have.nested.property('survey.state', 'done');
+    expect(read.at(-1)).to.have.nested.property('survey.visited', 2);
   });
 
   it('refuses hosts that are none of the site’s, and says so at the field', async () => {

@@ -1,6 +1,6 @@
 import type { ApiClient } from './client.js';
 import type { EndpointCall } from './endpoint.js';
-import type { Endpoints } from './endpoints.js';
+import type { Endpoints } from './endpoints/index.js';
 import type {
   FieldRow,
   RecipeSummary,

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Endpoint, EndpointCall, EndpointResult } from './endpoint.js';
-import { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
+import { endpoints, type EndpointName, type Endpoints } from './endpoints/index.js';
 import { problem as problemSchema, type Problem } from './schemas/index.js';
 
 export const API_BASE = '/api/v1';

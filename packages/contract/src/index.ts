@@ -17,7 +17,7 @@ export type {
   EndpointResult,
   Method,
 } from './endpoint.js';
-export { endpoints, type EndpointName, type Endpoints } from './endpoints.js';
+export { endpoints, type EndpointName, type Endpoints } from './endpoints/index.js';
 export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
 export { textProblem } from './text-problem.js';
 export { openApiDocument } from './openapi.js';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { API_BASE } from './client.js';
 import type { Endpoint } from './endpoint.js';
-import { endpoints } from './endpoints.js';
+import { endpoints } from './endpoints/index.js';
 import { problem } from './schemas/index.js';
 
 type Json = Record<string, unknown>;
@@ -36,7 +36,7 @@ export function openApiDocument(version: string): Json {
 function operation(name: string, endpoint: Endpoint, components: Components): Json {
   const success = endpoint.status ?? (endpoint.response || endpoint.stream ? 200 : 204);
   const output = endpoint.stream ?? endpoint.response;
-  const mediaType = endpoint.stream ? 'application/x-ndjson' : 'application/json';
+  const mediaTypes = endpoint.stream ? ['application/x-ndjson', 'text/event-stream'] : ['application/json'];
   return {
     operationId: name,
     summary: endpoint.summary,
@@ -71,7 +71,13 @@ function operation(name: string, endpoint: Endpoint, components: Components): Js
     responses: {
       [success]: {
         description: 'Done.',
-        ...(output ? { content: { [mediaType]: { schema: components.schema(output, 'output') } } } : {}),
+        ...(output
+          ? {
+              content: Object.fromEntries(
+                mediaTypes.map((type) => [type, { schema: components.schema(output, 'output') }]),
+              ),
+            }
+          : {}),
       },
       default: {
         description: 'What went wrong (RFC 9457).',

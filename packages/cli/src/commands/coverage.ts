@@ -1,4 +1,5 @@
 import type { CoverageResource } from '@pragmatica/contract';
+import { coverageCsv } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { EXIT } from '../errors.js';
@@ -17,7 +18,7 @@ export function coverage(program: Command): void {
       const survey = options.survey === undefined ? ('latest' as const) : Number(options.survey);
       const { data } = await client.call('showCoverage', { params: { site, survey } });
       if (options.json) printJson(data);
-      else if (options.csv) printCsv(data);
+      else if (options.csv) process.stdout.write(coverageCsv(data));
       else if (data.snippets.length === 0) print(SURVEY.nothingExpected);
       else report(data);
       if (data.snippets.some(({ present, expected }) => present < expected)) process.exitCode = EXIT.found;
@@ -46,29 +47,4 @@ function report({ rows, snippets }: CoverageResource): void {
   if (gaps.length === 0) return;
   print(colour.red(SURVEY.missingTitle));
   print(table([SURVEY.section, SURVEY.type, 'SNIPPET', SURVEY.coverageHead], gaps));
-}
-
-/** A row for each section and type, a column for each snippet (RFC 4180). */
-function printCsv({ rows, snippets }: CoverageResource): void {
-  const lines = [
-    [
-      'section',
-      'type',
-      'pages',
-      ...snippets.flatMap(({ snippet }) => [`${snippet} expected`, `${snippet} present`]),
-    ],
-    ...rows.map(({ section, type, pages, cells }) => [
-      section,
-      type,
-      pages,
-      ...snippets.flatMap(({ snippet }) => [cells[snippet]?.expected ?? 0, cells[snippet]?.present ?? 0]),
-    ]),
-  ];
-  for (const line of lines) print(line.map((cell) => csvCell(String(cell))).join(','));
-}
-
-/** In quotes where it must be; what a spreadsheet would take for a formula is text. */
-function csvCell(text: string): string {
-  const safe = /^[=+\-@]/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }

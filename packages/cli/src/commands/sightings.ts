@@ -70,7 +70,7 @@ async function list(options: ListOptions): Promise<void> {
         ]),
       ),
     );
-  note(colour.dim(`\n${countsLine(data.counts, data.survey!)}`));
+  note(colour.dim(`\n${countsLine(data.counts, data.survey)}`));
 }
 
 function countsLine(

@@ -51,7 +51,6 @@ export const SURVEY = {
   search: 'Find code, a provider or an account',
   searchPlaceholder: 'Find code, a provider or an account',
   nothingFits: 'Nothing that fits stands in the pages.',
-  nothingForeign: 'Nothing else stands in the pages.',
   pages: '{count, plural, one {one page} other {# pages}}',
   more: 'More',
 
@@ -62,8 +61,6 @@ export const SURVEY = {
   kindPixel: 'pixel',
   kindElement: 'element',
 
-  showCode: 'Show the code',
-  hideCode: 'Hide the code',
   inPage: 'As it stands in {page}',
   accounts: 'Accounts',
   loads: 'Loads',

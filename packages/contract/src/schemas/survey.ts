@@ -1,13 +1,20 @@
-import { PAGE_TRAITS, PAGE_TYPES, STANDINGS } from '@pragmatica/core';
+import {
+  ITEM_KINDS,
+  ITEM_PLACES,
+  ITEM_STATES,
+  MATCH_KINDS,
+  PAGE_TRAITS,
+  PAGE_TYPES,
+  STANDINGS,
+} from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, newestQuery, nextPage, pageQuery, reason, timestamp, title } from './common.js';
 import { pages } from './reach.js';
 
 /** Where a survey asks: where visitors do, or at the site's own server, behind Pragmatica. */
-export const SURVEY_SIDES = ['public', 'origin'] as const;
-const side = z.enum(SURVEY_SIDES);
+const side = z.enum(['public', 'origin']);
 
-export const MAX_SURVEY_PAGES = 200_000;
+const MAX_SURVEY_PAGES = 200_000;
 
 const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
 
@@ -49,7 +56,6 @@ export const survey = z
     visited: z.int(),
     failed: z.int().meta({ description: 'Visited pages that could not be read.' }),
     unchanged: z.int().meta({ description: 'Visited pages that the site says are as they were.' }),
-    current: z.string().nullable(),
     notes: z.array(z.string()).meta({ description: 'What was left out, and why.' }),
     requestedBy: z.string(),
     createdAt: timestamp,
@@ -70,7 +76,7 @@ export const surveyReference = z.union([z.literal('latest'), z.coerce.number().i
 
 const pageType = z.enum(PAGE_TYPES);
 const trait = z.enum(PAGE_TRAITS);
-export const PAGE_OUTCOMES = [
+const outcome = z.enum([
   'read',
   'redirect',
   'not-html',
@@ -79,8 +85,7 @@ export const PAGE_OUTCOMES = [
   'error',
   'unreachable',
   'forbidden',
-] as const;
-const outcome = z.enum(PAGE_OUTCOMES);
+]);
 
 export const surveyedPage = z
   .object({
@@ -128,14 +133,14 @@ export const surveyPageList = z.object({
 const match = z.object({
   snippet: z.string(),
   part: z.string(),
-  kind: z.enum(['same', 'reformatted', 'same-account', 'other-account', 'same-loader']),
+  kind: z.enum(MATCH_KINDS),
   account: z.string().optional(),
 });
 
 export const sighting = z
   .object({
     id: z.int(),
-    kind: z.enum(['script', 'data', 'style', 'frame', 'pixel', 'element']),
+    kind: z.enum(ITEM_KINDS),
     name: z.string(),
     provider: z.string(),
     standing: z.enum(STANDINGS).meta({
@@ -146,10 +151,8 @@ export const sighting = z
     words: z.string().meta({ description: 'What it is and how it stands to the snippets, in one sentence.' }),
     accounts: z.array(z.string()),
     loads: z.array(z.string()),
-    states: z.array(
-      z.enum(['active', 'noscript', 'comment', 'conditional-comment', 'template', 'inert-type']),
-    ),
-    places: z.array(z.enum(['head', 'body-start', 'body', 'body-end'])),
+    states: z.array(z.enum(ITEM_STATES)),
+    places: z.array(z.enum(ITEM_PLACES)),
     pages: z.int(),
     examples: z.array(z.string()).meta({ description: 'The first of its pages.' }),
     ignored: z.object({ reason: z.string(), by: z.string(), at: timestamp }).nullable(),
@@ -171,7 +174,7 @@ export const sightingList = z.object({
   items: z.array(sighting),
   next: nextPage,
   counts: z.record(z.enum(STANDINGS), z.int()).meta({ description: 'By standing; without those ignored.' }),
-  survey: survey.nullable().meta({ description: 'The survey they are of; null where there is none yet.' }),
+  survey,
 });
 
 export const sightingDetail = sighting
@@ -212,7 +215,7 @@ const cell = z.object({ expected: z.int(), present: z.int() });
 
 export const coverage = z
   .object({
-    survey: survey.nullable(),
+    survey,
     rows: z.array(
       z.object({
         section: z.string(),
@@ -229,7 +232,7 @@ export const coverage = z
   });
 export type CoverageResource = z.infer<typeof coverage>;
 
-export const pageItem = z.object({
+const pageItem = z.object({
   sighting: z.int().nullable(),
   name: z.string(),
   kind: z.string(),

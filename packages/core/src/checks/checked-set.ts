@@ -31,6 +31,7 @@ import {
 import { FactsCache, type Facts, type ReadCode } from '../facts/index.js';
 import {
   ManagedItems,
+  type AbsentPart,
   type DeclaredPolicy,
   type SeenSighting,
   type Sighting,
@@ -75,16 +76,6 @@ export interface KnownPolicies {
   readonly address: string;
   /** The first of the pages. */
   readonly paths: readonly string[];
-}
-
-/** A part that is not on all pages where it should be. */
-export interface AbsentPart {
-  readonly part: string;
-  /** The code that was looked for, as it was released. */
-  readonly code: string;
-  readonly expected: number;
-  readonly missing: number;
-  readonly examples: readonly string[];
 }
 
 const NO_RECIPES = new RecipeBook();

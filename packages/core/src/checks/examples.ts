@@ -7,7 +7,9 @@ import { pageAddress, type ConsentRules } from '../reach/index.js';
 import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import {
+  absentParts,
   attributeItems,
+  composePage,
   describeSighting,
   findParts,
   gatherSightings,
@@ -16,7 +18,7 @@ import {
   type Composition,
   type Sighting,
 } from '../survey/index.js';
-import type { AbsentPart, Knowledge, KnownPolicies } from './checked-set.js';
+import type { Knowledge, KnownPolicies } from './checked-set.js';
 import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
@@ -95,7 +97,7 @@ function exampleSurvey(
 ): Pick<Knowledge, 'seen' | 'absent' | 'policies'> {
   const memory = new FactsCache();
   const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'>>();
-  const absent = new Map<string, AbsentPart>();
+  const partCodes = new Map<string, string>();
   const groups: ComposedPages[] = [];
   const declared: KnownPolicies[] = [];
   const compositions = new Map<number, Composition>();
@@ -109,36 +111,22 @@ function exampleSurvey(
       memory,
     );
     if (policies.length > 0) declared.push({ policies, address: EXAMPLE_ADDRESS, paths: [path] });
-    const found = findParts(text, parts, 'utf-8');
-    for (const { part, at } of found) {
-      const known = absent.get(part) ?? { part, code: '', expected: 0, missing: 0, examples: [] };
-      const isMissing = at.length === 0;
-      absent.set(part, {
-        part,
-        code: parts.find(({ key }) => key === part)!.code,
-        expected: known.expected + 1,
-        missing: known.missing + Number(isMissing),
-        examples: isMissing ? [...known.examples, path] : known.examples,
-      });
-    }
+    for (const { key, code } of parts) partCodes.set(key, code);
     for (const item of items) codes.set(item.key, item);
+    const found = findParts(text, parts, 'utf-8');
     const id = groups.length;
     groups.push({ composition: id, section: path, type, pages: 1, examples: [path] });
-    compositions.set(id, {
-      items: attributeItems(items, found, parts).map(({ key, part, ...item }) => ({
-        ...item,
-        sighting: key,
-        ...(part === undefined ? {} : { part }),
-      })),
-      expected: parts.map(({ key }) => key),
-      missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
-    });
+    compositions.set(id, composePage(attributeItems(items, found, parts), found));
   }
   const seen = gatherSightings(groups, compositions).map((one) => ({
     ...describeSighting(codes.get(one.key)!, memory),
     seen: one,
   }));
-  return { seen, absent: [...absent.values()], policies: declared };
+  return {
+    seen,
+    absent: absentParts(groups, compositions, (part) => partCodes.get(part)!),
+    policies: declared,
+  };
 }
 
 const EXAMPLE_ADDRESS = 'https://www.site.example';

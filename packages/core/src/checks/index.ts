@@ -1,5 +1,5 @@
 export type { Check, ExampleSnippet } from './check.js';
-export type { AbsentPart, Knowledge, KnownPolicies, KnownSighting } from './checked-set.js';
+export type { Knowledge, KnownPolicies, KnownSighting } from './checked-set.js';
 export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
 export { applyFix, fixAll, type FixResult } from './fixes.js';
 export { findingsHoldUntil } from './hold-until.js';

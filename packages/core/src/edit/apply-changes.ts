@@ -1,5 +1,5 @@
 import { placementKey, type Placement } from '../insert/index.js';
-import { partKey, type Snapshot, type SnapshotPart } from '../snapshot/index.js';
+import { partKey, snippetOfPart, type Snapshot, type SnapshotPart } from '../snapshot/index.js';
 import type { SetChange } from './set-change.js';
 
 /**
@@ -103,8 +103,4 @@ export function snippetsOf(change: SetChange): string[] {
   if (change.kind === 'switch-off' || change.kind === 'add-part') return [change.snippet];
   if (change.kind !== 'arrange') return [snippetOfPart(change.part)];
   return change.lists.flatMap(({ parts }) => parts.map(snippetOfPart));
-}
-
-function snippetOfPart(part: string): string {
-  return part.split('/')[0]!;
 }

@@ -3,7 +3,7 @@ export { fieldNames, filledSnapshot } from './filled.js';
 export { snippetFits, type SnippetFilter } from './filter.js';
 export { freezeSet, thawSet, type FrozenSet } from './frozen.js';
 export { KEY_PATTERN, keyFromName } from './key.js';
-export { orderedParts, partKey, placementPosition, type PlacedPart } from './ordered-parts.js';
+export { orderedParts, partKey, placementPosition, snippetOfPart, type PlacedPart } from './ordered-parts.js';
 export { partName } from './part-name.js';
 export {
   reachOf,

@@ -13,6 +13,11 @@ export function partKey(snippetKey: string, index: number): string {
   return `${snippetKey}/${index + 1}`;
 }
 
+/** The key of the snippet of a part. */
+export function snippetOfPart(key: string): string {
+  return key.slice(0, key.lastIndexOf('/'));
+}
+
 /**
  * All parts in page order: head start, head end, body start, anchors by name, body end; by rank within a placement.
  * Parts of equal rank stand in the order of their keys, so that the order is always total.

@@ -20,6 +20,11 @@ const PLACEMENTS: Readonly<Record<ItemPlace, NamedPlacement>> = {
   'body-end': 'body-end',
 };
 
+/** The placement nearest to where something stands. @param places - the most frequent first */
+export function placementFor(places: readonly ItemPlace[]): NamedPlacement {
+  return PLACEMENTS[places[0] ?? 'body-end'];
+}
+
 /**
  * @param places - where it stands, the most frequent first
  * @param pages - on which it stands
@@ -32,7 +37,7 @@ export function proposeAdoption(
 ): AdoptionProposal {
   const rules = shortestPageRules(pages, known);
   return {
-    placement: PLACEMENTS[places[0] ?? 'body-end'],
+    placement: placementFor(places),
     rules,
     removal: removalWords(pages, known, rules),
   };

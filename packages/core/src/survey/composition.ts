@@ -1,3 +1,4 @@
+import type { AttributedItem, FoundPart } from './known-parts.js';
 import type { ItemKind, ItemPlace, ItemState, PageType } from './types.js';
 
 /** Something in a page, as compositions hold it. */
@@ -19,6 +20,27 @@ export interface Composition {
   readonly expected: readonly string[];
   /** Those of them that are not there. */
   readonly missing: readonly string[];
+}
+
+/**
+ * What stands in a page, without what is another on each page.
+ *
+ * @param items - of the page, see `attributeItems`
+ * @param found - the parts that the plan asks for, see `findParts`
+ */
+export function composePage(items: readonly AttributedItem[], found: readonly FoundPart[]): Composition {
+  return {
+    items: items.map(({ key, form, kind, state, place, part }) => ({
+      sighting: key,
+      form,
+      kind,
+      state,
+      place,
+      ...(part === undefined ? {} : { part }),
+    })),
+    expected: found.map(({ part }) => part),
+    missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
+  };
 }
 
 /** Pages of one section and type that stand on one composition. */

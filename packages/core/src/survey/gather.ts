@@ -5,7 +5,7 @@ import type { ItemPlace, ItemState } from './types.js';
 /** Pages on which something stands. */
 export interface StandingPages {
   readonly pages: number;
-  /** The first of them. */
+  /** Some of them: the first, and at least one of most makes. */
   readonly examples: readonly string[];
   /** Ids of their compositions. */
   readonly compositions: readonly number[];
@@ -41,7 +41,8 @@ export function sightingPages(seen: SeenSighting, part: string | undefined): Sig
   };
 }
 
-const EXAMPLES = 3;
+/** Enough that a rule which holds some of the pages holds one of these. */
+const EXAMPLES = 60;
 
 interface Gathering {
   pages: number;

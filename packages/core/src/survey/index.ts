@@ -1,19 +1,14 @@
-export { proposeAdoption, type AdoptionProposal } from './adoption.js';
-export { SHAPE_LIMITS, addressShape, pageOf, sectionOf, type ShapeLimits } from './crawl-address.js';
-export type { ComposedItem, ComposedPages, Composition } from './composition.js';
-export {
-  coverageOf,
-  type Coverage,
-  type CoverageCell,
-  type CoverageRow,
-  type CoveredPages,
-  type SnippetCoverage,
-} from './coverage.js';
+export { absentParts, type AbsentPart } from './absent-parts.js';
+export { placementFor, proposeAdoption, type AdoptionProposal } from './adoption.js';
+export { addressShape, pageOf, sectionOf } from './crawl-address.js';
+export { composePage, type ComposedPages, type Composition } from './composition.js';
+export { coverageOf, type Coverage, type CoveredPages } from './coverage.js';
+export { coverageCsv } from './coverage-csv.js';
 export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
 export { decodePage } from './decode.js';
 export { gatherSightings, sightingPages, type SeenSighting, type StandingPages } from './gather.js';
 export { attributeItems, findParts, type AttributedItem, type FoundPart } from './known-parts.js';
-export { ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
+export { MATCH_KINDS, ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
@@ -24,6 +19,9 @@ export { ContentPolicy, type PolicyRequest, type PolicyVerdict } from './policy.
 export { policyRequests, type AskedOfPolicy } from './policy-requests.js';
 export { TRAIT_WORDS } from './traits.js';
 export {
+  ITEM_KINDS,
+  ITEM_PLACES,
+  ITEM_STATES,
   PAGE_TRAITS,
   PAGE_TYPES,
   type DeclaredCharset,

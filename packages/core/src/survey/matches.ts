@@ -6,17 +6,19 @@ import { readItems } from './page-items.js';
 import { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
 
 /** How a thing in a page is known to be what a snippet installs, the surest first. */
-export type MatchKind =
+export const MATCH_KINDS = [
   /** the same code */
-  | 'same'
+  'same',
   /** the same code, written in another way */
-  | 'reformatted'
+  'reformatted',
   /** the same account at the same provider, by other code */
-  | 'same-account'
+  'same-account',
   /** the same code or loader for another account */
-  | 'other-account'
+  'other-account',
   /** the same file is loaded, in another way */
-  | 'same-loader';
+  'same-loader',
+] as const;
+export type MatchKind = (typeof MATCH_KINDS)[number];
 
 /** That a sighting is what a part of a snippet installs. */
 export interface SightingMatch {

@@ -1,16 +1,27 @@
 import type { Range } from '../facts/index.js';
 
+export const ITEM_KINDS = ['script', 'data', 'style', 'frame', 'pixel', 'element'] as const;
 /** What kind of thing stands in a page. */
-export type ItemKind = 'script' | 'data' | 'style' | 'frame' | 'pixel' | 'element';
+export type ItemKind = (typeof ITEM_KINDS)[number];
+
+export const ITEM_STATES = [
+  'active',
+  'noscript',
+  'comment',
+  'conditional-comment',
+  'template',
+  'inert-type',
+] as const;
 
 /**
  * Whether a browser does anything with it. What stands in comments and templates does not run; what stands in
  * `noscript` is for browsers without scripts only.
  */
-export type ItemState = 'active' | 'noscript' | 'comment' | 'conditional-comment' | 'template' | 'inert-type';
+export type ItemState = (typeof ITEM_STATES)[number];
 
+export const ITEM_PLACES = ['head', 'body-start', 'body', 'body-end'] as const;
 /** Where in the page it stands: in the head, before the first and after the last thing that is shown, or between. */
-export type ItemPlace = 'head' | 'body-start' | 'body' | 'body-end';
+export type ItemPlace = (typeof ITEM_PLACES)[number];
 
 /** A script, style, frame, pixel or element for a script, as it stands in a page. */
 export interface PageItem {

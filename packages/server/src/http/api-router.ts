@@ -13,6 +13,7 @@ import type { Store } from '../storage/store.js';
 import { authenticate } from './authenticate.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
 import { localeOf } from './reader-locale.js';
+import { streamAnswer } from './stream-answer.js';
 
 /** Room for a snippet of the largest size with escapes, many times over. */
 const BODY_LIMIT = '4mb';
@@ -96,7 +97,7 @@ async function serve(
   };
   const answer = handler(input, context);
   if (Symbol.asyncIterator in answer) {
-    await streamAnswer(answer, response);
+    await streamAnswer(answer, request, response);
     return;
   }
   sendAnswer(await answer, endpoint, request, response);
@@ -123,24 +124,6 @@ function sendAnswer(
     return;
   }
   response.status(endpoint.status ?? 200).json(endpoint.response.parse(answer.data));
-}
-
-/** Newline-delimited JSON. When the client leaves, the generator is ended, and with it the work. */
-async function streamAnswer(events: AsyncIterable<unknown>, response: Response): Promise<void> {
-  const iterator = events[Symbol.asyncIterator]();
-  response.on('close', () => void iterator.return?.());
-  for (;;) {
-    const next = await iterator.next();
-    if (next.done === true || response.destroyed) break;
-    if (!response.headersSent) response.status(200).setHeader('Content-Type', 'application/x-ndjson');
-    if (!response.write(`${JSON.stringify(next.value)}\n`)) {
-      await new Promise((resolve) => {
-        response.once('drain', resolve);
-        response.once('close', resolve);
-      });
-    }
-  }
-  response.end();
 }
 
 function parseInput(schema: z.ZodType | undefined, value: unknown, what: string): unknown {

@@ -3,11 +3,11 @@ import type { Logger } from 'pino';
 
 /** What the workers of an installation do, by the names of the queues; each is told what it is about as plain data. */
 export interface QueuedJobs {
-  /** Works on a survey until it is done. */
-  readonly survey: { readonly survey: number };
+  /** Works on a survey until it is done, with at most so many requests at once; as many as were asked for when left out. */
+  readonly survey: { readonly survey: number; readonly concurrency?: number };
 }
 
-export type QueueName = keyof QueuedJobs;
+type QueueName = keyof QueuedJobs;
 const QUEUES: readonly QueueName[] = ['survey'];
 
 /** Hours after which a job whose worker never came back is forgotten; what it was about is taken up by itself. */

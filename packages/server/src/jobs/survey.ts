@@ -3,16 +3,19 @@ import type { SurveyTools } from '../survey/tools.js';
 import { walkSurvey } from '../survey/walk-survey.js';
 import type { JobQueue, QueuedJobs } from './queue.js';
 
-/** Workers that share one survey, beside the one that opened it. */
-const MORE_WORKERS = 1;
-
 /** Works on surveys that are in the queue. What a worker gives back when it stops goes there again. */
 export function surveyJob(tools: SurveyTools, queue: JobQueue, stop: AbortSignal) {
-  return async ({ survey: id }: QueuedJobs['survey']): Promise<void> => {
+  return async (job: QueuedJobs['survey']): Promise<void> => {
+    const { survey: id } = job;
+    let own = job;
     try {
-      await walkSurvey(id, tools, stop, async ({ options }) => {
-        if (options.delayMs > 0 || options.concurrency < 2) return;
-        for (let i = 0; i < MORE_WORKERS; i++) await queue.send('survey', { survey: id });
+      await walkSurvey(id, job.concurrency, tools, stop, async ({ options: { concurrency, delayMs } }) => {
+        if (delayMs > 0 || concurrency < 2) return concurrency;
+        // Another worker joins in; together they ask for no more pages at once than one alone would.
+        const share = Math.floor(concurrency / 2);
+        await queue.send('survey', { survey: id, concurrency: share });
+        own = { survey: id, concurrency: concurrency - share };
+        return concurrency - share;
       });
     } catch (error) {
       // It is taken up again when nobody has worked on it for a while.
@@ -20,7 +23,6 @@ export function surveyJob(tools: SurveyTools, queue: JobQueue, stop: AbortSignal
     }
     if (!stop.aborted) return;
     const survey = await surveyById(tools.store.fork(), id);
-    if (survey?.state === 'running' || survey?.state === 'waiting')
-      await queue.send('survey', { survey: id });
+    if (survey?.state === 'running' || survey?.state === 'waiting') await queue.send('survey', own);
   };
 }

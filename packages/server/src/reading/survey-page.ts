@@ -1,5 +1,6 @@
 import {
   attributeItems,
+  composePage,
   decodePage,
   describeSighting,
   findParts,
@@ -47,18 +48,7 @@ export function readSurveyedPage(
   );
   return {
     reading: { ...reading, starts: items.map(({ range }) => range.start) },
-    composition: {
-      items: attributed.map(({ key, form, kind, state, place, part }) => ({
-        sighting: key,
-        form,
-        kind,
-        state,
-        place,
-        ...(part === undefined ? {} : { part }),
-      })),
-      expected: parts.map(({ key }) => key),
-      missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
-    },
+    composition: composePage(attributed, found),
     sightings: firstOfEach(fresh).map((item) => toSighting(item, text, source.url, memory)),
     codes: fresh.map(({ form, code }) => ({ digest: form, body: cut(code) })),
   };

@@ -10,7 +10,7 @@ import { listPagesOf, showPage } from '../site/surveys/pages.js';
 import { listSightings, showSighting } from '../site/surveys/sightings.js';
 import type { SiteSurveys } from '../site/surveys/site-surveys.js';
 import { cancelSurvey, startSurvey } from '../site/surveys/start-survey.js';
-import { findSurvey, surveyResource } from '../site/surveys/survey-resource.js';
+import { findSurvey, surveyResource, surveyResources } from '../site/surveys/survey-resource.js';
 import { toPage } from '../storage/cursor.js';
 import { surveysOf } from '../storage/surveys.js';
 
@@ -57,8 +57,7 @@ export function surveyHandlers(
       const site = await findSite(store, params.site);
       const rows = await surveysOf(store, site, limit + 1, numberPosition(after)?.[0]);
       const { page, next } = toPage(rows, limit, ({ number }) => [number]);
-      const items = await Promise.all(page.map((survey) => surveyResource(store, survey, locale)));
-      return { data: { items, next } };
+      return { data: { items: await surveyResources(store, page, locale), next } };
     },
 
     async showSurvey({ params }, context) {

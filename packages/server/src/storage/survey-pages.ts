@@ -21,7 +21,8 @@ export interface TakenPage {
   readonly beforeId: number | null;
 }
 
-const LEASE_S = 60;
+/** A page is its taker's for so long, unless the taker says again that it is at it. */
+const LEASE_S = 15;
 
 /**
  * Takes the next pages of a survey, which nobody else takes meanwhile. Pages whose taker has not come back are taken
@@ -49,6 +50,16 @@ export async function takePages(
        and b.outcome = 'read' and (b.etag is not null or b.last_modified is not null)
      order by t.depth, t.id`,
     [LEASE_S, survey, most, before ?? null],
+  );
+}
+
+/** Says that somebody is still at pages that were taken, so that nobody else takes them. */
+export async function holdPages(store: Store, ids: readonly number[]): Promise<void> {
+  if (ids.length === 0) return;
+  await emOf(store).execute(
+    `update survey_page set taken_until = greatest(taken_until, now() + ? * interval '1 second')
+     where id = any(?::bigint[]) and state = 1`,
+    [LEASE_S, `{${ids.join()}}`],
   );
 }
 
@@ -143,14 +154,20 @@ export async function countShapes(
   );
 }
 
-/** Shapes of which more pages were found than were visited. */
-export async function cutShapes(
-  store: Store,
-  survey: number,
-): Promise<readonly { readonly shape: string; readonly most: number; readonly found: number }[]> {
-  return emOf(store).execute(
-    'select shape, most, found from survey_shape where survey_id = ? and found > most order by found desc limit 100',
-    [survey],
+/** A shape of which more pages were found than were visited. */
+export interface CutShape {
+  readonly survey: number;
+  readonly shape: string;
+  readonly most: number;
+  readonly found: number;
+}
+
+/** Shapes of surveys that were cut, the most frequent first. */
+export async function cutShapes(store: Store, surveys: readonly number[]): Promise<readonly CutShape[]> {
+  return emOf(store).execute<CutShape[]>(
+    `select survey_id as survey, shape, most, found from survey_shape
+     where survey_id = any(?::int[]) and found > most order by found desc, shape`,
+    [`{${surveys.join()}}`],
   );
 }
 
@@ -180,12 +197,12 @@ export interface ReadPageRow {
 
 const FAILED: readonly PageOutcome[] = ['error', 'unreachable', 'unreadable', 'too-large'];
 
-/** Writes down what was read of taken pages. */
+/** Writes down what was read of taken pages. What somebody else has written meanwhile stays as it is. */
 export async function savePages(store: Store, survey: number, pages: readonly ReadPageRow[]): Promise<void> {
   if (pages.length === 0) return;
   const em = emOf(store);
   const rows = pages.map((page) => ({ ...page, starts: page.starts && `{${page.starts.join()}}` }));
-  await em.execute(
+  const saved = await em.execute<{ outcome: PageOutcome }[]>(
     `update survey_page p set state = 2, taken_until = null, status = r.status, outcome = r.outcome, title = r.title,
        type = r.type, section = r.section, language = r.language, charset = r.charset, charset_from = r."charsetFrom",
        canonical = r.canonical, leads_to = r."leadsTo", skeleton_id = r."skeletonId", policies_id = r."policiesId",
@@ -195,12 +212,12 @@ export async function savePages(store: Store, survey: number, pages: readonly Re
        language text, charset text, "charsetFrom" text, canonical text, "leadsTo" text, "skeletonId" int,
        "policiesId" int, "compositionId" int, etag text, "lastModified" text, bytes int, starts text,
        traits jsonb)
-     where p.id = r.id and p.state = 1`,
+     where p.id = r.id and p.state = 1 returning p.outcome`,
     [JSON.stringify(rows)],
   );
   await countVisited(store, survey, {
-    visited: pages.length,
-    failed: pages.filter(({ outcome }) => FAILED.includes(outcome)).length,
+    visited: saved.length,
+    failed: saved.filter(({ outcome }) => FAILED.includes(outcome)).length,
     unchanged: 0,
   });
 }
@@ -212,17 +229,17 @@ export async function saveUnchanged(
   pages: readonly { readonly id: number; readonly beforeId: number }[],
 ): Promise<void> {
   if (pages.length === 0) return;
-  await emOf(store).execute(
+  const saved = await emOf(store).execute<unknown[]>(
     `update survey_page p set state = 2, taken_until = null, status = b.status, outcome = b.outcome, title = b.title,
        type = b.type, section = b.section, language = b.language, charset = b.charset, charset_from = b.charset_from,
        canonical = b.canonical, leads_to = b.leads_to, skeleton_id = b.skeleton_id, policies_id = b.policies_id,
        composition_id = b.composition_id, etag = b.etag, last_modified = b.last_modified, bytes = b.bytes,
        starts = b.starts, traits = b.traits
      from jsonb_to_recordset(?::jsonb) as r(id bigint, "beforeId" bigint) join survey_page b on b.id = r."beforeId"
-     where p.id = r.id and p.state = 1`,
+     where p.id = r.id and p.state = 1 returning p.id`,
     [JSON.stringify(pages)],
   );
-  await countVisited(store, survey, { visited: pages.length, failed: 0, unchanged: pages.length });
+  await countVisited(store, survey, { visited: saved.length, failed: 0, unchanged: saved.length });
 }
 
 async function countVisited(

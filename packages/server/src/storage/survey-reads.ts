@@ -96,15 +96,6 @@ export async function markSightings(
   );
 }
 
-/** A text that was kept, by the form of a code. */
-export async function textByDigest(store: Store, digest: string): Promise<string | undefined> {
-  const [row] = await emOf(store).execute<{ body: string }[]>(
-    'select body from survey_text where digest = ?',
-    [digest],
-  );
-  return row?.body;
-}
-
 export interface SurveyPageRow {
   readonly path: string;
   readonly state: number;
@@ -284,7 +275,7 @@ export async function policiesOf(
   limit: number,
 ): Promise<readonly { readonly body: string; readonly pages: number; readonly paths: readonly string[] }[]> {
   return emOf(store).execute(
-    `select t.body, count(*)::int as pages, (array_agg(p.path order by p.path))[1:20] as paths
+    `select t.body, count(*)::int as pages, (array_agg(p.path order by p.path))[1:10000] as paths
      from survey_page p join survey_text t on t.id = p.policies_id
      where p.survey_id = ? and p.state = 2 and p.status < 400 group by t.id order by count(*) desc limit ?`,
     [survey, limit],

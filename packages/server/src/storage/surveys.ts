@@ -56,8 +56,6 @@ export interface Survey {
   readonly failed: number;
   readonly unchanged: number;
   readonly leftOut: number;
-  /** The page that was read last. */
-  readonly current: string | null;
   readonly requestedBy: string;
   readonly createdAt: Date;
   readonly startedAt: Date | null;
@@ -65,7 +63,7 @@ export interface Survey {
 }
 
 const COLUMNS = `s.id, s.site_id as "siteId", s.number, s.host, s.environment, s.side, s.state, s.options, s.release, s.reader,
-  s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut", s.current,
+  s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut",
   s.requested_by as "requestedBy", s.created_at as "createdAt", s.started_at as "startedAt", s.ended_at as "endedAt"`;
 
 /** The rows of raw queries have texts for moments, where the driver is told so. */
@@ -189,7 +187,7 @@ export async function endSurvey(
   problem: SurveyProblem | null = null,
 ): Promise<boolean> {
   const rows = await emOf(store).execute<unknown[]>(
-    `update survey set state = ?, problem = ?::jsonb, ended_at = now(), current = null
+    `update survey set state = ?, problem = ?::jsonb, ended_at = now()
      where id = ? and state in ('waiting', 'running') returning id`,
     [state, problem === null ? null : JSON.stringify(problem), id],
   );

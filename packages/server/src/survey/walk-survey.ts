@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { openPages, returnPages, takePages, type TakenPage } from '../storage/survey-pages.js';
+import { holdPages, openPages, returnPages, takePages, type TakenPage } from '../storage/survey-pages.js';
 import { beatSurvey, endSurvey, surveyById, takeTurn, type Survey } from '../storage/surveys.js';
 import { finishSurvey } from './finish-survey.js';
 import { openSurvey, resumeSurvey, type OpenSurvey } from './open-survey.js';
@@ -19,30 +19,35 @@ const BEAT_MS = 2_000;
  * Works on a survey, alone or beside other workers, until nothing is left of it. What is broken off is taken up by
  * whoever works on it next.
  *
- * @param onOpen - called where this worker opened it, so that others join in
+ * @param most - requests that this worker makes at once; as many as were asked for when left out
+ * @param onOpen - called where this worker opened it, so that others join in; gives `most` from then on
  */
 export async function walkSurvey(
   id: number,
+  most: number | undefined,
   shared: SurveyTools,
   stop: AbortSignal,
-  onOpen: (survey: Survey) => Promise<void>,
+  onOpen: (survey: Survey) => Promise<number>,
 ): Promise<void> {
   const tools = { ...shared, store: shared.store.fork() };
   const open = await resumeSurvey(id, tools);
   if (!open) return;
   const over = new AbortController();
   const signal = AbortSignal.any([stop, over.signal]);
+  const held = new Set<number>();
   const beat = setInterval(() => {
+    const store = tools.store.fork();
     // Somebody may have cancelled it; where the database is away, that is found out by the work itself.
-    void beatSurvey(tools.store.fork(), id).then(
-      (state) => state !== 'waiting' && state !== 'running' && over.abort(),
+    void Promise.all([beatSurvey(store, id), holdPages(store, [...held])]).then(
+      ([state]) => state !== 'waiting' && state !== 'running' && over.abort(),
       () => undefined,
     );
   }, BEAT_MS);
   try {
-    if (open.survey.startedAt === null && (await openSurvey(open, tools, signal))) await onOpen(open.survey);
+    const isOpener = open.survey.startedAt === null && (await openSurvey(open, tools, signal));
+    const concurrency = isOpener ? await onOpen(open.survey) : (most ?? open.survey.options.concurrency);
     const survey = await surveyById(tools.store.fork(), id);
-    if (survey?.state === 'running') await walk({ ...open, survey }, tools, signal);
+    if (survey?.state === 'running') await walk({ ...open, survey }, concurrency, tools, held, signal);
   } catch (error) {
     if (!signal.aborted) throw error;
   } finally {
@@ -52,13 +57,19 @@ export async function walkSurvey(
 }
 
 /** Two lanes: while one writes down what it read, the other goes on reading. */
-async function walk(open: OpenSurvey, tools: SurveyTools, signal: AbortSignal): Promise<void> {
+async function walk(
+  open: OpenSurvey,
+  most: number,
+  tools: SurveyTools,
+  held: Set<number>,
+  signal: AbortSignal,
+): Promise<void> {
   const { survey } = open;
   const delayMs = Math.max(
     survey.options.delayMs,
     survey.options.ignoreRobots ? 0 : (survey.robots?.delayMs ?? 0),
   );
-  const concurrency = delayMs > 0 ? 1 : survey.options.concurrency;
+  const concurrency = delayMs > 0 ? 1 : most;
   const lanes = concurrency > 1 ? 2 : 1;
   const saver = new VisitsSaver(survey);
   const visitor: Visitor = {
@@ -77,7 +88,7 @@ async function walk(open: OpenSurvey, tools: SurveyTools, signal: AbortSignal): 
       if (wait > 0) await sleep(wait, undefined, { signal });
     },
   };
-  const lane = new Lane(open, tools, visitor, saver, Math.ceil(concurrency / lanes));
+  const lane = new Lane(open, tools, visitor, saver, held, Math.ceil(concurrency / lanes));
   await Promise.all(Array.from({ length: lanes }, () => lane.run(delayMs > 0 ? 1 : PAGES_PER_REQUEST)));
 }
 
@@ -87,6 +98,8 @@ class Lane {
     readonly tools: SurveyTools,
     readonly visitor: Visitor,
     readonly saver: VisitsSaver,
+    /** Ids of the pages that this worker is at. */
+    readonly held: Set<number>,
     readonly concurrency: number,
   ) {}
 
@@ -112,6 +125,7 @@ class Lane {
   /** What was not read when the work is broken off is given back. */
   async #visit(pages: readonly TakenPage[]): Promise<void> {
     const waiting = [...pages];
+    for (const { id } of pages) this.held.add(id);
     const visits: Visited[] = [];
     const hand = async (): Promise<void> => {
       for (let page = waiting.shift(); page; page = waiting.shift()) {
@@ -120,6 +134,7 @@ class Lane {
       }
     };
     const hands = await Promise.allSettled(Array.from({ length: this.concurrency }, hand));
+    for (const { id } of pages) this.held.delete(id);
     const store = this.tools.store.fork();
     await this.saver.save(store, visits);
     const failed = hands.find((result) => result.status === 'rejected');

@@ -1,4 +1,5 @@
 import type { CoverageResource } from '@pragmatica/contract';
+import { coverageCsv } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { ChevronRight, CircleCheck, Download } from 'lucide-react';
 import { useState } from 'react';
@@ -10,7 +11,6 @@ import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { Empty, Failure, Loading } from '../../ui/states';
-import { coverageCsv } from './coverage-csv';
 import { CELL_LOOKS, Mark } from './coverage-mark';
 import { CoveragePages } from './coverage-pages';
 import { cellState } from './coverage-state';
@@ -36,7 +36,7 @@ function Grid({ site, rows, snippets }: { site: string; rows: Row[]; snippets: S
     <section className="space-y-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <p className="text-sm text-muted">{SURVEY.coverageIntro}</p>
-        <Button size="small" onClick={() => save(coverageCsv(rows, snippets), `coverage-${site}.csv`)}>
+        <Button size="small" onClick={() => save(coverageCsv({ rows, snippets }), `coverage-${site}.csv`)}>
           <Download className="size-3.5" aria-hidden /> {SURVEY.csv}
         </Button>
       </div>

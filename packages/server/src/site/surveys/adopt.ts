@@ -1,8 +1,8 @@
-import { proposeAdoption, type PageRules } from '@pragmatica/core';
+import { placementFor, type PageRules } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { markSightings, pathsOn, sightingById } from '../../storage/survey-reads.js';
+import { markSightings, sightingById } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
 import { audit } from '../../storage/trail.js';
 import { say } from '../../texts/say.js';
@@ -11,6 +11,7 @@ import { addSnippet } from '../add-snippet.js';
 import { keyOrFromName } from '../key-or-from-name.js';
 import { withSiteLock } from '../site-lock.js';
 import type { Acting } from '../use-case.js';
+import { proposalFor } from './proposal.js';
 import type { SiteSurveys } from './site-surveys.js';
 
 export interface AdoptionInput {
@@ -19,8 +20,6 @@ export interface AdoptionInput {
   readonly pages?: PageRules | undefined;
   readonly with: readonly number[];
 }
-
-const MAX_PAGES = 100_000;
 
 /**
  * Makes a snippet of things in the pages. It is off as long as the copy in the site is there, so nothing runs twice.
@@ -46,11 +45,7 @@ export async function adoptSighting(
     });
   const name = input.name ?? (first!.row.name || SURVEY_TEXTS.unnamed);
   const key = keyOrFromName(input.key, name);
-  const [pages, known] = await Promise.all([
-    pathsOn(store, survey.id, first!.compositions, MAX_PAGES),
-    pathsOn(store, survey.id, undefined, MAX_PAGES),
-  ]);
-  const { rules, removal } = proposeAdoption(first!.places, pages, known);
+  const { rules, removal } = await proposalFor(store, survey, first!);
   await withSiteLock(store, site.key, async (transaction, home) => {
     await addSnippet(
       transaction,
@@ -64,7 +59,7 @@ export async function adoptSighting(
         state: 'off',
         pages: input.pages ?? rules,
         parts: chosen.map(({ row, places }) => ({
-          placement: proposeAdoption(places, pages, known).placement,
+          placement: placementFor(places),
           code: row.code,
         })),
       },

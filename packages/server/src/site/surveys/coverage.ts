@@ -1,11 +1,17 @@
-import { coverageOf, type CoveredPages } from '@pragmatica/core';
+import type { CoverageResource } from '@pragmatica/contract';
+import { coverageOf, snippetOfPart, type CoveredPages } from '@pragmatica/core';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import type { Survey } from '../../storage/surveys.js';
 import type { SiteSurveys } from './site-surveys.js';
 
 /** Pages × snippets of a survey: what the plan asked for, against what stood there. */
-export async function showCoverage(surveys: SiteSurveys, store: Store, site: Site, survey: Survey) {
+export async function showCoverage(
+  surveys: SiteSurveys,
+  store: Store,
+  site: Site,
+  survey: Survey,
+): Promise<Omit<CoverageResource, 'survey'>> {
   const { groups, compositions } = await surveys.book.seen(store, survey);
   const { snapshot } = await surveys.sets.draft(store, site);
   const names = new Map(snapshot.snippets.map(({ key, name }) => [key, name]));
@@ -27,5 +33,5 @@ export async function showCoverage(surveys: SiteSurveys, store: Store, site: Sit
 
 /** Keys of the snippets of parts. */
 function snippetsOf(parts: readonly string[]): string[] {
-  return [...new Set(parts.map((part) => part.replace(/\/\d+$/, '')))];
+  return [...new Set(parts.map(snippetOfPart))];
 }

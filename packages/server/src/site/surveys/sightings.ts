@@ -1,18 +1,11 @@
 import type { SightingResource } from '@pragmatica/contract';
-import {
-  STANDINGS,
-  pageRulesWords,
-  proposeAdoption,
-  sightingWords,
-  type Snapshot,
-  type Standing,
-} from '@pragmatica/core';
+import { STANDINGS, pageRulesWords, sightingWords, type Snapshot, type Standing } from '@pragmatica/core';
 import { toPage } from '../../storage/cursor.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { pathsOn } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { proposalFor } from './proposal.js';
 import type { SiteSurveys } from './site-surveys.js';
 import type { DescribedSighting } from './survey-book.js';
 
@@ -76,7 +69,7 @@ function hasWords({ row, match }: DescribedSighting, searched: string): boolean 
     .every((word) => text.includes(word));
 }
 
-export function sightingResource(one: DescribedSighting, snapshot: Snapshot): SightingResource {
+function sightingResource(one: DescribedSighting, snapshot: Snapshot): SightingResource {
   const { row, standing, match, states, places, total, examples, pages } = one;
   const snippet = match && snapshot.snippets.find(({ key }) => key === match.snippet);
   return {
@@ -104,9 +97,6 @@ export function sightingResource(one: DescribedSighting, snapshot: Snapshot): Si
   };
 }
 
-/** More pages than anybody makes page rules for by hand. */
-const MAX_PAGES = 100_000;
-
 /** One sighting with its code, and how it would be adopted. @throws ServiceError 404 */
 export async function showSighting(
   surveys: SiteSurveys,
@@ -119,11 +109,7 @@ export async function showSighting(
   const all = await surveys.described(store, site, survey);
   const one = await surveys.sighting(store, site, survey, id);
   const { row, match } = one;
-  const [pages, known] = await Promise.all([
-    pathsOn(store, survey.id, one.compositions, MAX_PAGES),
-    pathsOn(store, survey.id, undefined, MAX_PAGES),
-  ]);
-  const { placement, rules, removal } = proposeAdoption(one.places, pages, known);
+  const { placement, rules, removal } = await proposalFor(store, survey, one);
   const part = match && partOf(snapshot, match.part);
   return {
     ...sightingResource(one, snapshot),

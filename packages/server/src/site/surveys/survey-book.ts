@@ -2,6 +2,7 @@ import {
   gatherSightings,
   sightingPages,
   snapshotDigest,
+  snippetOfPart,
   standingOf,
   type ComposedPages,
   type Composition,
@@ -42,7 +43,7 @@ export interface DescribedSighting {
   readonly pages: SightingPages;
   /** Pages that matter: those where it is not ours, or all of them where it is ours everywhere. */
   readonly total: number;
-  /** The first of these. */
+  /** The first of these, for people. */
   readonly examples: readonly string[];
   readonly states: readonly ItemState[];
   /** The most frequent first. */
@@ -52,6 +53,7 @@ export interface DescribedSighting {
   readonly compositions: readonly number[];
 }
 
+const EXAMPLES = 3;
 const UNMARKED = { ignored: null, adopted: null } as const;
 const SURVEYS_KEPT = 50;
 const DESCRIBED_KEPT = 100;
@@ -140,7 +142,7 @@ export class SurveyBook {
         match: match ?? oursMatch(one),
         pages,
         total: shown.pages,
-        examples: shown.examples,
+        examples: shown.examples.slice(0, EXAMPLES),
         states: one.states,
         places: one.places,
         forms: one.forms,
@@ -152,5 +154,5 @@ export class SurveyBook {
 
 /** What a part put there is a piece of it, though the snippet may have changed since. */
 function oursMatch({ part }: SeenSighting): SightingMatch | undefined {
-  return part === undefined ? undefined : { snippet: part.replace(/\/\d+$/, ''), part, kind: 'same' };
+  return part === undefined ? undefined : { snippet: snippetOfPart(part), part, kind: 'same' };
 }

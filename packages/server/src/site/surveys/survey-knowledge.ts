@@ -1,4 +1,5 @@
 import {
+  absentParts,
   filledSnapshot,
   gatherSightings,
   orderedParts,
@@ -58,7 +59,7 @@ export async function surveyKnowledge(
       const { key, kind, code, name, provider, shape, accounts, loads } = row;
       return [{ key, kind, code, name, provider, shape, accounts, loads, seen: one }];
     }),
-    absent: await absentParts(store, site, survey, seen),
+    absent: await absentOf(store, site, survey, seen),
     policies: knownPolicies(await policiesOf(store, survey.id, MAX_POLICIES), address),
   };
 }
@@ -83,7 +84,7 @@ function knownPolicies(
 }
 
 /** Parts of the release that the survey knew, and on how many of their pages they are not. */
-async function absentParts(
+async function absentOf(
   store: Store,
   site: Site,
   { release: number, environment }: Survey,
@@ -92,20 +93,7 @@ async function absentParts(
   const release = number === null ? undefined : await releaseByNumber(store, site, number);
   if (!release) return [];
   const codes = await codesOf(store, release, environment);
-  const found = new Map<string, { expected: number; missing: number; examples: string[] }>();
-  for (const { composition, pages, examples } of groups) {
-    const { expected, missing } = compositions.get(composition)!;
-    for (const part of expected) {
-      const one = found.get(part) ?? { expected: 0, missing: 0, examples: [] };
-      one.expected += pages;
-      if (missing.includes(part)) {
-        one.missing += pages;
-        one.examples.push(...examples.slice(0, 3));
-      }
-      found.set(part, one);
-    }
-  }
-  return [...found].map(([part, one]) => ({ part, code: codes.get(part) ?? '', ...one }));
+  return absentParts(groups, compositions, (part) => codes.get(part) ?? '');
 }
 
 async function codesOf(

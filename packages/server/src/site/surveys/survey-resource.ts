@@ -2,7 +2,7 @@ import type { SurveyResource } from '@pragmatica/contract';
 import { ServiceError } from '../../errors.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { cutShapes } from '../../storage/survey-pages.js';
+import { cutShapes, type CutShape } from '../../storage/survey-pages.js';
 import { lastDoneSurvey, surveyByNumber, type Survey } from '../../storage/surveys.js';
 import { sayIn } from '@pragmatica/core';
 import { SURVEY_PROBLEMS, SURVEY_TEXTS } from '../../texts/survey.js';
@@ -12,14 +12,35 @@ const MAX_SHAPES = 5;
 
 /** A survey as the API shows it, with notes on what was left out. */
 export async function surveyResource(store: Store, survey: Survey, locale: string): Promise<SurveyResource> {
+  const [resource] = await surveyResources(store, [survey], locale);
+  return resource!;
+}
+
+/** As `surveyResource`, of several. */
+export async function surveyResources(
+  store: Store,
+  surveys: readonly Survey[],
+  locale: string,
+): Promise<SurveyResource[]> {
+  const ids = surveys.map(({ id }) => id);
+  const shapes = await cutShapes(store, ids);
+  return surveys.map((survey) =>
+    toResource(
+      survey,
+      shapes.filter((one) => one.survey === survey.id),
+      locale,
+    ),
+  );
+}
+
+function toResource(survey: Survey, shapes: readonly CutShape[], locale: string): SurveyResource {
   const { number, host, environment, side, state, release, found, visited, failed, unchanged } = survey;
   return {
     ...{ number, host, environment, side, state, release, found, visited, failed, unchanged },
     problem: problemWords(survey, locale),
     limit: survey.options.limit,
     ignoreRobots: survey.options.ignoreRobots,
-    current: survey.current,
-    notes: await notesOf(store, survey, locale),
+    notes: notesOf(survey, shapes, locale),
     requestedBy: survey.requestedBy,
     createdAt: survey.createdAt.toISOString(),
     startedAt: survey.startedAt?.toISOString() ?? null,
@@ -37,7 +58,7 @@ function problemWords({ problem }: Survey, locale: string): string | null {
   );
 }
 
-async function notesOf(store: Store, survey: Survey, locale: string): Promise<string[]> {
+function notesOf(survey: Survey, shapes: readonly CutShape[], locale: string): string[] {
   const say = sayIn(locale);
   const notes: string[] = [];
   const { options, robots, leftOut } = survey;
@@ -45,7 +66,6 @@ async function notesOf(store: Store, survey: Survey, locale: string): Promise<st
   if (robots?.kind === 'rules' && robots.delayMs > 0 && !options.ignoreRobots)
     notes.push(say(SURVEY_TEXTS.delayKept, { seconds: robots.delayMs / 1000 }));
   if (leftOut > 0) notes.push(say(SURVEY_TEXTS.limitReached, { limit: options.limit }));
-  const shapes = await cutShapes(store, survey.id);
   for (const { shape, most, found } of shapes.slice(0, MAX_SHAPES))
     notes.push(say(SURVEY_TEXTS.shapeCut, { shape, most, found }));
   if (shapes.length > MAX_SHAPES)

@@ -26,7 +26,6 @@ export class Migration20261128120000 extends Migration {
         "failed" int not null default 0,
         "unchanged" int not null default 0,
         "left_out" int not null default 0,
-        "current" text null,
         "requested_by" varchar(255) not null,
         "created_at" timestamptz not null default now(),
         "started_at" timestamptz null,

@@ -1,7 +1,7 @@
-import type { CoverageResource } from '@pragmatica/contract';
+import type { Coverage } from './coverage.js';
 
-/** A row for each section and type, two columns for each snippet (RFC 4180). */
-export function coverageCsv(rows: CoverageResource['rows'], snippets: CoverageResource['snippets']): string {
+/** A row for each section and type, two columns for each snippet, as CSV (RFC 4180). */
+export function coverageCsv({ rows, snippets }: Coverage): string {
   const lines: (string | number)[][] = [
     [
       'section',

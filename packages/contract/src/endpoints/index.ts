@@ -1,0 +1,24 @@
+import type { Endpoint } from '../endpoint.js';
+import { findingsEndpoints } from './findings.js';
+import { recipesEndpoints } from './recipes.js';
+import { releasesEndpoints } from './releases.js';
+import { sessionEndpoints } from './session.js';
+import { setEndpoints } from './set.js';
+import { sitesEndpoints } from './sites.js';
+import { snippetsEndpoints } from './snippets.js';
+import { surveysEndpoints } from './surveys.js';
+
+/** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
+export const endpoints = {
+  ...sessionEndpoints,
+  ...sitesEndpoints,
+  ...snippetsEndpoints,
+  ...setEndpoints,
+  ...findingsEndpoints,
+  ...releasesEndpoints,
+  ...surveysEndpoints,
+  ...recipesEndpoints,
+} as const satisfies Record<string, Endpoint>;
+
+export type Endpoints = typeof endpoints;
+export type EndpointName = keyof Endpoints;

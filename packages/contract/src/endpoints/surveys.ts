@@ -1,0 +1,116 @@
+import { z } from 'zod';
+import type { Endpoint } from '../endpoint.js';
+import * as schemas from '../schemas/index.js';
+import { site } from './params.js';
+
+const survey = site.extend({ survey: schemas.surveyReference });
+const sighting = site.extend({ sighting: z.coerce.number().int() });
+
+/** Walks over real pages, and what stands there. */
+export const surveysEndpoints = {
+  startSurvey: {
+    method: 'POST',
+    path: '/sites/{site}/surveys',
+    summary: 'Walk over the site’s real pages and read what is in them; a worker does it',
+    params: site,
+    body: schemas.surveyInput,
+    response: schemas.survey,
+    status: 201,
+  },
+  listSurveys: {
+    method: 'GET',
+    path: '/sites/{site}/surveys',
+    summary: 'Surveys of the site, the newest first',
+    params: site,
+    query: schemas.newestQuery,
+    response: schemas.surveyList,
+  },
+  showSurvey: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}',
+    summary: 'One survey; "latest" is the newest that came to its end',
+    params: survey,
+    response: schemas.survey,
+  },
+  watchSurvey: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/progress',
+    summary: 'How far a survey is, until it is over',
+    params: survey,
+    stream: schemas.surveyEvent,
+  },
+  cancelSurvey: {
+    method: 'POST',
+    path: '/sites/{site}/surveys/{survey}/cancel',
+    summary: 'End a survey; what it has read stays',
+    params: survey,
+    response: schemas.survey,
+  },
+  showSurveyChanges: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/changes',
+    summary: 'What differs from the survey of the same host before',
+    params: survey,
+    response: schemas.surveyChanges,
+  },
+  listSurveyPages: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/pages',
+    summary: 'Pages that a survey found, by path',
+    params: survey,
+    query: schemas.surveyPageQuery,
+    response: schemas.surveyPageList,
+  },
+  showSurveyPage: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/page',
+    summary: 'All that a survey knows of one page',
+    params: survey,
+    query: z.strictObject({ path: z.string().startsWith('/', 'A path starts with a slash.').max(1_000) }),
+    response: schemas.pageDetail,
+  },
+  listSightings: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/sightings',
+    summary: 'What stands in the pages, each thing once, with how it stands to the snippets',
+    params: survey,
+    query: schemas.sightingQuery,
+    response: schemas.sightingList,
+  },
+  showCoverage: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/coverage',
+    summary: 'Pages × snippets: expected against present',
+    params: survey,
+    response: schemas.coverage,
+  },
+  showSighting: {
+    method: 'GET',
+    path: '/sites/{site}/sightings/{sighting}',
+    summary: 'One sighting with its code, and how it would be adopted',
+    params: sighting,
+    response: schemas.sightingDetail,
+  },
+  adoptSighting: {
+    method: 'POST',
+    path: '/sites/{site}/sightings/{sighting}/adopt',
+    summary: 'Make a snippet of it, switched off until the copy in the site is gone',
+    params: sighting,
+    body: schemas.adoption,
+    response: schemas.adopted,
+    status: 201,
+  },
+  ignoreSighting: {
+    method: 'PUT',
+    path: '/sites/{site}/sightings/{sighting}/ignored',
+    summary: 'Leave a sighting alone from now on, with a reason',
+    params: sighting,
+    body: schemas.ignoring,
+  },
+  heedSighting: {
+    method: 'DELETE',
+    path: '/sites/{site}/sightings/{sighting}/ignored',
+    summary: 'Tell of a sighting again',
+    params: sighting,
+  },
+} as const satisfies Record<string, Endpoint>;
