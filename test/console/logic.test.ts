@@ -1,4 +1,4 @@
-import type { CoverageResource, FindingResource, PagePlanResource } from '@pragmatica/contract';
+import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
 import { CHECKS, NAMED_PLACEMENTS, isAnchor, type Placement, type Snapshot } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';

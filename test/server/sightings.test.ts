@@ -222,6 +222,38 @@ describe('what a survey sees', function () {
     });
 
     it('with what belongs to it, as further parts', async () => {
+      const other = 'adopting-two';
+      const image = '<noscript><img src="https://glintpixel.example/p.gif?id=GP-9"></noscript>';
+      const site = await ownSite({
+        '/': `<head><title>x</title>${LOADER.replace('GP-7', 'GP-9')}</head><body>${linking('/a')}${image}`,
+        '/a': '<p>A</p>',
+      });
+      sites.push(site);
+      await addSite(stage, other, site.port);
+      await survey(stage, other);
+      const all = await sightings(other);
+      const [loader, pixel] = ['script', 'pixel'].map((kind) => all.find((one) => one.kind === kind)!);
+      const params = { site: other, sighting: loader!.id };
+      // Asked twice: the second time it comes from what is remembered.
+      for (let i = 0; i < 2; i++) {
+        const { data } = await stage.client.call('showSighting', { params });
+        expect(data.companions.map(({ id }) => id)).to.deep.equal([pixel!.id]);
+      }
+      const { data } = await stage.client.call('adoptSighting', { params, body: { with: [pixel!.id] } });
+      const { data: snippet } = await stage.client.call('showSnippet', {
+        params: { site: other, snippet: data.snippet },
+      });
+      expect(snippet.parts.map(({ placement }) => placement)).to.deep.equal(['head-end', 'body-end']);
+      expect(snippet.parts[1]!.code).to.equal(image);
+      // It is known as what was adopted.
+      const known = (await sightings(other)).map(({ standing, match }) => [standing, match?.kind]);
+      expect(known).to.deep.equal([
+        ['copy', 'same'],
+        ['copy', 'same'],
+      ]);
+    });
+
+    it('and the same code for another account is told from it', async () => {
       pages['/shop/a'] = `<head><title>a</title>${PIXEL}${LOADER.replaceAll('GP-7', 'GP-8')}</head><p>A</p>`;
       await survey(stage, key);
       const all = await sightings(key);

@@ -3,7 +3,7 @@ import type { NamedPlacement } from '../insert/index.js';
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { say } from '../texts/say.js';
 import { shortestPageRules } from './page-patterns.js';
-import type { ItemPlace } from './types.js';
+import type { ItemPlace, ItemState } from './types.js';
 
 /** How a sighting would become a snippet. */
 export interface AdoptionProposal {
@@ -23,6 +23,14 @@ const PLACEMENTS: Readonly<Record<ItemPlace, NamedPlacement>> = {
 /** The placement nearest to where something stands. @param places - the most frequent first */
 export function placementFor(places: readonly ItemPlace[]): NamedPlacement {
   return PLACEMENTS[places[0] ?? 'body-end'];
+}
+
+/** What a part has to hold so that it does what stands in the pages. @param states - of the thing, on whichever page */
+export function codeToAdopt(code: string, states: readonly ItemState[]): string {
+  // What only browsers without scripts use stands there by itself, without the element around it.
+  return states.length > 0 && states.every((state) => state === 'noscript')
+    ? `<noscript>${code}</noscript>`
+    : code;
 }
 
 /**

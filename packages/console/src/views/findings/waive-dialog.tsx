@@ -1,6 +1,6 @@
 import type { FindingResource } from '@pragmatica/contract';
-import { ApiError } from '@pragmatica/contract';
 import { useState } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { useWaiveFinding } from '../../api/mutations';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
@@ -24,9 +24,7 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
   const toast = useToast();
   const [reason, setReason] = useState('');
   const [until, setUntil] = useState(() => new Date(Date.now() + DAYS * DAY_MS).toISOString().slice(0, 10));
-  const errors = waive.error instanceof ApiError ? (waive.error.problem.errors ?? []) : [];
-  const errorAt = (pointer: string): string | undefined =>
-    errors.find((error) => error.pointer === pointer)?.detail;
+  const errors = fieldErrorsOf(waive.error);
   return (
     <Dialog
       title={FINDINGS.acceptThis}
@@ -56,7 +54,7 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
           minLength={3}
           maxLength={500}
           value={reason}
-          error={errorAt('/reason')}
+          error={errors.at('/reason')}
           onChange={(event) => setReason(event.target.value)}
         />
         <Field
@@ -64,7 +62,7 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
           type="date"
           required
           value={until}
-          error={errorAt('/until')}
+          error={errors.at('/until')}
           onChange={(event) => setUntil(event.target.value)}
         />
         <DialogActions leave={FINDINGS.leaveOpen}>

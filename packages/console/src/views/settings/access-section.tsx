@@ -1,7 +1,8 @@
-import { ApiError, type HostSecretInput } from '@pragmatica/contract';
+import type { HostSecretInput } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { KeyRound } from 'lucide-react';
 import { useId, useState } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { useForgetAccess, useGiveAccess } from '../../api/mutations';
 import { accessesQuery } from '../../api/surveys';
 import { say } from '../../texts/say';
@@ -89,9 +90,7 @@ function AccessDialog({
   const [kind, setKind] = useState<HostSecretInput['kind']>('basic');
   const [name, setName] = useState('');
   const [value, setValue] = useState('');
-  const errors = give.error instanceof ApiError ? (give.error.problem.errors ?? []) : [];
-  const errorAt = (pointer: string): string | undefined =>
-    errors.find((error) => error.pointer === pointer)?.detail;
+  const errors = fieldErrorsOf(give.error);
   return (
     <Dialog
       title={say(SETTINGS.accessDialog, { host: host ?? '' })}
@@ -131,7 +130,7 @@ function AccessDialog({
           label={KINDS.find(([one]) => one === kind)![2]}
           required
           value={name}
-          error={errorAt('/name')}
+          error={errors.at('/name')}
           onChange={(event) => setName(event.target.value)}
         />
         <Field
@@ -140,7 +139,7 @@ function AccessDialog({
           autoComplete="new-password"
           required
           value={value}
-          error={errorAt('/value')}
+          error={errors.at('/value')}
           onChange={(event) => setValue(event.target.value)}
         />
         <DialogActions leave={SETTINGS.accessLeave}>

@@ -1,8 +1,9 @@
-import { ApiError, type FieldResource, type HostResource, type SiteResource } from '@pragmatica/contract';
+import type { FieldResource, HostResource, SiteResource } from '@pragmatica/contract';
 import type { ConsentRules, PageGroup } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { useEditSite } from '../../api/mutations';
 import { siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -51,9 +52,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
   const [fields, setFields] = useState<readonly FieldResource[]>(site.fields);
   const setHost = (index: number, change: Partial<HostResource>): void =>
     setHosts((current) => current.map((host, i) => (i === index ? { ...host, ...change } : host)));
-  const errors = edit.error instanceof ApiError ? (edit.error.problem.errors ?? []) : [];
-  const errorAt = (pointer: string): string | undefined =>
-    errors.find((entry) => entry.pointer === pointer)?.detail;
+  const errors = fieldErrorsOf(edit.error);
   return (
     <form
       className="space-y-4"
@@ -81,7 +80,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
           required
           value={name}
           onChange={(event) => setName(event.target.value)}
-          error={errorAt('/name')}
+          error={errors.at('/name')}
         />
         <Field
           label={SETTINGS.timeZone}
@@ -89,7 +88,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
           placeholder={SETTINGS.europeDublin}
           value={timeZone}
           onChange={(event) => setTimeZone(event.target.value)}
-          error={errorAt('/timeZone')}
+          error={errors.at('/timeZone')}
         />
       </section>
       {hosts.map((host, index) => (
@@ -109,7 +108,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             placeholder={SETTINGS.wwwExampleCom}
             value={host.host}
             onChange={(event) => setHost(index, { host: event.target.value })}
-            error={errorAt(`/hosts/${index}/host`)}
+            error={errors.at(`/hosts/${index}/host`)}
           />
           <label className="space-y-1.5 text-sm font-medium">
             <span className="block">{SETTINGS.environment}</span>
@@ -130,7 +129,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             placeholder={SETTINGS.httpOriginExample}
             value={host.origin}
             onChange={(event) => setHost(index, { origin: event.target.value })}
-            error={errorAt(`/hosts/${index}/origin`)}
+            error={errors.at(`/hosts/${index}/origin`)}
           />
           <Field
             label={SETTINGS.addressVisitorsSee}
@@ -140,7 +139,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
             onChange={(event) =>
               setHost(index, { address: event.target.value === '' ? null : event.target.value })
             }
-            error={errorAt(`/hosts/${index}/address`)}
+            error={errors.at(`/hosts/${index}/address`)}
           />
           <label className="space-y-1.5 text-sm font-medium">
             <span className="block">{SETTINGS.howServerSends}</span>
@@ -162,10 +161,10 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
       <Button onClick={() => setHosts([...hosts, NEW_HOST])}>
         <Plus className="size-4" aria-hidden /> {SETTINGS.addHost}
       </Button>
-      <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errorAt} />
-      <FieldsEditor fields={fields} onChange={setFields} errorAt={errorAt} />
-      <ConsentEditor consent={consent} onChange={setConsent} errorAt={errorAt} />
-      {errors.length === 0 && edit.error && (
+      <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errors.at} />
+      <FieldsEditor fields={fields} onChange={setFields} errorAt={errors.at} />
+      <ConsentEditor consent={consent} onChange={setConsent} errorAt={errors.at} />
+      {errors.isEmpty && edit.error && (
         <p role="alert" className="text-sm text-danger">
           {edit.error.message}
         </p>

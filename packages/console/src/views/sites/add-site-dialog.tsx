@@ -1,8 +1,8 @@
-import { ApiError } from '@pragmatica/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
@@ -35,13 +35,8 @@ export function AddSiteDialog({
       await navigate(`/sites/${site.key}/strip`);
     },
   });
-  const fieldError = (pointer: string): string | undefined =>
-    add.error instanceof ApiError
-      ? add.error.problem.errors?.find((error) => error.pointer === pointer)?.detail
-      : undefined;
-  const known = ['/name', '/hosts/0/host', '/hosts/0/origin'].some(
-    (pointer) => fieldError(pointer) !== undefined,
-  );
+  const errors = fieldErrorsOf(add.error);
+  const isShown = errors.at('/name', '/hosts/0/host', '/hosts/0/origin') !== undefined;
   return (
     <Dialog
       title={SITES.addSite}
@@ -62,7 +57,7 @@ export function AddSiteDialog({
           placeholder={SITES.tideMillBakery}
           value={name}
           onChange={(event) => setName(event.target.value)}
-          error={fieldError('/name')}
+          error={errors.at('/name')}
         />
         <Field
           label={SITES.hostVisitorsType}
@@ -70,7 +65,7 @@ export function AddSiteDialog({
           placeholder={SITES.wwwExampleCom}
           value={host}
           onChange={(event) => setHost(event.target.value)}
-          error={fieldError('/hosts/0/host')}
+          error={errors.at('/hosts/0/host')}
         />
         <Field
           label={SITES.serverHoldsPages}
@@ -79,9 +74,9 @@ export function AddSiteDialog({
           hint={SITES.whereGatewayFetches}
           value={origin}
           onChange={(event) => setOrigin(event.target.value)}
-          error={fieldError('/hosts/0/origin')}
+          error={errors.at('/hosts/0/origin')}
         />
-        {add.error && !known && (
+        {add.error && !isShown && (
           <p role="alert" className="text-sm text-danger">
             {add.error.message}
           </p>

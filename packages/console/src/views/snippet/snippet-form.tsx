@@ -1,4 +1,3 @@
-import { ApiError } from '@pragmatica/contract';
 import {
   partKey,
   readCode,
@@ -9,6 +8,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { siteQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
@@ -71,9 +71,7 @@ export function SnippetForm({
   const found = useSnippetFindings(site, key, state, value);
   const setPart = (index: number, part: PartValue): void =>
     set({ parts: typed.parts.map((old, i) => (i === index ? part : old)) });
-  const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
-  const errorAt = (pointer: string): string | undefined =>
-    errors.find((entry) => entry.pointer === pointer)?.detail;
+  const errors = fieldErrorsOf(error);
   const named = (field: (typeof NAMED)[number]) => ({
     value: value[field],
     hint: suggested && !touched.has(field) && suggested[field] !== '' ? SNIPPET.suggestedFromCode : undefined,
@@ -123,7 +121,7 @@ export function SnippetForm({
             }}
             onSplit={typed.parts.length > 1 ? undefined : (parts) => set({ parts: parts.map(toPart) })}
             followsSuggestion={isNew && typed.parts.length === 1 && !touched.has(`placement ${index}`)}
-            error={errorAt(`/parts/${index}/code`) ?? errorAt(`/parts/${index}/placement`)}
+            error={errors.at(`/parts/${index}/code`, `/parts/${index}/placement`)}
           />
         </section>
       ))}
@@ -139,7 +137,7 @@ export function SnippetForm({
           label={SNIPPET.name}
           required
           placeholder={SNIPPET.harbourChat}
-          error={errorAt('/name') ?? errorAt('/key')}
+          error={errors.at('/name', '/key')}
           {...named('name')}
         />
         <Field label={SNIPPET.provider} placeholder={SNIPPET.whoCodeFrom} {...named('provider')} />
@@ -155,7 +153,7 @@ export function SnippetForm({
       {typed.parts.some(({ code }) => code.trim() !== '') && (
         <FindingsPanel found={found} onFix={(parts) => set({ parts })} />
       )}
-      {errors.length === 0 && error && (
+      {errors.isEmpty && error && (
         <p role="alert" className="text-sm text-danger">
           {error.message}
         </p>

@@ -1,6 +1,6 @@
-import { ApiError } from '@pragmatica/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { useAdoptSighting } from '../../api/mutations';
 import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
@@ -24,7 +24,6 @@ export function AdoptDialog({ site, sighting, isOpen, onOpenChange }: AdoptDialo
   const navigate = useNavigate();
   const [name, setName] = useState(sighting.proposal.name);
   const [along, setAlong] = useState<readonly number[]>(sighting.companions.map(({ id }) => id));
-  const errors = adopt.error instanceof ApiError ? (adopt.error.problem.errors ?? []) : [];
   const toggle = (id: number): void =>
     setAlong((before) => (before.includes(id) ? before.filter((one) => one !== id) : [...before, id]));
   return (
@@ -57,7 +56,7 @@ export function AdoptDialog({ site, sighting, isOpen, onOpenChange }: AdoptDialo
           required
           maxLength={120}
           value={name}
-          error={errors.find(({ pointer }) => pointer === '/key' || pointer === '/name')?.detail}
+          error={fieldErrorsOf(adopt.error).at('/key', '/name')}
           onChange={(event) => setName(event.target.value)}
         />
         <div className="text-sm">

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { useIgnoreSighting } from '../../api/mutations';
 import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
@@ -44,6 +45,7 @@ export function IgnoreDialog({ site, sighting, isOpen, onOpenChange }: IgnoreDia
           minLength={3}
           maxLength={500}
           value={reason}
+          error={fieldErrorsOf(ignore.error).at('/reason')}
           onChange={(event) => setReason(event.target.value)}
         />
         <DialogActions leave={SURVEY.later}>

@@ -90,7 +90,8 @@ export function SurveyLayout() {
 const PATIENCE_MS = 8_000;
 
 function StateLine({ survey }: { survey: SurveyResource }) {
-  const { number, host, visited, found, failed, state, notes } = survey;
+  const { number, visited, failed, state, notes } = survey;
+  const host = survey.side === 'origin' ? say(SURVEY.hostOrigin, { host: survey.host }) : survey.host;
   if (isOpen(survey)) return <ProgressLine survey={survey} />;
   if (state === 'failed')
     return (
@@ -102,9 +103,7 @@ function StateLine({ survey }: { survey: SurveyResource }) {
   return (
     <div className="space-y-1 text-[13px] text-muted">
       <p role="status">
-        {state === 'cancelled'
-          ? SURVEY.cancelled
-          : say(SURVEY.doneLine, { number, host, visited: Math.min(visited, found), failed })}{' '}
+        {state === 'cancelled' ? SURVEY.cancelled : say(SURVEY.doneLine, { number, host, visited, failed })}{' '}
         <Time at={survey.endedAt ?? survey.createdAt} />
       </p>
       {notes.map((note) => (

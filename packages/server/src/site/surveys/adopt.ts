@@ -1,4 +1,4 @@
-import { placementFor, type PageRules } from '@pragmatica/core';
+import { codeToAdopt, placementFor, type PageRules } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
@@ -58,9 +58,9 @@ export async function adoptSighting(
         note: '',
         state: 'off',
         pages: input.pages ?? rules,
-        parts: chosen.map(({ row, places }) => ({
+        parts: chosen.map(({ row, places, states }) => ({
           placement: placementFor(places),
-          code: row.code,
+          code: codeToAdopt(row.code, states),
         })),
       },
       actor,

@@ -144,7 +144,7 @@ function companionsOf(one: DescribedSighting, all: readonly DescribedSighting[])
   const pages = [...one.compositions].sort().join();
   return all.filter(
     (other) =>
-      other !== one &&
+      other.row.id !== one.row.id &&
       other.row.provider === one.row.provider &&
       other.match === undefined &&
       [...other.compositions].sort().join() === pages,
