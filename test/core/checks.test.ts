@@ -75,9 +75,9 @@ describe('checks', () => {
     });
   }
 
-  it('say what their examples take for granted where a recipe makes the difference', () => {
-    for (const { id, given, recipes } of CHECKS)
-      expect(given === undefined, id).to.equal(recipes === undefined);
+  it('say what their examples take for granted where a recipe or a file makes the difference', () => {
+    for (const { id, given, recipes, files } of CHECKS)
+      expect(given === undefined, id).to.equal(recipes === undefined && files === undefined);
   });
 
   it('have ids of their own', () => {

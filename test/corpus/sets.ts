@@ -1,11 +1,14 @@
-import type { ExampleSnippet, Knowledge, Placement } from '@pragmatica/core';
+import type { ExampleSnippet, Knowledge, KnownFile, Placement } from '@pragmatica/core';
 import {
   EXAMPLE_NOW,
   RecipeBook,
+  exampleFile,
   exampleKnowledge,
   exampleRecipe,
   exampleSet,
   pageSkeleton,
+  readCode,
+  wholeAddress,
 } from '@pragmatica/core';
 import { CORPUS } from './corpus.js';
 
@@ -54,14 +57,46 @@ const loading = (name: string, host: string, file = 'a.js', more: Partial<Exampl
 const THEME_COUNTER = '<script async src="https://sundial.example/count.js"></script>';
 const LOST_CODE = '<script>window.lamp = { lit: true };</script>';
 
-/** What a survey saw: a counter in the theme, a part that is nowhere, a policy about frames. */
+const TIDE_TABLE = '<script>var tideTable = { rows: [] };</script>';
+
+/** What a survey saw: a counter and a table in the theme, a part that is nowhere, a policy about frames. */
 const SURVEYED = exampleKnowledge(
-  { pages: { '/': `<!doctype html><title>t</title>${THEME_COUNTER}<body><h1>Home</h1></body>` } },
+  {
+    pages: Object.fromEntries(
+      Object.entries({
+        ...PAGES,
+        '/': `<!doctype html><title>t</title>${THEME_COUNTER}<body><h1>Home</h1></body>`,
+        '/fares': PAGES['/fares']!.replace('</main>', `</main>${TIDE_TABLE}`),
+      }).map(([path, html]) => [path, html.replace('</title>', '</title><script src="/theme.js"></script>')]),
+    ),
+  },
   exampleSet([]),
 );
 
+/** What the files do that pages load: the theme's makes a name, the others none. */
+const fileAt = (address: string): KnownFile =>
+  exampleFile(
+    address,
+    address.endsWith('/theme.js') ? { defines: [{ name: 'themeMenu', when: 'parse' }] } : {},
+  );
+const HEAVY = 'https://panorama.example/all.js';
+const MOVED = 'https://moved.example/m.js';
+
 export const SITE: Knowledge = {
   seen: SURVEYED.seen ?? [],
+  groups: SURVEYED.groups ?? [],
+  // A getter, as the sets are written further down.
+  get files() {
+    const codes = [THEME_COUNTER, ...GOOD.flatMap(({ parts }) => parts.map(({ code }) => code))];
+    const loads = [
+      '/theme.js',
+      ...codes.flatMap((code) => readCode(code).loads.map(({ address }) => address)),
+    ];
+    const base = 'https://www.site.example';
+    const whole = loads.flatMap((address) => wholeAddress(address, base) ?? []);
+    const more = [exampleFile(HEAVY, { bytes: 900_000 }), exampleFile(MOVED, { status: 404, isRead: false })];
+    return { base, files: [...[...new Set(whole)].map(fileAt), ...more] };
+  },
   absent: [{ part: 'lamp/1', code: LOST_CODE, expected: 3, missing: 3, examples: ['/'] }],
   policies: [
     {
@@ -387,8 +422,17 @@ export const MUTATIONS: Readonly<
   },
   'reach-empty': {
     make: change('Offer box', () => ({ include: ['/fares'], exclude: ['/fares'] })),
-    more: ['needs-what-is-off'],
+    more: ['needs-what-is-off', 'element-not-there'],
   },
+  'page-brings-later': {
+    make: also(
+      one('High water', 'head-end', '<script>tideTable.rows.push(1);</script>', { include: ['/fares'] }),
+    ),
+  },
+  'nothing-brings': { make: also(one('Moon', 'body-end', '<script>moonPhase.show();</script>')) },
+  'pattern-without-page': { make: change('Fares event', () => ({ include: ['/fare'] })) },
+  'page-weight': { make: also(one('Panorama', 'body-end', `<script async src="${HEAVY}"></script>`)) },
+  'file-gone': { make: also(one('Moved', 'body-end', `<script async src="${MOVED}"></script>`)) },
   'hard-coded': { make: also(one('Sundial', 'head-end', THEME_COUNTER)) },
   'missing-on-pages': { make: also(one('Lamp', 'body-end', LOST_CODE)) },
   'blocked-by-policy': {

@@ -1,5 +1,6 @@
 import {
   RecipeBook,
+  exampleFile,
   exampleKnowledge,
   exampleRecipe,
   exampleSet,
@@ -68,6 +69,10 @@ const surveyed = (
 const policed = (set: readonly ExampleSnippet[], policy: string): Knowledge =>
   surveyed(set, { '/': page('/', `<meta http-equiv="content-security-policy" content="${policy}">`) }, []);
 
+/** Looks for an element, which the second page has. */
+const SEEKS = "<script>document.getElementById('letter').className = 'wide';</script>";
+const ITS_PAGE = page('/').replace('<p>x</p>', '<form id="letter"></form>');
+
 const COUNTS = [one('Counter', 'head-end', COUNTER)];
 
 const TWO = [...COUNTS, one('Chat', 'body-end', '<script>chat()</script>')];
@@ -82,6 +87,87 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       [],
     ),
     title: 'The site itself reports to the same account as “Counter”',
+  },
+  'hard-coded.same-file': {
+    set: [one('Tides', 'head-end', '<script src="https://tides.example/t.js"></script>')],
+    known: surveyed(
+      [],
+      { '/': page('/', '<script defer src="https://tides.example/t.js?v=2"></script>') },
+      [],
+    ),
+    title: '“Tides” loads a file that the site itself loads, too',
+  },
+  'element-not-there.further-down': {
+    set: [one('Wide form', 'body-start', SEEKS)],
+    known: surveyed([], { '/': ITS_PAGE }, []),
+    title: '“Wide form” looks for #letter before it is there',
+  },
+  'element-not-there.nowhere': {
+    set: [one('Wide form', 'body-end', SEEKS)],
+    known: surveyed([], { '/': page('/') }, []),
+    title: '“Wide form” looks for #letter, which none of its pages has',
+  },
+  'element-not-there.some-pages': {
+    set: [one('Wide form', 'body-end', SEEKS)],
+    known: surveyed([], { '/': ITS_PAGE, '/fares': page('/fares') }, []),
+    title: '“Wide form” looks for #letter, which /fares does not have',
+  },
+  'page-brings-later.ready-later': {
+    set: [one('Moorings', 'body-end', '<script>berths.next;</script>')],
+    known: surveyed([], { '/': page('/', '<script type="module">window.berths = {};</script>') }, []),
+    title: '“Moorings” needs “berths”, which / has only later',
+  },
+  'page-brings-later.race': {
+    set: [one('Moorings', 'body-end', '<script>berths.next;</script>')],
+    known: {
+      ...surveyed([], { '/': page('/', '<script async src="/berths.js"></script>') }, []),
+      files: {
+        base: 'https://www.site.example',
+        files: [
+          exampleFile('https://www.site.example/berths.js', { defines: [{ name: 'berths', when: 'parse' }] }),
+        ],
+      },
+    },
+    title: '“Moorings” may run before “berths” is there on /',
+  },
+  'pattern-without-page.none': {
+    set: [one('Thanks', 'head-end', COUNTER, { include: ['/booking/thanks'] })],
+    known: surveyed([], { '/': page('/') }, []),
+    title: '“Thanks”: no page fits /booking/thanks',
+  },
+  'pattern-without-page.excluded': {
+    set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/booking/thanks'] })],
+    known: surveyed([], { '/': page('/') }, []),
+    title: '“Thanks” leaves out /booking/thanks, which is no page',
+  },
+  'pattern-without-page.near-excluded': {
+    set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/Fares'] })],
+    known: surveyed([], { '/fares': page('/fares') }, []),
+    title: '“Thanks” leaves out /Fares, which is no page',
+  },
+  'recipe-retired.in-pages': {
+    set: COUNTS,
+    known: {
+      ...surveyed([], { '/': page('/', '<script src="https://dial.example/d.js"></script>') }, []),
+      book: new RecipeBook([
+        exampleRecipe('dial', 'Dial', {
+          recognise: { hosts: ['dial.example'], addresses: [], globals: [] },
+          retired: { reason: 'Nobody answers any more.' },
+        }),
+      ]),
+    },
+    title: 'The site itself holds an install that is retired: “Dial”',
+  },
+  'page-weight.heavy-itself': {
+    set: COUNTS,
+    known: {
+      ...surveyed([], { '/': page('/', '<script src="/all.js"></script>') }, []),
+      files: {
+        base: 'https://www.site.example',
+        files: [exampleFile('https://www.site.example/all.js', { bytes: 1_234_000 })],
+      },
+    },
+    title: 'Pages like / bring 1,234 KB of scripts and styles',
   },
   'missing-on-pages.some': {
     set: COUNTS,

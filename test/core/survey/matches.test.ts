@@ -1,10 +1,8 @@
 import {
   FactsCache,
   ManagedItems,
-  attributeItems,
   coverageOf,
   describeSighting,
-  findParts,
   planPage,
   readPage,
   standingOf,
@@ -93,11 +91,8 @@ describe('what stands in a page is ours', () => {
   const plan = planPage(managed, load('/a'));
   const own = (html: string): (string | undefined)[] => {
     const bytes = new TextEncoder().encode(html);
-    const { items: all } = readPage(
-      { url: 'https://www.example.com/a', status: 200, bytes, headers: {} },
-      memory,
-    );
-    return attributeItems(all, findParts(html, plan.parts, 'utf-8'), plan.parts).map((item) => item.part);
+    const source = { url: 'https://www.example.com/a', status: 200, bytes, headers: {} };
+    return readPage(source, memory, plan.parts).items.map((item) => item.part);
   };
 
   it('where the plan puts it, with all its pieces', () => {
@@ -115,12 +110,26 @@ describe('what stands in a page is ours', () => {
     ]);
   });
 
+  it('and the page’s skeleton is the page without it', () => {
+    const bytes = new TextEncoder().encode(
+      `<head><title>t</title>${COUNTER}${PIXEL}</head><p id="own">x</p>`,
+    );
+    const source = { url: 'https://www.example.com/a', status: 200, bytes, headers: {} };
+    const without = readPage(source, memory, plan.parts).skeleton;
+    expect(without).to.equal('<html><head><title></title></head><body><p id="own">x</p></body></html>');
+    expect(readPage(source, memory).skeleton).to.include('<script>');
+  });
+
   it('also in an encoding that says its characters in another way', () => {
     const sign = set(snippet('sign', { parts: [part('head-end', 0, '<script>say("渡し船")</script>')] }));
     const { parts } = planPage(sign, load('/a'));
-    const written = '<head><script>say("\\u6e21\\u3057\\u8239")</script></head>';
-    expect(findParts(written, parts, 'windows-1252')[0]!.at).to.have.length(1);
-    expect(findParts(written, parts, 'utf-8')[0]!.at).to.have.length(0);
+    const bytes = new TextEncoder().encode('<head><script>say("\\u6e21\\u3057\\u8239")</script></head>');
+    const found = (charset: string) => {
+      const headers = { 'content-type': `text/html; charset=${charset}` };
+      return readPage({ url: 'https://www.example.com/a', status: 200, bytes, headers }, memory, parts).found;
+    };
+    expect(found('windows-1252')[0]!.at).to.have.length(1);
+    expect(found('utf-8')[0]!.at).to.have.length(0);
   });
 });
 

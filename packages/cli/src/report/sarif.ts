@@ -85,9 +85,12 @@ function toLocation({ part, line, column, range, text, note }: Evidence): Locati
   };
 }
 
+/** Where what is found is about the site itself and no snippet. */
+const SITE = 'site';
+
 function subjectOf({ subjects }: Finding): ArtifactLocation {
-  const { snippet, part } = subjects[0]!;
-  return toArtifact(part ?? snippet);
+  const [first] = subjects;
+  return toArtifact(first?.part ?? first?.snippet ?? SITE);
 }
 
 function toArtifact(key: string): ArtifactLocation {

@@ -1,4 +1,5 @@
 export const FINDINGS = {
+  siteItself: 'The site itself',
   linesStayThey: 'lines that stay as they are',
   acceptedChanged: '{author} had accepted this (“{reason}”). What it shows has changed since, so it is back.',
   acceptedUntil: '{author} had accepted this (“{reason}”). That was until {until}.',

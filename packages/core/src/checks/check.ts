@@ -2,6 +2,7 @@ import type { Placement } from '../insert/index.js';
 import type { Limits } from '../reach/index.js';
 import type { Recipe } from '../recipes/index.js';
 import type { SnippetState } from '../snapshot/index.js';
+import type { KnownFile } from '../survey/index.js';
 import type { NamesIn, Params } from '../texts/index.js';
 import type { CheckedSet } from './checked-set.js';
 import type { Area, Found, Severity, Spot } from './finding.js';
@@ -53,6 +54,8 @@ export interface Check {
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
   readonly pages?: Readonly<Record<string, string>>;
+  /** Files that these pages load, by whole address. */
+  readonly files?: readonly KnownFile[];
   /** Of these pages those that do not come through Pragmatica. */
   readonly undelivered?: readonly string[];
   /** What the examples take for granted that their code does not show, in one sentence. */

@@ -28,57 +28,22 @@ import {
   type Snapshot,
   type SnapshotSnippet,
 } from '../snapshot/index.js';
-import { FactsCache, type Facts, type ReadCode } from '../facts/index.js';
+import { FactsCache, type Definition, type Facts, type ReadCode } from '../facts/index.js';
 import {
+  FileBook,
   ManagedItems,
+  filesLoadedBy,
+  whenFileRuns,
   type AbsentPart,
-  type DeclaredPolicy,
-  type SeenSighting,
-  type Sighting,
   type SightingMatch,
 } from '../survey/index.js';
+import type { KnownFiles, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
+import { PageCode } from './page-code.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
-/** What is known of the site beside its set. */
-export interface Knowledge {
-  /** Paths of the site's pages. */
-  readonly paths?: readonly string[];
-  /** The site's hosts. */
-  readonly hosts?: readonly { readonly host: string; readonly environment: EnvironmentName }[];
-  /** What time it is: only what comes after it counts. Milliseconds since 1970. */
-  readonly now?: number;
-  /** What the site's own pages are made of, each kind once. */
-  readonly skeletons?: readonly PageSkeleton[];
-  /** The recipes that there are. */
-  readonly book?: RecipeBook;
-  /** What was ticked off of what is to be done at providers. */
-  readonly ticks?: readonly StepTick[];
-  /** What a survey saw in the pages, but for what somebody ignores. */
-  readonly seen?: readonly KnownSighting[];
-  /** Parts that a survey missed on pages where the live release should put them. */
-  readonly absent?: readonly AbsentPart[];
-  /** Content policies that pages come with. */
-  readonly policies?: readonly KnownPolicies[];
-  /** Facts that were read before; kept from run to run, only new code is read. */
-  readonly memory?: FactsCache;
-}
-
-/** A sighting, with where it stands. */
-export interface KnownSighting extends Sighting {
-  readonly seen: SeenSighting;
-}
-
-/** Policies that some pages come with, all of them together. */
-export interface KnownPolicies {
-  readonly policies: readonly DeclaredPolicy[];
-  /** Scheme, host and port of the pages. */
-  readonly address: string;
-  /** The first of the pages. */
-  readonly paths: readonly string[];
-}
-
 const NO_RECIPES = new RecipeBook();
+const NO_FILES: KnownFiles = { base: 'http://localhost', files: [] };
 
 export type PageOutcome = OnPage & { readonly path: string };
 
@@ -110,6 +75,11 @@ export class CheckedSet {
   readonly #seen: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
   readonly policies: readonly KnownPolicies[];
+  /** Paths of the site's pages. */
+  readonly paths: readonly string[];
+  readonly files: FileBook;
+  /** What the pages have themselves. */
+  readonly pageCode: PageCode;
   #hardCoded: readonly HardCoded[] | undefined;
   #recipes: ReadonlyMap<string, Recipe> | undefined;
   #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
@@ -127,6 +97,8 @@ export class CheckedSet {
       seen = [],
       absent = [],
       policies = [],
+      groups = [],
+      files = NO_FILES,
     }: Knowledge = {},
   ) {
     this.snapshot = snapshot;
@@ -137,10 +109,15 @@ export class CheckedSet {
     this.#seen = seen;
     this.absent = absent;
     this.policies = policies;
+    this.paths = paths;
+    this.files = fileBook(files);
+    this.pageCode = new PageCode(seen, groups, this.files, memory, (snippet, page) =>
+      this.runsOn(snippet, page),
+    );
     this.#skeletons = skeletons;
     this.parts = orderedParts(filledWhereItRuns(snapshot)).map((placed, position) => ({
       ...placed,
-      ...readOf(memory.read(placed.part.code)),
+      ...readOf(memory.read(placed.part.code), this.files),
       position,
       isOn: placed.snippet.state === 'on',
       isInHead: isInHead(placed.part.placement),
@@ -151,15 +128,18 @@ export class CheckedSet {
     this.reaches = new ReachAlgebra({ site: snapshot.site, paths, hosts, rules, from: now });
   }
 
+  /** What the site's own pages are made of, as far as they are known, of those that a part runs on. */
+  skeletonsOf({ snippet }: ReadPart): readonly PageSkeleton[] {
+    return this.#skeletons.filter(({ path }) => this.reaches.holdsPage(snippet.pages, pageAddress(path)));
+  }
+
   /** What becomes of a part on the site's own pages, as far as they are known, of those that it runs on. */
   onPages(part: ReadPart): readonly PageOutcome[] {
     const { placement } = part.part;
-    return this.#skeletons
-      .filter(({ path }) => this.reaches.holdsPage(part.snippet.pages, pageAddress(path)))
-      .map((skeleton) => ({
-        path: skeleton.path,
-        ...this.memory.watched(part.read, () => outcomeOn(skeleton, part.read, placement)),
-      }));
+    return this.skeletonsOf(part).map((skeleton) => ({
+      path: skeleton.path,
+      ...this.memory.watched(part.read, () => outcomeOn(skeleton, part.read, placement)),
+    }));
   }
 
   /** The newest version of the recipe that a snippet is an install of, applied or pasted by hand. */
@@ -255,6 +235,14 @@ export class CheckedSet {
     return (this.#order ??= new SetOrder(this));
   }
 
+  /** Whether a part loads scripts of which nobody knows what they do. */
+  loadsUnread({ facts }: ReadPart): boolean {
+    return facts.loads.some(
+      ({ kind, noScript, address }) =>
+        kind === 'script' && !noScript && this.files.find(address)?.isRead !== true,
+    );
+  }
+
   /** The code of a part by its key; empty where there is none. */
   codeOf(key: string): string {
     this.#byKey ??= new Map(this.parts.map((part) => [part.key, part]));
@@ -319,9 +307,31 @@ function filledWhereItRuns(snapshot: Snapshot): Snapshot {
   };
 }
 
-function readOf(read: ReadCode): { read: ReadCode; code: string; facts: Facts } {
-  return { read, code: read.code, facts: read.facts };
+function readOf(read: ReadCode, files: FileBook): { read: ReadCode; code: string; facts: Facts } {
+  return { read, code: read.code, facts: factsWithFiles(files)(read) };
 }
+
+const fileBook = memoizeByObject(({ base, files }: KnownFiles) => new FileBook(base, files));
+
+/** What code does, with what the files do that it loads, as far as these are known. */
+const factsWithFiles = memoizeByObject((files: FileBook) =>
+  memoizeByObject(({ facts }: ReadCode): Facts => {
+    const brought = filesLoadedBy(facts).flatMap((load) =>
+      (files.find(load.address)?.defines ?? []).map(({ name, when }): Definition => ({
+        name,
+        when: whenFileRuns(load, when),
+        what: 'value',
+        isStub: false,
+        from: load.address,
+        range: load.range,
+        confidence: 'likely',
+      })),
+    );
+    const own = new Set(facts.defines.map(({ name }) => name));
+    const added = brought.filter(({ name }) => !own.has(name));
+    return added.length === 0 ? facts : { ...facts, defines: [...facts.defines, ...added] };
+  }),
+);
 
 /** By skeleton, code and placement: sites whose pages are made alike share nothing but time. */
 const outcomes = memoizeByObject<PageSkeleton, (read: ReadCode) => Map<string, OnPage>>(() =>

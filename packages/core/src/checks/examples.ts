@@ -8,17 +8,16 @@ import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import {
   absentParts,
-  attributeItems,
   composePage,
   describeSighting,
-  findParts,
   gatherSightings,
   readPage,
   type ComposedPages,
   type Composition,
+  type KnownFile,
   type Sighting,
 } from '../survey/index.js';
-import type { Knowledge, KnownPolicies } from './checked-set.js';
+import type { Knowledge, KnownPolicies } from './knowledge.js';
 import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
@@ -76,13 +75,19 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
  * @param set - what was published there: the pages are surveyed with its parts in them
  */
 export function exampleKnowledge(
-  { pages = {}, recipes = [], undelivered = [] }: Pick<Check, 'pages' | 'recipes' | 'undelivered'>,
+  {
+    pages = {},
+    recipes = [],
+    files = [],
+    undelivered = [],
+  }: Pick<Check, 'pages' | 'recipes' | 'files' | 'undelivered'>,
   set?: Snapshot,
 ): Knowledge {
   const entries = Object.entries(pages);
   return {
     now: EXAMPLE_NOW,
     book: new RecipeBook(recipes),
+    files: { base: EXAMPLE_ADDRESS, files },
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
     ...(set ? exampleSurvey(entries, set, undelivered) : {}),
@@ -94,7 +99,7 @@ function exampleSurvey(
   pages: readonly (readonly [path: string, html: string])[],
   set: Snapshot,
   undelivered: readonly string[],
-): Pick<Knowledge, 'seen' | 'absent' | 'policies'> {
+): Pick<Knowledge, 'seen' | 'absent' | 'policies' | 'groups'> {
   const memory = new FactsCache();
   const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'>>();
   const partCodes = new Map<string, string>();
@@ -105,18 +110,17 @@ function exampleSurvey(
     const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
     const { parts } = planPage(set, { ...load, environment: 'live' });
     const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
-    const text = new TextDecoder().decode(bytes);
-    const { items, type, policies } = readPage(
+    const { items, found, type, policies } = readPage(
       { url: EXAMPLE_ADDRESS + path, status: 200, bytes, headers: UTF_8 },
       memory,
+      parts,
     );
     if (policies.length > 0) declared.push({ policies, address: EXAMPLE_ADDRESS, paths: [path] });
     for (const { key, code } of parts) partCodes.set(key, code);
     for (const item of items) codes.set(item.key, item);
-    const found = findParts(text, parts, 'utf-8');
     const id = groups.length;
     groups.push({ composition: id, section: path, type, pages: 1, examples: [path] });
-    compositions.set(id, composePage(attributeItems(items, found, parts), found));
+    compositions.set(id, composePage(items, found));
   }
   const seen = gatherSightings(groups, compositions).map((one) => ({
     ...describeSighting(codes.get(one.key)!, memory),
@@ -124,6 +128,7 @@ function exampleSurvey(
   }));
   return {
     seen,
+    groups,
     absent: absentParts(groups, compositions, (part) => partCodes.get(part)!),
     policies: declared,
   };
@@ -131,6 +136,15 @@ function exampleSurvey(
 
 const EXAMPLE_ADDRESS = 'https://www.site.example';
 const UTF_8 = { 'content-type': 'text/html; charset=utf-8' };
+
+/** A file for the examples of a check; what is not named is plain. */
+export function exampleFile(address: string, change: Partial<KnownFile> = {}): KnownFile {
+  return {
+    ...{ address, status: 200, bytes: 1_000, isRead: true },
+    ...{ defines: [], cookies: [], stores: [], hosts: [] },
+    ...change,
+  };
+}
 
 /** A recipe for the examples of a check; what is not named is plain. */
 export function exampleRecipe(key: string, name: string, change: Partial<Recipe>): Recipe {

@@ -1,6 +1,6 @@
 import type { Snapshot } from '../snapshot/index.js';
 import { applyChanges, snippetsOf, type SetChange } from '../edit/index.js';
-import type { Knowledge } from './checked-set.js';
+import type { Knowledge } from './knowledge.js';
 import { runChecks } from './run-checks.js';
 import type { Finding, Fix } from './finding.js';
 

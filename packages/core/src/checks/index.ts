@@ -1,6 +1,6 @@
 export type { Check, ExampleSnippet } from './check.js';
-export type { Knowledge, KnownPolicies, KnownSighting } from './checked-set.js';
-export { EXAMPLE_NOW, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
+export type { Knowledge, KnownFiles, KnownPolicies, KnownSighting } from './knowledge.js';
+export { EXAMPLE_NOW, exampleFile, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
 export { applyFix, fixAll, type FixResult } from './fixes.js';
 export { findingsHoldUntil } from './hold-until.js';
 export { orderReport, worseOrder, type OrderReport } from './order-report.js';

@@ -1,7 +1,8 @@
 import type { Dependency, PlacementOrder, Rearrangement } from '../order/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import { applyChanges, type SetChange } from '../edit/index.js';
-import { CheckedSet, type Knowledge } from './checked-set.js';
+import { CheckedSet } from './checked-set.js';
+import type { Knowledge } from './knowledge.js';
 import type { ReadPart } from './read-part.js';
 
 export interface OrderReport {

@@ -4,7 +4,9 @@ import { closedNow } from './activation/closed-now.js';
 import { fieldExample } from './activation/field-example.js';
 import { fieldProblem } from './activation/field-problem.js';
 import { missingOnPages } from './activation/missing-on-pages.js';
+import { fileGone } from './activation/file-gone.js';
 import { ignoredCode } from './activation/ignored-code.js';
+import { patternWithoutPage } from './activation/pattern-without-page.js';
 import { placeholder } from './activation/placeholder.js';
 import { reachEmpty } from './activation/reach-empty.js';
 import { syntaxError } from './activation/syntax-error.js';
@@ -27,6 +29,8 @@ import { twoOfAKind } from './duplicates/two-of-a-kind.js';
 import { twoVersions } from './duplicates/two-versions.js';
 import { elementMadeLater } from './order/element-made-later.js';
 import { needsWhatIsOff } from './order/needs-what-is-off.js';
+import { nothingBrings } from './order/nothing-brings.js';
+import { pageBringsLater } from './order/page-brings-later.js';
 import { notFirst } from './order/not-first.js';
 import { orderCycle } from './order/order-cycle.js';
 import { recipeNeed } from './order/recipe-need.js';
@@ -48,6 +52,7 @@ import { wordsAroundCode } from './placement/words-around-code.js';
 import { blockingScript } from './safety/blocking-script.js';
 import { heavyCode } from './safety/heavy-code.js';
 import { insecureAddress } from './safety/insecure-address.js';
+import { pageWeight } from './safety/page-weight.js';
 import { lateWrite } from './safety/late-write.js';
 import { secret } from './safety/secret.js';
 import { unpinnedFile } from './safety/unpinned-file.js';
@@ -70,6 +75,8 @@ export const CHECKS: readonly Check[] = [
   usedBeforeDefined,
   elementMadeLater,
   needsWhatIsOff,
+  pageBringsLater,
+  nothingBrings,
   settingsAfterLoader,
   statedNeed,
   recipeNeed,
@@ -96,7 +103,9 @@ export const CHECKS: readonly Check[] = [
   testMode,
   undefinedReach,
   reachEmpty,
+  patternWithoutPage,
   missingOnPages,
+  fileGone,
   blockedByPolicy,
   closedNow,
   openStep,
@@ -108,4 +117,5 @@ export const CHECKS: readonly Check[] = [
   blockingScript,
   unpinnedFile,
   heavyCode,
+  pageWeight,
 ];

@@ -48,6 +48,8 @@ export interface Definition extends Fact {
   readonly what: 'function' | 'object' | 'array' | 'value';
   /** A stand-in that collects calls until the real library takes over, or one that keeps what is already there. */
   readonly isStub: boolean;
+  /** Address of the file that makes it, where it is not the code itself. */
+  readonly from?: string;
 }
 
 /** A global name that the code relies on and does not make itself before. */

@@ -12,5 +12,5 @@ export { minimumWeightVertexCover } from './vertex-cover.js';
 export { Precedences } from './graph.js';
 export { moveInList, orderLists, type PlacementOrder } from './move.js';
 export { rightOrder, type Move, type Rearrangement } from './moves.js';
-export { happensBefore } from './running-order.js';
+export { happensBefore, type Precedence } from './running-order.js';
 export { dependencyWords, moveTitle, moveWords } from './words.js';

@@ -1,5 +1,4 @@
-import type { AttributedItem, FoundPart } from './known-parts.js';
-import type { ItemKind, ItemPlace, ItemState, PageType } from './types.js';
+import type { AttributedItem, FoundPart, ItemKind, ItemPlace, ItemState, PageType } from './types.js';
 
 /** Something in a page, as compositions hold it. */
 export interface ComposedItem {

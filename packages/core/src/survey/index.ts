@@ -7,7 +7,17 @@ export { coverageCsv } from './coverage-csv.js';
 export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
 export { decodePage } from './decode.js';
 export { gatherSightings, sightingPages, type SeenSighting, type StandingPages } from './gather.js';
-export { attributeItems, findParts, type AttributedItem, type FoundPart } from './known-parts.js';
+export { fileDifference, type FileVersion } from './file-difference.js';
+export {
+  FileBook,
+  filesLoadedBy,
+  readScriptFile,
+  whenFileRuns,
+  wholeAddress,
+  type FileDefinition,
+  type FileReading,
+  type KnownFile,
+} from './known-file.js';
 export { MATCH_KINDS, ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
@@ -24,6 +34,7 @@ export {
   ITEM_STATES,
   PAGE_TRAITS,
   PAGE_TYPES,
+  type AttributedItem,
   type DeclaredCharset,
   type DeclaredPolicy,
   type ItemKind,

@@ -2,13 +2,7 @@ import { writtenCode } from '../insert/index.js';
 import type { PlannedPart } from '../plan/index.js';
 import { decodePage } from './decode.js';
 import type { Range } from '../facts/index.js';
-import type { PageItem } from './types.js';
-
-/** A part that a page should have, and where it stands in the page's text. */
-export interface FoundPart {
-  readonly part: string;
-  readonly at: readonly Range[];
-}
+import type { AttributedItem, FoundPart, PageItem } from './types.js';
 
 /**
  * Looks for the parts of a page plan in a page's text, just as they are written into pages of its encoding.
@@ -39,28 +33,29 @@ function occurrences(text: string, code: string): Range[] {
   return found;
 }
 
-/** An item of a page with the part of ours that it is a piece of, if it is. */
-export interface AttributedItem extends PageItem {
-  readonly part: string | undefined;
+/** Where a part of ours stands in a page's text. */
+export interface OwnRange {
+  readonly part: string;
+  readonly range: Range;
 }
 
 /**
- * Says of each item which part of ours it belongs to. Of a part that stands there more than once only one is ours: the
- * one nearest to where parts of its placement go; the others were there before.
+ * Where our own parts stand. Of a part that stands there more than once only one is ours: the one nearest to where
+ * insertion puts parts of its placement; the others were there before.
  */
-export function attributeItems(
-  items: readonly PageItem[],
-  found: readonly FoundPart[],
-  parts: readonly PlannedPart[],
-): AttributedItem[] {
+export function ownRanges(found: readonly FoundPart[], parts: readonly PlannedPart[]): OwnRange[] {
   const placements = new Map(parts.map(({ key, placement }) => [key, placement]));
-  const own = found.flatMap(({ part, at }) => {
+  return found.flatMap(({ part, at }) => {
     const placement = placements.get(part);
     // Ends stand behind what the page has there itself, starts and anchors before it.
     const isEnd = placement === 'head-end' || placement === 'body-end';
     const chosen = isEnd ? at.at(-1) : at[0];
     return chosen ? [{ part, range: chosen }] : [];
   });
+}
+
+/** Says of each item which part of ours it belongs to. */
+export function attributeItems(items: readonly PageItem[], own: readonly OwnRange[]): AttributedItem[] {
   return items.map((item) => ({
     ...item,
     part: own.find(({ range }) => range.start <= item.range.start && item.range.end <= range.end)?.part,

@@ -1,7 +1,9 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { assertShallow, skeletonOf } from '../contain/index.js';
 import { FactsCache } from '../facts/index.js';
+import type { PlannedPart } from '../plan/index.js';
 import { decodePage } from './decode.js';
+import { attributeItems, findParts, ownRanges } from './known-parts.js';
 import { readItems } from './page-items.js';
 import { readHead, refreshTarget } from './page-links.js';
 import { isElement } from './page-tree.js';
@@ -11,14 +13,19 @@ import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
 /** Another one whenever pages are read otherwise than before: what an earlier one read is not taken over then. */
-export const READER_VERSION = 1;
+export const READER_VERSION = 2;
 
 /**
  * Reads one page as it came: what it is, where it leads, and everything in it that loads, runs or frames something.
  *
+ * @param parts - what the page should hold of ours; its skeleton is the page without them
  * @throws TooMuchError for a page that is nested too deep
  */
-export function readPage(source: PageSource, memory: FactsCache = new FactsCache()): PageReading {
+export function readPage(
+  source: PageSource,
+  memory: FactsCache = new FactsCache(),
+  parts: readonly PlannedPart[] = [],
+): PageReading {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
   const document = parse(text, { sourceCodeLocationInfo: true });
   assertShallow(document);
@@ -33,6 +40,8 @@ export function readPage(source: PageSource, memory: FactsCache = new FactsCache
     own: ownWords(path, head.title, head.canonical),
     placeOf: (offset) => (offset < bodyStart ? 'head' : shown.placeOf(offset)),
   });
+  const found = findParts(text, parts, charset.name);
+  const own = ownRanges(found, parts);
   const refresh = source.headers['refresh'];
   const target = refresh === undefined ? head.refresh : refreshTarget(refresh);
   const reading = {
@@ -40,13 +49,21 @@ export function readPage(source: PageSource, memory: FactsCache = new FactsCache
     language: head.language,
     charset,
     type: guessPageType(path.pathname + path.search, source.status, head.title, head.signs),
-    skeleton: skeletonOf(document),
+    skeleton: skeletonOf(
+      document,
+      own.map(({ range }) => range),
+    ),
     policies: [...headerPolicies(source.headers), ...head.metaPolicies],
     canonical: resolved(head.canonical, base),
     refresh: resolved(target, base),
     links: [...new Set(head.links.flatMap((href) => resolved(href, base) ?? []))],
   };
-  return { ...reading, items, traits: pageTraits(reading, source.url, head.charsetAt) };
+  return {
+    ...reading,
+    items: attributeItems(items, own),
+    found,
+    traits: pageTraits(reading, source.url, head.charsetAt),
+  };
 }
 
 /** What is the page's own and stands on no other: words in code that make no two things of one. */

@@ -22,7 +22,7 @@ const DECLARED_WITHIN = 1024;
  * @param metaCharsetAt - where its own declaration of the encoding stands, if it has one
  */
 export function pageTraits(
-  { policies, charset, language, skeleton, canonical }: Omit<PageReading, 'traits' | 'items'>,
+  { policies, charset, language, skeleton, canonical }: Omit<PageReading, 'traits' | 'items' | 'found'>,
   url: string,
   metaCharsetAt: number | undefined,
 ): PageTrait[] {

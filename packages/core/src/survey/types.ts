@@ -38,6 +38,17 @@ export interface PageItem {
   readonly key: string;
 }
 
+/** A part that a page should have, and where it stands in the page's text. */
+export interface FoundPart {
+  readonly part: string;
+  readonly at: readonly Range[];
+}
+
+/** An item of a page with the part of ours that it is a piece of, if it is. */
+export interface AttributedItem extends PageItem {
+  readonly part: string | undefined;
+}
+
 /** Where a page's encoding is declared. */
 export interface DeclaredCharset {
   /** Name in the Encoding Standard; the one that browsers fall back on where nothing declares one. */
@@ -87,7 +98,7 @@ export interface PageReading {
   readonly language: string;
   readonly charset: DeclaredCharset;
   readonly type: PageType;
-  /** The page without its content, see `pageSkeleton`. */
+  /** The page without its content and without our parts, see `pageSkeleton`. */
   readonly skeleton: string;
   readonly policies: readonly DeclaredPolicy[];
   /** Of the site itself, `/path?search`; of elsewhere, a whole address; undefined where none is stated. */
@@ -97,7 +108,9 @@ export interface PageReading {
   /** Whole addresses, each once, in document order. */
   readonly links: readonly string[];
   /** In document order. */
-  readonly items: readonly PageItem[];
+  readonly items: readonly AttributedItem[];
+  /** The parts that were asked for. */
+  readonly found: readonly FoundPart[];
   /** What is unusual about it. */
   readonly traits: readonly PageTrait[];
 }

@@ -33,9 +33,9 @@ export class LocalAddressError extends Error {
 type Callback = (error: Error | null, address: string | LookupAddress[], family?: number) => void;
 
 /**
- * The one way in which the service asks something of a site. It goes to registered hosts and nowhere else, whatever a
- * path or a redirect says, and not into private networks unless the installation allows it: whoever may edit a site
- * must not reach through the service what only the service reaches.
+ * The one way in which the service asks something of a site. For pages it goes to registered hosts and nowhere else,
+ * whatever a path or a redirect says, and never into private networks unless the installation allows it: whoever may
+ * edit a site must not reach through the service what only the service reaches.
  */
 export class SiteClient {
   readonly #agent: Agent;
@@ -75,6 +75,32 @@ export class SiteClient {
     await response.body?.cancel();
     // The site's own names are asked at the same origin.
     return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });
+  }
+
+  /**
+   * What a site's pages load from elsewhere, as a browser gets it. Like everything else it is not asked for in private
+   * networks unless the installation allows them, whatever the page or a redirect says.
+   *
+   * @throws LocalAddressError, and what the network throws
+   */
+  async getElsewhere(
+    url: URL,
+    { headers = {}, signal, redirects = 0 }: Pick<SiteRequest, 'headers' | 'signal' | 'redirects'>,
+  ): Promise<SiteResponse> {
+    this.#assertAllowed(url);
+    const response = await send(url, {
+      headers,
+      ...(signal ? { signal } : {}),
+      redirect: 'manual',
+      dispatcher: this.#agent,
+    });
+    const location = response.headers.get('location');
+    const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
+    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href)) return response;
+    const next = new URL(location, url);
+    if (next.protocol !== 'http:' && next.protocol !== 'https:') return response;
+    await response.body?.cancel();
+    return this.getElsewhere(next, { headers, ...(signal ? { signal } : {}), redirects: redirects - 1 });
   }
 
   /** Headers with which a host of a site lets us in, where it is not public. They go to that host only. */

@@ -1,9 +1,7 @@
 import {
-  attributeItems,
   composePage,
   decodePage,
   describeSighting,
-  findParts,
   readPage,
   type AttributedItem,
   type Composition,
@@ -15,7 +13,7 @@ import type { KeptText, NewSighting } from '../storage/survey-contents.js';
 import type { Bench } from './bench.js';
 
 export interface SurveyedPage {
-  readonly reading: Omit<PageReading, 'items'> & { readonly starts: readonly number[] };
+  readonly reading: Omit<PageReading, 'items' | 'found'> & { readonly starts: readonly number[] };
   readonly composition: Composition;
   readonly sightings: readonly NewSighting[];
   readonly codes: readonly KeptText[];
@@ -36,19 +34,17 @@ export function readSurveyedPage(
   edition: string,
   { passing: memory, watch, handedOut }: Bench,
 ): SurveyedPage {
-  const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
+  const { text } = decodePage(source.bytes, source.headers['content-type']);
   // From here on the time counts; each code in the page is watched by itself.
   watch.begin(text);
   watch.end();
-  const { items, ...reading } = readPage(source, memory);
-  const found = findParts(text, parts, charset.name);
-  const attributed = attributeItems(items, found, parts);
-  const fresh = attributed.filter(({ form, part }) =>
+  const { items, found, ...reading } = readPage(source, memory, parts);
+  const fresh = items.filter(({ form, part }) =>
     handedOut.add(`${edition} ${form} ${part === undefined ? '' : 'ours'}`),
   );
   return {
     reading: { ...reading, starts: items.map(({ range }) => range.start) },
-    composition: composePage(attributed, found),
+    composition: composePage(items, found),
     sightings: firstOfEach(fresh).map((item) => toSighting(item, text, source.url, memory)),
     codes: fresh.map(({ form, code }) => ({ digest: form, body: cut(code) })),
   };

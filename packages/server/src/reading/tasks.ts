@@ -4,17 +4,20 @@ import {
   checkDelivery,
   dependencyWords,
   factWords,
+  filesLoadedBy,
   followRecipe,
   fixAll,
   moveWords,
   orderReport,
   pageSkeleton,
+  readScriptFile,
   recipeFromSnippet,
   recipeUses,
   runChecks,
   suggestNames,
   suggestParts,
   uncontainedParts,
+  wholeAddress,
   type EnvironmentName,
   type PagePlan,
   type PageSource,
@@ -138,6 +141,31 @@ export const tasks = {
     { source, parts, edition }: { source: PageSource; parts: readonly PlannedPart[]; edition: string },
     bench: Bench,
   ) => readSurveyedPage(source, parts, edition, bench),
+
+  /** The scripts and style sheets that codes load, each once, by whole address. */
+  filesLoaded: (
+    { codes, most }: { codes: readonly { readonly code: string; readonly page: string }[]; most: number },
+    { passing }: Bench,
+  ) => {
+    const found = new Map<string, { address: string; kind: 'script' | 'style' }>();
+    for (const { code, page } of codes) {
+      if (found.size >= most) break;
+      for (const { address, kind } of filesLoadedBy(passing.read(code).facts)) {
+        const whole = wholeAddress(address, page);
+        if (whole !== undefined && !found.has(whole))
+          found.set(whole, { address: whole, kind: kind === 'style' ? 'style' : 'script' });
+      }
+    }
+    return [...found.values()].slice(0, most);
+  },
+
+  /** What a script file does; null where it cannot be read. */
+  scriptFile: ({ text }: { text: string }, { watch }: Bench) => {
+    watch.begin(text);
+    const reading = readScriptFile(text);
+    watch.end();
+    return reading ?? null;
+  },
 
   /** Which sightings are what snippets of a set install; null for those that are not. */
   matchSightings: (

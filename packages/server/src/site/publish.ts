@@ -111,12 +111,15 @@ function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]):
   );
 }
 
-/** Each finding at the snippet or the part that it is about first. */
+/** Each finding at the snippet or the part that it is about first; at all of them, where it is about the site itself. */
 function fieldsOf(snapshot: Snapshot, findings: readonly Finding[]): FieldError[] {
   return findings.map(({ id, title, advice, subjects }) => {
-    const { snippet, part } = subjects[0]!;
+    const said = { title, advice, finding: id };
+    const [first] = subjects;
+    if (!first) return fieldError('/snippets', 'finding-there', said);
+    const { snippet, part } = first;
     const index = snapshot.snippets.findIndex(({ key }) => key === snippet);
     const place = part === undefined ? '' : `/parts/${Number(part.split('/')[1]) - 1}/code`;
-    return fieldError(`/snippets/${index}${place}`, 'finding-there', { title, advice, finding: id });
+    return fieldError(`/snippets/${index}${place}`, 'finding-there', said);
   });
 }

@@ -172,6 +172,8 @@ const NOTHING_KNOWN: SiteKnowledge = {
   seen: [],
   absent: [],
   policies: [],
+  groups: [],
+  files: { base: 'http://localhost', files: [] },
   marks: '',
   hosts: [],
   recipes: [],

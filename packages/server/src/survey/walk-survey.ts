@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { holdPages, openPages, returnPages, takePages, type TakenPage } from '../storage/survey-pages.js';
+import { takeFiles } from '../storage/survey-files.js';
 import { beatSurvey, endSurvey, surveyById, takeTurn, type Survey } from '../storage/surveys.js';
 import { finishSurvey } from './finish-survey.js';
 import { openSurvey, resumeSurvey, type OpenSurvey } from './open-survey.js';
+import { readFiles } from './read-files.js';
 import { robotsRules } from './robots.js';
 import { VisitsSaver } from './save-visits.js';
 import type { SurveyTools } from './tools.js';
@@ -115,8 +117,13 @@ class Lane {
       }
       const { open, taken } = await openPages(store, id);
       if (open === 0 && taken === 0) {
-        if (await endSurvey(store, id, 'done')) await finishSurvey(this.open.survey, this.tools);
-        return;
+        if (await takeFiles(store, id)) {
+          await readFiles(this.open, this.tools, signal);
+          if (signal.aborted) return;
+          if (await endSurvey(store, id, 'done')) await finishSurvey(this.open.survey, this.tools);
+          return;
+        }
+        if ((await surveyById(store, id))?.state !== 'running') return;
       }
       await sleep(WAIT_MS, undefined, { signal });
     }

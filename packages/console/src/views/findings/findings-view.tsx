@@ -117,12 +117,14 @@ function bySeverity(items: readonly OpenFindingResource[]): Group[] {
 
 /** Each finding once, at the snippet that it is about first. */
 function bySnippet(items: readonly OpenFindingResource[]): Group[] {
-  const names = new Map(items.map(({ subjects }) => [subjects[0]!.snippet, subjects[0]!.name]));
-  return [...names]
+  const names = new Map(items.flatMap(({ subjects: [first] }) => (first ? [[first.snippet, first.name]] : [])));
+  const ofSite = items.filter(({ subjects }) => subjects.length === 0);
+  const groups = [...names]
     .sort(([, a], [, b]) => a.localeCompare(b))
     .map(([snippet, title]) => ({
       title,
       text: '',
-      some: items.filter(({ subjects }) => subjects[0]!.snippet === snippet),
+      some: items.filter(({ subjects }) => subjects[0]?.snippet === snippet),
     }));
+  return ofSite.length === 0 ? groups : [...groups, { title: FINDINGS.siteItself, text: '', some: ofSite }];
 }

@@ -25,6 +25,11 @@ export const recipeRetired = defineCheck({
       title: '“{snippet}” is an install that is retired: “{recipe}”',
       advice: '{reason} Apply the recipe “{next}” instead, and switch this one off.',
     },
+    'in-pages': {
+      title: 'The site itself holds an install that is retired: “{recipe}”',
+      advice:
+        '{reason} It is written into {pages, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there{next, select, none {} other {, and apply the recipe “{next}” instead}}.',
+    },
   },
   isFixable: false,
   wrong: [{ name: 'Old counter', parts: [{ placement: 'head-end', code: OLD }] }],
@@ -56,6 +61,26 @@ export const recipeRetired = defineCheck({
           next: next ?? '',
         },
         subjects: [{ snippet: snippet.key, name: snippet.name }],
+        evidence: [],
+      };
+    }
+    const copies = new Set(set.hardCoded.map(({ sighting }) => sighting.key));
+    for (const { facts, sighting } of set.pageCode.things) {
+      const recipe = copies.has(sighting.key) ? undefined : set.book.recognise(facts);
+      if (!recipe?.retired) continue;
+      const { reason, replacedBy } = recipe.retired;
+      const { pages, examples } = sighting.seen.others;
+      yield {
+        about: `${recipe.key} in ${sighting.key}`,
+        message: 'in-pages',
+        params: {
+          recipe: recipe.name,
+          reason: reason.replace(/[.!]?$/, '.'),
+          pages,
+          page: examples[0]!,
+          next: replacedBy === undefined ? 'none' : (set.book.find(replacedBy)?.name ?? replacedBy),
+        },
+        subjects: [],
         evidence: [],
       };
     }

@@ -22,6 +22,11 @@ export const hardCoded = defineCheck({
       advice:
         'Other code for the account {account} is written into {count, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there: most likely it is in the template (theme) of the site.',
     },
+    'same-file': {
+      title: '{part} loads a file that the site itself loads, too',
+      advice:
+        '{count, plural, one {The page {page} loads} other {# pages, such as {page}, load}} {file} already. Take it out of {part} if all its pages have it, or remove it there.',
+    },
   },
   roles: { part: 'here' },
   isFixable: false,
@@ -34,8 +39,7 @@ export const hardCoded = defineCheck({
   *run(set) {
     const found = set.hardCoded.filter(
       ({ match: { kind }, sighting: { seen }, part }) =>
-        (kind === 'same' || kind === 'reformatted' || kind === 'same-account') &&
-        seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
+        kind !== 'other-account' && seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
     );
     // The pieces of one part are one thing.
     for (const part of new Set(found.map((one) => one.part))) {
@@ -58,6 +62,8 @@ export const hardCoded = defineCheck({
           message: 'same-account',
           params: { ...params, account: sighting.accounts[0]!.value },
         };
+      else if (match.kind === 'same-loader')
+        yield { ...about, message: 'same-file', params: { ...params, file: sighting.loads[0]! } };
       else yield { ...about, message: 'same-code', params };
     }
   },

@@ -1,5 +1,6 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
 import type { Range, ReadCode } from '../../facts/index.js';
+import { singleTags, type PageSkeleton } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
@@ -34,13 +35,26 @@ export const oncePerPage = defineCheck({
       title: '{first} and {second} both give the page its {what}',
       advice: 'Keep one of them, or let each run on pages of its own.',
     },
+    'page-has': {
+      title: '{first} gives the page a second {what}',
+      advice:
+        'On {page}, for example, the site has its own already. Take it out of {first}, or out of the template.',
+    },
   },
   roles: {
     first: 'given here',
     second: 'and again here',
   },
   isFixable: false,
+  pages: {
+    '/fares':
+      '<!DOCTYPE html><html><head><title>Fares</title><link rel="canonical" href="/fares"></head><body><p>Fares</p></body></html>',
+  },
   wrong: [
+    {
+      name: 'Address',
+      parts: [{ placement: 'head-end', code: '<link rel="canonical" href="https://www.site.example/">' }],
+    },
     {
       name: 'Search words',
       parts: [{ placement: 'head-end', code: '<meta name="description" content="Ferries between islands">' }],
@@ -79,13 +93,32 @@ export const oncePerPage = defineCheck({
         ],
       };
     }
+    for (const { part, range, what } of found) {
+      const page = set.skeletonsOf(part).find((skeleton) => singlesOfPage(skeleton).has(what));
+      if (page)
+        yield {
+          about: `${what} ${part.key}`,
+          message: 'page-has',
+          params: { first: partName(part), what, page: page.path },
+          subjects: [subject(part)],
+          evidence: [evidence(part, range, 'first')],
+        };
+    }
   },
 });
+
+const singlesOfPage = memoizeByObject(
+  (skeleton: PageSkeleton) => new Set(singleTags(skeleton).flatMap((tag) => singleOf(tag)?.what ?? [])),
+);
+
+function singleOf(tag: string) {
+  return SINGLE.find(({ pattern }) => pattern.test(tag));
+}
 
 const singlesOf = memoizeByObject(({ code, facts }: ReadCode) =>
   facts.pieces.flatMap(({ range }) => {
     const tag = code.slice(range.start, range.end);
-    const single = SINGLE.find(({ pattern }) => pattern.test(tag));
+    const single = singleOf(tag);
     return single ? [{ range, what: single.what }] : [];
   }),
 );

@@ -1,3 +1,4 @@
+import { skeletonIds } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
@@ -14,13 +15,23 @@ export const sameId = defineCheck({
       title: 'The id “{id}” stands in {first} and in {second}',
       advice: 'Give one of them another id, in the element and in the script that looks for it.',
     },
+    'page-has': {
+      title: 'The id “{id}” of {first} stands in the page itself, too',
+      advice:
+        'On {page}, for example, the page has an element with this id. Give the one in {first} another id, in the element and in the script that looks for it.',
+    },
   },
   roles: {
     first: 'first here',
     second: 'again here',
   },
   isFixable: false,
+  pages: {
+    '/fares':
+      '<!DOCTYPE html><html><head><title>Fares</title></head><body><p id="prices">Fares</p></body></html>',
+  },
   wrong: [
+    { name: 'Prices', parts: [{ placement: 'body-end', code: '<div id="prices"></div>' }] },
     { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch"></div>' }] },
     { name: 'Second form', parts: [{ placement: 'body-end', code: '<section id="formhatch"></section>' }] },
   ],
@@ -50,6 +61,17 @@ export const sameId = defineCheck({
           ],
         };
       }
+    }
+    for (const { part, element } of made) {
+      const page = set.skeletonsOf(part).find((skeleton) => skeletonIds(skeleton).has(element.id));
+      if (page)
+        yield {
+          about: `${element.id} ${part.key}`,
+          message: 'page-has',
+          params: { id: element.id, first: partName(part), page: page.path },
+          subjects: [subject(part)],
+          evidence: [evidence(part, element.range, 'first')],
+        };
     }
   },
 });

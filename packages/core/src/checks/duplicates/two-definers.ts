@@ -1,5 +1,7 @@
+import type { Definition } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { definers } from '../order/definitions.js';
+import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
 
@@ -15,13 +17,26 @@ export const twoDefiners = defineCheck({
       advice:
         "Only the later one stays. Rename one of them, or put the code into a function of its own: (function () '{' … '}')();",
     },
+    'page-makes': {
+      title: '{first} and the page itself both make “{name}”',
+      advice:
+        "On {page}, for example, {second} makes it, too; only the later one stays. Rename it in {first}, or put the code into a function of its own: (function () '{' … '}')();",
+    },
   },
   roles: {
     first: 'made here',
     second: 'and made anew here',
   },
   isFixable: false,
+  pages: {
+    '/fares':
+      '<!DOCTYPE html><html><head><title>Fares</title><script>function fold() { shut(); }</script></head><body><p>Fares</p></body></html>',
+  },
   wrong: [
+    {
+      name: 'Folding',
+      parts: [{ placement: 'head-end', code: '<script>function fold() { open(); }</script>' }],
+    },
     {
       name: 'Menu',
       parts: [{ placement: 'head-end', code: '<script>function toggle() { open(); }</script>' }],
@@ -44,7 +59,7 @@ export const twoDefiners = defineCheck({
   *run(set) {
     for (const [name, all] of definers(set)) {
       const made = all.filter(
-        ({ part, definition }) => part.isOn && !definition.isStub && definition.when !== 'later',
+        ({ part, definition }) => part.isOn && isLasting(definition) && definition.from === undefined,
       );
       const [first] = made;
       // One install in several pieces may well say a thing again.
@@ -63,5 +78,40 @@ export const twoDefiners = defineCheck({
         ],
       };
     }
+    yield* besidePages(set);
   },
 });
+
+function isLasting({ isStub, when }: Pick<Definition, 'isStub' | 'when'>): boolean {
+  return !isStub && when !== 'later';
+}
+
+/** Names that the pages make, too. */
+function* besidePages(set: CheckedSet) {
+  const copies = new Set(set.hardCoded.map(({ sighting }) => sighting.key));
+  for (const part of set.running)
+    for (const definition of part.facts.defines) {
+      if (!isLasting(definition) || definition.from !== undefined) continue;
+      for (const definer of set.pageCode.definersOf(definition.name)) {
+        // A copy of what we install is told as that.
+        const { sighting } = definer.thing;
+        const page = copies.has(sighting.key)
+          ? undefined
+          : set.pageCode.pageWith(definer.thing, part.snippet);
+        if (page === undefined || !isLasting(definer)) continue;
+        yield {
+          about: `${definition.name} ${part.key}`,
+          message: 'page-makes' as const,
+          params: {
+            first: partName(part),
+            second: definer.file ?? sighting.name,
+            name: definition.name,
+            page,
+          },
+          subjects: [subject(part)],
+          evidence: [evidence(part, definition.range, 'first')],
+        };
+        break;
+      }
+    }
+}

@@ -1,6 +1,7 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
 import { versionedFile, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
+import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
@@ -25,13 +26,28 @@ export const twoVersions = defineCheck({
       advice:
         'One loads {version}, the other {other}. Let both load the same one, after asking both providers which they need.',
     },
+    'page-loads': {
+      title: '{first} and the page itself load two versions of “{library}”',
+      advice:
+        'One loads {version}, and {page}, for example, loads {other} itself. Let {first} use the one that the page loads, after asking its provider.',
+    },
   },
   roles: {
     first: 'version {version}',
     second: 'version {other}',
   },
   isFixable: false,
+  pages: {
+    '/fares':
+      '<!DOCTYPE html><html><head><title>Fares</title><script src="/lib/halyard-1.2.0.js"></script></head><body><p>Fares</p></body></html>',
+  },
   wrong: [
+    {
+      name: 'Ropes',
+      parts: [
+        { placement: 'head-end', code: '<script src="https://files.example/halyard-2.0.0.js"></script>' },
+      ],
+    },
     {
       name: 'Slider',
       parts: [
@@ -92,7 +108,33 @@ export const twoVersions = defineCheck({
         ],
       };
     }
+    yield* besidePages(set, loads);
   },
 });
+
+/** Versions that the pages load themselves. */
+function* besidePages({ pageCode }: CheckedSet, loads: readonly Loaded[]) {
+  for (const thing of pageCode.things)
+    for (const load of thing.facts.loads) {
+      const file = load.kind === 'script' && !load.noScript ? fileOf(load) : undefined;
+      if (!file) continue;
+      const ours = loads.find(({ library, version }) => library === file.library && version !== file.version);
+      const page = ours && pageCode.pageWith(thing, ours.part.snippet);
+      if (!ours || page === undefined) continue;
+      yield {
+        about: `${file.library} ${ours.part.key}`,
+        message: 'page-loads' as const,
+        params: {
+          first: partName(ours.part),
+          library: file.library,
+          version: ours.version,
+          other: file.version,
+          page,
+        },
+        subjects: [subject(ours.part)],
+        evidence: [evidence(ours.part, ours.load.range, 'first')],
+      };
+    }
+}
 
 const fileOf = memoizeByObject(({ address }: Load) => versionedFile(address));

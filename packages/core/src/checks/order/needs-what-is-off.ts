@@ -64,7 +64,7 @@ export const needsWhatIsOff = defineCheck({
   *run(set) {
     const makers = definers(set);
     for (const { part, use } of openUses(set)) {
-      if (isBroughtByLoader(part, use)) continue;
+      if (isBroughtByLoader(part, use) || set.pageCode.isBrought(use.name, part.snippet)) continue;
       const all = makers.get(use.name) ?? [];
       if (all.length === 0) continue;
       const on = all.filter(({ part: maker }) => maker.isOn);

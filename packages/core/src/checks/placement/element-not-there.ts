@@ -1,6 +1,9 @@
+import { idsAround, skeletonIds } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
+import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
+import type { ReadPart } from '../read-part.js';
 
 export const elementNotThere = defineCheck({
   id: 'element-not-there',
@@ -18,10 +21,27 @@ export const elementNotThere = defineCheck({
       advice: 'Place the code at the end of the body, where the whole page is there.',
       fix: 'Move it to the end of the body.',
     },
+    'further-down': {
+      title: '{part} looks for {selector} before it is there',
+      advice:
+        'On {page}, for example, the element stands further down. Place the code at the end of the body.',
+      fix: 'Move it to the end of the body.',
+    },
+    nowhere: {
+      title: '{part} looks for {selector}, which none of its pages has',
+      advice:
+        'Neither a snippet nor a page brings this element. Correct the name, add the element, or let the code run where it is.',
+    },
+    'some-pages': {
+      title: '{part} looks for {selector}, which {page} does not have',
+      advice:
+        'Other pages have this element. Leave this one out, or let the code look whether the element is there.',
+    },
   },
   roles: {
     'before-element': 'the element stands after this',
     'in-head': 'the head has no such element',
+    seeks: 'looks for {selector}',
   },
   isFixable: true,
   wrong: [
@@ -76,6 +96,68 @@ export const elementNotThere = defineCheck({
           evidence: [evidence(part, need.range, isOwn ? 'before-element' : 'in-head')],
         };
       }
+      yield* onItsPages(set, part);
     }
   },
 });
+
+/** Elements that the pages themselves have further down, or not at all. */
+function* onItsPages(set: CheckedSet, part: ReadPart) {
+  for (const need of part.facts.needs) {
+    const { id } = need;
+    if (id === undefined || need.isGuarded || need.own !== undefined) continue;
+    if ((part.isInHead && need.when === 'parse') || isMade(set, part, id)) continue;
+    const pages = set.skeletonsOf(part);
+    const about = {
+      about: need.selector,
+      subjects: [subject(part)],
+      evidence: [evidence(part, need.range, 'seeks' as const)],
+    };
+    const params = { part: partName(part), selector: need.selector };
+    const without = pages.filter((page) => !skeletonIds(page).has(id));
+    const [page] = without;
+    if (page && isCertain(set, part)) {
+      const severity = 'warning' as const;
+      if (without.length === pages.length) yield { ...about, message: 'nowhere' as const, params, severity };
+      else
+        yield {
+          ...about,
+          message: 'some-pages' as const,
+          params: { ...params, page: page.path },
+          severity,
+        };
+      continue;
+    }
+    const below = pages.find((one) => idsAround(one, part.part.placement)?.after.has(id));
+    if (!below || need.when !== 'parse') continue;
+    yield {
+      ...about,
+      message: 'further-down' as const,
+      params: { ...params, page: below.path },
+      ...(part.facts.defines.length > 0
+        ? {}
+        : { fix: [{ kind: 'move-part' as const, part: part.key, placement: 'body-end' as const }] }),
+    };
+  }
+}
+
+/** Whether a snippet or a script of the pages makes an element with this id. */
+function isMade(set: CheckedSet, part: ReadPart, id: string): boolean {
+  const makes = ({ facts }: Pick<ReadPart, 'facts'>): boolean => facts.makes.some((made) => made.id === id);
+  return (
+    set.running.some((other) => makes(other) && set.meeting(part, other) !== undefined) ||
+    set.pageCode.things.some(makes)
+  );
+}
+
+/** Whether all is known that could make elements on its pages: a script of which nobody knows what it does may. */
+function isCertain(set: CheckedSet, { snippet }: ReadPart): boolean {
+  const pages = set.pageCode.pagesOf(snippet);
+  return (
+    pages.length > 0 &&
+    pages.every(({ group }) => !set.pageCode.isOpaque(group.composition)) &&
+    !set.running.some(
+      (part) => set.loadsUnread(part) && pages.some(({ page }) => set.runsOn(part.snippet, page)),
+    )
+  );
+}

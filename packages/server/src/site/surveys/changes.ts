@@ -1,9 +1,18 @@
-import { surveyDifference, unchangedWords, type SeenThing } from '@pragmatica/core';
+import {
+  dateWords,
+  dayAt,
+  fileDifference,
+  surveyDifference,
+  unchangedWords,
+  type SeenThing,
+} from '@pragmatica/core';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
+import { filesOf } from '../../storage/survey-files.js';
 import { pathsOnlyIn, sightingsByKey } from '../../storage/survey-reads.js';
 import { lastDoneSurvey, type Survey } from '../../storage/surveys.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { toFileVersion } from '../../survey/read-files.js';
 import type { SiteSurveys } from './site-surveys.js';
 
 const MAX_PATHS = 500;
@@ -13,11 +22,13 @@ export async function showChanges(surveys: SiteSurveys, store: Store, site: Site
   const { environment, side, number } = survey;
   const before = await lastDoneSurvey(store, site, { environment, side, before: number });
   if (!before) return { from: null, to: number, lines: [], newPages: [], gonePages: [] };
-  const [newPages, gonePages, was, is] = await Promise.all([
+  const [newPages, gonePages, was, is, oldFiles, files] = await Promise.all([
     pathsOnlyIn(store, survey.id, before.id, MAX_PATHS),
     pathsOnlyIn(store, before.id, survey.id, MAX_PATHS),
     things(surveys, store, site, before),
     things(surveys, store, site, survey),
+    filesOf(store, before.id),
+    filesOf(store, survey.id),
   ]);
   const lines = surveyDifference({
     newPages: { count: newPages.length, examples: newPages },
@@ -25,6 +36,11 @@ export async function showChanges(surveys: SiteSurveys, store: Store, site: Site
     before: was,
     after: is,
   });
+  lines.push(
+    ...fileDifference(oldFiles.map(toFileVersion), files.map(toFileVersion), (at) =>
+      dateWords(dayAt(at.getTime(), site.timeZone)),
+    ),
+  );
   const said = lines.length > 0 ? lines : [unchangedWords(before.number)];
   return { from: before.number, to: number, lines: said, newPages, gonePages };
 }

@@ -4,8 +4,10 @@ import {
   gatherSightings,
   orderedParts,
   type AbsentPart,
+  type ComposedPages,
   type DeclaredPolicy,
   type EnvironmentName,
+  type KnownFiles,
   type KnownPolicies,
   type KnownSighting,
   type PageSkeleton,
@@ -13,9 +15,11 @@ import {
 import { releaseByNumber, releaseSnapshot } from '../../storage/releases.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
+import { filesOf } from '../../storage/survey-files.js';
 import { policiesOf, sightingsByKey, skeletonsOf } from '../../storage/survey-reads.js';
 import { readPaths } from '../../storage/survey-pages.js';
 import type { Survey } from '../../storage/surveys.js';
+import { toFileVersion } from '../../survey/read-files.js';
 import type { Seen, SurveyBook } from './survey-book.js';
 
 /** What a survey tells the checks. */
@@ -25,12 +29,16 @@ export interface SurveyKnowledge {
   readonly seen: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
   readonly policies: readonly KnownPolicies[];
+  readonly groups: readonly ComposedPages[];
+  readonly files: KnownFiles;
 }
 
 /** More pages than this are not asked one by one. */
 const MAX_PATHS = 10_000;
 /** Makes of pages that parts are tried in, those of most pages first. */
 const MAX_SKELETONS = 48;
+/** Makes of pages that are asked one by one, those of most pages. */
+const MAX_GROUPS = 500;
 /** Policies with a nonce are another one on each page. */
 const MAX_POLICIES = 50;
 
@@ -61,6 +69,8 @@ export async function surveyKnowledge(
     }),
     absent: await absentOf(store, site, survey, seen),
     policies: knownPolicies(await policiesOf(store, survey.id, MAX_POLICIES), address),
+    groups: [...seen.groups].sort((a, b) => b.pages - a.pages).slice(0, MAX_GROUPS),
+    files: { base: new URL(address).origin, files: (await filesOf(store, survey.id)).map(toFileVersion) },
   };
 }
 

@@ -1,0 +1,44 @@
+import { filesLoadedBy } from '../../survey/index.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { exampleFile } from '../examples.js';
+import { defineCheck } from '../check.js';
+
+const OLD = 'https://tallymast.example/old.js';
+const load = (address: string): string => `<script async src="${address}"></script>`;
+const FAILED = 400;
+
+export const fileGone = defineCheck({
+  id: 'file-gone',
+  area: 'activation',
+  severity: 'error',
+  title: 'A file that is not there',
+  why: 'The code asks for a file that its server does not have, or does not give. Nothing happens, and only the browser’s own log says why.',
+  messages: {
+    gone: {
+      title: '{part} loads a file that is not there',
+      advice:
+        'The server of {file} answered with {status} when the last survey asked. Copy the code from the provider again: the address has a mistake, or the provider has moved the file.',
+    },
+  },
+  roles: { loads: 'loads it' },
+  given: 'The server answers the first address with 404.',
+  files: [exampleFile(OLD, { status: 404, isRead: false, bytes: 0 })],
+  isFixable: false,
+  wrong: [{ name: 'Counter', parts: [{ placement: 'head-end', code: load(OLD) }] }],
+  right: [{ name: 'Counter', parts: [{ placement: 'head-end', code: load(OLD.replace('old', 'count')) }] }],
+  *run(set) {
+    for (const part of set.running)
+      for (const { address, range } of filesLoadedBy(part.facts)) {
+        const status = set.files.find(address)?.status ?? 0;
+        if (status < FAILED) continue;
+        yield {
+          about: address,
+          message: 'gone',
+          params: { part: partName(part), file: address, status },
+          subjects: [subject(part)],
+          evidence: [evidence(part, range, 'loads')],
+        };
+      }
+  },
+});

@@ -1,0 +1,60 @@
+import type { PageSkeleton } from '../contain/index.js';
+import type { FactsCache } from '../facts/index.js';
+import type { EnvironmentName } from '../reach/index.js';
+import type { RecipeBook, StepTick } from '../recipes/index.js';
+import type {
+  AbsentPart,
+  ComposedPages,
+  DeclaredPolicy,
+  KnownFile,
+  SeenSighting,
+  Sighting,
+} from '../survey/index.js';
+
+/** What is known of the site beside its set. */
+export interface Knowledge {
+  /** Paths of the site's pages. */
+  readonly paths?: readonly string[];
+  /** The site's hosts. */
+  readonly hosts?: readonly { readonly host: string; readonly environment: EnvironmentName }[];
+  /** What time it is: only what comes after it counts. Milliseconds since 1970. */
+  readonly now?: number;
+  /** What the site's own pages are made of, each kind once. */
+  readonly skeletons?: readonly PageSkeleton[];
+  /** The recipes that there are. */
+  readonly book?: RecipeBook;
+  /** What was ticked off of what is to be done at providers. */
+  readonly ticks?: readonly StepTick[];
+  /** What a survey saw in the pages, but for what somebody ignores. */
+  readonly seen?: readonly KnownSighting[];
+  /** Parts that a survey missed on pages where the live release should put them. */
+  readonly absent?: readonly AbsentPart[];
+  /** Content policies that pages come with. */
+  readonly policies?: readonly KnownPolicies[];
+  /** What a survey saw, by pages of one make; those of most pages, where there are very many. */
+  readonly groups?: readonly ComposedPages[];
+  /** Scripts and style sheets that the pages load. */
+  readonly files?: KnownFiles;
+  /** Facts that were read before; kept from run to run, only new code is read. */
+  readonly memory?: FactsCache;
+}
+
+/** A sighting, with where it stands. */
+export interface KnownSighting extends Sighting {
+  readonly seen: SeenSighting;
+}
+
+/** Policies that some pages come with, all of them together. */
+export interface KnownPolicies {
+  readonly policies: readonly DeclaredPolicy[];
+  /** Scheme, host and port of the pages. */
+  readonly address: string;
+  /** The first of the pages. */
+  readonly paths: readonly string[];
+}
+
+/** Files that pages load, and the address of the site, against which addresses in its pages count. */
+export interface KnownFiles {
+  readonly base: string;
+  readonly files: readonly KnownFile[];
+}

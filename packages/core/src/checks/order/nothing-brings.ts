@@ -1,0 +1,91 @@
+import { isBroughtByLoader } from '../../order/index.js';
+import { partName } from '../../snapshot/index.js';
+import type { CheckedSet } from '../checked-set.js';
+import { evidence, subject } from '../evidence.js';
+import { defineCheck } from '../check.js';
+import type { ReadPart } from '../read-part.js';
+import { definers, openUses } from './definitions.js';
+
+const CALENDAR = "<script>Tidebook.open('#calendar');</script>";
+const page = (head: string): string =>
+  `<!DOCTYPE html><html><head><title>Fares</title>${head}</head><body><p id="calendar">Fares</p></body></html>`;
+
+export const nothingBrings = defineCheck({
+  id: 'nothing-brings',
+  area: 'order',
+  severity: 'warning',
+  title: 'Code that needs something which nothing brings',
+  why: 'A library that a theme loaded once, and loads no more, leaves behind code that calls it. That code stops with an error, and visitors see nothing.',
+  messages: {
+    nothing: {
+      title: '{part} needs “{name}”, which nothing brings',
+      advice:
+        'Neither a snippet nor {pages, plural, one {the page {page}} other {any of its # pages, such as {page},}} makes it. Add what the provider wants loaded first, or switch {part} off.',
+    },
+    some: {
+      title: '{part} needs “{name}”, which some of its pages do not have',
+      advice:
+        'On {page}, for example, neither a snippet nor the page makes it{pages, plural, one {} other {; the same on # pages in all}}. Add what the provider wants loaded first, or leave these pages out.',
+    },
+  },
+  roles: { uses: 'needs “{name}”' },
+  isFixable: false,
+  wrong: [{ name: 'Calendar', parts: [{ placement: 'body-end', code: CALENDAR }] }],
+  right: [
+    { name: 'Calendar', parts: [{ placement: 'body-end', code: CALENDAR }], include: ['/tides'] },
+    {
+      name: 'Careful calendar',
+      parts: [{ placement: 'body-end', code: `<script>if (window.Tidebook) Tidebook.open('#c');</script>` }],
+    },
+  ],
+  pages: {
+    '/fares': page(''),
+    '/tides': page('<script>var Tidebook = { open: function () {} };</script>'),
+  },
+  *run(set) {
+    if (!set.pageCode.isKnown) return;
+    const makers = definers(set);
+    const told = new Set<string>();
+    for (const { part, use } of openUses(set)) {
+      const key = `${part.key} ${use.name}`;
+      if (makers.has(use.name) || told.has(key) || isBroughtByLoader(part, use)) continue;
+      told.add(key);
+      const reach = set.pageCode.pagesOf(part.snippet);
+      const without = reach.filter(
+        ({ group, page }) => !mayHave(set, part, use.name, group.composition, page),
+      );
+      const [first] = without;
+      if (!first) continue;
+      yield {
+        about: `${use.name} ${part.key}`,
+        message: without.length === reach.length ? 'nothing' : 'some',
+        params: {
+          part: partName(part),
+          name: use.name,
+          page: first.page,
+          pages: without.reduce((sum, { group }) => sum + group.pages, 0),
+        },
+        subjects: [subject(part)],
+        evidence: [evidence(part, use.range, 'uses')],
+      };
+    }
+  },
+});
+
+/** Whether the page makes the name, or something there may make it of which nobody knows what it does. */
+function mayHave(
+  set: CheckedSet,
+  { snippet }: ReadPart,
+  name: string,
+  composition: number,
+  page: string,
+): boolean {
+  const { pageCode } = set;
+  return (
+    pageCode.definersOf(name).some(({ thing }) => thing.compositions.has(composition)) ||
+    pageCode.isOpaque(composition) ||
+    set.running.some(
+      (part) => (part.snippet === snippet || set.runsOn(part.snippet, page)) && set.loadsUnread(part),
+    )
+  );
+}

@@ -1,0 +1,105 @@
+import { readCode, type ExecutionPhase, type Facts, type Load } from '../facts/index.js';
+
+/** A name that a file makes. */
+export interface FileDefinition {
+  readonly name: string;
+  /** Seen from the moment at which the file runs. */
+  readonly when: ExecutionPhase;
+}
+
+/** What a file that pages load does, read without running it. */
+export interface FileReading {
+  readonly defines: readonly FileDefinition[];
+  /** Names of the cookies that it sets, as far as they are written in it. */
+  readonly cookies: readonly string[];
+  /** Names under which it keeps something in the visitor's browser otherwise. */
+  readonly stores: readonly string[];
+  /** Hosts that it talks to, sorted. */
+  readonly hosts: readonly string[];
+}
+
+/** A script or style sheet that pages load, as a survey got it. */
+export interface KnownFile extends FileReading {
+  /** Whole address. */
+  readonly address: string;
+  /** What its server answered; null where it did not. */
+  readonly status: number | null;
+  /** Of the file itself, whatever it was packed in for the way. */
+  readonly bytes: number;
+  /** Whether it could be read: where it could not, nothing is known of what it does. */
+  readonly isRead: boolean;
+}
+
+const NOTHING: FileReading = { defines: [], cookies: [], stores: [], hosts: [] };
+/** Names of one kind that are kept of a file. */
+const MAX_NAMES = 200;
+
+/** Reads a script file. @returns undefined where it cannot be read */
+export function readScriptFile(code: string): FileReading | undefined {
+  const facts = readCode(code);
+  if (facts.language !== 'javascript' && code.trim() !== '') return undefined;
+  if (facts.problems.some(({ kind }) => kind === 'syntax' || kind === 'unread')) return undefined;
+  const stored = (isCookie: boolean): string[] =>
+    distinct(
+      facts.storage.flatMap(({ where, key }) =>
+        key !== undefined && (where === 'cookie') === isCookie ? [key] : [],
+      ),
+    ).sort();
+  const defines = new Map(facts.defines.map(({ name, when }) => [name, { name, when }]));
+  return {
+    ...NOTHING,
+    defines: [...defines.values()].slice(0, MAX_NAMES),
+    cookies: stored(true),
+    stores: stored(false),
+    hosts: facts.hosts.slice(0, MAX_NAMES),
+  };
+}
+
+/** Addresses that a script puts together cannot be known. */
+const HOLE = '…';
+
+/** The scripts and style sheets that a browser loads for a code, as their addresses are written. Images, frames and what is sent are none: asking for them would count as a visit. */
+export function filesLoadedBy({ loads }: Facts): Load[] {
+  return loads.filter(
+    ({ kind, address, noScript }) =>
+      (kind === 'script' || kind === 'style') && !noScript && address !== '' && !address.includes(HOLE),
+  );
+}
+
+/** When something happens that a file does as soon as it runs. */
+export function whenFileRuns({ mode, when }: Load, inFile: ExecutionPhase): ExecutionPhase {
+  if (inFile === 'later' || when === 'later') return 'later';
+  if (mode === 'async') return 'async';
+  return mode === 'defer' || mode === 'module' ? 'deferred' : when;
+}
+
+function distinct(names: readonly string[]): string[] {
+  return [...new Set(names)].slice(0, MAX_NAMES);
+}
+
+/** Files by their addresses, also as pages write these. */
+export class FileBook {
+  readonly #base: string;
+  readonly #files: ReadonlyMap<string, KnownFile>;
+
+  /** @param base - address of the site, against which addresses in its pages count */
+  constructor(base: string, files: readonly KnownFile[]) {
+    this.#base = base;
+    this.#files = new Map(files.map((file) => [file.address, file]));
+  }
+
+  /** @param path - of the page in which the address is written */
+  find(address: string, path = '/'): KnownFile | undefined {
+    const whole = wholeAddress(address, this.#base + path);
+    return whole === undefined ? undefined : this.#files.get(whole);
+  }
+}
+
+/** The address that a browser asks for, without its fragment; undefined for what is none of the web. */
+export function wholeAddress(address: string, page: string): string | undefined {
+  if (!URL.canParse(address, page)) return undefined;
+  const url = new URL(address, page);
+  if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
+  url.hash = '';
+  return url.href;
+}
