@@ -2,6 +2,7 @@ import { createLog } from '@pragmatica/runtime';
 import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
+import { startScheduled } from './jobs/start-scheduled.js';
 import { surveyJob } from './jobs/survey.js';
 import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient } from './outgoing/site-client.js';
@@ -41,7 +42,10 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     throw error;
   }
   const tools = { store: storeOf(orm), client, readers, log };
-  const jobs = new JobRunner([resumeForsaken(tools.store, queue)], log);
+  const jobs = new JobRunner(
+    [resumeForsaken(tools.store, queue), startScheduled(tools.store, queue, log)],
+    log,
+  );
   await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));
   log.info('started');
   return {

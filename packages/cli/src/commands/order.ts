@@ -42,16 +42,17 @@ export function order(program: Command): void {
         return;
       }
       const { data } = await client.call('showOrderReport', { params: { site }, query: { of: options.of } });
-      if (data.dependencies.some(({ verdict }) => verdict === 'wrong')) process.exitCode = EXIT.found;
+      const needs = [...data.dependencies, ...data.ofPages];
+      if (needs.some(({ verdict }) => verdict === 'wrong')) process.exitCode = EXIT.found;
       if (options.json) {
         printJson(data);
         return;
       }
-      if (data.dependencies.length === 0) {
+      if (needs.length === 0) {
         print(FINDINGS.noneSnippetsNeeds);
         return;
       }
-      for (const { verdict, because } of data.dependencies) print(`${VERDICTS[verdict]}  ${because}`);
+      for (const { verdict, because } of needs) print(`${VERDICTS[verdict]}  ${because}`);
       for (const cycle of data.cycles)
         print(say(FINDINGS.inACircle, { circle: colour.red(FINDINGS.circle), parts: cycle.join(', ') }));
       if (data.moves.length === 0) return;

@@ -1,11 +1,13 @@
 import type { ApiClient, SurveyResource } from '@pragmatica/contract';
-import { InvalidArgumentError, Option, type Command } from 'commander';
+import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { Progress, colour, note, print, printJson, table, when } from '../output.js';
 import { readPathsFile } from '../paths-file.js';
 import { say } from '../texts/say.js';
 import { SURVEY } from '../texts/survey.js';
+import { wholeNumber } from '../whole-number.js';
+import { schedule } from './schedule.js';
 
 interface StartOptions extends SiteOptions {
   readonly environment: 'live' | 'staging';
@@ -17,11 +19,6 @@ interface StartOptions extends SiteOptions {
   readonly concurrency: number;
   readonly delay: number;
   readonly follow: boolean;
-}
-
-function wholeNumber(text: string): number {
-  if (/^\d{1,7}$/.test(text)) return Number(text);
-  throw new InvalidArgumentError('');
 }
 
 export function survey(program: Command): void {
@@ -110,6 +107,7 @@ export function survey(program: Command): void {
       else if (data.from === null) print(SURVEY.noChangesFrom);
       else for (const line of data.lines) print(line);
     });
+  schedule(command);
 }
 
 /** The newest one, whatever its state, where no number is given. */

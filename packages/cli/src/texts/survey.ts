@@ -15,6 +15,16 @@ export const SURVEY = {
   listSurveys: 'surveys of the site, the newest first',
   cancelOne: 'end a survey that is under way; what it has read stays',
   watchOne: 'watch a survey until it is over',
+  scheduleOf: 'let surveys begin by themselves; without an expression, what is planned',
+  scheduleOff: 'plan no more surveys of this host',
+  scheduleNone:
+    'No surveys are planned. "pragmatica survey schedule \'0 6 * * 1\'" plans one for every Monday at 06:00.',
+  scheduleSet: 'Surveys of {host} begin {when}, next on {next}.',
+  scheduleEnded: 'No more surveys of {host} begin by themselves.',
+  scheduleEither: 'Give an expression or --off, not both.',
+  scheduleNoHost: 'The site has no host yet.',
+  scheduleExamples:
+    '\nThe expression has five fields, in the site’s time zone: minute, hour, day, month, weekday.\n\nExamples:\n  pragmatica survey schedule\n  pragmatica survey schedule "0 6 * * *"     every day at 06:00\n  pragmatica survey schedule "30 5 * * 1"    every Monday at 05:30\n  pragmatica survey schedule --off',
   changesOf: 'what differs from the survey before; the newest when no number is given',
   started: 'Survey {number} of {host} has started. "pragmatica survey watch {number}" shows how far it is.',
   progress: '{visited, number} of {found, number}',

@@ -3,6 +3,7 @@ import {
   type FieldChanges,
   type FindingResource,
   type HostSecretInput,
+  type SurveyScheduleInput,
   type RecipeApplication,
   type RecipeInput,
   type SitePatch,
@@ -361,4 +362,14 @@ export function useGiveAccess(site: string) {
 
 export function useForgetAccess(site: string) {
   return useSiteChange(site, (host: string) => api.call('forgetAccess', { params: { site, host } }));
+}
+
+export function useSetSchedule(site: string) {
+  return useSiteChange(site, ({ host, ...body }: { host: string } & SurveyScheduleInput) =>
+    api.call('setSchedule', { params: { site, host }, body }),
+  );
+}
+
+export function useEndSchedule(site: string) {
+  return useSiteChange(site, (host: string) => api.call('endSchedule', { params: { site, host } }));
 }

@@ -15,6 +15,13 @@ export const accessesQuery = (site: string) =>
     queryFn: async () => (await api.call('listAccesses', { params: { site } })).data.items,
   });
 
+/** When surveys begin by themselves. */
+export const schedulesQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'survey-schedules'],
+    queryFn: async () => (await api.call('listSchedules', { params: { site } })).data.items,
+  });
+
 /** So many rows come at once. */
 const LIMIT = 100;
 

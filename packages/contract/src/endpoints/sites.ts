@@ -1,9 +1,7 @@
 import { z } from 'zod';
 import type { Endpoint } from '../endpoint.js';
 import * as schemas from '../schemas/index.js';
-import { items, site } from './params.js';
-
-const hostOfSite = site.extend({ host: z.string().max(253) });
+import { hostOfSite, items, site } from './params.js';
 
 /** Sites with their hosts, fields, pages and activity. */
 export const sitesEndpoints = {

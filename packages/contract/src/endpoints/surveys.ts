@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Endpoint } from '../endpoint.js';
 import * as schemas from '../schemas/index.js';
-import { site } from './params.js';
+import { hostOfSite, items, site } from './params.js';
 
 const survey = site.extend({ survey: schemas.surveyReference });
 const sighting = site.extend({ sighting: z.coerce.number().int() });
@@ -45,6 +45,26 @@ export const surveysEndpoints = {
     summary: 'End a survey; what it has read stays',
     params: survey,
     response: schemas.survey,
+  },
+  listSchedules: {
+    method: 'GET',
+    path: '/sites/{site}/survey-schedules',
+    summary: 'When surveys of the site’s hosts begin by themselves',
+    params: site,
+    response: items(schemas.surveySchedule),
+  },
+  setSchedule: {
+    method: 'PUT',
+    path: '/sites/{site}/survey-schedules/{host}',
+    summary: 'Let surveys of a host begin by themselves',
+    params: hostOfSite,
+    body: schemas.surveyScheduleInput,
+  },
+  endSchedule: {
+    method: 'DELETE',
+    path: '/sites/{site}/survey-schedules/{host}',
+    summary: 'Begin no more surveys of a host by themselves',
+    params: hostOfSite,
   },
   showSurveyChanges: {
     method: 'GET',

@@ -227,6 +227,17 @@ export const orderReport = z
         verdict: z.enum(['fine', 'race', 'wrong']),
       }),
     ),
+    ofPages: z
+      .array(
+        z.object({
+          part: z.string().meta({ description: 'Key of the part that needs something.' }),
+          name: z.string(),
+          page: z.string().meta({ description: 'A page that makes it itself.' }),
+          because: z.string(),
+          verdict: z.enum(['fine', 'race', 'wrong']),
+        }),
+      )
+      .meta({ description: 'What the parts need of the pages themselves, as the last survey saw them.' }),
     cycles: z.array(z.array(z.string())),
     moves: z.array(
       z.object({

@@ -40,6 +40,39 @@ export const surveyInput = z
   .meta({ id: 'SurveyInput' });
 export type SurveyInput = z.input<typeof surveyInput>;
 
+/** What is asked of surveys that begin by themselves. */
+export const surveyScheduleInput = z
+  .strictObject({
+    cron: z.string().min(1).max(100).meta({
+      description:
+        'When, in the site’s time zone: minute, hour, day, month and weekday as in a crontab, such as `0 6 * * 1`.',
+    }),
+    side: side.default('public'),
+    limit: surveyInput.shape.limit,
+    ignoreRobots: surveyInput.shape.ignoreRobots,
+    concurrency: surveyInput.shape.concurrency,
+    delayMs: surveyInput.shape.delayMs,
+  })
+  .meta({ id: 'SurveyScheduleInput' });
+export type SurveyScheduleInput = z.input<typeof surveyScheduleInput>;
+
+export const surveySchedule = z
+  .object({
+    host: z.string(),
+    cron: z.string(),
+    words: z.string().meta({ description: 'The same in words, where there are simple ones.' }),
+    nextAt: timestamp.nullable(),
+    side,
+    limit: z.int(),
+    ignoreRobots: z.boolean(),
+    concurrency: z.int(),
+    delayMs: z.int(),
+    by: z.string(),
+    at: timestamp,
+  })
+  .meta({ id: 'SurveySchedule', description: 'When surveys of a host begin by themselves.' });
+export type SurveyScheduleResource = z.infer<typeof surveySchedule>;
+
 export const survey = z
   .object({
     number: z.int(),

@@ -3,7 +3,7 @@ export type { Knowledge, KnownFiles, KnownPolicies, KnownSighting } from './know
 export { EXAMPLE_NOW, exampleFile, exampleKnowledge, exampleRecipe, exampleSet } from './examples.js';
 export { applyFix, fixAll, type FixResult } from './fixes.js';
 export { findingsHoldUntil } from './hold-until.js';
-export { orderReport, worseOrder, type OrderReport } from './order-report.js';
+export { orderReport, pageNeedWords, worseOrder, type OrderReport } from './order-report.js';
 export { openStep } from './activation/open-step.js';
 export { CHECKS } from './registry.js';
 export { runChecks, unfinishedFinding } from './run-checks.js';

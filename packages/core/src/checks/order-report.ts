@@ -1,13 +1,19 @@
 import type { Dependency, PlacementOrder, Rearrangement } from '../order/index.js';
-import type { Snapshot } from '../snapshot/index.js';
+import { partName, type Snapshot } from '../snapshot/index.js';
+import { ORDER_TEXTS } from '../texts/order.js';
+import { say } from '../texts/say.js';
 import { applyChanges, type SetChange } from '../edit/index.js';
 import { CheckedSet } from './checked-set.js';
 import type { Knowledge } from './knowledge.js';
+import { makerName } from './page-code.js';
+import { pageNeeds, type PageNeed } from './page-needs.js';
 import type { ReadPart } from './read-part.js';
 
 export interface OrderReport {
   /** All that the running parts need of each other. */
   readonly dependencies: readonly Dependency<ReadPart>[];
+  /** What they need of the pages themselves. */
+  readonly ofPages: readonly PageNeed[];
   /** How the whole set comes into the right order. */
   readonly right: Rearrangement<ReadPart>;
   /** The one change that does it; undefined where nothing is to be moved. */
@@ -21,7 +27,17 @@ export function orderReport(snapshot: Snapshot, knowledge: Knowledge = {}): Orde
   const { moves, lists } = right;
   const change: SetChange | undefined =
     moves.length === 0 ? undefined : { kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) };
-  return { dependencies, right, change };
+  return { dependencies, ofPages: pageNeeds(set), right, change };
+}
+
+/** What a part needs of its pages, in words: `“Calendar” uses “Tidebook”, which /fares brings itself (/lib/tidebook.js)`. */
+export function pageNeedWords({ part, use, definer, page }: PageNeed): string {
+  return say(ORDER_TEXTS.pageBringsName, {
+    part: partName(part),
+    name: use.name,
+    page,
+    maker: makerName(definer),
+  });
 }
 
 /** What would be wrong or a race if a placement had this order, and is not now. */

@@ -30,6 +30,11 @@ export interface PageDefiner {
   readonly file: string | undefined;
 }
 
+/** The file that makes it, or the name of what does. */
+export function makerName({ file, thing }: PageDefiner): string {
+  return file ?? thing.sighting.name;
+}
+
 /** Pages of one make on which a snippet runs. */
 export interface PagesInReach {
   readonly group: ComposedPages;

@@ -22,6 +22,7 @@ export { MATCH_KINDS, ManagedItems, type MatchKind, type SightingMatch } from '.
 export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
+export { nextRun, scheduleProblem, scheduleWords, type ScheduleProblem } from './schedule.js';
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
 export { sightingWords, type NamedMatch } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';

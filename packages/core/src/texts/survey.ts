@@ -73,6 +73,12 @@ export const SURVEY_TEXTS = {
   changedGoneSighting: '{name} is gone from the site.',
   changedMoreSighting: '{name} is on {count, plural, one {one more page} other {# more pages}} of {section}.',
   changedFewerSighting: '{name} left {count, plural, one {one page} other {# pages}} of {section}.',
+  scheduleDaily: 'every day at {time}',
+  scheduleWeekly: 'every {weekday} at {time}',
+  scheduleMonthly:
+    'on the {day, selectordinal, one {#st} two {#nd} few {#rd} other {#th}} of each month at {time}',
+  scheduleCron: 'by “{cron}”',
+
   fileChanged: 'The file {file} has changed.',
   fileChangedOn: 'The file {file} changed on {day}.',
   fileMoreCookies: 'Since then it sets {count, plural, one {one cookie} other {# cookies}} more: {names}.',

@@ -9,6 +9,7 @@ import {
   fixAll,
   moveWords,
   orderReport,
+  pageNeedWords,
   pageSkeleton,
   readScriptFile,
   recipeFromSnippet,
@@ -81,7 +82,7 @@ export const tasks = {
   },
 
   order: ({ snapshot, known }: OfSet, bench: Bench) => {
-    const { dependencies, right, change } = orderReport(snapshot, bench.known(known));
+    const { dependencies, ofPages, right, change } = orderReport(snapshot, bench.known(known));
     return {
       change,
       report: {
@@ -91,6 +92,13 @@ export const tasks = {
           kind: dependency.reason.kind,
           because: dependencyWords(dependency),
           verdict: dependency.verdict,
+        })),
+        ofPages: ofPages.map((need) => ({
+          part: need.part.key,
+          name: need.use.name,
+          page: need.page,
+          because: pageNeedWords(need),
+          verdict: need.verdict,
         })),
         cycles: right.cycles.map((parts) => parts.map(({ key }) => key)),
         moves: right.moves.map((move) => ({

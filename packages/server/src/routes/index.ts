@@ -18,6 +18,7 @@ import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
 import { siteHandlers } from './sites.js';
 import { snippetHandlers } from './snippets.js';
+import { scheduleHandlers } from './schedules.js';
 import { surveyHandlers } from './surveys.js';
 import { verificationHandlers } from './verification.js';
 
@@ -57,6 +58,7 @@ export function createHandlers({
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),
+    ...scheduleHandlers(),
     ...accessHandlers(box),
   };
 }

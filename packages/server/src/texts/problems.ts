@@ -48,6 +48,7 @@ const BY_CODE = {
     'page-not-surveyed': 'Survey {number} knows no page {path}.',
     'no-such-sighting': 'Survey {number} has no sighting {id}.',
     'no-access-kept': 'Nothing is kept that opens {host}.',
+    'no-schedule': 'No surveys of {host} are planned.',
     'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',
     'nothing-here': 'There is nothing at this address.',
@@ -62,6 +63,11 @@ const BY_CODE = {
     'value-refused': 'The database refuses a value in this request. Nothing was changed.',
     'field-cannot-be': '“{label}” cannot be “{value}”. {problem}',
     'no-key-from-name': 'No key can be made from this name. Give one yourself.',
+    'schedule-not-cron':
+      '“{cron}” is no schedule. Write five fields: minute, hour, day, month, weekday, such as 0 6 * * 1 for every Monday at 06:00.',
+    'schedule-never': '“{cron}” never comes: there is no such day.',
+    'schedule-too-often':
+      '“{cron}” is more than once an hour. A survey visits every page; once a day is plenty.',
     'recipe-not-sound': 'No recipe can be made of it yet. {problem}',
     'cannot-be-accepted': '“{title}” cannot be accepted: it would break the page for visitors. {advice}',
     'day-over': '{day} is over already. Choose today or a later day.',

@@ -11,6 +11,8 @@ export const SURVEY_TEXTS = {
   shapeCut:
     '{shape}: {found, number} pages of this pattern were found, the first {most, number} were visited. A calendar or filter has no end.',
   moreShapesCut: 'The same for {count, plural, one {one more pattern} other {# more patterns}}.',
+  scheduled: 'Surveys of {host} {when} from now on.',
+  unscheduled: 'No more surveys of {host} by themselves.',
   adoptedName: 'Adopted “{name}” from the site’s pages: it is off until the copy in the site is gone.',
   adoptedWords:
     '“{name}” is in the draft, switched off, so that nothing runs twice. {removal} Then run a survey; once the copy is gone, switch it on.',

@@ -117,7 +117,9 @@ function bySeverity(items: readonly OpenFindingResource[]): Group[] {
 
 /** Each finding once, at the snippet that it is about first. */
 function bySnippet(items: readonly OpenFindingResource[]): Group[] {
-  const names = new Map(items.flatMap(({ subjects: [first] }) => (first ? [[first.snippet, first.name]] : [])));
+  const names = new Map(
+    items.flatMap(({ subjects: [first] }) => (first ? [[first.snippet, first.name]] : [])),
+  );
   const ofSite = items.filter(({ subjects }) => subjects.length === 0);
   const groups = [...names]
     .sort(([, a], [, b]) => a.localeCompare(b))

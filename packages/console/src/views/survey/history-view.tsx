@@ -10,6 +10,7 @@ import { cn } from '../../ui/cn';
 import { MoreButton } from '../../ui/more-button';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { ScheduleSection } from './schedule-section';
 
 const STATES: Readonly<Record<SurveyResource['state'], string>> = {
   waiting: SURVEY.stateWaiting,
@@ -29,6 +30,7 @@ export function HistoryView() {
   const open = chosen ?? newest;
   return (
     <section className="space-y-3">
+      <ScheduleSection site={site} />
       {surveys.isPending && <Loading />}
       {surveys.isError && <Failure error={surveys.error} onRetry={() => void surveys.refetch()} />}
       <ol className="divide-y divide-line rounded-xl border border-line bg-surface">

@@ -4,6 +4,7 @@ import { definers } from '../order/definitions.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
+import { makerName } from '../page-code.js';
 
 export const twoDefiners = defineCheck({
   id: 'two-definers',
@@ -104,7 +105,7 @@ function* besidePages(set: CheckedSet) {
           message: 'page-makes' as const,
           params: {
             first: partName(part),
-            second: definer.file ?? sighting.name,
+            second: makerName(definer),
             name: definition.name,
             page,
           },

@@ -1,13 +1,11 @@
-import { isAnchor } from '../../insert/index.js';
-import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { Use } from '../../facts/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
-import type { PageDefiner } from '../page-code.js';
+import { makerName, type PageDefiner } from '../page-code.js';
+import { pageNeeds } from '../page-needs.js';
 import type { ReadPart } from '../read-part.js';
-import { definers, openUses } from './definitions.js';
 
 const CALENDAR = "<script>Tidebook.open('#calendar');</script>";
 const page = (head: string): string =>
@@ -42,17 +40,8 @@ export const pageBringsLater = defineCheck({
   right: [{ name: 'Calendar', parts: [{ placement: 'body-end', code: CALENDAR }] }],
   pages: { '/fares': page('<script>var Tidebook = { open: function () {} };</script>') },
   *run(set) {
-    const makers = definers(set);
-    const told = new Set<string>();
-    for (const { part, use } of openUses(set)) {
-      const key = `${part.key} ${use.name}`;
-      // What runs later on an event finds it there nearly always.
-      if (use.when === 'later' || makers.has(use.name) || told.has(key)) continue;
-      if (isBroughtByLoader(part, use)) continue;
-      const late = firstLate(set, part, use);
-      if (!late) continue;
-      told.add(key);
-      const { definer, page, isRace } = late;
+    for (const { part, use, definer, page, verdict } of pageNeeds(set)) {
+      if (verdict === 'fine') continue;
       const about = {
         about: `${use.name} ${part.key}`,
         subjects: [subject(part)],
@@ -62,10 +51,10 @@ export const pageBringsLater = defineCheck({
         part: partName(part),
         name: use.name,
         page,
-        file: nameOf(definer),
+        file: makerName(definer),
         ready: definer.when,
       };
-      if (isRace) yield { ...about, message: 'race', params, severity: 'warning' };
+      if (verdict === 'race') yield { ...about, message: 'race', params, severity: 'warning' };
       else if (!comesIn(set, part, use, definer)) yield { ...about, message: 'ready-later', params };
       else
         yield {
@@ -80,34 +69,8 @@ export const pageBringsLater = defineCheck({
   },
 });
 
-interface Late {
-  readonly definer: PageDefiner;
-  readonly page: string;
-  readonly isRace: boolean;
-}
-
-/** On the first kind of page that makes the name itself, but not in time. */
-function firstLate(set: CheckedSet, part: ReadPart, use: Use): Late | undefined {
-  const all = set.pageCode.definersOf(use.name);
-  if (all.length === 0 || isAnchor(part.part.placement)) return undefined;
-  for (const { group, page } of set.pageCode.pagesOf(part.snippet)) {
-    const here = all.filter(({ thing }) => thing.compositions.has(group.composition));
-    const order = here.map((definer) => set.pageCode.comesBefore(definer, part, use.when));
-    const [definer] = here;
-    if (!definer || order.includes('always')) continue;
-    const maybe = order.indexOf('maybe');
-    return { definer: maybe < 0 ? definer : here[maybe]!, page, isRace: maybe >= 0 };
-  }
-  return undefined;
-}
-
 /** Whether it would come in time if the part stood at the end of the body. */
 function comesIn(set: CheckedSet, part: ReadPart, use: Use, definer: PageDefiner): boolean {
   const moved = { ...part, part: { ...part.part, placement: 'body-end' as const } };
   return set.pageCode.comesBefore(definer, moved, use.when) === 'always';
-}
-
-/** The file that makes it, or the name of what does. */
-function nameOf({ file, thing }: PageDefiner): string {
-  return file ?? thing.sighting.name;
 }

@@ -1,0 +1,184 @@
+import type { SurveyScheduleResource } from '@pragmatica/contract';
+import { WEEKDAY_NAMES } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
+import { CalendarClock } from 'lucide-react';
+import { useState } from 'react';
+import { fieldErrorsOf } from '../../api/field-errors';
+import { useEndSchedule, useSetSchedule } from '../../api/mutations';
+import { siteQuery } from '../../api/queries';
+import { schedulesQuery } from '../../api/surveys';
+import { say } from '../../texts/say';
+import { SURVEY } from '../../texts/survey';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Field } from '../../ui/field';
+import { SelectField } from '../../ui/select-field';
+import { Time } from '../../ui/time';
+import { fromCron, toCron, USUAL, type Rhythm } from './schedule-rhythm';
+
+/** When surveys begin by themselves, and the way to say so. */
+export function ScheduleSection({ site }: { site: string }) {
+  const schedules = useQuery(schedulesQuery(site)).data;
+  const end = useEndSchedule(site);
+  const [isOpen, setOpen] = useState(false);
+  const [changed, setChanged] = useState<SurveyScheduleResource>();
+  if (!schedules) return null;
+  const change = (schedule?: SurveyScheduleResource): void => {
+    setChanged(schedule);
+    setOpen(true);
+  };
+  return (
+    <section
+      aria-label={SURVEY.schedule}
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-line bg-surface px-4 py-3 text-sm"
+    >
+      <CalendarClock className="size-4 shrink-0 text-muted" aria-hidden />
+      {schedules.length === 0 && <p className="min-w-60 flex-1 text-muted">{SURVEY.scheduleNone}</p>}
+      {schedules.length > 0 && (
+        <ul className="min-w-60 flex-1 space-y-1">
+          {schedules.map((schedule) => (
+            <li key={schedule.host} className="flex flex-wrap items-center gap-x-3 gap-y-1">
+              <span>
+                {say(SURVEY.scheduleLine, { host: schedule.host, when: schedule.words })}{' '}
+                {schedule.nextAt !== null && (
+                  <span className="text-muted">
+                    {SURVEY.scheduleNext} <Time at={schedule.nextAt} />
+                  </span>
+                )}
+              </span>
+              <Button size="small" onClick={() => change(schedule)}>
+                {SURVEY.scheduleChange}
+              </Button>
+              <Button
+                size="small"
+                look="quiet"
+                isBusy={end.isPending}
+                aria-label={say(SURVEY.scheduleStopOf, { host: schedule.host })}
+                onClick={() => end.run(schedule.host)}
+              >
+                {SURVEY.scheduleStop}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {schedules.length === 0 && (
+        <Button size="small" onClick={() => change()}>
+          {SURVEY.schedulePlan}
+        </Button>
+      )}
+      <ScheduleDialog
+        key={`${changed?.host ?? ''} ${isOpen}`}
+        site={site}
+        schedule={changed}
+        isOpen={isOpen}
+        onOpenChange={setOpen}
+      />
+    </section>
+  );
+}
+
+interface ScheduleDialogProps {
+  readonly site: string;
+  /** The one that is changed. */
+  readonly schedule: SurveyScheduleResource | undefined;
+  readonly isOpen: boolean;
+  readonly onOpenChange: (isOpen: boolean) => void;
+}
+
+const RHYTHMS = [
+  ['daily', SURVEY.everyDay],
+  ['weekly', SURVEY.everyWeek],
+  ['monthly', SURVEY.everyMonth],
+] as const satisfies readonly (readonly [Rhythm, string])[];
+const WEEKDAYS = Object.values(WEEKDAY_NAMES).map((name, index) => [String(index + 1), name] as const);
+/** No day that a month may lack. */
+const LAST_DAY = 28;
+const DAYS = Array.from({ length: LAST_DAY }, (_, i) => [String(i + 1), String(i + 1)] as const);
+
+function ScheduleDialog({ site, schedule, isOpen, onOpenChange }: ScheduleDialogProps) {
+  const details = useQuery(siteQuery(site)).data?.data;
+  const hosts = details?.hosts ?? [];
+  const set = useSetSchedule(site);
+  const [chosenHost, setHost] = useState(schedule?.host);
+  const [choice, setChoice] = useState(() => (schedule && fromCron(schedule.cron)) ?? USUAL);
+  const host =
+    chosenHost ?? (hosts.find(({ environment }) => environment === 'live') ?? hosts[0])?.host ?? '';
+  const errors = fieldErrorsOf(set.error);
+  return (
+    <Dialog
+      title={SURVEY.scheduleTitle}
+      description={say(SURVEY.scheduleText, { zone: details?.timeZone ?? '' })}
+      isOpen={isOpen}
+      onOpenChange={onOpenChange}
+    >
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const options = schedule
+            ? {
+                side: schedule.side,
+                limit: schedule.limit,
+                ignoreRobots: schedule.ignoreRobots,
+                concurrency: schedule.concurrency,
+                delayMs: schedule.delayMs,
+              }
+            : {};
+          set.run({ host, cron: toCron(choice), ...options }, () => onOpenChange(false));
+        }}
+      >
+        {hosts.length > 1 && !schedule && (
+          <SelectField
+            label={SURVEY.host}
+            value={host}
+            options={hosts.map((one) => [one.host, `${one.host} (${one.environment})`] as const)}
+            onChange={setHost}
+          />
+        )}
+        <div className="grid gap-4 sm:grid-cols-3">
+          <SelectField
+            label={SURVEY.howOften}
+            value={choice.rhythm}
+            options={RHYTHMS}
+            onChange={(rhythm) => setChoice({ ...choice, rhythm: rhythm as Rhythm })}
+          />
+          {choice.rhythm === 'weekly' && (
+            <SelectField
+              label={SURVEY.onWeekday}
+              value={choice.weekday}
+              options={WEEKDAYS}
+              onChange={(weekday) => setChoice({ ...choice, weekday })}
+            />
+          )}
+          {choice.rhythm === 'monthly' && (
+            <SelectField
+              label={SURVEY.onDay}
+              value={choice.day}
+              options={DAYS}
+              onChange={(day) => setChoice({ ...choice, day })}
+            />
+          )}
+          <Field
+            label={SURVEY.atTime}
+            type="time"
+            required
+            value={choice.time}
+            error={errors.at('/cron')}
+            onChange={(event) => setChoice({ ...choice, time: event.target.value })}
+          />
+        </div>
+        {errors.isEmpty && set.error && (
+          <p role="alert" className="text-sm text-danger">
+            {set.error.message}
+          </p>
+        )}
+        <DialogActions leave={SURVEY.later}>
+          <Button type="submit" look="primary" isBusy={set.isPending}>
+            {SURVEY.scheduleSave}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,67 @@
+import type { SurveyScheduleInput } from '@pragmatica/contract';
+import { nextRun, scheduleProblem, scheduleWords } from '@pragmatica/core';
+import { ServiceError, errorAt } from '../../errors.js';
+import { hostsOf } from '../../storage/hosts.js';
+import type { Store } from '../../storage/store.js';
+import { removeSchedule, saveSchedule, schedulesOf } from '../../storage/survey-schedules.js';
+import { audit } from '../../storage/trail.js';
+import { say } from '../../texts/say.js';
+import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { findSite, withSiteLock } from '../site-lock.js';
+import type { Acting } from '../use-case.js';
+
+const PROBLEMS = {
+  'not-cron': 'schedule-not-cron',
+  never: 'schedule-never',
+  'too-often': 'schedule-too-often',
+} as const;
+
+/** When surveys of a site's hosts begin by themselves. @throws ServiceError 404 */
+export async function listSchedules(store: Store, key: string) {
+  const rows = await schedulesOf(store, await findSite(store, key));
+  return rows.map(({ host, cron, options, nextAt, setBy, setAt }) => ({
+    host,
+    cron,
+    words: scheduleWords(cron),
+    nextAt: nextAt?.toISOString() ?? null,
+    ...options,
+    by: setBy,
+    at: setAt.toISOString(),
+  }));
+}
+
+/** Lets surveys of a host begin by themselves. @throws ServiceError 404, 422 */
+export async function setSchedule(
+  key: string,
+  host: string,
+  { cron: written, ...options }: Required<SurveyScheduleInput>,
+  { store, actor }: Acting,
+): Promise<void> {
+  await withSiteLock(store, key, async (transaction, site) => {
+    const hosts = await hostsOf(transaction, site);
+    if (!hosts.some((one) => one.host === host))
+      throw new ServiceError('no-such-host', {
+        site: key,
+        host,
+        known: hosts.map((one) => one.host).join(', '),
+      });
+    const cron = written.trim().replace(/\s+/g, ' ');
+    const now = new Date();
+    const problem = scheduleProblem(cron, site.timeZone, now);
+    if (problem) throw errorAt('/cron', PROBLEMS[problem], { cron });
+    const nextAt = nextRun(cron, site.timeZone, now) ?? null;
+    await saveSchedule(transaction, site, { host, cron, zone: site.timeZone, options, nextAt, setBy: actor });
+    const said = say(SURVEY_TEXTS.scheduled, { host, when: scheduleWords(cron) });
+    audit(transaction, site, actor, 'survey.schedule', said);
+    await transaction.flush();
+  });
+}
+
+/** @throws ServiceError 404 */
+export async function endSchedule(key: string, host: string, { store, actor }: Acting): Promise<void> {
+  await withSiteLock(store, key, async (transaction, site) => {
+    if (!(await removeSchedule(transaction, site, host))) throw new ServiceError('no-schedule', { host });
+    audit(transaction, site, actor, 'survey.schedule', say(SURVEY_TEXTS.unscheduled, { host }));
+    await transaction.flush();
+  });
+}
