@@ -34,14 +34,36 @@ describe('surveys on the command line', function () {
   it('are followed to their end, and say what comes next', async () => {
     const { code, out, err } = await run(['survey', '--limit', '500']);
     expect(code).to.equal(0);
-    expect(out).to.match(/^Survey 1 of skerrywick\.localhost: 21 pages visited in \d+(\.\d)? s\.\n$/);
+    expect(out).to.match(
+      /^Survey 1 of skerrywick\.localhost: 21 pages visited in \d+(\.\d)? s\.\nSurvey 2 of skerrywick\.localhost \(origin\): 21 pages visited in \d+(\.\d)? s\.\n$/,
+    );
     expect(err).to.match(/Next: "pragmatica sightings"/);
+    const sides = await run(['survey', 'sides']);
+    expect(sides.code).to.equal(0);
+    expect(sides.out).to.include('“Visit counter” is added by Pragmatica, on 21 pages.');
+    expect(sides.out).to.include(
+      'Apart from what Pragmatica adds, visitors get what the site’s own server sends.',
+    );
     expect((await run(['survey', 'list'])).out).to.match(
       /1 +\d{4}-\d\d-\d\d \d\d:\d\d +skerrywick\.localhost +done +21 of 21/,
     );
     expect((await run(['survey', 'changes'])).out).to.equal(
       'There is no survey before it to compare with.\n',
     );
+  });
+
+  it('begin by themselves when they are planned', async () => {
+    expect((await run(['survey', 'schedule'])).out).to.match(/^No surveys are planned\./);
+    expect((await run(['survey', 'schedule', '0 6 * * 1', '--public'])).out).to.match(
+      /^Surveys of skerrywick\.localhost begin every Monday at 06:00, next on \d{4}-\d\d-\d\d/,
+    );
+    expect((await run(['survey', 'schedule'])).out).to.match(
+      /skerrywick\.localhost +every Monday at 06:00 +\d{4}/,
+    );
+    const wrong = await run(['survey', 'schedule', 'mondays']);
+    expect(wrong.code).to.not.equal(0);
+    expect(wrong.err).to.match(/“mondays” is no schedule\. Write five fields/);
+    expect((await run(['survey', 'schedule', '--off'])).out).to.match(/^No more surveys of skerrywick/);
   });
 
   it('list what stands in the pages, what needs somebody first', async () => {

@@ -56,6 +56,7 @@ const loadCoverage = async () => ({
 });
 const loadPages = async () => ({ Component: (await import('./views/survey/pages-view')).PagesView });
 const loadPage = async () => ({ Component: (await import('./views/survey/page-view')).PageView });
+const loadSides = async () => ({ Component: (await import('./views/survey/sides-view')).SidesView });
 const loadSurveys = async () => ({
   Component: (await import('./views/survey/history-view')).HistoryView,
 });
@@ -91,6 +92,7 @@ const router = createBrowserRouter([
               { path: 'coverage', lazy: loadCoverage },
               { path: 'pages', lazy: loadPages },
               { path: 'page', lazy: loadPage },
+              { path: 'sides', lazy: loadSides },
               { path: 'history', lazy: loadSurveys },
             ],
           },

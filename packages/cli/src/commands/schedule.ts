@@ -4,10 +4,12 @@ import { CliError } from '../errors.js';
 import { print, printJson, table, when } from '../output.js';
 import { say } from '../texts/say.js';
 import { SURVEY } from '../texts/survey.js';
+import { sideOf } from '../survey-side.js';
 import { wholeNumber } from '../whole-number.js';
 
 interface ScheduleOptions extends SiteOptions {
   readonly host?: string;
+  readonly public?: boolean;
   readonly origin?: boolean;
   readonly limit: number;
   readonly ignoreRobots?: boolean;
@@ -20,6 +22,7 @@ export function schedule(group: Command): void {
   withSite(group.command('schedule [cron]'))
     .description(SURVEY.scheduleOf)
     .option('--host <host>', SURVEY.whichHost)
+    .addOption(new Option('--public', SURVEY.askPublic).conflicts('origin'))
     .option('--origin', SURVEY.askOrigin)
     .option('--limit <pages>', SURVEY.limit, wholeNumber, 10_000)
     .option('--ignore-robots', SURVEY.ignoreRobots)
@@ -59,7 +62,7 @@ export function schedule(group: Command): void {
         params,
         body: {
           cron,
-          side: options.origin ? 'origin' : 'public',
+          side: sideOf(options),
           limit: options.limit,
           ignoreRobots: options.ignoreRobots === true,
           delayMs: options.delay,

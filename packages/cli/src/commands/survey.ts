@@ -6,12 +6,14 @@ import { Progress, colour, note, print, printJson, table, when } from '../output
 import { readPathsFile } from '../paths-file.js';
 import { say } from '../texts/say.js';
 import { SURVEY } from '../texts/survey.js';
+import { sideOf } from '../survey-side.js';
 import { wholeNumber } from '../whole-number.js';
 import { schedule } from './schedule.js';
 
 interface StartOptions extends SiteOptions {
   readonly environment: 'live' | 'staging';
   readonly host?: string;
+  readonly public?: boolean;
   readonly origin?: boolean;
   readonly limit: number;
   readonly pathsFrom?: string;
@@ -44,7 +46,7 @@ export function survey(program: Command): void {
       const body = {
         environment: options.environment,
         ...(options.host === undefined ? {} : { host: options.host }),
-        side: options.origin ? ('origin' as const) : ('public' as const),
+        side: sideOf(options),
         limit: options.limit,
         paths: options.pathsFrom === undefined ? [] : readPathsFile(options.pathsFrom),
         ignoreRobots: options.ignoreRobots === true,
@@ -52,7 +54,7 @@ export function survey(program: Command): void {
         delayMs: options.delay,
       };
       const { data } = await client.call('startSurvey', { params: { site }, body });
-      if (options.follow) await follow(client, site, data.number, options);
+      if (options.follow) await followAll(client, site, data.number, options);
       else if (options.json) printJson(data);
       else print(say(SURVEY.started, { number: data.number, host: data.host }));
     });
@@ -83,7 +85,7 @@ export function survey(program: Command): void {
     .action(async (number: string | undefined, options: SiteOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
-      await follow(client, site, await numberOf(client, site, number), options);
+      report(await watch(client, site, await numberOf(client, site, number)), options);
     });
   withSite(command.command('cancel [number]'))
     .description(SURVEY.cancelOne)
@@ -107,7 +109,44 @@ export function survey(program: Command): void {
       else if (data.from === null) print(SURVEY.noChangesFrom);
       else for (const line of data.lines) print(line);
     });
+  withSite(command.command('sides [number]'))
+    .description(SURVEY.sidesOf)
+    .action(async (number: string | undefined, options: SiteOptions) => {
+      const client = clientFor(options);
+      const site = await siteFor(client, options);
+      const { data } = await client.call('showSides', {
+        params: { site, survey: number === undefined ? 'latest' : Number(number) },
+      });
+      if (data.differences.length > 0) process.exitCode = EXIT.found;
+      if (options.json) {
+        printJson(data);
+        return;
+      }
+      print(colour.dim(say(SURVEY.sidesOfSurveys, { public: data.public, origin: data.origin })));
+      for (const { name, pages } of data.ours) print(say(SURVEY.sidesOurs, { name, pages }));
+      for (const line of data.lines) print(line);
+    });
   schedule(command);
+}
+
+/** Watches a survey, and the one that follows it. */
+async function followAll(
+  client: ApiClient,
+  site: string,
+  number: number,
+  options: SiteOptions,
+): Promise<void> {
+  const { data } = await client.call('listSurveys', { params: { site }, query: { limit: 5 } });
+  const next = data.items.find(({ after }) => after === number);
+  const first = await watch(client, site, number);
+  report(first, options);
+  if (next && first.state === 'done') {
+    const second = await watch(client, site, next.number);
+    // As JSON there is one answer: what visitors get.
+    if (!options.json) report(second, options);
+  }
+  if (!options.json && first.state === 'done')
+    note(colour.dim(next ? SURVEY.nextStepsOfBoth : SURVEY.nextSteps));
 }
 
 /** The newest one, whatever its state, where no number is given. */
@@ -120,7 +159,7 @@ async function numberOf(client: ApiClient, site: string, number: string | undefi
 }
 
 /** Watches a survey until it is over. It goes on when nobody watches any more. */
-async function follow(client: ApiClient, site: string, number: number, options: SiteOptions): Promise<void> {
+async function watch(client: ApiClient, site: string, number: number): Promise<SurveyResource> {
   const progress = new Progress();
   const abort = new AbortController();
   process.once('SIGINT', () => abort.abort());
@@ -138,14 +177,19 @@ async function follow(client: ApiClient, site: string, number: number, options: 
   }
   if (!last || last.state === 'waiting' || last.state === 'running')
     throw new CliError(say(SURVEY.stillGoing, { number }), EXIT.failed);
-  if (options.json) printJson(last);
-  else print(endWords(last));
-  if (last.state === 'failed') process.exitCode = EXIT.found;
-  else if (!options.json && last.state === 'done') note(colour.dim(SURVEY.nextSteps));
+  return last;
+}
+
+/** Says how a survey ended. */
+function report(survey: SurveyResource, options: SiteOptions): void {
+  if (options.json) printJson(survey);
+  else print(endWords(survey));
+  if (survey.state === 'failed') process.exitCode = EXIT.found;
 }
 
 function endWords(survey: SurveyResource): string {
-  const { number, host, visited, unchanged, failed, problem, notes } = survey;
+  const host = survey.side === 'origin' ? `${survey.host} (origin)` : survey.host;
+  const { number, visited, unchanged, failed, problem, notes } = survey;
   const lines = notes.map((line) => `  ${colour.yellow(line)}`);
   if (survey.state === 'failed')
     return colour.red(say(SURVEY.failed, { number, host, problem: problem ?? '' }));

@@ -1,8 +1,8 @@
 export const SURVEY = {
   walkOver: 'walk over the site’s real pages and read what is in them',
   whichHost: 'one of the site’s hosts; the first live one when left out',
-  askPublic: 'ask where visitors ask (the default)',
-  askOrigin: 'ask the site’s own server, behind Pragmatica',
+  askPublic: 'ask only where visitors ask; without it both, where they are two',
+  askOrigin: 'ask only the site’s own server, behind Pragmatica',
   environmentOf: 'of which environment',
   limit: 'pages at most',
   pathsFrom: 'visit the pages in this file as well: one address a line, or a HAR file',
@@ -34,6 +34,11 @@ export const SURVEY = {
   failed: 'Survey {number} of {host} failed. {problem}',
   nextSteps:
     '\nNext: "pragmatica sightings" shows what stands in the pages, "pragmatica coverage" what is missing.',
+  nextStepsOfBoth:
+    '\nNext: "pragmatica sightings" shows what stands in the pages, "pragmatica coverage" what is missing, "pragmatica survey sides" what happens between the site’s own server and visitors.',
+  sidesOf: 'what becomes of pages between the site’s own server and visitors',
+  sidesOfSurveys: 'Survey {public} of what visitors get, beside survey {origin} of the site’s own server.',
+  sidesOurs: '“{name}” is added by Pragmatica, on {pages, plural, one {one page} other {# pages}}.',
   noSurveys: 'No surveys yet. "pragmatica survey" starts one.',
   stillGoing: 'The service broke off. The survey goes on: "pragmatica survey watch {number}".',
   notHar: '"{file}" is neither a list of addresses nor a HAR file.',

@@ -15,6 +15,14 @@ export const accessesQuery = (site: string) =>
     queryFn: async () => (await api.call('listAccesses', { params: { site } })).data.items,
   });
 
+/** What becomes of pages between the site's own server and visitors. */
+export const sidesQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'survey-sides'],
+    queryFn: async () => (await api.call('showSides', { params: { site, survey: 'latest' } })).data,
+    retry: false,
+  });
+
 /** When surveys begin by themselves. */
 export const schedulesQuery = (site: string) =>
   queryOptions({

@@ -23,6 +23,7 @@ export const SURVEY = {
   tabSightings: 'In the pages',
   tabCoverage: 'Coverage',
   tabPages: 'Pages',
+  tabSides: 'On the way',
   tabHistory: 'Surveys',
   tabs: 'Parts of the survey',
 
@@ -30,6 +31,8 @@ export const SURVEY = {
   dialogText: 'Pragmatica visits the pages and reads their code. It changes nothing and runs none of it.',
   host: 'Host',
   side: 'Where to ask',
+  sideBoth: 'Both, one after the other',
+  sideBothHint: 'Shows what changes on the way to visitors.',
   sidePublic: 'Where visitors ask',
   sidePublicHint: 'Shows what visitors get, with Pragmatica’s own snippets.',
   sideOrigin: 'The site’s own server, behind Pragmatica',
@@ -63,6 +66,15 @@ export const SURVEY = {
   kindElement: 'element',
 
   schedule: 'Planned surveys',
+  sidesIntro: 'What becomes of pages between the site’s own server and visitors.',
+  sidesOf: 'Survey {public} of what visitors get, beside survey {origin} of the site’s own server.',
+  sidesOurs: 'Added by Pragmatica',
+  sidesOurPages: 'on {pages, plural, one {one page} other {# pages}}',
+  sidesOurNone: 'Pragmatica adds nothing to these pages.',
+  sidesOthers: 'Changed on the way',
+  sidesNoneTitle: 'Only one side is known',
+  sidesNone:
+    'To see what changes on the way, survey both: what visitors get, and what the site’s own server sends.',
   scheduleNone: 'Surveys begin only when somebody starts one.',
   schedulePlan: 'Plan surveys…',
   scheduleLine: '{host} is surveyed {when}.',
@@ -72,7 +84,7 @@ export const SURVEY = {
   scheduleStopOf: 'Stop planned surveys of {host}',
   scheduleTitle: 'Plan surveys',
   scheduleText:
-    'They begin by themselves, on the clocks of the site ({zone}). What has changed is listed here.',
+    'They start by themselves, in the site’s time zone ({zone}). What has changed since the one before is listed here.',
   scheduleSave: 'Save',
   howOften: 'How often',
   everyDay: 'Every day',

@@ -46,6 +46,13 @@ export const surveysEndpoints = {
     params: survey,
     response: schemas.survey,
   },
+  showSides: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/sides',
+    summary: 'What becomes of pages between the site’s own server and visitors, as surveys of both saw it',
+    params: survey,
+    response: schemas.surveySides,
+  },
   listSchedules: {
     method: 'GET',
     path: '/sites/{site}/survey-schedules',

@@ -18,11 +18,16 @@ const MAX_SURVEY_PAGES = 200_000;
 
 const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
 
+const askedSide = z.enum(['public', 'origin', 'both']).meta({
+  description:
+    'Where visitors ask, at the site’s own server, or both, one after the other. Where nothing stands between the two, both are one.',
+});
+
 export const surveyInput = z
   .strictObject({
     environment: environment.default('live'),
     host: z.string().optional().meta({ description: 'The environment’s first host when left out.' }),
-    side: side.default('public'),
+    side: askedSide.default('public'),
     limit: z.int().min(1).max(MAX_SURVEY_PAGES).default(10_000).meta({ description: 'Pages at most.' }),
     paths: z
       .array(path)
@@ -47,7 +52,7 @@ export const surveyScheduleInput = z
       description:
         'When, in the site’s time zone: minute, hour, day, month and weekday as in a crontab, such as `0 6 * * 1`.',
     }),
-    side: side.default('public'),
+    side: askedSide.default('public'),
     limit: surveyInput.shape.limit,
     ignoreRobots: surveyInput.shape.ignoreRobots,
     concurrency: surveyInput.shape.concurrency,
@@ -62,7 +67,7 @@ export const surveySchedule = z
     cron: z.string(),
     words: z.string().meta({ description: 'The same in words, where there are simple ones.' }),
     nextAt: timestamp.nullable(),
-    side,
+    side: askedSide,
     limit: z.int(),
     ignoreRobots: z.boolean(),
     concurrency: z.int(),
@@ -89,6 +94,10 @@ export const survey = z
     visited: z.int(),
     failed: z.int().meta({ description: 'Visited pages that could not be read.' }),
     unchanged: z.int().meta({ description: 'Visited pages that the site says are as they were.' }),
+    after: z
+      .int()
+      .nullable()
+      .meta({ description: 'The survey that it waits for: of both sides one is asked after the other.' }),
     notes: z.array(z.string()).meta({ description: 'What was left out, and why.' }),
     requestedBy: z.string(),
     createdAt: timestamp,
@@ -103,6 +112,27 @@ export const surveyList = z.object({ items: z.array(survey), next: nextPage });
 /** One line of the stream that watching a survey answers with: how far it is, until it is over. */
 export const surveyEvent = z.object({ type: z.literal('progress'), survey }).meta({ id: 'SurveyEvent' });
 export type SurveyEvent = z.infer<typeof surveyEvent>;
+
+const somePages = { pages: z.int(), example: z.string().meta({ description: 'The first of these pages.' }) };
+
+export const surveySides = z
+  .object({
+    public: z.int().meta({ description: 'The survey of what visitors get.' }),
+    origin: z.int().meta({ description: 'The survey of what the site’s own server sends.' }),
+    ours: z
+      .array(z.object({ snippet: z.string(), name: z.string(), pages: z.int() }))
+      .meta({ description: 'What Pragmatica adds.' }),
+    differences: z.array(
+      z.object({
+        what: z.enum(['added', 'removed', 'rewritten']),
+        sighting: z.int().nullable(),
+        name: z.string(),
+        ...somePages,
+      }),
+    ),
+    lines: z.array(z.string()).meta({ description: 'All that differs, in words.' }),
+  })
+  .meta({ id: 'SurveySides' });
 
 /** A survey's number, or the newest that came to its end. */
 export const surveyReference = z.union([z.literal('latest'), z.coerce.number().int().min(1)]);

@@ -23,6 +23,15 @@ export { MAX_ITEMS } from './page-items.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
 export { nextRun, scheduleProblem, scheduleWords, type ScheduleProblem } from './schedule.js';
+export {
+  compareSides,
+  type ComparedSides,
+  type OnTheWay,
+  type PagesOfSides,
+  type SideDifference,
+  type SidesReport,
+  type SomePages,
+} from './sides.js';
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
 export { sightingWords, type NamedMatch } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';

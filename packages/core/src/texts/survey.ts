@@ -73,6 +73,23 @@ export const SURVEY_TEXTS = {
   changedGoneSighting: '{name} is gone from the site.',
   changedMoreSighting: '{name} is on {count, plural, one {one more page} other {# more pages}} of {section}.',
   changedFewerSighting: '{name} left {count, plural, one {one page} other {# pages}} of {section}.',
+  unnamedThing: 'Something without a name',
+  wayAdded:
+    '{name} is added on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}: neither the site nor Pragmatica puts it there.',
+  wayRemoved:
+    '{name} is lost on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
+  wayRewritten:
+    '{name} is rewritten on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
+  wayPolicies:
+    'The content policy of {count, plural, one {the page {page}} other {# pages, such as {page},}} is changed on the way.',
+  waySkeletons:
+    'Other elements arrive than were sent on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
+  wayOnlyVisitors:
+    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only where visitors ask.',
+  wayOnlyOrigin:
+    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only at the site’s own server.',
+  wayNothing: 'Apart from what Pragmatica adds, visitors get what the site’s own server sends.',
+
   scheduleDaily: 'every day at {time}',
   scheduleWeekly: 'every {weekday} at {time}',
   scheduleMonthly:

@@ -1,4 +1,4 @@
-import { surveyById } from '../storage/surveys.js';
+import { followersOf, surveyById } from '../storage/surveys.js';
 import type { SurveyTools } from '../survey/tools.js';
 import { walkSurvey } from '../survey/walk-survey.js';
 import type { JobQueue, QueuedJobs } from './queue.js';
@@ -21,8 +21,11 @@ export function surveyJob(tools: SurveyTools, queue: JobQueue, stop: AbortSignal
       // It is taken up again when nobody has worked on it for a while.
       tools.log.warn({ err: error, survey: id }, 'work on a survey was broken off');
     }
-    if (!stop.aborted) return;
-    const survey = await surveyById(tools.store.fork(), id);
-    if (survey?.state === 'running' || survey?.state === 'waiting') await queue.send('survey', own);
+    const store = tools.store.fork();
+    const survey = await surveyById(store, id);
+    const isOver = survey?.state !== 'running' && survey?.state !== 'waiting';
+    if (!isOver && stop.aborted) await queue.send('survey', own);
+    if (!isOver || !survey) return;
+    for (const next of await followersOf(store, survey)) await queue.send('survey', { survey: next });
   };
 }

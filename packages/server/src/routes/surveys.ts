@@ -8,6 +8,7 @@ import { showChanges } from '../site/surveys/changes.js';
 import { showCoverage } from '../site/surveys/coverage.js';
 import { listPagesOf, showPage } from '../site/surveys/pages.js';
 import { listSightings, showSighting } from '../site/surveys/sightings.js';
+import { showSides } from '../site/surveys/sides.js';
 import type { SiteSurveys } from '../site/surveys/site-surveys.js';
 import { cancelSurvey, startSurvey } from '../site/surveys/start-survey.js';
 import { findSurvey, surveyResource, surveyResources } from '../site/surveys/survey-resource.js';
@@ -34,6 +35,7 @@ export function surveyHandlers(
   | 'watchSurvey'
   | 'cancelSurvey'
   | 'showSurveyChanges'
+  | 'showSides'
   | 'listSurveyPages'
   | 'showSurveyPage'
   | 'listSightings'
@@ -77,6 +79,11 @@ export function surveyHandlers(
     async showSurveyChanges({ params }, context) {
       const { site, survey } = await found(params, context);
       return { data: await showChanges(surveys, context.store, site, survey) };
+    },
+
+    async showSides({ params }, context) {
+      const { site, survey } = await found(params, context);
+      return { data: await showSides(surveys, context.store, site, survey) };
     },
 
     async listSurveyPages({ params, query: { after, ...query } }, context) {

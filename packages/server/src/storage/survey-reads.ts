@@ -4,8 +4,10 @@ import type {
   ItemKind,
   PageTrait,
   PageType,
+  PagesOfSides,
   ShapeKind,
   SightedAccount,
+  SomePages,
 } from '@pragmatica/core';
 import { emOf } from './em.js';
 import { hasWords } from './search.js';
@@ -202,6 +204,18 @@ export async function pathsOn(
   return rows.map(({ path }) => path);
 }
 
+/** Pages that one survey read and another did not: how many, and the first of them. */
+export async function pagesOnlyIn(store: Store, survey: number, other: number): Promise<SomePages> {
+  const [row] = await emOf(store).execute<SomePages[]>(
+    `select count(*)::int as count, coalesce(min(p.path), '') as example ${ONLY_IN}`,
+    [survey, other],
+  );
+  return row!;
+}
+
+const ONLY_IN = `from survey_page p where p.survey_id = ? and p.outcome = 'read' and p.status < 400 and not exists (
+  select 1 from survey_page o where o.survey_id = ? and o.path = p.path and o.outcome = 'read' and o.status < 400)`;
+
 /** Paths of pages that one survey read and another did not. */
 export async function pathsOnlyIn(
   store: Store,
@@ -210,12 +224,41 @@ export async function pathsOnlyIn(
   limit: number,
 ): Promise<string[]> {
   const rows = await emOf(store).execute<{ path: string }[]>(
-    `select p.path from survey_page p where p.survey_id = ? and p.outcome = 'read' and p.status < 400 and not exists (
-       select 1 from survey_page o where o.survey_id = ? and o.path = p.path and o.outcome = 'read' and o.status < 400)
-     order by p.path limit ?`,
+    `select p.path ${ONLY_IN} order by p.path limit ?`,
     [survey, other, limit],
   );
   return rows.map(({ path }) => path);
+}
+
+/** Pages that two surveys read, by what they stand on in each. */
+export async function pagesOfSides(
+  store: Store,
+  visitors: number,
+  origin: number,
+): Promise<readonly PagesOfSides[]> {
+  return emOf(store).execute(
+    `select v.composition_id as visitors, o.composition_id as origin, count(*)::int as pages, min(v.path) as example
+     from survey_page v join survey_page o on o.survey_id = ? and o.path = v.path
+     where v.survey_id = ? and v.composition_id is not null and o.composition_id is not null
+     group by v.composition_id, o.composition_id order by count(*) desc`,
+    [origin, visitors],
+  );
+}
+
+/** Pages that two surveys read, of which something is not the same: how many, and the first of them. */
+export async function pagesThatDiffer(
+  store: Store,
+  visitors: number,
+  origin: number,
+  column: 'policies_id' | 'skeleton_id',
+): Promise<SomePages> {
+  const [row] = await emOf(store).execute<SomePages[]>(
+    `select count(*)::int as count, coalesce(min(v.path), '') as example
+     from survey_page v join survey_page o on o.survey_id = ? and o.path = v.path
+     where v.survey_id = ? and v.outcome = 'read' and o.outcome = 'read' and v.${column} is distinct from o.${column}`,
+    [origin, visitors],
+  );
+  return row!;
 }
 
 /** Skeletons of the pages that a survey read, those of most pages first, each with one of its pages. */

@@ -56,6 +56,8 @@ export interface Survey {
   readonly failed: number;
   readonly unchanged: number;
   readonly leftOut: number;
+  /** Number of the survey that it waits for. */
+  readonly after: number | null;
   readonly requestedBy: string;
   readonly createdAt: Date;
   readonly startedAt: Date | null;
@@ -63,7 +65,7 @@ export interface Survey {
 }
 
 const COLUMNS = `s.id, s.site_id as "siteId", s.number, s.host, s.environment, s.side, s.state, s.options, s.release, s.reader,
-  s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut",
+  s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut", s.after,
   s.requested_by as "requestedBy", s.created_at as "createdAt", s.started_at as "startedAt", s.ended_at as "endedAt"`;
 
 /** The rows of raw queries have texts for moments, where the driver is told so. */
@@ -84,14 +86,14 @@ async function select(store: Store, rest: string, params: readonly unknown[]): P
 
 export type NewSurvey = Pick<
   Survey,
-  'host' | 'environment' | 'side' | 'options' | 'release' | 'reader' | 'requestedBy'
+  'host' | 'environment' | 'side' | 'options' | 'release' | 'reader' | 'after' | 'requestedBy'
 >;
 
 /** Adds the next survey of a site. Called inside the transaction that locked the site. */
 export async function addSurvey(store: Store, site: Site, survey: NewSurvey): Promise<Survey> {
   const [row] = await emOf(store).execute<{ id: number }[]>(
-    `insert into survey (site_id, number, host, environment, side, options, release, reader, requested_by)
-     values (?, (select coalesce(max(number), 0) + 1 from survey where site_id = ?), ?, ?, ?, ?::jsonb, ?, ?, ?)
+    `insert into survey (site_id, number, host, environment, side, options, release, reader, after, requested_by)
+     values (?, (select coalesce(max(number), 0) + 1 from survey where site_id = ?), ?, ?, ?, ?::jsonb, ?, ?, ?, ?)
      returning id`,
     [
       site.id,
@@ -102,6 +104,7 @@ export async function addSurvey(store: Store, site: Site, survey: NewSurvey): Pr
       JSON.stringify(survey.options),
       survey.release,
       survey.reader,
+      survey.after,
       survey.requestedBy,
     ],
   );
@@ -136,16 +139,22 @@ export async function surveysOf(
 export async function lastDoneSurvey(
   store: Store,
   site: Pick<Site, 'id'>,
-  { environment, side, before }: { environment?: Environment; side?: SurveySide; before?: number } = {},
+  {
+    environment,
+    host,
+    side,
+    before,
+  }: { environment?: Environment; host?: string; side?: SurveySide; before?: number } = {},
 ): Promise<Survey | undefined> {
   const [survey] = await select(
     store,
     `where s.site_id = ? and s.state = 'done'
        ${environment === undefined ? '' : 'and s.environment = ?'}
+       ${host === undefined ? '' : 'and s.host = ?'}
        ${side === undefined ? '' : 'and s.side = ?'}
        ${before === undefined ? '' : 'and s.number < ?'}
      order by s.number desc limit 1`,
-    [site.id, environment, side, before].filter((value) => value !== undefined),
+    [site.id, environment, host, side, before].filter((value) => value !== undefined),
   );
   return survey;
 }
@@ -213,14 +222,35 @@ export async function takeTurn(store: Store, id: number, delayMs: number): Promi
   return Math.max(0, row?.wait ?? 0);
 }
 
-/** Surveys on which nobody has worked for a while, though they are not over. */
+/** Surveys on which nobody has worked for a while, though they are not over; not those that wait for another. */
 export async function forsakenSurveys(store: Store, silentMs: number): Promise<number[]> {
   const rows = await emOf(store).execute<{ id: number }[]>(
     `update survey set beat_at = now()
-     where state in ('waiting', 'running') and beat_at < now() - ? * interval '1 millisecond' returning id`,
+     where state in ('waiting', 'running') and beat_at < now() - ? * interval '1 millisecond' and not exists (
+       select 1 from survey first where first.site_id = survey.site_id and first.number = survey.after
+         and first.state in ('waiting', 'running'))
+     returning id`,
     [silentMs],
   );
   return rows.map(({ id }) => id);
+}
+
+/** Ids of the surveys that wait for one. */
+export async function followersOf(store: Store, { siteId, number }: Survey): Promise<number[]> {
+  const rows = await emOf(store).execute<{ id: number }[]>(
+    `select id from survey where site_id = ? and after = ? and state = 'waiting'`,
+    [siteId, number],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** Ends a survey's own follower, where that still waits for it. */
+export async function endFollowers(store: Store, { siteId, number }: Survey): Promise<void> {
+  await emOf(store).execute(
+    `update survey set state = 'cancelled', ended_at = now()
+     where site_id = ? and after = ? and state = 'waiting' and started_at is null`,
+    [siteId, number],
+  );
 }
 
 /** Removes surveys of a site that are over, but for the newest so many of each host and side. */

@@ -48,6 +48,8 @@ const BY_CODE = {
     'page-not-surveyed': 'Survey {number} knows no page {path}.',
     'no-such-sighting': 'Survey {number} has no sighting {id}.',
     'no-access-kept': 'Nothing is kept that opens {host}.',
+    'side-not-surveyed':
+      'No survey of {host} {side, select, origin {at the site’s own server} other {where visitors ask}} has come to its end yet, so there is nothing to compare. Start one of both sides.',
     'no-schedule': 'No surveys of {host} are planned.',
     'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',

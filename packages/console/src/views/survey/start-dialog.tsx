@@ -19,7 +19,7 @@ interface StartDialogProps {
 export function StartDialog({ site, isOpen, onOpenChange, start }: StartDialogProps) {
   const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
   const [host, setHost] = useState('');
-  const [side, setSide] = useState<'public' | 'origin'>('public');
+  const [side, setSide] = useState<'public' | 'origin' | 'both'>('both');
   const [limit, setLimit] = useState('10000');
   const [delay, setDelay] = useState('0');
   const [ignoreRobots, setIgnoreRobots] = useState(false);
@@ -73,6 +73,15 @@ export function StartDialog({ site, isOpen, onOpenChange, start }: StartDialogPr
         )}
         <fieldset className="space-y-2">
           <legend className="text-sm font-medium">{SURVEY.side}</legend>
+          <Choice
+            name="side"
+            type="radio"
+            isOn={side === 'both'}
+            onChange={() => setSide('both')}
+            hint={SURVEY.sideBothHint}
+          >
+            {SURVEY.sideBoth}
+          </Choice>
           <Choice
             name="side"
             type="radio"

@@ -19,6 +19,7 @@ const TABS = [
   { to: '.', label: SURVEY.tabSightings },
   { to: 'coverage', label: SURVEY.tabCoverage },
   { to: 'pages', label: SURVEY.tabPages },
+  { to: 'sides', label: SURVEY.tabSides },
   { to: 'history', label: SURVEY.tabHistory },
 ] as const;
 

@@ -17,14 +17,19 @@ export function isOpen(survey: SurveyResource | undefined): boolean {
   return survey?.state === 'waiting' || survey?.state === 'running';
 }
 
+/** Of those that are under way the one that goes first; otherwise the newest of what visitors get, or of any. */
+function shownOf(surveys: readonly SurveyResource[]): SurveyResource | undefined {
+  return surveys.findLast(isOpen) ?? surveys.find(({ side }) => side === 'public') ?? surveys[0];
+}
+
 /** The newest survey of a site, watched as long as it is under way, whoever started it. */
 export function useSurvey(site: string): SurveyControl {
   const client = useQueryClient();
   const list = useInfiniteQuery(surveysQuery(site));
   const [seen, setSeen] = useState<SurveyResource>();
   const [error, setError] = useState<Error>();
-  const listed = list.data?.pages[0]?.items[0];
-  const newest = seen && (!listed || seen.number >= listed.number) ? seen : listed;
+  const listed = shownOf(list.data?.pages[0]?.items ?? []);
+  const newest = seen && (!listed || seen.number === listed.number || isOpen(seen)) ? seen : listed;
   const watched = isOpen(newest) ? newest?.number : undefined;
   useEffect(() => {
     if (watched === undefined) return undefined;

@@ -19,8 +19,8 @@ const MAX_PATHS = 500;
 
 /** What differs from the survey of the same host and side before. */
 export async function showChanges(surveys: SiteSurveys, store: Store, site: Site, survey: Survey) {
-  const { environment, side, number } = survey;
-  const before = await lastDoneSurvey(store, site, { environment, side, before: number });
+  const { environment, host, side, number } = survey;
+  const before = await lastDoneSurvey(store, site, { environment, host, side, before: number });
   if (!before) return { from: null, to: number, lines: [], newPages: [], gonePages: [] };
   const [newPages, gonePages, was, is, oldFiles, files] = await Promise.all([
     pathsOnlyIn(store, survey.id, before.id, MAX_PATHS),

@@ -37,6 +37,7 @@ function toResource(survey: Survey, shapes: readonly CutShape[], locale: string)
   const { number, host, environment, side, state, release, found, visited, failed, unchanged } = survey;
   return {
     ...{ number, host, environment, side, state, release, found, visited, failed, unchanged },
+    after: survey.after,
     problem: problemWords(survey, locale),
     limit: survey.options.limit,
     ignoreRobots: survey.options.ignoreRobots,
@@ -73,10 +74,15 @@ function notesOf(survey: Survey, shapes: readonly CutShape[], locale: string): s
   return notes;
 }
 
+/** What visitors get comes before what the site's own server sends. */
+async function latestSurvey(store: Store, site: Site): Promise<Survey | undefined> {
+  return (await lastDoneSurvey(store, site, { side: 'public' })) ?? lastDoneSurvey(store, site);
+}
+
 /** A survey of a site by its number, or the newest that came to its end. @throws ServiceError 404 */
 export async function findSurvey(store: Store, site: Site, reference: 'latest' | number): Promise<Survey> {
   const survey =
-    reference === 'latest' ? await lastDoneSurvey(store, site) : await surveyByNumber(store, site, reference);
+    reference === 'latest' ? await latestSurvey(store, site) : await surveyByNumber(store, site, reference);
   if (survey) return survey;
   if (reference === 'latest') throw new ServiceError('no-survey-yet', { site: site.key });
   throw new ServiceError('no-such-survey', { site: site.key, number: reference });
