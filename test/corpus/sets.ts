@@ -75,10 +75,7 @@ const SURVEYED = exampleKnowledge(
 
 /** What the files do that pages load: the theme's makes a name, the others none. */
 const fileAt = (address: string): KnownFile =>
-  exampleFile(
-    address,
-    address.endsWith('/theme.js') ? { defines: [{ name: 'themeMenu', when: 'parse' }] } : {},
-  );
+  exampleFile(address, address.endsWith('/theme.js') ? { defines: ['themeMenu'] } : {});
 const HEAVY = 'https://panorama.example/all.js';
 const MOVED = 'https://moved.example/m.js';
 

@@ -123,9 +123,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       ...surveyed([], { '/': page('/', '<script async src="/berths.js"></script>') }, []),
       files: {
         base: 'https://www.site.example',
-        files: [
-          exampleFile('https://www.site.example/berths.js', { defines: [{ name: 'berths', when: 'parse' }] }),
-        ],
+        files: [exampleFile('https://www.site.example/berths.js', { defines: ['berths'] })],
       },
     },
     title: '“Moorings” may run before “berths” is there on /',

@@ -33,12 +33,11 @@ describe('the pages that a walk takes', () => {
   });
 
   it('belong to the section that their first folder names', () => {
-    expect(['/', '/news', '/news/a/b', '/news?x=1'].map(sectionOf)).to.deep.equal([
-      '/',
-      '/news',
-      '/news',
-      '/news',
-    ]);
+    for (const path of ['/news', '/news/a/b', '/news?x=1', '/news/a.html'])
+      expect(sectionOf(path), path).to.equal('/news');
+    // A site without folders is one section, not one a page.
+    for (const path of ['/', '/?x=1', '/fares.html', '/fares.php?day=1'])
+      expect(sectionOf(path), path).to.equal('/');
   });
 });
 

@@ -27,11 +27,7 @@ describe('a script file', () => {
       ],
       ['Tidebook', "Object.defineProperty(window, 'Tidebook', { value: {} });"],
     ];
-    for (const [name, code] of FORMS)
-      expect(
-        readScriptFile(code)?.defines.map((one) => one.name),
-        code,
-      ).to.include(name);
+    for (const [name, code] of FORMS) expect(readScriptFile(code)?.defines, code).to.include(name);
   });
 
   it('is read for what it keeps in browsers and whom it talks to', () => {
@@ -70,7 +66,7 @@ describe('what is known of files', () => {
   const library = one('Library', 'head-end', '<script src="/tidebook.js"></script>');
   const call = '<script>Tidebook.open();</script>';
   const known = {
-    files: { base: BASE, files: [exampleFile(LIBRARY, { defines: [{ name: 'Tidebook', when: 'parse' }] })] },
+    files: { base: BASE, files: [exampleFile(LIBRARY, { defines: ['Tidebook'] })] },
   };
   const checksOf = (snippets: readonly ExampleSnippet[], knowledge: object): string[] =>
     runChecks(exampleSet(snippets), { ...exampleKnowledge({}), ...knowledge })
@@ -126,7 +122,7 @@ describe('what has changed in files between two surveys', () => {
     ]);
     expect(
       lines(
-        { hosts: ['in.tallymast.example'], defines: [{ name: 'tally', when: 'parse' }] },
+        { hosts: ['in.tallymast.example'], defines: ['tally'] },
         { digest: 'b', hosts: ['ads.example', 'in.tallymast.example'], bytes: 48_000 },
       ),
     ).to.deep.equal([

@@ -198,6 +198,17 @@ describe('what is seen on two pages is one thing', () => {
       expect(form(one)).to.equal(form(other));
     });
 
+  it('though pages of another folder write its address another way', () => {
+    const key = (src: string, url: string, head = ''): string =>
+      read(`${head}<script src="${src}"></script>`, { url: `https://www.example.com${url}` }).items[0]!.key;
+    const one = key('/lib/theme.js', '/');
+    expect(key('lib/theme.js', '/')).to.equal(one);
+    expect(key('../lib/theme.js', '/news/today')).to.equal(one);
+    expect(key('theme.js', '/news/today', '<base href="/lib/">')).to.equal(one);
+    expect(key('lib/theme.js', '/news/today')).to.not.equal(one);
+    expect(key('//elsewhere.example/lib/theme.js', '/')).to.not.equal(one);
+  });
+
   it('though each names its own page', () => {
     const fares = key('<script>see("/fares", "Fares")</script>');
     const news = key('<script>see("/news/a", "News")</script>', 'https://www.example.com/news/a', 'News');

@@ -317,9 +317,9 @@ const fileBook = memoizeByObject(({ base, files }: KnownFiles) => new FileBook(b
 const factsWithFiles = memoizeByObject((files: FileBook) =>
   memoizeByObject(({ facts }: ReadCode): Facts => {
     const brought = filesLoadedBy(facts).flatMap((load) =>
-      (files.find(load.address)?.defines ?? []).map(({ name, when }): Definition => ({
+      (files.find(load.address)?.defines ?? []).map((name): Definition => ({
         name,
-        when: whenFileRuns(load, when),
+        when: whenFileRuns(load),
         what: 'value',
         isStub: false,
         from: load.address,

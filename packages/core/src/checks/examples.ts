@@ -101,7 +101,7 @@ function exampleSurvey(
   undelivered: readonly string[],
 ): Pick<Knowledge, 'seen' | 'absent' | 'policies' | 'groups'> {
   const memory = new FactsCache();
-  const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'>>();
+  const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'> & { readonly firstPath: string }>();
   const partCodes = new Map<string, string>();
   const groups: ComposedPages[] = [];
   const declared: KnownPolicies[] = [];
@@ -117,13 +117,14 @@ function exampleSurvey(
     );
     if (policies.length > 0) declared.push({ policies, address: EXAMPLE_ADDRESS, paths: [path] });
     for (const { key, code } of parts) partCodes.set(key, code);
-    for (const item of items) codes.set(item.key, item);
+    for (const item of items) codes.set(item.key, { ...item, firstPath: path });
     const id = groups.length;
     groups.push({ composition: id, section: path, type, pages: 1, examples: [path] });
     compositions.set(id, composePage(items, found));
   }
   const seen = gatherSightings(groups, compositions).map((one) => ({
     ...describeSighting(codes.get(one.key)!, memory),
+    firstPath: codes.get(one.key)!.firstPath,
     seen: one,
   }));
   return {

@@ -41,6 +41,8 @@ export interface Knowledge {
 
 /** A sighting, with where it stands. */
 export interface KnownSighting extends Sighting {
+  /** The page that its code was taken from. */
+  readonly firstPath: string;
   readonly seen: SeenSighting;
 }
 

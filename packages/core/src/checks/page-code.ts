@@ -97,6 +97,8 @@ export class PageCode {
     let found = this.#reach.get(snippet.key);
     if (!found) {
       found = this.groups.flatMap((group) => {
+        // What is shown in place of a page that is not there needs nothing of what pages need.
+        if (group.type === 'error') return [];
         const page = group.examples.find((path) => this.#runsOn(snippet, path));
         return page === undefined ? [] : [{ group, page }];
       });
@@ -127,14 +129,14 @@ export class PageCode {
       for (const { name, when, isStub } of thing.facts.defines)
         add(name, { thing, when, isStub, file: undefined });
       for (const load of filesLoadedBy(thing.facts))
-        for (const { name, when } of this.#fileOf(thing, load)?.defines ?? [])
-          add(name, { thing, when: whenFileRuns(load, when), isStub: false, file: load.address });
+        for (const name of this.#fileOf(thing, load)?.defines ?? [])
+          add(name, { thing, when: whenFileRuns(load), isStub: false, file: load.address });
     }
     return found;
   }
 
   #fileOf({ sighting }: PageThing, { address }: Load) {
-    return this.#files.find(address, sighting.seen.others.examples[0]);
+    return this.#files.find(address, sighting.firstPath);
   }
 
   /** Whether all the pages on which a snippet runs make a name themselves. */

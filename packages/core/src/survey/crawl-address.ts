@@ -65,9 +65,8 @@ export function addressShape(
   return numbers >= 2 ? { shape: shaped, limit: limits.numbers } : undefined;
 }
 
-/** The part of the site that a page belongs to, by the first segment of its path: `/news`. */
+/** The part of the site that a page belongs to, by the first folder of its path: `/news`; files at the top are of `/`. */
 export function sectionOf(path: string): string {
-  const pathname = path.split('?', 1)[0]!;
-  const first = pathname.split('/')[1] ?? '';
-  return `/${first}`;
+  const [, first = '', ...rest] = path.split('?', 1)[0]!.split('/');
+  return rest.length === 0 && /\.[a-z]{2,5}$/i.test(first) ? '/' : `/${first}`;
 }

@@ -68,11 +68,7 @@ function whatChanged(was: FileVersion, is: FileVersion): string[] {
   tell('fileFewerCookies', is.cookies, was.cookies);
   tell('fileMoreStores', was.stores, is.stores);
   tell('fileMoreHosts', was.hosts, is.hosts);
-  tell(
-    'fileFewerNames',
-    is.defines.map(({ name }) => name),
-    was.defines.map(({ name }) => name),
-  );
+  tell('fileFewerNames', is.defines, was.defines);
   if (Math.abs(is.bytes - was.bytes) > was.bytes * TELLING && Math.max(is.bytes, was.bytes) > KB)
     said.push(say(SURVEY_TEXTS.fileSize, { from: kilobytes(was.bytes), to: kilobytes(is.bytes) }));
   return said;

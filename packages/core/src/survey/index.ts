@@ -14,7 +14,6 @@ export {
   readScriptFile,
   whenFileRuns,
   wholeAddress,
-  type FileDefinition,
   type FileReading,
   type KnownFile,
 } from './known-file.js';

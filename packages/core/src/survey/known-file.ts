@@ -1,15 +1,9 @@
 import { readCode, type ExecutionPhase, type Facts, type Load } from '../facts/index.js';
 
-/** A name that a file makes. */
-export interface FileDefinition {
-  readonly name: string;
-  /** Seen from the moment at which the file runs. */
-  readonly when: ExecutionPhase;
-}
-
 /** What a file that pages load does, read without running it. */
 export interface FileReading {
-  readonly defines: readonly FileDefinition[];
+  /** Global names that it makes: at once, as libraries do, even where they hand that to a function. */
+  readonly defines: readonly string[];
   /** Names of the cookies that it sets, as far as they are written in it. */
   readonly cookies: readonly string[];
   /** Names under which it keeps something in the visitor's browser otherwise. */
@@ -45,10 +39,9 @@ export function readScriptFile(code: string): FileReading | undefined {
         key !== undefined && (where === 'cookie') === isCookie ? [key] : [],
       ),
     ).sort();
-  const defines = new Map(facts.defines.map(({ name, when }) => [name, { name, when }]));
   return {
     ...NOTHING,
-    defines: [...defines.values()].slice(0, MAX_NAMES),
+    defines: distinct(facts.defines.map(({ name }) => name)),
     cookies: stored(true),
     stores: stored(false),
     hosts: facts.hosts.slice(0, MAX_NAMES),
@@ -66,9 +59,9 @@ export function filesLoadedBy({ loads }: Facts): Load[] {
   );
 }
 
-/** When something happens that a file does as soon as it runs. */
-export function whenFileRuns({ mode, when }: Load, inFile: ExecutionPhase): ExecutionPhase {
-  if (inFile === 'later' || when === 'later') return 'later';
+/** When a file runs that is loaded so. */
+export function whenFileRuns({ mode, when }: Load): ExecutionPhase {
+  if (when === 'later') return 'later';
   if (mode === 'async') return 'async';
   return mode === 'defer' || mode === 'module' ? 'deferred' : when;
 }

@@ -26,6 +26,8 @@ export interface ItemContext {
   readonly memory: FactsCache;
   /** Texts that are this page's own. */
   readonly own: ReadonlySet<string>;
+  /** Whole address against which the page's addresses count; undefined for code that stands in no page. */
+  readonly base?: string;
   readonly placeOf: (offset: number) => ItemPlace;
 }
 
@@ -201,7 +203,7 @@ function stableText(element: Tree.Element, code: string, context: ItemContext): 
   const attributes = element.sourceCodeLocation!.attrs ?? {};
   for (const { name, value } of element.attrs) {
     const at = attributes[name];
-    const stable = stableAttribute(name, value, words);
+    const stable = stableAttribute(name, fromRoot(name, value, context.base), words);
     if (!at || stable === value) continue;
     const range = { start: at.startOffset - shift, end: at.endOffset - shift };
     blanks.push({ ...range, by: stable === undefined ? '' : `${name}="${escapeQuotes(stable)}"` });
@@ -221,6 +223,16 @@ function stableText(element: Tree.Element, code: string, context: ItemContext): 
 }
 
 const NONE: ReadonlySet<string> = new Set();
+
+const ADDRESSES = new Set(['src', 'href', 'data']);
+
+/** A file that pages of different folders load is one: its address from the root of the site, where it is written from the page. */
+function fromRoot(name: string, value: string, base: string | undefined): string {
+  const isFromPage = ADDRESSES.has(name) && !/^\s*(?:[/\\#]|[a-z][a-z0-9+.-]*:|$)/i.test(value);
+  if (base === undefined || !isFromPage || !URL.canParse(value, base)) return value;
+  const { pathname, search, hash } = new URL(value, base);
+  return pathname + search + hash;
+}
 
 function escapeQuotes(value: string): string {
   return value.replaceAll('&', '&amp;').replaceAll('"', '&quot;');

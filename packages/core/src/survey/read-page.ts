@@ -38,6 +38,7 @@ export function readPage(
     text,
     memory,
     own: ownWords(path, head.title, head.canonical),
+    base,
     placeOf: (offset) => (offset < bodyStart ? 'head' : shown.placeOf(offset)),
   });
   const found = findParts(text, parts, charset.name);

@@ -62,11 +62,18 @@ export class Readers {
     });
   }
 
-  /** @throws ReadingError, and whatever the task throws */
-  async run<N extends TaskName>(name: N, input: TaskInput<N>): Promise<TaskResult<N>> {
+  /**
+   * @param codeMs - for one code, where nobody waits for the task
+   * @throws ReadingError, and whatever the task throws
+   */
+  async run<N extends TaskName>(
+    name: N,
+    input: TaskInput<N>,
+    codeMs = this.#limits.codeMs,
+  ): Promise<TaskResult<N>> {
     for (let round = 0; round <= MAX_GIVEN_UP; round++) {
       const beat = new Beat();
-      const watch = new Watch(beat, this.#limits);
+      const watch = new Watch(beat, { ...this.#limits, codeMs });
       try {
         const order: Order = { name, input, beat: beat.memory, givenUp: new Map(this.#givenUp.entries()) };
         return (await this.#pool.run(order, { signal: watch.signal })) as TaskResult<N>;
@@ -78,9 +85,7 @@ export class Readers {
         if (digest === undefined) throw new ReadingError(`${name}: over its bounds (${why})`);
         this.#givenUp.set(
           digest,
-          why === 'memory'
-            ? 'it took too much memory'
-            : `it took longer than ${this.#limits.codeMs / 1000} seconds`,
+          why === 'memory' ? 'it took too much memory' : `it took longer than ${codeMs / 1000} seconds`,
         );
       } finally {
         watch.stop();

@@ -16,6 +16,8 @@ const TIMEOUT_MS = 10_000;
 /** Asking for all of them takes no longer, whatever the hosts do. */
 const ALL_MS = 60_000;
 const AT_ONCE = 4;
+/** A whole library is read longer than a pasted code, and nobody waits for it. */
+const SCRIPT_MS = 10_000;
 
 /** A file to ask for. */
 type AskedFile = Pick<SurveyFileRow, 'address' | 'kind'>;
@@ -56,11 +58,11 @@ async function filesInPages(
     { id: survey.siteId },
     seen.map(({ key }) => key),
   );
-  const codes = new Map(rows.map(({ key, kind, code, loads }) => [key, { kind, code, loads }]));
-  const asked = seen.flatMap(({ key, ours, others }) => {
-    const row = codes.get(key);
+  const byKey = new Map(rows.map((row) => [row.key, row]));
+  const asked = seen.flatMap(({ key }) => {
+    const row = byKey.get(key);
     if (!row || row.loads.length === 0 || (row.kind !== 'script' && row.kind !== 'style')) return [];
-    return [{ code: row.code, page: base.address + (ours.examples[0] ?? others.examples[0] ?? '/') }];
+    return [{ code: row.code, page: base.address + row.firstPath }];
   });
   return readers.run('filesLoaded', { codes: asked, most: MAX_FILES });
 }
@@ -148,7 +150,7 @@ async function read(
 ): Promise<SurveyFileRow['reading']> {
   if (kind === 'style') return null;
   try {
-    return await readers.run('scriptFile', { text: new TextDecoder().decode(bytes) });
+    return await readers.run('scriptFile', { text: new TextDecoder().decode(bytes) }, SCRIPT_MS);
   } catch (error) {
     if (!(error instanceof ReadingError)) log.error({ err: error }, 'a file could not be read');
     return null;

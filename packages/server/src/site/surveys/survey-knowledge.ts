@@ -64,8 +64,8 @@ export async function surveyKnowledge(
     seen: gathered.flatMap((one) => {
       const row = byKey.get(one.key);
       if (!row) return [];
-      const { key, kind, code, name, provider, shape, accounts, loads } = row;
-      return [{ key, kind, code, name, provider, shape, accounts, loads, seen: one }];
+      const { key, kind, code, name, provider, shape, accounts, loads, firstPath } = row;
+      return [{ key, kind, code, name, provider, shape, accounts, loads, firstPath, seen: one }];
     }),
     absent: await absentOf(store, site, survey, seen),
     policies: knownPolicies(await policiesOf(store, survey.id, MAX_POLICIES), address),
