@@ -39,7 +39,7 @@ describe('what findings say', () => {
   for (const [id, variant] of Object.entries(VARIANTS))
     it(`${id}: ${variant.title}`, () => {
       const titles = findingsOf(variant)
-        .filter((finding) => idOf(finding) === id)
+        .filter((finding) => idOf(finding) === id.trim())
         .map(({ title }) => title);
       expect(titles[0]).to.equal(variant.title);
     });

@@ -183,6 +183,21 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
     ),
     title: '“Counter” reaches visitors changed',
   },
+  // Something that speeds pages up takes the script its type, to start it later.
+  'missing-on-pages.changed ': {
+    set: COUNTS,
+    known: surveyed(
+      COUNTS,
+      {
+        '/': page(
+          '/',
+          '<script async type="text/later" src="https://tallymast.example/count.js?id=TM-7731"></script>',
+        ),
+      },
+      ['/'],
+    ),
+    title: '“Counter” reaches visitors changed',
+  },
   'blocked-by-policy.inline': {
     set: [one('Pixel', 'body-end', '<script>glint()</script>')],
     known: policed([one('Pixel', 'body-end', '<script>glint()</script>')], "default-src 'self'"),

@@ -53,7 +53,15 @@ describe('a sighting is known to be what a snippet installs', () => {
 
   it('where other code has the same account at the same provider', () => {
     const other = '<script src="https://cdn.tallymast.example/v2.js?account=TM-1887"></script>';
-    expect(matches(other)[0]).to.deep.equal({ snippet: 'counter', part: 'counter/1', kind: 'same-account' });
+    expect(matches(other)[0]).to.deep.equal({
+      ...{ snippet: 'counter', part: 'counter/1', kind: 'same-account' },
+      code: COUNTER,
+    });
+  });
+
+  it('where its type lets it not run: something starts it later', () => {
+    const held = COUNTER.replace('async', 'async type="text/later"');
+    expect(matches(held)[0]?.kind).to.equal('same-account');
   });
 
   it('where the account is another one, naming ours', () => {
@@ -62,6 +70,7 @@ describe('a sighting is known to be what a snippet installs', () => {
       part: 'counter/1',
       kind: 'other-account',
       account: 'TM-1887',
+      code: COUNTER,
     });
     expect(matches(PIXEL.replace('GP-4417', 'GP-9'))[0]).to.include({
       kind: 'other-account',

@@ -1,4 +1,5 @@
 import type { SightingResource, SurveyResource } from '@pragmatica/contract';
+import { alterations, type Alteration } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson, table, when } from '../output.js';
@@ -102,7 +103,8 @@ async function show(id: number, options: SiteOptions): Promise<void> {
   if (data.ignored) print(say(SURVEY.ignoredBy, data.ignored));
   if (data.adopted) print(say(SURVEY.adoptedAs, data.adopted));
   if (data.standing !== 'ours') print(data.removal);
-  if (data.ourCode !== null) print(`${colour.dim(SURVEY.ourCode)}\n${data.ourCode}`);
+  if (data.ourCode !== null)
+    print(`${colour.dim(SURVEY.changedOnWay)}\n${alterations(data.ourCode, data.code).map(marked).join('')}`);
   print(`${colour.dim(SURVEY.theirCode)}\n${data.code}`);
   if (data.match !== null || data.adopted) return;
   const { name, placement, words: pages } = data.proposal;
@@ -116,4 +118,10 @@ async function show(id: number, options: SiteOptions): Promise<void> {
         }),
       ),
     );
+}
+
+/** Readable without colours, too. */
+function marked({ kind, text }: Alteration): string {
+  if (kind === 'same') return text;
+  return kind === 'gone' ? colour.red(`[-${text}-]`) : colour.green(`{+${text}+}`);
 }

@@ -63,7 +63,7 @@ export const SURVEY = {
   loadsThese: 'Loads: {loads}',
   ignoredBy: 'Ignored by {by}: {reason}',
   adoptedAs: 'Adopted by {by} as "{snippet}".',
-  ourCode: '\nOur code',
+  changedOnWay: '\nChanged on the way: [-taken away-] {+put in+}',
   theirCode: '\nIn the page',
   adoptLine: '\n"pragmatica adopt {id}" would make the snippet “{name}” of it, at {placement}, {pages}.',
   companions: 'Probably belongs together with {list}: add --with {ids}.',

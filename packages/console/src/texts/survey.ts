@@ -99,7 +99,9 @@ export const SURVEY = {
   loads: 'Loads',
   whereItIs: 'Where it is',
   allItsPages: 'All its pages',
-  changed: 'What was changed: our code, and what visitors get',
+  changed: 'What was changed on the way',
+  changedGone: 'taken away',
+  changedNew: 'put in',
   adopt: 'Adopt',
   adoptTitle: 'Adopt “{name}”',
   adoptText:

@@ -213,14 +213,17 @@ export class CheckedSet {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
   }
 
-  /** What stands in the site itself and is what a part installs, each with that part. */
+  /** What stands in the site itself and is what a part installs, each with that part; also where its type lets nothing run. */
   get hardCoded(): readonly HardCoded[] {
     this.#hardCoded ??= this.#findHardCoded();
     return this.#hardCoded;
   }
 
   #findHardCoded(): HardCoded[] {
-    const others = this.#seen.filter(({ seen }) => seen.others.pages > 0 && seen.states.includes('active'));
+    const others = this.#seen.filter(
+      ({ seen: { others: on, states } }) =>
+        on.pages > 0 && (states.includes('active') || states.includes('inert-type')),
+    );
     if (others.length === 0) return [];
     const managed = new ManagedItems(this.snapshot, 'live', this.memory);
     return others.flatMap((sighting) => {

@@ -1,4 +1,5 @@
 export { absentParts, type AbsentPart } from './absent-parts.js';
+export { alterations, type Alteration } from './alterations.js';
 export { codeToAdopt, placementFor, proposeAdoption, type AdoptionProposal } from './adoption.js';
 export { addressShape, pageOf, sectionOf } from './crawl-address.js';
 export { composePage, type ComposedPages, type Composition } from './composition.js';

@@ -27,6 +27,8 @@ export interface SightingMatch {
   readonly kind: MatchKind;
   /** For another account: the account of the snippet. */
   readonly account?: string;
+  /** What the part holds of it, where that is not the same. */
+  readonly code?: string;
 }
 
 interface ManagedItem extends Sighting {
@@ -112,8 +114,8 @@ function first(keys: readonly string[], map: ReadonlyMap<string, ManagedItem>): 
   return undefined;
 }
 
-function toMatch({ snippet, part }: ManagedItem, kind: MatchKind): SightingMatch {
-  return { snippet, part, kind };
+function toMatch({ snippet, part, code }: ManagedItem, kind: MatchKind): SightingMatch {
+  return { snippet, part, kind, ...(kind === 'same' ? {} : { code }) };
 }
 
 function accountKeys(accounts: readonly SightedAccount[]): string[] {

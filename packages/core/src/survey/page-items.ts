@@ -169,7 +169,18 @@ function toItem({ element, ...found }: Found, context: ItemContext): PageItem {
     return { ...found, place, code, form: digest(name), key: digest(name) };
   }
   const { form, key } = digestsOf(stableText(element, code, context));
-  return { ...found, place, code, form, key: digest(`${found.kind} ${key}`) };
+  const item = { ...found, place, code, form, key: digest(`${found.kind} ${key}`) };
+  return found.state === 'inert-type' ? { ...item, asScript: withoutType(element, code) } : item;
+}
+
+/** The code of an element without its type. */
+function withoutType(element: Tree.Element, code: string): string {
+  const { startOffset, attrs } = element.sourceCodeLocation!;
+  const type = attrs?.['type'];
+  if (!type) return code;
+  return withBlanks(code, [
+    { start: type.startOffset - startOffset, end: type.endOffset - startOffset, by: '' },
+  ]);
 }
 
 function dataTypes(json: string): string {

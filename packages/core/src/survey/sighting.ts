@@ -25,10 +25,10 @@ export interface Sighting {
 
 /** What a code that was seen is. */
 export function describeSighting(
-  { key, kind, code }: Pick<Sighting, 'key' | 'kind' | 'code'>,
+  { key, kind, code, asScript }: Pick<Sighting, 'key' | 'kind' | 'code'> & { readonly asScript?: string },
   memory: FactsCache,
 ): Sighting {
-  const { facts } = memory.read(code);
+  const { facts } = memory.read(asScript ?? code);
   const names = suggestNames(facts);
   const loads = [
     ...new Set(facts.loads.filter((load) => load.kind !== 'hint').map(({ address }) => address)),

@@ -32,6 +32,8 @@ export interface PageItem {
   readonly range: Range;
   /** As it stands in the page, tags included. */
   readonly code: string;
+  /** For a script whose type lets nothing run: the code without its type, as what starts it will see it. */
+  readonly asScript?: string;
   /** Digest of the code as it is written, without what differs from page to page. */
   readonly form: string;
   /** Digest of what it does: the same for other ways of writing it. */

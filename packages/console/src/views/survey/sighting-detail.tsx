@@ -7,8 +7,8 @@ import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
 import { Failure, Loading } from '../../ui/states';
-import { CodeDifference } from '../findings/code-difference';
 import { AdoptDialog } from './adopt-dialog';
+import { AlteredCode } from './altered-code';
 import { IgnoreDialog } from './ignore-dialog';
 
 /** One sighting in full: its code as it stands in the page, where it is, and what can be done about it. */
@@ -74,7 +74,7 @@ function Detail({ site, sighting }: { site: string; sighting: SightingDetailData
           )}
         </Fact>
       </dl>
-      {ourCode !== null && <CodeDifference title={SURVEY.changed} before={ourCode} after={sighting.code} />}
+      {ourCode !== null && <AlteredCode ours={ourCode} theirs={sighting.code} />}
       <Excerpt sighting={sighting} />
       {ignored && <p className="text-sm text-muted">{say(SURVEY.ignoredBy, ignored)}</p>}
       <div className="flex flex-wrap gap-2">

@@ -39,7 +39,9 @@ export const hardCoded = defineCheck({
   *run(set) {
     const found = set.hardCoded.filter(
       ({ match: { kind }, sighting: { seen }, part }) =>
-        kind !== 'other-account' && seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
+        kind !== 'other-account' &&
+        seen.states.includes('active') &&
+        seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
     );
     // The pieces of one part are one thing.
     for (const part of new Set(found.map((one) => one.part))) {

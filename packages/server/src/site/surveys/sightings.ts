@@ -110,7 +110,6 @@ export async function showSighting(
   const one = await surveys.sighting(store, site, survey, id);
   const { row, match } = one;
   const { placement, rules, removal } = await proposalFor(store, survey, one);
-  const part = match && partOf(snapshot, match.part);
   return {
     ...sightingResource(one, snapshot),
     code: row.code,
@@ -128,14 +127,9 @@ export async function showSighting(
       name: other.row.name,
       kind: other.row.kind,
     })),
-    ourCode: one.standing === 'altered' && part !== undefined ? part : null,
+    ourCode: one.standing === 'altered' ? (match?.code ?? null) : null,
     removal,
   };
-}
-
-function partOf(snapshot: Snapshot, key: string): string | undefined {
-  const [, snippet, number] = /^(.*)\/(\d+)$/.exec(key) ?? [];
-  return snapshot.snippets.find((one) => one.key === snippet)?.parts[Number(number) - 1]?.code;
 }
 
 /** Of the same provider, on the same pages, and nobody's yet. */
