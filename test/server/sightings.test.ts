@@ -294,6 +294,7 @@ describe('what a survey sees', function () {
         params: { site: key, sighting: altered!.id },
       });
       expect(data.ourCode).to.equal(code);
+      expect(data.removal).to.match(/^Something between Pragmatica and the visitors/);
       const params = { site: key, survey: 'latest' as const };
       const { data: coverage } = await stage.client.call('showCoverage', { params });
       expect(coverage.snippets[0]!.words).to.match(/^On 0 of 3 pages; missing on /);

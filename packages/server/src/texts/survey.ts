@@ -18,6 +18,8 @@ export const SURVEY_TEXTS = {
     '“{name}” is in the draft, switched off, so that nothing runs twice. {removal} Then run a survey; once the copy is gone, switch it on.',
   ignoredName: 'Leaves “{name}” in the site’s pages alone: {reason}',
   heededName: 'No longer leaves “{name}” in the site’s pages alone.',
+  excludeOnWay:
+    'Something between Pragmatica and the visitors of {page} rewrites it, such as a service or a plugin that speeds pages up. Exclude it there.',
   unnamed: 'Script in the page',
 } as const;
 

@@ -4,6 +4,7 @@ import { toPage } from '../../storage/cursor.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import type { Survey } from '../../storage/surveys.js';
+import { say } from '../../texts/say.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
 import { proposalFor } from './proposal.js';
 import type { SiteSurveys } from './site-surveys.js';
@@ -128,7 +129,10 @@ export async function showSighting(
       kind: other.row.kind,
     })),
     ourCode: one.standing === 'altered' ? (match?.code ?? null) : null,
-    removal,
+    removal:
+      one.standing === 'altered' && match?.kind !== 'other-account'
+        ? say(SURVEY_TEXTS.excludeOnWay, { page: row.firstPath })
+        : removal,
   };
 }
 
