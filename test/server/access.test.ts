@@ -63,6 +63,76 @@ describe('a host that is not public', function () {
       expect(await outcomes(stage, 'closed')).to.deep.equal({ '/': 'read', '/a': 'read' });
     });
 
+  describe('and asks with a form', () => {
+    const key = 'formed';
+    const host = `${key}.localhost`;
+    let formed: OwnSite;
+    let password = PASSWORD;
+    const form =
+      '<form method="post" action="/enter"><input type="hidden" name="token" value="t7"><input name="user"><input type="password" name="pass"><button>Enter</button></form>';
+    const html =
+      (text: string, status = 200): Answer =>
+      (_, response) =>
+        response.writeHead(status, { 'content-type': 'text/html' }).end(text);
+    const behind =
+      (text: string): Answer =>
+      (request, response) => {
+        if (/(?:^|; )session=in-1(?:;|$)/.test(request.headers.cookie ?? '')) html(text)(request, response);
+        else response.writeHead(302, { location: '/welcome' }).end();
+      };
+
+    before(async () => {
+      formed = await ownSite({
+        '/': behind(linking('/a')),
+        '/a': behind('<p>x</p>'),
+        '/welcome': html(form),
+        '/enter': (request, response) => {
+          let body = '';
+          request.on('data', (chunk: Buffer) => (body += chunk.toString()));
+          request.on('end', () => {
+            const typed = new URLSearchParams(body);
+            const isRight =
+              typed.get('token') === 't7' && typed.get('user') === 'editor' && typed.get('pass') === password;
+            if (!isRight) html(form)(request, response);
+            else
+              response
+                .writeHead(303, {
+                  location: '/',
+                  'set-cookie': ['session=in-1; Path=/; HttpOnly', 'old=; Max-Age=0'],
+                })
+                .end();
+          });
+        },
+      });
+      await addSite(stage, key, formed.port);
+    });
+
+    after(() => formed.close());
+
+    const store = (secret: object) =>
+      stage.client.call('giveAccess', {
+        params: { site: key, host },
+        body: { kind: 'form', page: '/welcome', ...secret } as never,
+      });
+
+    it('that is filled in once, and its cookie sent with each page', async () => {
+      await store({ name: 'editor', value: PASSWORD });
+      await survey(stage, key);
+      expect(await outcomes(stage, key)).to.include({ '/': 'read', '/a': 'read' });
+      expect(formed.count('/enter')).to.equal(1);
+    });
+
+    it('and says why a survey failed where the password is wrong, or there is no form', async () => {
+      password = 'another one';
+      await store({ name: 'editor', value: 'stale' });
+      const wrong = await survey(stage, key);
+      expect(wrong.state).to.equal('failed');
+      expect(wrong.problem).to.match(/^formed\.localhost asked for the password again/);
+      await store({ name: 'editor', value: 'stale', page: '/nowhere' });
+      expect((await survey(stage, key)).problem).to.match(/has no such form/);
+    });
+  });
+
   it('is told with who gave it and when, and never with the secret, by the API, the database or the activity', async () => {
     await give({ kind: 'basic', name: 'editor', value: PASSWORD });
     const { data } = await stage.client.call('listAccesses', { params: { site: 'closed' } });

@@ -72,6 +72,11 @@ describe('what the service asks of sites itself', () => {
         const error = await closed.get(base, '/').catch((problem: unknown) => problem);
         const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
         expect(String(cause), base).to.match(/private network/);
+        const file = await closed
+          .getElsewhere(new URL(`${base}/a.js`), {})
+          .catch((problem: unknown) => problem);
+        const why = file instanceof Error && file.cause instanceof Error ? file.cause : file;
+        expect(String(why), base).to.match(/private network/);
       }
       expect(await (await open.get(`http://127.0.0.1:${port}`, '/')).text()).to.equal('secret');
     } finally {

@@ -137,7 +137,9 @@ function knownDatabase(
 function createShared(readers: Readers, settings: Settings, queue: JobQueue): SharedParts {
   const book = new SurveyBook(readers);
   const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
-  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box);
+  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>
+    readers.run('passwordForm', { html, url }),
+  );
   const checks = new SiteChecks({ readers, client }, book);
   const sets = new Sets();
   const surveys = new SiteSurveys(book, sets);

@@ -30,6 +30,7 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
   const client = new SiteClient(
     settings.PRAGMATICA_LOCAL_ORIGINS,
     openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA),
+    (html, url) => readers.run('passwordForm', { html, url }),
   );
   const queue = new JobQueue(databaseUrl, log, true);
   const abort = new AbortController();

@@ -11,18 +11,24 @@ interface AccessOptions extends SiteOptions {
   readonly basic?: string;
   readonly header?: string;
   readonly cookie?: string;
+  readonly form?: string | true;
+  readonly page: string;
   readonly forget?: boolean;
 }
 
-const KINDS = ['basic', 'header', 'cookie'] as const;
+const KINDS = ['basic', 'header', 'cookie', 'form'] as const;
 
 /** How surveys and verification get into hosts that are not public. What opens one is asked for, never an argument. */
 export function access(group: Command): void {
   withSite(group.command('access [host]'))
     .description(SITES.accessOf)
-    .addOption(new Option('--basic <user>', SITES.accessBasic).conflicts(['header', 'cookie', 'forget']))
-    .addOption(new Option('--header <name>', SITES.accessHeader).conflicts(['cookie', 'forget']))
-    .addOption(new Option('--cookie <name>', SITES.accessCookie).conflicts('forget'))
+    .addOption(
+      new Option('--basic <user>', SITES.accessBasic).conflicts(['header', 'cookie', 'form', 'forget']),
+    )
+    .addOption(new Option('--header <name>', SITES.accessHeader).conflicts(['cookie', 'form', 'forget']))
+    .addOption(new Option('--cookie <name>', SITES.accessCookie).conflicts(['form', 'forget']))
+    .addOption(new Option('--form [user]', SITES.accessForm).conflicts('forget'))
+    .option('--page <path>', SITES.accessPage, '/')
     .option('--forget', SITES.accessForget)
     .addHelpText('after', SITES.accessExamples)
     .action(async (host: string | undefined, options: AccessOptions) => {
@@ -49,7 +55,15 @@ export function access(group: Command): void {
       }
       const kind = KINDS.find((one) => options[one] !== undefined);
       if (!kind) throw new CliError(SITES.accessWhich);
-      const body = { kind, name: options[kind], value: await readSecret() } as HostSecretInput;
+      const given = options[kind];
+      const name = given === true ? '' : given;
+      const value = await readSecret();
+      const body = {
+        kind,
+        name,
+        value,
+        ...(kind === 'form' ? { page: options.page } : {}),
+      } as HostSecretInput;
       await client.call('giveAccess', { params, body });
       print(say(SITES.accessKept, { host }));
     });

@@ -3,13 +3,15 @@ export const SITES = {
   accessBasic: 'a name and a password, as the browser asks for them (HTTP authentication)',
   accessHeader: 'a header with a value',
   accessCookie: 'a cookie with a value',
+  accessForm: 'a form on a page that asks for a password, and for this user if you name one',
+  accessPage: 'the page with the form',
   accessForget: 'forget what opens the host',
   accessExamples:
-    '\nThe password or value is asked for, or read from standard input. It is kept encrypted and never shown again.\n\nExamples:\n  pragmatica site access\n  pragmatica site access staging.example.com --basic editor\n  pragmatica site access staging.example.com --cookie preview < token.txt\n  pragmatica site access staging.example.com --forget',
+    '\nThe password or value is asked for, or read from standard input. It is kept encrypted and never shown again.\n\nExamples:\n  pragmatica site access\n  pragmatica site access staging.example.com --basic editor\n  pragmatica site access staging.example.com --cookie preview < token.txt\n  pragmatica site access trial.example.com --form --page /welcome\n  pragmatica site access staging.example.com --forget',
   accessNone: 'All hosts are public, as far as Pragmatica knows.',
   accessForgotten: 'What opens {host} is forgotten.',
   accessKept: 'Kept. Surveys and verification get into {host} from now on.',
-  accessWhich: 'Say how it is opened: --basic USER, --header NAME or --cookie NAME; or --forget.',
+  accessWhich: 'Say how it is opened: --basic USER, --header NAME, --cookie NAME or --form; or --forget.',
   accessSecret: 'Password or value',
   siteSPage: 'the site’s page groups and what they hold',
   noPageGroups:

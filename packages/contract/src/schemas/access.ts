@@ -37,13 +37,28 @@ export const hostSecret = z
       name: token,
       value: value.regex(/^[^;,"\\ ]*$/, 'A cookie holds no spaces, quotes, commas or semicolons.'),
     }),
+    z.strictObject({
+      kind: z.literal('form'),
+      name: z
+        .string()
+        .max(200)
+        .default('')
+        .meta({ description: 'Of the user; empty where only a password is asked for.' }),
+      value: z.string().min(1, 'Write the password.').max(2_000),
+      page: z
+        .string()
+        .startsWith('/', 'A path starts with a slash.')
+        .max(1_000)
+        .default('/')
+        .meta({ description: 'The page with the form.' }),
+    }),
   ])
   .meta({ id: 'HostSecret', description: 'Kept encrypted and never shown again; used for this host only.' });
-export type HostSecretInput = z.infer<typeof hostSecret>;
+export type HostSecretInput = z.input<typeof hostSecret>;
 
 export const hostAccess = z.object({
   host: z.string(),
-  kind: z.enum(['basic', 'header', 'cookie']),
+  kind: z.enum(['basic', 'header', 'cookie', 'form']),
   by: z.string(),
   at: timestamp,
 });

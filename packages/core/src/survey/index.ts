@@ -20,6 +20,7 @@ export {
 } from './known-file.js';
 export { MATCH_KINDS, ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';
+export { filledForm, passwordForm, type PasswordForm } from './password-form.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
 export { nextRun, scheduleProblem, scheduleWords, type ScheduleProblem } from './schedule.js';

@@ -32,6 +32,6 @@ export const verification: StartedJob<VerificationInput, VerificationEvent> = as
     environment,
     readers,
     client,
-    access: await client.access(store, site, host.host),
+    access: await client.accessIfLetIn(store, site, host),
   });
 };

@@ -1,11 +1,15 @@
-import { accessesOf, type AccessKind } from '../storage/host-access.js';
+import { accessesOf } from '../storage/host-access.js';
 import type { Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
+import type { FormSecret } from './form-login.js';
 import { SealError, type SecretBox } from './secret-box.js';
 
 /** What opens a host that is not public. */
-export interface HostSecret {
-  readonly kind: AccessKind;
+export type HostSecret = HeaderSecret | (FormSecret & { readonly kind: 'form' });
+
+/** What opens one with a request header. */
+export interface HeaderSecret {
+  readonly kind: 'basic' | 'header' | 'cookie';
   /** Of the user, the header or the cookie. */
   readonly name: string;
   readonly value: string;
@@ -16,25 +20,26 @@ export function purposeOf(site: Pick<Site, 'id'>, host: string): string {
   return `host-access ${site.id} ${host}`;
 }
 
-/** The request headers with which a host lets us in; none for one that is public. Never logged, never shown. */
-export async function accessHeaders(
+/** What opens a host; undefined for one that is public. Never logged, never shown. */
+export async function hostSecretOf(
   store: Store,
   box: SecretBox,
   site: Pick<Site, 'id'>,
   host: string,
-): Promise<Readonly<Record<string, string>>> {
+): Promise<HostSecret | undefined> {
   const row = (await accessesOf(store, site)).find((one) => one.host === host);
-  if (!row) return {};
+  if (!row) return undefined;
   try {
-    return headersOf(JSON.parse(box.open(row.sealed, purposeOf(site, host))) as HostSecret);
+    return JSON.parse(box.open(row.sealed, purposeOf(site, host))) as HostSecret;
   } catch (error) {
     // With another key it is as if nothing had been given: the site will say that it lets nobody in.
-    if (error instanceof SealError) return {};
+    if (error instanceof SealError) return undefined;
     throw error;
   }
 }
 
-function headersOf({ kind, name, value }: HostSecret): Record<string, string> {
+/** The request headers with which a host lets us in. */
+export function headersOf({ kind, name, value }: HeaderSecret): Record<string, string> {
   switch (kind) {
     case 'basic':
       // HTTP Authentication, "Basic" (RFC 7617).

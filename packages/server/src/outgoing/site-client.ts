@@ -2,10 +2,12 @@ import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
 import { isLocalAddress, localhostLookup } from '@pragmatica/contract/node';
 import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
-import type { Site } from '../storage/rows.js';
+import { LRUCache } from 'lru-cache';
+import type { Host, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import type { SecretBox } from './secret-box.js';
-import { accessHeaders } from './site-access.js';
+import { AccessRefusedError, signInByForm, type FormReader, type FormSecret } from './form-login.js';
+import { headersOf, hostSecretOf } from './site-access.js';
 import { OUTGOING_TEXTS } from '../texts/outgoing.js';
 import { say } from '../texts/say.js';
 
@@ -16,6 +18,8 @@ export interface SiteRequest {
   readonly signal?: AbortSignal;
   /** Redirects that are followed where they lead to a host of the site. @defaultValue 0 */
   readonly redirects?: number;
+  /** What is sent, as a form is (`application/x-www-form-urlencoded`); then it is a POST. */
+  readonly form?: string;
   /** Origins besides the base that belong to the site: `https://www.example.com`. */
   readonly ownOrigins?: readonly string[];
 }
@@ -30,6 +34,10 @@ export class LocalAddressError extends Error {
   }
 }
 
+const FORM_TYPE = 'application/x-www-form-urlencoded';
+/** Sites sign people out after a while. */
+const SESSION_MS = 10 * 60_000;
+
 type Callback = (error: Error | null, address: string | LookupAddress[], family?: number) => void;
 
 /**
@@ -41,14 +49,19 @@ export class SiteClient {
   readonly #agent: Agent;
   readonly mayBeLocal: boolean;
   readonly #box: SecretBox | undefined;
+  readonly #readForm: FormReader;
+  /** Cookies of hosts that were signed in to, for a while. */
+  readonly #sessions = new LRUCache<string, string>({ max: 200, ttl: SESSION_MS });
 
   /**
    * @param mayBeLocal - the installation's own network may be visited
    * @param box - opens what lets us into hosts that are not public
+   * @param readForm - finds the form that such a host asks for a password with
    */
-  constructor(mayBeLocal: boolean, box?: SecretBox) {
+  constructor(mayBeLocal: boolean, box?: SecretBox, readForm: FormReader = () => Promise.resolve(null)) {
     this.mayBeLocal = mayBeLocal;
     this.#box = box;
+    this.#readForm = readForm;
     this.#agent = new Agent({ connect: { lookup: mayBeLocal ? localhostLookup : publicLookup } });
   }
 
@@ -58,11 +71,14 @@ export class SiteClient {
    * @throws LocalAddressError, and what the network throws
    */
   async get(base: string, path: string, request: SiteRequest = {}): Promise<SiteResponse> {
-    const { headers = {}, signal, ownOrigins = [], redirects = 0 } = request;
+    const { headers = {}, signal, form, ownOrigins = [], redirects = 0 } = request;
     const url = siteUrl(base, path);
     this.#assertAllowed(url);
     const response = await send(url, {
       headers,
+      ...(form === undefined
+        ? {}
+        : { method: 'POST', body: form, headers: { ...headers, 'content-type': FORM_TYPE } }),
       ...(signal ? { signal } : {}),
       redirect: 'manual',
       dispatcher: this.#agent,
@@ -103,13 +119,43 @@ export class SiteClient {
     return this.getElsewhere(next, { headers, ...(signal ? { signal } : {}), redirects: redirects - 1 });
   }
 
-  /** Headers with which a host of a site lets us in, where it is not public. They go to that host only. */
+  /**
+   * Headers with which a host of a site lets us in, where it is not public. They go to that host only.
+   *
+   * @throws AccessRefusedError where a form does not let us in
+   */
   async access(
     store: Store,
     site: Pick<Site, 'id'>,
-    host: string,
+    host: Pick<Host, 'host' | 'address'>,
   ): Promise<Readonly<Record<string, string>>> {
-    return this.#box ? accessHeaders(store, this.#box, site, host) : {};
+    const secret = this.#box && (await hostSecretOf(store, this.#box, site, host.host));
+    if (!secret) return {};
+    return secret.kind === 'form' ? this.#signIn(secret, host) : headersOf(secret);
+  }
+
+  /** The same for what goes on without, where the host lets nobody in. */
+  async accessIfLetIn(...of: Parameters<SiteClient['access']>): Promise<Readonly<Record<string, string>>> {
+    try {
+      return await this.access(...of);
+    } catch (error) {
+      if (error instanceof AccessRefusedError || error instanceof TypeError) return {};
+      throw error;
+    }
+  }
+
+  async #signIn(
+    secret: FormSecret,
+    { host, address }: Pick<Host, 'host' | 'address'>,
+  ): Promise<Readonly<Record<string, string>>> {
+    const base = new URL(address ?? `http://${host}`).origin;
+    const key = JSON.stringify([base, secret.page, secret.name, secret.value]);
+    let cookie = this.#sessions.get(key);
+    if (cookie === undefined) {
+      cookie = await signInByForm(this, base, secret, this.#readForm);
+      this.#sessions.set(key, cookie);
+    }
+    return cookie === '' ? {} : { cookie };
   }
 
   async close(): Promise<void> {

@@ -11,6 +11,7 @@ import {
   orderReport,
   pageNeedWords,
   pageSkeleton,
+  passwordForm,
   readScriptFile,
   recipeFromSnippet,
   recipeUses,
@@ -177,6 +178,14 @@ export const tasks = {
     const reading = readScriptFile(text);
     watch.end();
     return reading ?? null;
+  },
+
+  /** The form of a page that asks for a password; null where there is none. */
+  passwordForm: ({ html, url }: { html: string; url: string }, { watch }: Bench) => {
+    watch.begin(html);
+    const form = passwordForm(html, url);
+    watch.end();
+    return form ?? null;
   },
 
   /** Which sightings are what snippets of a set install; null for those that are not. */

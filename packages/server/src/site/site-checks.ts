@@ -73,7 +73,7 @@ export class SiteChecks {
     if (surveyed) return withHosts({ ...surveyed, ...more }, hosts);
     let known = this.#known.get(host.id);
     if (!known) {
-      const access = await this.client.access(store, site, host.host);
+      const access = await this.client.accessIfLetIn(store, site, host);
       const { paths } = await knownPages(host, this.client, access);
       const skeletons = await fetchSkeletons(host, paths, this, access);
       known = { ...NOTHING_KNOWN, id: ++this.#lastId, paths, skeletons };

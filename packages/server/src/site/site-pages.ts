@@ -23,7 +23,7 @@ export async function pagesOfHost(
   const survey = host && (await lastDoneSurvey(store, site, { environment: host.environment }));
   const paths = survey ? await readPaths(store, survey.id, MAX_PAGES) : [];
   if (!survey || paths.length === 0) {
-    const access = host ? await client.access(store, site, host.host) : {};
+    const access = host ? await client.accessIfLetIn(store, site, host) : {};
     return knownPages(host, client, access);
   }
   const { number } = survey;

@@ -2,7 +2,7 @@ import { emOf } from './em.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 
-export type AccessKind = 'basic' | 'header' | 'cookie';
+export type AccessKind = 'basic' | 'header' | 'cookie' | 'form';
 
 /** That a host is not public, and what opens it, sealed. */
 export interface HostAccessRow {

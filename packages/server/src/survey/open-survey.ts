@@ -12,6 +12,7 @@ import {
   surveyById,
   type Survey,
 } from '../storage/surveys.js';
+import { AccessRefusedError } from '../outgoing/form-login.js';
 import { askRobots, robotsRules } from './robots.js';
 import { withinShapes } from './save-visits.js';
 import { sitemapPages } from './sitemaps.js';
@@ -41,9 +42,17 @@ export async function resumeSurvey(
     await endSurvey(store, id, 'failed', { id: 'survey-host-gone', params: { host: survey.host } });
     return undefined;
   }
+  let access: Readonly<Record<string, string>>;
+  try {
+    access = await client.access(store, site, host);
+  } catch (error) {
+    if (!(error instanceof AccessRefusedError)) throw error;
+    await endSurvey(store, id, 'failed', { id: `access-${error.why}`, params: { host: host.host } });
+    return undefined;
+  }
   return {
     survey,
-    base: surveyBase(host, survey.side, await client.access(store, site, host.host)),
+    base: surveyBase(host, survey.side, access),
     plans: await plansOf(store, site, survey),
     before: await comparableBefore(store, site, survey, host),
   };

@@ -27,5 +27,9 @@ export const SURVEY_TEXTS = {
 export const SURVEY_PROBLEMS = {
   'robots-unreachable':
     '{address}/robots.txt {status, plural, =0 {did not answer} other {answered with error {status}}}. As long as it does, nobody may walk over the site (RFC 9309). Try again later, or, as it is your own site, survey it all the same with “ignore robots.txt”.',
+  'access-no-form':
+    'The page of {host} that asks for the password has no such form, or it was not reached. Open it in a private window, and store the access anew with the page that has the form.',
+  'access-wrong-password':
+    '{host} asked for the password again: it may have been changed. Store the access anew, in the site’s settings.',
   'survey-host-gone': 'The host {host} is no longer one of the site’s.',
 } as const;

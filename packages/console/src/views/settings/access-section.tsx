@@ -73,6 +73,7 @@ const KINDS = [
   ['basic', SETTINGS.accessBasic, SETTINGS.accessUser],
   ['header', SETTINGS.accessHeader, SETTINGS.accessHeaderName],
   ['cookie', SETTINGS.accessCookie, SETTINGS.accessCookieName],
+  ['form', SETTINGS.accessForm, SETTINGS.accessFormUser],
 ] as const;
 
 function AccessDialog({
@@ -90,6 +91,7 @@ function AccessDialog({
   const [kind, setKind] = useState<HostSecretInput['kind']>('basic');
   const [name, setName] = useState('');
   const [value, setValue] = useState('');
+  const [page, setPage] = useState('/');
   const errors = fieldErrorsOf(give.error);
   return (
     <Dialog
@@ -103,7 +105,8 @@ function AccessDialog({
         autoComplete="off"
         onSubmit={(event) => {
           event.preventDefault();
-          give.run({ host: host!, kind, name, value }, () => {
+          const secret = kind === 'form' ? { kind, name, value, page } : { kind, name, value };
+          give.run({ host: host!, ...secret }, () => {
             onClose();
             toast({ tone: 'done', title: SETTINGS.accessDone });
           });
@@ -126,15 +129,24 @@ function AccessDialog({
             ))}
           </select>
         </div>
+        {kind === 'form' && (
+          <Field
+            label={SETTINGS.accessPage}
+            required
+            value={page}
+            error={errors.at('/page')}
+            onChange={(event) => setPage(event.target.value)}
+          />
+        )}
         <Field
           label={KINDS.find(([one]) => one === kind)![2]}
-          required
+          required={kind !== 'form'}
           value={name}
           error={errors.at('/name')}
           onChange={(event) => setName(event.target.value)}
         />
         <Field
-          label={kind === 'basic' ? SETTINGS.accessPassword : SETTINGS.accessValue}
+          label={kind === 'basic' || kind === 'form' ? SETTINGS.accessPassword : SETTINGS.accessValue}
           type="password"
           autoComplete="new-password"
           required

@@ -12,6 +12,7 @@ import { Migration20261128130000 } from './Migration20261128130000.js';
 import { Migration20261128140000 } from './Migration20261128140000.js';
 import { Migration20261128150000 } from './Migration20261128150000.js';
 import { Migration20261128160000 } from './Migration20261128160000.js';
+import { Migration20261128170000 } from './Migration20261128170000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -29,4 +30,5 @@ export const migrations = [
   { name: 'Migration20261128140000', class: Migration20261128140000 },
   { name: 'Migration20261128150000', class: Migration20261128150000 },
   { name: 'Migration20261128160000', class: Migration20261128160000 },
+  { name: 'Migration20261128170000', class: Migration20261128170000 },
 ] as const;
