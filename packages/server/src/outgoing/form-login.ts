@@ -1,7 +1,7 @@
 import { filledForm, type PasswordForm } from '@pragmatica/core';
 import { CookieJar } from 'tough-cookie';
-import { readBounded } from '../pages/read-bounded.js';
-import type { SiteClient, SiteResponse } from './site-client.js';
+import { readBounded } from './read-bounded.js';
+import type { SiteRequest, SiteResponse } from './site-request.js';
 
 /** Looks for the form of a page that asks for a password; null where there is none. */
 export type FormReader = (html: string, url: string) => Promise<PasswordForm | null>;
@@ -36,12 +36,13 @@ interface Page {
  * Signs in as a person does: asks for the page with the form, fills in what is asked for, and keeps the cookies that come
  * (RFC 6265). Only the host itself is asked, wherever the form or a redirect leads.
  *
+ * @param ask - asks the host
  * @param base - address of the host
  * @returns the cookies, as a request header has them
  * @throws AccessRefusedError, and what the network throws
  */
 export async function signInByForm(
-  client: SiteClient,
+  ask: (path: string, request: SiteRequest) => Promise<SiteResponse>,
   base: string,
   secret: FormSecret,
   read: FormReader,
@@ -54,7 +55,7 @@ export async function signInByForm(
       const url = new URL(base + next.path);
       const cookie = await jar.getCookieString(url.href);
       const headers = { accept: 'text/html', ...(cookie === '' ? {} : { cookie }) };
-      const response = await client.get(base, next.path, {
+      const response = await ask(next.path, {
         headers,
         signal,
         ...(next.body === undefined ? {} : { form: next.body }),

@@ -1,28 +1,16 @@
 import { isIP } from 'node:net';
 import { lookup as systemLookup, type LookupAddress, type LookupOptions } from 'node:dns';
 import { isLocalAddress, localhostLookup } from '@pragmatica/contract/node';
-import { Agent, fetch as send, type Response as SiteResponse } from 'undici';
+import { Agent, fetch as send } from 'undici';
 import { LRUCache } from 'lru-cache';
 import type { Host, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import type { SecretBox } from './secret-box.js';
 import { AccessRefusedError, signInByForm, type FormReader, type FormSecret } from './form-login.js';
 import { headersOf, hostSecretOf } from './site-access.js';
+import type { SiteRequest, SiteResponse } from './site-request.js';
 import { OUTGOING_TEXTS } from '../texts/outgoing.js';
 import { say } from '../texts/say.js';
-
-export type { SiteResponse };
-
-export interface SiteRequest {
-  readonly headers?: Readonly<Record<string, string>>;
-  readonly signal?: AbortSignal;
-  /** Redirects that are followed where they lead to a host of the site. @defaultValue 0 */
-  readonly redirects?: number;
-  /** What is sent, as a form is (`application/x-www-form-urlencoded`); then it is a POST. */
-  readonly form?: string;
-  /** Origins besides the base that belong to the site: `https://www.example.com`. */
-  readonly ownOrigins?: readonly string[];
-}
 
 /** An address that only this machine or its own network reaches. The message is for people. */
 export class LocalAddressError extends Error {
@@ -152,7 +140,12 @@ export class SiteClient {
     const key = JSON.stringify([base, secret.page, secret.name, secret.value]);
     let cookie = this.#sessions.get(key);
     if (cookie === undefined) {
-      cookie = await signInByForm(this, base, secret, this.#readForm);
+      cookie = await signInByForm(
+        (path, request) => this.get(base, path, request),
+        base,
+        secret,
+        this.#readForm,
+      );
       this.#sessions.set(key, cookie);
     }
     return cookie === '' ? {} : { cookie };

@@ -2,7 +2,7 @@ import { originsOf } from '@pragmatica/contract';
 import { distinctSkeletons, type PageSkeleton } from '@pragmatica/core';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
-import { readBounded } from './read-bounded.js';
+import { readBounded } from '../outgoing/read-bounded.js';
 import type { Host } from '../storage/rows.js';
 
 /** Pages of one folder are mostly made alike: a few of each, and not many in all. */

@@ -1,8 +1,8 @@
 import { Readable, pipeline } from 'node:stream';
 import { createGunzip } from 'node:zlib';
 import sax from 'sax';
-import type { SiteResponse } from '../outgoing/site-client.js';
-import { bodyOf } from './read-bounded.js';
+import type { SiteResponse } from '../outgoing/site-request.js';
+import { bodyOf } from '../outgoing/read-bounded.js';
 import { PAGES_TEXTS } from '../texts/pages.js';
 import { say } from '../texts/say.js';
 

@@ -23,7 +23,7 @@ export interface SurveyFileRow {
 }
 
 /** A worker asks for a survey's files within so many seconds; then another may. */
-const LEASE_S = 120;
+const LEASE_S = 75;
 
 /** Takes on the files of a survey. @returns whether it is this call that did */
 export async function takeFiles(store: Store, survey: number): Promise<boolean> {

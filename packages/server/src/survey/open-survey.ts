@@ -1,7 +1,7 @@
 import { ReleasePlanner, pageOf } from '@pragmatica/core';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber, releaseSnapshot } from '../storage/releases.js';
-import type { Host, Site } from '../storage/rows.js';
+import type { Site } from '../storage/rows.js';
 import { siteById } from '../storage/sites.js';
 import { addPages, readPaths, type FoundBy } from '../storage/survey-pages.js';
 import {
@@ -54,7 +54,7 @@ export async function resumeSurvey(
     survey,
     base: surveyBase(host, survey.side, access),
     plans: await plansOf(store, site, survey),
-    before: await comparableBefore(store, site, survey, host),
+    before: await comparableBefore(store, site, survey),
   };
 }
 
@@ -73,7 +73,6 @@ async function comparableBefore(
   store: SurveyTools['store'],
   site: Site,
   survey: Survey,
-  host: Host,
 ): Promise<number | undefined> {
   const before = await lastDoneSurvey(store, site, { ...survey, before: survey.number });
   const isSame = before && before.reader === survey.reader && before.release === survey.release;

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { gatherSightings, type FileVersion } from '@pragmatica/core';
-import type { SiteResponse } from '../outgoing/site-client.js';
-import { readBounded } from '../pages/read-bounded.js';
+import type { SiteResponse } from '../outgoing/site-request.js';
+import { readBounded } from '../outgoing/read-bounded.js';
 import { ReadingError } from '../reading/readers.js';
 import { filesOf, saveFiles, type SurveyFileRow } from '../storage/survey-files.js';
 import { composedPages, sightingsByKey } from '../storage/survey-reads.js';

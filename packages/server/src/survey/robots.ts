@@ -1,6 +1,6 @@
 import robotsParserModule from 'robots-parser';
 import type { SiteClient } from '../outgoing/site-client.js';
-import { readBounded } from '../pages/read-bounded.js';
+import { readBounded } from '../outgoing/read-bounded.js';
 import type { RobotsVerdict } from '../storage/surveys.js';
 import type { SurveyBase } from './survey-base.js';
 import { ROBOT_NAME } from './tools.js';

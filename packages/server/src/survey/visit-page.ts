@@ -8,8 +8,9 @@ import {
   type ReleasePlanner,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
-import type { SiteClient, SiteResponse } from '../outgoing/site-client.js';
-import { readBounded } from '../pages/read-bounded.js';
+import type { SiteClient } from '../outgoing/site-client.js';
+import type { SiteResponse } from '../outgoing/site-request.js';
+import { readBounded } from '../outgoing/read-bounded.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { KeptText, NewSighting } from '../storage/survey-contents.js';
 import type { PageOutcome, ReadPageRow, TakenPage } from '../storage/survey-pages.js';

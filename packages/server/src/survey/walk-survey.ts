@@ -117,16 +117,20 @@ class Lane {
       }
       const { open, taken } = await openPages(store, id);
       if (open === 0 && taken === 0) {
-        if (await takeFiles(store, id)) {
-          await readFiles(this.open, this.tools, signal);
-          if (signal.aborted) return;
-          if (await endSurvey(store, id, 'done')) await finishSurvey(this.open.survey, this.tools);
-          return;
-        }
+        if (await takeFiles(store, id)) return this.#finish();
         if ((await surveyById(store, id))?.state !== 'running') return;
       }
       await sleep(WAIT_MS, undefined, { signal });
     }
+  }
+
+  /** When all pages are read. */
+  async #finish(): Promise<void> {
+    const { id } = this.open.survey;
+    await readFiles(this.open, this.tools, this.visitor.signal);
+    if (this.visitor.signal.aborted) return;
+    if (await endSurvey(this.tools.store.fork(), id, 'done'))
+      await finishSurvey(this.open.survey, this.tools);
   }
 
   /** What was not read when the work is broken off is given back. */

@@ -1,6 +1,6 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { charsetOf, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
-import { readBounded } from '../pages/read-bounded.js';
+import { readBounded } from '../outgoing/read-bounded.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
 import { VERIFY_TEXTS } from '../texts/verify.js';

@@ -1,4 +1,4 @@
-import type { SiteResponse } from '../outgoing/site-client.js';
+import type { SiteResponse } from './site-request.js';
 
 /**
  * The body of an answer, as far as it is no longer than what is wanted: what comes is counted, not what was announced.
