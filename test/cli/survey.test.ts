@@ -172,6 +172,13 @@ describe('surveys on the command line', function () {
       /booking-button/,
     );
     expect((await run(['snippet', 'list', '--find', 'nothing like it'])).out).to.equal('No snippet fits.\n');
+    const moved = await run(['snippet', 'move', 'visit-counter', 'tag-container', '--to', 'body-end']);
+    expect(moved.out).to.equal(
+      'Now at the end of the body: visit-counter. Visitors notice when you publish.\nLeft as they are, with parts in several places: tag-container.\n',
+    );
+    expect((await run(['snippet', 'move', 'visit-counter', 'tag-container', '--first'])).err).to.match(
+      /Several snippets move to a placement: add --to/,
+    );
     const none = await run(['snippet', 'on', 'visit-counter', 'nobody']);
     expect(none.code).to.equal(4);
     expect((await run(['snippet', 'list', '--state', 'off'])).out).to.match(/visit-counter/);

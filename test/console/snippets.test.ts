@@ -41,6 +41,46 @@ describe('the list of snippets in the console', function () {
     expect(all).to.be.greaterThan(5);
   });
 
+  it('moves several at once behind what stands there, but for those with parts in several places', async () => {
+    const { page } = open();
+    const places = async (): Promise<string[]> => {
+      const { data } = await open().stage.client.call('listSnippets', { params: { site: 'skerrywick' } });
+      return data.items
+        .filter(({ key }) => key === 'visit-counter' || key === 'tag-container')
+        .map(({ key, parts }) => `${key}: ${parts.map(({ placement }) => placement).join()}`)
+        .sort();
+    };
+    const before = await places();
+    await page.goto('/sites/skerrywick/snippets');
+    await page.getByLabel('Choose Visit counter').check();
+    await page.getByLabel('Choose Tag container').check();
+    await page.getByRole('button', { name: 'Move…' }).click();
+    await page.getByLabel('To', { exact: true }).selectOption('body-end');
+    await page.getByRole('dialog').getByRole('button', { name: 'Move', exact: true }).click();
+    const toast = page.getByRole('region');
+    await toast.getByText('One snippet is now at the end of the body').waitFor();
+    await toast.getByText('Left as they are, with parts in several places: tag-container.').waitFor();
+    expect(await places()).to.include('visit-counter: body-end');
+    await toast.getByRole('button', { name: 'Undo' }).click();
+    for (let i = 0; i < 50 && (await places()).join() !== before.join(); i++)
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await places()).to.deep.equal(before);
+  });
+
+  it('copies several to other sites, and says what became of each', async () => {
+    const { page, stage } = open();
+    await stage.client.call('createSite', { body: { key: 'tide-mill', name: 'Tide Mill', hosts: [] } });
+    await page.goto('/sites/skerrywick/snippets');
+    await page.getByLabel('Choose Harbour chat').check();
+    await page.getByLabel('Choose Summer offer').check();
+    await page.getByRole('button', { name: 'Copy to other sites…' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Copy 2 snippets to other sites' });
+    await dialog.getByLabel('Tide Mill').check();
+    await dialog.getByRole('button', { name: /^Copy to/ }).click();
+    await dialog.getByText('Tide Mill – Harbour chat').waitFor();
+    await dialog.getByText('Tide Mill – Summer offer').waitFor();
+  });
+
   it('switches several at once, puts them away and brings them back; all of it can be undone', async () => {
     const { page } = open();
     await page.goto('/sites/skerrywick/snippets');

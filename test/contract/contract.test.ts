@@ -157,6 +157,9 @@ describe('the contract', () => {
       'giveAccess',
       'forgetAccess',
       'removeWaiver',
+      // Says as a whole when surveys of a host begin, whatever was said before.
+      'setSchedule',
+      'endSchedule',
       // Says of one sighting whether it is left alone, whatever it was before.
       'ignoreSighting',
       'heedSighting',

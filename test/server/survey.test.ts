@@ -1,6 +1,6 @@
 import type { SurveyEvent } from '@pragmatica/contract';
 import { gzipSync } from 'node:zlib';
-import { readSettings, startWorker } from '@pragmatica/server';
+import { openDatabase, readSettings, startWorker, storeOf, sweepContents } from '@pragmatica/server';
 import { expect } from 'chai';
 import { tmpdir } from 'node:os';
 import { stageEnvironment, startStage, type Stage } from '../support/stage.js';
@@ -273,6 +273,41 @@ describe('a survey', function () {
       'One page is new: /c.',
       'One page is gone: /b.',
     ]);
+  });
+
+  it('leaves nothing behind when it is kept no more, and takes nothing from those that are', async () => {
+    const pages: Record<string, string> = { '/': linking('/a'), '/a': '<div id="old"><p>x</p></div>' };
+    const { key } = await started(pages);
+    const first = await survey(stage, key);
+    pages['/a'] = '<section id="new"><p>x</p></section>';
+    await survey(stage, key);
+    const orm = await openDatabase(stage.databaseUrl);
+    const store = storeOf(orm);
+    const has = async (id: string): Promise<boolean> => {
+      const rows = await orm.em
+        .fork()
+        .execute<unknown[]>('select 1 from survey_text where body like ?', [`%id="${id}"%`]);
+      return rows.length > 0;
+    };
+    try {
+      await sweepContents(store);
+      expect([await has('old'), await has('new')]).to.deep.equal([true, true]);
+      await orm.em
+        .fork()
+        .execute('delete from survey where number = ? and site_id = (select id from site where key = ?)', [
+          first.number,
+          key,
+        ]);
+      expect(await sweepContents(store)).to.be.greaterThan(0);
+      expect([await has('old'), await has('new')]).to.deep.equal([false, true]);
+    } finally {
+      await orm.close(true);
+    }
+    const { data } = await stage.client.call('showSurveyPage', {
+      params: { site: key, survey: 'latest' },
+      query: { path: '/a' },
+    });
+    expect(data.path).to.equal('/a');
   });
 
   it('can be cancelled; what it has read stays, and another may begin', async () => {

@@ -4,6 +4,7 @@ import { JobRunner } from './jobs/runner.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
 import { startScheduled } from './jobs/start-scheduled.js';
 import { surveyJob } from './jobs/survey.js';
+import { sweepContentsJob } from './jobs/sweep-contents.js';
 import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
@@ -44,7 +45,11 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
   }
   const tools = { store: storeOf(orm), client, readers, log };
   const jobs = new JobRunner(
-    [resumeForsaken(tools.store, queue), startScheduled(tools.store, queue, log)],
+    [
+      resumeForsaken(tools.store, queue),
+      startScheduled(tools.store, queue, log),
+      sweepContentsJob(tools.store),
+    ],
     log,
   );
   await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));

@@ -3,6 +3,7 @@ import {
   exampleKnowledge,
   exampleSet,
   fileDifference,
+  fileWords,
   orderReport,
   readScriptFile,
   runChecks,
@@ -43,6 +44,21 @@ describe('a script file', () => {
     expect(readScriptFile('<!DOCTYPE html><title>Not found</title>')).to.equal(undefined);
     expect(readScriptFile('function half( {')).to.equal(undefined);
     expect(readScriptFile('')?.defines).to.deep.equal([]);
+  });
+
+  it('is told in one line', () => {
+    const file = {
+      status: 200,
+      bytes: 12_345,
+      cookies: ['tm_visit'],
+      stores: [],
+      hosts: ['in.tallymast.example'],
+    };
+    expect(fileWords(file)).to.equal('12 KB; sets the cookie tm_visit; talks to in.tallymast.example');
+    expect(fileWords({ ...file, status: 404 })).to.equal('not there: its server answers with 404');
+    expect(fileWords({ ...file, status: null })).to.equal('its server does not answer');
+    const many = Array.from({ length: 9 }, (_, i) => `c${i}`);
+    expect(fileWords({ ...file, cookies: many })).to.include('c5 and …');
   });
 
   it('has one address, however a page writes it', () => {

@@ -1,5 +1,5 @@
 import type { SightingResource, SurveyResource } from '@pragmatica/contract';
-import { alterations, type Alteration } from '@pragmatica/core';
+import { alterations, fileWords, type Alteration } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson, table, when } from '../output.js';
@@ -100,6 +100,8 @@ async function show(id: number, options: SiteOptions): Promise<void> {
   );
   if (data.accounts.length > 0) print(say(SURVEY.reportsTo, { accounts: data.accounts.join(', ') }));
   if (data.loads.length > 0) print(say(SURVEY.loadsThese, { loads: data.loads.join(', ') }));
+  for (const file of data.files)
+    print(say(SURVEY.fileLine, { address: file.address, words: fileWords(file) }));
   if (data.ignored) print(say(SURVEY.ignoredBy, data.ignored));
   if (data.adopted) print(say(SURVEY.adoptedAs, data.adopted));
   if (data.standing !== 'ours') print(data.removal);

@@ -61,6 +61,7 @@ export const SURVEY = {
   standsAt: 'Stands in {places} of {count, plural, one {one page} other {# pages}}, such as {examples}.',
   reportsTo: 'Accounts: {accounts}',
   loadsThese: 'Loads: {loads}',
+  fileLine: 'File: {address}, {words}',
   ignoredBy: 'Ignored by {by}: {reason}',
   adoptedAs: 'Adopted by {by} as "{snippet}".',
   changedOnWay: '\nChanged on the way: [-taken away-] {+put in+}',

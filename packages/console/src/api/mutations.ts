@@ -7,6 +7,7 @@ import {
   type RecipeApplication,
   type RecipeInput,
   type SitePatch,
+  type SiteResult,
   type SnippetInput,
   type SnippetPatch,
   type SnippetResource,
@@ -246,10 +247,27 @@ export function useChangeFields() {
   );
 }
 
-export function useCopySnippet(site: string, snippet: string) {
-  return useSitesChange(
-    async (sites: string[]) =>
-      (await api.call('copySnippet', { params: { site, snippet }, body: { sites } })).data.items,
+/** What became of one snippet's copy in one site. */
+export type CopyResult = SiteResult & { readonly snippet: string };
+
+/** Copies snippets into other sites, one after the other: of two that share a field the first brings it. */
+export function useCopySnippets(site: string, snippets: readonly string[]) {
+  return useSitesChange(async (sites: string[]) => {
+    const results: CopyResult[] = [];
+    for (const snippet of snippets) {
+      const { data } = await api.call('copySnippet', { params: { site, snippet }, body: { sites } });
+      results.push(...data.items.map((item) => ({ ...item, snippet })));
+    }
+    return results;
+  });
+}
+
+/** Moves snippets to another placement, behind what stands there. */
+export function useMoveSnippets(site: string) {
+  return useSiteChange(
+    site,
+    async (body: { snippets: string[]; placement: Placement }) =>
+      (await api.call('moveSnippets', { params: { site }, body })).data,
   );
 }
 

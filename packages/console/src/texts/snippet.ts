@@ -7,6 +7,7 @@ export const SNIPPET = {
   nameDraft: '“{name}” is in the draft',
   lookWhereStands: 'Look where it stands, then publish.',
   copyOtherSites: 'Copy to other sites…',
+  copySeveral: 'Copy {count, plural, one {one snippet} other {# snippets}} to other sites',
   copyNameOther: 'Copy “{name}” to other sites',
   savedHereFields:
     'As it is saved here, with the fields and page groups that it uses. It goes into their drafts; nothing is published.',

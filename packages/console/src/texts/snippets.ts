@@ -19,6 +19,16 @@ export const SNIPPETS = {
   chosen: '{count, plural, one {One snippet} other {# snippets}} chosen',
   switchOn: 'Switch on',
   switchOff: 'Switch off',
+  move: 'Move…',
+  moveTitle: 'Move {count, plural, one {one snippet} other {# snippets}}',
+  moveText:
+    'They go behind what stands there already, in the order in which they are now. A snippet with parts in several places stays as it is.',
+  moveTo: 'To',
+  moveNot: 'Do not move',
+  moveDo: 'Move',
+  moved:
+    '{count, plural, =0 {No snippet was moved} one {One snippet is now {place}} other {# snippets are now {place}}}',
+  notMoved: 'Left as they are, with parts in several places: {snippets}.',
   archive: 'Archive',
   bringBack: 'Bring back, switched off',
   clear: 'Choose none',

@@ -97,6 +97,7 @@ export const SURVEY = {
   inPage: 'As it stands in {page}',
   accounts: 'Accounts',
   loads: 'Loads',
+  file: 'File',
   whereItIs: 'Where it is',
   allItsPages: 'All its pages',
   changed: 'What was changed on the way',

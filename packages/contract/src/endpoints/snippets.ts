@@ -29,6 +29,14 @@ export const snippetsEndpoints = {
     body: schemas.stateChange,
     response: items(schemas.snippet),
   },
+  moveSnippets: {
+    method: 'POST',
+    path: '/sites/{site}/snippet-placements',
+    summary: 'Move several snippets of the draft to another placement, behind what stands there',
+    params: site,
+    body: schemas.placementChange,
+    response: schemas.placementsChanged,
+  },
   showSnippet: {
     method: 'GET',
     path: '/sites/{site}/snippets/{snippet}',

@@ -71,6 +71,18 @@ export const stateChange = z
   .strictObject({ snippets: z.array(key).min(1, 'Name at least one snippet.').max(500), state: snippetState })
   .meta({ id: 'StateChange' });
 
+/** One placement for several snippets. */
+export const placementChange = z
+  .strictObject({ snippets: z.array(key).min(1, 'Name at least one snippet.').max(500), placement })
+  .meta({ id: 'PlacementChange' });
+
+export const placementsChanged = z.object({
+  moved: z.array(key),
+  left: z
+    .array(key)
+    .meta({ description: 'Those whose parts stand in several places: each of them has its own.' }),
+});
+
 export const orderLists = z
   .strictObject({ lists: z.array(z.strictObject({ placement, parts: z.array(z.string()) })) })
   .meta({

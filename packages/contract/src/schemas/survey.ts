@@ -252,6 +252,21 @@ export const sightingDetail = sighting
     companions: z
       .array(z.object({ id: z.int(), name: z.string(), kind: z.string() }))
       .meta({ description: 'Of the same provider on the same pages: most likely pieces of one install.' }),
+    files: z
+      .array(
+        z.object({
+          address: z.string(),
+          status: z.int().nullable().meta({ description: 'Null where its server did not answer.' }),
+          bytes: z.int(),
+          changedAt: z.string().nullable().meta({ description: 'As its server says, an HTTP date.' }),
+          isRead: z.boolean(),
+          cookies: z.array(z.string()),
+          stores: z.array(z.string()),
+          hosts: z.array(z.string()),
+          defines: z.array(z.string()),
+        }),
+      )
+      .meta({ description: 'Scripts and style sheets that it loads, and what they do.' }),
     ourCode: z.string().nullable().meta({ description: 'For what is altered: the code that we have.' }),
     removal: z.string().meta({ description: 'Where in the site it stands, and so where to remove it.' }),
   })

@@ -11,6 +11,7 @@ export { gatherSightings, sightingPages, type SeenSighting, type StandingPages }
 export { fileDifference, type FileVersion } from './file-difference.js';
 export {
   FileBook,
+  fileWords,
   filesLoadedBy,
   readScriptFile,
   whenFileRuns,

@@ -1,3 +1,6 @@
+import type { Params } from '../texts/index.js';
+import { SURVEY_TEXTS } from '../texts/survey.js';
+import { say } from '../texts/say.js';
 import { readCode, type ExecutionPhase, type Facts, type Load } from '../facts/index.js';
 
 /** What a file that pages load does, read without running it. */
@@ -70,19 +73,45 @@ function distinct(names: readonly string[]): string[] {
   return [...new Set(names)].slice(0, MAX_NAMES);
 }
 
+/** What a file is and does, in one line: "12 KB; sets the cookie tm_visit; talks to in.tallymast.example". */
+export function fileWords({
+  status,
+  bytes,
+  cookies,
+  stores,
+  hosts,
+}: Pick<KnownFile, 'status' | 'bytes' | 'cookies' | 'stores' | 'hosts'>): string {
+  if (status === null) return SURVEY_TEXTS.fileIsSilent;
+  if (status >= FAILED) return say(SURVEY_TEXTS.fileIsGone, { status });
+  const names = (all: readonly string[]): Params<'names' | 'count'> => ({
+    names: all.length > MAX_NAMED ? [...all.slice(0, MAX_NAMED), '…'] : all,
+    count: all.length,
+  });
+  return [
+    say(SURVEY_TEXTS.fileIsLarge, { kb: Math.max(1, Math.round(bytes / KB)) }),
+    ...(cookies.length > 0 ? [say(SURVEY_TEXTS.fileSets, names(cookies))] : []),
+    ...(stores.length > 0 ? [say(SURVEY_TEXTS.fileKeeps, names(stores))] : []),
+    ...(hosts.length > 0 ? [say(SURVEY_TEXTS.fileTalks, names(hosts))] : []),
+  ].join('; ');
+}
+
+const KB = 1_000;
+const FAILED = 400;
+const MAX_NAMED = 6;
+
 /** Files by their addresses, also as pages write these. */
-export class FileBook {
+export class FileBook<F extends KnownFile = KnownFile> {
   readonly #base: string;
-  readonly #files: ReadonlyMap<string, KnownFile>;
+  readonly #files: ReadonlyMap<string, F>;
 
   /** @param base - address of the site, against which addresses in its pages count */
-  constructor(base: string, files: readonly KnownFile[]) {
+  constructor(base: string, files: readonly F[]) {
     this.#base = base;
     this.#files = new Map(files.map((file) => [file.address, file]));
   }
 
   /** @param path - of the page in which the address is written */
-  find(address: string, path = '/'): KnownFile | undefined {
+  find(address: string, path = '/'): F | undefined {
     const whole = wholeAddress(address, this.#base + path);
     return whole === undefined ? undefined : this.#files.get(whole);
   }

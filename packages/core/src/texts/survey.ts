@@ -96,6 +96,12 @@ export const SURVEY_TEXTS = {
     'on the {day, selectordinal, one {#st} two {#nd} few {#rd} other {#th}} of each month at {time}',
   scheduleCron: 'by “{cron}”',
 
+  fileIsSilent: 'its server does not answer',
+  fileIsGone: 'not there: its server answers with {status}',
+  fileIsLarge: '{kb, number} KB',
+  fileSets: 'sets the {count, plural, one {cookie} other {cookies}} {names}',
+  fileKeeps: 'keeps {names} in visitors’ browsers',
+  fileTalks: 'talks to {names}',
   fileChanged: 'The file {file} has changed.',
   fileChangedOn: 'The file {file} changed on {day}.',
   fileMoreCookies: 'Since then it sets {count, plural, one {one cookie} other {# cookies}} more: {names}.',

@@ -3,6 +3,7 @@ import { copyToSites } from '../site/copy-snippet.js';
 import { createSnippet, editSnippet, removeSnippet, snippetTag } from '../site/edit-snippet.js';
 import { findSnippet } from '../site/find-snippet.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
+import { moveSnippets } from '../site/move-snippets.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import type { Sets } from '../site/sets.js';
 import { showDraft } from '../site/show-draft.js';
@@ -18,6 +19,7 @@ export function snippetHandlers(
   | 'listSnippets'
   | 'createSnippet'
   | 'switchSnippets'
+  | 'moveSnippets'
   | 'showSnippet'
   | 'editSnippet'
   | 'removeSnippet'
@@ -40,6 +42,10 @@ export function snippetHandlers(
     async switchSnippets({ params, body }, context) {
       const switched = await switchSnippets(params.site, body.snippets, body.state, context);
       return { data: { items: switched.map(snippetResource) } };
+    },
+
+    async moveSnippets({ params, body }, context) {
+      return { data: await moveSnippets(sets, params.site, body.snippets, body.placement, context) };
     },
 
     async showSnippet({ params }, { store }) {

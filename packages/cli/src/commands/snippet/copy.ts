@@ -11,19 +11,23 @@ interface Options extends SiteOptions {
 }
 
 export function copy(group: Command): void {
-  withSite(group.command('copy <snippet>'))
+  withSite(group.command('copy <snippet...>'))
     .description(SNIPPET.copySnippetFields)
     .option('--to <site...>', SNIPPET.intoThese)
     .option('--to-all', SNIPPET.intoAllOthers)
-    .action(async (key: string, options: Options) => {
+    .action(async (keys: string[], options: Options) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
-      await assertSnippet(client, site, key);
+      for (const key of keys) await assertSnippet(client, site, key);
       const sites = options.toAll
         ? (await listAllSites(client)).map((entry) => entry.key).filter((entry) => entry !== site)
         : (options.to ?? []).flatMap((typed) => typed.split(','));
       if (sites.length === 0) throw new CliError(SNIPPET.sayWhereSite);
-      const { data } = await client.call('copySnippet', { params: { site, snippet: key }, body: { sites } });
-      tellResults(data.items, options);
+      const results = [];
+      for (const snippet of keys) {
+        const { data } = await client.call('copySnippet', { params: { site, snippet }, body: { sites } });
+        results.push(...data.items);
+      }
+      tellResults(results, options);
     });
 }

@@ -1,9 +1,8 @@
-import type { SiteResult } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCopySnippet } from '../../api/mutations';
+import { useCopySnippets, type CopyResult } from '../../api/mutations';
 import { allSitesQuery } from '../../api/site-lists';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
@@ -12,13 +11,23 @@ import { Loading } from '../../ui/states';
 import { SNIPPET } from '../../texts/snippet';
 import { say } from '../../texts/say';
 
-/** Copies the snippet into the drafts of other sites, and says what became of each. */
-export function CopyButton({ site, snippet, name }: { site: string; snippet: string; name: string }) {
+interface CopyButtonProps {
+  readonly site: string;
+  readonly snippets: readonly { readonly key: string; readonly name: string }[];
+  readonly size?: 'small';
+}
+
+/** Copies snippets into the drafts of other sites, and says what became of each. */
+export function CopyButton({ site, snippets, size }: CopyButtonProps) {
   const [isOpen, setOpen] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [results, setResults] = useState<readonly SiteResult[]>();
+  const [results, setResults] = useState<readonly CopyResult[]>();
   const sites = useQuery(allSitesQuery);
-  const copy = useCopySnippet(site, snippet);
+  const copy = useCopySnippets(
+    site,
+    snippets.map(({ key }) => key),
+  );
+  const isOne = snippets.length === 1;
   const others = sites.data?.filter(({ key }) => key !== site) ?? [];
   const toggle = (key: string): void => {
     const next = new Set(chosen);
@@ -33,11 +42,15 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
   if (sites.data && others.length === 0) return null;
   return (
     <>
-      <Button look="quiet" onClick={() => openOrClose(true)}>
+      <Button look={size === undefined ? 'quiet' : undefined} size={size} onClick={() => openOrClose(true)}>
         <Copy className="size-4" aria-hidden /> {SNIPPET.copyOtherSites}
       </Button>
       <Dialog
-        title={say(SNIPPET.copyNameOther, { name })}
+        title={
+          isOne
+            ? say(SNIPPET.copyNameOther, { name: snippets[0]!.name })
+            : say(SNIPPET.copySeveral, { count: snippets.length })
+        }
         description={SNIPPET.savedHereFields}
         isOpen={isOpen}
         onOpenChange={openOrClose}
@@ -47,10 +60,12 @@ export function CopyButton({ site, snippet, name }: { site: string; snippet: str
           <ResultList
             results={results.map((result) => ({
               ...result,
-              key: result.site,
+              key: `${result.site} ${result.snippet}`,
               title: (
                 <Link to={`/sites/${result.site}/strip`} className="font-medium hover:underline">
                   {others.find(({ key }) => key === result.site)?.name ?? result.site}
+                  {!isOne &&
+                    ` – ${snippets.find(({ key }) => key === result.snippet)?.name ?? result.snippet}`}
                 </Link>
               ),
             }))}

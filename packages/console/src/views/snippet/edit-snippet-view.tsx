@@ -79,7 +79,7 @@ export function EditSnippetView() {
           })
         }
       >
-        <CopyButton site={site} snippet={key} name={data.name} />
+        <CopyButton site={site} snippets={[{ key, name: data.name }]} />
         <ArchiveButton site={site} snippet={key} name={data.name} state={data.state} />
         <RemoveButton site={site} snippet={key} name={data.name} etag={etag} />
       </SnippetForm>

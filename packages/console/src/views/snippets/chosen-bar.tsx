@@ -5,6 +5,8 @@ import { say } from '../../texts/say';
 import { SNIPPETS } from '../../texts/snippets';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
+import { CopyButton } from '../snippet/copy-dialog';
+import { MoveButton } from './move-button';
 
 interface ChosenBarProps {
   readonly site: string;
@@ -58,6 +60,8 @@ export function ChosenBar({ site, chosen, onDone }: ChosenBarProps) {
           <Button size="small" isBusy={change.isPending} onClick={() => set('off')}>
             {SNIPPETS.switchOff}
           </Button>
+          <MoveButton site={site} chosen={chosen} onDone={onDone} />
+          <CopyButton site={site} snippets={chosen} size="small" />
           <Button size="small" isBusy={change.isPending} onClick={() => set('archived')}>
             {SNIPPETS.archive}
           </Button>

@@ -1,3 +1,4 @@
+import { fileWords } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -57,11 +58,17 @@ function Detail({ site, sighting }: { site: string; sighting: SightingDetailData
             <span className="font-mono text-xs">{sighting.accounts.join('  ')}</span>
           </Fact>
         )}
-        {sighting.loads.length > 0 && (
+        {sighting.loads.length > sighting.files.length && (
           <Fact name={SURVEY.loads}>
             <span className="font-mono text-xs [overflow-wrap:anywhere]">{sighting.loads.join('  ')}</span>
           </Fact>
         )}
+        {sighting.files.map((file) => (
+          <Fact key={file.address} name={SURVEY.file}>
+            <span className="font-mono text-xs [overflow-wrap:anywhere]">{file.address}</span>{' '}
+            <span className="text-muted">{fileWords(file)}</span>
+          </Fact>
+        ))}
         <Fact name={SURVEY.whereItIs}>
           <span className="font-mono text-xs [overflow-wrap:anywhere]">{sighting.examples.join('  ')}</span>{' '}
           {sighting.pages > sighting.examples.length && (

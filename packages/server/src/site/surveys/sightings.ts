@@ -1,9 +1,21 @@
 import type { SightingResource } from '@pragmatica/contract';
-import { STANDINGS, pageRulesWords, sightingWords, type Snapshot, type Standing } from '@pragmatica/core';
+import {
+  FileBook,
+  STANDINGS,
+  pageRulesWords,
+  sightingWords,
+  type SightingMatch,
+  type Snapshot,
+  type Standing,
+} from '@pragmatica/core';
 import { toPage } from '../../storage/cursor.js';
+import { hostsOf } from '../../storage/hosts.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
+import { filesOf } from '../../storage/survey-files.js';
 import type { Survey } from '../../storage/surveys.js';
+import { toFileVersion } from '../../survey/read-files.js';
+import { surveyBase } from '../../survey/survey-base.js';
 import { say } from '../../texts/say.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
 import { proposalFor } from './proposal.js';
@@ -70,6 +82,10 @@ function hasWords({ row, match }: DescribedSighting, searched: string): boolean 
     .every((word) => text.includes(word));
 }
 
+function matchResource({ snippet, part, kind, account }: SightingMatch) {
+  return { snippet, part, kind, ...(account === undefined ? {} : { account }) };
+}
+
 function sightingResource(one: DescribedSighting, snapshot: Snapshot): SightingResource {
   const { row, standing, match, states, places, total, examples, pages } = one;
   const snippet = match && snapshot.snippets.find(({ key }) => key === match.snippet);
@@ -79,7 +95,7 @@ function sightingResource(one: DescribedSighting, snapshot: Snapshot): SightingR
     name: row.name === '' ? SURVEY_TEXTS.unnamed : row.name,
     provider: row.provider,
     standing,
-    match: match ?? null,
+    match: match ? matchResource(match) : null,
     words: sightingWords(
       row,
       standing,
@@ -128,12 +144,31 @@ export async function showSighting(
       name: other.row.name,
       kind: other.row.kind,
     })),
+    files: await filesLoaded(store, site, survey, one),
     ourCode: one.standing === 'altered' ? (match?.code ?? null) : null,
     removal:
       one.standing === 'altered' && match?.kind !== 'other-account'
         ? say(SURVEY_TEXTS.excludeOnWay, { page: row.firstPath })
         : removal,
   };
+}
+
+/** The files that it loads, as the survey got them. */
+async function filesLoaded(store: Store, site: Site, survey: Survey, { row }: DescribedSighting) {
+  const host = (await hostsOf(store, site)).find((one) => one.host === survey.host);
+  if (!host) return [];
+  const files = (await filesOf(store, survey.id)).map(toFileVersion);
+  const book = new FileBook(surveyBase(host, survey.side, {}).address, files);
+  const found = row.loads.flatMap((address) => book.find(address, row.firstPath) ?? []);
+  return [...new Set(found)].map(
+    ({ address, status, bytes, cookies, stores, hosts, defines, isRead, lastModified }) => ({
+      ...{ address, status, bytes, isRead, changedAt: lastModified },
+      cookies: [...cookies],
+      stores: [...stores],
+      hosts: [...hosts],
+      defines: [...defines],
+    }),
+  );
 }
 
 /** Of the same provider, on the same pages, and nobody's yet. */
