@@ -55,7 +55,7 @@ describe('the list of snippets in the console', function () {
     await page.getByLabel('Choose Visit counter').check();
     await page.getByLabel('Choose Tag container').check();
     await page.getByRole('button', { name: 'Move…' }).click();
-    await page.getByLabel('To', { exact: true }).selectOption('body-end');
+    await page.getByRole('dialog').getByLabel('Placement').selectOption('body-end');
     await page.getByRole('dialog').getByRole('button', { name: 'Move', exact: true }).click();
     const toast = page.getByRole('region');
     await toast.getByText('One snippet is now at the end of the body').waitFor();

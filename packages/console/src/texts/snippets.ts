@@ -23,7 +23,6 @@ export const SNIPPETS = {
   moveTitle: 'Move {count, plural, one {one snippet} other {# snippets}}',
   moveText:
     'They go behind what stands there already, in the order in which they are now. A snippet with parts in several places stays as it is.',
-  moveTo: 'To',
   moveNot: 'Do not move',
   moveDo: 'Move',
   moved:

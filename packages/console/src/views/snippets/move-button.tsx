@@ -59,7 +59,7 @@ export function MoveButton({ site, chosen, onDone }: MoveButtonProps) {
           }}
         >
           <SelectField
-            label={SNIPPETS.moveTo}
+            label={SNIPPETS.placement}
             value={placement}
             options={PLACES}
             onChange={(value) => setPlacement(value as NamedPlacement)}

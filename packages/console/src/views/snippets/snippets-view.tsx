@@ -148,7 +148,13 @@ function List({ site, snippets, reach, counts }: ListProps) {
         <p className="rounded-xl border border-line bg-surface p-4 text-sm text-muted">{SNIPPETS.noneFits}</p>
       ) : (
         <div className="rounded-xl border border-line bg-surface">
-          <div className="flex min-h-11 flex-wrap items-center gap-3 border-b border-line px-4 py-1.5">
+          <div
+            className={cn(
+              'flex min-h-11 flex-wrap items-center gap-3 rounded-t-xl border-b border-line bg-surface px-4 py-1.5',
+              // What can be done with them stays in sight while one chooses more.
+              visible.length > 0 && 'sticky top-13 z-10',
+            )}
+          >
             <input
               type="checkbox"
               aria-label={SNIPPETS.chooseAll}
