@@ -1,4 +1,16 @@
-import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { defaultTreeAdapter, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+
+/**
+ * The parser's own tree, in which a place grows with its node. Otherwise it is a new object for each word of a text, which
+ * costs more than all the rest of the parsing.
+ */
+export const pageTree: typeof defaultTreeAdapter = {
+  ...defaultTreeAdapter,
+  updateNodeSourceCodeLocation(node, end) {
+    if (node.sourceCodeLocation) Object.assign(node.sourceCodeLocation, end);
+    else defaultTreeAdapter.updateNodeSourceCodeLocation(node, end);
+  },
+};
 
 export function isElement(node: Tree.Node): node is Tree.Element {
   return 'tagName' in node;

@@ -6,7 +6,7 @@ import { decodePage } from './decode.js';
 import { attributeItems, findParts, ownRanges } from './known-parts.js';
 import { readItems } from './page-items.js';
 import { readHead, refreshTarget } from './page-links.js';
-import { isElement } from './page-tree.js';
+import { isElement, pageTree } from './page-tree.js';
 import { guessPageType } from './page-type.js';
 import { pageTraits } from './traits.js';
 import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
@@ -27,7 +27,7 @@ export function readPage(
   parts: readonly PlannedPart[] = [],
 ): PageReading {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
-  const document = parse(text, { sourceCodeLocationInfo: true });
+  const document = parse(text, { sourceCodeLocationInfo: true, treeAdapter: pageTree });
   assertShallow(document);
   const head = readHead(document);
   const base = resolved(head.base, source.url) ?? source.url;

@@ -53,12 +53,12 @@ export async function takePages(
   );
 }
 
-/** Says that somebody is still at pages that were taken, so that nobody else takes them. */
+/** Says that somebody is still at pages that were taken, so that nobody else takes them. Never waits for those that are being written down. */
 export async function holdPages(store: Store, ids: readonly number[]): Promise<void> {
   if (ids.length === 0) return;
   await emOf(store).execute(
-    `update survey_page set taken_until = greatest(taken_until, now() + ? * interval '1 second')
-     where id = any(?::bigint[]) and state = 1`,
+    `update survey_page set taken_until = greatest(taken_until, now() + ? * interval '1 second') where id in (
+       select id from survey_page where id = any(?::bigint[]) and state = 1 for update skip locked)`,
     [LEASE_S, `{${ids.join()}}`],
   );
 }

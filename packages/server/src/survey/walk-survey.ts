@@ -148,11 +148,10 @@ class Lane {
     for (const { id } of pages) this.held.delete(id);
     const store = this.tools.store.fork();
     await this.saver.save(store, visits);
-    const failed = hands.find((result) => result.status === 'rejected');
-    if (!failed) return;
     const saved = new Set(visits.map((visit) => (visit.kind === 'done' ? visit.page.id : visit.id)));
     const left = pages.filter(({ id }) => !saved.has(id)).map(({ id }) => ({ id, afterMs: 0 }));
     await returnPages(store, left);
-    throw failed.reason;
+    const failed = hands.find((result) => result.status === 'rejected');
+    if (failed) throw failed.reason;
   }
 }
