@@ -1,3 +1,4 @@
+import { placementKey } from '@pragmatica/core';
 import { expect } from 'chai';
 import { useConsole } from '../support/hooks.js';
 
@@ -47,7 +48,7 @@ describe('the list of snippets in the console', function () {
       const { data } = await open().stage.client.call('listSnippets', { params: { site: 'skerrywick' } });
       return data.items
         .filter(({ key }) => key === 'visit-counter' || key === 'tag-container')
-        .map(({ key, parts }) => `${key}: ${parts.map(({ placement }) => placement).join()}`)
+        .map(({ key, parts }) => `${key}: ${parts.map(({ placement }) => placementKey(placement)).join()}`)
         .sort();
     };
     const before = await places();

@@ -131,17 +131,17 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'pattern-without-page.none': {
     set: [one('Thanks', 'head-end', COUNTER, { include: ['/booking/thanks'] })],
     known: surveyed([], { '/': page('/') }, []),
-    title: '“Thanks”: no page fits /booking/thanks',
+    title: '“Thanks” names /booking/thanks, which matches no page',
   },
   'pattern-without-page.excluded': {
     set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/booking/thanks'] })],
     known: surveyed([], { '/': page('/') }, []),
-    title: '“Thanks” leaves out /booking/thanks, which is no page',
+    title: '“Thanks” leaves out /booking/thanks, which matches no page',
   },
   'pattern-without-page.near-excluded': {
     set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/Fares'] })],
     known: surveyed([], { '/fares': page('/fares') }, []),
-    title: '“Thanks” leaves out /Fares, which is no page',
+    title: '“Thanks” leaves out /Fares, which matches no page',
   },
   'recipe-retired.in-pages': {
     set: COUNTS,

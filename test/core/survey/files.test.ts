@@ -119,6 +119,25 @@ describe('what is known of files', () => {
   });
 });
 
+describe('page rules that match no page', () => {
+  it('are told only where all pages are known', () => {
+    const set = exampleSet([
+      {
+        name: 'Prices',
+        include: ['/fare'],
+        parts: [{ placement: 'head-end', code: '<meta name="a" content="b">' }],
+      },
+    ]);
+    const known = exampleKnowledge({ pages: { '/fares': '<title>t</title><p>x</p>' } }, exampleSet([]));
+    const told = (hasMorePages: boolean) =>
+      runChecks(set, { ...known, hasMorePages }).flatMap(({ check, advice }) =>
+        check === 'pattern-without-page' ? [advice] : [],
+      );
+    expect(told(true)).to.deep.equal([]);
+    expect(told(false)[0]).to.include('/fares is close');
+  });
+});
+
 describe('what has changed in files between two surveys', () => {
   const file = (change: Partial<FileVersion> & Partial<KnownFile> = {}): FileVersion => ({
     ...exampleFile('https://tallymast.example/count.js', { bytes: 12_000 }),

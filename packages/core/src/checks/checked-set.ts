@@ -77,6 +77,8 @@ export class CheckedSet {
   readonly policies: readonly KnownPolicies[];
   /** Paths of the site's pages. */
   readonly paths: readonly string[];
+  /** The site has more pages than those that are known. */
+  readonly hasMorePages: boolean;
   readonly files: FileBook;
   /** What the pages have themselves. */
   readonly pageCode: PageCode;
@@ -98,6 +100,7 @@ export class CheckedSet {
       absent = [],
       policies = [],
       groups = [],
+      hasMorePages = false,
       files = NO_FILES,
     }: Knowledge = {},
   ) {
@@ -110,6 +113,7 @@ export class CheckedSet {
     this.absent = absent;
     this.policies = policies;
     this.paths = paths;
+    this.hasMorePages = hasMorePages;
     this.files = fileBook(files);
     this.pageCode = new PageCode(seen, groups, this.files, memory, (snippet, page) =>
       this.runsOn(snippet, page),

@@ -33,6 +33,8 @@ export interface Knowledge {
   readonly policies?: readonly KnownPolicies[];
   /** What a survey saw, by pages of one make; those of most pages, where there are very many. */
   readonly groups?: readonly ComposedPages[];
+  /** The site has more pages than those that are known. */
+  readonly hasMorePages?: boolean;
   /** Scripts and style sheets that the pages load. */
   readonly files?: KnownFiles;
   /** Facts that were read before; kept from run to run, only new code is read. */

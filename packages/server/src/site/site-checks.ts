@@ -173,6 +173,7 @@ const NOTHING_KNOWN: SiteKnowledge = {
   absent: [],
   policies: [],
   groups: [],
+  hasMorePages: false,
   files: { base: 'http://localhost', files: [] },
   marks: '',
   hosts: [],

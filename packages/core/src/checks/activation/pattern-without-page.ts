@@ -9,28 +9,28 @@ export const patternWithoutPage = defineCheck({
   id: 'pattern-without-page',
   area: 'activation',
   severity: 'advice',
-  title: 'A page rule that fits no page',
+  title: 'A page rule that matches no page',
   why: 'A letter too few in an address, or a section that has moved: the snippet is on, and no visitor ever gets it there.',
   messages: {
     none: {
-      title: '“{snippet}”: no page fits {pattern}',
+      title: '“{snippet}” names {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them fits. If the page can be reached only after a booking or an order, all is well; otherwise correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If the page can be reached only after a booking or an order, all is well; otherwise correct the rule.',
     },
     near: {
-      title: '“{snippet}”: no page fits {pattern}',
+      title: '“{snippet}” names {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them fits; {near} is close. If that is what you mean, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
     },
     excluded: {
-      title: '“{snippet}” leaves out {pattern}, which is no page',
+      title: '“{snippet}” leaves out {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them fits. If a page is to be left out, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If a page is to be left out, correct the rule.',
     },
     'near-excluded': {
-      title: '“{snippet}” leaves out {pattern}, which is no page',
+      title: '“{snippet}” leaves out {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them fits; {near} is close. If that is what you mean, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
     },
   },
   isFixable: false,
@@ -40,7 +40,7 @@ export const patternWithoutPage = defineCheck({
     '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
   },
   *run(set) {
-    if (!set.pageCode.isKnown) return;
+    if (!set.pageCode.isKnown || set.hasMorePages) return;
     const known = pagesBy(set.paths);
     for (const snippet of set.snapshot.snippets) {
       if (snippet.state !== 'on') continue;

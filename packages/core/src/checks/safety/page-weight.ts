@@ -33,12 +33,12 @@ export const pageWeight = defineCheck({
     heavy: {
       title: 'Pages like {page} bring {kb, number} KB of scripts and styles',
       advice:
-        'That is more than the {budget, number} KB that are bearable for such a page. {own, number} KB come from snippets, most of it from {part}: ask whether this page needs it.',
+        'A page of this kind should stay under {budget, number} KB. {own, number} KB come from snippets, most of it from {part}: ask whether this page needs it.',
     },
     'heavy-itself': {
       title: 'Pages like {page} bring {kb, number} KB of scripts and styles',
       advice:
-        'That is more than the {budget, number} KB that are bearable for such a page. Nearly all of it is the site’s own: ask whoever made its theme.',
+        'A page of this kind should stay under {budget, number} KB. Nearly all of it is the site’s own: ask whoever made its theme.',
     },
   },
   given: 'The chat’s file is 700 KB.',

@@ -31,6 +31,7 @@ export interface SurveyKnowledge {
   readonly policies: readonly KnownPolicies[];
   readonly groups: readonly ComposedPages[];
   readonly files: KnownFiles;
+  readonly hasMorePages: boolean;
 }
 
 /** More pages than this are not asked one by one. */
@@ -58,8 +59,10 @@ export async function surveyKnowledge(
     gathered.map(({ key }) => key),
   );
   const byKey = new Map(rows.map((row) => [row.key, row]));
+  const paths = await readPaths(store, survey.id, MAX_PATHS);
   return {
-    paths: await readPaths(store, survey.id, MAX_PATHS),
+    paths,
+    hasMorePages: survey.leftOut > 0 || paths.length === MAX_PATHS,
     skeletons: await skeletonsOf(store, survey.id, MAX_SKELETONS),
     seen: gathered.flatMap((one) => {
       const row = byKey.get(one.key);
