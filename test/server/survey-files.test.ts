@@ -91,13 +91,31 @@ describe('the files that a site’s pages load', function () {
     delete elsewhere['/count.js'];
     await survey(stage, key);
     expect(await changes()).to.deep.equal([
-      'The file provider.localhost/count.js is no longer there: its server answers with 404.',
+      'The file provider.localhost/count.js can no longer be loaded: its server answers with 404.',
     ]);
     const { data } = await stage.client.call('listFindings', {
       params: { site: key },
       query: { of: 'draft' },
     });
     expect(data.items.map(({ title }) => title)).to.include('“Count” loads a file that is not there');
+  });
+
+  it('of the site itself are asked for as its pages are: by robots.txt, and so far apart as it asks', async () => {
+    const own = await ownSite({
+      '/robots.txt': (_, response) =>
+        response
+          .writeHead(200, { 'content-type': 'text/plain' })
+          .end('User-agent: *\nDisallow: /private\nCrawl-delay: 0.4'),
+      '/': '<script src="/private/a.js"></script><script src="/b.js"></script><script src="/c.js"></script>',
+      '/b.js': script(''),
+      '/c.js': script(''),
+    });
+    await addSite(stage, 'mannered', own.port);
+    await survey(stage, 'mannered');
+    expect(own.count('/private/a.js')).to.equal(0);
+    const [b, c] = ['/b.js', '/c.js'].map((path) => own.asked.find((one) => one.path === path)!.at);
+    expect(Math.abs(b! - c!)).to.be.at.least(300);
+    own.close();
   });
 
   it('are bounded: one that is endless, one that does not answer, one that redirects in a circle', async () => {

@@ -55,7 +55,7 @@ describe('a script file', () => {
       hosts: ['in.tallymast.example'],
     };
     expect(fileWords(file)).to.equal('12 KB; sets the cookie tm_visit; talks to in.tallymast.example');
-    expect(fileWords({ ...file, status: 404 })).to.equal('not there: its server answers with 404');
+    expect(fileWords({ ...file, status: 404 })).to.equal('cannot be loaded: its server answers with 404');
     expect(fileWords({ ...file, status: null })).to.equal('its server does not answer');
     const many = Array.from({ length: 9 }, (_, i) => `c${i}`);
     expect(fileWords({ ...file, cookies: many })).to.include('c5 and …');
@@ -113,6 +113,10 @@ describe('what is known of files', () => {
     const seen = (head: string) => ({ ...exampleKnowledge({ pages: page(head) }, exampleSet([])), ...known });
     expect(checksOf([off, calendar], seen(''))).to.deep.equal(['needs-what-is-off']);
     expect(checksOf([off, calendar], seen('<script src="/tidebook.js"></script>'))).to.deep.equal([]);
+    // What somebody ignores still does what it does.
+    const ignoring = seen('<script src="/tidebook.js"></script>');
+    const ignored = (ignoring.seen ?? []).map(({ key }) => key);
+    expect(checksOf([off, calendar], { ...ignoring, ignored })).to.deep.equal([]);
     // A file of which nobody knows what it does may bring anything.
     expect(checksOf([calendar], seen(''))).to.deep.equal(['nothing-brings']);
     expect(checksOf([calendar], seen('<script src="/unknown.js"></script>'))).to.deep.equal([]);
@@ -168,7 +172,7 @@ describe('what has changed in files between two surveys', () => {
   it('is told where it can be had no more', () => {
     const gone = { digest: null, bytes: 0, isRead: false };
     expect(lines({}, { ...gone, status: 404 })[0]).to.equal(
-      'The file tallymast.example/count.js is no longer there: its server answers with 404.',
+      'The file tallymast.example/count.js can no longer be loaded: its server answers with 404.',
     );
     expect(lines({}, { ...gone, status: null })[0]).to.include('does not answer');
   });

@@ -38,7 +38,7 @@ import {
   type SightingMatch,
 } from '../survey/index.js';
 import type { KnownFiles, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
-import { PageCode } from './page-code.js';
+import { PageCode, type PageThing } from './page-code.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
@@ -72,7 +72,7 @@ export class CheckedSet {
   readonly #skeletons: readonly PageSkeleton[];
   readonly #hosts: readonly SiteHost[];
   readonly #ticks: readonly StepTick[];
-  readonly #seen: readonly KnownSighting[];
+  readonly #heeded: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
   readonly policies: readonly KnownPolicies[];
   /** Paths of the site's pages. */
@@ -97,6 +97,7 @@ export class CheckedSet {
       book = NO_RECIPES,
       ticks = [],
       seen = [],
+      ignored = [],
       absent = [],
       policies = [],
       groups = [],
@@ -109,7 +110,8 @@ export class CheckedSet {
     this.book = book;
     this.#hosts = hosts;
     this.#ticks = ticks;
-    this.#seen = seen;
+    const isIgnored = new Set(ignored);
+    this.#heeded = seen.filter(({ key }) => !isIgnored.has(key));
     this.absent = absent;
     this.policies = policies;
     this.paths = paths;
@@ -217,6 +219,12 @@ export class CheckedSet {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
   }
 
+  /** What the pages have themselves that somebody may be told of. */
+  get heededThings(): readonly PageThing[] {
+    const heeded = new Set(this.#heeded.map(({ key }) => key));
+    return this.pageCode.things.filter(({ sighting }) => heeded.has(sighting.key));
+  }
+
   /** What stands in the site itself and is what a part installs, each with that part; also where its type lets nothing run. */
   get hardCoded(): readonly HardCoded[] {
     this.#hardCoded ??= this.#findHardCoded();
@@ -224,7 +232,7 @@ export class CheckedSet {
   }
 
   #findHardCoded(): HardCoded[] {
-    const others = this.#seen.filter(
+    const others = this.#heeded.filter(
       ({ seen: { others: on, states } }) =>
         on.pages > 0 && (states.includes('active') || states.includes('inert-type')),
     );

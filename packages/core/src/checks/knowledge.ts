@@ -25,8 +25,10 @@ export interface Knowledge {
   readonly book?: RecipeBook;
   /** What was ticked off of what is to be done at providers. */
   readonly ticks?: readonly StepTick[];
-  /** What a survey saw in the pages, but for what somebody ignores. */
+  /** What a survey saw in the pages. */
   readonly seen?: readonly KnownSighting[];
+  /** Keys of those that somebody ignores: nothing is said of them, though they still do what they do. */
+  readonly ignored?: readonly string[];
   /** Parts that a survey missed on pages where the live release should put them. */
   readonly absent?: readonly AbsentPart[];
   /** Content policies that pages come with. */

@@ -73,7 +73,7 @@ export const SURVEY_TEXTS = {
   changedGoneSighting: '{name} is gone from the site.',
   changedMoreSighting: '{name} is on {count, plural, one {one more page} other {# more pages}} of {section}.',
   changedFewerSighting: '{name} left {count, plural, one {one page} other {# pages}} of {section}.',
-  unnamedThing: 'Something without a name',
+  unnamedThing: 'A script in the page',
   wayAdded:
     '{name} is added on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}: neither the site nor Pragmatica puts it there.',
   wayRemoved:
@@ -97,7 +97,7 @@ export const SURVEY_TEXTS = {
   scheduleCron: 'by “{cron}”',
 
   fileIsSilent: 'its server does not answer',
-  fileIsGone: 'not there: its server answers with {status}',
+  fileIsGone: 'cannot be loaded: its server answers with {status}',
   fileIsLarge: '{kb, number} KB',
   fileSets: 'sets the {count, plural, one {cookie} other {cookies}} {names}',
   fileKeeps: 'keeps {names} in visitors’ browsers',
@@ -110,7 +110,7 @@ export const SURVEY_TEXTS = {
   fileMoreHosts: 'It now talks to {names}.',
   fileFewerNames: 'It no longer defines {names}.',
   fileSize: 'It went from {from, number} to {to, number} KB.',
-  fileGone: 'The file {file} is no longer there: its server answers with {status}.',
+  fileGone: 'The file {file} can no longer be loaded: its server answers with {status}.',
   fileNoAnswer: 'The file {file} can no longer be loaded: its server does not answer.',
   nothingChanged: 'Nothing has changed since survey {number}.',
 } as const;

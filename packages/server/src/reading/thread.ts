@@ -27,7 +27,7 @@ const watch: ReadingWatch = {
 };
 const memory = new FactsCache(CODES_KEPT, watch);
 const books = new LRUCache<string, RecipeBook>({ max: 4 });
-const sites = new LRUCache<number, Pick<Knowledge, 'paths' | 'skeletons'>>({ max: SITES_KEPT });
+const sites = new LRUCache<number, Pick<Knowledge, 'paths' | 'skeletons' | 'files'>>({ max: SITES_KEPT });
 
 function book(edition: string, recipes: readonly Recipe[]): RecipeBook {
   let found = books.get(edition);
@@ -52,9 +52,9 @@ const bench: Bench = {
   },
   watch,
   book,
-  known({ id, recipes, edition, paths, skeletons, ...rest }: PlainKnowledge): Knowledge {
+  known({ id, recipes, edition, paths = [], skeletons = [], files, ...rest }: PlainKnowledge): Knowledge {
     let pages = sites.get(id);
-    if (!pages) sites.set(id, (pages = { paths: paths ?? [], skeletons: skeletons ?? [] }));
+    if (!pages) sites.set(id, (pages = { paths, skeletons, ...(files ? { files } : {}) }));
     return { ...rest, ...pages, memory, book: book(edition, recipes) };
   },
 };

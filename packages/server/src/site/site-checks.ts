@@ -33,10 +33,7 @@ const PAGES_KEPT_MS = 5 * 60_000;
 const RESULTS_KEPT = 500;
 
 /** What is known of a site beside its set, as it was at one moment. */
-export interface SiteKnowledge extends Required<Omit<PlainKnowledge, 'now'>> {
-  /** What somebody ignores of what a survey saw. */
-  readonly marks: string;
-}
+export type SiteKnowledge = Required<Omit<PlainKnowledge, 'now'>>;
 
 /**
  * The checks over the sites' sets. Code is read once, whichever site it is on; what was found in a set is kept until the
@@ -100,8 +97,7 @@ export class SiteChecks {
       this.#surveyed.set(survey.id, known);
     }
     const ignored = await ignoredKeys(store, site);
-    const seen = ignored.size === 0 ? known.seen : known.seen.filter(({ key }) => !ignored.has(key));
-    return { ...NOTHING_KNOWN, ...known, seen, marks: [...ignored].sort().join() };
+    return { ...NOTHING_KNOWN, ...known, ignored: [...ignored].sort() };
   }
 
   /** The recipes that the snippets of a set are installs of. */
@@ -126,7 +122,7 @@ export class SiteChecks {
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
     const hosts = known.hosts.map(({ host, environment }) => `${host}=${environment}`).join();
     const ticks = known.ticks.map(({ recipe, step, host }) => `${recipe} ${step} ${host}`).join();
-    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks} ${known.marks}`;
+    const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks} ${known.ignored.join()}`;
     let found = this.#found.get(key);
     if (!found) {
       found = this.#check(snapshot, { ...known, now });
@@ -175,7 +171,7 @@ const NOTHING_KNOWN: SiteKnowledge = {
   groups: [],
   hasMorePages: false,
   files: { base: 'http://localhost', files: [] },
-  marks: '',
+  ignored: [],
   hosts: [],
   recipes: [],
   ticks: [],

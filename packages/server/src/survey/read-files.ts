@@ -7,6 +7,7 @@ import { filesOf, saveFiles, type SurveyFileRow } from '../storage/survey-files.
 import { composedPages, sightingsByKey } from '../storage/survey-reads.js';
 import { lastDoneSurvey } from '../storage/surveys.js';
 import type { OpenSurvey } from './open-survey.js';
+import type { Visitor } from './visit-page.js';
 import { USER_AGENT, type SurveyTools } from './tools.js';
 
 /** Files that are asked for, those of most pages first. */
@@ -27,7 +28,12 @@ type AskedFile = Pick<SurveyFileRow, 'address' | 'kind'>;
  * browser would, without anything that tells who asks; where it has not changed since the survey before, it is only asked
  * whether it has.
  */
-export async function readFiles(open: OpenSurvey, tools: SurveyTools, signal: AbortSignal): Promise<void> {
+export async function readFiles(
+  open: OpenSurvey,
+  tools: SurveyTools,
+  manners: Pick<Visitor, 'rules' | 'turn'>,
+  signal: AbortSignal,
+): Promise<void> {
   const { survey } = open;
   const store = tools.store.fork();
   const waiting = await filesInPages(open, tools);
@@ -36,8 +42,16 @@ export async function readFiles(open: OpenSurvey, tools: SurveyTools, signal: Ab
   const over = AbortSignal.any([signal, AbortSignal.timeout(ALL_MS)]);
   const files: SurveyFileRow[] = [];
   const hand = async (): Promise<void> => {
-    for (let file = waiting.shift(); file && !over.aborted; file = waiting.shift())
-      files.push(await askFile(file, known.get(file.address), open, tools, over));
+    for (let file = waiting.shift(); file && !over.aborted; file = waiting.shift()) {
+      const { origin, pathname, search } = new URL(file.address);
+      if (origin === open.base.address) {
+        // The site's own files are asked for as its pages are.
+        if (!manners.rules.isAllowed(pathname + search)) continue;
+        await manners.turn();
+      }
+      const got = await askFile(file, known.get(file.address), open, tools, over);
+      if (!over.aborted) files.push(got);
+    }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, hand));
   if (!signal.aborted) await saveFiles(store, survey.id, files);

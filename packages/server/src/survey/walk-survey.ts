@@ -127,7 +127,7 @@ class Lane {
   /** When all pages are read. */
   async #finish(): Promise<void> {
     const { id } = this.open.survey;
-    await readFiles(this.open, this.tools, this.visitor.signal);
+    await readFiles(this.open, this.tools, this.visitor, this.visitor.signal);
     if (this.visitor.signal.aborted) return;
     if (await endSurvey(this.tools.store.fork(), id, 'done'))
       await finishSurvey(this.open.survey, this.tools);

@@ -6,12 +6,13 @@ import { defineCheck } from '../check.js';
 
 const OLD = 'https://tallymast.example/old.js';
 const load = (address: string): string => `<script async src="${address}"></script>`;
-const FAILED = 400;
+/** Not Found, Gone (RFC 9110, 15.5.5 and 15.5.11): others may be meant for programs only, or pass. */
+const GONE: readonly number[] = [404, 410];
 
 export const fileGone = defineCheck({
   id: 'file-gone',
   area: 'activation',
-  severity: 'error',
+  severity: 'warning',
   title: 'A file that is not there',
   why: 'The code asks for a file that its server does not have, or does not give. Nothing happens, and only the browser’s own log says why.',
   messages: {
@@ -31,7 +32,7 @@ export const fileGone = defineCheck({
     for (const part of set.running)
       for (const { address, range } of filesLoadedBy(part.facts)) {
         const status = set.files.find(address)?.status ?? 0;
-        if (status < FAILED) continue;
+        if (!GONE.includes(status)) continue;
         yield {
           about: address,
           message: 'gone',

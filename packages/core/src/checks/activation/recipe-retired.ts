@@ -65,7 +65,7 @@ export const recipeRetired = defineCheck({
       };
     }
     const copies = new Set(set.hardCoded.map(({ sighting }) => sighting.key));
-    for (const { facts, sighting } of set.pageCode.things) {
+    for (const { facts, sighting } of set.heededThings) {
       const recipe = copies.has(sighting.key) ? undefined : set.book.recognise(facts);
       if (!recipe?.retired) continue;
       const { reason, replacedBy } = recipe.retired;

@@ -14,7 +14,7 @@ const page = (head: string): string =>
 export const pageBringsLater = defineCheck({
   id: 'page-brings-later',
   area: 'order',
-  severity: 'error',
+  severity: 'warning',
   title: 'Code that needs something which the page itself brings later',
   why: 'The site loads a library or defines a function itself, but only further down. Code that calls it before stops with an error, and visitors see nothing.',
   messages: {
@@ -54,7 +54,7 @@ export const pageBringsLater = defineCheck({
         file: makerName(definer),
         ready: definer.when,
       };
-      if (verdict === 'race') yield { ...about, message: 'race', params, severity: 'warning' };
+      if (verdict === 'race') yield { ...about, message: 'race', params };
       else if (!comesIn(set, part, use, definer)) yield { ...about, message: 'ready-later', params };
       else
         yield {

@@ -133,6 +133,7 @@ function* onItsPages(set: CheckedSet, part: ReadPart) {
     yield {
       ...about,
       message: 'further-down' as const,
+      severity: 'warning' as const,
       params: { ...params, page: below.path },
       ...(part.facts.defines.length > 0
         ? {}
