@@ -1,6 +1,7 @@
 import { filledForm, type PasswordForm } from '@pragmatica/core';
 import { CookieJar } from 'tough-cookie';
 import { readBounded } from './read-bounded.js';
+import { redirectTarget } from './redirect.js';
 import type { SiteRequest, SiteResponse } from './site-request.js';
 
 /** Looks for the form of a page that asks for a password; null where there is none. */
@@ -62,7 +63,7 @@ export async function signInByForm(
       });
       for (const one of response.headers.getSetCookie())
         await jar.setCookie(one, url.href, { ignoreError: true });
-      const location = redirectOf(response, url);
+      const location = redirectTarget(response, url);
       if (!location) return { url: url.href, form: await formOf(response, url.href, read) };
       await response.body?.cancel();
       // A browser goes on with GET (Fetch Standard, "HTTP-redirect fetch"), and here never to another host.
@@ -79,13 +80,6 @@ export async function signInByForm(
     : visit(`${pathname}?${filled}`));
   if (after.form) throw new AccessRefusedError('wrong-password');
   return jar.getCookieString(base);
-}
-
-function redirectOf({ status, headers }: SiteResponse, url: URL): URL | undefined {
-  const location = headers.get('location');
-  if (status < 300 || status >= 400 || location === null || !URL.canParse(location, url.href))
-    return undefined;
-  return new URL(location, url.href);
 }
 
 async function formOf(response: SiteResponse, url: string, read: FormReader): Promise<PasswordForm | null> {

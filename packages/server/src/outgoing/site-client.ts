@@ -8,6 +8,7 @@ import type { Store } from '../storage/store.js';
 import type { SecretBox } from './secret-box.js';
 import { AccessRefusedError, signInByForm, type FormReader, type FormSecret } from './form-login.js';
 import { headersOf, hostSecretOf } from './site-access.js';
+import { redirectTarget } from './redirect.js';
 import type { SiteRequest, SiteResponse } from './site-request.js';
 import { OUTGOING_TEXTS } from '../texts/outgoing.js';
 import { say } from '../texts/say.js';
@@ -59,26 +60,15 @@ export class SiteClient {
    * @throws LocalAddressError, and what the network throws
    */
   async get(base: string, path: string, request: SiteRequest = {}): Promise<SiteResponse> {
-    const { headers = {}, signal, form, ownOrigins = [], redirects = 0 } = request;
+    const { ownOrigins = [], redirects = 0 } = request;
     const url = siteUrl(base, path);
-    this.#assertAllowed(url);
-    const response = await send(url, {
-      headers,
-      ...(form === undefined
-        ? {}
-        : { method: 'POST', body: form, headers: { ...headers, 'content-type': FORM_TYPE } }),
-      ...(signal ? { signal } : {}),
-      redirect: 'manual',
-      dispatcher: this.#agent,
-    });
-    const location = response.headers.get('location');
-    const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
-    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href)) return response;
-    const next = new URL(location, url);
-    if (next.origin !== url.origin && !ownOrigins.includes(next.origin)) return response;
+    const response = await this.#send(url, request);
+    const next = redirects === 0 ? undefined : redirectTarget(response, url);
+    if (!next || (next.origin !== url.origin && !ownOrigins.includes(next.origin))) return response;
     await response.body?.cancel();
     // The site's own names are asked at the same origin.
-    return this.get(base, next.pathname + next.search, { ...request, redirects: redirects - 1 });
+    const { form: _, ...rest } = request;
+    return this.get(base, next.pathname + next.search, { ...rest, redirects: redirects - 1 });
   }
 
   /**
@@ -89,22 +79,26 @@ export class SiteClient {
    */
   async getElsewhere(
     url: URL,
-    { headers = {}, signal, redirects = 0 }: Pick<SiteRequest, 'headers' | 'signal' | 'redirects'>,
+    request: Pick<SiteRequest, 'headers' | 'signal' | 'redirects'>,
   ): Promise<SiteResponse> {
+    const { redirects = 0 } = request;
+    const response = await this.#send(url, request);
+    const next = redirects === 0 ? undefined : redirectTarget(response, url);
+    if (!next || !/^https?:$/.test(next.protocol)) return response;
+    await response.body?.cancel();
+    return this.getElsewhere(next, { ...request, redirects: redirects - 1 });
+  }
+
+  async #send(url: URL, { headers = {}, signal, form }: SiteRequest): Promise<SiteResponse> {
     this.#assertAllowed(url);
-    const response = await send(url, {
-      headers,
+    return send(url, {
+      ...(form === undefined
+        ? { headers }
+        : { method: 'POST', body: form, headers: { ...headers, 'content-type': FORM_TYPE } }),
       ...(signal ? { signal } : {}),
       redirect: 'manual',
       dispatcher: this.#agent,
     });
-    const location = response.headers.get('location');
-    const isRedirect = response.status >= 300 && response.status < 400 && location !== null;
-    if (!isRedirect || redirects === 0 || !URL.canParse(location, url.href)) return response;
-    const next = new URL(location, url);
-    if (next.protocol !== 'http:' && next.protocol !== 'https:') return response;
-    await response.body?.cancel();
-    return this.getElsewhere(next, { headers, ...(signal ? { signal } : {}), redirects: redirects - 1 });
   }
 
   /**

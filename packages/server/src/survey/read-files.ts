@@ -41,8 +41,9 @@ export async function readFiles(
   const known = new Map((before ? await filesOf(store, before.id) : []).map((file) => [file.address, file]));
   const over = AbortSignal.any([signal, AbortSignal.timeout(ALL_MS)]);
   const files: SurveyFileRow[] = [];
+  const isOver = (): boolean => over.aborted;
   const hand = async (): Promise<void> => {
-    for (let file = waiting.shift(); file && !over.aborted; file = waiting.shift()) {
+    for (let file = waiting.shift(); file && !isOver(); file = waiting.shift()) {
       const { origin, pathname, search } = new URL(file.address);
       if (origin === open.base.address) {
         // The site's own files are asked for as its pages are.
@@ -50,7 +51,8 @@ export async function readFiles(
         await manners.turn();
       }
       const got = await askFile(file, known.get(file.address), open, tools, over);
-      if (!over.aborted) files.push(got);
+      // What was broken off is not known, which is not the same as not there.
+      if (!isOver()) files.push(got);
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, hand));
