@@ -38,7 +38,7 @@ import {
   type SightingMatch,
 } from '../survey/index.js';
 import type { KnownFiles, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
-import { PageCode, type PageThing } from './page-code.js';
+import { PageCode, type PageThing, type PagesInReach } from './page-code.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
 
@@ -68,6 +68,7 @@ export class CheckedSet {
   #byKey: ReadonlyMap<string, ReadPart> | undefined;
   #sources: ReadonlyMap<string, string> | undefined;
   #order: SetOrder | undefined;
+  #unread: readonly ReadPart[] | undefined;
   readonly book: RecipeBook;
   readonly #skeletons: readonly PageSkeleton[];
   readonly #hosts: readonly SiteHost[];
@@ -250,11 +251,14 @@ export class CheckedSet {
     return (this.#order ??= new SetOrder(this));
   }
 
-  /** Whether a part loads scripts of which nobody knows what they do. */
-  loadsUnread({ facts }: ReadPart): boolean {
-    return facts.loads.some(
-      ({ kind, noScript, address }) =>
-        kind === 'script' && !noScript && this.files.find(address)?.isRead !== true,
+  /** Whether scripts run on a page of which nobody knows what they do: its own, or those that snippets load there. @param snippet - that surely runs there */
+  holdsUnread({ group, page }: PagesInReach, snippet: SnapshotSnippet): boolean {
+    this.#unread ??= this.running.filter(({ facts }) =>
+      facts.loads.some((load) => this.files.isUnread(load)),
+    );
+    return (
+      this.pageCode.isOpaque(group.composition) ||
+      this.#unread.some((part) => part.snippet === snippet || this.runsOn(part.snippet, page))
     );
   }
 

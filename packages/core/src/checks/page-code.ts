@@ -153,7 +153,9 @@ export class PageCode {
   isOpaque(composition: number): boolean {
     this.#opaque ??= new Set(
       this.things
-        .filter((thing) => thing.facts.loads.some((load) => isUnread(load, this.#fileOf(thing, load))))
+        .filter(({ facts, sighting }) =>
+          facts.loads.some((load) => this.#files.isUnread(load, sighting.firstPath)),
+        )
         .flatMap(({ compositions }) => [...compositions]),
     );
     return this.#opaque.has(composition);
@@ -168,8 +170,4 @@ export class PageCode {
       { when: partWhen, position: SLOTS[placement], placement },
     );
   }
-}
-
-function isUnread({ kind, noScript }: Load, file: { readonly isRead: boolean } | undefined): boolean {
-  return kind === 'script' && !noScript && file?.isRead !== true;
 }

@@ -1,6 +1,6 @@
 import { isAnchor } from '../insert/index.js';
 import type { Use } from '../facts/index.js';
-import { isBroughtByLoader, type Precedence, type Verdict } from '../order/index.js';
+import { VERDICTS, isBroughtByLoader, type Verdict } from '../order/index.js';
 import type { CheckedSet } from './checked-set.js';
 import { definers, openUses } from './order/definitions.js';
 import type { PageDefiner } from './page-code.js';
@@ -17,7 +17,6 @@ export interface PageNeed {
   readonly verdict: Verdict;
 }
 
-const VERDICTS: Readonly<Record<Precedence, Verdict>> = { always: 'fine', maybe: 'race', never: 'wrong' };
 const BEST_FIRST: readonly Verdict[] = ['fine', 'race', 'wrong'];
 
 /** What the running parts need of their pages, each name once; what a snippet makes is asked of that. */

@@ -9,5 +9,5 @@ export {
 export type { Culprit } from './culprit.js';
 export { onPage, type OnPage } from './on-page.js';
 export { distinctSkeletons, pageSkeleton, skeletonOf, type PageSkeleton } from './skeleton.js';
-export { idsAround, singleTags, skeletonIds, type IdsAround } from './skeleton-facts.js';
+export { idsBehind, singleTags, skeletonIds } from './skeleton-facts.js';
 export { assertShallow } from './tree.js';

@@ -2,27 +2,18 @@ import { memoizeByObject } from '../memoize/by-object.js';
 import { insert, placementKey, type Placement } from '../insert/index.js';
 import type { PageSkeleton } from './skeleton.js';
 
-/** Ids of a page's own elements, seen from where a part stands. */
-export interface IdsAround {
-  readonly before: ReadonlySet<string>;
-  readonly after: ReadonlySet<string>;
-}
-
 const MARK = '<!--here-->';
-const around = memoizeByObject<PageSkeleton, Map<string, IdsAround | undefined>>(() => new Map());
+const behind = memoizeByObject<PageSkeleton, Map<string, ReadonlySet<string> | undefined>>(() => new Map());
 
-/** Which of a page's own ids stand before a placement and which behind it; undefined where it has no such place. */
-export function idsAround(skeleton: PageSkeleton, placement: Placement): IdsAround | undefined {
-  const kept = around(skeleton);
+/** Which of a page's own ids stand behind a placement; undefined where it has no such place. */
+export function idsBehind(skeleton: PageSkeleton, placement: Placement): ReadonlySet<string> | undefined {
+  const kept = behind(skeleton);
   const key = placementKey(placement);
   if (kept.has(key)) return kept.get(key);
   const { page, outcomes } = insert(skeleton.html, [{ key: 'part', placement, code: MARK }]);
   const html = new TextDecoder().decode(page);
   const at = html.indexOf(MARK);
-  const found =
-    outcomes[0]!.inserted && at >= 0
-      ? { before: idsIn(html.slice(0, at)), after: idsIn(html.slice(at)) }
-      : undefined;
+  const found = outcomes[0]!.inserted && at >= 0 ? idsIn(html.slice(at)) : undefined;
   kept.set(key, found);
   return found;
 }

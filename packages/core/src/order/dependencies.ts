@@ -60,7 +60,12 @@ export interface Dependency<P extends OrderPart = OrderPart> {
   readonly isByOrder: boolean;
 }
 
-const VERDICTS: Readonly<Record<Precedence, Verdict>> = { always: 'fine', maybe: 'race', never: 'wrong' };
+/** What it comes to that something happens before another. */
+export const VERDICTS: Readonly<Record<Precedence, Verdict>> = {
+  always: 'fine',
+  maybe: 'race',
+  never: 'wrong',
+};
 
 /** All that the running parts of a set need of each other, in page order of those that need. */
 export function findDependencies<P extends OrderPart>(set: OrderSet<P>): Dependency<P>[] {

@@ -1,4 +1,5 @@
 export {
+  VERDICTS,
   findDependencies,
   isBroughtByLoader,
   isFallback,

@@ -1,7 +1,7 @@
 import { hostOf } from '../facts/index.js';
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { say } from '../texts/say.js';
-import type { KnownFile } from './known-file.js';
+import { kilobytes, type KnownFile } from './known-file.js';
 
 /** A file as one survey got it. */
 export interface FileVersion extends KnownFile {
@@ -49,7 +49,6 @@ function changedLine(was: FileVersion, is: FileVersion, dayOf: (at: Date) => str
 
 /** A size that changes by less says nothing. */
 const TELLING = 0.1;
-const KB = 1_000;
 
 function whatChanged(was: FileVersion, is: FileVersion): string[] {
   const said: string[] = [];
@@ -69,13 +68,9 @@ function whatChanged(was: FileVersion, is: FileVersion): string[] {
   tell('fileMoreStores', was.stores, is.stores);
   tell('fileMoreHosts', was.hosts, is.hosts);
   tell('fileFewerNames', is.defines, was.defines);
-  if (Math.abs(is.bytes - was.bytes) > was.bytes * TELLING && Math.max(is.bytes, was.bytes) > KB)
+  if (Math.abs(is.bytes - was.bytes) > was.bytes * TELLING && kilobytes(is.bytes) !== kilobytes(was.bytes))
     said.push(say(SURVEY_TEXTS.fileSize, { from: kilobytes(was.bytes), to: kilobytes(is.bytes) }));
   return said;
-}
-
-function kilobytes(bytes: number): number {
-  return Math.max(1, Math.round(bytes / KB));
 }
 
 /** Host and path: enough to know it by. */

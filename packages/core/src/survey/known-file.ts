@@ -88,11 +88,16 @@ export function fileWords({
     count: all.length,
   });
   return [
-    say(SURVEY_TEXTS.fileIsLarge, { kb: Math.max(1, Math.round(bytes / KB)) }),
+    say(SURVEY_TEXTS.fileIsLarge, { kb: kilobytes(bytes) }),
     ...(cookies.length > 0 ? [say(SURVEY_TEXTS.fileSets, names(cookies))] : []),
     ...(stores.length > 0 ? [say(SURVEY_TEXTS.fileKeeps, names(stores))] : []),
     ...(hosts.length > 0 ? [say(SURVEY_TEXTS.fileTalks, names(hosts))] : []),
   ].join('; ');
+}
+
+/** As people tell sizes: no file is of none. */
+export function kilobytes(bytes: number): number {
+  return Math.max(1, Math.round(bytes / KB));
 }
 
 const KB = 1_000;
@@ -108,6 +113,11 @@ export class FileBook<F extends KnownFile = KnownFile> {
   constructor(base: string, files: readonly F[]) {
     this.#base = base;
     this.#files = new Map(files.map((file) => [file.address, file]));
+  }
+
+  /** Whether a script is loaded of which nobody knows what it does. @param path - of the page that loads it */
+  isUnread({ kind, noScript, address }: Load, path?: string): boolean {
+    return kind === 'script' && !noScript && this.find(address, path)?.isRead !== true;
   }
 
   /** @param path - of the page in which the address is written */

@@ -1,9 +1,7 @@
 import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
-import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
-import type { ReadPart } from '../read-part.js';
 import { definers, openUses } from './definitions.js';
 
 const CALENDAR = "<script>Tidebook.open('#calendar');</script>";
@@ -44,15 +42,18 @@ export const nothingBrings = defineCheck({
   },
   *run(set) {
     if (!set.pageCode.isKnown) return;
-    const makers = definers(set);
+    const made = definers(set);
     const told = new Set<string>();
     for (const { part, use } of openUses(set)) {
       const key = `${part.key} ${use.name}`;
-      if (makers.has(use.name) || told.has(key) || isBroughtByLoader(part, use)) continue;
+      if (made.has(use.name) || told.has(key) || isBroughtByLoader(part, use)) continue;
       told.add(key);
       const reach = set.pageCode.pagesOf(part.snippet);
+      const makers = set.pageCode.definersOf(use.name);
       const without = reach.filter(
-        ({ group, page }) => !mayHave(set, part, use.name, group.composition, page),
+        (pages) =>
+          !makers.some(({ thing }) => thing.compositions.has(pages.group.composition)) &&
+          !set.holdsUnread(pages, part.snippet),
       );
       const [first] = without;
       if (!first) continue;
@@ -71,21 +72,3 @@ export const nothingBrings = defineCheck({
     }
   },
 });
-
-/** Whether the page makes the name, or something there may make it of which nobody knows what it does. */
-function mayHave(
-  set: CheckedSet,
-  { snippet }: ReadPart,
-  name: string,
-  composition: number,
-  page: string,
-): boolean {
-  const { pageCode } = set;
-  return (
-    pageCode.definersOf(name).some(({ thing }) => thing.compositions.has(composition)) ||
-    pageCode.isOpaque(composition) ||
-    set.running.some(
-      (part) => (part.snippet === snippet || set.runsOn(part.snippet, page)) && set.loadsUnread(part),
-    )
-  );
-}

@@ -6,6 +6,7 @@ import { defineCheck } from '../check.js';
 import { makerName, type PageDefiner } from '../page-code.js';
 import { pageNeeds } from '../page-needs.js';
 import type { ReadPart } from '../read-part.js';
+import { toBodyEnd } from '../to-body-end.js';
 
 const CALENDAR = "<script>Tidebook.open('#calendar');</script>";
 const page = (head: string): string =>
@@ -61,9 +62,7 @@ export const pageBringsLater = defineCheck({
           ...about,
           message: 'later',
           params,
-          ...(part.facts.defines.length > 0
-            ? {}
-            : { fix: [{ kind: 'move-part', part: part.key, placement: 'body-end' }] }),
+          ...toBodyEnd(part),
         };
     }
   },

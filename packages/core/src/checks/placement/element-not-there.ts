@@ -1,9 +1,10 @@
-import { idsAround, skeletonIds } from '../../contain/index.js';
+import { idsBehind, skeletonIds } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
 import type { ReadPart } from '../read-part.js';
+import { toBodyEnd } from '../to-body-end.js';
 
 export const elementNotThere = defineCheck({
   id: 'element-not-there',
@@ -87,9 +88,7 @@ export const elementNotThere = defineCheck({
             ? { message: 'own-element' }
             : {
                 message: 'in-head',
-                ...(part.facts.defines.length > 0
-                  ? {}
-                  : { fix: [{ kind: 'move-part', part: part.key, placement: 'body-end' }] }),
+                ...toBodyEnd(part),
               }),
           params: { part: partName(part), selector: need.selector },
           subjects: [subject(part)],
@@ -128,16 +127,14 @@ function* onItsPages(set: CheckedSet, part: ReadPart) {
         };
       continue;
     }
-    const below = pages.find((one) => idsAround(one, part.part.placement)?.after.has(id));
+    const below = pages.find((one) => idsBehind(one, part.part.placement)?.has(id));
     if (!below || need.when !== 'parse') continue;
     yield {
       ...about,
       message: 'further-down' as const,
       severity: 'warning' as const,
       params: { ...params, page: below.path },
-      ...(part.facts.defines.length > 0
-        ? {}
-        : { fix: [{ kind: 'move-part' as const, part: part.key, placement: 'body-end' as const }] }),
+      ...toBodyEnd(part),
     };
   }
 }
@@ -154,11 +151,5 @@ function isMade(set: CheckedSet, part: ReadPart, id: string): boolean {
 /** Whether all is known that could make elements on its pages: a script of which nobody knows what it does may. */
 function isCertain(set: CheckedSet, { snippet }: ReadPart): boolean {
   const pages = set.pageCode.pagesOf(snippet);
-  return (
-    pages.length > 0 &&
-    pages.every(({ group }) => !set.pageCode.isOpaque(group.composition)) &&
-    !set.running.some(
-      (part) => set.loadsUnread(part) && pages.some(({ page }) => set.runsOn(part.snippet, page)),
-    )
-  );
+  return pages.length > 0 && pages.every((one) => !set.holdsUnread(one, snippet));
 }
