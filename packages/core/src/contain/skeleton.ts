@@ -1,4 +1,5 @@
 import { html as constants, parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { SINGLE_ELEMENTS } from './single-elements.js';
 import { assertShallow } from './tree.js';
 
 /** What a page is made of, without its texts: small, and still the same to whatever is put into it. */
@@ -8,8 +9,6 @@ export interface PageSkeleton {
 }
 
 const VOID = new Set('area base br col embed hr img input link meta source track wbr'.split(' '));
-/** Of these a page has one each, so it matters which of them it has already. */
-const SINGLE_NAMES = new Set(['description', 'robots', 'viewport']);
 /** Elements whose content is text to a parser; it is left out whole. */
 const RAW = new Set('script style textarea title iframe noembed noframes xmp noscript'.split(' '));
 
@@ -80,8 +79,12 @@ function reduce(node: Tree.ChildNode, leftOut: readonly Stretch[]): string {
 /** Ids, and what tells the elements apart of which a page has one each. */
 function isKept(tag: string, { name, value }: Tree.Element['attrs'][number]): boolean {
   if (name === 'id') return true;
-  if (tag === 'meta') return name === 'charset' || (name === 'name' && SINGLE_NAMES.has(value.toLowerCase()));
-  return tag === 'link' && name === 'rel' && value.toLowerCase() === 'canonical';
+  return SINGLE_ELEMENTS.some(
+    (one) =>
+      one.tag === tag &&
+      one.attribute === name &&
+      (one.value === undefined || one.value === value.toLowerCase()),
+  );
 }
 
 function escapeAttribute(value: string): string {

@@ -1,22 +1,23 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
 import type { Range, ReadCode } from '../../facts/index.js';
-import { singleTags, type PageSkeleton } from '../../contain/index.js';
+import { SINGLE_ELEMENTS, singleTags, type PageSkeleton } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
 
-/** Elements that a page has once (HTML Standard, 4.2.2 to 4.2.5; canonical: RFC 6596, 3). */
-const SINGLE: readonly { readonly what: string; readonly pattern: RegExp }[] = [
-  { what: '<title>', pattern: /^<title[\s>]/i },
-  { what: '<base>', pattern: /^<base[\s>]/i },
-  { what: 'canonical address', pattern: /^<link\b[^>]*\brel\s*=\s*["']?canonical\b/i },
-  { what: 'description', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?description\b/i },
-  { what: 'character set', pattern: /^<meta\b[^>]*\bcharset\s*=/i },
-  { what: 'rule for robots', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?robots\b/i },
-  { what: 'viewport', pattern: /^<meta\b[^>]*\bname\s*=\s*["']?viewport\b/i },
-];
+/** Each with the pattern of its opening tag. */
+const SINGLE = SINGLE_ELEMENTS.map(({ what, tag, attribute, value }) => ({
+  what,
+  pattern:
+    attribute === undefined
+      ? new RegExp(`^<${tag}[\\s>]`, 'i')
+      : new RegExp(
+          `^<${tag}\\b[^>]*\\b${attribute}\\s*=\\s*${value === undefined ? '' : `["']?${value}\\b`}`,
+          'i',
+        ),
+}));
 
 interface Single {
   readonly part: ReadPart;
