@@ -30,6 +30,7 @@ describe('the list of snippets in the console', function () {
     const all = await names.count();
     await page.getByLabel('Find a name, provider, page or code').fill('data-account');
     await page.getByText('Harbour chat').waitFor({ state: 'detached' });
+    await page.getByRole('link', { name: 'Visit counter' }).waitFor();
     expect(await names.allInnerTexts()).to.deep.equal(['Visit counter']);
     await page.getByLabel('Find a name, provider, page or code').fill('');
     await page.getByRole('button', { name: /^Off/ }).click();
@@ -38,6 +39,7 @@ describe('the list of snippets in the console', function () {
     await page.getByRole('button', { name: 'All' }).click();
     await page.getByLabel('Placement').selectOption({ label: 'at the start of the head' });
     await page.getByRole('link', { name: 'Works notice' }).waitFor({ state: 'detached' });
+    await page.getByRole('link', { name: 'Cookie question' }).waitFor();
     expect(await names.allInnerTexts()).to.deep.equal(['Cookie question', 'Tag container']);
     expect(all).to.be.greaterThan(5);
   });

@@ -2,7 +2,7 @@ import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from './button';
 
-interface DialogProps {
+export interface DialogProps {
   title: string;
   description: ReactNode;
   children: ReactNode;

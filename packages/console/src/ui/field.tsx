@@ -1,5 +1,5 @@
 import { useId, type ComponentProps, type ReactNode } from 'react';
-import { cn } from './cn';
+import { Labelled } from './labelled';
 
 export const inputStyle =
   'w-full rounded-md border border-line-strong bg-raised px-3 py-2 text-sm text-ink aria-invalid:border-danger disabled:opacity-60';
@@ -10,10 +10,7 @@ type FieldProps = ComponentProps<'input'> & { label: string; hint?: ReactNode; e
 export function Field({ label, hint, error, className, ...rest }: FieldProps) {
   const id = useId();
   return (
-    <div className={cn('space-y-1.5', className)}>
-      <label htmlFor={id} className="block text-sm font-medium">
-        {label}
-      </label>
+    <Labelled id={id} label={label} hint={hint} error={error} className={className}>
       <input
         id={id}
         className={inputStyle}
@@ -21,14 +18,16 @@ export function Field({ label, hint, error, className, ...rest }: FieldProps) {
         aria-describedby={error !== undefined || hint !== undefined ? `${id}-note` : undefined}
         {...rest}
       />
-      {(error ?? hint) !== undefined && (
-        <p
-          id={`${id}-note`}
-          className={cn('text-[13px]', error === undefined ? 'text-muted' : 'text-danger')}
-        >
-          {error ?? hint}
-        </p>
-      )}
-    </div>
+    </Labelled>
+  );
+}
+
+/** What went wrong and belongs to no field. */
+export function FormError({ error }: { error: Error | null | undefined }) {
+  if (!error) return null;
+  return (
+    <p role="alert" className="text-sm text-danger">
+      {error.message}
+    </p>
   );
 }

@@ -1,6 +1,6 @@
 import { useId, type ReactNode } from 'react';
-import { cn } from './cn';
 import { inputStyle } from './field';
+import { Labelled } from './labelled';
 
 interface SelectFieldProps {
   readonly label: string;
@@ -15,10 +15,7 @@ interface SelectFieldProps {
 export function SelectField({ label, value, options, onChange, hint, className }: SelectFieldProps) {
   const id = useId();
   return (
-    <div className={cn('space-y-1.5', className)}>
-      <label htmlFor={id} className="block text-sm font-medium">
-        {label}
-      </label>
+    <Labelled id={id} label={label} hint={hint} className={className}>
       <select
         id={id}
         className={inputStyle}
@@ -32,11 +29,6 @@ export function SelectField({ label, value, options, onChange, hint, className }
           </option>
         ))}
       </select>
-      {hint !== undefined && (
-        <p id={`${id}-note`} className="text-[13px] text-muted">
-          {hint}
-        </p>
-      )}
-    </div>
+    </Labelled>
   );
 }

@@ -2,8 +2,7 @@ import type { FindingResource } from '@pragmatica/contract';
 import { useState } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { useWaiveFinding } from '../../api/mutations';
-import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { FINDINGS } from '../../texts/findings';
@@ -26,51 +25,44 @@ export function WaiveDialog({ site, finding, isOpen, onOpenChange }: WaiveDialog
   const [until, setUntil] = useState(() => new Date(Date.now() + DAYS * DAY_MS).toISOString().slice(0, 10));
   const errors = fieldErrorsOf(waive.error);
   return (
-    <Dialog
+    <FormDialog
       title={FINDINGS.acceptThis}
       description={finding.title}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-    >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          waive.run({ finding: finding.id, reason, until }, () => {
-            onOpenChange(false);
-            toast({
-              tone: 'done',
-              title: FINDINGS.accepted,
-              text: FINDINGS.comesBackWhen,
-            });
+      onSubmit={() => {
+        waive.run({ finding: finding.id, reason, until }, () => {
+          onOpenChange(false);
+          toast({
+            tone: 'done',
+            title: FINDINGS.accepted,
+            text: FINDINGS.comesBackWhen,
           });
-        }}
-      >
-        <Field
-          label={FINDINGS.whyAllRight}
-          hint={FINDINGS.readWhoeverWonders}
-          placeholder={FINDINGS.theirServerHas}
-          required
-          minLength={3}
-          maxLength={500}
-          value={reason}
-          error={errors.at('/reason')}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        <Field
-          label={FINDINGS.until}
-          type="date"
-          required
-          value={until}
-          error={errors.at('/until')}
-          onChange={(event) => setUntil(event.target.value)}
-        />
-        <DialogActions leave={FINDINGS.leaveOpen}>
-          <Button type="submit" look="primary" isBusy={waive.isPending}>
-            {FINDINGS.accept}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        });
+      }}
+      submit={FINDINGS.accept}
+      isBusy={waive.isPending}
+      leave={FINDINGS.leaveOpen}
+    >
+      <Field
+        label={FINDINGS.whyAllRight}
+        hint={FINDINGS.readWhoeverWonders}
+        placeholder={FINDINGS.theirServerHas}
+        required
+        minLength={3}
+        maxLength={500}
+        value={reason}
+        error={errors.at('/reason')}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <Field
+        label={FINDINGS.until}
+        type="date"
+        required
+        value={until}
+        error={errors.at('/until')}
+        onChange={(event) => setUntil(event.target.value)}
+      />
+    </FormDialog>
   );
 }

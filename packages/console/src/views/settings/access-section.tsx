@@ -1,15 +1,16 @@
 import type { HostSecretInput } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { KeyRound } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { useForgetAccess, useGiveAccess } from '../../api/mutations';
 import { accessesQuery } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SETTINGS } from '../../texts/settings';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
-import { Field, inputStyle } from '../../ui/field';
+import { FormDialog } from '../../ui/form-dialog';
+import { SelectField } from '../../ui/select-field';
+import { Field } from '../../ui/field';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 
@@ -87,79 +88,59 @@ function AccessDialog({
 }) {
   const give = useGiveAccess(site);
   const toast = useToast();
-  const id = useId();
   const [kind, setKind] = useState<HostSecretInput['kind']>('basic');
   const [name, setName] = useState('');
   const [value, setValue] = useState('');
   const [page, setPage] = useState('/');
   const errors = fieldErrorsOf(give.error);
   return (
-    <Dialog
+    <FormDialog
       title={say(SETTINGS.accessDialog, { host: host ?? '' })}
       description={SETTINGS.accessDialogText}
       isOpen={host !== undefined}
       onOpenChange={(isOpen) => !isOpen && onClose()}
+      onSubmit={() => {
+        const secret = kind === 'form' ? { kind, name, value, page } : { kind, name, value };
+        give.run({ host: host!, ...secret }, () => {
+          onClose();
+          toast({ tone: 'done', title: SETTINGS.accessDone });
+        });
+      }}
+      submit={SETTINGS.accessKeep}
+      isBusy={give.isPending}
+      leave={SETTINGS.accessLeave}
     >
-      <form
-        className="space-y-4"
-        autoComplete="off"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const secret = kind === 'form' ? { kind, name, value, page } : { kind, name, value };
-          give.run({ host: host!, ...secret }, () => {
-            onClose();
-            toast({ tone: 'done', title: SETTINGS.accessDone });
-          });
-        }}
-      >
-        <div className="space-y-1.5">
-          <label htmlFor={id} className="block text-sm font-medium">
-            {SETTINGS.accessHow}
-          </label>
-          <select
-            id={id}
-            className={inputStyle}
-            value={kind}
-            onChange={(event) => setKind(event.target.value as HostSecretInput['kind'])}
-          >
-            {KINDS.map(([one, label]) => (
-              <option key={one} value={one}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </div>
-        {kind === 'form' && (
-          <Field
-            label={SETTINGS.accessPage}
-            required
-            value={page}
-            error={errors.at('/page')}
-            onChange={(event) => setPage(event.target.value)}
-          />
-        )}
+      <SelectField
+        label={SETTINGS.accessHow}
+        value={kind}
+        options={KINDS.map(([one, label]) => [one, label] as const)}
+        onChange={(one) => setKind(one as HostSecretInput['kind'])}
+      />
+      {kind === 'form' && (
         <Field
-          label={KINDS.find(([one]) => one === kind)![2]}
-          required={kind !== 'form'}
-          value={name}
-          error={errors.at('/name')}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <Field
-          label={kind === 'basic' || kind === 'form' ? SETTINGS.accessPassword : SETTINGS.accessValue}
-          type="password"
-          autoComplete="new-password"
+          label={SETTINGS.accessPage}
           required
-          value={value}
-          error={errors.at('/value')}
-          onChange={(event) => setValue(event.target.value)}
+          value={page}
+          error={errors.at('/page')}
+          onChange={(event) => setPage(event.target.value)}
         />
-        <DialogActions leave={SETTINGS.accessLeave}>
-          <Button type="submit" look="primary" isBusy={give.isPending}>
-            {SETTINGS.accessKeep}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+      )}
+      <Field
+        label={KINDS.find(([one]) => one === kind)![2]}
+        required={kind !== 'form'}
+        value={name}
+        error={errors.at('/name')}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Field
+        label={kind === 'basic' || kind === 'form' ? SETTINGS.accessPassword : SETTINGS.accessValue}
+        type="password"
+        autoComplete="new-password"
+        required
+        value={value}
+        error={errors.at('/value')}
+        onChange={(event) => setValue(event.target.value)}
+      />
+    </FormDialog>
   );
 }

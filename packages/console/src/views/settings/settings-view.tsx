@@ -8,7 +8,7 @@ import { useEditSite } from '../../api/mutations';
 import { siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
-import { Field, inputStyle } from '../../ui/field';
+import { Field, FormError, inputStyle } from '../../ui/field';
 import { Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { AccessSection } from './access-section';
@@ -164,11 +164,7 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
       <PageGroupsEditor site={site.key} groups={groups} onChange={setGroups} errorAt={errors.at} />
       <FieldsEditor fields={fields} onChange={setFields} errorAt={errors.at} />
       <ConsentEditor consent={consent} onChange={setConsent} errorAt={errors.at} />
-      {errors.isEmpty && edit.error && (
-        <p role="alert" className="text-sm text-danger">
-          {edit.error.message}
-        </p>
-      )}
+      <FormError error={errors.isEmpty ? edit.error : undefined} />
       <div className="border-t border-line pt-4">
         <Button type="submit" look="primary" isBusy={edit.isPending}>
           {SETTINGS.saveSettings}

@@ -11,7 +11,7 @@ import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { siteQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { Field } from '../../ui/field';
+import { Field, FormError } from '../../ui/field';
 import { ReachEditor } from '../reach/reach-editor';
 import { FindingsPanel } from './findings-panel';
 import { NeedsPicker } from './needs-picker';
@@ -153,11 +153,7 @@ export function SnippetForm({
       {typed.parts.some(({ code }) => code.trim() !== '') && (
         <FindingsPanel found={found} onFix={(parts) => set({ parts })} />
       )}
-      {errors.isEmpty && error && (
-        <p role="alert" className="text-sm text-danger">
-          {error.message}
-        </p>
-      )}
+      <FormError error={errors.isEmpty ? error : undefined} />
       <div className="flex flex-wrap items-center gap-3 border-t border-line pt-4">
         <Button type="submit" look="primary" isBusy={isBusy}>
           {submitLabel}

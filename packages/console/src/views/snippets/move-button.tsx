@@ -5,7 +5,7 @@ import { useMoveSnippets, useUndoFix } from '../../api/mutations';
 import { say } from '../../texts/say';
 import { SNIPPETS } from '../../texts/snippets';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { SelectField } from '../../ui/select-field';
 import { useToast } from '../../ui/toast';
 
@@ -45,32 +45,25 @@ export function MoveButton({ site, chosen, onDone }: MoveButtonProps) {
       <Button size="small" onClick={() => setOpen(true)}>
         {SNIPPETS.move}
       </Button>
-      <Dialog
+      <FormDialog
         title={say(SNIPPETS.moveTitle, { count: chosen.length })}
         description={SNIPPETS.moveText}
         isOpen={isOpen}
         onOpenChange={setOpen}
+        onSubmit={() => {
+          move.run({ snippets: chosen.map(({ key }) => key), placement }, tell);
+        }}
+        submit={SNIPPETS.moveDo}
+        isBusy={move.isPending}
+        leave={SNIPPETS.moveNot}
       >
-        <form
-          className="space-y-4"
-          onSubmit={(event) => {
-            event.preventDefault();
-            move.run({ snippets: chosen.map(({ key }) => key), placement }, tell);
-          }}
-        >
-          <SelectField
-            label={SNIPPETS.placement}
-            value={placement}
-            options={PLACES}
-            onChange={(value) => setPlacement(value as NamedPlacement)}
-          />
-          <DialogActions leave={SNIPPETS.moveNot}>
-            <Button type="submit" look="primary" isBusy={move.isPending}>
-              {SNIPPETS.moveDo}
-            </Button>
-          </DialogActions>
-        </form>
-      </Dialog>
+        <SelectField
+          label={SNIPPETS.placement}
+          value={placement}
+          options={PLACES}
+          onChange={(value) => setPlacement(value as NamedPlacement)}
+        />
+      </FormDialog>
     </>
   );
 }

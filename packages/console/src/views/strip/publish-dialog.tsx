@@ -6,9 +6,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { usePublish } from '../../api/mutations';
 import { findingsQuery, newFindingsQuery } from '../../api/queries';
-import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
-import { Dialog, DialogActions, DialogClose } from '../../ui/dialog';
+import { DialogClose } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { ChangeList } from './change-list';
@@ -34,69 +34,59 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
   const errors = all.data?.items.filter(({ severity }) => severity === 'error') ?? [];
   const breaking = errors.find((finding) => !isWaivable(finding));
   return (
-    <Dialog
+    <FormDialog
       title={STRIP.publishAllVisitors}
       description={<ChangeList changes={changes} />}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-    >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const body = { message, ...(errors.length > 0 ? { force } : {}) };
-          publish.run({ etag, ...body }, ({ data }) => {
-            toast({
-              tone: 'done',
-              title: say(STRIP.releaseNumberLive, { number: data.number }),
-              text:
-                data.meanwhile.length === 0
-                  ? STRIP.everyPageLoad
-                  : say(STRIP.changedDraftMeanwhile, { meanwhile: data.meanwhile.join(' ') }),
-            });
-            setMessage('');
-            setForce('');
-            onOpenChange(false);
+      onSubmit={() => {
+        const body = { message, ...(errors.length > 0 ? { force } : {}) };
+        publish.run({ etag, ...body }, ({ data }) => {
+          toast({
+            tone: 'done',
+            title: say(STRIP.releaseNumberLive, { number: data.number }),
+            text:
+              data.meanwhile.length === 0
+                ? STRIP.everyPageLoad
+                : say(STRIP.changedDraftMeanwhile, { meanwhile: data.meanwhile.join(' ') }),
           });
-        }}
-      >
-        {all.data && fresh.data && <FoundList errors={errors} fresh={fresh.data} />}
+          setMessage('');
+          setForce('');
+          onOpenChange(false);
+        });
+      }}
+      submit={errors.length > 0 ? STRIP.publishAllSame : STRIP.publishNow}
+      look={errors.length > 0 ? 'danger' : 'signal'}
+      isBusy={publish.isPending}
+      isDisabled={!all.data || breaking !== undefined}
+      leave={STRIP.notYet}
+    >
+      {all.data && fresh.data && <FoundList errors={errors} fresh={fresh.data} />}
+      <Field
+        label={STRIP.whatDoesChange}
+        placeholder={STRIP.chatEveryPage}
+        hint={STRIP.lineThoseWho}
+        required
+        maxLength={120}
+        value={message}
+        onChange={(event) => setMessage(event.target.value)}
+      />
+      {breaking && (
+        <p className="text-sm text-danger">{say(STRIP.titleWouldBreak, { title: breaking.title })}</p>
+      )}
+      {errors.length > 0 && !breaking && (
         <Field
-          label={STRIP.whatDoesChange}
-          placeholder={STRIP.chatEveryPage}
-          hint={STRIP.lineThoseWho}
+          label={STRIP.whyPublishSpite}
+          placeholder={STRIP.fairOpensNine}
+          hint={STRIP.keptReleaseEverybody}
           required
-          maxLength={120}
-          value={message}
-          onChange={(event) => setMessage(event.target.value)}
+          minLength={3}
+          maxLength={500}
+          value={force}
+          onChange={(event) => setForce(event.target.value)}
         />
-        {breaking && (
-          <p className="text-sm text-danger">{say(STRIP.titleWouldBreak, { title: breaking.title })}</p>
-        )}
-        {errors.length > 0 && !breaking && (
-          <Field
-            label={STRIP.whyPublishSpite}
-            placeholder={STRIP.fairOpensNine}
-            hint={STRIP.keptReleaseEverybody}
-            required
-            minLength={3}
-            maxLength={500}
-            value={force}
-            onChange={(event) => setForce(event.target.value)}
-          />
-        )}
-        <DialogActions leave={STRIP.notYet}>
-          <Button
-            type="submit"
-            look={errors.length > 0 ? 'danger' : 'signal'}
-            isBusy={publish.isPending}
-            disabled={!all.data || breaking !== undefined}
-          >
-            {errors.length > 0 ? STRIP.publishAllSame : STRIP.publishNow}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+      )}
+    </FormDialog>
   );
 }
 

@@ -5,8 +5,7 @@ import { useAdoptSighting } from '../../api/mutations';
 import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
-import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 
@@ -27,65 +26,58 @@ export function AdoptDialog({ site, sighting, isOpen, onOpenChange }: AdoptDialo
   const toggle = (id: number): void =>
     setAlong((before) => (before.includes(id) ? before.filter((one) => one !== id) : [...before, id]));
   return (
-    <Dialog
+    <FormDialog
       title={say(SURVEY.adoptTitle, { name: sighting.name })}
       description={SURVEY.adoptText}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-    >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          adopt.run({ sighting: sighting.id, name, with: [...along] }, ({ snippet, words }) => {
-            onOpenChange(false);
-            toast({
-              tone: 'done',
-              title: SURVEY.adoptDone,
-              text: words,
-              action: {
-                label: SURVEY.openSnippet,
-                run: () => void navigate(`/sites/${site}/snippets/${snippet}`),
-              },
-            });
+      onSubmit={() => {
+        adopt.run({ sighting: sighting.id, name, with: [...along] }, ({ snippet, words }) => {
+          onOpenChange(false);
+          toast({
+            tone: 'done',
+            title: SURVEY.adoptDone,
+            text: words,
+            action: {
+              label: SURVEY.openSnippet,
+              run: () => void navigate(`/sites/${site}/snippets/${snippet}`),
+            },
           });
-        }}
-      >
-        <Field
-          label={SURVEY.adoptName}
-          required
-          maxLength={120}
-          value={name}
-          error={fieldErrorsOf(adopt.error).at('/key', '/name')}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <div className="text-sm">
-          <p className="font-medium">{SURVEY.adoptPages}</p>
-          <p>{sighting.proposal.words}</p>
-          <p className="text-[13px] text-muted">{SURVEY.adoptPagesHint}</p>
-        </div>
-        {sighting.companions.length > 0 && (
-          <fieldset className="space-y-1 text-sm">
-            <legend className="font-medium">{SURVEY.adoptWith}</legend>
-            {sighting.companions.map((one) => (
-              <label key={one.id} className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-4 accent-(--primary)"
-                  checked={along.includes(one.id)}
-                  onChange={() => toggle(one.id)}
-                />
-                {one.name} <span className="text-muted">{one.kind}</span>
-              </label>
-            ))}
-          </fieldset>
-        )}
-        <DialogActions leave={SURVEY.later}>
-          <Button type="submit" look="primary" isBusy={adopt.isPending}>
-            {SURVEY.adopt}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        });
+      }}
+      submit={SURVEY.adopt}
+      isBusy={adopt.isPending}
+      leave={SURVEY.later}
+    >
+      <Field
+        label={SURVEY.adoptName}
+        required
+        maxLength={120}
+        value={name}
+        error={fieldErrorsOf(adopt.error).at('/key', '/name')}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <div className="text-sm">
+        <p className="font-medium">{SURVEY.adoptPages}</p>
+        <p>{sighting.proposal.words}</p>
+        <p className="text-[13px] text-muted">{SURVEY.adoptPagesHint}</p>
+      </div>
+      {sighting.companions.length > 0 && (
+        <fieldset className="space-y-1 text-sm">
+          <legend className="font-medium">{SURVEY.adoptWith}</legend>
+          {sighting.companions.map((one) => (
+            <label key={one.id} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-(--primary)"
+                checked={along.includes(one.id)}
+                onChange={() => toggle(one.id)}
+              />
+              {one.name} <span className="text-muted">{one.kind}</span>
+            </label>
+          ))}
+        </fieldset>
+      )}
+    </FormDialog>
   );
 }

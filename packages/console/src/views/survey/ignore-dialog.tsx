@@ -4,8 +4,7 @@ import { useIgnoreSighting } from '../../api/mutations';
 import type { SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
-import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 
@@ -22,38 +21,31 @@ export function IgnoreDialog({ site, sighting, isOpen, onOpenChange }: IgnoreDia
   const toast = useToast();
   const [reason, setReason] = useState('');
   return (
-    <Dialog
+    <FormDialog
       title={say(SURVEY.ignoreTitle, { name: sighting.name })}
       description={SURVEY.ignoreText}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
+      onSubmit={() => {
+        ignore.run({ sighting: sighting.id, reason }, () => {
+          onOpenChange(false);
+          toast({ tone: 'done', title: SURVEY.ignoredDone, text: sighting.name });
+        });
+      }}
+      submit={SURVEY.ignore}
+      isBusy={ignore.isPending}
+      leave={SURVEY.later}
     >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          ignore.run({ sighting: sighting.id, reason }, () => {
-            onOpenChange(false);
-            toast({ tone: 'done', title: SURVEY.ignoredDone, text: sighting.name });
-          });
-        }}
-      >
-        <Field
-          label={SURVEY.ignoreWhy}
-          hint={SURVEY.ignoreWhyHint}
-          required
-          minLength={3}
-          maxLength={500}
-          value={reason}
-          error={fieldErrorsOf(ignore.error).at('/reason')}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        <DialogActions leave={SURVEY.later}>
-          <Button type="submit" look="primary" isBusy={ignore.isPending}>
-            {SURVEY.ignore}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+      <Field
+        label={SURVEY.ignoreWhy}
+        hint={SURVEY.ignoreWhyHint}
+        required
+        minLength={3}
+        maxLength={500}
+        value={reason}
+        error={fieldErrorsOf(ignore.error).at('/reason')}
+        onChange={(event) => setReason(event.target.value)}
+      />
+    </FormDialog>
   );
 }

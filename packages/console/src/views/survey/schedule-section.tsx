@@ -10,7 +10,7 @@ import { schedulesQuery } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { SelectField } from '../../ui/select-field';
 import { Time } from '../../ui/time';
@@ -106,79 +106,68 @@ function ScheduleDialog({ site, schedule, isOpen, onOpenChange }: ScheduleDialog
     chosenHost ?? (hosts.find(({ environment }) => environment === 'live') ?? hosts[0])?.host ?? '';
   const errors = fieldErrorsOf(set.error);
   return (
-    <Dialog
+    <FormDialog
       title={SURVEY.scheduleTitle}
       description={say(SURVEY.scheduleText, { zone: details?.timeZone ?? '' })}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
+      onSubmit={() => {
+        const options = schedule
+          ? {
+              side: schedule.side,
+              limit: schedule.limit,
+              ignoreRobots: schedule.ignoreRobots,
+              concurrency: schedule.concurrency,
+              delayMs: schedule.delayMs,
+            }
+          : {};
+        set.run({ host, cron: toCron(choice), ...options }, () => onOpenChange(false));
+      }}
+      error={errors.isEmpty ? set.error : undefined}
+      submit={SURVEY.scheduleSave}
+      isBusy={set.isPending}
+      leave={SURVEY.later}
     >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const options = schedule
-            ? {
-                side: schedule.side,
-                limit: schedule.limit,
-                ignoreRobots: schedule.ignoreRobots,
-                concurrency: schedule.concurrency,
-                delayMs: schedule.delayMs,
-              }
-            : {};
-          set.run({ host, cron: toCron(choice), ...options }, () => onOpenChange(false));
-        }}
-      >
-        {hosts.length > 1 && !schedule && (
+      {hosts.length > 1 && !schedule && (
+        <SelectField
+          label={SURVEY.host}
+          value={host}
+          options={hosts.map((one) => [one.host, `${one.host} (${one.environment})`] as const)}
+          onChange={setHost}
+        />
+      )}
+      <div className="grid gap-4 sm:grid-cols-3">
+        <SelectField
+          label={SURVEY.howOften}
+          value={choice.rhythm}
+          options={RHYTHMS}
+          onChange={(rhythm) => setChoice({ ...choice, rhythm: rhythm as Rhythm })}
+        />
+        {choice.rhythm === 'weekly' && (
           <SelectField
-            label={SURVEY.host}
-            value={host}
-            options={hosts.map((one) => [one.host, `${one.host} (${one.environment})`] as const)}
-            onChange={setHost}
+            label={SURVEY.onWeekday}
+            value={choice.weekday}
+            options={WEEKDAYS}
+            onChange={(weekday) => setChoice({ ...choice, weekday })}
           />
         )}
-        <div className="grid gap-4 sm:grid-cols-3">
+        {choice.rhythm === 'monthly' && (
           <SelectField
-            label={SURVEY.howOften}
-            value={choice.rhythm}
-            options={RHYTHMS}
-            onChange={(rhythm) => setChoice({ ...choice, rhythm: rhythm as Rhythm })}
+            label={SURVEY.onDay}
+            value={choice.day}
+            options={DAYS}
+            onChange={(day) => setChoice({ ...choice, day })}
           />
-          {choice.rhythm === 'weekly' && (
-            <SelectField
-              label={SURVEY.onWeekday}
-              value={choice.weekday}
-              options={WEEKDAYS}
-              onChange={(weekday) => setChoice({ ...choice, weekday })}
-            />
-          )}
-          {choice.rhythm === 'monthly' && (
-            <SelectField
-              label={SURVEY.onDay}
-              value={choice.day}
-              options={DAYS}
-              onChange={(day) => setChoice({ ...choice, day })}
-            />
-          )}
-          <Field
-            label={SURVEY.atTime}
-            type="time"
-            required
-            value={choice.time}
-            error={errors.at('/cron')}
-            onChange={(event) => setChoice({ ...choice, time: event.target.value })}
-          />
-        </div>
-        {errors.isEmpty && set.error && (
-          <p role="alert" className="text-sm text-danger">
-            {set.error.message}
-          </p>
         )}
-        <DialogActions leave={SURVEY.later}>
-          <Button type="submit" look="primary" isBusy={set.isPending}>
-            {SURVEY.scheduleSave}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        <Field
+          label={SURVEY.atTime}
+          type="time"
+          required
+          value={choice.time}
+          error={errors.at('/cron')}
+          onChange={(event) => setChoice({ ...choice, time: event.target.value })}
+        />
+      </div>
+    </FormDialog>
   );
 }

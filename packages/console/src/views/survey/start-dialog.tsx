@@ -1,11 +1,11 @@
 import type { SurveyInput } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useId, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { siteQuery } from '../../api/queries';
 import { SURVEY } from '../../texts/survey';
-import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
-import { Field, inputStyle } from '../../ui/field';
+import { FormDialog } from '../../ui/form-dialog';
+import { SelectField } from '../../ui/select-field';
+import { Field } from '../../ui/field';
 
 interface StartDialogProps {
   readonly site: string;
@@ -24,7 +24,6 @@ export function StartDialog({ site, isOpen, onOpenChange, start }: StartDialogPr
   const [delay, setDelay] = useState('0');
   const [ignoreRobots, setIgnoreRobots] = useState(false);
   const [isBusy, setBusy] = useState(false);
-  const hostId = useId();
   const submit = async (): Promise<void> => {
     setBusy(true);
     const chosen = hosts.find((one) => one.host === host);
@@ -39,105 +38,87 @@ export function StartDialog({ site, isOpen, onOpenChange, start }: StartDialogPr
     onOpenChange(false);
   };
   return (
-    <Dialog
+    <FormDialog
       title={SURVEY.dialogTitle}
       description={SURVEY.dialogText}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
+      onSubmit={() => {
+        void submit();
+      }}
+      submit={SURVEY.start}
+      isBusy={isBusy}
+      leave={SURVEY.later}
     >
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
-        {hosts.length > 1 && (
-          <div className="space-y-1.5">
-            <label htmlFor={hostId} className="block text-sm font-medium">
-              {SURVEY.host}
-            </label>
-            <select
-              id={hostId}
-              className={inputStyle}
-              value={host}
-              onChange={(event) => setHost(event.target.value)}
-            >
-              {hosts.map((one) => (
-                <option key={one.host} value={one.host}>
-                  {`${one.host} (${one.environment})`}
-                </option>
-              ))}
-            </select>
-          </div>
-        )}
-        <fieldset className="space-y-2">
-          <legend className="text-sm font-medium">{SURVEY.side}</legend>
-          <Choice
-            name="side"
-            type="radio"
-            isOn={side === 'both'}
-            onChange={() => setSide('both')}
-            hint={SURVEY.sideBothHint}
-          >
-            {SURVEY.sideBoth}
-          </Choice>
-          <Choice
-            name="side"
-            type="radio"
-            isOn={side === 'public'}
-            onChange={() => setSide('public')}
-            hint={SURVEY.sidePublicHint}
-          >
-            {SURVEY.sidePublic}
-          </Choice>
-          <Choice
-            name="side"
-            type="radio"
-            isOn={side === 'origin'}
-            onChange={() => setSide('origin')}
-            hint={SURVEY.sideOriginHint}
-          >
-            {SURVEY.sideOrigin}
-          </Choice>
-        </fieldset>
-        <div className="grid gap-4 sm:grid-cols-2">
-          <Field
-            label={SURVEY.limit}
-            type="number"
-            min={1}
-            max={200_000}
-            required
-            value={limit}
-            onChange={(event) => setLimit(event.target.value)}
-          />
-          <Field
-            label={SURVEY.delay}
-            type="number"
-            min={0}
-            max={60}
-            step="0.1"
-            required
-            value={delay}
-            hint={SURVEY.delayHint}
-            onChange={(event) => setDelay(event.target.value)}
-          />
-        </div>
+      {hosts.length > 1 && (
+        <SelectField
+          label={SURVEY.host}
+          value={host}
+          options={hosts.map((one) => [one.host, `${one.host} (${one.environment})`] as const)}
+          onChange={setHost}
+        />
+      )}
+      <fieldset className="space-y-2">
+        <legend className="text-sm font-medium">{SURVEY.side}</legend>
         <Choice
-          type="checkbox"
-          isOn={ignoreRobots}
-          onChange={() => setIgnoreRobots((is) => !is)}
-          hint={SURVEY.ignoreRobotsHint}
+          name="side"
+          type="radio"
+          isOn={side === 'both'}
+          onChange={() => setSide('both')}
+          hint={SURVEY.sideBothHint}
         >
-          {SURVEY.ignoreRobots}
+          {SURVEY.sideBoth}
         </Choice>
-        <DialogActions leave={SURVEY.later}>
-          <Button type="submit" look="primary" isBusy={isBusy}>
-            {SURVEY.start}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        <Choice
+          name="side"
+          type="radio"
+          isOn={side === 'public'}
+          onChange={() => setSide('public')}
+          hint={SURVEY.sidePublicHint}
+        >
+          {SURVEY.sidePublic}
+        </Choice>
+        <Choice
+          name="side"
+          type="radio"
+          isOn={side === 'origin'}
+          onChange={() => setSide('origin')}
+          hint={SURVEY.sideOriginHint}
+        >
+          {SURVEY.sideOrigin}
+        </Choice>
+      </fieldset>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Field
+          label={SURVEY.limit}
+          type="number"
+          min={1}
+          max={200_000}
+          required
+          value={limit}
+          onChange={(event) => setLimit(event.target.value)}
+        />
+        <Field
+          label={SURVEY.delay}
+          type="number"
+          min={0}
+          max={60}
+          step="0.1"
+          required
+          value={delay}
+          hint={SURVEY.delayHint}
+          onChange={(event) => setDelay(event.target.value)}
+        />
+      </div>
+      <Choice
+        type="checkbox"
+        isOn={ignoreRobots}
+        onChange={() => setIgnoreRobots((is) => !is)}
+        hint={SURVEY.ignoreRobotsHint}
+      >
+        {SURVEY.ignoreRobots}
+      </Choice>
+    </FormDialog>
   );
 }
 

@@ -1,0 +1,34 @@
+import type { ReactNode } from 'react';
+import { cn } from './cn';
+
+interface LabelledProps {
+  /** Of the control inside. */
+  readonly id: string;
+  readonly label: ReactNode;
+  readonly hint?: ReactNode;
+  /** Stands in the hint's place. */
+  readonly error?: string | undefined;
+  readonly className?: string | undefined;
+  readonly children: ReactNode;
+}
+
+/** What every control of a form has: its label before it, its hint or its error after it. */
+export function Labelled({ id, label, hint, error, className, children }: LabelledProps) {
+  const note = error ?? hint;
+  return (
+    <div className={cn('space-y-1.5', className)}>
+      <label htmlFor={id} className="block text-sm font-medium">
+        {label}
+      </label>
+      {children}
+      {note !== undefined && (
+        <p
+          id={`${id}-note`}
+          className={cn('text-[13px]', error === undefined ? 'text-muted' : 'text-danger')}
+        >
+          {note}
+        </p>
+      )}
+    </div>
+  );
+}
