@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
@@ -50,6 +50,35 @@ describe('surveys on the command line', function () {
     expect((await run(['survey', 'changes'])).out).to.equal(
       'There is no survey before it to compare with.\n',
     );
+  });
+
+  it('read a folder of files, or what a browser recorded, instead of asking the site', async () => {
+    const files = join(folder, 'public');
+    mkdirSync(join(files, 'about'), { recursive: true });
+    writeFileSync(join(files, 'index.html'), '<!DOCTYPE html><title>Start</title>');
+    writeFileSync(
+      join(files, 'about', 'us.html'),
+      '<!DOCTYPE html><title>Us</title><script src="/u.js"></script>',
+    );
+    writeFileSync(join(files, 'notes.txt'), 'no page');
+    const env = { PRAGMATICA_SITE: 'files' };
+    await run(['site', 'add', 'Files', '--key', 'files', '--live', 'files.localhost=http://localhost:9']);
+    const { code, out } = await run(['survey', '--folder', files, '--clean-paths'], { env });
+    expect(out).to.match(/^Survey 1 of files\.localhost \(origin, handed over\): 2 pages visited/);
+    expect(code).to.equal(0);
+    expect((await run(['pages'], { env })).out).to.equal('/\n/about/us\n');
+    const content = { mimeType: 'text/html', text: '<!DOCTYPE html><title>Seen</title>' };
+    const request = { method: 'GET', url: 'https://files.example/seen?x=1' };
+    const har = join(folder, 'visit.har');
+    writeFileSync(
+      har,
+      JSON.stringify({ log: { entries: [{ request, response: { status: 200, content } }] } }),
+    );
+    const recorded = await run(['survey', '--har', har], { env });
+    expect(recorded.out).to.match(/^Survey 2 of files\.localhost \(handed over\): one page visited/);
+    expect((await run(['page', '/seen?x=1'], { env })).out).to.include('Seen');
+    const none = await run(['survey', '--folder', join(folder, 'none')], { env });
+    expect(none.err).to.match(/^pragmatica: There is no folder/);
   });
 
   it('begin by themselves when they are planned', async () => {

@@ -157,6 +157,8 @@ describe('the contract', () => {
       'giveAccess',
       'forgetAccess',
       'removeWaiver',
+      // Adds to what waits to be read.
+      'givePages',
       // Says as a whole when surveys of a host begin, whatever was said before.
       'setSchedule',
       'endSchedule',

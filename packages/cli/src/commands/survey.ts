@@ -3,6 +3,7 @@ import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { Progress, colour, note, print, printJson, table, when } from '../output.js';
+import { folderPages, handOver, harPages } from '../given-pages.js';
 import { readPathsFile } from '../paths-file.js';
 import { say } from '../texts/say.js';
 import { SURVEY } from '../texts/survey.js';
@@ -17,6 +18,9 @@ interface StartOptions extends SiteOptions {
   readonly origin?: boolean;
   readonly limit: number;
   readonly pathsFrom?: string;
+  readonly folder?: string;
+  readonly har?: string;
+  readonly cleanPaths?: boolean;
   readonly ignoreRobots?: boolean;
   readonly concurrency: number;
   readonly delay: number;
@@ -35,6 +39,9 @@ export function survey(program: Command): void {
     .option('--origin', SURVEY.askOrigin)
     .option('--limit <pages>', SURVEY.limit, wholeNumber, 10_000)
     .option('--paths-from <file>', SURVEY.pathsFrom)
+    .addOption(new Option('--folder <folder>', SURVEY.ofFolder).conflicts(['har', 'pathsFrom']))
+    .option('--clean-paths', SURVEY.cleanPaths)
+    .addOption(new Option('--har <file>', SURVEY.ofHar).conflicts('pathsFrom'))
     .option('--ignore-robots', SURVEY.ignoreRobots)
     .option('--concurrency <number>', SURVEY.atOnce, wholeNumber, 4)
     .option('--delay <ms>', SURVEY.delay, wholeNumber, 0)
@@ -43,10 +50,12 @@ export function survey(program: Command): void {
     .action(async (options: StartOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
+      const given = await givenSet(client, site, options);
       const body = {
         environment: options.environment,
         ...(options.host === undefined ? {} : { host: options.host }),
-        side: sideOf(options),
+        side: given?.side ?? sideOf(options),
+        ...(given === undefined ? {} : { given: given.set }),
         limit: options.limit,
         paths: options.pathsFrom === undefined ? [] : readPathsFile(options.pathsFrom),
         ignoreRobots: options.ignoreRobots === true,
@@ -73,7 +82,7 @@ export function survey(program: Command): void {
             data.items.map((one) => [
               String(one.number),
               when(one.createdAt),
-              one.side === 'origin' ? `${one.host} (origin)` : one.host,
+              hostWords(one),
               one.state,
               say(SURVEY.progress, { visited: one.visited, found: one.found }),
             ]),
@@ -127,6 +136,21 @@ export function survey(program: Command): void {
       for (const line of data.lines) print(line);
     });
   schedule(command);
+}
+
+/** Pages of a folder are the site's own, those of a recording are what a visitor got, unless somebody says otherwise. */
+async function givenSet(
+  client: ApiClient,
+  site: string,
+  { folder, har, cleanPaths = false, ...options }: StartOptions,
+): Promise<{ readonly set: string; readonly side: 'public' | 'origin' } | undefined> {
+  const asked = sideOf(options);
+  if (folder !== undefined) {
+    const set = await handOver(client, site, folderPages(folder, cleanPaths), folder);
+    return { set, side: asked === 'both' ? 'origin' : asked };
+  }
+  if (har === undefined) return undefined;
+  return { set: await handOver(client, site, harPages(har), har), side: asked === 'both' ? 'public' : asked };
 }
 
 /** Watches a survey, and the one that follows it. */
@@ -187,8 +211,14 @@ function report(survey: SurveyResource, options: SiteOptions): void {
   if (survey.state === 'failed') process.exitCode = EXIT.found;
 }
 
+/** A host, with what of it was read. */
+function hostWords({ host, side, isGiven }: SurveyResource): string {
+  const marks = [...(side === 'origin' ? ['origin'] : []), ...(isGiven ? ['handed over'] : [])];
+  return marks.length === 0 ? host : `${host} (${marks.join(', ')})`;
+}
+
 function endWords(survey: SurveyResource): string {
-  const host = survey.side === 'origin' ? `${survey.host} (origin)` : survey.host;
+  const host = hostWords(survey);
   const { number, visited, unchanged, failed, problem, notes } = survey;
   const lines = notes.map((line) => `  ${colour.yellow(line)}`);
   if (survey.state === 'failed')

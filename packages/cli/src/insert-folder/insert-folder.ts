@@ -20,6 +20,7 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { CliError } from '../errors.js';
+import { isPageFile, pagePath } from './page-path.js';
 import { INSERT } from '../texts/insert.js';
 import { say } from '../texts/say.js';
 
@@ -65,7 +66,7 @@ export function insertFolder(options: InsertFolderOptions): FolderReport {
         links++;
       } else if (entry.isDirectory()) visit(source);
       else if (!entry.isFile()) continue;
-      else if (/\.html?$/i.test(entry.name)) {
+      else if (isPageFile(entry.name)) {
         const path = pagePath(file, options.hasCleanPaths);
         const result = insert(
           readFileSync(source),
@@ -82,15 +83,6 @@ export function insertFolder(options: InsertFolderOptions): FolderReport {
   };
   visit(resolve(from));
   return { pages, copied, links };
-}
-
-/** The path under which a web server would serve the file. */
-function pagePath(file: string, hasCleanPaths: boolean): string {
-  const path = `/${file.split(sep).map(encodeURIComponent).join('/')}`;
-  const folder = path.replace(/\/index\.html?$/i, '/');
-  if (!hasCleanPaths) return folder;
-  const clean = folder.replace(/\.html?$/i, '');
-  return clean.length > 1 ? clean.replace(/\/$/, '') : clean;
 }
 
 function assertFolders(from: string, to: string): void {

@@ -17,6 +17,13 @@ export const surveysEndpoints = {
     response: schemas.survey,
     status: 201,
   },
+  givePages: {
+    method: 'PUT',
+    path: '/sites/{site}/given-pages/{set}',
+    summary: 'Hand over pages to be surveyed, in as many calls as it takes; kept until they have been read',
+    params: site.extend({ set: z.uuid() }),
+    body: schemas.givenPagesInput,
+  },
   listSurveys: {
     method: 'GET',
     path: '/sites/{site}/surveys',

@@ -41,9 +41,37 @@ export const surveyInput = z
     delayMs: z.int().min(0).max(60_000).default(0).meta({
       description: 'Milliseconds between two requests; a delay that robots.txt states is kept as well.',
     }),
+    given: z.uuid().optional().meta({
+      description:
+        'Reads the pages of this set that were handed over, and no others; nothing is asked of the site.',
+    }),
   })
   .meta({ id: 'SurveyInput' });
 export type SurveyInput = z.input<typeof surveyInput>;
+
+const MAX_GIVEN_PAGES = 500;
+const MAX_HEADERS = 100;
+
+/** Pages that are handed over to be read, as a server would have answered. */
+export const givenPagesInput = z
+  .strictObject({
+    pages: z
+      .array(
+        z.strictObject({
+          path,
+          status: z.int().min(200).max(599).optional(),
+          headers: z
+            .record(z.string().max(200), z.string().max(20_000))
+            .refine((headers) => Object.keys(headers).length <= MAX_HEADERS)
+            .optional()
+            .meta({ description: 'What tells of the page: its type, its policy.' }),
+          body: z.base64().meta({ description: 'Its bytes in Base64.' }),
+        }),
+      )
+      .max(MAX_GIVEN_PAGES),
+  })
+  .meta({ id: 'GivenPagesInput' });
+export type GivenPagesInput = z.infer<typeof givenPagesInput>;
 
 /** What is asked of surveys that begin by themselves. */
 export const surveyScheduleInput = z
@@ -90,6 +118,7 @@ export const survey = z
     release: z.int().nullable().meta({ description: 'The release that pages were compared with.' }),
     limit: z.int(),
     ignoreRobots: z.boolean(),
+    isGiven: z.boolean().meta({ description: 'Its pages were handed over.' }),
     found: z.int().meta({ description: 'Pages that it knows so far.' }),
     visited: z.int(),
     failed: z.int().meta({ description: 'Visited pages that could not be read.' }),

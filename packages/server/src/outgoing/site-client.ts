@@ -29,6 +29,9 @@ const SESSION_MS = 10 * 60_000;
 
 type Callback = (error: Error | null, address: string | LookupAddress[], family?: number) => void;
 
+/** Whatever answers for a site's pages. */
+export type SiteAsker = Pick<SiteClient, 'get'>;
+
 /**
  * The one way in which the service asks something of a site. For pages it goes to registered hosts and nowhere else,
  * whatever a path or a redirect says, and never into private networks unless the installation allows it: whoever may

@@ -4,6 +4,7 @@ import type { JobQueue } from '../jobs/queue.js';
 import { watchSurvey } from '../jobs/watch-survey.js';
 import { findSite } from '../site/site-lock.js';
 import { adoptSighting, ignoreSighting } from '../site/surveys/adopt.js';
+import { givePages } from '../site/surveys/give-pages.js';
 import { showChanges } from '../site/surveys/changes.js';
 import { showCoverage } from '../site/surveys/coverage.js';
 import { listPagesOf, showPage } from '../site/surveys/pages.js';
@@ -30,6 +31,7 @@ export function surveyHandlers(
   queue: Pick<JobQueue, 'send'>,
 ): HandlersOf<
   | 'startSurvey'
+  | 'givePages'
   | 'listSurveys'
   | 'showSurvey'
   | 'watchSurvey'
@@ -53,6 +55,11 @@ export function surveyHandlers(
         data: await surveyResource(context.store, survey, context.locale),
         location: `/api/v1/sites/${params.site}/surveys/${survey.number}`,
       };
+    },
+
+    async givePages({ params, body }, context) {
+      await givePages(params.site, params.set, body, context);
+      return { data: undefined };
     },
 
     async listSurveys({ params, query: { limit, after } }, { store, locale }) {

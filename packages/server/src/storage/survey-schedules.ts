@@ -4,7 +4,9 @@ import type { Store } from './store.js';
 import type { SurveyOptions, SurveySide } from './surveys.js';
 
 /** What a survey that begins by itself is asked for. */
-export type ScheduledOptions = Omit<SurveyOptions, 'paths'> & { readonly side: SurveySide | 'both' };
+export type ScheduledOptions = Omit<SurveyOptions, 'paths' | 'given'> & {
+  readonly side: SurveySide | 'both';
+};
 
 /** When surveys of a host begin by themselves. */
 export interface SurveySchedule {

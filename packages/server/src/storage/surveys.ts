@@ -18,6 +18,8 @@ export interface SurveyOptions {
   readonly concurrency: number;
   /** Milliseconds between two requests. */
   readonly delayMs: number;
+  /** The set of pages that were handed over: these are read, and no others. */
+  readonly given?: string | undefined;
 }
 
 /** What the site's robots.txt said (RFC 9309). */

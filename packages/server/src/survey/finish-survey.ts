@@ -1,3 +1,4 @@
+import { removeGivenPages } from '../storage/given-pages.js';
 import { siteById } from '../storage/sites.js';
 import { sweepSurveys, surveyById, type Survey } from '../storage/surveys.js';
 import { audit } from '../storage/trail.js';
@@ -18,6 +19,7 @@ export async function finishSurvey({ id, siteId }: Survey, { store }: SurveyTool
     const said = say(SURVEY_TEXTS.surveyDone, { number, host, visited, failed });
     audit(transaction, site, survey.requestedBy, 'survey', said);
     await transaction.flush();
+    if (survey.options.given !== undefined) await removeGivenPages(transaction, site, survey.options.given);
     await sweepSurveys(transaction, siteId, KEPT);
   });
 }

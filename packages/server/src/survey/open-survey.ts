@@ -13,6 +13,9 @@ import {
   type Survey,
 } from '../storage/surveys.js';
 import { AccessRefusedError } from '../outgoing/form-login.js';
+import { GivenSite } from '../outgoing/given-site.js';
+import type { SiteAsker } from '../outgoing/site-client.js';
+import { givenPaths } from '../storage/given-pages.js';
 import { askRobots, robotsRules } from './robots.js';
 import { withinShapes } from './save-visits.js';
 import { sitemapPages } from './sitemaps.js';
@@ -24,6 +27,8 @@ import { PlannedParts } from './visit-page.js';
 export interface OpenSurvey {
   readonly survey: Survey;
   readonly base: SurveyBase;
+  /** Who answers for its pages. */
+  readonly pages: SiteAsker;
   readonly plans: PlannedParts | undefined;
   /** The survey whose validators may be used. */
   readonly before: number | undefined;
@@ -42,9 +47,10 @@ export async function resumeSurvey(
     await endSurvey(store, id, 'failed', { id: 'survey-host-gone', params: { host: survey.host } });
     return undefined;
   }
-  let access: Readonly<Record<string, string>>;
+  const { given } = survey.options;
+  let access: Readonly<Record<string, string>> = {};
   try {
-    access = await client.access(store, site, host);
+    if (given === undefined) access = await client.access(store, site, host);
   } catch (error) {
     if (!(error instanceof AccessRefusedError)) throw error;
     await endSurvey(store, id, 'failed', { id: `access-${error.why}`, params: { host: host.host } });
@@ -53,6 +59,7 @@ export async function resumeSurvey(
   return {
     survey,
     base: surveyBase(host, survey.side, access),
+    pages: given === undefined ? client : new GivenSite(store, site, given),
     plans: await plansOf(store, site, survey),
     before: await comparableBefore(store, site, survey),
   };
@@ -92,6 +99,12 @@ export async function openSurvey(
   signal: AbortSignal,
 ): Promise<boolean> {
   const { id, options } = survey;
+  const seed = (paths: readonly string[], depth: number, foundBy: FoundBy): Promise<void> =>
+    addSeeds(survey, store, paths, depth, foundBy);
+  if (options.given !== undefined) {
+    await seed(await givenPaths(store, { id: survey.siteId }, options.given, options.limit), 0, 'list');
+    return beginSurvey(store, id);
+  }
   const verdict = await askRobots(client, base, signal);
   await saveRobots(store, id, verdict);
   if (verdict.kind === 'unreachable' && !options.ignoreRobots) {
@@ -99,15 +112,6 @@ export async function openSurvey(
     await endSurvey(store, id, 'failed', { id: 'robots-unreachable', params });
     return false;
   }
-  const seed = async (paths: readonly string[], depth: number, foundBy: FoundBy): Promise<void> => {
-    const unique = [...new Set(paths)];
-    for (let from = 0; from < unique.length; from += SEED_BATCH) {
-      const pages = unique.slice(from, from + SEED_BATCH).map((path) => ({ path, depth, foundBy }));
-      await store.transactional(async (transaction) =>
-        addPages(transaction, id, await withinShapes(transaction, id, pages), options.limit),
-      );
-    }
-  };
   await seed(['/'], 0, 'front');
   const listed = options.paths.flatMap((path) => pageOf(base.address + path, base.isOwnHost) ?? []);
   await seed(listed, 0, 'list');
@@ -116,4 +120,22 @@ export async function openSurvey(
     await seed(paths, 1, 'sitemap');
   if (before !== undefined) await seed(await readPaths(store, before, options.limit), 1, 'before');
   return beginSurvey(store, id);
+}
+
+async function addSeeds(
+  { id, options }: Survey,
+  store: SurveyTools['store'],
+  paths: readonly string[],
+  depth: number,
+  foundBy: FoundBy,
+): Promise<void> {
+  const unique = [...new Set(paths)];
+  for (let from = 0; from < unique.length; from += SEED_BATCH) {
+    const pages = unique.slice(from, from + SEED_BATCH).map((path) => ({ path, depth, foundBy }));
+    await store.transactional(async (transaction) => {
+      // Of what was handed over nothing is too much: somebody chose it.
+      const kept = options.given === undefined ? await withinShapes(transaction, id, pages) : pages;
+      await addPages(transaction, id, kept, options.limit);
+    });
+  }
 }

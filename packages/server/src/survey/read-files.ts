@@ -46,6 +46,8 @@ export async function readFiles(
     for (let file = waiting.shift(); file && !isOver(); file = waiting.shift()) {
       const { origin, pathname, search } = new URL(file.address);
       if (origin === open.base.address) {
+        // Of what was handed over only the pages are there.
+        if (survey.options.given !== undefined) continue;
         // The site's own files are asked for as its pages are.
         if (!manners.rules.isAllowed(pathname + search)) continue;
         await manners.turn();

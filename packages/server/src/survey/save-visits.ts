@@ -98,6 +98,8 @@ export class VisitsSaver {
 
   /** Pages that were not heard of before. */
   async #newPages(store: Store, visits: readonly VisitedPage[]): Promise<NewPage[]> {
+    // Of pages that were handed over what they lead to was not.
+    if (this.#survey.options.given !== undefined) return [];
     const found = new Map<string, NewPage>();
     const add = (path: string, depth: number, foundBy: FoundBy): void => {
       if (!this.#seen.has(path) && !found.has(path)) found.set(path, { path, depth, foundBy });

@@ -8,7 +8,7 @@ import {
   type ReleasePlanner,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
-import type { SiteClient } from '../outgoing/site-client.js';
+import type { SiteAsker } from '../outgoing/site-client.js';
 import type { SiteResponse } from '../outgoing/site-request.js';
 import { readBounded } from '../outgoing/read-bounded.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
@@ -19,7 +19,7 @@ import type { SurveyBase } from './survey-base.js';
 
 /** What a visit is made with. */
 export interface Visitor {
-  readonly client: SiteClient;
+  readonly client: SiteAsker;
   readonly readers: Readers;
   readonly base: SurveyBase;
   readonly rules: RobotsRules;

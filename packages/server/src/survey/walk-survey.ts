@@ -75,7 +75,7 @@ async function walk(
   const lanes = concurrency > 1 ? 2 : 1;
   const saver = new VisitsSaver(survey);
   const visitor: Visitor = {
-    client: tools.client,
+    client: open.pages,
     readers: tools.readers,
     base: open.base,
     rules: robotsRules(survey.robots, open.base, survey.options.ignoreRobots),

@@ -75,6 +75,10 @@ const BY_CODE = {
     'day-over': '{day} is over already. Choose today or a later day.',
     'not-fixable': 'The finding "{finding}" cannot be fixed automatically: its advice says what to do.',
     'parts-differ': 'The list must hold each part {where} once: {parts}.',
+    'given-pages-of-both':
+      'Pages that are handed over are those of one side: what visitors get (public), or the site’s own (origin).',
+    'no-pages-given':
+      'No pages of this set were handed over, or they have been read already. Hand them over again.',
     'host-elsewhere': 'The host {host} is in {environment}, not in {asked}.',
     'no-such-purpose': 'The site asks nobody about “{purpose}”. Its purposes: {known}.',
     'current-password-wrong': 'The current password is wrong.',

@@ -3,7 +3,8 @@ import { READER_VERSION } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../../errors.js';
 import { hostsOf } from '../../storage/hosts.js';
 import { pointerOf } from '../../storage/pointers.js';
-import type { Host } from '../../storage/rows.js';
+import { givenPaths } from '../../storage/given-pages.js';
+import type { Host, Site } from '../../storage/rows.js';
 import {
   addSurvey,
   endFollowers,
@@ -21,7 +22,8 @@ import type { Acting } from '../use-case.js';
 import { findSurvey } from './survey-resource.js';
 
 /** A survey as it is asked for, with what was left out filled in. Of both sides the site's own server is asked second. */
-export type SurveyRequest = Required<Omit<SurveyInput, 'host'>> & { readonly host?: string | undefined };
+export type SurveyRequest = Required<Omit<SurveyInput, 'host' | 'given'>> &
+  Pick<SurveyInput, 'host' | 'given'>;
 
 /**
  * Puts a survey in line; workers do the rest.
@@ -36,6 +38,7 @@ export async function startSurvey(
 ): Promise<Survey> {
   return withSiteLock(store, key, async (transaction, site) => {
     const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
+    await assertGiven(transaction, site, side, options.given);
     const begun: Survey[] = [];
     for (const one of sidesOf(host, side)) {
       const other = await openSurvey(transaction, site, host.host, one);
@@ -59,6 +62,19 @@ export async function startSurvey(
     await transaction.flush();
     return begun[0]!;
   });
+}
+
+/** Pages that were handed over are there, and of one side. */
+async function assertGiven(
+  store: Acting['store'],
+  site: Site,
+  side: SurveyRequest['side'],
+  given: string | undefined,
+): Promise<void> {
+  if (given === undefined) return;
+  if (side === 'both') throw errorAt('/side', 'given-pages-of-both', {});
+  const [first] = await givenPaths(store, site, given, 1);
+  if (first === undefined) throw errorAt('/given', 'no-pages-given', {});
 }
 
 /** Where nothing stands between visitors and the site's own server, both sides are one. */

@@ -41,6 +41,7 @@ function toResource(survey: Survey, shapes: readonly CutShape[], locale: string)
     problem: problemWords(survey, locale),
     limit: survey.options.limit,
     ignoreRobots: survey.options.ignoreRobots,
+    isGiven: survey.options.given !== undefined,
     notes: notesOf(survey, shapes, locale),
     requestedBy: survey.requestedBy,
     createdAt: survey.createdAt.toISOString(),
