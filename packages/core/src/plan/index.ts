@@ -1,4 +1,4 @@
-export { planPage } from './plan-page.js';
+export { planPage, toPlanned } from './plan-page.js';
 export { ReleasePlanner, type Outcome, type PlannedPage, type Visit } from './release-planner.js';
 export type { PagePlan, PlannedPart, Reason } from './types.js';
 export { WAITING_SCRIPT, waitingCode } from './waiting/index.js';

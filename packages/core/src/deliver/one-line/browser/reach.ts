@@ -1,0 +1,74 @@
+import type { LineConsent, LineLive, LineRelease, LineRule } from '../types.js';
+
+/** 0 phone, 1 tablet, 2 desktop: as `deviceOf` tells them. */
+const device = (): number => {
+  const { userAgentData: hints, userAgent } = navigator as Navigator & {
+    userAgentData?: { readonly mobile: boolean; readonly platform: string };
+  };
+  if (hints) return hints.mobile ? 0 : hints.platform === 'Android' ? 1 : 2;
+  if (/iPad|Tablet|Silk|Kindle|Android(?!.*Mobile)/.test(userAgent)) return 1;
+  return /Mobi|iP(?:hone|od)/.test(userAgent) ? 0 : 2;
+};
+
+const decoded = (text: string): string => {
+  const bare = text.replace(/^"(.*)"$/, '$1');
+  try {
+    return decodeURIComponent(bare);
+  } catch {
+    return bare;
+  }
+};
+
+/** The categories that the visitor has agreed to, as the cookie names them. */
+const granted = ([cookie, , path]: LineConsent): readonly string[] => {
+  const pair = document.cookie.split('; ').find((one) => one.split('=', 1)[0] === cookie);
+  if (pair === undefined) return [];
+  const value = decoded(pair.slice(cookie.length + 1));
+  const split = (text: string): string[] => text.split(/[\s,;|+:]+/);
+  if (!path) return split(value);
+  try {
+    let node = JSON.parse(value) as unknown;
+    for (const name of path) {
+      if (Array.isArray(node) || !Object.hasOwn(node as object, name)) return [];
+      node = (node as Record<string, unknown>)[name];
+    }
+    if (typeof node === 'string') return split(node);
+    if (Array.isArray(node)) return node as string[];
+    return Object.entries(node as object).flatMap(([name, said]) =>
+      /^(?:true|1|yes|granted)$/.test(String(said)) && typeof said !== 'object' ? name : [],
+    );
+  } catch {
+    return [];
+  }
+};
+
+/** Which rules hold now, for the page as its address is. */
+export const rulesHeld = (
+  [, rules, patterns, consent]: LineRelease,
+  [, , hours]: LineLive,
+  now: number,
+): ((rule: number) => boolean) => {
+  const { hostname, pathname, search } = location;
+  const text = `${hostname} ${pathname}?${search.slice(1)}`;
+  const matches = (pattern: number): boolean => RegExp(patterns[pattern]!).test(text);
+  const agreed = consent ? granted(consent) : [];
+  const kind = 1 << device();
+  const isOpen = (number: number): boolean => {
+    let at = 0;
+    let isOpen = false;
+    for (const minutes of hours[number - 1] || []) {
+      at += minutes;
+      if (at * 6e4 > now) break;
+      isOpen = !isOpen;
+    }
+    return isOpen;
+  };
+  const holds = ([include, exclude, devices, categories, clock]: LineRule): boolean =>
+    (!include.length || include.some(matches)) &&
+    !exclude.some(matches) &&
+    (!devices || !!(devices & kind)) &&
+    categories.every((category) => agreed.includes(consent![1][category]!)) &&
+    (!clock || isOpen(clock));
+  const known: boolean[] = [];
+  return (rule) => (known[rule] ??= holds(rules[rule]!));
+};

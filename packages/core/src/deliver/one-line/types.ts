@@ -1,0 +1,42 @@
+/*
+ * What the one line brings to visitors' browsers, as lists instead of objects with names: it is sent to everybody.
+ */
+
+/** 0 to 3: the named placements in page order; or an anchor: 0 for `before`, 1 for `inside`, and its id. */
+export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1, id: string];
+
+export type LinePart = readonly [place: LinePlace, rule: number, code: string];
+
+/** On which page loads a part runs, by number: 0 for "not asked". */
+export type LineRule = readonly [
+  include: readonly number[],
+  exclude: readonly number[],
+  /** Of 1 phones, 2 tablets, 4 desktops. */
+  devices: number,
+  consent: readonly number[],
+  /** The number of its opening hours from 1. */
+  hours: number,
+];
+
+/** How a cookie says what was agreed to: its name, the categories in it, and the names that lead to them, for JSON. */
+export type LineConsent = readonly [cookie: string, names: readonly string[], path?: readonly string[]];
+
+/** A release as the browser runs it, the same for all pages of a site. */
+export type LineRelease = readonly [
+  parts: readonly LinePart[],
+  rules: readonly LineRule[],
+  /** Sources of regular expressions for `host /path?search`. */
+  patterns: readonly string[],
+  consent: LineConsent | undefined,
+];
+
+/** Opening hours: minutes since 1970 at which they first open, then minutes to each next change. */
+export type LineHours = readonly number[];
+
+/** What changes without a release: comes with the pointer. */
+export type LineLive = readonly [
+  /** The server's clock in milliseconds since 1970, and for how long that may have been kept; 0 where it is not known. */
+  now: number,
+  keptMs: number,
+  hours: readonly LineHours[],
+];
