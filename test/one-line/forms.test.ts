@@ -12,14 +12,16 @@ const inline = (said: string): string => `<script>(window.heard??=[]).push('${sa
 /** A page that notes what runs, with its own scripts in head and body. */
 const PAGE = `<!DOCTYPE html><html><head><!--line--><meta charset="utf-8"><title>t</title><script>NOTE
 document.addEventListener('DOMContentLoaded',()=>note('ready'));addEventListener('load',()=>note('load'))</script>
-<script>note('own head')</script></head><body><p>one</p><script>note('own body')</script><div id="box"><p>in the box</p></div><p>two</p><!--foot--></body></html>`;
+<script>note('own head')</script></head><body><p>one</p><script>note('own body')</script><div id="box"><p>in the box</p></div><table><tbody id="rows"></tbody></table><p>two</p><!--foot--></body></html>`;
 
 interface Case {
   readonly what: string;
   readonly parts: readonly (readonly [Placement, string])[];
-  /** What is heard in another order than when it stands there, by form; the same where left out. */
-  readonly heard?: Partial<Record<Form, readonly string[]>>;
-  /** What the elements come to differs, as the table says. */
+  /** Something of the page runs sooner than where it had to wait, as the table says. */
+  readonly isSooner?: boolean;
+  /** In the loose forms parts run in another order than the parser has it, as the table says. */
+  readonly isLooselyOrdered?: boolean;
+  /** Elements stand elsewhere than usual. */
   readonly isElsewhere?: boolean;
 }
 
@@ -59,6 +61,7 @@ const CASES: readonly Case[] = [
   },
   {
     what: 'deferred files and modules at the end of the body',
+    isLooselyOrdered: true,
     parts: [
       ['body-end', file('deferred', 30, ' defer') + inline('inline')],
       ['body-end', `<script type="module">note('module')</script>`],
@@ -135,6 +138,93 @@ const CASES: readonly Case[] = [
     what: 'data that is no script',
     parts: [['body-end', `<script type="application/json">{"a":1}</script>${inline('behind')}`]],
   },
+  {
+    what: 'styles and notes of the head',
+    parts: [
+      ['head-start', '<meta name="a" content="b"><style>p{color:red}</style>'],
+      ['head-end', '<link rel="preconnect" href="http://x.test"><!-- note -->'],
+    ],
+    isElsewhere: true,
+  },
+  {
+    what: 'a deferred file of the head',
+    isLooselyOrdered: true,
+    parts: [
+      ['head-start', file('deferred', 20, ' defer') + inline('inline')],
+      ['body-end', inline('end')],
+    ],
+  },
+  {
+    what: 'what a file says of itself',
+    parts: [
+      [
+        'body-end',
+        `<script data-id="7" onload="(window.heard??=[]).push('own load')" src="/files/own.js?run=heard.push(document.currentScript.dataset.id)"></script>`,
+      ],
+    ],
+  },
+  {
+    what: 'a loader that puts a file before the first script',
+    parts: [
+      [
+        'body-end',
+        `<script>(function(d,s){var j=d.createElement(s),f=d.getElementsByTagName(s)[0];j.async=true;j.src='/files/10/loaded.js';f.parentNode.insertBefore(j,f)})(document,'script')</script>`,
+      ],
+    ],
+    isElsewhere: true,
+  },
+  {
+    what: 'many promises between inline scripts',
+    parts: [
+      [
+        'body-end',
+        `<script>(async()=>{for(let i=0;i<6;i++)await 0;note('chain')})()</script>${inline('next')}`,
+      ],
+    ],
+  },
+  {
+    what: 'what one script declares for the next',
+    parts: [
+      ['body-end', `<script>const shared='shared'</script>`],
+      ['body-end', `<script>note(shared)</script>`],
+    ],
+  },
+  {
+    what: 'written scripts within written scripts',
+    parts: [
+      [
+        'body-end',
+        `<script>document.write('<script>document.write("<u>deep</u>");note("deep")<\\/script>')</script>${inline('behind')}`,
+      ],
+    ],
+  },
+  {
+    what: 'a written file',
+    isSooner: true,
+    parts: [
+      [
+        'body-end',
+        `<script>document.writeln('<script src="/files/20/lib.js"><\\/script>')</script>${inline('uses lib')}`,
+      ],
+    ],
+  },
+  {
+    what: 'a file at the start of the body and what uses it at its end',
+    isSooner: true,
+    parts: [
+      ['body-start', file('lib', 30)],
+      ['body-end', inline('uses lib')],
+    ],
+  },
+  {
+    what: 'a frame and a picture',
+    parts: [
+      [
+        'body-end',
+        `<iframe title="f" srcdoc="<p>x"></iframe><img alt="" src="/none" onerror="note('no picture')">`,
+      ],
+    ],
+  },
 ];
 
 describe('the one line', function () {
@@ -160,30 +250,94 @@ describe('the one line', function () {
   }
   const seen = (form: Form): Promise<Seen> => see(browser, `http://localhost:${site.port}/${form}/`);
 
-  const ORDERLESS = new Set(['own head', 'own body', 'ready', 'load']);
+  /** What the page itself notes, whose turn the loose forms do not wait for. */
+  const OWN = new Set(['own head', 'own body', 'ready', 'load']);
+  const ours = ({ heard }: Seen): string[] => heard.filter((one) => !OWN.has(one));
+  const sorted = (texts: readonly string[]): string[] => [...texts].sort();
 
-  describe('in order gives the page what it would have if its parts stood there:', () => {
-    for (const { what, parts } of CASES)
-      it(what, async () => {
-        use(parts);
-        const [standing, order] = [await seen('standing'), await seen('order')];
-        expect(order.heard).to.deep.equal(standing.heard);
-        expect(order.html).to.equal(standing.html);
-        expect(order.errors).to.deep.equal(standing.errors);
-      });
+  for (const { what, parts, ...but } of CASES)
+    it(`gives a page what it would have if its parts stood there: ${what}`, async () => {
+      use(parts);
+      const [standing, order, async, foot] = await Promise.all(
+        (['standing', 'order', 'async', 'foot'] as const).map(seen),
+      );
+      expect(sorted(order!.heard), 'in order').to.deep.equal(sorted(standing!.heard));
+      if (!but.isSooner) expect(order!.heard, 'in order').to.deep.equal(standing!.heard);
+      expect(order!.errors).to.deep.equal(standing!.errors);
+      for (const loose of [async!, foot!]) {
+        expect(sorted(ours(loose))).to.deep.equal(sorted(ours(standing!)));
+        if (!but.isLooselyOrdered) expect(ours(loose)).to.deep.equal(ours(standing!));
+      }
+      if (!but.isElsewhere)
+        for (const { html } of [order!, async!, foot!]) expect(html).to.equal(standing!.html);
+    });
+
+  it('puts rows into a table, where the parser of pages would not have it', async () => {
+    use([[{ anchor: 'rows', side: 'inside' }, '<tr><td>row</td></tr>']]);
+    for (const form of ['order', 'async'] as const)
+      expect((await seen(form)).html).to.include('<tbody id="rows"><tr><td>row</td></tr></tbody>');
   });
 
-  describe('without waiting, and at the foot of the page, runs the same parts in their order:', () => {
-    for (const form of ['async', 'foot'] as const)
-      for (const { what, parts } of CASES)
-        it(`${what} (${form})`, async () => {
-          use(parts);
-          const [standing, loose] = [await seen('standing'), await seen(form)];
-          const own = ({ heard }: Seen): string[] => heard.filter((one) => !ORDERLESS.has(one));
-          expect([...own(loose)].sort()).to.deep.equal([...own(standing)].sort());
-          if (!what.includes('promises') && !what.includes('deferred'))
-            expect(own(loose)).to.deep.equal(own(standing));
-          expect(loose.html).to.equal(standing.html);
+  it('waits for elements that come later, and for as long as it takes', async () => {
+    use([[{ anchor: 'later', side: 'inside' }, `<b>here</b>${inline('later')}`]]);
+    const { heard, html } = await see(browser, `http://localhost:${site.port}/order/`, {
+      act: async (page) => {
+        await page.evaluate(() => {
+          const later = document.createElement('div');
+          document.body.append(later);
+          setTimeout(() => (later.id = 'later'), 20);
         });
+        await page.getByText('here').waitFor();
+      },
+    });
+    expect(heard.filter((one) => one === 'later')).to.have.length(1);
+    expect(html).to.include('<div id="later"><b>here</b>');
+  });
+
+  it('runs once where it was pasted twice, and not at all where it is asked to stay away', async () => {
+    site.use({
+      snapshot: set(snippet('s', { parts: [part('body-end', 0, inline('end'))] })),
+      pages: { '/': PAGE.replace('<!--line-->', '<!--line--><script src="/one/s.js"></script>') },
+    });
+    expect(ours(await seen('order'))).to.deep.equal(['end']);
+    expect(ours(await see(browser, `http://localhost:${site.port}/order/?pragmatica=off`))).to.deep.equal([]);
+  });
+
+  it('leaves the page’s own writes and listeners alone', async () => {
+    use([['body-end', inline('end')]], {
+      pages: { '/': PAGE.replace('<p>two</p>', '<script>document.write("<p>own</p>")</script>') },
+    });
+    const [standing, order] = await Promise.all([seen('standing'), seen('order')]);
+    expect(order).to.deep.equal(standing);
+  });
+
+  const POLICIES = {
+    'a nonce': "script-src 'nonce-abc123'; style-src 'nonce-abc123'",
+    'a nonce and strict-dynamic': "script-src 'nonce-abc123' 'strict-dynamic'",
+    'Trusted Types': "require-trusted-types-for 'script'; trusted-types pragmatica",
+  };
+  for (const [what, policy] of Object.entries(POLICIES))
+    it(`keeps to a policy with ${what}`, async () => {
+      const page = PAGE.replaceAll('<script>', '<script nonce="abc123">');
+      use(
+        [
+          ['head-start', `${inline('head')}<style>p{color:red}</style>`],
+          ['body-end', file('lib', 10) + inline('end')],
+        ],
+        { pages: { '/': page }, headers: { 'content-security-policy': policy }, nonce: 'abc123' },
+      );
+      for (const form of ['order', 'async'] as const) {
+        const { heard, errors } = await seen(form);
+        expect(errors, form).to.deep.equal([]);
+        expect(ours({ heard, errors, html: '' }), form).to.deep.equal(['head', 'lib', 'end']);
+      }
+    });
+
+  it('breaks nothing where a policy forbids it', async () => {
+    use([['body-end', inline('end')]], {
+      headers: { 'content-security-policy': "require-trusted-types-for 'script'; trusted-types 'none'" },
+    });
+    const { heard } = await seen('order');
+    expect(heard).to.include.members(['own head', 'own body', 'ready', 'load']);
   });
 });

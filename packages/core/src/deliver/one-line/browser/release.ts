@@ -8,8 +8,10 @@ type Entry = readonly [place: Text | undefined, script: HTMLScriptElement, loade
 /** What is done to a part's markup once; its scripts that were written into the head already, by their number. */
 interface Piece {
   readonly content: DocumentFragment;
-  readonly written: ReadonlyMap<HTMLScriptElement, string>;
+  readonly written?: ReadonlyMap<HTMLScriptElement, string>;
 }
+
+type Place = readonly [put: (content: DocumentFragment) => void, context: Node | null];
 
 /** A file that does not come holds up the parts behind it no longer than this. */
 const PATIENCE_MS = 1e4;
@@ -48,8 +50,11 @@ export const runRelease = (release: LineRelease): void => {
   const taken: boolean[] = [];
   const pieces: Piece[] = [];
 
-  const parse = (code: string): DocumentFragment => {
-    const content = page.createRange().createContextualFragment(trusted.createHTML(code));
+  /** Markup as the parser makes it of code within an element; the body where none is given. */
+  const parse = (code: string, context?: Node | null): DocumentFragment => {
+    const range = page.createRange();
+    if (context) range.selectNodeContents(context);
+    const content = range.createContextualFragment(trusted.createHTML(code));
     content.querySelectorAll('style').forEach((style) => {
       style.nonce = nonce;
     });
@@ -119,7 +124,7 @@ export const runRelease = (release: LineRelease): void => {
     const text = ours.get(script);
     if (!text) return;
     ours.set(script, '');
-    const content = parse(text);
+    const content = parse(text, script.parentNode);
     queue.unshift(...entriesOf(content));
     script.after(content);
   };
@@ -155,15 +160,12 @@ export const runRelease = (release: LineRelease): void => {
     isBusy = false;
   };
 
-  const pieceOf = (number: number): Piece =>
-    (pieces[number] ||= { content: parse(parts[number]![2]), written: new Map() });
-
   /** Puts a group of parts in; they keep their order. */
-  const put = (numbers: readonly number[], where: (content: DocumentFragment) => void): void => {
+  const put = (numbers: readonly number[], [where, context]: Place): void => {
     const all = new DocumentFragment();
     for (const number of numbers) {
       try {
-        const { content, written } = pieceOf(number);
+        const { content, written } = pieces[number] || { content: parse(parts[number]![2], context) };
         for (const entry of entriesOf(content, written))
           (entry[0] && isLate(entry[1]) ? late : queue).push(entry);
         all.append(content);
@@ -174,16 +176,20 @@ export const runRelease = (release: LineRelease): void => {
     where(all);
   };
 
-  /** How a place takes parts; undefined while it is not there. */
-  const placeOf = (place: LinePlace): ((content: DocumentFragment) => void) | undefined => {
+  /** How a place takes parts, and the element that they come into; undefined while it is not there. */
+  const placeOf = (place: LinePlace): Place | undefined => {
     const { head, body } = page;
     if (typeof place !== 'number') {
       const anchor = page.getElementById(place[1]);
-      return anchor ? (content) => (place[0] ? anchor.prepend(content) : anchor.before(content)) : undefined;
+      if (!anchor) return undefined;
+      return place[0]
+        ? [(content) => anchor.prepend(content), anchor]
+        : [(content) => anchor.before(content), anchor.parentNode];
     }
-    if (place < 2) return head && ((content) => (place ? head.append(content) : head.prepend(content)));
-    if (!body || (place > 2 && page.readyState === 'loading')) return undefined;
-    return (content) => (place > 2 ? body.append(content) : body.prepend(content));
+    const isEnd = place % 2 > 0;
+    const element = place < 2 ? head : body;
+    if (!element || (place > 2 && page.readyState === 'loading')) return undefined;
+    return [(content) => (isEnd ? element.append(content) : element.prepend(content)), element];
   };
 
   const observer = new MutationObserver(() => place());
