@@ -4,6 +4,7 @@ import {
   PageMatcher,
   PageUniverse,
   PatternSet,
+  pageProgram,
   pageAddress,
   pageMatcher,
   pagePatternProblem,
@@ -11,6 +12,7 @@ import {
   type PageRules,
 } from '@pragmatica/core';
 import { URLPattern } from 'urlpattern-polyfill';
+import { matchesText } from '../../../packages/core/dist/deliver/one-line/browser/reach.js';
 import { propertyRuns } from '../../support/property-runs.js';
 
 const ONLY = (...include: string[]): PageRules => ({ include, exclude: [] });
@@ -209,6 +211,54 @@ describe('page patterns', () => {
       ),
       propertyRuns(300),
     );
+  });
+
+  it('are the same as regular expressions, for where there is nothing but an engine of these', () => {
+    const piece = fc.constantFrom(
+      ...[
+        '/',
+        'a',
+        'b',
+        '*',
+        ':x',
+        '{',
+        '}',
+        '?',
+        '+',
+        '(a|b)',
+        '(\\d{2,3})',
+        '([^/]b?)',
+        '/a',
+        '.',
+        '-',
+        '\\*',
+      ],
+    );
+    const pattern = fc
+      .tuple(
+        fc.constantFrom('', '//m.test', '//:h.test', '//*'),
+        fc.array(piece, { maxLength: 5 }),
+        fc.constantFrom('', '?x=*', '?x=:y'),
+      )
+      .map(([host, pieces, search]) => `${host}/${pieces.join('').replaceAll(':x', () => ':x')}${search}`)
+      .filter((source) => pagePatternProblem(source) === undefined);
+    const target = fc
+      .tuple(
+        fc.array(fc.constantFrom('/', 'a', 'b', '1', '23', '.c', '*', '-'), { maxLength: 5 }),
+        fc.constantFrom('', '?x=1', '?y', '?x='),
+      )
+      .map(([pieces, search]) => `/${pieces.join('').replace(/^\/+/, '')}${search}`);
+    fc.assert(
+      fc.property(pattern, target, fc.constantFrom('', 'm.test', 'a.b.test'), (source, page, host) => {
+        const address = pageAddress(page, host);
+        const text = `${address.host} ${address.pathname}?${address.search}`;
+        expect(matchesText(pageProgram(source), text), `${source} ${page}`).to.equal(
+          matches(source, page, host),
+        );
+      }),
+      propertyRuns(2_000),
+    );
+    expect(matchesText(pageProgram('/('), 'm.test /(?')).to.equal(false);
   });
 
   it('forget states when somebody asks for ever new addresses, and go on as before', () => {

@@ -3,7 +3,7 @@ import { toPlanned } from '../../plan/index.js';
 import {
   DEVICES,
   openIntervals,
-  pageRegexp,
+  pageProgram,
   withoutGroups,
   zoneClock,
   type ConsentRules,
@@ -41,7 +41,7 @@ export function compileLine(snapshot: Snapshot, environment: EnvironmentName): C
     });
   const consent = lineConsent(filled.site.consent);
   return {
-    release: [parts, rules.rules, rules.patterns.map(pageRegexp), consent],
+    release: [parts, rules.rules, rules.patterns.map(pageProgram), consent],
     hours: rules.hours,
     timeZone: filled.site.timeZone,
   };

@@ -1,3 +1,5 @@
+import type { PageStates } from '../../reach/index.js';
+
 /*
  * What the one line brings to visitors' browsers, as lists instead of objects with names: it is sent to everybody.
  */
@@ -25,8 +27,8 @@ export type LineConsent = readonly [cookie: string, names: readonly string[], pa
 export type LineRelease = readonly [
   parts: readonly LinePart[],
   rules: readonly LineRule[],
-  /** Sources of regular expressions for `host /path?search`. */
-  patterns: readonly string[],
+  /** What matches `host /path?search`: sources of regular expressions, or states. */
+  patterns: readonly (string | PageStates)[],
   consent: LineConsent | undefined,
 ];
 

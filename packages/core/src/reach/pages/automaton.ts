@@ -3,7 +3,7 @@ import type { PatternPart } from './parts.js';
 import type { RegexpNode } from './regexp.js';
 
 /** Which characters a step takes: one, all but some, or one of some. */
-type Step =
+export type Step =
   | { readonly one: number; readonly to: number }
   | { readonly allBut: readonly number[]; readonly to: number }
   | { readonly among: ReadonlySet<number>; readonly to: number };

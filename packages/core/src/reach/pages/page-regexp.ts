@@ -1,4 +1,6 @@
+import { PatternAutomaton, type Step } from './automaton.js';
 import { readOrNothing } from './page-matcher.js';
+import type { PagePattern } from './page-pattern.js';
 import type { PatternPart } from './parts.js';
 import type { RegexpNode } from './regexp.js';
 
@@ -88,4 +90,69 @@ function character(code: number): string {
 
 function escaped(text: string): string {
   return text.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+}
+
+/** More of what may stand for anything take an engine that goes back too long, in the worst case. */
+const MOST_WILD = 2;
+
+/** Whether an engine of regular expressions that goes back and tries again may take more than a few passes. */
+function isCostly({ host = [], path, search = [] }: PagePattern): boolean {
+  const parts = [...host, ...path, ...search].filter(({ kind }) => kind !== 'text');
+  return (
+    parts.length > MOST_WILD ||
+    [...host, ...path, ...search].some(
+      ({ kind, modifier }) => kind === 'regexp' || modifier === '*' || modifier === '+',
+    )
+  );
+}
+
+/**
+ * An automaton without free steps: whether each state accepts, and its steps, each a class of characters in the syntax of
+ * regular expressions and the state that it leads to. The first state is 0.
+ */
+export type PageStates = readonly (readonly [
+  accepts: 0 | 1,
+  steps: readonly (readonly [characters: string, to: number])[],
+])[];
+
+/**
+ * What matches a pattern's page texts where there is no more than an engine of regular expressions: one of these, or where
+ * that could take long, the states of an automaton, which take one pass.
+ */
+export function pageProgram(source: string): string | PageStates {
+  const pattern = readOrNothing(source);
+  return pattern && isCostly(pattern) ? pageStates(pattern) : pageRegexp(source);
+}
+
+function pageStates(pattern: PagePattern): PageStates {
+  const { start, steps, free, accepts } = new PatternAutomaton([pattern]);
+  const closure = (state: number): Set<number> => {
+    const members = new Set([state]);
+    // A set that grows while it is walked is walked to its end.
+    for (const member of members) for (const to of free[member]!) members.add(to);
+    return members;
+  };
+  const numbers = new Map([[start, 0]]);
+  const numberOf = (state: number): number => {
+    const number = numbers.get(state) ?? numbers.size;
+    numbers.set(state, number);
+    return number;
+  };
+  const states: PageStates[number][] = [];
+  for (const [state] of numbers) {
+    const members = [...closure(state)];
+    states.push([
+      members.some((member) => accepts.has(member)) ? 1 : 0,
+      members.flatMap((member) =>
+        steps[member]!.map((step) => [stepSource(step), numberOf(step.to)] as const),
+      ),
+    ]);
+  }
+  return states;
+}
+
+function stepSource(step: Step): string {
+  if ('one' in step) return setSource([step.one]);
+  if ('among' in step) return setSource([...step.among]);
+  return `[^${step.allBut.map(character).join('')}]`;
 }

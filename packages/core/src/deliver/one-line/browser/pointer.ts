@@ -1,5 +1,5 @@
 import type { LineLive } from '../types.js';
-import { isInOrder, isOff, scriptTag, trust } from './shared.js';
+import { isInOrder, scriptTag, stateOf } from './shared.js';
 
 /**
  * What stands behind the one line: it loads the release that is served now, which never changes and may be kept. Nothing
@@ -7,15 +7,14 @@ import { isInOrder, isOff, scriptTag, trust } from './shared.js';
  */
 export const loadRelease = (digest: string, live: LineLive): void => {
   const page = document;
-  const line = page.currentScript as HTMLScriptElement | null;
-  // The line may stand there twice.
-  if (!line || page.pgmOne || isOff()) return;
-  page.pgmOne = [line, live];
+  const state = stateOf(live);
+  if (!state) return;
+  const [line, , trusted] = state;
   const address = line.src.replace(/(\.js)?([?#].*)?$/, `/${digest}.js`);
-  if (isInOrder(line)) page.write(trust().createHTML(scriptTag(address, line.nonce)));
+  if (isInOrder(line)) page.write(trusted.createHTML(scriptTag(address, line.nonce)));
   else {
     const script = page.createElement('script');
-    script.src = trust().createScriptURL(address);
+    script.src = trusted.createScriptURL(address);
     script.nonce = line.nonce!;
     line.after(script);
   }

@@ -10,6 +10,8 @@ const device = (): number => {
   return /Mobi|iP(?:hone|od)/.test(userAgent) ? 0 : 2;
 };
 
+const YES: readonly unknown[] = [true, 1, 'true', 'yes', 'granted', '1'];
+
 const decoded = (text: string): string => {
   const bare = text.replace(/^"(.*)"$/, '$1');
   try {
@@ -28,18 +30,26 @@ const granted = ([cookie, , path]: LineConsent): readonly string[] => {
   if (!path) return split(value);
   try {
     let node = JSON.parse(value) as unknown;
-    for (const name of path) {
-      if (Array.isArray(node) || !Object.hasOwn(node as object, name)) return [];
-      node = (node as Record<string, unknown>)[name];
-    }
+    for (const name of path) node = (node as Record<string, unknown>)[name];
     if (typeof node === 'string') return split(node);
     if (Array.isArray(node)) return node as string[];
-    return Object.entries(node as object).flatMap(([name, said]) =>
-      /^(?:true|1|yes|granted)$/.test(String(said)) && typeof said !== 'object' ? name : [],
-    );
+    return Object.entries(node as object).flatMap(([name, said]) => (YES.includes(said) ? name : []));
   } catch {
     return [];
   }
+};
+
+/** One pass over the text, whatever the pattern. */
+export const matchesText = (pattern: LineRelease[2][number], text: string): boolean => {
+  if (typeof pattern === 'string') return RegExp(pattern).test(text);
+  let states = new Set([0]);
+  for (const character of text) {
+    const next = new Set<number>();
+    for (const state of states)
+      for (const [characters, to] of pattern[state]![1]) if (RegExp(characters).test(character)) next.add(to);
+    states = next;
+  }
+  return [...states].some((state) => pattern[state]![0]);
 };
 
 /** Which rules hold now, for the page as its address is. */
@@ -50,7 +60,7 @@ export const rulesHeld = (
 ): ((rule: number) => boolean) => {
   const { hostname, pathname, search } = location;
   const text = `${hostname} ${pathname}?${search.slice(1)}`;
-  const matches = (pattern: number): boolean => RegExp(patterns[pattern]!).test(text);
+  const matches = (number: number): boolean => matchesText(patterns[number]!, text);
   const agreed = consent ? granted(consent) : [];
   const kind = 1 << device();
   const isOpen = (number: number): boolean => {

@@ -1,6 +1,6 @@
-import type { LineLive, LinePlace, LineRelease } from '../types.js';
+import type { LinePlace, LineRelease } from '../types.js';
 import { rulesHeld } from './reach.js';
-import { isInOrder, isOff, scriptTag, trust } from './shared.js';
+import { isInOrder, scriptTag, stateOf } from './shared.js';
 
 /** A script of a part: where it goes, itself, and what is waited for before the next one. */
 type Entry = readonly [place: Text | undefined, script: HTMLScriptElement, loaded?: Promise<unknown>];
@@ -29,12 +29,12 @@ export const runRelease = (release: LineRelease): void => {
   const page = document;
   const own = page.currentScript as HTMLScriptElement;
   const [parts, , , consent] = release;
-  const state = (page.pgmOne ||= [own, undefined]);
-  const [line, live = [0, 0, []] as LineLive] = state;
-  if (state[2] || isOff()) return;
-  state[2] = true;
+  // The pinned form has no pointer before it.
+  const state = page.pgmOne || stateOf([0, 0, []]);
+  if (!state || state[3]) return;
+  state[3] = true;
+  const [line, live, trusted] = state;
   const nonce = line.nonce!;
-  const trusted = trust();
   /** How far the visitor's clock is off, as far as that can be known. */
   const begin = Date.now();
   const skew = live[0] ? Math.min(Math.max(begin, live[0]), live[0] + live[1]) - begin : 0;
@@ -130,7 +130,7 @@ export const runRelease = (release: LineRelease): void => {
   };
 
   const hasFired = (name: 'domContentLoadedEventStart' | 'loadEventStart'): boolean =>
-    (performance.getEntriesByType('navigation')[0] as PerformanceNavigationTiming | undefined)?.[name] !== 0;
+    performance.timing[name] > 0;
 
   const run = async ([place, script, loaded]: Entry): Promise<void> => {
     if (place) {

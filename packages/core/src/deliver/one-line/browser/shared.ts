@@ -4,7 +4,8 @@ import type { LineLive } from '../types.js';
 export type LineState = [
   /** The line itself. */
   line: HTMLScriptElement,
-  live: LineLive | undefined,
+  live: LineLive,
+  trusted: TrustedPolicy,
   /** Set once the release has run. */
   hasRun?: boolean,
 ];
@@ -20,7 +21,6 @@ declare global {
     pgmOne?: LineState;
   }
   interface Window {
-    pgmTrust?: TrustedPolicy;
     trustedTypes?: { createPolicy(name: string, rules: TrustedPolicy): TrustedPolicy };
   }
 }
@@ -29,21 +29,21 @@ const plain = (text: string): string => text;
 const NOTHING_DONE: TrustedPolicy = { createHTML: plain, createScript: plain, createScriptURL: plain };
 
 /** Texts as a page with Trusted Types takes them, where it lets us have a policy; otherwise as they are. */
-export const trust = (): TrustedPolicy => {
-  let policy = window.pgmTrust;
-  if (!policy) {
-    try {
-      policy = window.trustedTypes!.createPolicy('pragmatica', NOTHING_DONE);
-    } catch {
-      policy = NOTHING_DONE;
-    }
-    window.pgmTrust = policy;
+const trust = (): TrustedPolicy => {
+  try {
+    return window.trustedTypes!.createPolicy('pragmatica', NOTHING_DONE);
+  } catch {
+    return NOTHING_DONE;
   }
-  return policy;
 };
 
-/** Whether the page is asked for without any of ours, to find out who is to blame. */
-export const isOff = (): boolean => /[?&]pragmatica=off(?:&|$)/.test(location.search);
+/** What is shared on the page; undefined where nothing is to be done. */
+export const stateOf = (live: LineLive): LineState | undefined => {
+  const line = document.currentScript as HTMLScriptElement | null;
+  // The line may stand there twice; or the page is asked for without any of ours, to find out who is to blame.
+  if (!line || document.pgmOne || /[?&]pragmatica=off(?:&|$)/.test(location.search)) return undefined;
+  return (document.pgmOne = [line, live, trust()]);
+};
 
 /** Whether a script stands in a head that is being parsed, and the parser waits for it. */
 export const isInOrder = (script: HTMLScriptElement): boolean =>
