@@ -140,7 +140,11 @@ async function startDatabase(bin, data) {
 
 async function startDemo(settings, data) {
   const { PRAGMATICA_DEMO_SITE_PORT: site, PRAGMATICA_DEMO_PROVIDER_PORT: providers } = settings;
-  const env = { PRAGMATICA_DEMO_SITE_PORT: String(site), PRAGMATICA_DEMO_PROVIDER_PORT: String(providers) };
+  const env = {
+    PRAGMATICA_DEMO_SITE_PORT: String(site),
+    PRAGMATICA_DEMO_PROVIDER_PORT: String(providers),
+    PRAGMATICA_GATEWAY_PORT: String(settings.PRAGMATICA_GATEWAY_PORT),
+  };
   return keep({
     title: 'The demo site',
     file: inRoot('packages/demo/dist/main.js'),

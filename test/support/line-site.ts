@@ -61,7 +61,8 @@ export async function startLineSite(): Promise<LineSite> {
       const file = /^\/files\/(?:(\d+)\/)?(.*)\.js$/.exec(pathname);
       if (file) {
         const [, delay = '0', said] = file;
-        const text = new URLSearchParams(search).get('run') ?? `(window.heard??=[]).push(${JSON.stringify(said)})`;
+        const text =
+          new URLSearchParams(search).get('run') ?? `(window.heard??=[]).push(${JSON.stringify(said)})`;
         setTimeout(() => response.writeHead(200, script).end(text), Number(delay));
         return;
       }

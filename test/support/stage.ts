@@ -72,7 +72,8 @@ export async function startStage({
   const { database, token } = await (template ??= makeTemplate());
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
   const providers = await listen(createProviderServer());
-  const site = await listen(createSiteServer(providers.port));
+  let gatewayPort = 0;
+  const site = await listen(createSiteServer(providers.port, () => gatewayPort));
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
   const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
   const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
@@ -80,7 +81,7 @@ export async function startStage({
     ? await startWorker(readSettings(stageEnvironment(folder)), databaseUrl)
     : undefined;
   const server = service.address;
-  const gatewayPort = gateway.port;
+  gatewayPort = gateway.port;
   if (hasDemo)
     await seed({
       server,

@@ -4,6 +4,7 @@ import { createSiteServer } from './site-server.js';
 
 /** The demo's two servers as a process. Ends with whoever started it. */
 const sitePort = Number(process.env['PRAGMATICA_DEMO_SITE_PORT'] ?? 4790);
+const gatewayPort = Number(process.env['PRAGMATICA_GATEWAY_PORT'] ?? 4780);
 const providerPort = Number(process.env['PRAGMATICA_DEMO_PROVIDER_PORT'] ?? 4791);
 
 async function listen(server: Server, port: number): Promise<void> {
@@ -14,7 +15,7 @@ async function listen(server: Server, port: number): Promise<void> {
 }
 
 try {
-  const servers = [createSiteServer(providerPort), createProviderServer()] as const;
+  const servers = [createSiteServer(providerPort, () => gatewayPort), createProviderServer()] as const;
   await listen(servers[0], sitePort);
   await listen(servers[1], providerPort);
   const stop = (): void => {

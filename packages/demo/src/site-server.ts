@@ -4,8 +4,18 @@ import { gzipSync } from 'node:zlib';
 import { sisterPage, sisterPaths } from './sister-sites.js';
 import { loadPages, readAsset, type DemoPage } from './site-pages.js';
 
-/** Skerrywick Ferries' own web server: what the gateway stands in front of. */
-export function createSiteServer(providerPort: number): Server {
+/** Hosts whose pages have nothing of ours but the one line, as in the head box of a site builder; each in a form. */
+const LINE_HOSTS: Readonly<Record<string, string>> = {
+  'line.skerrywick.localhost': '<script',
+  'async-line.skerrywick.localhost': '<script async',
+};
+
+/**
+ * Skerrywick Ferries' own web server: what the gateway stands in front of.
+ *
+ * @param gatewayPort - where the one line is loaded from, asked for each page
+ */
+export function createSiteServer(providerPort: number, gatewayPort?: () => number): Server {
   const pages = loadPages(providerPort);
   return createServer((request, response) => {
     const url = new URL(request.url ?? '/', 'http://origin.invalid');
@@ -17,7 +27,7 @@ export function createSiteServer(providerPort: number): Server {
     if (request.method !== 'GET' && request.method !== 'HEAD')
       send(response, 405, 'text/plain', 'Only GET and HEAD.');
     else if (sister !== undefined) send(response, 200, 'text/html; charset=utf-8', sister);
-    else if (page) sendPage(response, page, request.headers['if-none-match']);
+    else if (page) sendPage(response, boxed(page, host, gatewayPort), request.headers['if-none-match']);
     else if (path === '/assets/site.css') send(response, 200, 'text/css', readAsset('site.css'));
     else if (path === '/sitemap.xml')
       send(
@@ -33,6 +43,15 @@ export function createSiteServer(providerPort: number): Server {
       send(response, 200, 'text/plain', 'User-agent: *\nAllow: /\nSitemap: /sitemap.xml\n');
     else send(response, 404, 'text/html; charset=utf-8', notFound(path));
   });
+}
+
+/** The page as a site builder makes it: what is in the box stands at the start of the head. */
+function boxed(page: DemoPage, host: string, gatewayPort: (() => number) | undefined): DemoPage {
+  const start = LINE_HOSTS[host];
+  if (start === undefined || !gatewayPort) return page;
+  const line = `${start} src="http://gateway.localhost:${gatewayPort()}/one/skerrywick.js"></script>`;
+  const html = page.body.toString('latin1').replace(/<head>|<meta charset[^>]*>/i, `$&${line}`);
+  return { ...page, body: Buffer.from(html, 'latin1') };
 }
 
 function sendPage(response: ServerResponse, page: DemoPage, condition: string | undefined): void {

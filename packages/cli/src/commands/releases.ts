@@ -1,5 +1,4 @@
 import { environment as environmentSchema, listAllReleases } from '@pragmatica/contract';
-import { writeFileSync } from 'node:fs';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
@@ -120,39 +119,5 @@ export function restore(program: Command): void {
             before: before.release ?? '',
           }),
         );
-    });
-}
-
-export function exportSet(program: Command): void {
-  withSite(program.command('export'))
-    .description(RELEASES.writeSnippetSet)
-    .option('--of <set>', RELEASES.liveDraftNumber, 'live')
-    .option('--out <file>', RELEASES.writeThereInstead)
-    .action(async (options: SiteOptions & { of: string; out?: string }) => {
-      const client = clientFor(options);
-      const site = await siteFor(client, options);
-      const snapshot = await load();
-      const text = JSON.stringify(snapshot, null, 2);
-      if (options.out === undefined) print(text);
-      else {
-        writeFileSync(options.out, `${text}\n`);
-        note(say(RELEASES.wroteSnippetOut, { count: snapshot.snippets.length, out: options.out }));
-      }
-
-      async function load() {
-        if (options.of === 'draft')
-          return (await client.call('showDraft', { params: { site } })).data.snapshot;
-        const number =
-          options.of === 'live' || options.of === 'staging' ? await served(options.of) : Number(options.of);
-        if (!Number.isInteger(number)) throw new CliError(say(RELEASES.notDraftLive, { of: options.of }));
-        return (await client.call('showRelease', { params: { site, release: number } })).data.snapshot;
-      }
-
-      async function served(environment: EnvironmentName): Promise<number> {
-        const { data } = await client.call('showEnvironment', { params: { site, environment } });
-        if (data.release === null)
-          throw new CliError(say(RELEASES.nothingWasPublishedEnvironment, { environment }));
-        return data.release;
-      }
     });
 }

@@ -23,10 +23,4 @@ export const RELEASES = {
   servesAgainAfter:
     '{environment} serves release {release} again (before: release {before}). The draft was not touched.',
   servesAgain: '{environment} serves release {release} again. The draft was not touched.',
-  writeSnippetSet: 'write a snippet set as a file, for "pragmatica insert" or for keeping',
-  liveDraftNumber: 'live, draft or the number of a release',
-  writeThereInstead: 'write it there instead of to standard output',
-  wroteSnippetOut: 'Wrote {count, plural, one {# snippet} other {# snippets}} to {out}.',
-  notDraftLive: '"{of}" is not draft, live, staging or the number of a release.',
-  nothingWasPublishedEnvironment: 'Nothing was published to {environment} yet. Use --of draft.',
 } as const;

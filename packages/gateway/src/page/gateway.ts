@@ -10,6 +10,7 @@ import type { CodingFactory } from './codings.js';
 import { BodyTooLong, Exchange, type PlannedLoad, type GatewayContext } from './exchange.js';
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
+import { LineServer, type Lines } from '../one-line/serve-line.js';
 import { sendOwnPage } from './own-pages.js';
 import { CompressedCache } from './compressed-cache.js';
 import type { InserterFactory } from './page-sinks.js';
@@ -19,7 +20,7 @@ import { hasBody, isRefusal, readRequest, type PageRequest, type Refusal } from 
 import { ignoreUpgrade, isWebSocket, passUpgrade } from './upgrade.js';
 
 export interface GatewayOptions {
-  readonly releases: Pick<ReleaseTable, 'find'>;
+  readonly releases: Pick<ReleaseTable, 'find'> & Partial<Lines>;
   readonly log: Logger;
   readonly metrics: Metrics;
   readonly origins?: OriginOptions;
@@ -73,6 +74,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     pseudonym: options.pseudonym ?? PSEUDONYM,
     readClient: clientReader(options.trustedProxies ?? []),
   };
+  const lines = new LineServer({ line: (name) => options.releases.line?.(name) }, options.log);
   let isDraining = false;
   const server = createServer(
     {
@@ -85,7 +87,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     (request, response) => {
       if (isDraining) response.shouldKeepAlive = false;
       try {
-        forward(options, context, request, response);
+        forward(options, context, lines, request, response);
       } catch (error) {
         options.log.error({ err: error, url: request.url }, 'a request failed in the gateway');
         sendOwnPage(
@@ -124,6 +126,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
 function forward(
   options: GatewayOptions,
   context: GatewayContext,
+  lines: LineServer,
   request: IncomingMessage,
   response: ServerResponse,
 ): void {
@@ -132,6 +135,8 @@ function forward(
     ? pageRequest
     : (loopOf(context, request, pageRequest) ?? findHost(options, pageRequest));
   if (isRefusal(pageRequest) || 'status' in served) {
+    // At a site’s own host everything is the site’s.
+    if (!isRefusal(pageRequest) && lines.answer(request, response, pageRequest.target)) return;
     const refusal = (isRefusal(pageRequest) ? pageRequest : served) as Refusal;
     context.metrics.refusals.inc({ reason: refusal.reason });
     if (refusal.status === 400) response.shouldKeepAlive = false;

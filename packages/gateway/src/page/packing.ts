@@ -34,10 +34,15 @@ export function isPackable(status: number, headers: HeaderMap): boolean {
 }
 
 /**
- * The coding that a client prefers of those that answers are packed in (RFC 9110, 12.5.3); gzip, which is quicker,
+ * The coding that a client prefers of those that answers are packed in (RFC 9110, 12.5.3); the favourite
  * where both are as good to it.
+ *
+ * @param favourite - gzip is quicker, Brotli smaller
  */
-export function preferredCoding(accepted: string | undefined): PackingCoding | undefined {
+export function preferredCoding(
+  accepted: string | undefined,
+  favourite: PackingCoding = 'gzip',
+): PackingCoding | undefined {
   if (accepted === undefined) return undefined;
   const weights = new Map(
     tokens(accepted).map((item) => {
@@ -50,6 +55,7 @@ export function preferredCoding(accepted: string | undefined): PackingCoding | u
   );
   const of = (name: string): number => weights.get(name) ?? weights.get('*') ?? 0;
   if (of('gzip') === 0 && of('br') === 0) return undefined;
+  if (of('gzip') === of('br')) return favourite;
   return of('br') > of('gzip') ? 'br' : 'gzip';
 }
 

@@ -1,6 +1,8 @@
-import { ReleasePlanner, pageAddress, type Snapshot } from '@pragmatica/core';
+import { ReleasePlanner, lineName, pageAddress, type Snapshot } from '@pragmatica/core';
 import type { Environment, Transfer } from '@pragmatica/contract';
 import type { Logger } from 'pino';
+import { Line } from '../one-line/line.js';
+import type { Lines } from '../one-line/serve-line.js';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
 
@@ -8,6 +10,8 @@ export interface ServedRelease {
   readonly number: number;
   readonly digest: string;
   readonly planner: ReleasePlanner;
+  /** What the one line loads. */
+  readonly line?: Line;
 }
 
 /** What the gateway knows of one host: all that a page load needs, ready in memory. */
@@ -24,10 +28,11 @@ export interface ServedHost {
 }
 
 /** The live releases, compiled, by host, in a process that serves. It reads files; of the database it knows nothing. */
-export class ReleaseTable {
+export class ReleaseTable implements Lines {
   readonly #files: ReleaseFiles;
   readonly #log: Logger;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
+  #lines: ReadonlyMap<string, Line | null> = new Map();
   /** By id of the release, which never changes its content, and environment. */
   #compiled: ReadonlyMap<string, ServedRelease> = new Map();
   #last: StateMessage | undefined;
@@ -44,6 +49,10 @@ export class ReleaseTable {
 
   find(host: string): ServedHost | undefined {
     return this.#hosts.get(host);
+  }
+
+  line(name: string): Line | null | undefined {
+    return this.#lines.get(name);
   }
 
   /** Serves a state. States that come while one is made ready are joined: the last of them counts. Never throws. */
@@ -79,6 +88,9 @@ export class ReleaseTable {
       hosts.push([host.host, { ...host, release }]);
     }
     this.#hosts = new Map(hosts);
+    this.#lines = new Map(
+      hosts.map(([, { site, environment, release }]) => [lineName(site, environment), release?.line ?? null]),
+    );
     this.#compiled = compiled;
   }
 
@@ -92,7 +104,12 @@ export class ReleaseTable {
     try {
       const snapshot =
         text === undefined ? await this.#files.readRelease(release) : (JSON.parse(text) as Snapshot);
-      return { number, digest, planner: this.#planner(number, snapshot, environment) };
+      return {
+        number,
+        digest,
+        planner: this.#planner(number, snapshot, environment),
+        line: new Line(snapshot, environment, number),
+      };
     } catch (error) {
       this.#log.error(
         { err: error, release: number },

@@ -11,6 +11,14 @@ export interface LineFile {
   readonly text: string;
 }
 
+/** Whether the line holds the page up until its head parts have run, or never does. */
+export type LineForm = 'order' | 'async';
+
+/** The text that is pasted into the head of all pages. @param base - where the lines' folder is, without a slash at its end */
+export function lineTag(base: string, name: string, form: LineForm): string {
+  return `<script${form === 'async' ? ' async' : ''} src="${base}/${name}.js"></script>`;
+}
+
 /** A release's file, which never changes, named by what is in it. */
 export interface LineReleaseFile extends LineFile {
   readonly digest: string;

@@ -1,3 +1,11 @@
 export { compileLine, lineHours, type CompiledLine } from './compile.js';
-export { lineName, pointerFile, releaseFile, type LineFile, type LineReleaseFile } from './files.js';
+export {
+  lineName,
+  lineTag,
+  pointerFile,
+  releaseFile,
+  type LineFile,
+  type LineForm,
+  type LineReleaseFile,
+} from './files.js';
 export type { LineLive } from './types.js';
