@@ -33,12 +33,16 @@ async function compile(file, name) {
 
 const pointer = await compile('pointer', 'loadRelease');
 const release = await compile('release', 'runRelease');
+const guard = await compile('guard', 'writeHeld');
 const text = `/** What the one line runs in visitors' browsers, made by scripts/build-one-line.mjs: do not edit. */
 export const POINTER_SCRIPT =
   ${JSON.stringify(pointer)};
 
 export const RELEASE_SCRIPT =
   ${JSON.stringify(release)};
+
+export const GUARD_SCRIPT =
+  ${JSON.stringify(guard)};
 `;
 if (!process.argv.includes('--check')) await writeFile(target, text);
 else if (text !== (await readFile(target, 'utf8'))) {

@@ -258,12 +258,13 @@ describe('the one line', function () {
   for (const { what, parts, ...but } of CASES)
     it(`gives a page what it would have if its parts stood there: ${what}`, async () => {
       use(parts);
-      const [standing, order, async, foot] = await Promise.all(
-        (['standing', 'order', 'async', 'foot'] as const).map(seen),
+      const [standing, order, async, foot, pasted] = await Promise.all(
+        (['standing', 'order', 'async', 'foot', 'pasted'] as const).map(seen),
       );
       expect(sorted(order!.heard), 'in order').to.deep.equal(sorted(standing!.heard));
       if (!but.isSooner) expect(order!.heard, 'in order').to.deep.equal(standing!.heard);
       expect(order!.errors).to.deep.equal(standing!.errors);
+      expect(sorted(ours(pasted!)), 'pasted').to.deep.equal(sorted(ours(standing!)));
       for (const loose of [async!, foot!]) {
         expect(sorted(ours(loose))).to.deep.equal(sorted(ours(standing!)));
         if (!but.isLooselyOrdered) expect(ours(loose)).to.deep.equal(ours(standing!));

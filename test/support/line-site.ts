@@ -4,6 +4,7 @@ import {
   insert,
   lineHours,
   lineName,
+  pasteBlocks,
   pageAddress,
   pointerFile,
   prepareParts,
@@ -15,7 +16,7 @@ import type { Browser, Page } from 'playwright-core';
 import { listen } from './stage.js';
 
 /** How the parts come into a page: as if they stood there, by the line in order, or by the line that waits for nothing. */
-export type Form = 'standing' | 'order' | 'async' | 'foot';
+export type Form = 'standing' | 'order' | 'async' | 'foot' | 'pasted';
 
 export interface LineSite {
   readonly port: number;
@@ -66,17 +67,18 @@ export async function startLineSite(): Promise<LineSite> {
         setTimeout(() => response.writeHead(200, script).end(text), Number(delay));
         return;
       }
-      const [, form, path] = /^\/(standing|order|async|foot)(\/.*)$/.exec(pathname) ?? [];
+      const [, form, path] = /^\/(standing|order|async|foot|pasted)(\/.*)$/.exec(pathname) ?? [];
       const page = path === undefined ? undefined : pages[path];
       if (page === undefined) {
         response.writeHead(404).end();
         return;
       }
       const attribute = `${form === 'async' ? ' async' : ''}${nonce ? ` nonce="${nonce}"` : ''}`;
+      const blocks = form === 'pasted' ? pastedInto(snapshot, Object.keys(pages), now) : undefined;
       const line = form === 'standing' ? '' : `<script${attribute} src="/one/${name}.js"></script>`;
       const html = page
-        .replace('<!--line-->', form === 'foot' ? '' : line)
-        .replace('<!--foot-->', form === 'foot' ? line : '')
+        .replace('<!--line-->', () => blocks?.head ?? (form === 'foot' ? '' : line))
+        .replace('<!--foot-->', () => blocks?.foot ?? (form === 'foot' ? line : ''))
         .replace('NOTE', 'window.heard??=[];window.note=(x)=>heard.push(x);');
       const planner = new ReleasePlanner(snapshot, 'live');
       const load = { device: 'desktop', consent: [], at: now } as const;
@@ -94,6 +96,21 @@ export async function startLineSite(): Promise<LineSite> {
       server.close();
     },
   };
+}
+
+/** What its owner has pasted into the boxes for the head and the foot of all pages. */
+function pastedInto(
+  snapshot: Snapshot,
+  pages: readonly string[],
+  now: number,
+): { readonly head: string; readonly foot: string } {
+  const boxes = [
+    { kind: 'site-head', name: 'Head' },
+    { kind: 'site-foot', name: 'Foot' },
+  ] as const;
+  const { blocks } = pasteBlocks(snapshot, { environment: 'live', boxes, release: 1, pages, now });
+  const of = (kind: string): string => blocks.find(({ box }) => box.kind === kind)?.text ?? '';
+  return { head: of('site-head'), foot: of('site-foot') };
 }
 
 /** What a page came to. */

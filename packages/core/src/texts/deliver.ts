@@ -2,5 +2,17 @@ export const DELIVER_TEXTS = {
   folderFiles: 'a folder of files',
   filesCannotAsk: 'Files cannot ask: it was decided for now, a desktop and no consent.',
   gateway: 'the gateway',
+  boxSiteHead: 'the head of all pages',
+  boxSiteFoot: 'the foot of all pages',
+  boxPageHead: 'the head of one page',
+  boxPageContent: 'the content of one page',
+  noHeadBox:
+    '“{name}” goes {where}, and there is no box for the head. Move it to the end of the body if its provider allows that, or use the one line.',
+  noBodyBox:
+    '“{name}” goes {where}, and there is no box that reaches there. Describe the foot box of your site builder, if it has one.',
+  boxStrips:
+    '“{name}” goes {where}, and needs a script there, which the box strips out. Use a box that keeps scripts, or the one line.',
+  tooManyPages:
+    '“{name}” would have to be pasted into {pages, number} pages one by one; {most, number} are the most that anybody gets right. Describe a box for all pages, if there is one.',
   nameRunsWords: '“{name}” runs {words}. {onceWords}',
 } as const;

@@ -15,6 +15,7 @@ import {
   filledSnapshot,
   orderedParts,
   reachOf,
+  type PlacedPart,
   type Snapshot,
   type SnapshotSnippet,
 } from '../../snapshot/index.js';
@@ -32,22 +33,28 @@ export interface CompiledLine {
 /** Makes what the one line brings of a set, for one environment: parts in plan order, reaches by core's rules. */
 export function compileLine(snapshot: Snapshot, environment: EnvironmentName): CompiledLine {
   const filled = filledSnapshot(snapshot, environment);
-  const rules = new RuleBook(filled.site);
-  const parts = orderedParts(filled)
-    .filter(({ snippet }) => isSent(snippet, filled.site.consent, environment))
-    .map((placed) => {
-      const { placement, code } = toPlanned(placed);
-      return [linePlace(placement), rules.numberOf(placed.snippet), code] as const;
-    });
-  const consent = lineConsent(filled.site.consent);
+  const parts = orderedParts(filled).filter(({ snippet }) =>
+    isSent(snippet, filled.site.consent, environment),
+  );
+  return compileParts(filled.site, parts);
+}
+
+/** Some parts of a set whose fields are filled in, made ready for browsers; they keep their order. */
+export function compileParts(site: SiteReach, placed: readonly PlacedPart[]): CompiledLine {
+  const rules = new RuleBook(site);
+  const parts = placed.map((one) => {
+    const { placement, code } = toPlanned(one);
+    return [linePlace(placement), rules.numberOf(one.snippet), code] as const;
+  });
   return {
-    release: [parts, rules.rules, rules.patterns.map(pageProgram), consent],
+    release: [parts, rules.rules, rules.patterns.map(pageProgram), lineConsent(site.consent)],
     hours: rules.hours,
-    timeZone: filled.site.timeZone,
+    timeZone: site.timeZone,
   };
 }
 
-function isSent(
+/** Whether a snippet is on in an environment, and a browser can know when it runs. */
+export function isSent(
   { state, limits }: SnapshotSnippet,
   consent: ConsentRules | undefined,
   environment: EnvironmentName,

@@ -264,7 +264,7 @@ export const runRelease = (release: LineRelease): void => {
     const text = blocking + heads + deferred;
     // Behind a file the parser runs what follows by itself, and lets each script's promises come between; this one is
     // there already.
-    if (text) page.write(trusted.createHTML(scriptTag(own.src, nonce) + text));
+    if (text) page.write(trusted.createHTML((own.src && scriptTag(own.src, nonce)) + text));
   };
 
   for (const name of ['write', 'writeln'] as const) {
