@@ -1,5 +1,6 @@
 import type { Endpoint } from '../endpoint.js';
 import { findingsEndpoints } from './findings.js';
+import { pasteEndpoints } from './paste.js';
 import { recipesEndpoints } from './recipes.js';
 import { releasesEndpoints } from './releases.js';
 import { sessionEndpoints } from './session.js';
@@ -17,6 +18,7 @@ export const endpoints = {
   ...findingsEndpoints,
   ...releasesEndpoints,
   ...surveysEndpoints,
+  ...pasteEndpoints,
   ...recipesEndpoints,
 } as const satisfies Record<string, Endpoint>;
 

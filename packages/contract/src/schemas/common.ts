@@ -105,3 +105,5 @@ export const nextPage = z
   .string()
   .nullable()
   .meta({ description: 'Pass it as `after` for the page that follows; null on the last one.' });
+
+export const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);

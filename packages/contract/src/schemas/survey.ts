@@ -8,15 +8,23 @@ import {
   STANDINGS,
 } from '@pragmatica/core';
 import { z } from 'zod';
-import { environment, key, newestQuery, nextPage, pageQuery, reason, timestamp, title } from './common.js';
+import {
+  environment,
+  key,
+  newestQuery,
+  nextPage,
+  pageQuery,
+  path,
+  reason,
+  timestamp,
+  title,
+} from './common.js';
 import { pages } from './reach.js';
 
 /** Where a survey asks: where visitors do, or at the site's own server, behind Pragmatica. */
 const side = z.enum(['public', 'origin']);
 
 const MAX_SURVEY_PAGES = 200_000;
-
-const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
 
 const askedSide = z.enum(['public', 'origin', 'both']).meta({
   description:

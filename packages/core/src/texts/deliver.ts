@@ -2,6 +2,16 @@ export const DELIVER_TEXTS = {
   folderFiles: 'a folder of files',
   filesCannotAsk: 'Files cannot ask: it was decided for now, a desktop and no consent.',
   gateway: 'the gateway',
+  sights: {
+    right: '“{name}” holds release {release}, as it should.',
+    missing: '“{name}” holds nothing of ours. Was it pasted and saved, and was the site published?',
+    altered:
+      '“{name}” holds release {release}, but not as it was copied: something is missing or changed. Paste it again; if it stays so, the box strips code.',
+    outdated: '“{name}” still holds release {release}. Paste release {now} over it.',
+    twice:
+      '“{name}” holds more than one block: an old one still stands beside the new one. Remove all of them, then paste once.',
+    needless: '“{name}” still holds release {release}, and nothing goes there any more. Remove it.',
+  },
   boxSiteHead: 'the head of all pages',
   boxSiteFoot: 'the foot of all pages',
   boxPageHead: 'the head of one page',

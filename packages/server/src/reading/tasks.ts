@@ -5,6 +5,7 @@ import {
   dependencyWords,
   factWords,
   filesLoadedBy,
+  findBlocks,
   followRecipe,
   fixAll,
   moveWords,
@@ -153,6 +154,9 @@ export const tasks = {
     { source, parts, edition }: { source: PageSource; parts: readonly PlannedPart[]; edition: string },
     bench: Bench,
   ) => readSurveyedPage(source, parts, edition, bench),
+
+  /** What has been pasted into a page, by its marks. */
+  pastedBlocks: ({ text }: { text: string }) => findBlocks(text),
 
   /** The scripts and style sheets that codes load, each once, by whole address. */
   filesLoaded: (

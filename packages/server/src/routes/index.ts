@@ -11,6 +11,7 @@ import { accessHandlers } from './access.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { findingHandlers } from './findings.js';
+import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
 import { recipeHandlers } from './recipes.js';
@@ -60,5 +61,6 @@ export function createHandlers({
     ...surveyHandlers(surveys, queue),
     ...scheduleHandlers(),
     ...accessHandlers(box),
+    ...pasteHandlers(checks, sets),
   };
 }

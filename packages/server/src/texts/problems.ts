@@ -105,6 +105,8 @@ const BY_CODE = {
     'cannot-follow': '“{name}” stays as it is. {problem}',
     'edited-by-hand': 'Left as it is, because somebody changed it by hand: {replaced}',
     'survey-under-way': 'Survey {number} of {host} is under way already. Wait for it, or cancel it first.',
+    'block-changed':
+      'What belongs into “{name}” is another text by now. Copy it again and paste that, then say so.',
     'sighting-managed': '“{name}” is managed already, by the snippet "{snippet}".',
     'exists-already': 'Something with this key or host exists already. Choose another.',
   },

@@ -59,4 +59,7 @@ export const SITE_TEXTS = {
   referenceNothingPublished: '{reference} (nothing published yet)',
   acceptedUntilUntil: 'Accepted until {until}: {title}. Reason: {reason}',
   noLongerAccepted: 'No longer accepted: {title}.',
+  boxesChanged: 'described the boxes of the site builder',
+  blockPasted: 'pasted the block for “{name}” {page}',
+  boxEmptied: 'removed the block from “{name}” {page}',
 } as const;

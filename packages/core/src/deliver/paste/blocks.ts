@@ -24,8 +24,8 @@ export interface PasteBlock {
   /** Whole, ready to paste. */
   readonly text: string;
   readonly digest: string;
-  /** Keys of the parts in it, in order. */
-  readonly parts: readonly string[];
+  /** What is in it, in order. */
+  readonly parts: readonly { readonly key: string; readonly name: string }[];
   /** Opening hours in it are right up to then; milliseconds since 1970. */
   readonly hoursUntil?: number;
   /** Characters more than the box takes. */
@@ -58,8 +58,10 @@ export interface PasteOptions {
 
 /** Nobody pastes into more pages by hand and gets all of them right. */
 const MOST_PAGES = 30;
-/** So far opening hours are written down. */
-const HOURS_AHEAD_MS = 400 * 24 * 60 * 60_000;
+const DAY_MS = 24 * 60 * 60_000;
+/** So far opening hours are written down, and for so long from the same day: a block must not change each time. */
+const HOURS_AHEAD_MS = 400 * DAY_MS;
+const HOURS_KEPT_MS = 180 * DAY_MS;
 
 /**
  * How a part stands in a block: as it is; written by a small script where its reach holds; or put in by a script
@@ -181,6 +183,7 @@ function toBlock(
   { release, now }: PasteOptions,
 ): PasteBlock {
   const pieces: string[] = [];
+  const since = Math.floor(now / HOURS_KEPT_MS) * HOURS_KEPT_MS;
   const hasRuntime = { guarded: false, moved: false };
   let hasHours = false;
   for (const [mode, placed] of groupsOf(entries)) {
@@ -189,7 +192,7 @@ function toBlock(
     else {
       const compiled = compileParts(site, group);
       hasHours ||= compiled.hours.length > 0;
-      const live = [0, 0, lineHours(compiled, now, HOURS_AHEAD_MS)];
+      const live = [0, 0, lineHours(compiled, since, HOURS_AHEAD_MS)];
       const data = `${inlined(compiled.release)},${inlined(live)}`;
       pieces.push(mode === 'guarded' ? guard(data, hasRuntime.guarded) : mover(data));
       hasRuntime[mode] = true;
@@ -202,8 +205,8 @@ function toBlock(
   const over = box.maxLength === undefined ? 0 : text.length - box.maxLength;
   return {
     ...{ box, page, text, digest },
-    parts: entries.map(([{ key }]) => key),
-    ...(hasHours ? { hoursUntil: now + HOURS_AHEAD_MS } : {}),
+    parts: entries.map(([{ key, snippet }]) => ({ key, name: snippet.name })),
+    ...(hasHours ? { hoursUntil: since + HOURS_AHEAD_MS } : {}),
     ...(over > 0 ? { tooLongBy: over } : {}),
   };
 }

@@ -1,0 +1,46 @@
+import type { Endpoint } from '../endpoint.js';
+import * as schemas from '../schemas/index.js';
+import { items, site } from './params.js';
+
+/** Blocks to paste into the boxes of a site builder. */
+export const pasteEndpoints = {
+  listBoxes: {
+    method: 'GET',
+    path: '/sites/{site}/boxes',
+    summary: 'The boxes of the site’s builder, as its owner has described them',
+    params: site,
+    response: items(schemas.box),
+  },
+  setBoxes: {
+    method: 'PUT',
+    path: '/sites/{site}/boxes',
+    summary: 'Describe the boxes of the site’s builder, all of them',
+    params: site,
+    body: schemas.boxesInput,
+    response: items(schemas.box),
+  },
+  showBlocks: {
+    method: 'GET',
+    path: '/sites/{site}/blocks',
+    summary: 'What has to be pasted into which box, and whether it is',
+    params: site,
+    query: schemas.blocksQuery,
+    response: schemas.blocks,
+  },
+  tickBlock: {
+    method: 'PUT',
+    path: '/sites/{site}/blocks/pasted',
+    summary: 'Say that a block is pasted now, or that a box is empty',
+    params: site,
+    body: schemas.blockTick,
+    response: schemas.blocks,
+  },
+  checkBlocks: {
+    method: 'POST',
+    path: '/sites/{site}/blocks/check',
+    summary: 'Look at the live pages for what the boxes really hold',
+    params: site,
+    query: schemas.blocksQuery.pick({ environment: true }),
+    response: schemas.blockCheck,
+  },
+} as const satisfies Record<string, Endpoint>;

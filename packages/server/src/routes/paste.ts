@@ -1,0 +1,33 @@
+import type { HandlersOf } from '../http/context.js';
+import type { SiteChecks } from '../site/site-checks.js';
+import type { Sets } from '../site/sets.js';
+import { listBoxes, setBoxes, showBlocks, tickBlock } from '../site/paste/blocks.js';
+import { checkBlocks } from '../site/paste/check-blocks.js';
+
+export function pasteHandlers(
+  { client, readers }: Pick<SiteChecks, 'client' | 'readers'>,
+  sets: Sets,
+): HandlersOf<'listBoxes' | 'setBoxes' | 'showBlocks' | 'tickBlock' | 'checkBlocks'> {
+  const tools = { sets, client, readers };
+  return {
+    async listBoxes({ params }, { store }) {
+      return { data: { items: [...(await listBoxes(store, params.site))] } };
+    },
+
+    async setBoxes({ params, body }, context) {
+      return { data: { items: [...(await setBoxes(params.site, body.boxes, context))] } };
+    },
+
+    async showBlocks({ params, query }, { store }) {
+      return { data: await showBlocks(tools, store, params.site, query) };
+    },
+
+    async tickBlock({ params, body }, context) {
+      return { data: await tickBlock(tools, params.site, body, context) };
+    },
+
+    async checkBlocks({ params, query }, { store }) {
+      return { data: await checkBlocks(tools, store, params.site, query.environment) };
+    },
+  };
+}
