@@ -9,6 +9,7 @@ import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
+import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
@@ -53,6 +54,7 @@ const COMMANDS = [
   releases,
   restore,
   verify,
+  paste,
   exportSet,
   insertCommand,
 ];

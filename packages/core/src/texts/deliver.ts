@@ -2,6 +2,16 @@ export const DELIVER_TEXTS = {
   folderFiles: 'a folder of files',
   filesCannotAsk: 'Files cannot ask: it was decided for now, a desktop and no consent.',
   gateway: 'the gateway',
+  sheet: {
+    title: '{site}: code to paste, release {release, number}',
+    intro:
+      'Each block goes whole into the box named above it, over what stood there of ours before: from the line that begins with “Pragmatica” to the one that begins with “/Pragmatica”. Whatever else is in the box stays. Save, then publish the site.',
+    ofPage: '{box}: {page}',
+    step: '{state, select, done {Pasted already, in} outdated {Paste over the older block, in} other {Paste, in}} {where}',
+    removeTitle: 'Remove',
+    remove: 'Remove our block from “{name}”, in {where}. Nothing goes there any more.',
+    end: 'To see whether it is there, open the site in a private window and reload it.',
+  },
   sights: {
     right: '“{name}” holds release {release}, as it should.',
     missing: '“{name}” holds nothing of ours. Was it pasted and saved, and was the site published?',
