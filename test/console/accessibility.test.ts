@@ -61,6 +61,7 @@ const VIEWS: readonly View[] = [
       await page.getByText('is not registered with Parlanook').first().waitFor();
     },
   },
+  { name: 'delivery', path: '/sites/skerrywick/delivery', heading: /How pages get their code/ },
   { name: 'the releases', path: '/sites/skerrywick/releases', heading: /Releases/ },
   {
     name: 'a check of the live pages',

@@ -1,5 +1,5 @@
+import type { ReleasePlanner } from '@pragmatica/core';
 import {
-  ReleasePlanner,
   compileLine,
   deviceOf,
   grantedConsent,

@@ -133,7 +133,9 @@ export async function see(
   const errors: string[] = [];
   page.on('pageerror', ({ message }) => errors.push(message));
   page.on('console', (message) => {
-    if (message.type() === 'error') errors.push(message.text());
+    // Pictures of the page's own that are not there, and when, are nobody's concern here.
+    if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
+      errors.push(message.text());
   });
   await page.goto(address, { waitUntil: 'load' });
   await act?.(page);

@@ -45,6 +45,9 @@ const loadEditSnippet = async () => ({
 const loadSnippets = async () => ({
   Component: (await import('./views/snippets/snippets-view')).SnippetsView,
 });
+const loadDelivery = async () => ({
+  Component: (await import('./views/delivery/delivery-view')).DeliveryView,
+});
 const loadSurvey = async () => ({
   Component: (await import('./views/survey/survey-layout')).SurveyLayout,
 });
@@ -78,6 +81,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="strip" replace /> },
           { path: 'strip', element: <StripView /> },
+          { path: 'delivery', lazy: loadDelivery },
           { path: 'snippets', lazy: loadSnippets },
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },

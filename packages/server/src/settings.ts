@@ -37,6 +37,12 @@ export const settingsSchema = z.object({
     .describe(
       'What seals passwords of sites that are not public, as 32 bytes in base64; made in the data folder when left out. Workers on other machines need the same.',
     ),
+  PRAGMATICA_LINE_ADDRESS: z
+    .url({ protocol: /^https?$/ })
+    .optional()
+    .describe(
+      'Where browsers load the one line from: the gateway’s public address with /one at its end; this machine’s when left out.',
+    ),
   PRAGMATICA_DEMO_SITE_PORT: port.default(4790).describe('Port of the demo site’s own server.'),
   PRAGMATICA_DEMO_PROVIDER_PORT: port.default(4791).describe('Port of the stand-in providers.'),
   PRAGMATICA_PG_BIN: z

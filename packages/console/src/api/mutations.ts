@@ -32,7 +32,7 @@ export interface SiteChange<T, R> {
  *
  * @param gone - a snippet that is not there any more and must not be asked for
  */
-function useSiteChange<T, R>(
+export function useSiteChange<T, R>(
   site: string,
   change: (input: T) => Promise<R>,
   gone?: string,

@@ -10,6 +10,7 @@ import {
   SearchCheck,
   Settings2,
   Stethoscope,
+  Truck,
 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
@@ -25,6 +26,7 @@ const VIEWS = [
   { to: 'findings', label: COMMON.findings, icon: Stethoscope },
   { to: 'survey', label: COMMON.survey, icon: Radar },
   { to: 'checklist', label: COMMON.checklist, icon: ListChecks },
+  { to: 'delivery', label: COMMON.delivery, icon: Truck },
   { to: 'releases', label: COMMON.releases, icon: History },
   { to: 'check', label: COMMON.checkLivePages, icon: SearchCheck },
   { to: 'activity', label: COMMON.activity, icon: ListOrdered },

@@ -8,6 +8,7 @@ export const COMMON = {
   findings: 'Findings',
   survey: 'The real site',
   snippets: 'Snippets',
+  delivery: 'Delivery',
   checklist: 'Checklist',
   releases: 'Releases',
   checkLivePages: 'Check live pages',

@@ -35,6 +35,14 @@ export const pasteEndpoints = {
     body: schemas.blockTick,
     response: schemas.blocks,
   },
+  showLine: {
+    method: 'GET',
+    path: '/sites/{site}/line',
+    summary: 'The one line that is pasted into the head of all pages',
+    params: site,
+    query: schemas.blocksQuery.pick({ environment: true }),
+    response: schemas.line,
+  },
   checkBlocks: {
     method: 'POST',
     path: '/sites/{site}/blocks/check',

@@ -110,3 +110,10 @@ export const blockCheck = z
   })
   .meta({ id: 'BlockCheck', description: 'What the boxes really hold, page by page.' });
 export type BlockCheckResource = z.infer<typeof blockCheck>;
+
+export const line = z
+  .object({
+    order: z.string().meta({ description: 'Parts run in the order of the set, and hold the page up where they would.' }),
+    async: z.string().meta({ description: 'No page waits for it.' }),
+  })
+  .meta({ id: 'Line' });

@@ -61,6 +61,6 @@ export function createHandlers({
     ...surveyHandlers(surveys, queue),
     ...scheduleHandlers(),
     ...accessHandlers(box),
-    ...pasteHandlers(checks, sets),
+    ...pasteHandlers(checks, sets, settings),
   };
 }

@@ -2,12 +2,16 @@ import type { HandlersOf } from '../http/context.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { Sets } from '../site/sets.js';
 import { listBoxes, setBoxes, showBlocks, tickBlock } from '../site/paste/blocks.js';
+import { lineName, lineTag } from '@pragmatica/core';
+import { findSite } from '../site/site-lock.js';
 import { checkBlocks } from '../site/paste/check-blocks.js';
+import type { Settings } from '../settings.js';
 
 export function pasteHandlers(
   { client, readers }: Pick<SiteChecks, 'client' | 'readers'>,
   sets: Sets,
-): HandlersOf<'listBoxes' | 'setBoxes' | 'showBlocks' | 'tickBlock' | 'checkBlocks'> {
+  settings: Settings,
+): HandlersOf<'listBoxes' | 'setBoxes' | 'showBlocks' | 'tickBlock' | 'checkBlocks' | 'showLine'> {
   const tools = { sets, client, readers };
   return {
     async listBoxes({ params }, { store }) {
@@ -26,8 +30,20 @@ export function pasteHandlers(
       return { data: await tickBlock(tools, params.site, body, context) };
     },
 
+    async showLine({ params, query }, { store }) {
+      const { key } = await findSite(store, params.site);
+      const name = lineName(key, query.environment);
+      const base = lineBase(settings);
+      return { data: { order: lineTag(base, name, 'order'), async: lineTag(base, name, 'async') } };
+    },
+
     async checkBlocks({ params, query }, { store }) {
       return { data: await checkBlocks(tools, store, params.site, query.environment) };
     },
   };
+}
+
+/** Where browsers load lines from: the gateway, at any name that is no site's. */
+function lineBase({ PRAGMATICA_LINE_ADDRESS: address, PRAGMATICA_GATEWAY_PORT: port }: Settings): string {
+  return (address ?? `http://gateway.localhost:${port}/one`).replace(/\/$/, '');
 }

@@ -10,7 +10,7 @@ export const loadRelease = (digest: string, live: LineLive): void => {
   const state = stateOf(live);
   if (!state) return;
   const [line, , trusted] = state;
-  const address = line.src.replace(/(\.js)?([?#].*)?$/, `/${digest}.js`);
+  const address = `${line.src.replace(/[?#].*/, '').replace(/\.js$/, '')}/${digest}.js`;
   if (isInOrder(line)) page.write(trusted.createHTML(scriptTag(address, line.nonce)));
   else {
     const script = page.createElement('script');

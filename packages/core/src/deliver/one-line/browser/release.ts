@@ -140,7 +140,9 @@ export const runRelease = (release: LineRelease): void => {
       place.replaceWith(script);
       // It would have been heard.
       if (window.onload !== onload && hasFired('loadEventStart'))
-        setTimeout(() => window.onload?.(new Event('load')));
+        setTimeout(() => {
+          window.onload?.(new Event('load'));
+        });
     }
     await loaded;
     flush(script);
@@ -155,7 +157,7 @@ export const runRelease = (release: LineRelease): void => {
       } catch {
         // One part's failure is not the others'.
       }
-      for (let i = 0; i < MICROTASKS; i++) await undefined;
+      for (let i = 0; i < MICROTASKS; i++) await Promise.resolve();
     }
     isBusy = false;
   };
@@ -187,7 +189,7 @@ export const runRelease = (release: LineRelease): void => {
         : [(content) => anchor.before(content), anchor.parentNode];
     }
     const isEnd = place % 2 > 0;
-    const element = place < 2 ? head : body;
+    const element = (place < 2 ? head : body) as HTMLElement | null;
     if (!element || (place > 2 && page.readyState === 'loading')) return undefined;
     return [(content) => (isEnd ? element.append(content) : element.prepend(content)), element];
   };
@@ -268,20 +270,17 @@ export const runRelease = (release: LineRelease): void => {
   };
 
   for (const name of ['write', 'writeln'] as const) {
-    const original = page[name];
+    const original = page[name].bind(page);
     page[name] = (...texts: string[]): void => {
       const script = page.currentScript;
       const before = script && ours.get(script);
-      if (before === undefined || before === null) original.apply(page, texts);
+      if (before === undefined || before === null) original(...texts);
       else ours.set(script!, before + texts.join('') + (name === 'write' ? '' : '\n'));
     };
   }
   for (const target of [page, window]) {
-    const original = target.addEventListener;
-    target.addEventListener = function (
-      this: EventTarget,
-      ...given: Parameters<EventTarget['addEventListener']>
-    ) {
+    const original = target.addEventListener.bind(target) as EventTarget['addEventListener'];
+    target.addEventListener = function (...given: Parameters<EventTarget['addEventListener']>) {
       const [name, listener] = given;
       const script = page.currentScript;
       const isOver =
@@ -289,7 +288,7 @@ export const runRelease = (release: LineRelease): void => {
           ? hasFired('domContentLoadedEventStart')
           : name === 'load' && target === window && hasFired('loadEventStart');
       // What a part waits for may be over, as it never is for one that stands in the page.
-      if (!isOver || !listener || !script || !ours.has(script)) original.apply(target, given as never);
+      if (!isOver || !listener || !script || !ours.has(script)) original(...given);
       else
         setTimeout(() => {
           const event = new Event(name);
@@ -308,9 +307,9 @@ export const runRelease = (release: LineRelease): void => {
   else {
     addEventListener('popstate', again);
     for (const name of ['pushState', 'replaceState'] as const) {
-      const original = history[name];
+      const original = history[name].bind(history);
       history[name] = (...given) => {
-        original.apply(history, given);
+        original(...given);
         again();
       };
     }

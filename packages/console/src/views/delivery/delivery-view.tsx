@@ -1,0 +1,23 @@
+import { DELIVERY } from '../../texts/delivery';
+import { useSiteKey } from '../../layout/site-layout';
+import { CompareWays } from './compare-ways';
+import { LineSection } from './line-section';
+import { WayFinder } from './way-finder';
+import { PasteSection } from './paste-section';
+
+/** The ways in which pages get their code without the gateway, and how the ways compare. */
+export function DeliveryView() {
+  const site = useSiteKey();
+  return (
+    <div className="max-w-4xl space-y-5">
+      <div>
+        <h1>{DELIVERY.title}</h1>
+        <p className="text-sm text-muted">{DELIVERY.intro}</p>
+      </div>
+      <WayFinder />
+      <LineSection site={site} />
+      <PasteSection site={site} />
+      <CompareWays />
+    </div>
+  );
+}
