@@ -54,7 +54,13 @@ const SHOTS: readonly Shot[] = [
     act: showHours,
   },
   { name: 'console-strip', view: DESKTOP, path: STRIP, awaits: 'Booking button' },
-  { name: 'console-strip-dark', view: DARK, path: STRIP, awaits: 'Booking button' },
+  {
+    name: 'console-delivery',
+    view: DARK,
+    path: '/sites/skerrywick/delivery',
+    awaits: 'One line, pasted once',
+    act: describeBoxes,
+  },
   { name: 'console-strip-phone', view: PHONE, path: STRIP, awaits: 'Booking button' },
   {
     name: 'console-add-snippet',
@@ -218,6 +224,22 @@ const MORE: readonly Shot[] = [
     },
   },
 ];
+
+async function describeBoxes(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Describe boxes…' }).click();
+  const dialog = page.getByRole('dialog');
+  for (const [index, [kind, name]] of (
+    [
+      ['The head of all pages', 'Custom code, head'],
+      ['The foot of all pages', 'Custom code, end of body'],
+    ] as const
+  ).entries()) {
+    await dialog.getByLabel(kind).check();
+    await dialog.getByLabel('What it is called there').nth(index).fill(name);
+  }
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await page.getByText('To paste').first().waitFor();
+}
 
 async function showHours(page: Page): Promise<void> {
   await page.getByText('Monday').first().waitFor({ state: 'attached' });

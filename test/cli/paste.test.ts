@@ -62,6 +62,11 @@ describe('ways without the gateway, on the command line', function () {
     );
   });
 
+  it('print the one line', async () => {
+    const { out } = await run(['line', '--environment', 'staging']);
+    expect(out).to.include('<script src="https://code.example.com/one/skerrywick.staging.js"></script>');
+  });
+
   it('write the files of the one line, and what to paste once', async () => {
     const { out, err } = await run([
       'export',

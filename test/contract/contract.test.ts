@@ -165,6 +165,9 @@ describe('the contract', () => {
       // Says of one sighting whether it is left alone, whatever it was before.
       'ignoreSighting',
       'heedSighting',
+      // Say as a whole what somebody has seen in a site builder, whatever was said before.
+      'setBoxes',
+      'tickBlock',
       // Says of one step whether it is done, whatever it was before.
       'tickStep',
     ]);

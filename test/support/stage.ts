@@ -120,6 +120,7 @@ export function stageEnvironment(data: string): Record<string, string> {
   return {
     PRAGMATICA_PORT: '0',
     PRAGMATICA_GATEWAY_PORT: '0',
+    PRAGMATICA_LINE_ADDRESS: 'https://code.example.com/one',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',
     PRAGMATICA_LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent',
     PRAGMATICA_LOCAL_ORIGINS: '1',

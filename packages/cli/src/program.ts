@@ -9,6 +9,7 @@ import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
+import { line } from './commands/line.js';
 import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
 import { plan } from './commands/plan.js';
@@ -54,6 +55,7 @@ const COMMANDS = [
   releases,
   restore,
   verify,
+  line,
   paste,
   exportSet,
   insertCommand,

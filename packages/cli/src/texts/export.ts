@@ -1,6 +1,8 @@
 export const EXPORT = {
   description: 'write a snippet set as a file, or as the files that the one line loads',
   ofSet: 'live, staging, draft or the number of a release',
+  line: 'the one line that is pasted into the head of all pages',
+  thenPublish: 'From then on it is changed by publishing; nothing is pasted again.',
   out: 'write it there instead of to standard output',
   oneLine: 'write the files of the one line into this folder, for any web server',
   fromSet: 'take a file that "pragmatica export" wrote, and ask no service',

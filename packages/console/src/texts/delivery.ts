@@ -53,9 +53,9 @@ export const DELIVERY = {
     'Tick what there is, and write what it is called there. Whoever pastes will look for that name.',
   boxName: 'What it is called there',
   boxNameHint: 'Such as “Custom code, head”',
-  maxLength: 'Most characters',
-  stripsScripts: 'Throws script tags away',
-  stripsComments: 'Throws comments away',
+  maxLength: 'Character limit',
+  stripsScripts: 'Strips script tags',
+  stripsComments: 'Strips comments',
   save: 'Keep',
   leave: 'Leave as it is',
   kinds: {

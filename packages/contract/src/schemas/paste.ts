@@ -113,7 +113,9 @@ export type BlockCheckResource = z.infer<typeof blockCheck>;
 
 export const line = z
   .object({
-    order: z.string().meta({ description: 'Parts run in the order of the set, and hold the page up where they would.' }),
+    order: z
+      .string()
+      .meta({ description: 'Parts run in the order of the set, and hold the page up where they would.' }),
     async: z.string().meta({ description: 'No page waits for it.' }),
   })
   .meta({ id: 'Line' });

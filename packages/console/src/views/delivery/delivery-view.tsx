@@ -9,7 +9,7 @@ import { PasteSection } from './paste-section';
 export function DeliveryView() {
   const site = useSiteKey();
   return (
-    <div className="max-w-4xl space-y-5">
+    <div className="max-w-5xl space-y-5">
       <div>
         <h1>{DELIVERY.title}</h1>
         <p className="text-sm text-muted">{DELIVERY.intro}</p>
