@@ -3,7 +3,7 @@ import { brotliDecompressSync, gunzipSync } from 'node:zlib';
 import { expect } from 'chai';
 import { Line } from '../../packages/gateway/dist/one-line/line.js';
 import { startGateway, HOST, type StartedGateway } from '../support/gateway.js';
-import { send } from '../support/http.js';
+import { eventually, send } from '../support/http.js';
 import { part, set, snippet } from '../support/sets.js';
 
 const snapshotWith = (code: string) => set(snippet('chat', { parts: [part('body-end', 0, code)] }));
@@ -60,6 +60,18 @@ describe('the one line at the gateway', () => {
     const head = await ask(path, {}, 'HEAD');
     expect([head.status, head.body.length]).to.deep.equal([200, 0]);
     expect(Number(head.headers['content-length'])).to.equal(Buffer.byteLength(plain.text));
+  });
+
+  it('is sent as it is while a long one is being packed', async () => {
+    served = new Line(snapshotWith(`<script>'${'chat '.repeat(20_000)}'</script>`), 'live', 7);
+    const path = `/one/s/${served.digest}.js`;
+    const first = await ask(path, { 'accept-encoding': 'br' });
+    expect(first.headers['content-encoding']).to.equal(undefined);
+    await eventually(async () => {
+      const { headers, body } = await ask(path, { 'accept-encoding': 'br' });
+      expect(headers['content-encoding']).to.equal('br');
+      expect(brotliDecompressSync(body).equals(first.body)).to.equal(true);
+    });
   });
 
   it('keeps a release for those who were pointed at it, and gives a whole one for what nobody remembers', async () => {

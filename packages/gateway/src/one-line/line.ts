@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { brotliCompress, brotliCompressSync, constants, gzip, gzipSync } from 'node:zlib';
 import {
   compileLine,
   lineHours,
@@ -16,25 +16,39 @@ import type { Environment } from '@pragmatica/contract';
 export interface ReadyFile {
   readonly etag: string;
   readonly plain: Buffer;
-  packed(coding: 'gzip' | 'br'): Buffer;
+  /** Undefined while it is being packed: nothing waits for that. */
+  packed(coding: 'gzip' | 'br'): Buffer | undefined;
 }
 
 export function readyFile(text: string): ReadyFile {
   const plain = Buffer.from(text);
-  const packed = new Map<'gzip' | 'br', Buffer>();
+  const packed = new Map<'gzip' | 'br', Buffer | undefined>();
+  const pack = (coding: 'gzip' | 'br'): void => {
+    if (plain.length <= AT_ONCE)
+      packed.set(coding, coding === 'br' ? brotliCompressSync(plain, BROTLI) : gzipSync(plain, GZIP));
+    else {
+      packed.set(coding, undefined);
+      const done = (error: Error | null, bytes: Buffer): void => {
+        if (!error) packed.set(coding, bytes);
+      };
+      if (coding === 'br') brotliCompress(plain, BROTLI, done);
+      else gzip(plain, GZIP, done);
+    }
+  };
   return {
     etag: `"${createHash('sha256').update(plain).digest('base64url').slice(0, 22)}"`,
     plain,
     packed(coding) {
-      let bytes = packed.get(coding);
-      if (!bytes)
-        packed.set(coding, (bytes = coding === 'br' ? brotliCompressSync(plain) : gzipSync(plain, BEST)));
-      return bytes;
+      if (!packed.has(coding)) pack(coding);
+      return packed.get(coding);
     },
   };
 }
 
-const BEST = { level: constants.Z_BEST_COMPRESSION };
+/** Packing more than this takes longer than a page may wait for another. */
+const AT_ONCE = 32 << 10;
+const GZIP = { level: constants.Z_BEST_COMPRESSION };
+const BROTLI = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } };
 const MINUTE_MS = 60_000;
 /** A pointer is asked for anew after a minute, and may be used ten more meanwhile. */
 export const POINTER_FRESH_S = 60;

@@ -14,7 +14,7 @@ const POINTER = `public, max-age=${POINTER_FRESH_S}, stale-while-revalidate=${PO
 const FOR_EVER = 'public, max-age=31536000, immutable';
 const EMPTY = readyFile('/* Pragmatica: nothing is published yet. */\n');
 /** Releases that browsers may still ask for by a pointer that they have kept. */
-const KEPT = 200;
+const KEPT = 50;
 
 /** Serves what the one line loads, to whatever site it stands in: from memory, and packed once. */
 export class LineServer {
@@ -79,10 +79,11 @@ function send(request: IncomingMessage, response: ServerResponse, file: ReadyFil
     return;
   }
   const coding = preferredCoding(request.headers['accept-encoding'], 'br');
-  const body = coding ? file.packed(coding) : file.plain;
+  const packed = coding && file.packed(coding);
+  const body = packed ?? file.plain;
   response.writeHead(200, {
     ...headers,
-    ...(coding ? { 'content-encoding': coding } : {}),
+    ...(packed ? { 'content-encoding': coding } : {}),
     'content-type': 'text/javascript; charset=utf-8',
     'content-length': body.length,
   });
