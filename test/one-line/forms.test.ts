@@ -1,8 +1,7 @@
 import type { Placement } from '@pragmatica/core';
 import { expect } from 'chai';
 import type { Browser } from 'playwright-core';
-import { startBrowser } from '../support/browser.js';
-import { see, startLineSite, type Form, type LineSite, type Seen } from '../support/line-site.js';
+import { see, useLineSite, type Form, type LineSite, type Seen } from '../support/line-site.js';
 import { part, set, snippet } from '../support/sets.js';
 
 const file = (said: string, delay = 0, more = ''): string =>
@@ -232,15 +231,8 @@ describe('the one line', function () {
   let browser: Browser;
   let site: LineSite;
 
-  before(async () => {
-    browser = await startBrowser();
-    site = await startLineSite();
-  });
-
-  after(async () => {
-    site.close();
-    await browser.close();
-  });
+  const started = useLineSite();
+  before(() => ({ browser, site } = started()));
 
   function use(parts: Case['parts'], more: Partial<Parameters<LineSite['use']>[0]> = {}): void {
     const snippets = parts.map(([placement, code], i) =>

@@ -15,8 +15,7 @@ import {
 import { expect } from 'chai';
 import fc from 'fast-check';
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core';
-import { startBrowser } from '../support/browser.js';
-import { startLineSite, type LineSite } from '../support/line-site.js';
+import { useLineSite, type LineSite } from '../support/line-site.js';
 import { propertyRuns } from '../support/property-runs.js';
 import { part, set, snippet } from '../support/sets.js';
 
@@ -54,15 +53,8 @@ describe('the one line’s reach', function () {
   let browser: Browser;
   let site: LineSite;
 
-  before(async () => {
-    browser = await startBrowser();
-    site = await startLineSite();
-  });
-
-  after(async () => {
-    site.close();
-    await browser.close();
-  });
+  const started = useLineSite();
+  before(() => ({ browser, site } = started()));
 
   const address = (path: string): string => `http://localhost:${site.port}/order${path}`;
   const heard = (page: Page): Promise<string[]> =>

@@ -13,6 +13,7 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import type { Browser, Page } from 'playwright-core';
+import { startBrowser } from './browser.js';
 import { listen } from './stage.js';
 
 /** How the parts come into a page: as if they stood there, by the line in order, or by the line that waits for nothing. */
@@ -151,4 +152,19 @@ export async function see(
   });
   await context.close();
   return { ...seen, errors };
+}
+
+/** A browser and a site for a suite, whose tests ask for both. */
+export function useLineSite(): () => { readonly browser: Browser; readonly site: LineSite } {
+  let browser: Browser;
+  let site: LineSite;
+  before(async () => {
+    browser = await startBrowser();
+    site = await startLineSite();
+  });
+  after(async () => {
+    site.close();
+    await browser.close();
+  });
+  return () => ({ browser, site });
 }

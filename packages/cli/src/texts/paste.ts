@@ -1,6 +1,5 @@
 export const PASTE = {
   description: 'blocks of code to paste into the boxes of a site builder',
-  list: 'which block goes into which box, and whether it is there',
   environment: 'of which environment',
   draft: 'of the draft: what would have to be pasted once it is published',
   text: 'print exactly what goes into a box, to copy',

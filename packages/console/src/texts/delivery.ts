@@ -19,7 +19,6 @@ export const DELIVERY = {
   pasteTitle: 'Blocks to paste',
   pasteText:
     'Say which boxes your site builder has. You get the exact text for each, and are told which to paste again after a change.',
-  boxes: 'Boxes',
   describe: 'Describe boxes…',
   change: 'Change boxes…',
   noBoxes: 'No boxes are described yet',

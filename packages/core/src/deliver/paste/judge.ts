@@ -1,9 +1,9 @@
 import { DELIVER_TEXTS } from '../../texts/deliver.js';
 import { say } from '../../texts/say.js';
-import type { PasteBlock } from './blocks.js';
 import type { Box, BoxKind } from './box.js';
 import { BOX_KINDS } from './box.js';
 import type { FoundBlock } from './marks.js';
+import type { PasteBlock } from './write-block.js';
 
 export type BlockState = 'right' | 'missing' | 'altered' | 'outdated' | 'twice' | 'needless';
 

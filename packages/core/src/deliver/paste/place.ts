@@ -1,0 +1,97 @@
+import { isAnchor, isInHead, placementWords, type Placement } from '../../insert/index.js';
+import { pageAddress, pageMatcher, withoutGroups } from '../../reach/index.js';
+import { reachOf, type PlacedPart, type Snapshot, type SnapshotSnippet } from '../../snapshot/index.js';
+import { DELIVER_TEXTS } from '../../texts/deliver.js';
+import { say } from '../../texts/say.js';
+import { BOX_KINDS, type Box, type BoxKind } from './box.js';
+
+/** Nobody pastes into more pages by hand and gets all of them right. */
+const MOST_PAGES = 30;
+
+/**
+ * How a part stands in a block: as it is; written by a small script where its reach holds; or put in by a script
+ * elsewhere in the page.
+ */
+export type Mode = 'plain' | 'guarded' | 'moved';
+
+export interface Place {
+  readonly box: Box;
+  readonly pages: readonly (string | null)[];
+  readonly mode: Mode;
+}
+
+/** What there is to paste into. */
+interface Possible {
+  readonly boxes: readonly Box[];
+  /** Paths of the site's known pages. */
+  readonly pages: readonly string[];
+}
+
+/** Where a part goes, or why it cannot, in words. */
+export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possible): Place | string {
+  const { snippet, part } = placed;
+  const box = (kind: BoxKind): Box | undefined => {
+    const found = options.boxes.find((one) => one.kind === kind);
+    return found && (!found.stripsScripts || !needsScript(placed, kind)) ? found : undefined;
+  };
+  const guarded = (isOfPage: boolean): Mode => (isBounded(snippet, isOfPage) ? 'guarded' : 'plain');
+  const forAll = (kind: BoxKind, mode: Mode = guarded(false)): Place | undefined => {
+    const found = box(kind);
+    return found && { box: found, pages: [null], mode };
+  };
+  const pages = pagesOf(snippet, snapshot, options.pages);
+  const each = (kind: BoxKind): Place | undefined => {
+    const found = box(kind);
+    if (!found || pages.length === 0 || pages.length > MOST_PAGES) return undefined;
+    return { box: found, pages, mode: guarded(true) };
+  };
+  const { placement } = part;
+  const ways: readonly (() => Place | undefined)[] = isInHead(placement)
+    ? [() => forAll('site-head'), () => each('page-head')]
+    : placement === 'body-end'
+      ? [() => forAll('site-foot'), () => each('page-content'), () => forAll('site-head', 'moved')]
+      : [
+          ...(isAnchor(placement) ? [() => each('page-content')] : []),
+          () => forAll('site-foot', 'moved'),
+          () => forAll('site-head', 'moved'),
+        ];
+  for (const way of ways) {
+    const place = way();
+    if (place) return place;
+  }
+  return whyNot(snippet, placement, pages.length, options.boxes);
+}
+
+/** Where its code has scripts, and where only a script can bring it about. */
+function needsScript({ snippet, part }: PlacedPart, kind: BoxKind): boolean {
+  return (
+    /<script\b/i.test(part.code) ||
+    snippet.limits?.visitor !== undefined ||
+    isBounded(snippet, !BOX_KINDS[kind].isForAll)
+  );
+}
+
+/** Whether there is anything to ask before it runs. @param isOfPage - the page is the right one already */
+function isBounded(snippet: SnapshotSnippet, isOfPage: boolean): boolean {
+  const { pages, devices, hours, consent } = reachOf(snippet);
+  const hasPages = pages.include.length > 0 || pages.exclude.length > 0;
+  return devices !== undefined || hours !== undefined || consent !== undefined || (hasPages && !isOfPage);
+}
+
+function pagesOf(snippet: SnapshotSnippet, { site }: Snapshot, known: readonly string[]): string[] {
+  const matcher = pageMatcher(withoutGroups(reachOf(snippet).pages, site.pageGroups ?? []));
+  return known.filter((path) => matcher.match(pageAddress(path)).matches);
+}
+
+function whyNot(
+  { name }: SnapshotSnippet,
+  placement: Placement,
+  pages: number,
+  boxes: readonly Box[],
+): string {
+  const where = placementWords(placement);
+  if (boxes.some(({ stripsScripts }) => stripsScripts)) return say(DELIVER_TEXTS.boxStrips, { name, where });
+  if (pages > MOST_PAGES && boxes.some(({ kind }) => !BOX_KINDS[kind].isForAll))
+    return say(DELIVER_TEXTS.tooManyPages, { name, pages, most: MOST_PAGES });
+  return say(isInHead(placement) ? DELIVER_TEXTS.noHeadBox : DELIVER_TEXTS.noBodyBox, { name, where });
+}
