@@ -124,7 +124,10 @@ describe('the typed client', () => {
 
   it('reads a stream of events line by line, however it is cut', async () => {
     const events = [
-      { type: 'start', total: 1, release: 1, address: 'http://é.example' },
+      {
+        ...{ type: 'start', total: 1, release: 1, address: 'http://é.example' },
+        ...{ host: 'é.example', delivery: 'line' },
+      },
       { type: 'done', counts: { pages: 1, unreachable: 0, parts: 0, delivered: 0 } },
     ];
     const bytes = new TextEncoder().encode(events.map((event) => JSON.stringify(event)).join('\n'));

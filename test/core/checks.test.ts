@@ -30,8 +30,8 @@ describe('checks', () => {
     describe(check.id, () => {
       it('finds its wrong example', () => {
         const found = runChecks(
-          exampleSet(check.wrong),
-          exampleKnowledge(check, exampleSet(check.wrong)),
+          exampleSet(check.wrong, check.consent),
+          exampleKnowledge(check, exampleSet(check.wrong, check.consent)),
         ).filter((finding) => finding.check === check.id);
         expect(found).not.to.deep.equal([]);
         for (const { title, why, advice, subjects, evidence } of found) {
@@ -49,14 +49,14 @@ describe('checks', () => {
 
       it('finds nothing in its right example, nor does any other check', () => {
         const found = runChecks(
-          exampleSet(check.right),
-          exampleKnowledge(check, exampleSet(check.right)),
+          exampleSet(check.right, check.consent),
+          exampleKnowledge(check, exampleSet(check.right, check.consent)),
         ).filter(({ severity }) => severity !== 'advice');
         expect(found.map(({ title }) => title)).to.deep.equal([]);
       });
 
       it(check.isFixable ? 'is fixed by its fix, and by nothing worse' : 'offers no fix', () => {
-        const set = exampleSet(check.wrong);
+        const set = exampleSet(check.wrong, check.consent);
         const knowledge = exampleKnowledge(check, set);
         const before = runChecks(set, knowledge);
         const fixes = before.flatMap(({ check: by, id, fix }) =>
@@ -75,9 +75,9 @@ describe('checks', () => {
     });
   }
 
-  it('say what their examples take for granted where a recipe or a file makes the difference', () => {
-    for (const { id, given, recipes, files } of CHECKS)
-      expect(given === undefined, id).to.equal(recipes === undefined && files === undefined);
+  it('say what their examples take for granted where a recipe, a file or the delivery makes the difference', () => {
+    for (const { id, given, recipes, files, delivery } of CHECKS)
+      expect(given === undefined, id).to.equal([recipes, files, delivery].every((one) => one === undefined));
   });
 
   it('have ids of their own', () => {

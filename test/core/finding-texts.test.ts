@@ -28,9 +28,14 @@ function findingsOf({ set, fields, noConsent, known }: Variant): Finding[] {
 /** What is said where something is wrong: in examples, in whole sets with a mistake, in the variants. */
 const said: readonly Finding[] = [
   ...CHECKS.flatMap((check) =>
-    runChecks(exampleSet(check.wrong), exampleKnowledge(check, exampleSet(check.wrong))),
+    runChecks(
+      exampleSet(check.wrong, check.consent),
+      exampleKnowledge(check, exampleSet(check.wrong, check.consent)),
+    ),
   ),
-  ...Object.values(MUTATIONS).flatMap(({ make }) => runChecks(exampleSet(make(GOOD)), SITE)),
+  ...Object.values(MUTATIONS).flatMap(({ make, known, consent }) =>
+    runChecks(exampleSet(make(GOOD), consent), { ...SITE, ...known }),
+  ),
   ...Object.values(VARIANTS).flatMap(findingsOf),
   unfinishedFinding(exampleSet(GOOD)),
 ];

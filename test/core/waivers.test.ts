@@ -89,7 +89,10 @@ describe('waivers', () => {
 
   it('part findings without losing or doubling one, whatever was accepted', () => {
     const all = CHECKS.flatMap((check) =>
-      runChecks(exampleSet(check.wrong), exampleKnowledge(check, exampleSet(check.wrong))),
+      runChecks(
+        exampleSet(check.wrong, check.consent),
+        exampleKnowledge(check, exampleSet(check.wrong, check.consent)),
+      ),
     );
     fc.assert(
       fc.property(

@@ -1,4 +1,11 @@
-import type { ExampleSnippet, Knowledge, KnownFile, Placement } from '@pragmatica/core';
+import type {
+  ConsentRules,
+  DeliveryKey,
+  ExampleSnippet,
+  Knowledge,
+  KnownFile,
+  Placement,
+} from '@pragmatica/core';
 import {
   EXAMPLE_NOW,
   RecipeBook,
@@ -65,7 +72,7 @@ const SURVEYED = exampleKnowledge(
     pages: Object.fromEntries(
       Object.entries({
         ...PAGES,
-        '/': `<!doctype html><title>t</title>${THEME_COUNTER}<body><h1>Home</h1></body>`,
+        '/': `<!doctype html><title>t</title>${THEME_COUNTER}<body><h1>Home</h1><script>tideMenu.open();</script></body>`,
         '/fares': PAGES['/fares']!.replace('</main>', `</main>${TIDE_TABLE}`),
       }).map(([path, html]) => [path, html.replace('</title>', '</title><script src="/theme.js"></script>')]),
     ),
@@ -276,9 +283,26 @@ const last =
     ...set.filter((snippet) => snippet.name === name),
   ];
 
+/** A site whose pages get their parts in a way. */
+function deliveredBy(delivery: DeliveryKey): Knowledge {
+  return {
+    hosts: [{ host: 'www.site.example', environment: 'live', delivery }],
+    lineAddress: 'https://lines.example/one/site.js',
+  };
+}
+
 /** What people do to a good set by mistake, by the check that must see it; `more` are checks that rightly see it, too. */
 export const MUTATIONS: Readonly<
-  Record<string, { readonly make: Mutation; readonly more?: readonly string[] }>
+  Record<
+    string,
+    {
+      readonly make: Mutation;
+      readonly more?: readonly string[];
+      /** What else is known of the site. */
+      readonly known?: Knowledge;
+      readonly consent?: ConsentRules;
+    }
+  >
 > = {
   contained: { make: recode('Offer box', (code) => code.replace('</div>', '')) },
   'no-place': { make: change('Booking button', () => ({ include: ['/booking', '/fares'] })) },
@@ -463,5 +487,80 @@ export const MUTATIONS: Readonly<
   },
   'heavy-code': {
     make: also(one('Deck plan', 'body-end', `<script>/* ${'deck '.repeat(12_000)} */</script>`)),
+  },
+  'delivered-twice': {
+    make: (set) => set,
+    known: {
+      ...deliveredBy('gateway'),
+      ...exampleKnowledge(
+        {
+          pages: {
+            '/': PAGES['/']!.replace('</title>', '</title><script src="/one/example.js"></script>'),
+          },
+        },
+        exampleSet([]),
+      ),
+    },
+    more: [
+      'hard-coded',
+      'nothing-brings',
+      'missing-on-pages',
+      'pattern-without-page',
+      'element-not-there',
+      'no-place',
+    ],
+  },
+  'line-blocked': {
+    make: (set) => set,
+    known: {
+      ...deliveredBy('line'),
+      policies: [
+        {
+          policies: [{ value: "script-src 'self'", from: 'header', isReportOnly: false }],
+          address: 'https://www.site.example',
+          paths: ['/booking'],
+        },
+      ],
+    },
+    more: ['without-script', 'blocked-by-policy'],
+  },
+  'consent-unreadable': {
+    make: change('Share buttons', () => ({ limits: { consent: ['adverts'] } })),
+    known: deliveredBy('line'),
+    consent: {
+      categories: [{ key: 'adverts', name: 'Adverts' }],
+      cookie: 'consent',
+      format: { kind: 'json', path: '$..granted[*]' },
+    },
+    more: ['without-script'],
+  },
+  'no-box': {
+    make: also(one('Moon', 'body-start', '<p>Full moon</p>')),
+    known: {
+      ...deliveredBy('paste'),
+      boxes: [
+        { kind: 'site-head', name: 'Head code', stripsScripts: true },
+        { kind: 'site-foot', name: 'Foot code', stripsScripts: true },
+      ],
+    },
+    more: ['without-script'],
+  },
+  'decided-once': {
+    make: change('Share buttons', () => ({ limits: { devices: ['phone'] } })),
+    known: deliveredBy('folder'),
+  },
+  'late-for-page': {
+    make: also(one('Moon', 'head-end', '<script>window.tideMenu = { open() {} };</script>')),
+    known: deliveredBy('async-line'),
+    more: ['without-script'],
+  },
+  'without-script': {
+    make: also(one('Moon', 'body-end', '<noscript><p>Full moon</p></noscript>')),
+    known: deliveredBy('line'),
+  },
+  'written-late': {
+    make: also(one('Moon', 'body-end', "<script>document.write('<p>Full moon</p>');</script>")),
+    known: deliveredBy('async-line'),
+    more: ['without-script'],
   },
 };

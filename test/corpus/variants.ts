@@ -5,11 +5,18 @@ import {
   exampleRecipe,
   exampleSet,
   pageSkeleton,
+  type DeliveryKey,
   type ExampleSnippet,
   type Field,
   type Knowledge,
   type Placement,
 } from '@pragmatica/core';
+
+/** A site whose pages get their parts in a way. */
+const deliveredBy = (delivery: DeliveryKey): Knowledge => ({
+  hosts: [{ host: 'www.site.example', environment: 'live', delivery }],
+  lineAddress: 'https://lines.example/one/site.js',
+});
 
 /** A set in which a check says a certain thing. */
 export interface Variant {
@@ -503,5 +510,56 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       book: new RecipeBook([exampleRecipe('chat', 'Chat', { version: 2 })]),
     },
     title: '“Chat” follows version 1 of “Chat”, and there is version 2',
+  },
+  'line-blocked.nonce': {
+    set: COUNTS,
+    known: {
+      ...policed(COUNTS, "script-src 'nonce-x7f' 'strict-dynamic'"),
+      ...deliveredBy('async-line'),
+    },
+    title: 'On / the one line needs the page’s nonce',
+  },
+  'no-box.unknown': {
+    set: COUNTS,
+    known: deliveredBy('paste'),
+    title: 'Nobody has said which boxes www.site.example has for code',
+  },
+  'no-box.no-body-box': {
+    set: [one('Counter', 'body-end', COUNTER)],
+    known: { ...deliveredBy('paste'), boxes: [{ kind: 'page-head', name: 'Page code' }] },
+    title: '“Counter” goes at the end of the body, and no box reaches there',
+  },
+  'no-box.strips-scripts': {
+    set: [one('Counter', 'body-end', COUNTER)],
+    known: {
+      ...deliveredBy('paste'),
+      boxes: [{ kind: 'site-foot', name: 'Footer', stripsScripts: true }],
+    },
+    title: '“Counter” needs a script, and its box strips scripts out',
+  },
+  'no-box.too-many-pages': {
+    set: COUNTS,
+    known: {
+      ...deliveredBy('paste'),
+      boxes: [{ kind: 'page-head', name: 'Page code' }],
+      paths: Array.from({ length: 31 }, (_, i) => `/${String(i)}`),
+    },
+    title: '“Counter” would have to be pasted into 31 pages one by one',
+  },
+  'no-box.too-long': {
+    set: COUNTS,
+    known: {
+      ...deliveredBy('paste'),
+      boxes: [{ kind: 'site-head', name: 'Head code', maxLength: 100 }],
+    },
+    title: 'The block for “Head code” is 70 characters too long',
+  },
+  'late-for-page.body': {
+    set: [one('Boats', 'body-start', "<script>window.boats = { next: '10:40' };</script>")],
+    known: {
+      ...surveyed([], { '/': page('/').replace('<p>x</p>', `<p>x</p>${USE}`) }, []),
+      ...deliveredBy('line'),
+    },
+    title: '“boats” is used on / before “Boats” defines it',
   },
 };

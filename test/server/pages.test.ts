@@ -119,7 +119,10 @@ describe('a site of its own', () => {
         answers[request.url!]!();
       };
       const events = await verify(['/', '/without', '/moved', '/broken', '/data', '/gone']);
-      expect(events[0]).to.deep.equal({ type: 'start', total: 6, release: 1, address });
+      expect(events[0]).to.deep.equal({
+        ...{ type: 'start', total: 6, release: 1, address },
+        ...{ host: 'mill.example', delivery: 'gateway' },
+      });
       const found = events.flatMap((event) =>
         event.type === 'page'
           ? [[event.path, event.status, event.problem ?? event.parts.map((part) => part.state).join()]]

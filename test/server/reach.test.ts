@@ -113,7 +113,7 @@ describe('who gets it, over the API', () => {
       expect(await ask('at=tomorrow')).to.match(/^\/at/);
       expect(await ask('device=watch')).to.match(/^\/device/);
       expect(await ask('host=nobody.test')).to.include(
-        'Its hosts: skerrywick.localhost, staging.skerrywick.localhost.',
+        'Its hosts: skerrywick.localhost, staging.skerrywick.localhost',
       );
       expect(await ask('host=staging.skerrywick.localhost&environment=live')).to.match(
         /^\/environment .* is in staging, not in live/,

@@ -5,7 +5,7 @@
 
 /** Channel on which gateways hear, at commit, that what a site serves has changed. */
 export const RELEASE_CHANNEL = 'pragmatica_release';
-/** Columns: host, environment, origin, transfer, site, release (id or null). */
+/** Columns: host, environment, origin, transfer, site, release (id or null), delivery. */
 export const HOST_VIEW = 'gateway_host';
 /** Columns: id, number, digest, and what core's `thawSet` makes its set of: header (id of a content), snippets (ids). */
 export const RELEASE_VIEW = 'gateway_release';

@@ -1,4 +1,4 @@
-import { ApiError, createClient, type ApiClient, type RecipeInput } from '@pragmatica/contract';
+import { ApiError, createClient, type ApiClient, type HostResource, type RecipeInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { demoRecipes } from './recipes.js';
 import { installSnippet, tickAll } from './seed-recipes.js';
@@ -26,7 +26,11 @@ export async function seed(options: SeedOptions): Promise<boolean> {
       name: 'Skerrywick Ferries',
       timeZone: 'Europe/Dublin',
       ...SEED_REACH,
-      hosts: [host('skerrywick.localhost', 'live'), host('staging.skerrywick.localhost', 'staging')],
+      hosts: [
+        host('skerrywick.localhost', 'live'),
+        host('staging.skerrywick.localhost', 'staging'),
+        ...(options.isWhole === true ? otherWays(sitePort) : []),
+      ],
     },
   });
   const params = { site: SITE };
@@ -56,6 +60,19 @@ export async function seed(options: SeedOptions): Promise<boolean> {
     await importAll(client, later);
   }
   return true;
+}
+
+/** The same pages once more for each of the other ways, served by the demo itself without the gateway. */
+function otherWays(sitePort: number): HostResource[] {
+  return (
+    [
+      ['line.skerrywick.localhost', 'line'],
+      ['async-line.skerrywick.localhost', 'async-line'],
+    ] as const
+  ).map(([host, delivery]) => {
+    const address = `http://${host}:${sitePort}`;
+    return { host, environment: 'live', delivery, origin: address, address, transfer: 'auto' };
+  });
 }
 
 async function hasSite(client: ApiClient): Promise<boolean> {

@@ -17,6 +17,7 @@ import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import { createHandlers, type SharedParts } from './routes/index.js';
 import type { Settings } from './settings.js';
+import { lineBase } from './site/line-address.js';
 import { SiteChecks } from './site/site-checks.js';
 import { Sets } from './site/sets.js';
 import { SiteSummaries } from './site/site-summaries.js';
@@ -140,7 +141,7 @@ function createShared(readers: Readers, settings: Settings, queue: JobQueue): Sh
   const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>
     readers.run('passwordForm', { html, url }),
   );
-  const checks = new SiteChecks({ readers, client }, book);
+  const checks = new SiteChecks({ readers, client }, book, lineBase(settings));
   const sets = new Sets();
   const surveys = new SiteSurveys(book, sets);
   return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue, box };

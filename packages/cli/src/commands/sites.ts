@@ -3,11 +3,13 @@ import {
   listAllSites,
   TRANSFERS,
   type ApiClient,
+  type HostResource,
   type SiteInput,
   type SiteSummaryResource,
   type SiteResource,
   type Transfer,
 } from '@pragmatica/contract';
+import { DELIVERY_KEYS, deliveryOf, type DeliveryKey } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import {
   clientFor,
@@ -89,6 +91,7 @@ interface AddOptions extends CommonOptions {
   readonly staging?: string[];
   readonly address?: string[];
   readonly transfer?: string[];
+  readonly delivery?: string[];
 }
 
 export function site(program: Command): void {
@@ -103,6 +106,7 @@ export function site(program: Command): void {
     .option('--staging <host=origin...>', SITES.stagingHostServer)
     .option('--address <host=url...>', SITES.howVisitorsReach)
     .option('--transfer <host=how...>', SITES.howPagesCome)
+    .option('--delivery <host=way...>', say(SITES.wayOfHost, { ways: DELIVERY_KEYS.join(', ') }))
     .addHelpText('after', SITES.examplePragmaticaSite)
     .action(async (name: string, options: AddOptions) => {
       const hosts = readHosts(options);
@@ -120,11 +124,12 @@ export function site(program: Command): void {
     .option('--staging <host=origin...>', SITES.allStagingHosts)
     .option('--address <host=url...>', SITES.howVisitorsReach)
     .option('--transfer <host=how...>', SITES.howPagesCome)
+    .option('--delivery <host=way...>', say(SITES.wayOfHost, { ways: DELIVERY_KEYS.join(', ') }))
     .action(
       async (key: string, options: CommonOptions & HostOptions & { name?: string; timeZone?: string }) => {
         const { name, timeZone } = options;
         const isNew = Boolean(options.live ?? options.staging);
-        const isEdited = Boolean(options.address ?? options.transfer);
+        const isEdited = Boolean(options.address ?? options.transfer ?? options.delivery);
         if (name === undefined && timeZone === undefined && !isNew && !isEdited) {
           throw new CliError(SITES.sayWhatChange);
         }
@@ -152,47 +157,56 @@ export function site(program: Command): void {
     });
 }
 
-type HostOptions = Pick<AddOptions, 'live' | 'staging' | 'address' | 'transfer'>;
+type HostOptions = Pick<AddOptions, 'live' | 'staging' | 'address' | 'transfer' | 'delivery'>;
 
-function readHosts({
-  live = [],
-  staging = [],
-  address = [],
-  transfer = [],
-}: HostOptions): SiteInput['hosts'] {
-  const { addresses, transfers } = readHostSettings({ address, transfer });
+function readHosts({ live = [], staging = [], ...settings }: HostOptions): SiteInput['hosts'] {
+  const { addresses, transfers, deliveries } = readHostSettings(settings);
   const parse = (environment: 'live' | 'staging') => (typed: string) => {
-    const [host, origin] = splitHost(typed, 'ORIGIN');
-    return { host, origin, environment, address: addresses.get(host) ?? null, transfer: transfers.get(host) };
+    // What the gateway does not deliver has no server that has to be named.
+    const [host, origin] = deliveries.has(typed) ? [typed, ''] : splitHost(typed, 'ORIGIN');
+    return {
+      ...{ host, origin, environment, address: addresses.get(host) ?? null },
+      ...{ transfer: transfers.get(host), delivery: deliveries.get(host) },
+    };
   };
   return [...live.map(parse('live')), ...staging.map(parse('staging'))];
 }
 
-function readHostSettings({ address = [], transfer = [] }: Pick<HostOptions, 'address' | 'transfer'>): {
-  addresses: ReadonlyMap<string, string>;
-  transfers: ReadonlyMap<string, Transfer>;
-} {
+interface HostSettings {
+  readonly addresses: ReadonlyMap<string, string>;
+  readonly transfers: ReadonlyMap<string, Transfer>;
+  readonly deliveries: ReadonlyMap<string, DeliveryKey>;
+}
+
+function readHostSettings({
+  address = [],
+  transfer = [],
+  delivery = [],
+}: Pick<HostOptions, 'address' | 'transfer' | 'delivery'>): HostSettings {
   return {
     addresses: new Map(address.map((typed) => splitHost(typed, 'ADDRESS'))),
-    transfers: new Map(transfer.map((typed) => readTransfer(splitHost(typed, 'HOW')))),
+    transfers: new Map(transfer.map((typed) => oneOf(TRANSFERS, '--transfer', splitHost(typed, 'HOW')))),
+    deliveries: new Map(delivery.map((typed) => oneOf(DELIVERY_KEYS, '--delivery', splitHost(typed, 'WAY')))),
   };
 }
 
 /** The hosts that a site has, with what is said of some of them. */
 function editHosts({ key, hosts }: SiteResource, options: HostOptions): SiteInput['hosts'] {
-  const { addresses, transfers } = readHostSettings(options);
+  const { addresses, transfers, deliveries } = readHostSettings(options);
   const known = hosts.map(({ host }) => host);
-  const unknown = [...addresses.keys(), ...transfers.keys()].find((host) => !known.includes(host));
+  const named = [addresses, transfers, deliveries].flatMap((settings) => [...settings.keys()]);
+  const unknown = named.find((host) => !known.includes(host));
   if (unknown !== undefined)
     throw new CliError(say(SITES.siteKeyHasNo, { key, unknown, known: known.join(', ') }));
   return hosts.map((one) => ({
     ...one,
     address: addresses.get(one.host) ?? one.address,
     transfer: transfers.get(one.host) ?? one.transfer,
+    delivery: deliveries.get(one.host) ?? one.delivery,
   }));
 }
 
-function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW'): [string, string] {
+function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW' | 'WAY'): [string, string] {
   const [host, value] = typed.split(/=(.*)/s);
   if (!host || !value) {
     throw new CliError(say(SITES.writeHostAs, { part: what, typed }));
@@ -200,20 +214,28 @@ function splitHost(typed: string, what: 'ORIGIN' | 'ADDRESS' | 'HOW'): [string, 
   return [host, value];
 }
 
-function readTransfer([host, how]: [string, string]): [string, Transfer] {
-  const transfer = TRANSFERS.find((one) => one === how);
-  if (!transfer) throw new CliError(say(SITES.writeTransferHost, { host, transfers: TRANSFERS.join(', ') }));
-  return [host, transfer];
+function oneOf<T extends string>(
+  values: readonly T[],
+  option: string,
+  [host, typed]: readonly [string, string],
+): [string, T] {
+  const value = values.find((one) => one === typed);
+  if (!value) throw new CliError(say(SITES.writeOneOf, { option, host, values: values.join(', ') }));
+  return [host, value];
+}
+
+/** Where visitors reach a host, and how its pages get their parts. */
+function hostWords({ host, address, origin, transfer, delivery }: HostResource): string {
+  const where = address ?? `http://${host}`;
+  if (delivery !== 'gateway') return `${where}  by  ${deliveryOf(delivery).name}`;
+  return `${where}  from  ${origin}${transfer === 'auto' ? '' : `, ${transfer}`}`;
 }
 
 function describe(data: SiteResource): string {
   const lines: [string, string][] = [
     [SITES.site, `${data.name} (${data.key})`],
     [SITES.timeZone, data.timeZone],
-    ...data.hosts.map((host): [string, string] => [
-      `${host.environment} host`,
-      `${host.address ?? `http://${host.host}`}  from  ${host.origin}${host.transfer === 'auto' ? '' : `, ${host.transfer}`}`,
-    ]),
+    ...data.hosts.map((host): [string, string] => [`${host.environment} host`, hostWords(host)]),
     [SITES.liveServes, releaseWords(data.environments.live)],
     [SITES.stagingServes, releaseWords(data.environments.staging)],
     [SITES.snippets, `${data.snippets.on} on, ${data.snippets.off} off, ${data.snippets.archived} archived`],

@@ -1,5 +1,5 @@
-import type { VerificationEvent } from '@pragmatica/contract';
-import { isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
+import type { ApiClient, VerificationEvent, VerificationInput } from '@pragmatica/contract';
+import { deliveryOf, isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -14,35 +14,74 @@ export function verify(program: Command): void {
     .description(PLAN.fetchEveryKnown)
     .addOption(new Option('--environment <name>', 'which').choices(['live', 'staging']).default('live'))
     .addHelpText('after', PLAN.exitsWhenAnything)
-    .action(async (paths: string[], options: SiteOptions & { environment: 'live' | 'staging' }) => {
+    .option('--host <host>', PLAN.onlyThisHost)
+    .action(async (paths: string[], options: VerifyOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
-      const abort = new AbortController();
-      process.once('SIGINT', () => abort.abort());
-      const progress = new Progress();
-      const pages: PageEvent[] = [];
-      let isDone = false;
-      let start: Extract<VerificationEvent, { type: 'start' }> | undefined;
-      const body = { environment: options.environment, ...(paths.length > 0 ? { paths } : {}) };
-      try {
-        for await (const event of client.stream('verify', { params: { site }, body }, abort.signal)) {
-          if (event.type === 'start') start = event;
-          else if (event.type === 'page') {
-            pages.push(event);
-            progress.update(`${pages.length} of ${start?.total ?? '?'}  ${event.path}`);
-          } else isDone = true;
-        }
-      } finally {
-        progress.end();
+      const reports: Report[] = [];
+      for (const host of await hostsOf(client, site, options)) {
+        const body = { environment: options.environment, host, ...(paths.length > 0 ? { paths } : {}) };
+        const found = await visit(client, site, body);
+        reports.push(found);
+        if (!options.json) report(found, reports.length > 1);
       }
-      if (!isDone) throw new CliError(PLAN.serviceBrokeOff, EXIT.failed);
-      if (options.json) printJson({ address: start?.address, release: start?.release, pages });
-      else report(start!, pages);
-      const isWell = pages.every(
-        (page) => page.problem === null && !page.parts.some((part) => isDeliveryFault(part.state)),
+      const plain = reports.map(({ start: { address, release, host, delivery }, pages }) => ({
+        ...{ address, host, delivery, release, pages },
+      }));
+      if (options.json) printJson(plain.length === 1 ? plain[0]! : plain);
+      const isWell = reports.every(({ pages }) =>
+        pages.every(
+          (page) => page.problem === null && !page.parts.some(({ state }) => isDeliveryFault(state)),
+        ),
       );
       if (!isWell) process.exitCode = EXIT.found;
     });
+}
+
+interface VerifyOptions extends SiteOptions {
+  readonly environment: 'live' | 'staging';
+  readonly host?: string;
+}
+
+interface Report {
+  readonly start: Extract<VerificationEvent, { type: 'start' }>;
+  readonly pages: readonly PageEvent[];
+}
+
+/** The host that is named, or all of the environment; where it has none, the service says so. */
+async function hostsOf(
+  client: ApiClient,
+  site: string,
+  { host, environment }: VerifyOptions,
+): Promise<readonly (string | undefined)[]> {
+  if (host !== undefined) return [host];
+  const { data } = await client.call('showSite', { params: { site } });
+  const hosts = data.hosts.filter((one) => one.environment === environment).map((one) => one.host);
+  return hosts.length === 0 ? [undefined] : hosts;
+}
+
+async function visit(client: ApiClient, site: string, body: VerificationInput): Promise<Report> {
+  const abort = new AbortController();
+  const stop = (): void => abort.abort();
+  process.once('SIGINT', stop);
+  const progress = new Progress();
+  const pages: PageEvent[] = [];
+  let isDone = false;
+  let start: Report['start'] | undefined;
+  try {
+    for await (const event of client.stream('verify', { params: { site }, body }, abort.signal)) {
+      if (event.type === 'start') start = event;
+      else if (event.type === 'page') {
+        pages.push(event);
+        progress.update(`${pages.length} of ${start?.total ?? '?'}  ${event.path}`);
+      } else isDone = true;
+    }
+  } finally {
+    progress.end();
+    process.off('SIGINT', stop);
+  }
+  if (!isDone || !start) throw new CliError(PLAN.serviceBrokeOff, EXIT.failed);
+  return { start, pages };
 }
 
 const MARKS: Record<DeliveryState, string> = {
@@ -53,12 +92,14 @@ const MARKS: Record<DeliveryState, string> = {
   'left-out': colour.yellow(PLAN.leftOut),
 };
 
-function report(
-  start: { address: string; release: number; total: number },
-  pages: readonly PageEvent[],
-): void {
+function report({ start, pages }: Report, isFurther: boolean): void {
+  const { address, release, delivery } = start;
+  const told = { address, release, count: pages.length };
+  if (isFurther) print('');
   print(
-    say(PLAN.addressReleaseRelease, { address: start.address, release: start.release, count: pages.length }),
+    delivery === 'gateway'
+      ? say(PLAN.addressReleaseRelease, told)
+      : say(PLAN.addressReleaseByWay, { ...told, way: deliveryOf(delivery).name }),
   );
   const snippets = summarizeDelivery(pages);
   const rows = snippets.map(({ snippet, name, pages: states }) => [

@@ -45,13 +45,16 @@ export const PLAN = {
   widthPixelsWide: '{width} pixels wide',
   pathDraftInstead: '{path} with the draft instead of {of}:',
   nothingChanges: '  nothing changes',
-  fetchEveryKnown: 'fetch every known page from the live host and check that each snippet is there',
+  fetchEveryKnown: 'fetch every known page of the live hosts and check that each snippet gets there',
+  onlyThisHost: 'only this one of the site’s hosts',
   exitsWhenAnything:
     '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking',
   serviceBrokeOff: 'The service broke off before it had looked at every page. Its log says why.',
   wrongPlace: 'wrong place',
   addressReleaseRelease:
     '{address}, release {release}: {count, plural, one {# page} other {# pages}} looked at.\n',
+  addressReleaseByWay:
+    '{address}, {way}, release {release}: {count, plural, one {# page} other {# pages}} looked at.\n',
   howManyPages: 'ON HOW MANY PAGES',
   noSnippetExpected: 'No snippet is expected on these pages.',
   pagesCouldNot: 'Pages that could not be checked',

@@ -2,6 +2,21 @@ export const DELIVERY = {
   title: 'How pages get their code',
   intro:
     'The gateway is one way. Where it cannot stand before a site, code comes into the pages by one line, or is pasted.',
+  hostsTitle: 'This site’s hosts',
+  hostsText:
+    'Each host gets its code in one way. Changing it touches no snippet; the checks then tell what that way cannot do.',
+  loadingHosts: 'Loading the hosts',
+  noHosts: 'This site has no host yet.',
+  addHost: 'Add one in the settings',
+  wayOf: 'How {host} gets its code',
+  hostChanged: '{host} gets its code in another way now',
+  hostChangedText: {
+    gateway: 'Let the domain point to the gateway, if it does not yet.',
+    line: 'Paste the line below into the head of all pages.',
+    'async-line': 'Paste the async line below into the head of all pages.',
+    paste: 'Paste the blocks below into the boxes of the site builder.',
+    folder: 'Write the files with “pragmatica insert”, and upload them.',
+  },
   lineTitle: 'One line, pasted once',
   lineText:
     'Paste it as high as you can into the head of all pages. From then on publishing here is all you do.',

@@ -1,6 +1,8 @@
 export const VERIFICATION = {
   serviceBrokeOff: 'The service broke off before it had looked at every page. Its log says why.',
   checkLivePages: 'Check the live pages',
+  host: 'Host',
+  hostAndWay: '{host}: {way}',
   checkAgain: 'Check again',
   everyKnownPage: 'Every known page is fetched as a visitor would, and compared with what was published.',
   stop: 'Stop',

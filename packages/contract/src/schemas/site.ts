@@ -1,3 +1,4 @@
+import { DELIVERY_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
@@ -20,7 +21,7 @@ const address = (example: string) =>
 
 /** The addresses in a host's `origin`, which may name several with commas between them. */
 export function originsOf(origin: string): string[] {
-  return origin.split(',').map((part) => part.trim());
+  return origin === '' ? [] : origin.split(',').map((part) => part.trim());
 }
 
 const ORIGIN = address('http://origin.example:8080');
@@ -50,8 +51,13 @@ export const host = z
       .toLowerCase()
       .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.'),
     environment,
-    origin: origins.meta({
-      description: 'Where the gateway fetches the pages; several, with commas between them, take turns.',
+    delivery: z
+      .enum(DELIVERY_KEYS)
+      .default('gateway')
+      .meta({ description: 'The way in which the host’s pages get their parts.' }),
+    origin: origins.default('').meta({
+      description:
+        'Where the gateway fetches the pages; several, with commas between them, take turns. Of hosts that are delivered in other ways it may be left out: their pages are where visitors reach them.',
     }),
     address: address('https://www.example.com')
       .nullable()
@@ -79,6 +85,13 @@ const hosts = z
           code: 'custom',
           path: [index, 'host'],
           message: 'This host is in the list twice.',
+        });
+      }
+      if (entry.delivery === 'gateway' && entry.origin === '') {
+        context.addIssue({
+          code: 'custom',
+          path: [index, 'origin'],
+          message: 'The gateway needs the address of the server that holds the pages.',
         });
       }
     });

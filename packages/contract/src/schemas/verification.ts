@@ -1,12 +1,18 @@
+import { DELIVERY_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment } from './common.js';
 
 export const verificationInput = z
   .strictObject({
     environment: environment.default('live'),
+    host: z
+      .string()
+      .optional()
+      .meta({ description: 'One of the site’s hosts; the environment’s first one when left out.' }),
     paths: z.array(z.string().startsWith('/', 'A path starts with a slash.')).max(10_000).optional(),
   })
   .meta({ id: 'VerificationInput' });
+export type VerificationInput = z.input<typeof verificationInput>;
 
 export const partDelivery = z.object({
   part: z.string(),
@@ -21,7 +27,14 @@ const counts = z.object({ pages: z.int(), unreachable: z.int(), parts: z.int(), 
 /** One line of the stream (newline-delimited JSON) that a verification answers with. */
 export const verificationEvent = z
   .discriminatedUnion('type', [
-    z.object({ type: z.literal('start'), total: z.int(), release: z.int(), address: z.string() }),
+    z.object({
+      type: z.literal('start'),
+      total: z.int(),
+      release: z.int(),
+      address: z.string(),
+      host: z.string(),
+      delivery: z.enum(DELIVERY_KEYS),
+    }),
     z.object({
       type: z.literal('page'),
       path: z.string(),

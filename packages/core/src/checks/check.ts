@@ -1,5 +1,6 @@
 import type { Placement } from '../insert/index.js';
-import type { Limits } from '../reach/index.js';
+import type { Box, DeliveryKey } from '../deliver/index.js';
+import type { ConsentRules, Limits } from '../reach/index.js';
 import type { Recipe } from '../recipes/index.js';
 import type { SnippetState } from '../snapshot/index.js';
 import type { KnownFile } from '../survey/index.js';
@@ -58,6 +59,12 @@ export interface Check {
   readonly files?: readonly KnownFile[];
   /** Of these pages those that do not come through Pragmatica. */
   readonly undelivered?: readonly string[];
+  /** The way in which their site's pages get their parts. @defaultValue gateway */
+  readonly delivery?: DeliveryKey;
+  /** The boxes of their site builder. */
+  readonly boxes?: readonly Box[];
+  /** How their site keeps what visitors agree to, where that matters. */
+  readonly consent?: ConsentRules;
   /** What the examples take for granted that their code does not show, in one sentence. */
   readonly given?: string;
   /** Recipes that the examples follow. */

@@ -1,3 +1,4 @@
+import { DELIVERIES, type Box, type Coming } from '../deliver/index.js';
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import { memoizeByObject } from '../memoize/by-object.js';
 import { isInHead, placementKey, type Placement } from '../insert/index.js';
@@ -18,7 +19,6 @@ import {
   recipeOf,
   type ChecklistItem,
   type Recipe,
-  type SiteHost,
   type StepTick,
 } from '../recipes/index.js';
 import {
@@ -37,10 +37,11 @@ import {
   type AbsentPart,
   type SightingMatch,
 } from '../survey/index.js';
-import type { KnownFiles, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
+import type { KnownFiles, KnownHost, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
 import { PageCode, type PageThing, type PagesInReach } from './page-code.js';
 import type { ReadPart } from './read-part.js';
 import { SetOrder } from './set-order.js';
+import type { Way } from './way.js';
 
 const NO_RECIPES = new RecipeBook();
 const NO_FILES: KnownFiles = { base: 'http://localhost', files: [] };
@@ -71,7 +72,10 @@ export class CheckedSet {
   #unread: readonly ReadPart[] | undefined;
   readonly book: RecipeBook;
   readonly #skeletons: readonly PageSkeleton[];
-  readonly #hosts: readonly SiteHost[];
+  readonly #hosts: readonly KnownHost[];
+  readonly boxes: readonly Box[];
+  readonly lineAddress: string | undefined;
+  #ways: ReadonlyMap<EnvironmentName, readonly Way[]> | undefined;
   readonly #ticks: readonly StepTick[];
   readonly #heeded: readonly KnownSighting[];
   readonly absent: readonly AbsentPart[];
@@ -94,6 +98,8 @@ export class CheckedSet {
       paths = [],
       skeletons = [],
       hosts = [],
+      boxes = [],
+      lineAddress,
       now = 0,
       book = NO_RECIPES,
       ticks = [],
@@ -110,6 +116,8 @@ export class CheckedSet {
     this.memory = memory;
     this.book = book;
     this.#hosts = hosts;
+    this.boxes = boxes;
+    this.lineAddress = lineAddress;
     this.#ticks = ticks;
     const isIgnored = new Set(ignored);
     this.#heeded = seen.filter(({ key }) => !isIgnored.has(key));
@@ -218,6 +226,36 @@ export class CheckedSet {
   /** Whether the site answers in an environment, as far as its hosts are known. */
   hasHost(environment: EnvironmentName): boolean {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
+  }
+
+  /** The ways in which what visitors get of a snippet comes to them. */
+  waysOf({ limits }: Pick<SnapshotSnippet, 'limits'>): readonly Way[] {
+    this.#ways ??= new Map(
+      (['live', 'staging'] as const).map((environment) => [environment, this.#waysTo(environment)]),
+    );
+    return this.#ways.get(limits?.environment ?? 'live')!;
+  }
+
+  #waysTo(environment: EnvironmentName): Way[] {
+    return DELIVERIES.flatMap((delivery) => {
+      const hosts = this.#hosts.filter(
+        (one) => one.environment === environment && (one.delivery ?? 'gateway') === delivery.key,
+      );
+      return hosts.length === 0 ? [] : [{ delivery, hosts: hosts.map(({ host }) => host) }];
+    });
+  }
+
+  /** How a part comes into its pages in a way; undefined where it does not. */
+  comes(part: ReadPart, { delivery }: Way): Coming | undefined {
+    return delivery.comes(part, { snapshot: this.snapshot, boxes: this.boxes, pages: this.paths });
+  }
+
+  /** Hosts whose pages a part comes into in one of these manners. */
+  hostsWhere(part: ReadPart, manners: readonly Coming[]): string[] {
+    return this.waysOf(part.snippet).flatMap((way) => {
+      const coming = this.comes(part, way);
+      return coming !== undefined && manners.includes(coming) ? way.hosts : [];
+    });
   }
 
   /** What the pages have themselves that somebody may be told of. */

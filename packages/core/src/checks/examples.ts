@@ -1,4 +1,5 @@
 import { pageSkeleton } from '../contain/index.js';
+import type { DeliveryKey } from '../deliver/index.js';
 import type { Field } from '../fields/index.js';
 import { FactsCache } from '../facts/index.js';
 import { insert, placementKey } from '../insert/index.js';
@@ -35,7 +36,10 @@ const EXAMPLE_FIELDS: readonly Field[] = [
 ];
 
 /** A set of a check's example snippets, in the order in which they are given. */
-export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
+export function exampleSet(
+  snippets: readonly ExampleSnippet[],
+  consent: ConsentRules = EXAMPLE_CONSENT,
+): Snapshot {
   const ranks = new Map<string, number>();
   const next = (placement: string): number => {
     const rank = ranks.get(placement) ?? 0;
@@ -48,7 +52,7 @@ export function exampleSet(snippets: readonly ExampleSnippet[]): Snapshot {
       key: 'example',
       name: 'Example',
       timeZone: 'UTC',
-      consent: EXAMPLE_CONSENT,
+      consent,
       fields: EXAMPLE_FIELDS,
     },
     snippets: snippets.map(
@@ -80,7 +84,9 @@ export function exampleKnowledge(
     recipes = [],
     files = [],
     undelivered = [],
-  }: Pick<Check, 'pages' | 'recipes' | 'files' | 'undelivered'>,
+    delivery,
+    boxes = [],
+  }: Pick<Check, 'pages' | 'recipes' | 'files' | 'undelivered' | 'delivery' | 'boxes'>,
   set?: Snapshot,
 ): Knowledge {
   const entries = Object.entries(pages);
@@ -90,6 +96,7 @@ export function exampleKnowledge(
     files: { base: EXAMPLE_ADDRESS, files },
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
+    ...(delivery ? { ...exampleHost(delivery), boxes } : {}),
     ...(set ? exampleSurvey(entries, set, undelivered) : {}),
   };
 }
@@ -132,6 +139,15 @@ function exampleSurvey(
     groups,
     absent: absentParts(groups, compositions, (part) => partCodes.get(part)!),
     policies: declared,
+  };
+}
+
+/** The examples' site with one host, which gets its parts in a way. */
+function exampleHost(delivery: DeliveryKey): Pick<Knowledge, 'hosts' | 'lineAddress'> {
+  const { hostname } = new URL(EXAMPLE_ADDRESS);
+  return {
+    hosts: [{ host: hostname, environment: 'live', delivery }],
+    lineAddress: 'https://lines.example/one/example.js',
   };
 }
 

@@ -6,7 +6,15 @@ export type Severity = 'error' | 'warning' | 'advice';
 
 export const SEVERITIES: readonly Severity[] = ['error', 'warning', 'advice'];
 
-export const AREAS = ['placement', 'order', 'duplicates', 'overlap', 'activation', 'safety'] as const;
+export const AREAS = [
+  'placement',
+  'order',
+  'duplicates',
+  'overlap',
+  'activation',
+  'delivery',
+  'safety',
+] as const;
 export type Area = (typeof AREAS)[number];
 
 /** What a finding is about: a snippet, or one of its parts. */

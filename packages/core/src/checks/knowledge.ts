@@ -1,4 +1,5 @@
 import type { PageSkeleton } from '../contain/index.js';
+import type { Box, DeliveryKey } from '../deliver/index.js';
 import type { FactsCache } from '../facts/index.js';
 import type { EnvironmentName } from '../reach/index.js';
 import type { RecipeBook, StepTick } from '../recipes/index.js';
@@ -15,8 +16,12 @@ import type {
 export interface Knowledge {
   /** Paths of the site's pages. */
   readonly paths?: readonly string[];
-  /** The site's hosts. */
-  readonly hosts?: readonly { readonly host: string; readonly environment: EnvironmentName }[];
+  /** The site's hosts; the gateway's where nothing else is said of them. */
+  readonly hosts?: readonly KnownHost[];
+  /** The boxes of the site builder, for blocks to paste. */
+  readonly boxes?: readonly Box[];
+  /** Where the one line is loaded from. */
+  readonly lineAddress?: string;
   /** What time it is: only what comes after it counts. Milliseconds since 1970. */
   readonly now?: number;
   /** What the site's own pages are made of, each kind once. */
@@ -41,6 +46,12 @@ export interface Knowledge {
   readonly files?: KnownFiles;
   /** Facts that were read before; kept from run to run, only new code is read. */
   readonly memory?: FactsCache;
+}
+
+export interface KnownHost {
+  readonly host: string;
+  readonly environment: EnvironmentName;
+  readonly delivery?: DeliveryKey;
 }
 
 /** A sighting, with where it stands. */

@@ -16,6 +16,14 @@ import { recipeBehind } from './activation/recipe-behind.js';
 import { recipeRetired } from './activation/recipe-retired.js';
 import { unreadCode } from './activation/unread-code.js';
 import { undefinedReach } from './activation/undefined-reach.js';
+import { consentUnreadable } from './delivery/consent-unreadable.js';
+import { decidedOnceCheck } from './delivery/decided-once.js';
+import { deliveredTwice } from './delivery/delivered-twice.js';
+import { lateForPage } from './delivery/late-for-page.js';
+import { lineBlocked } from './delivery/line-blocked.js';
+import { noBox } from './delivery/no-box.js';
+import { withoutScript } from './delivery/without-script.js';
+import { writtenLate } from './delivery/written-late.js';
 import { hardCoded } from './duplicates/hard-coded.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
 import { recipeTwice } from './duplicates/recipe-twice.js';
@@ -111,6 +119,14 @@ export const CHECKS: readonly Check[] = [
   openStep,
   recipeRetired,
   recipeBehind,
+  deliveredTwice,
+  lineBlocked,
+  consentUnreadable,
+  noBox,
+  decidedOnceCheck,
+  lateForPage,
+  withoutScript,
+  writtenLate,
   secret,
   lateWrite,
   insecureAddress,

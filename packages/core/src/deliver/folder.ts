@@ -16,6 +16,8 @@ export const folder: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: DELIVER_TEXTS.filesCannotAsk,
+  isLine: false,
+  comes: () => 'with-page',
   abilities: {
     head: { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
     'body-start': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },

@@ -16,6 +16,8 @@ export const gateway: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: '',
+  isLine: false,
+  comes: () => 'with-page',
   abilities: {
     head: { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
     'body-start': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },

@@ -1,10 +1,14 @@
 export {
   ASPECTS,
+  DELIVERY_KEYS,
   type Ability,
   type AskedDimension,
+  type Coming,
+  type DeliveryContext,
   type Aspect,
   type Decided,
   type Delivery,
+  type DeliveryKey,
   type Fit,
 } from './delivery.js';
 export { folder as folderDelivery } from './folder.js';
@@ -21,6 +25,6 @@ export {
   type OwnerQuestion,
   type Recommendation,
 } from './recommend.js';
-export { DELIVERIES } from './registry.js';
+export { DELIVERIES, deliveryOf } from './registry.js';
 export { deliveryTable, type TableRow } from './table.js';
-export { undecided, type Undecided } from './undecided.js';
+export { decidedOnce, decidedOnceWords, undecided, type Undecided } from './undecided.js';

@@ -1,3 +1,4 @@
+import { isInHead } from '../insert/index.js';
 import type { Ability, Aspect, Delivery } from './delivery.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
 
@@ -29,6 +30,8 @@ export const line: Delivery = {
   decides: IN_BROWSER,
   // An environment has a line of its own.
   onceWords: t.environment,
+  isLine: true,
+  comes: ({ part }) => (isInHead(part.placement) ? 'in-time' : 'late'),
   abilities: {
     ...SHARED,
     head: { fit: 'partly', words: t.head },
@@ -44,6 +47,8 @@ export const asyncLine: Delivery = {
   needs: t.needs,
   decides: IN_BROWSER,
   onceWords: t.environment,
+  isLine: true,
+  comes: () => 'late',
   abilities: {
     ...SHARED,
     head: { fit: 'partly', words: t.lateHead },

@@ -1,4 +1,5 @@
 import type { Delivery } from './delivery.js';
+import { placeOf } from './paste/place.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
 
 const t = DELIVER_TEXTS.ways.paste;
@@ -16,6 +17,12 @@ export const pasteDelivery: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: t.environment,
+  isLine: false,
+  comes(placed, { snapshot, boxes, pages }) {
+    const place = placeOf(placed, snapshot, { boxes, pages });
+    if ('reason' in place) return undefined;
+    return ({ plain: 'with-page', guarded: 'in-time', moved: 'late' } as const)[place.mode];
+  },
   abilities: {
     head: { fit: 'partly', words: t.head },
     'body-start': { fit: 'partly', words: t.bodyStart },

@@ -1,4 +1,4 @@
-import type { Delivery } from './delivery.js';
+import type { Delivery, DeliveryKey } from './delivery.js';
 import { folder } from './folder.js';
 import { gateway } from './gateway.js';
 import { asyncLine, line } from './line.js';
@@ -6,3 +6,10 @@ import { pasteDelivery } from './paste-blocks.js';
 
 /** All ways, the fullest first. */
 export const DELIVERIES: readonly Delivery[] = [gateway, line, asyncLine, pasteDelivery, folder];
+
+/** @throws RangeError for one that there is not */
+export function deliveryOf(key: DeliveryKey): Delivery {
+  const found = DELIVERIES.find((one) => one.key === key);
+  if (!found) throw new RangeError(key);
+  return found;
+}

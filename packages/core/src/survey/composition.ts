@@ -38,7 +38,7 @@ export function composePage(items: readonly AttributedItem[], found: readonly Fo
       ...(part === undefined ? {} : { part }),
     })),
     expected: found.map(({ part }) => part),
-    missing: found.filter(({ at }) => at.length === 0).map(({ part }) => part),
+    missing: found.filter(({ at, isBrought }) => at.length === 0 && !isBrought).map(({ part }) => part),
   };
 }
 

@@ -6,6 +6,7 @@ export { composePage, type ComposedPages, type Composition } from './composition
 export { coverageOf, type Coverage, type CoveredPages } from './coverage.js';
 export { coverageCsv } from './coverage-csv.js';
 export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
+export { CARRIER_PART, type Carrier } from './carriers.js';
 export { decodePage } from './decode.js';
 export { gatherSightings, sightingPages, type SeenSighting, type StandingPages } from './gather.js';
 export { fileDifference, type FileVersion } from './file-difference.js';

@@ -2,6 +2,7 @@ import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { assertShallow, skeletonOf } from '../contain/index.js';
 import { FactsCache } from '../facts/index.js';
 import type { PlannedPart } from '../plan/index.js';
+import { carriersIn, type Carrier } from './carriers.js';
 import { decodePage } from './decode.js';
 import { attributeItems, findParts, ownRanges } from './known-parts.js';
 import { readItems } from './page-items.js';
@@ -13,18 +14,20 @@ import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
 /** Another one whenever pages are read otherwise than before: what an earlier one read is not taken over then. */
-export const READER_VERSION = 2;
+export const READER_VERSION = 3;
 
 /**
  * Reads one page as it came: what it is, where it leads, and everything in it that loads, runs or frames something.
  *
  * @param parts - what the page should hold of ours; its skeleton is the page without them
+ * @param carrier - how it gets them, where they do not stand in it
  * @throws TooMuchError for a page that is nested too deep
  */
 export function readPage(
   source: PageSource,
   memory: FactsCache = new FactsCache(),
   parts: readonly PlannedPart[] = [],
+  carrier?: Carrier,
 ): PageReading {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
   const document = parse(text, { sourceCodeLocationInfo: true, treeAdapter: pageTree });
@@ -41,8 +44,10 @@ export function readPage(
     base,
     placeOf: (offset) => (offset < bodyStart ? 'head' : shown.placeOf(offset)),
   });
-  const found = findParts(text, parts, charset.name);
-  const own = ownRanges(found, parts);
+  const standing = findParts(text, parts, charset.name);
+  const carriers = carrier ? carriersIn(text, document, base, carrier) : [];
+  const found = carriers.length > 0 ? standing.map((one) => ({ ...one, isBrought: true })) : standing;
+  const own = [...ownRanges(standing, parts), ...carriers];
   const refresh = source.headers['refresh'];
   const target = refresh === undefined ? head.refresh : refreshTarget(refresh);
   const reading = {

@@ -49,7 +49,11 @@ export function sightingWords(
   twice: number,
   match?: NamedMatch,
 ): string {
-  const is = match ? matchWords(sighting, standing, match) : foreignWords(sighting);
+  const is = match
+    ? matchWords(sighting, standing, match)
+    : standing === 'ours'
+      ? SURVEY_TEXTS.bringsOurs
+      : foreignWords(sighting);
   const isDouble = twice > 0 && states.includes('active');
   const said = isDouble ? `${is} ${say(SURVEY_TEXTS.runsTwice, { count: twice })}` : is;
   // Where it runs on some page, what it does not do on others is no comfort.

@@ -1,5 +1,7 @@
 import { domainOf, suggestNames, type FactsCache, type ShapeKind } from '../facts/index.js';
-import type { ItemKind } from './types.js';
+import { SURVEY_TEXTS } from '../texts/survey.js';
+import { CARRIER_PART } from './carriers.js';
+import type { AttributedItem, ItemKind } from './types.js';
 
 /** A value that names an account, and who keeps it. */
 export interface SightedAccount {
@@ -25,7 +27,13 @@ export interface Sighting {
 
 /** What a code that was seen is. */
 export function describeSighting(
-  { key, kind, code, asScript }: Pick<Sighting, 'key' | 'kind' | 'code'> & { readonly asScript?: string },
+  {
+    key,
+    kind,
+    code,
+    asScript,
+    part,
+  }: Pick<Sighting, 'key' | 'kind' | 'code'> & Partial<Pick<AttributedItem, 'asScript' | 'part'>>,
   memory: FactsCache,
 ): Sighting {
   const { facts } = memory.read(asScript ?? code);
@@ -37,7 +45,10 @@ export function describeSighting(
     key,
     kind,
     code,
-    name: nameOf(loads[0], names.provider === '' ? undefined : names.name, facts.defines[0]?.name),
+    name:
+      part === CARRIER_PART
+        ? SURVEY_TEXTS.carrierName
+        : nameOf(loads[0], names.provider === '' ? undefined : names.name, facts.defines[0]?.name),
     provider: names.provider,
     shape: facts.shape.kind,
     accounts: facts.accounts

@@ -44,6 +44,8 @@ export interface PageItem {
 export interface FoundPart {
   readonly part: string;
   readonly at: readonly Range[];
+  /** Something in the page brings it, so that it need not stand there. */
+  readonly isBrought?: boolean;
 }
 
 /** An item of a page with the part of ours that it is a piece of, if it is. */

@@ -5,6 +5,8 @@ export const SURVEY_TEXTS = {
   pagesAndMore: '{pages} and {more, plural, one {one more} other {# more}}',
 
   putBySnippet: 'Put there by “{snippet}”.',
+  bringsOurs: 'Brings what is managed here: the one line, or a block that was pasted.',
+  carrierName: 'Pragmatica',
   copySame: 'The same code as “{snippet}”, written into the site itself.',
   copyReformatted: 'The same code as “{snippet}”, written another way, in the site itself.',
   copyAccount: 'Reports to the same account as “{snippet}”, from the site itself.',

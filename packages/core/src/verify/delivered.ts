@@ -44,15 +44,15 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
     // What stands within another part's code is that part's.
     const at = all.filter((start) => kept.get(start) === start + length);
     if (at.length > 1) {
-      return delivery(part, 'twice', say(VERIFY_TEXTS.codeStandsPage, { count: at.length }));
+      return partDelivery(part, 'twice', say(VERIFY_TEXTS.codeStandsPage, { count: at.length }));
     }
     if (at.length === 0) {
-      if (!outcome.inserted) return delivery(part, 'left-out', outcome.message);
-      return delivery(part, 'missing', VERIFY_TEXTS.codeNotPage);
+      if (!outcome.inserted) return partDelivery(part, 'left-out', outcome.message);
+      return partDelivery(part, 'missing', VERIFY_TEXTS.codeNotPage);
     }
     const place = at[0]! - removedBefore(cuts, at[0]!);
     if (outcome.inserted && isSamePlace(stripped, outcome.offset, place))
-      return delivery(
+      return partDelivery(
         part,
         'delivered',
         say(VERIFY_TEXTS.standsPlacement, { placement: placementWords(part.placement) }),
@@ -61,12 +61,19 @@ export function checkDelivery(plan: PagePlan, page: Uint8Array, options: InsertO
     const message = outcome.inserted
       ? say(VERIFY_TEXTS.shouldStandPlacement, { placement: placementWords(part.placement), found })
       : say(VERIFY_TEXTS.reasonAllSame, { reason: reasonWords(outcome.reason), found });
-    return delivery(part, 'wrong-place', message);
+    return partDelivery(part, 'wrong-place', message);
   });
 }
 
-function delivery(part: PlannedPart, state: DeliveryState, message: string): PartDelivery {
+/** What is said of a part on a page. */
+export function partDelivery(part: PlannedPart, state: DeliveryState, message: string): PartDelivery {
   return { part: part.key, snippet: part.snippet, name: part.name, state, message };
+}
+
+/** How often a part's code stands in a page. */
+export function countInPage(part: PlannedPart, page: Uint8Array, options: InsertOptions = {}): number {
+  const code = writtenCode(part.code, pageEncoding(page, options.encoding));
+  return code ? occurrences(page, code).length : 0;
 }
 
 /** Tags that insertion itself writes in front of a part do not make it another place. */

@@ -25,6 +25,7 @@ interface HostRow {
   readonly environment: Environment;
   readonly origin: string;
   readonly transfer: Transfer;
+  readonly delivery: string;
   readonly site: string;
   readonly release: number | null;
 }
@@ -143,12 +144,13 @@ export class ReleaseFeed {
     const releases = await this.#readReleases(client, ids);
     await client.query('commit');
     await this.#use({
-      hosts: hosts.map(({ host, site, environment, origin, transfer, release }) => ({
+      hosts: hosts.map(({ host, site, environment, origin, transfer, delivery, release }) => ({
         host,
         site,
         environment,
         origins: originsOf(origin),
         transfer,
+        isDelivered: delivery === 'gateway',
         release,
       })),
       releases,

@@ -23,7 +23,7 @@ export interface ServedHost {
   readonly origins: readonly string[];
   /** How pages come from there. @defaultValue auto */
   readonly transfer?: Transfer;
-  /** Undefined while nothing has been published to the environment. */
+  /** What its pages get; undefined while nothing has been published, or where they get it in another way. */
   readonly release: ServedRelease | undefined;
 }
 
@@ -32,7 +32,8 @@ export class ReleaseTable implements Lines {
   readonly #files: ReleaseFiles;
   readonly #log: Logger;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
-  #lines: ReadonlyMap<string, Line | null> = new Map();
+  /** What each environment serves, by the name of its line. */
+  #served: ReadonlyMap<string, ServedRelease | undefined> = new Map();
   /** By id of the release, which never changes its content, and environment. */
   #compiled: ReadonlyMap<string, ServedRelease> = new Map();
   #last: StateMessage | undefined;
@@ -52,7 +53,7 @@ export class ReleaseTable implements Lines {
   }
 
   line(name: string): Line | null | undefined {
-    return this.#lines.get(name);
+    return this.#served.has(name) ? (this.#served.get(name)?.line ?? null) : undefined;
   }
 
   /** Serves a state. States that come while one is made ready are joined: the last of them counts. Never throws. */
@@ -74,7 +75,8 @@ export class ReleaseTable implements Lines {
     const releases = new Map(state.releases.map((release) => [release.id, release]));
     const compiled = new Map<string, ServedRelease>();
     const hosts: [string, ServedHost][] = [];
-    for (const { release: id, ...host } of state.hosts) {
+    const served = new Map<string, ServedRelease | undefined>();
+    for (const { release: id, isDelivered = true, ...host } of state.hosts) {
       const key = `${String(id)} ${host.environment}`;
       const ready =
         id === null
@@ -84,13 +86,13 @@ export class ReleaseTable implements Lines {
             (await this.#make(releases.get(id), host.environment, texts[id])));
       if (ready) compiled.set(key, ready);
       // A release that cannot be read changes nothing: visitors get the one before.
-      const release = ready ?? (id === null ? undefined : this.#hosts.get(host.host)?.release);
-      hosts.push([host.host, { ...host, release }]);
+      const name = lineName(host.site, host.environment);
+      const release = ready ?? (id === null ? undefined : this.#served.get(name));
+      served.set(name, release);
+      hosts.push([host.host, { ...host, release: isDelivered ? release : undefined }]);
     }
     this.#hosts = new Map(hosts);
-    this.#lines = new Map(
-      hosts.map(([, { site, environment, release }]) => [lineName(site, environment), release?.line ?? null]),
-    );
+    this.#served = served;
     this.#compiled = compiled;
   }
 

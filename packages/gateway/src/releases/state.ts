@@ -9,6 +9,8 @@ export interface HostState {
   readonly origins: readonly string[];
   /** How pages come from there. */
   readonly transfer: Transfer;
+  /** Whether the gateway puts the parts into its pages; otherwise these pass as they are. @defaultValue true */
+  readonly isDelivered?: boolean;
   /** Id of the release, or null while nothing is published. */
   readonly release: number | null;
 }

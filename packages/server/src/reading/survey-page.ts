@@ -4,6 +4,7 @@ import {
   describeSighting,
   readPage,
   type AttributedItem,
+  type Carrier,
   type Composition,
   type PageReading,
   type PageSource,
@@ -30,7 +31,7 @@ const MAX_CODE_LENGTH = 64 * 1024;
  */
 export function readSurveyedPage(
   source: PageSource,
-  parts: readonly PlannedPart[],
+  { parts, carrier }: { readonly parts: readonly PlannedPart[]; readonly carrier?: Carrier | undefined },
   edition: string,
   { passing: memory, watch, handedOut }: Bench,
 ): SurveyedPage {
@@ -38,7 +39,7 @@ export function readSurveyedPage(
   // From here on the time counts; each code in the page is watched by itself.
   watch.begin(text);
   watch.end();
-  const { items, found, ...reading } = readPage(source, memory, parts);
+  const { items, found, ...reading } = readPage(source, memory, parts, carrier);
   const fresh = items.filter(({ form, part }) =>
     handedOut.add(`${edition} ${form} ${part === undefined ? '' : 'ours'}`),
   );

@@ -2,10 +2,13 @@ import {
   ManagedItems,
   UNPROVEN,
   checkDelivery,
+  checkLine,
+  decodePage,
   dependencyWords,
   factWords,
   filesLoadedBy,
   findBlocks,
+  findLines,
   followRecipe,
   fixAll,
   moveWords,
@@ -21,7 +24,9 @@ import {
   suggestParts,
   uncontainedParts,
   wholeAddress,
+  type Carrier,
   type EnvironmentName,
+  type ExpectedLine,
   type PagePlan,
   type PageSource,
   type PlannedPart,
@@ -151,9 +156,18 @@ export const tasks = {
 
   /** What stands in a page of a survey. */
   surveyPage: (
-    { source, parts, edition }: { source: PageSource; parts: readonly PlannedPart[]; edition: string },
+    {
+      source,
+      edition,
+      ...expected
+    }: {
+      source: PageSource;
+      parts: readonly PlannedPart[];
+      carrier: Carrier | undefined;
+      edition: string;
+    },
     bench: Bench,
-  ) => readSurveyedPage(source, parts, edition, bench),
+  ) => readSurveyedPage(source, expected, edition, bench),
 
   /** What has been pasted into a page, by its marks. */
   pastedBlocks: ({ text }: { text: string }) => findBlocks(text),
@@ -208,6 +222,22 @@ export const tasks = {
     const managed = new ManagedItems(snapshot, environment, memory);
     return sightings.map((sighting) => managed.match(sighting, sighting.forms) ?? null);
   },
+
+  /** Where the one line of a site stands in a page. */
+  lines: ({ source, name }: { source: PageSource; name: string }) =>
+    findLines(decodePage(source.bytes, source.headers['content-type']).text, name, source.url),
+
+  broughtByLine: ({
+    plan,
+    page,
+    encoding,
+    expected,
+  }: {
+    plan: PagePlan;
+    page: Uint8Array;
+    encoding: string | undefined;
+    expected: ExpectedLine;
+  }) => checkLine(plan, page, expected, { encoding }),
 
   delivered: ({ plan, page, encoding }: { plan: PagePlan; page: Uint8Array; encoding: string | undefined }) =>
     checkDelivery(plan, page, { encoding }),

@@ -5,6 +5,7 @@ import { listBoxes, setBoxes, showBlocks, tickBlock } from '../site/paste/blocks
 import { lineName, lineTag } from '@pragmatica/core';
 import { findSite } from '../site/site-lock.js';
 import { checkBlocks } from '../site/paste/check-blocks.js';
+import { lineBase } from '../site/line-address.js';
 import type { Settings } from '../settings.js';
 
 export function pasteHandlers(
@@ -41,9 +42,4 @@ export function pasteHandlers(
       return { data: await checkBlocks(tools, store, params.site, query.environment) };
     },
   };
-}
-
-/** Where browsers load lines from: the gateway, at any name that is no site's. */
-function lineBase({ PRAGMATICA_LINE_ADDRESS: address, PRAGMATICA_GATEWAY_PORT: port }: Settings): string {
-  return (address ?? `http://gateway.localhost:${port}/one`).replace(/\/$/, '');
 }

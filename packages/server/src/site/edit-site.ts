@@ -120,8 +120,15 @@ async function setHosts(
   await replaceHosts(
     store,
     site,
-    hosts.map((host) => ({ ...host, address: host.address ?? localAddress(host.host, gatewayPort) })),
+    hosts.map((host) => reachable(host, gatewayPort)),
   );
+}
+
+/** A host with everything that can be left out: what the gateway does not deliver is fetched where visitors reach it. */
+function reachable(host: NewHost, gatewayPort: number): NewHost {
+  if (host.delivery === 'gateway')
+    return { ...host, address: host.address ?? localAddress(host.host, gatewayPort) };
+  return { ...host, origin: host.origin || new URL(host.address ?? `http://${host.host}`).origin };
 }
 
 /** Names below `.localhost` are this machine's: visitors reach them at the gateway's own port. */

@@ -16,12 +16,14 @@ import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/bench.js';
 import { hostsOf } from '../storage/hosts.js';
+import { boxesOf } from '../storage/pasted-blocks.js';
 import type { Host, Site } from '../storage/rows.js';
 import { ageSummary } from '../storage/site-summaries.js';
 import { lastDoneSurvey } from '../storage/surveys.js';
 import { ignoredKeys } from '../storage/survey-reads.js';
 import { ticksOf } from '../storage/ticks.js';
 import { waiversOf } from '../storage/waivers.js';
+import { lineAddress } from './line-address.js';
 import { findSite } from './site-lock.js';
 import type { SurveyBook } from './surveys/survey-book.js';
 import { surveyKnowledge, type SurveyKnowledge } from './surveys/survey-knowledge.js';
@@ -53,10 +55,14 @@ export class SiteChecks {
   /** By survey: what one saw does not change. */
   readonly #surveyed = new LRUCache<number, SurveyKnowledge & { readonly id: number }>({ max: 200 });
 
-  constructor({ readers, client }: Visiting, book: SurveyBook) {
+  readonly #lineBase: string;
+
+  /** @param lineBase - where browsers load lines from */
+  constructor({ readers, client }: Visiting, book: SurveyBook, lineBase: string) {
     this.readers = readers;
     this.client = client;
     this.#book = book;
+    this.#lineBase = lineBase;
   }
 
   /** What is known of a site beside its set; it is asked for its pages when that is some time ago. */
@@ -64,10 +70,15 @@ export class SiteChecks {
     const hosts = await hostsOf(store, site);
     const [host] = hosts;
     const { recipes, edition } = await this.recipeCache.read(store);
-    const more = { recipes, edition, ticks: await ticksOf(store, site) };
+    const more = {
+      recipes,
+      edition,
+      ticks: await ticksOf(store, site),
+      ...(await this.#ways(store, site, hosts)),
+    };
     if (!host) return { ...NOTHING_KNOWN, ...more };
     const surveyed = await this.#bySurvey(store, site, host);
-    if (surveyed) return withHosts({ ...surveyed, ...more }, hosts);
+    if (surveyed) return { ...surveyed, ...more };
     let known = this.#known.get(host.id);
     if (!known) {
       const access = await this.client.accessIfLetIn(store, site, host);
@@ -77,7 +88,20 @@ export class SiteChecks {
       this.#known.set(host.id, known);
       await ageSummary(store, site.id);
     }
-    return withHosts({ ...known, ...more }, hosts);
+    return { ...known, ...more };
+  }
+
+  /** How the pages get their parts: that changes at once, without the site being asked for anything. */
+  async #ways(
+    store: Store,
+    site: Site,
+    hosts: readonly Host[],
+  ): Promise<Pick<SiteKnowledge, 'hosts' | 'boxes' | 'lineAddress'>> {
+    return {
+      hosts: hosts.map(({ host, environment, delivery }) => ({ host, environment, delivery })),
+      boxes: hosts.some(({ delivery }) => delivery === 'paste') ? await boxesOf(store, site) : [],
+      lineAddress: lineAddress(this.#lineBase, site.key, 'live'),
+    };
   }
 
   /** What the newest survey of a host saw; undefined where there is none yet. */
@@ -86,7 +110,7 @@ export class SiteChecks {
     site: Site,
     { environment, host, address }: Host,
   ): Promise<SiteKnowledge | undefined> {
-    const survey = await lastDoneSurvey(store, site, { environment, side: 'public' });
+    const survey = await lastDoneSurvey(store, site, { environment, host, side: 'public' });
     if (!survey) return undefined;
     let known = this.#surveyed.get(survey.id);
     if (!known) {
@@ -120,7 +144,7 @@ export class SiteChecks {
     const hasHours = snapshot.snippets.some(({ limits }) => limits?.hours !== undefined);
     // Only hours make findings come and go with the time; they are told to the minute.
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
-    const hosts = known.hosts.map(({ host, environment }) => `${host}=${environment}`).join();
+    const hosts = JSON.stringify([known.hosts, known.boxes, known.lineAddress]);
     const ticks = known.ticks.map(({ recipe, step, host }) => `${recipe} ${step} ${host}`).join();
     const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks} ${known.ignored.join()}`;
     let found = this.#found.get(key);
@@ -155,8 +179,13 @@ export class SiteChecks {
     const [host] = hosts;
     const surveyed = host && (await this.#bySurvey(store, site, host));
     const pages = surveyed ?? (host && this.#known.get(host.id)) ?? NOTHING_KNOWN;
-    const more = { recipes, edition, ticks: await ticksOf(store, site) };
-    const found = await this.find(snapshot, withHosts({ ...pages, ...more }, hosts));
+    const more = {
+      recipes,
+      edition,
+      ticks: await ticksOf(store, site),
+      ...(await this.#ways(store, site, hosts)),
+    };
+    const found = await this.find(snapshot, { ...pages, ...more });
     return applyWaivers(found, await waiversOf(store, site), today(site));
   }
 }
@@ -173,15 +202,12 @@ const NOTHING_KNOWN: SiteKnowledge = {
   files: { base: 'http://localhost', files: [] },
   ignored: [],
   hosts: [],
+  boxes: [],
+  lineAddress: '',
   recipes: [],
   ticks: [],
   edition: '',
 };
-
-/** Hosts change at once, without being asked for. */
-function withHosts(known: SiteKnowledge, hosts: readonly Host[]): SiteKnowledge {
-  return { ...known, hosts: hosts.map(({ host, environment }) => ({ host, environment })) };
-}
 
 /** The day that it is at the site, `2027-03-31`. */
 export function today(site: Site): string {

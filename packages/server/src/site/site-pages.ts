@@ -20,7 +20,8 @@ export async function pagesOfHost(
   site: Site,
   host: Host | undefined,
 ): Promise<KnownPages> {
-  const survey = host && (await lastDoneSurvey(store, site, { environment: host.environment }));
+  const survey =
+    host && (await lastDoneSurvey(store, site, { environment: host.environment, host: host.host }));
   const paths = survey ? await readPaths(store, survey.id, MAX_PAGES) : [];
   if (!survey || paths.length === 0) {
     const access = host ? await client.accessIfLetIn(store, site, host) : {};

@@ -55,7 +55,7 @@ const SITE = `
   select s.id, s.key, s.name, s.time_zone as "timeZone", m.snippets, m.findings, m.urgency, m.attention,
     m.pending_changes as "pendingChanges", m.revision is not distinct from m.summed_revision as "isCurrent",
     (select coalesce(json_agg(json_build_object('host', h.host, 'environment', h.environment, 'origin', h.origin,
-        'address', h.address, 'transfer', h.transfer) order by h.position), '[]')
+        'address', h.address, 'transfer', h.transfer, 'delivery', h.delivery) order by h.position), '[]')
       from host h where h.site_id = s.id) as hosts,
     (select coalesce(json_object_agg(p.environment, r.number), '{}')
       from pointer p join release r on r.id = p.release_id where p.site_id = s.id) as environments

@@ -1,4 +1,5 @@
 import type { Environment } from '@pragmatica/contract';
+import type { DeliveryKey } from '@pragmatica/core';
 import { emOf } from './em.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
@@ -20,6 +21,8 @@ export interface SurveyOptions {
   readonly delayMs: number;
   /** The set of pages that were handed over: these are read, and no others. */
   readonly given?: string | undefined;
+  /** The way in which the host's pages got their parts when it began. @defaultValue gateway */
+  readonly delivery?: DeliveryKey | undefined;
 }
 
 /** What the site's robots.txt said (RFC 9309). */

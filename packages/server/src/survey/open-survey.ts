@@ -1,4 +1,4 @@
-import { ReleasePlanner, pageOf } from '@pragmatica/core';
+import { ReleasePlanner, pageOf, type DeliveryKey } from '@pragmatica/core';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber, releaseSnapshot } from '../storage/releases.js';
 import type { Site } from '../storage/rows.js';
@@ -72,7 +72,14 @@ async function plansOf(
 ): Promise<PlannedParts | undefined> {
   const release = survey.release === null ? undefined : await releaseByNumber(store, site, survey.release);
   if (!release) return undefined;
-  return new PlannedParts(new ReleasePlanner(await releaseSnapshot(store, release), survey.environment));
+  const { environment, options } = survey;
+  const planner = new ReleasePlanner(await releaseSnapshot(store, release), environment);
+  return new PlannedParts(planner, { site: site.key, environment, delivery: deliveryThen(options) });
+}
+
+/** Surveys from before there were other ways know of none. */
+function deliveryThen({ delivery = 'gateway' }: Survey['options']): DeliveryKey {
+  return delivery;
 }
 
 /** What is the same bytes now was read then as it would be read now: by the same reader, against the same release. */
@@ -82,7 +89,11 @@ async function comparableBefore(
   survey: Survey,
 ): Promise<number | undefined> {
   const before = await lastDoneSurvey(store, site, { ...survey, before: survey.number });
-  const isSame = before && before.reader === survey.reader && before.release === survey.release;
+  const isSame =
+    before &&
+    before.reader === survey.reader &&
+    before.release === survey.release &&
+    deliveryThen(before.options) === deliveryThen(survey.options);
   return isSame ? before.id : undefined;
 }
 

@@ -5,6 +5,7 @@ import {
   sectionOf,
   type Composition,
   type PlannedPart,
+  type Carrier,
   type ReleasePlanner,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
@@ -133,6 +134,7 @@ async function readContents(
     const { reading, composition, sightings, codes } = await readers.run('surveyPage', {
       source,
       parts,
+      carrier: plans?.carrier,
       edition,
     });
     const own = (address: string | undefined): string | undefined =>
@@ -223,7 +225,10 @@ export class PlannedParts {
   readonly #planner: ReleasePlanner;
   readonly #byTag = new Map<string, readonly PlannedPart[]>();
 
-  constructor(planner: ReleasePlanner) {
+  constructor(
+    planner: ReleasePlanner,
+    readonly carrier: Carrier,
+  ) {
     this.#planner = planner;
   }
 

@@ -1,8 +1,8 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
-import { charsetOf, pageAddress, ReleasePlanner, type Snapshot } from '@pragmatica/core';
+import { pageAddress, ReleasePlanner, type DeliveryKey, type Snapshot } from '@pragmatica/core';
 import { readBounded } from '../outgoing/read-bounded.js';
 import type { SiteClient } from '../outgoing/site-client.js';
-import type { Readers } from '../reading/readers.js';
+import type { PageJudge } from './judge.js';
 import { VERIFY_TEXTS } from '../texts/verify.js';
 import { say } from '../texts/say.js';
 
@@ -14,7 +14,8 @@ export interface VerificationTask {
   readonly snapshot: Snapshot;
   readonly host: string;
   readonly environment: Environment;
-  readonly readers: Readers;
+  readonly delivery: DeliveryKey;
+  readonly judge: PageJudge;
   readonly client: SiteClient;
   /** Headers that let us in. */
   readonly access: Readonly<Record<string, string>>;
@@ -29,11 +30,11 @@ const MAX_BYTES = 16 * 1024 * 1024;
 
 /** Fetches each page as a visitor would and compares it with its page plan. Ends early when the consumer does. */
 export async function* verifySite(task: VerificationTask): AsyncGenerator<VerificationEvent> {
-  const { paths, release, address } = task;
+  const { paths, release, address, host, delivery } = task;
   const planner = new ReleasePlanner(task.snapshot, task.environment);
   const counts = { pages: 0, unreachable: 0, parts: 0, delivered: 0 };
   const abort = new AbortController();
-  yield { type: 'start', total: paths.length, release, address };
+  yield { type: 'start', total: paths.length, release, address, host, delivery };
   try {
     const running: Promise<PageEvent>[] = [];
     let next = 0;
@@ -54,7 +55,7 @@ export async function* verifySite(task: VerificationTask): AsyncGenerator<Verifi
 }
 
 async function visit(
-  { address, host, readers, client, access }: VerificationTask,
+  { address, host, judge, client, access }: VerificationTask,
   path: string,
   planner: ReleasePlanner,
   signal: AbortSignal,
@@ -84,16 +85,11 @@ async function visit(
       return failed(200, say(VERIFY_TEXTS.notHtmlPage, { type: type || VERIFY_TEXTS.unknownType }));
     // The same visitor as the request: no cookie, no device told.
     const load = { page: pageAddress(path, host), device: 'desktop', consent: [], at: Date.now() } as const;
-    const page = await readBounded(response, MAX_BYTES);
-    if (page === undefined) return failed(200, VERIFY_TEXTS.pageLargerThan);
-    const encoding = charsetOf(type);
-    return {
-      type: 'page',
-      path,
-      status: 200,
-      problem: null,
-      parts: await readers.run('delivered', { plan: planner.plan(load), page, encoding }),
-    };
+    const bytes = await readBounded(response, MAX_BYTES);
+    if (bytes === undefined) return failed(200, VERIFY_TEXTS.pageLargerThan);
+    const page = { plan: planner.plan(load), path, url: address + path, bytes, contentType: type };
+    const parts = await judge(page, signal);
+    return { type: 'page', path, status: 200, problem: null, parts: [...parts] };
   } catch (error) {
     const cause =
       error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error);

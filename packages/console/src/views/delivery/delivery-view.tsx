@@ -1,5 +1,6 @@
 import { DELIVERY } from '../../texts/delivery';
 import { useSiteKey } from '../../layout/site-layout';
+import { HostsSection } from './hosts-section';
 import { CompareWays } from './compare-ways';
 import { LineSection } from './line-section';
 import { WayFinder } from './way-finder';
@@ -14,6 +15,7 @@ export function DeliveryView() {
         <h1>{DELIVERY.title}</h1>
         <p className="text-sm text-muted">{DELIVERY.intro}</p>
       </div>
+      <HostsSection site={site} />
       <WayFinder />
       <LineSection site={site} />
       <PasteSection site={site} />

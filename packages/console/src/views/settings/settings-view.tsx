@@ -1,5 +1,5 @@
 import type { FieldResource, HostResource, SiteResource } from '@pragmatica/contract';
-import type { ConsentRules, PageGroup } from '@pragmatica/core';
+import { DELIVERIES, type ConsentRules, type PageGroup } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -39,7 +39,10 @@ export function SettingsView() {
   );
 }
 
-const NEW_HOST: HostResource = { host: '', environment: 'live', origin: '', address: null, transfer: 'auto' };
+const NEW_HOST: HostResource = {
+  ...{ host: '', environment: 'live', delivery: 'gateway', origin: '' },
+  ...{ address: null, transfer: 'auto' },
+};
 
 function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
   const edit = useEditSite(site.key);
@@ -123,9 +126,27 @@ function SettingsForm({ site, etag }: { site: SiteResource; etag: string }) {
               <option value="staging">{SETTINGS.stagingTryingOut}</option>
             </select>
           </label>
+          <label className="space-y-1.5 text-sm font-medium">
+            <span className="block">{SETTINGS.wayOfHost}</span>
+            <select
+              className={inputStyle}
+              value={host.delivery}
+              onChange={(event) =>
+                setHost(index, { delivery: event.target.value as HostResource['delivery'] })
+              }
+            >
+              {DELIVERIES.map(({ key, name }) => (
+                <option key={key} value={key}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            <span className="block text-[13px] font-normal text-muted">{SETTINGS.wayOfHostHint}</span>
+          </label>
           <Field
             label={SETTINGS.serverHoldsPages}
-            required
+            required={host.delivery === 'gateway'}
+            hint={host.delivery === 'gateway' ? undefined : SETTINGS.serverNotNeeded}
             placeholder={SETTINGS.httpOriginExample}
             value={host.origin}
             onChange={(event) => setHost(index, { origin: event.target.value })}

@@ -20,37 +20,45 @@ const IDLE: Verification = { state: 'idle', start: undefined, pages: [], error: 
 /** Runs a verification and collects its events as they come. Leaving the view ends it. */
 export function useVerification(site: string): {
   verification: Verification;
-  run: () => void;
+  /** @param host - of the site; the first live one when left out */
+  run: (host?: string) => void;
   stop: () => void;
 } {
   const [verification, setVerification] = useState(IDLE);
   const abort = useRef<AbortController>(undefined);
   useEffect(() => () => abort.current?.abort(), []);
 
-  const run = useCallback(() => {
-    const controller = new AbortController();
-    abort.current = controller;
-    const change = (with_: (current: Verification) => Partial<Verification>): void =>
-      setVerification((current) => ({ ...current, ...with_(current) }));
-    setVerification({ ...IDLE, state: 'running' });
-    void (async () => {
-      try {
-        for await (const event of api.stream('verify', { params: { site }, body: {} }, controller.signal)) {
-          if (event.type === 'start') change(() => ({ start: event }));
-          else if (event.type === 'page') change(({ pages }) => ({ pages: [...pages, event] }));
-          else change(() => ({ state: 'done' }));
+  const run = useCallback(
+    (host?: string) => {
+      const controller = new AbortController();
+      abort.current = controller;
+      const change = (with_: (current: Verification) => Partial<Verification>): void =>
+        setVerification((current) => ({ ...current, ...with_(current) }));
+      setVerification({ ...IDLE, state: 'running' });
+      void (async () => {
+        try {
+          for await (const event of api.stream(
+            'verify',
+            { params: { site }, body: { host } },
+            controller.signal,
+          )) {
+            if (event.type === 'start') change(() => ({ start: event }));
+            else if (event.type === 'page') change(({ pages }) => ({ pages: [...pages, event] }));
+            else change(() => ({ state: 'done' }));
+          }
+          change(({ state }) => (state === 'done' ? {} : { state: 'failed', error: new Error(BROKEN_OFF) }));
+        } catch (error) {
+          if (controller.signal.aborted) change(() => ({ state: 'stopped' }));
+          else
+            change(() => ({
+              state: 'failed',
+              error: error instanceof Error ? error : new Error(String(error)),
+            }));
         }
-        change(({ state }) => (state === 'done' ? {} : { state: 'failed', error: new Error(BROKEN_OFF) }));
-      } catch (error) {
-        if (controller.signal.aborted) change(() => ({ state: 'stopped' }));
-        else
-          change(() => ({
-            state: 'failed',
-            error: error instanceof Error ? error : new Error(String(error)),
-          }));
-      }
-    })();
-  }, [site]);
+      })();
+    },
+    [site],
+  );
 
   return { verification, run, stop: () => abort.current?.abort() };
 }

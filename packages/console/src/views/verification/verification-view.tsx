@@ -1,11 +1,14 @@
-import { summarizeDelivery, type DeliveryState, type SnippetDelivery } from '@pragmatica/core';
+import { deliveryOf, summarizeDelivery, type DeliveryState, type SnippetDelivery } from '@pragmatica/core';
 import { CircleCheck, SearchCheck, Square } from 'lucide-react';
+import { useQuery } from '@tanstack/react-query';
 import { Progress } from 'radix-ui';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSiteKey } from '../../layout/site-layout';
+import { siteQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
+import { inputStyle } from '../../ui/field';
 import { Empty, Failure } from '../../ui/states';
 import { useVerification, type PageEvent, type Verification } from './use-verification';
 import { VERIFICATION } from '../../texts/verification';
@@ -14,7 +17,12 @@ import { say } from '../../texts/say';
 /** Fetches the live pages as a visitor would and shows, snippet by snippet, whether each stands where it should. */
 export function VerificationView() {
   const site = useSiteKey();
-  const { verification, run, stop } = useVerification(site);
+  const { verification, run: runOn, stop } = useVerification(site);
+  const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
+  const [chosen, setChosen] = useState<string>();
+  const host =
+    hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
+  const run = (): void => runOn(host?.host);
   const { state, pages } = verification;
   const snippets = useMemo(() => summarizeDelivery(pages), [pages]);
   const unreachable = pages.filter((page) => page.problem !== null);
@@ -31,6 +39,21 @@ export function VerificationView() {
           <h1>{VERIFICATION.checkLivePages}</h1>
           <p className="text-sm text-muted">{VERIFICATION.everyKnownPage}</p>
         </div>
+        {hosts.length > 1 && host && (
+          <select
+            aria-label={VERIFICATION.host}
+            className={cn(inputStyle, 'w-full sm:ml-auto sm:w-auto')}
+            value={host.host}
+            disabled={state === 'running'}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {hosts.map((one) => (
+              <option key={one.host} value={one.host}>
+                {say(VERIFICATION.hostAndWay, { host: one.host, way: deliveryOf(one.delivery).name })}
+              </option>
+            ))}
+          </select>
+        )}
         {state === 'running' && (
           <Button onClick={stop}>
             <Square className="size-3.5" aria-hidden /> {VERIFICATION.stop}

@@ -65,6 +65,11 @@ export function isSent(
   return state === 'on' && isHere && isKnowable;
 }
 
+/** Whether a browser can follow how a site's cookie says what a visitor has agreed to. */
+export function isConsentReadable(consent: ConsentRules | undefined): boolean {
+  return consent === undefined || lineConsent(consent) !== undefined;
+}
+
 function linePlace(placement: Placement): LinePlace {
   if (isAnchor(placement)) return [placement.side === 'inside' ? 1 : 0, placement.anchor];
   return NAMED_PLACEMENTS.indexOf(placement) as LinePlace;

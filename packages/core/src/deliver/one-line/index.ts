@@ -1,4 +1,4 @@
-export { compileLine, lineHours, type CompiledLine } from './compile.js';
+export { compileLine, isConsentReadable, lineHours, type CompiledLine } from './compile.js';
 export {
   lineName,
   lineTag,
@@ -8,4 +8,5 @@ export {
   type LineForm,
   type LineReleaseFile,
 } from './files.js';
+export { findLines, isLineAddress, type FoundLine } from './find-lines.js';
 export type { LineLive } from './types.js';

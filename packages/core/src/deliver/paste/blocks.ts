@@ -2,11 +2,11 @@ import type { EnvironmentName } from '../../reach/index.js';
 import { filledSnapshot, orderedParts, type PlacedPart, type Snapshot } from '../../snapshot/index.js';
 import { isSent } from '../one-line/compile.js';
 import type { Box } from './box.js';
-import { placeOf, type Mode } from './place.js';
+import { noPlaceWords, placeOf, type Mode, type NoPlace } from './place.js';
 import { writeBlock, type PasteBlock } from './write-block.js';
 
 /** A part that no box can take, and what to do about it. */
-export interface UnpastedPart {
+export interface UnpastedPart extends NoPlace {
   readonly part: string;
   readonly snippet: string;
   readonly name: string;
@@ -38,10 +38,11 @@ export function pasteBlocks(snapshot: Snapshot, options: PasteOptions): PasteBlo
   for (const placed of orderedParts(filled)) {
     if (!isSent(placed.snippet, filled.site.consent, environment)) continue;
     const place = placeOf(placed, filled, options);
-    if (typeof place === 'string') {
+    if ('reason' in place) {
       left.push({
         ...{ part: placed.key, snippet: placed.snippet.key, name: placed.snippet.name },
-        message: place,
+        ...place,
+        message: noPlaceWords(placed, place),
       });
       continue;
     }

@@ -35,6 +35,8 @@ export function markedBlock(
 export interface FoundBlock extends BlockMark {
   /** It is as it was to be pasted; something in it has changed or is missing; or its end is not there. */
   readonly state: 'whole' | 'altered' | 'cut';
+  /** From its first mark to the end of its last; of one without an end, the first mark. */
+  readonly range: { readonly start: number; readonly end: number };
 }
 
 const MARK = /<(?:!-- |meta name="generator" content=")(\/?)Pragmatica ([^<>"]*?)(?: -->|"\s*\/?>)/g;
@@ -43,28 +45,29 @@ const BEGIN = /^([a-z0-9-]{1,64}) release (\d{1,9}) ([a-z-]{1,20}) ([0-9a-f]{12}
 /** Pasted blocks in a page's source, in one pass. */
 export function findBlocks(html: string): FoundBlock[] {
   const found: FoundBlock[] = [];
-  let open: (BlockMark & { readonly from: number }) | undefined;
-  const close = (text: string | undefined): void => {
+  let open: (BlockMark & { readonly start: number; readonly from: number }) | undefined;
+  const close = (end?: { readonly at: number; readonly length: number }): void => {
     if (!open) return;
-    const { from: _, ...mark } = open;
+    const { start, from, ...mark } = open;
+    const text = end && html.slice(from, end.at);
     const state = text === undefined ? 'cut' : blockDigest(text) === mark.digest ? 'whole' : 'altered';
-    found.push({ ...mark, state });
+    found.push({ ...mark, state, range: { start, end: end ? end.at + end.length : from } });
     open = undefined;
   };
   for (const match of html.matchAll(MARK)) {
     const [whole, slash, said] = match;
     if (slash === '/') {
-      close(open && said === open.digest ? html.slice(open.from, match.index) : undefined);
+      close(open && said === open.digest ? { at: match.index, length: whole.length } : undefined);
       continue;
     }
-    close(undefined);
+    close();
     const [, site, release, box, digest] = BEGIN.exec(said!) ?? [];
     if (site === undefined || !BOX_KEYS.includes(box as BoxKind)) continue;
     open = {
       ...{ site, release: Number(release), box: box as BoxKind, digest: digest! },
-      from: match.index + whole.length,
+      ...{ start: match.index, from: match.index + whole.length },
     };
   }
-  close(undefined);
+  close();
   return found;
 }

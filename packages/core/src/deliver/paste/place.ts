@@ -6,7 +6,7 @@ import { say } from '../../texts/say.js';
 import { BOX_KINDS, type Box, type BoxKind } from './box.js';
 
 /** Nobody pastes into more pages by hand and gets all of them right. */
-const MOST_PAGES = 30;
+export const MOST_PAGES = 30;
 
 /**
  * How a part stands in a block: as it is; written by a small script where its reach holds; or put in by a script
@@ -20,6 +20,15 @@ export interface Place {
   readonly mode: Mode;
 }
 
+/** Why no box can take a part. */
+export type NoBoxReason = 'no-head-box' | 'no-body-box' | 'strips-scripts' | 'too-many-pages';
+
+export interface NoPlace {
+  readonly reason: NoBoxReason;
+  /** How many pages it would have to be pasted into. */
+  readonly pages: number;
+}
+
 /** What there is to paste into. */
 interface Possible {
   readonly boxes: readonly Box[];
@@ -27,8 +36,8 @@ interface Possible {
   readonly pages: readonly string[];
 }
 
-/** Where a part goes, or why it cannot, in words. */
-export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possible): Place | string {
+/** Where a part goes, or why it cannot. */
+export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possible): Place | NoPlace {
   const { snippet, part } = placed;
   const box = (kind: BoxKind): Box | undefined => {
     const found = options.boxes.find((one) => one.kind === kind);
@@ -59,7 +68,7 @@ export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possibl
     const place = way();
     if (place) return place;
   }
-  return whyNot(snippet, placement, pages.length, options.boxes);
+  return { reason: whyNot(placement, pages.length, options.boxes), pages: pages.length };
 }
 
 /** Where its code has scripts, and where only a script can bring it about. */
@@ -83,15 +92,24 @@ function pagesOf(snippet: SnapshotSnippet, { site }: Snapshot, known: readonly s
   return known.filter((path) => matcher.match(pageAddress(path)).matches);
 }
 
-function whyNot(
-  { name }: SnapshotSnippet,
-  placement: Placement,
-  pages: number,
-  boxes: readonly Box[],
-): string {
-  const where = placementWords(placement);
-  if (boxes.some(({ stripsScripts }) => stripsScripts)) return say(DELIVER_TEXTS.boxStrips, { name, where });
-  if (pages > MOST_PAGES && boxes.some(({ kind }) => !BOX_KINDS[kind].isForAll))
-    return say(DELIVER_TEXTS.tooManyPages, { name, pages, most: MOST_PAGES });
-  return say(isInHead(placement) ? DELIVER_TEXTS.noHeadBox : DELIVER_TEXTS.noBodyBox, { name, where });
+function whyNot(placement: Placement, pages: number, boxes: readonly Box[]): NoBoxReason {
+  if (boxes.some(({ stripsScripts }) => stripsScripts)) return 'strips-scripts';
+  if (pages > MOST_PAGES && boxes.some(({ kind }) => !BOX_KINDS[kind].isForAll)) return 'too-many-pages';
+  return isInHead(placement) ? 'no-head-box' : 'no-body-box';
+}
+
+/** Why a part cannot be pasted, and what to do, in words. */
+export function noPlaceWords({ snippet, part }: PlacedPart, { reason, pages }: NoPlace): string {
+  const { name } = snippet;
+  const where = placementWords(part.placement);
+  switch (reason) {
+    case 'strips-scripts':
+      return say(DELIVER_TEXTS.boxStrips, { name, where });
+    case 'too-many-pages':
+      return say(DELIVER_TEXTS.tooManyPages, { name, pages, most: MOST_PAGES });
+    case 'no-head-box':
+      return say(DELIVER_TEXTS.noHeadBox, { name, where });
+    case 'no-body-box':
+      return say(DELIVER_TEXTS.noBodyBox, { name, where });
+  }
 }

@@ -1,5 +1,6 @@
 import type { SurveyedPageResource } from '@pragmatica/contract';
 import {
+  CARRIER_PART,
   PAGE_TRAITS,
   type Composition,
   type DeclaredPolicy,
@@ -97,7 +98,7 @@ export async function showPage(surveys: SiteSurveys, store: Store, site: Site, s
       standing:
         item.part === undefined ? (one?.standing === 'ours' ? 'copy' : (one?.standing ?? 'foreign')) : 'ours',
       isOwnFile: one !== undefined && isOwnFile(one),
-      part: item.part ?? null,
+      part: item.part === CARRIER_PART ? null : (item.part ?? null),
       snippet: one?.match?.snippet ?? null,
       start: row.starts?.[index] ?? null,
     } as const;

@@ -17,6 +17,7 @@ import { audit } from '../../storage/trail.js';
 import { surveyBase } from '../../survey/survey-base.js';
 import { say } from '../../texts/say.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { chooseHost } from '../choose-host.js';
 import { findSite, withSiteLock } from '../site-lock.js';
 import type { Acting } from '../use-case.js';
 import { findSurvey } from './survey-resource.js';
@@ -49,7 +50,7 @@ export async function startSurvey(
         host: host.host,
         environment: host.environment,
         side: one,
-        options,
+        options: { ...options, delivery: host.delivery },
         release: pointer?.release.number ?? null,
         reader: READER_VERSION,
         after: begun[0]?.number ?? null,
@@ -82,26 +83,6 @@ function sidesOf(host: Host, side: SurveyRequest['side']): readonly SurveySide[]
   if (side !== 'both') return [side];
   const [visitors, origin] = (['public', 'origin'] as const).map((one) => surveyBase(host, one, {}).address);
   return visitors === origin ? ['public'] : ['public', 'origin'];
-}
-
-function chooseHost(
-  hosts: readonly Host[],
-  site: string,
-  environment: string,
-  named: string | undefined,
-): Host {
-  if (named !== undefined) {
-    const host = hosts.find((one) => one.host === named);
-    if (host) return host;
-    throw errorAt('/host', 'no-such-host', {
-      site,
-      host: named,
-      known: hosts.map((one) => one.host).join(', '),
-    });
-  }
-  const host = hosts.find((one) => one.environment === environment);
-  if (!host) throw new ServiceError('no-host-to-visit', { environment });
-  return host;
 }
 
 /** Ends a survey that is not over. @throws ServiceError 404 */

@@ -1,4 +1,5 @@
 import {
+  CARRIER_PART,
   gatherSightings,
   sightingPages,
   snapshotDigest,
@@ -154,5 +155,7 @@ export class SurveyBook {
 
 /** What a part put there is a piece of it, though the snippet may have changed since. */
 function oursMatch({ part }: SeenSighting): SightingMatch | undefined {
-  return part === undefined ? undefined : { snippet: snippetOfPart(part), part, kind: 'same' };
+  return part === undefined || part === CARRIER_PART
+    ? undefined
+    : { snippet: snippetOfPart(part), part, kind: 'same' };
 }

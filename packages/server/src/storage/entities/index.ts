@@ -1,6 +1,7 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import { IntegerList } from './integer-list.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
+import { DELIVERY_KEYS } from '@pragmatica/core';
 import type {
   ConsentRules,
   Field,
@@ -76,6 +77,8 @@ export const HostEntity = defineEntity({
     address: p.text().nullable(),
     /** How pages come from the origin. */
     transfer: p.enum([...TRANSFERS]).default('auto'),
+    /** The way in which its pages get their parts. */
+    delivery: p.enum([...DELIVERY_KEYS]).default('gateway'),
     position: p.integer(),
   },
 });

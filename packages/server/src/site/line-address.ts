@@ -1,0 +1,16 @@
+import type { Environment } from '@pragmatica/contract';
+import { lineName } from '@pragmatica/core';
+import type { Settings } from '../settings.js';
+
+/** Where browsers load lines from: the gateway, at any name that is no site's. Without a slash at its end. */
+export function lineBase({
+  PRAGMATICA_LINE_ADDRESS: address,
+  PRAGMATICA_GATEWAY_PORT: port,
+}: Settings): string {
+  return (address ?? `http://gateway.localhost:${port}/one`).replace(/\/$/, '');
+}
+
+/** The address of a site's line. */
+export function lineAddress(base: string, site: string, environment: Environment): string {
+  return `${base}/${lineName(site, environment)}.js`;
+}
