@@ -336,14 +336,9 @@ describe('the console’s door', function () {
       await page.getByRole('button', { name: 'Use this password' }).click();
       await page.getByText('No sites yet').waitFor();
       await page.getByRole('button', { name: 'Add a site' }).first().click();
-      await page.getByLabel('Name').fill('Tide Mill');
-      await page.getByLabel('Host that visitors type').fill('not a host');
-      await page.getByLabel('Server that holds the pages').fill('http://origin.example');
-      await page.getByRole('button', { name: 'Add the site' }).click();
-      await page.getByText('A hostname like www.example.com').waitFor();
-      await page.getByLabel('Host that visitors type').fill('mill.example');
-      await page.getByRole('button', { name: 'Add the site' }).click();
-      await page.getByText('No snippets yet').waitFor();
+      await page.getByLabel('Address of the site').fill('not an address');
+      await page.getByRole('button', { name: 'Look at it' }).click();
+      await page.getByText('“not an address” is no address of a site').waitFor();
     } finally {
       await browser.close();
       await stage.close();

@@ -1,7 +1,9 @@
 import { expect } from 'chai';
 import { ApiError, type HostResource, type VerificationEvent } from '@pragmatica/contract';
+import { SiteClient } from '../../packages/server/dist/outgoing/site-client.js';
+import { lookAtAddress } from '../../packages/server/dist/site/look-at-address.js';
 import { startStage, type Stage } from '../support/stage.js';
-import { addSite, ownSite, type OwnSite } from '../support/surveys.js';
+import { addSite, ownSite, survey, type OwnSite } from '../support/surveys.js';
 import { send } from '../support/http.js';
 
 describe('the way of each host', function () {
@@ -141,5 +143,84 @@ describe('the way of each host', function () {
     const error = await verify({ host: 'www.other.example' }).catch((caught: unknown) => caught);
     expect(error).to.be.instanceOf(ApiError);
     expect((error as ApiError).problem).to.include({ status: 404 });
+  });
+});
+
+describe('a look at an address', function () {
+  this.timeout(60_000);
+  let stage: Stage;
+  let site: OwnSite;
+
+  before(async () => {
+    stage = await startStage({ hasDemo: false, hasWorker: true });
+    site = await ownSite({
+      '/': '<title>Home | Tide Mill</title><script src="https://tallymast.example/count.js"></script><a href="/shop">x</a>',
+      '/shop': '<title>Shop</title>',
+      '/moved/': (_request, response) => response.writeHead(302, { location: '/' }).end(),
+      '/locked/': (_request, response) => response.writeHead(401).end('no'),
+    });
+  });
+
+  after(async () => {
+    site.close();
+    await stage.close();
+  });
+
+  const look = async (address: string) =>
+    (await stage.client.call('lookAtAddress', { body: { address } })).data;
+  const refused = async (address: string): Promise<[number, string]> => {
+    const error = (await look(address).catch((caught: unknown) => caught)) as ApiError;
+    const [field] = error.problem.errors ?? [];
+    return [error.status, `${field?.pointer ?? ''} ${field?.detail ?? ''}`];
+  };
+
+  it('finds the site and what it calls itself', async () => {
+    const address = `http://mill.localhost:${site.port}`;
+    expect(await look(`mill.localhost:${site.port}/shop?x`)).to.deep.equal({
+      ...{ address, host: 'mill.localhost', name: 'Tide Mill', title: 'Home | Tide Mill' },
+      isRedirected: false,
+    });
+  });
+
+  it('says what is wrong with an address, at its field', async () => {
+    const [status, detail] = await refused('Tide Mill');
+    expect([status, detail]).to.deep.equal([
+      422,
+      '/address “Tide Mill” is no address of a site. Write it as in a browser, like www.example.com.',
+    ]);
+    const gone = await ownSite({});
+    gone.close();
+    expect(await refused(`localhost:${gone.port}`)).to.deep.equal([
+      422,
+      `/address Nobody answers at localhost:${gone.port}. There is such a name, but no web server there. Is it spelled right, and does the site open in your browser?`,
+    ]);
+    const broken = await ownSite({});
+    expect((await refused(`localhost:${broken.port}`))[1]).to.match(/its status is 404/);
+    broken.close();
+  });
+
+  it('does not reach into private networks where the installation does not allow it', async () => {
+    const error = await lookAtAddress(
+      { client: new SiteClient(false), readers: undefined as never },
+      `localhost:${site.port}`,
+    ).catch((caught: unknown) => caught);
+    expect(error)
+      .to.be.instanceOf(Error)
+      .with.property('message')
+      .that.matches(/private/);
+  });
+
+  it('is followed by a small survey, which says in words what is there', async () => {
+    const address = `http://mill.localhost:${site.port}`;
+    const hosts = [
+      { host: 'mill.localhost', environment: 'live' as const, delivery: 'line' as const, address },
+    ];
+    await stage.client.call('createSite', { body: { key: 'mill', name: 'Tide Mill', hosts } });
+    await survey(stage, 'mill', { limit: 12, side: 'public' });
+    const { data } = await stage.client.call('showFirstLook', { params: { site: 'mill', survey: 'latest' } });
+    expect(data).to.deep.equal({
+      ...{ survey: 1, host: 'mill.localhost', environment: 'live' },
+      lines: ['All its 2 pages were read.', 'In them already: Tallymast visit counter (on one page).'],
+    });
   });
 });

@@ -48,6 +48,9 @@ const loadSnippets = async () => ({
 const loadDelivery = async () => ({
   Component: (await import('./views/delivery/delivery-view')).DeliveryView,
 });
+const loadStart = async () => ({
+  Component: (await import('./views/start/start-view')).StartView,
+});
 const loadSurvey = async () => ({
   Component: (await import('./views/survey/survey-layout')).SurveyLayout,
 });
@@ -81,6 +84,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="strip" replace /> },
           { path: 'strip', element: <StripView /> },
+          { path: 'start', lazy: loadStart },
           { path: 'delivery', lazy: loadDelivery },
           { path: 'snippets', lazy: loadSnippets },
           { path: 'snippets/new', lazy: loadAddSnippet },

@@ -1,4 +1,10 @@
-import { ApiError, createClient, type ApiClient, type HostResource, type RecipeInput } from '@pragmatica/contract';
+import {
+  ApiError,
+  createClient,
+  type ApiClient,
+  type HostResource,
+  type RecipeInput,
+} from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { demoRecipes } from './recipes.js';
 import { installSnippet, tickAll } from './seed-recipes.js';

@@ -9,7 +9,7 @@ import {
   type SiteResource,
   type Transfer,
 } from '@pragmatica/contract';
-import { DELIVERY_KEYS, deliveryOf, type DeliveryKey } from '@pragmatica/core';
+import { DELIVERY_KEYS, deliveryOf, siteAddresses, type DeliveryKey } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import {
   clientFor,
@@ -21,7 +21,9 @@ import {
 } from '../context.js';
 import { CliError } from '../errors.js';
 import { access } from './access.js';
+import { addByAddress } from './add-by-address.js';
 import { siteReach } from './site-reach.js';
+import { siteWay, withAnswers, type AnswerOptions } from './site-way.js';
 import { colour, print, printJson, table } from '../output.js';
 import { SITES } from '../texts/sites.js';
 import { say } from '../texts/say.js';
@@ -84,9 +86,10 @@ function attentionWords({ attention, isBeingChecked }: SiteSummaryResource): str
   return attention.length > 0 ? attention.map(({ message }) => message) : colour.green(SITES.allWell);
 }
 
-interface AddOptions extends CommonOptions {
+interface AddOptions extends CommonOptions, AnswerOptions {
   readonly key?: string;
-  readonly timeZone: string;
+  readonly name?: string;
+  readonly timeZone?: string;
   readonly live?: string[];
   readonly staging?: string[];
   readonly address?: string[];
@@ -98,21 +101,27 @@ export function site(program: Command): void {
   const group = program.command('site').description(SITES.addShowChange);
   siteReach(group);
   access(group);
-  withCommon(group.command('add <name>'))
+  siteWay(group);
+  withAnswers(withCommon(group.command('add <address>')))
     .description(SITES.addSite)
+    .option('--name <name>', SITES.nameOfIt)
     .option('--key <key>', SITES.namesSiteCommands)
-    .option('--time-zone <zone>', SITES.ianaTimeZone, 'UTC')
+    .option('--time-zone <zone>', SITES.ianaTimeZone)
     .option('--live <host=origin...>', SITES.liveHostServer)
     .option('--staging <host=origin...>', SITES.stagingHostServer)
     .option('--address <host=url...>', SITES.howVisitorsReach)
     .option('--transfer <host=how...>', SITES.howPagesCome)
     .option('--delivery <host=way...>', say(SITES.wayOfHost, { ways: DELIVERY_KEYS.join(', ') }))
     .addHelpText('after', SITES.examplePragmaticaSite)
-    .action(async (name: string, options: AddOptions) => {
-      const hosts = readHosts(options);
-      const { data } = await clientFor(options).call('createSite', {
-        body: { key: options.key, name, timeZone: options.timeZone, hosts },
-      });
+    .action(async (typed: string, options: AddOptions) => {
+      const client = clientFor(options);
+      if (!options.live && !options.staging && siteAddresses(typed)) {
+        await addByAddress(client, typed, options);
+        return;
+      }
+      const { key, name = typed, timeZone = 'UTC' } = options;
+      const body = { key, name, timeZone, hosts: readHosts(options) };
+      const { data } = await client.call('createSite', { body });
       if (options.json) printJson(data);
       else print(say(SITES.addedSiteKey, { key: data.key, describe: describe(data) }));
     });

@@ -39,14 +39,15 @@ export const SITES = {
   onlyThoseThese: 'only those with these words in key, name or hosts',
   onlyThoseNeed: 'only those that need attention, or have changes that are not live',
   noSiteFits: 'No site fits.',
-  noSitesYet:
-    'No sites yet. Add one with: pragmatica site add "My site" --live www.example.com=http://origin.example',
+  noSitesYet: 'No sites yet. Add one by its address: pragmatica site add www.example.com',
   snippet: '{on, plural, one {# snippet} other {# snippets}}',
   needsAttention: 'NEEDS ATTENTION',
   beingCheckedAgain: 'being checked again…',
   allWell: 'all is well',
   addShowChange: 'add, show or change a site',
-  addSite: 'add a site',
+  addSite:
+    'add a site by its address: Pragmatica looks at it, says what it saw, and finds the way that suits it. With --live the argument is the site’s name',
+  nameOfIt: 'what to call it; by default what it calls itself',
   namesSiteCommands: 'names the site in commands; made from the name when left out',
   ianaTimeZone: 'IANA time zone',
   liveHostServer: 'a live host and the server that holds its pages',
@@ -55,7 +56,7 @@ export const SITES = {
   howPagesCome:
     'how pages come from its server: plain, compressed, or auto (plain from near ones), which is the default',
   examplePragmaticaSite:
-    '\nExample:\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
+    '\nExamples:\n  pragmatica site add www.example.com\n  pragmatica site add www.example.com --can site-box\n  pragmatica site add "Tide Mill" --live www.example.com=http://origin.example:8080 --time-zone Europe/Dublin',
   addedSiteKey: 'Added the site "{key}".\n\n{describe}\n\nNext: pragmatica snippet add --site {key} --help',
   changeSiteWorks:
     'change a site; works at once. Hosts named with --live or --staging replace all that it has',

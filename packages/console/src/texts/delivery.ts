@@ -82,6 +82,8 @@ export const DELIVERY = {
   yes: 'Yes',
   no: 'No',
   again: 'Ask again',
+  takeIt: 'Take it',
+  taken: 'The site gets its code by {name} now',
   suits: 'Take {name}.',
   suitsNone: 'None yet.',
   others: 'These would do as well: {names}.',

@@ -20,6 +20,13 @@ export const sitesEndpoints = {
     response: schemas.site,
     status: 201,
   },
+  lookAtAddress: {
+    method: 'POST',
+    path: '/look',
+    summary: 'Look whether a site answers at an address, and what it calls itself; keeps nothing',
+    body: schemas.lookInput,
+    response: schemas.look,
+  },
   showSite: {
     method: 'GET',
     path: '/sites/{site}',

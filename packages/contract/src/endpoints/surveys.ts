@@ -103,6 +103,13 @@ export const surveysEndpoints = {
     query: z.strictObject({ path: z.string().startsWith('/', 'A path starts with a slash.').max(1_000) }),
     response: schemas.pageDetail,
   },
+  showFirstLook: {
+    method: 'GET',
+    path: '/sites/{site}/surveys/{survey}/look',
+    summary: 'What a survey saw of a site, in a few sentences',
+    params: survey,
+    response: schemas.firstLook,
+  },
   listSightings: {
     method: 'GET',
     path: '/sites/{site}/surveys/{survey}/sightings',

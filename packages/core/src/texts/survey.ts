@@ -5,6 +5,20 @@ export const SURVEY_TEXTS = {
   pagesAndMore: '{pages} and {more, plural, one {one more} other {# more}}',
 
   putBySnippet: 'Put there by “{snippet}”.',
+  lookAll: '{pages, plural, one {Its one page was} other {All its # pages were}} read.',
+  lookSome: '{pages, plural, one {One of its pages was} other {# of its pages were}} read; there are more.',
+  lookNone: 'No page could be read.',
+  lookFailed: '{failed, plural, one {One page} other {# pages}} could not be read.',
+  lookEmpty: 'Nothing of any provider stands in them yet.',
+  lookThings: 'In them already: {list}.',
+  lookMore: '{more, plural, one {one more} other {# more}}',
+  lookOnSome: '{name} (on {on, plural, one {one page} other {# pages}})',
+  lookSeveral:
+    '{shape, select, analytics {Visits are counted} container {Tag containers are loaded} chat {Chats are offered} other {Consent is asked for}} more than once: {list}. Is each of them still wanted?',
+  lookConsent:
+    'Visitors are asked for consent by {name}. Say under Settings how it keeps the answer, and snippets can wait for it.',
+  lookPolicy:
+    '{pages, plural, one {One page says} other {# pages say}} which scripts may run on it (a content policy). What you add has to be let in there.',
   bringsOurs: 'Brings what is managed here: the one line, or a block that was pasted.',
   carrierName: 'Pragmatica',
   copySame: 'The same code as “{snippet}”, written into the site itself.',

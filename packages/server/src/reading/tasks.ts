@@ -16,6 +16,7 @@ import {
   pageNeedWords,
   pageSkeleton,
   passwordForm,
+  readPage,
   readScriptFile,
   recipeFromSnippet,
   recipeUses,
@@ -222,6 +223,9 @@ export const tasks = {
     const managed = new ManagedItems(snapshot, environment, memory);
     return sightings.map((sighting) => managed.match(sighting, sighting.forms) ?? null);
   },
+
+  /** The title of a page. */
+  pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,
 
   /** Where the one line of a site stands in a page. */
   lines: ({ source, name }: { source: PageSource; name: string }) =>

@@ -4,6 +4,7 @@ import type { Settings } from '../settings.js';
 import { listActivity } from '../site/activity.js';
 import { addSite, editSite, siteTag } from '../site/edit-site.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
+import { lookAtAddress } from '../site/look-at-address.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import { findSite } from '../site/site-lock.js';
 import { listPages, previewPages } from '../site/site-pages.js';
@@ -15,16 +16,24 @@ const POSITION: SitePosition = [0, '', 0];
 
 export function siteHandlers(
   { PRAGMATICA_GATEWAY_PORT: gatewayPort }: Settings,
-  { client }: SiteChecks,
+  checks: SiteChecks,
   summaries: SiteSummaries,
 ): HandlersOf<
-  'previewPages' | 'listSites' | 'createSite' | 'showSite' | 'editSite' | 'listPages' | 'listActivity'
+  | 'previewPages'
+  | 'listSites'
+  | 'createSite'
+  | 'lookAtAddress'
+  | 'showSite'
+  | 'editSite'
+  | 'listPages'
+  | 'listActivity'
 > {
   type Found = Awaited<ReturnType<typeof findSite>>;
   const answer = async (store: Parameters<typeof findSite>[0], site: Found) => ({
     data: siteResource(site, await summaries.show(store.fork(), site.id)),
     etag: siteTag(site),
   });
+  const { client } = checks;
   return {
     async previewPages({ params, body }, { store }) {
       return { data: await previewPages(client, store, params.site, body) };
@@ -48,6 +57,10 @@ export function siteHandlers(
       const home = { ...body, key, consent: body.consent ?? undefined };
       const site = await addSite(store, home, { actor, gatewayPort });
       return { ...(await answer(store, site)), location: `/api/v1/sites/${key}` };
+    },
+
+    async lookAtAddress({ body }) {
+      return { data: await lookAtAddress(checks, body.address) };
     },
 
     async showSite({ params }, { store }) {

@@ -7,6 +7,7 @@ import { adoptSighting, ignoreSighting } from '../site/surveys/adopt.js';
 import { givePages } from '../site/surveys/give-pages.js';
 import { showChanges } from '../site/surveys/changes.js';
 import { showCoverage } from '../site/surveys/coverage.js';
+import { showFirstLook } from '../site/surveys/first-look.js';
 import { listPagesOf, showPage } from '../site/surveys/pages.js';
 import { listSightings, showSighting } from '../site/surveys/sightings.js';
 import { showSides } from '../site/surveys/sides.js';
@@ -40,6 +41,7 @@ export function surveyHandlers(
   | 'showSides'
   | 'listSurveyPages'
   | 'showSurveyPage'
+  | 'showFirstLook'
   | 'listSightings'
   | 'showCoverage'
   | 'showSighting'
@@ -102,6 +104,11 @@ export function surveyHandlers(
     async showSurveyPage({ params, query }, context) {
       const { site, survey } = await found(params, context);
       return { data: await showPage(surveys, context.store, site, survey, query.path) };
+    },
+
+    async showFirstLook({ params }, context) {
+      const { site, survey } = await found(params, context);
+      return { data: await showFirstLook(surveys, context.store, site, survey) };
     },
 
     async listSightings({ params, query: { after, ...query } }, context) {

@@ -64,6 +64,12 @@ const BY_CODE = {
     'page-unknown': 'after (query): Pass `next` of the page before, as it came.',
     'value-refused': 'The database refuses a value in this request. Nothing was changed.',
     'field-cannot-be': '“{label}” cannot be “{value}”. {problem}',
+    'not-an-address': '“{typed}” is no address of a site. Write it as in a browser, like www.example.com.',
+    'nobody-answers':
+      'Nobody answers at {address}. {reason} Is it spelled right, and does the site open in your browser?',
+    'site-in-trouble':
+      'At {address} somebody answers, but not with a page: its status is {status}. Does the site open in your browser?',
+    'address-private': '{reason}',
     'no-key-from-name': 'No key can be made from this name. Give one yourself.',
     'schedule-not-cron':
       '“{cron}” is no schedule. Write five fields: minute, hour, day, month, weekday, such as 0 6 * * 1 for every Monday at 06:00.',

@@ -1,4 +1,8 @@
 export const SITE_TEXTS = {
+  noSuchName: 'There is no such name.',
+  nobodyListens: 'There is such a name, but no web server there.',
+  badCertificate: 'Its certificate is not valid.',
+  noAnswerInTime: 'It did not answer within ten seconds.',
   installedNameFrom: 'Installed “{name}” from the recipe “{recipe}”.',
   inDraftUnset:
     '“{name}” is in the draft: {places}. Still to be given: {labels}, before it can be published.',

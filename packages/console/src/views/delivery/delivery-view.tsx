@@ -16,7 +16,7 @@ export function DeliveryView() {
         <p className="text-sm text-muted">{DELIVERY.intro}</p>
       </div>
       <HostsSection site={site} />
-      <WayFinder />
+      <WayFinder site={site} />
       <LineSection site={site} />
       <PasteSection site={site} />
       <CompareWays />

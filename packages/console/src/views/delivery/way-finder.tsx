@@ -1,12 +1,46 @@
-import { otherWays, questionWords, recommendWay, type OwnerAnswers } from '@pragmatica/core';
+import type { HostResource } from '@pragmatica/contract';
+import { otherWays, questionWords, recommendWay, type Delivery, type OwnerAnswers } from '@pragmatica/core';
+import { useQuery } from '@tanstack/react-query';
 import { Compass } from 'lucide-react';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useEditSite } from '../../api/mutations';
+import { siteQuery } from '../../api/queries';
 import { DELIVERY } from '../../texts/delivery';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
+import { useToast } from '../../ui/toast';
+
+/** Delivers the live hosts of a site in a way; the gateway has to know their servers, so that is for the settings. */
+function useTakeWay(site: string) {
+  const shown = useQuery(siteQuery(site)).data;
+  const edit = useEditSite(site);
+  const toast = useToast();
+  const navigate = useNavigate();
+  const hosts = shown?.data.hosts ?? [];
+  const isMeant = ({ environment }: HostResource): boolean => environment === 'live';
+  // Which of several is meant, their owner says host by host.
+  const isPlain = hosts.filter(isMeant).length === 1;
+  return {
+    isBusy: edit.isPending,
+    isOther: ({ key }: Delivery) => isPlain && hosts.some((host) => isMeant(host) && host.delivery !== key),
+    run: ({ key, name }: Delivery): void => {
+      if (!shown) return;
+      if (key === 'gateway') {
+        void navigate(`/sites/${site}/settings`);
+        return;
+      }
+      const changed = hosts.map((host) => (isMeant(host) ? { ...host, delivery: key } : host));
+      edit.run({ etag: shown.etag, body: { hosts: changed } }, () =>
+        toast({ tone: 'done', title: say(DELIVERY.taken, { name }), text: DELIVERY.hostChangedText[key] }),
+      );
+    },
+  };
+}
 
 /** Asks what its owner can do, and says which way suits the site. */
-export function WayFinder() {
+export function WayFinder({ site }: { site: string }) {
+  const take = useTakeWay(site);
   const [answers, setAnswers] = useState<OwnerAnswers>({});
   const { ask, way, because } = recommendWay(answers);
   const others = otherWays(answers).map(({ name }) => name);
@@ -32,9 +66,16 @@ export function WayFinder() {
         )}
       </div>
       {ask === undefined ? (
-        <Button size="small" look="quiet" onClick={() => setAnswers({})}>
-          {DELIVERY.again}
-        </Button>
+        <div className="flex gap-2">
+          {way && take.isOther(way) && (
+            <Button size="small" look="primary" isBusy={take.isBusy} onClick={() => take.run(way)}>
+              {DELIVERY.takeIt}
+            </Button>
+          )}
+          <Button size="small" look="quiet" onClick={() => setAnswers({})}>
+            {DELIVERY.again}
+          </Button>
+        </div>
       ) : (
         <div className="flex gap-2">
           <Button size="small" onClick={() => setAnswers({ ...answers, [ask]: true })}>

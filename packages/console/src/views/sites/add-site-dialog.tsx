@@ -1,12 +1,18 @@
+import { ApiError } from '@pragmatica/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api } from '../../api/client';
+import { addSite, lookAtAddress } from '../../api/sites';
 import { fieldErrorsOf } from '../../api/field-errors';
+import { startSurvey } from '../../api/surveys';
 import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { SITES } from '../../texts/sites';
 
+/** So many pages tell enough for a beginning. */
+const FIRST_PAGES = 12;
+
+/** Asks for the address of a site and nothing else; what it is, Pragmatica sees for itself. */
 export function AddSiteDialog({
   isOpen,
   onOpenChange,
@@ -16,64 +22,47 @@ export function AddSiteDialog({
 }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [name, setName] = useState('');
-  const [host, setHost] = useState('');
-  const [origin, setOrigin] = useState('');
+  const [address, setAddress] = useState('');
   const add = useMutation({
     mutationFn: async () => {
-      const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-      return (
-        await api.call('createSite', {
-          body: { name, timeZone, hosts: [{ host, origin, environment: 'live' }] },
-        })
-      ).data;
+      const site = await addSite(await lookAtAddress(address));
+      // What goes wrong from here on is told by the survey itself.
+      await startSurvey(site.key, { limit: FIRST_PAGES, side: 'public' }).catch((error: unknown) => {
+        if (!(error instanceof ApiError)) throw error;
+      });
+      return site;
     },
     onSuccess: async (site) => {
       await client.invalidateQueries({ queryKey: ['sites'] });
       onOpenChange(false);
-      await navigate(`/sites/${site.key}/strip`);
+      await navigate(`/sites/${site.key}/start`);
     },
   });
-  const errors = fieldErrorsOf(add.error);
-  const isShown = errors.at('/name', '/hosts/0/host', '/hosts/0/origin') !== undefined;
+  const problem = fieldErrorsOf(add.error).at('/address');
   return (
     <FormDialog
       title={SITES.addSite}
-      description={SITES.pragmaticaSGateway}
+      description={SITES.onlyTheAddress}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
-      onSubmit={() => {
-        add.mutate();
-      }}
-      error={isShown ? undefined : add.error}
-      submit={SITES.confirmAdd}
+      onSubmit={() => add.mutate()}
+      error={problem === undefined ? add.error : undefined}
+      submit={SITES.lookAtIt}
       isBusy={add.isPending}
       leave={SITES.cancel}
     >
       <Field
-        label={SITES.name}
+        label={SITES.address}
         required
-        placeholder={SITES.tideMillBakery}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        error={errors.at('/name')}
-      />
-      <Field
-        label={SITES.hostVisitorsType}
-        required
+        autoFocus
+        inputMode="url"
+        autoCapitalize="none"
+        spellCheck={false}
         placeholder={SITES.wwwExampleCom}
-        value={host}
-        onChange={(event) => setHost(event.target.value)}
-        error={errors.at('/hosts/0/host')}
-      />
-      <Field
-        label={SITES.serverHoldsPages}
-        required
-        placeholder={SITES.httpOriginExample}
-        hint={SITES.whereGatewayFetches}
-        value={origin}
-        onChange={(event) => setOrigin(event.target.value)}
-        error={errors.at('/hosts/0/origin')}
+        hint={SITES.addressHint}
+        value={address}
+        onChange={(event) => setAddress(event.target.value)}
+        error={problem}
       />
     </FormDialog>
   );

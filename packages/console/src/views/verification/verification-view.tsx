@@ -42,7 +42,7 @@ export function VerificationView() {
         {hosts.length > 1 && host && (
           <select
             aria-label={VERIFICATION.host}
-            className={cn(inputStyle, 'w-full sm:ml-auto sm:w-auto')}
+            className={cn(inputStyle, 'w-full sm:ml-auto sm:w-72')}
             value={host.host}
             disabled={state === 'running'}
             onChange={(event) => setChosen(event.target.value)}

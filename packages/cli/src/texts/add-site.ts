@@ -1,0 +1,31 @@
+export const ADD_SITE = {
+  looking: 'Looking at {address} …',
+  found: '{name} answers at {address}.',
+  redirected: '{typed} leads to {address}.',
+  added: 'Added it as "{key}".',
+  reading: 'reading its pages: {visited} of {found}',
+  notRead: 'Its pages could not be read: {problem}',
+  can: 'what you can do for this site: site-box (paste code into the head of all pages), domain (change where it points), files (change the files or templates), page-box (paste code into single pages)',
+  cannot: 'what you cannot do',
+  bothSaid: 'You cannot both be able to and not: {what}.',
+  take: 'Take {way}.',
+  others: 'These would do as well: {names}.',
+  limits: 'What to know about it:',
+  limit: '{label}: {words}',
+  toAnswer:
+    'Which way suits it? Say with --can and --cannot what you can do ({what}), here or with: pragmatica site way {key}',
+  way: 'find the way in which a site gets its code, by at most four questions, and take it',
+  wayOfHost: 'which of its hosts, where it has several',
+  sayWhichHost: 'The site has several live hosts. Say which is meant with --host: {hosts}.',
+  ways: 'compare the ways in which pages get their code',
+  needs: 'You need: {needs}',
+  nextGateway:
+    'Next: say which server holds the pages, and let the domain point here:\n  pragmatica site edit {key} --live {host}=http://SERVER --delivery {host}=gateway',
+  nextLine: 'Next: paste this once, as high as possible into the head of all pages:\n  {line}',
+  nextPaste:
+    'Next: say which boxes there are, and get the text for each:\n  pragmatica paste box site-head --site {key} --name "Head code"',
+  nextFolder:
+    'Next: write the code into the files:\n  pragmatica insert FOLDER --site {key} --out NEW-FOLDER',
+  waysExamples:
+    '\nExamples:\n  pragmatica site way\n  pragmatica site way --can site-box\n  pragmatica site way --cannot site-box domain --can files',
+} as const;
