@@ -136,7 +136,7 @@ describe('verification of what is pasted', () => {
 });
 
 describe('a survey of pages that a line or a block fills', () => {
-  const parts = planPage(SET, load).parts as readonly PlannedPart[];
+  const parts = planPage(SET, load).parts;
   const read = (html: string, delivery: 'gateway' | 'line' | 'paste') =>
     readPage(
       { url: PAGE, status: 200, bytes: new TextEncoder().encode(html), headers: {} },

@@ -14,6 +14,7 @@ export const START = {
     'Write the address of the server that holds the pages into the settings, then let {host} point to the gateway.',
   nextFolder:
     'Write the code into the files of the site, and upload them. After each publishing do it again:',
+  insertCommand: 'pragmatica insert FOLDER --site {key} --out NEW-FOLDER',
   addFirst: 'Add the first snippet',
   wholeSurvey: 'Read all of its pages',
   settings: 'Settings',

@@ -27,7 +27,7 @@ function isOfThisMachine(hostname: string): boolean {
 }
 
 /** What stands between the name of a site and that of a page. */
-const BETWEEN = /\s+[|–—·•:»-]\s+|:\s+/;
+const BETWEEN = / [|–—·•:»-] |: /;
 const MAX_NAME = 100;
 
 /**
@@ -37,6 +37,7 @@ const MAX_NAME = 100;
 export function siteNameOf(title: string, hostname: string): string {
   const host = hostname.replace(/^www\./, '');
   const pieces = title
+    .replace(/\s+/g, ' ')
     .split(BETWEEN)
     .map((piece) => piece.trim())
     .filter(Boolean);

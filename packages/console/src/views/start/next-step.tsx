@@ -25,7 +25,7 @@ export function NextStep({ site: { key, hosts } }: { site: SiteResource }) {
         <>
           <p className="mt-1">{START.nextFolder}</p>
           <code className="mt-2 block overflow-x-auto rounded-md bg-sunken p-2 text-xs">
-            pragmatica insert FOLDER --site {key} --out NEW-FOLDER
+            {say(START.insertCommand, { key })}
           </code>
         </>
       )}

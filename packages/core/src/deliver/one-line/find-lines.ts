@@ -27,7 +27,7 @@ export function findLines(html: string | Tree.Document, name: string, page: stri
     const { node } = next;
     const isInHead = next.isInHead || node.nodeName === 'head';
     if (node.nodeName === 'script') {
-      const line = lineOf(node as Tree.Element, name, page);
+      const line = lineOf(node, name, page);
       if (line) found.push({ ...line, isInHead });
     }
     const below = 'childNodes' in node ? node.childNodes : [];
