@@ -12,7 +12,6 @@ import {
   readPage,
   type Box,
   type ExpectedLine,
-  type PlannedPart,
 } from '@pragmatica/core';
 import { part, set, snippet } from '../support/sets.js';
 

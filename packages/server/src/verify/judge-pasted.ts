@@ -1,5 +1,4 @@
-import { checkPasted, judgeBlocks } from '@pragmatica/core';
-import type { MadeBlocks } from '../site/paste/blocks.js';
+import { checkPasted, judgeBlocks, type Box, type PasteBlocks } from '@pragmatica/core';
 import type { JudgeTools, PageJudge } from './judge.js';
 
 /** For pages into which somebody has pasted blocks. */
@@ -7,7 +6,7 @@ export function judgePasted(
   { readers }: Pick<JudgeTools, 'readers'>,
   site: string,
   release: number,
-  { blocks, left, boxes }: MadeBlocks,
+  { blocks, left, boxes }: PasteBlocks & { readonly boxes: readonly Box[] },
 ): PageJudge {
   return async ({ plan, path, bytes }) => {
     // Marks are ASCII: whatever the page's encoding is, they can be read.
