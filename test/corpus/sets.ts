@@ -554,6 +554,10 @@ export const MUTATIONS: Readonly<
     known: deliveredBy('async-line'),
     more: ['without-script'],
   },
+  'view-unnoticed': {
+    make: change('Offer text', ({ parts }) => ({ parts: [{ ...parts[0]!, per: 'view' }] })),
+    known: deliveredBy('folder'),
+  },
   'without-script': {
     make: also(one('Moon', 'body-end', '<noscript><p>Full moon</p></noscript>')),
     known: deliveredBy('line'),

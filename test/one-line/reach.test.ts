@@ -10,6 +10,7 @@ import {
   type ConsentRules,
   type Limits,
   type PageRules,
+  type Placement,
   type Snapshot,
 } from '@pragmatica/core';
 import { expect } from 'chai';
@@ -59,6 +60,13 @@ describe('the one line’s reach', function () {
   const address = (path: string): string => `http://localhost:${site.port}/order${path}`;
   const heard = (page: Page): Promise<string[]> =>
     page.evaluate(() => (window as unknown as { heard?: string[] }).heard ?? []);
+
+  /** Waits until a page has heard of these, in any order, and is done with it. */
+  async function settled(page: Page, keys: readonly string[]): Promise<void> {
+    for (let tries = 0; (await heard(page)).length < keys.length && tries < 100; tries++)
+      await page.waitForTimeout(20);
+    expect((await heard(page)).sort()).to.deep.equal([...keys].sort());
+  }
 
   async function open(
     path: string,
@@ -210,6 +218,56 @@ describe('the one line’s reach', function () {
     expect(await heard(page)).to.deep.equal(['all', 'fares', 'done']);
     await page.context().close();
   });
+
+  for (const api of ['navigation', 'history'])
+    it(`runs what is for views again on each, and takes away what it has shown (${api})`, async () => {
+      const perView = (code: string, placement: Placement = 'body-end') => ({
+        parts: [{ ...part(placement, 0, code), per: 'view' as const }],
+      });
+      const snapshot = set(
+        snippet('load', { parts: [part('body-end', 0, `${NOTES('load')}<b>load</b>`)] }),
+        snippet('view', perView(`${NOTES('view')}<i>view</i>`)),
+        snippet('head', perView(NOTES('head'), 'head-end')),
+        snippet('fares', {
+          ...perView(`${NOTES('fares')}<u>fares</u>`, { anchor: 'place', side: 'inside' }),
+          pages: { include: ['/order/fares'], exclude: [] },
+        }),
+      );
+      site.use({ snapshot, pages: { '/': PAGE } });
+      const context = await browser.newContext();
+      if (api === 'history')
+        await context.addInitScript(() => Object.defineProperty(window, 'navigation', { value: undefined }));
+      const page = await context.newPage();
+      await page.goto(address('/'));
+      const shown = (): Promise<string> =>
+        page.evaluate(() => [...document.querySelectorAll('b,i,u')].map((one) => one.textContent).join());
+      await settled(page, ['head', 'load', 'view']);
+      expect(await shown()).to.equal('load,view');
+
+      // The application has another element for its view a moment later.
+      await page.evaluate(() => {
+        history.pushState(null, '', '/order/fares');
+        document.body.insertAdjacentHTML('beforeend', '<p id="place"></p>');
+      });
+      await settled(page, ['head', 'load', 'view', 'head', 'fares', 'view']);
+      expect((await shown()).split(',').sort().join()).to.equal('fares,load,view');
+
+      await page.evaluate(() => {
+        document.getElementById('place')!.remove();
+        history.back();
+      });
+      await settled(page, ['head', 'load', 'view', 'head', 'fares', 'view', 'head', 'view']);
+      expect(await shown()).to.equal('load,view');
+
+      // The same view with another state or place in it is no other one.
+      await page.evaluate(() => {
+        history.replaceState({ open: true }, '');
+        location.hash = 'prices';
+      });
+      await page.waitForTimeout(150);
+      expect(await heard(page)).to.have.length(8);
+      await context.close();
+    });
 
   it('opens by the server’s clock, whatever the visitor’s says', async () => {
     const hours = { weekly: parseWeekly('mon 09:00-17:00') };

@@ -220,6 +220,7 @@ describe('the API', () => {
         placement: 'body-end',
         rank: made.parts[0]!.rank,
         code: 'new',
+        per: 'load',
         statement: '',
       });
       expect(data.parts[1]).to.deep.include({ placement: 'head-end', code: 'x' });

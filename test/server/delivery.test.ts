@@ -224,3 +224,61 @@ describe('a look at an address', function () {
     });
   });
 });
+
+describe('a part that runs on every view', function () {
+  this.timeout(60_000);
+  let stage: Stage;
+  const params = { site: 'app' };
+  const of = { ...params, snippet: 'views' };
+
+  before(async () => {
+    stage = await startStage({ hasDemo: false });
+    const hosts = [{ host: 'app.example', environment: 'live' as const, delivery: 'line' as const }];
+    await stage.client.call('createSite', { body: { key: 'app', name: 'App', hosts } });
+  });
+  after(() => stage.close());
+
+  const pers = async (): Promise<string> =>
+    (await stage.client.call('showSnippet', { params: of })).data.parts.map(({ per }) => per).join();
+  async function edit(body: object): Promise<void> {
+    const { etag } = await stage.client.call('showSnippet', { params: of });
+    await stage.client.call('editSnippet', { params: of, ifMatch: etag, body });
+  }
+
+  it('is said of it, stays when nothing is said, and is left out of releases where it is as usual', async () => {
+    const parts = [
+      { placement: 'head-end' as const, code: '<script>load()</script>' },
+      { placement: 'body-end' as const, code: '<script>view()</script>', per: 'view' as const },
+    ];
+    await stage.client.call('createSnippet', { params, body: { name: 'Views', parts } });
+    expect(await pers()).to.equal('load,view');
+    await edit({ parts: parts.map(({ placement, code }) => ({ placement, code })) });
+    expect(await pers()).to.equal('load,view');
+    const { data, etag } = await stage.client.call('showDraft', { params });
+    expect(data.snapshot.snippets[0]!.parts.map(({ per }) => per)).to.deep.equal([undefined, 'view']);
+    await stage.client.call('publish', { params, ifMatch: etag, body: { message: 'Views' } });
+    const { data: line } = await stage.client.call('showRelease', { params: { ...params, release: 1 } });
+    expect(line.snapshot.snippets[0]!.parts.map(({ per }) => per)).to.deep.equal([undefined, 'view']);
+  });
+
+  it('is told of in differences, and as a finding where views go unnoticed', async () => {
+    await edit({
+      parts: [0, 1].map((i) => ({ placement: 'body-end', code: `<script>f(${i})</script>`, per: 'load' })),
+    });
+    const { data } = await stage.client.call('showDiff', {
+      params,
+      query: { from: 'live', to: 'draft' },
+    });
+    expect(JSON.stringify(data)).to.include('once for a page load, not again on each view.');
+    await edit({ parts: [{ placement: 'body-end', code: '<script>f(1)</script>', per: 'view' }] });
+    const checks = async (): Promise<string[]> => {
+      const found = await stage.client.call('listFindings', { params, query: {} });
+      return found.data.items.filter(({ area }) => area === 'delivery').map(({ check }) => check);
+    };
+    expect(await checks()).to.deep.equal([]);
+    const { etag } = await stage.client.call('showSite', { params });
+    const hosts = [{ host: 'app.example', environment: 'live' as const, delivery: 'folder' as const }];
+    await stage.client.call('editSite', { params, ifMatch: etag, body: { hosts } });
+    expect(await checks()).to.deep.equal(['view-unnoticed']);
+  });
+});

@@ -78,6 +78,8 @@ export const SNIPPET = {
   needs: 'Needs',
   recipe: 'Recipe',
   changed: 'Changed',
+  perWhat: 'run it once for a page load, or again on every view of a single-page application',
+  perView: 'Runs again on every view.',
   providerSaysStatement: 'The provider says: “{statement}”',
   releasesChangedSnippet: 'the releases that changed a snippet; also for one that is gone',
   noReleaseHolds: 'No release holds a snippet "{key}" yet.',

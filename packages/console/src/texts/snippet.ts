@@ -74,6 +74,11 @@ export const SNIPPET = {
   pasteCodeProvider: 'Paste the code that the provider gave you',
   cannotPublishedLike: 'It cannot be published like this. {message}',
   leavesPageAround: 'It leaves the page around it as it is.',
+  whenItRuns: 'How often it runs',
+  oncePerLoad: 'Once for a page load',
+  onEveryView: 'Again on every view',
+  everyViewHint:
+    'For sites that show new views without loading a page. What it has put into the page goes with its view.',
   whatProviderSays: 'What the provider says of where it goes',
   pasteCodeJust: 'Paste this code just before the closing </head> tag.',
   copySentenceIf: 'Copy the sentence, if there is one. It is kept, and compared with where the code stands.',

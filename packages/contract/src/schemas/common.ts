@@ -1,4 +1,4 @@
-import { KEY_PATTERN, NAMED_PLACEMENTS } from '@pragmatica/core';
+import { KEY_PATTERN, NAMED_PLACEMENTS, PART_PERS } from '@pragmatica/core';
 import { z } from 'zod';
 
 export const key = z
@@ -62,6 +62,11 @@ export const statement = z
   .string()
   .max(2000, 'Keep it under 2,000 characters.')
   .meta({ description: 'What the provider says of where the code goes, word for word.' });
+
+export const partPer = z.enum(PART_PERS).meta({
+  description:
+    'Once for a page load, or again whenever a single-page application shows another view; only the one line notices views.',
+});
 
 export const snippetState = z.enum(['on', 'off', 'archived']);
 

@@ -5,6 +5,7 @@ import {
   environment,
   key,
   nextPage,
+  partPer,
   placement,
   reason,
   snippetState,
@@ -22,6 +23,7 @@ const snapshotPart = z.strictObject({
   rank: z.int().min(0),
   code: z.string(),
   statement: statement.optional(),
+  per: partPer.optional(),
 });
 
 const snapshotSnippet = z.strictObject({

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { code, key, placement, snippetState, statement, text, timestamp, title } from './common.js';
+import { code, key, partPer, placement, snippetState, statement, text, timestamp, title } from './common.js';
 import { recipeLink } from './recipe.js';
 import { limits, pages } from './reach.js';
 
-export const part = z.object({ placement, rank: z.int().min(0), code, statement });
+export const part = z.object({ placement, rank: z.int().min(0), code, statement, per: partPer });
 
 const needs = z
   .array(key)
@@ -30,7 +30,12 @@ export const snippet = z
   .meta({ id: 'Snippet', description: 'One installation of one thing, in one or more parts.' });
 export type SnippetResource = z.infer<typeof snippet>;
 
-const partInput = z.strictObject({ placement, code, statement: statement.optional() });
+const partInput = z.strictObject({
+  placement,
+  code,
+  statement: statement.optional(),
+  per: partPer.optional(),
+});
 const MAX_PARTS = 20;
 
 export const snippetInput = z

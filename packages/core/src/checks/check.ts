@@ -2,7 +2,7 @@ import type { Placement } from '../insert/index.js';
 import type { Box, DeliveryKey } from '../deliver/index.js';
 import type { ConsentRules, Limits } from '../reach/index.js';
 import type { Recipe } from '../recipes/index.js';
-import type { SnippetState } from '../snapshot/index.js';
+import type { PartPer, SnippetState } from '../snapshot/index.js';
 import type { KnownFile } from '../survey/index.js';
 import type { NamesIn, Params } from '../texts/index.js';
 import type { CheckedSet } from './checked-set.js';
@@ -15,6 +15,7 @@ export interface ExampleSnippet {
     readonly placement: Placement;
     readonly code: string;
     readonly statement?: string;
+    readonly per?: PartPer;
   }[];
   readonly state?: SnippetState;
   readonly include?: readonly string[];

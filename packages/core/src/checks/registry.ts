@@ -22,6 +22,7 @@ import { deliveredTwice } from './delivery/delivered-twice.js';
 import { lateForPage } from './delivery/late-for-page.js';
 import { lineBlocked } from './delivery/line-blocked.js';
 import { noBox } from './delivery/no-box.js';
+import { viewUnnoticed } from './delivery/view-unnoticed.js';
 import { withoutScript } from './delivery/without-script.js';
 import { writtenLate } from './delivery/written-late.js';
 import { hardCoded } from './duplicates/hard-coded.js';
@@ -125,6 +126,7 @@ export const CHECKS: readonly Check[] = [
   noBox,
   decidedOnceCheck,
   lateForPage,
+  viewUnnoticed,
   withoutScript,
   writtenLate,
   secret,

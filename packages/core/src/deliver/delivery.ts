@@ -41,6 +41,7 @@ export const ASPECTS = [
   'body-end',
   'anchor',
   'reach',
+  'views',
   'freshness',
   'without-script',
   'policy',
@@ -62,6 +63,8 @@ export interface Delivery {
   readonly decides: Readonly<Record<AskedDimension, Decided>>;
   /** What it means that something is decided once; empty where nothing is. */
   readonly onceWords: string;
+  /** It notices when a single-page application shows another view. */
+  readonly seesViews: boolean;
   /** Its pages load the one line. */
   readonly isLine: boolean;
   /** How a part comes into its pages; undefined where it does not. */

@@ -16,6 +16,7 @@ export const folder: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: DELIVER_TEXTS.filesCannotAsk,
+  seesViews: false,
   isLine: false,
   comes: () => 'with-page',
   abilities: {
@@ -24,6 +25,7 @@ export const folder: Delivery = {
     'body-end': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
     anchor: { fit: 'fully', words: DELIVER_TEXTS.elementsInPage },
     reach: { fit: 'partly', words: t.reach },
+    views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
     freshness: { fit: 'partly', words: t.freshness },
     'without-script': { fit: 'fully', words: DELIVER_TEXTS.worksWithoutScript },
     policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },

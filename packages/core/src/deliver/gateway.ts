@@ -16,6 +16,7 @@ export const gateway: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: '',
+  seesViews: false,
   isLine: false,
   comes: () => 'with-page',
   abilities: {
@@ -24,6 +25,7 @@ export const gateway: Delivery = {
     'body-end': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
     anchor: { fit: 'fully', words: t.anchor },
     reach: { fit: 'fully', words: t.reach },
+    views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
     freshness: { fit: 'fully', words: t.freshness },
     'without-script': { fit: 'fully', words: DELIVER_TEXTS.worksWithoutScript },
     policy: { fit: 'fully', words: t.policy },

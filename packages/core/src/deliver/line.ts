@@ -17,6 +17,7 @@ const SHARED = {
   'body-end': { fit: 'partly', words: t.bodyEnd },
   anchor: { fit: 'fully', words: t.anchor },
   reach: { fit: 'fully', words: t.reach },
+  views: { fit: 'fully', words: t.views },
   freshness: { fit: 'fully', words: t.freshness },
   'without-script': { fit: 'not', words: t.withoutScript },
   policy: { fit: 'partly', words: t.policy },
@@ -30,6 +31,7 @@ export const line: Delivery = {
   decides: IN_BROWSER,
   // An environment has a line of its own.
   onceWords: t.environment,
+  seesViews: true,
   isLine: true,
   comes: ({ part }) => (isInHead(part.placement) ? 'in-time' : 'late'),
   abilities: {
@@ -47,6 +49,7 @@ export const asyncLine: Delivery = {
   needs: t.needs,
   decides: IN_BROWSER,
   onceWords: t.environment,
+  seesViews: true,
   isLine: true,
   comes: () => 'late',
   abilities: {

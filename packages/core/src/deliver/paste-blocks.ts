@@ -17,6 +17,7 @@ export const pasteDelivery: Delivery = {
     visitor: 'in-browser',
   },
   onceWords: t.environment,
+  seesViews: false,
   isLine: false,
   comes(placed, { snapshot, boxes, pages }) {
     const place = placeOf(placed, snapshot, { boxes, pages });
@@ -29,6 +30,7 @@ export const pasteDelivery: Delivery = {
     'body-end': { fit: 'fully', words: t.bodyEnd },
     anchor: { fit: 'partly', words: t.anchor },
     reach: { fit: 'partly', words: t.reach },
+    views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
     freshness: { fit: 'not', words: t.freshness },
     'without-script': { fit: 'partly', words: t.withoutScript },
     policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },

@@ -85,8 +85,8 @@ function merged(part: SnapshotPart, was: Part, next: Part, replaced: string[]): 
   };
 }
 
-function withoutRank({ placement, code, statement }: SnapshotPart): Part {
-  return { placement, code, ...(statement === undefined ? {} : { statement }) };
+function withoutRank({ rank: _, ...part }: SnapshotPart): Part {
+  return part;
 }
 
 /** What a recipe says of a field is taken where nobody has said otherwise at the site. */

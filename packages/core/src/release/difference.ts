@@ -249,6 +249,11 @@ function partChanges(
         }),
       );
     }
+    if ((was.per ?? 'load') !== (part.per ?? 'load'))
+      report(
+        'parts',
+        say(part.per === 'view' ? RELEASE_TEXTS.runsPerView : RELEASE_TEXTS.runsPerLoad, { which }),
+      );
     if (was.code === part.code) return;
     if (isSameForVisitors(was.code, part.code))
       report('code', say(RELEASE_TEXTS.hasWhichWritten, { which }), false);

@@ -6,7 +6,9 @@ export { KEY_PATTERN, keyFromName } from './key.js';
 export { orderedParts, partKey, placementPosition, snippetOfPart, type PlacedPart } from './ordered-parts.js';
 export { partName } from './part-name.js';
 export {
+  PART_PERS,
   reachOf,
+  type PartPer,
   type RecipeLink,
   type Snapshot,
   type SnapshotPart,

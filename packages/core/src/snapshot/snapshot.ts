@@ -5,6 +5,10 @@ import type { Limits, PageRules, Reach, SiteReach } from '../reach/index.js';
 
 export type SnippetState = 'on' | 'off' | 'archived';
 
+/** How often a part runs. */
+export const PART_PERS = ['load', 'view'] as const;
+export type PartPer = (typeof PART_PERS)[number];
+
 export interface SnapshotPart {
   readonly placement: Placement;
   /** Position among all parts of the placement, from 0; lower runs earlier. */
@@ -12,6 +16,11 @@ export interface SnapshotPart {
   readonly code: string;
   /** What the provider says of where it goes, word for word; left out where nothing is known. */
   readonly statement?: string;
+  /**
+   * It runs anew whenever a single-page application shows another view, and what it has put into the page goes with its
+   * view. Left out in releases for what runs once for a page load.
+   */
+  readonly per?: PartPer;
 }
 
 /** The version of a recipe that a snippet follows. */

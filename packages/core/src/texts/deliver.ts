@@ -34,6 +34,7 @@ export const DELIVER_TEXTS = {
     '“{name}” goes {where}, and needs a script there, which the box strips out. Use a box that keeps scripts, or the one line.',
   tooManyPages:
     '“{name}” would have to be pasted into {pages, number} pages one by one; {most, number} are the most that anybody gets right. Describe a box for all pages, if there is one.',
+  oncePerLoad: 'Once for a page load; a new view without a load is not noticed.',
   asIfThere: 'As if it stood there.',
   elementsInPage: 'Any element with an id that stands in the page.',
   worksWithoutScript: 'Works; what is in noscript is shown.',
@@ -44,6 +45,7 @@ export const DELIVER_TEXTS = {
     'body-end': 'At the end of the body',
     anchor: 'At an element',
     reach: 'Pages, devices, hours, consent',
+    views: 'Single-page applications',
     freshness: 'After publishing',
     'without-script': 'Visitors without JavaScript',
     policy: 'Content policy',
@@ -71,6 +73,7 @@ export const DELIVER_TEXTS = {
       lateBodyEnd: 'In its place; runs when the line has loaded.',
       anchor: 'Any element with an id, also one that scripts make later.',
       reach: 'Asked in the visitor’s browser, also when consent or the page changes without a reload.',
+      views: 'Each part once for a load, or again on every view.',
       freshness: 'Live within a minute or two. Nothing is pasted again.',
       withoutScript: 'Nothing of it is there, noscript pieces neither.',
       policy: 'The policy must let the line in; its nonce is handed on.',

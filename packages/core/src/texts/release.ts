@@ -35,6 +35,8 @@ export const RELEASE_TEXTS = {
   partNumber: 'part {number}',
   partHasNewCode: 'has new code in part {number}: {lines}.',
   hasNewCode: 'has new code: {lines}.',
+  runsPerView: 'runs {which} again on each view of the page, not once for a load.',
+  runsPerLoad: 'runs {which} once for a page load, not again on each view.',
   noLongerHas: 'no longer has the part {placement}.',
   rightBeforeNextname: 'right before “{nextName}”',
   nameNowComes: '“{name}” now comes {where} {placement}.',

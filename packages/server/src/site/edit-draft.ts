@@ -1,5 +1,5 @@
 import type { Store } from '../storage/store.js';
-import { ranksFor, type Placement } from '@pragmatica/core';
+import { ranksFor, type PartPer, type Placement } from '@pragmatica/core';
 import { saveParts } from '../storage/draft.js';
 import type { Part, Site, Snippet } from '../storage/rows.js';
 import { lastRanks } from '../storage/ranks.js';
@@ -9,6 +9,8 @@ export interface PartInput {
   readonly code: string;
   /** Stays as it is when left out. */
   readonly statement?: string | undefined;
+  /** Stays as it is when left out. */
+  readonly per?: PartPer | undefined;
 }
 
 /**
@@ -29,11 +31,12 @@ export async function setParts(
     store,
     snippet,
     existing,
-    parts.map(({ placement, code, statement }, position) => ({
+    parts.map(({ placement, code, statement, per }, position) => ({
       placement,
       code,
       rank: ranks[position]!,
       statement: statement ?? existing[position]?.statement ?? '',
+      per: per ?? existing[position]?.per ?? 'load',
     })),
   );
 }

@@ -16,7 +16,9 @@ export function snippetResource({ snippet, parts }: StoredSnippet): SnippetResou
     limits,
     needs,
     recipe: snippet.recipe ?? null,
-    parts: parts.map(({ placement, rank, code, statement }) => ({ placement, rank, code, statement })),
+    parts: parts.map(({ placement, rank, code, statement, per }) => ({
+      ...{ placement, rank, code, statement, per },
+    })),
     version,
     updatedBy,
     updatedAt: updatedAt.toISOString(),

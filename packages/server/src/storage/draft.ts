@@ -148,13 +148,14 @@ export function saveParts(
   parts: readonly SnapshotPart[],
 ): void {
   const em = emOf(store);
-  parts.forEach(({ placement, rank, code, statement = '' }, position) => {
+  parts.forEach(({ placement, rank, code, statement = '', per = 'load' }, position) => {
     const old = existing[position];
     const values = {
       placement,
       rank,
       code,
       statement,
+      per,
       fieldNames: fieldNames({ parts: [{ placement, rank, code }] }),
     };
     if (old) Object.assign(old, values);
@@ -168,7 +169,8 @@ function isSamePart(a: SnapshotPart, b: SnapshotPart): boolean {
     placementKey(a.placement) === placementKey(b.placement) &&
     a.rank === b.rank &&
     a.code === b.code &&
-    (a.statement ?? '') === (b.statement ?? '')
+    (a.statement ?? '') === (b.statement ?? '') &&
+    (a.per ?? 'load') === (b.per ?? 'load')
   );
 }
 

@@ -65,7 +65,7 @@ export async function readDraft(store: Store, site: number): Promise<Draft> {
            'limits', n.limits, 'needs', n.needs, 'recipe', n.recipe, 'updatedBy', n.updated_by,
            'updatedAt', n.updated_at, 'version', n.version,
            'parts', (select coalesce(json_agg(json_build_object('placement', p.placement, 'rank', p.rank,
-               'code', p.code, 'statement', p.statement) order by p.position), '[]')
+               'code', p.code, 'statement', p.statement, 'per', p.per) order by p.position), '[]')
              from part p where p.snippet_id = n.id)) order by n.id), '[]')
          from snippet n where n.site_id = s.id) as snippets
      from site s left join site_summary m on m.site_id = s.id where s.id = ?`,
@@ -130,11 +130,12 @@ function toSnapshotSnippet({ snippet, parts }: StoredSnippet): SnapshotSnippet {
     // Left out where there is nothing, so that a release without them has the digest that it always had.
     ...(needs.length > 0 ? { needs } : {}),
     ...(snippet.recipe ? { recipe: snippet.recipe } : {}),
-    parts: parts.map(({ placement, rank, code, statement }) => ({
+    parts: parts.map(({ placement, rank, code, statement, per }) => ({
       placement,
       rank,
       code,
       ...(statement === '' ? {} : { statement }),
+      ...(per === 'view' ? { per } : {}),
     })),
   };
 }

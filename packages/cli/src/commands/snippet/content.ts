@@ -1,6 +1,6 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import { NAMED_PLACEMENTS, type Placement } from '@pragmatica/core';
-import type { Command } from 'commander';
+import { NAMED_PLACEMENTS, PART_PERS, type PartPer, type Placement } from '@pragmatica/core';
+import { Option, type Command } from 'commander';
 import { parsePart, parsePlacement, readCode } from '../../code-input.js';
 import { withSite, type SiteOptions } from '../../context.js';
 import { CliError } from '../../errors.js';
@@ -15,6 +15,7 @@ export interface ContentOptions extends SiteOptions {
   readonly placement?: string;
   readonly part?: string[];
   readonly said?: string;
+  readonly per?: PartPer;
   readonly needs?: string[];
   readonly pages?: string[];
   readonly except?: string[];
@@ -31,6 +32,7 @@ export function withContent(command: Command): Command {
     .option('--placement <placement>', say(SNIPPET.whereGoesPlaces, { places: PLACES.join(', ') }))
     .option('--part <placement=file...>', SNIPPET.partPlacementRepeat)
     .option('--said <sentence>', SNIPPET.whatProviderSays)
+    .addOption(new Option('--per <what>', SNIPPET.perWhat).choices(PART_PERS))
     .option('--needs <snippet...>', SNIPPET.snippetsMustRun)
     .option('--pages <pattern...>', SNIPPET.onlyThesePages)
     .option('--except <pattern...>', SNIPPET.notThesePages)
@@ -39,7 +41,7 @@ export function withContent(command: Command): Command {
     .option('--note <text>', SNIPPET.anythingWorthKnowing);
 }
 
-export type PartInput = { placement: Placement; code: string; statement?: string };
+export type PartInput = { placement: Placement; code: string; statement?: string; per?: PartPer };
 
 /** Parts from the options; undefined when none of them is about parts. */
 export async function readParts(
@@ -50,10 +52,19 @@ export async function readParts(
     if (options.code !== undefined || options.placement !== undefined)
       throw new CliError(SNIPPET.useEitherPart);
     if (options.said !== undefined) throw new CliError(SNIPPET.saidAboutOne);
-    return Promise.all(options.part.map(parsePart));
+    const parts = await Promise.all(options.part.map(parsePart));
+    return parts.map((part) => ({ ...part, ...perOf(options) }));
   }
   const { said } = options;
-  if (options.code === undefined && options.placement === undefined && said === undefined) return undefined;
+  const isAboutParts = [options.code, options.placement, said, options.per].some((one) => one !== undefined);
+  if (!isAboutParts) return undefined;
+  // When it runs is said of all of them at once.
+  if (
+    old &&
+    old.parts.length > 1 &&
+    [options.code, options.placement, said].every((one) => one === undefined)
+  )
+    return old.parts.map(({ placement, code }) => ({ placement, code, ...perOf(options) }));
   const only = old?.parts.length === 1 ? old.parts[0] : undefined;
   if (old && !only) throw new CliError(say(SNIPPET.keyHasCount, { key: old.key, count: old.parts.length }));
   const placement = options.placement === undefined ? only?.placement : parsePlacement(options.placement);
@@ -63,5 +74,9 @@ export async function readParts(
     );
   const code = options.code === undefined ? only?.code : await readCode(options.code);
   if (code === undefined) throw new CliError(SNIPPET.giveCodeCode);
-  return [{ placement, code, ...(said === undefined ? {} : { statement: said }) }];
+  return [{ placement, code, ...(said === undefined ? {} : { statement: said }), ...perOf(options) }];
+}
+
+function perOf({ per }: ContentOptions): { per?: PartPer } {
+  return per === undefined ? {} : { per };
 }

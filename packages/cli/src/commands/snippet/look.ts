@@ -70,6 +70,7 @@ export function show(group: Command): void {
         print(`\n${colour.cyan(`${partKey(data.key, index)}  ${placementWords(part.placement)}`)}`);
         if (part.statement)
           print(colour.dim(say(SNIPPET.providerSaysStatement, { statement: part.statement })));
+        if (part.per === 'view') print(colour.dim(SNIPPET.perView));
         print(part.code.replace(/^/gm, '  '));
       });
     });

@@ -15,7 +15,7 @@ import {
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo } from 'react';
 import { CodeEditor, type CodeMark } from '../../ui/code-editor';
-import { Field } from '../../ui/field';
+import { Field, inputStyle } from '../../ui/field';
 import { PlacementPicker } from './placement-picker';
 import { RecognisedRecipe } from './recognised-recipe';
 import { ReadingPanel } from './reading-panel';
@@ -114,12 +114,28 @@ export function PartEditor({
         {!isEmpty && recipeSite !== undefined && <RecognisedRecipe site={recipeSite} facts={facts} />}
         {!isEmpty && <ReadingPanel facts={facts} pieces={pieces} onSplit={onSplit} />}
       </div>
-      <PlacementPicker
-        placement={part.placement}
-        suggested={suggested?.placement}
-        because={suggested?.because}
-        onChange={onPlace}
-      />
+      <div className="space-y-4">
+        <PlacementPicker
+          placement={part.placement}
+          suggested={suggested?.placement}
+          because={suggested?.because}
+          onChange={onPlace}
+        />
+        <label className="block space-y-1.5 text-sm font-medium">
+          <span className="block">{SNIPPET.whenItRuns}</span>
+          <select
+            className={inputStyle}
+            value={part.per}
+            onChange={(event) => onChange({ ...part, per: event.target.value as PartValue['per'] })}
+          >
+            <option value="load">{SNIPPET.oncePerLoad}</option>
+            <option value="view">{SNIPPET.onEveryView}</option>
+          </select>
+          {part.per === 'view' && (
+            <span className="block text-[13px] font-normal text-muted">{SNIPPET.everyViewHint}</span>
+          )}
+        </label>
+      </div>
     </div>
   );
 }

@@ -126,7 +126,9 @@ export function SnippetForm({
         </section>
       ))}
       <Button
-        onClick={() => set({ parts: [...typed.parts, { placement: 'body-start', code: '', statement: '' }] })}
+        onClick={() =>
+          set({ parts: [...typed.parts, { placement: 'body-start', code: '', statement: '', per: 'load' }] })
+        }
       >
         <Plus className="size-4" aria-hidden /> {SNIPPET.providerGaveMe}
       </Button>
@@ -167,8 +169,8 @@ export function SnippetForm({
 
 const NAMED = ['name', 'provider', 'purpose'] as const;
 
-function toPart({ code, placement, statement }: PartValue): PartValue {
-  return { code, placement, statement };
+function toPart({ code, placement, statement }: Omit<PartValue, 'per'>): PartValue {
+  return { code, placement, statement, per: 'load' };
 }
 
 /** What a new snippet could be called; undefined for one that has a name, and while there is no code. */

@@ -1,10 +1,11 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import type { Limits, Placement, SnapshotSnippet } from '@pragmatica/core';
+import type { Limits, PartPer, Placement, SnapshotSnippet } from '@pragmatica/core';
 
 export interface PartValue {
   readonly placement: Placement;
   readonly code: string;
   readonly statement: string;
+  readonly per: PartPer;
 }
 
 /** What the form edits; the server's rules are the only ones. */
@@ -27,7 +28,7 @@ export const EMPTY_SNIPPET: SnippetValue = {
   pages: { include: [], exclude: [] },
   limits: {},
   needs: [],
-  parts: [{ placement: 'body-end', code: '', statement: '' }],
+  parts: [{ placement: 'body-end', code: '', statement: '', per: 'load' }],
 };
 
 type Stored = Omit<SnippetResource, 'version' | 'updatedBy' | 'updatedAt'> | SnapshotSnippet;
@@ -51,6 +52,8 @@ export function toValue({
     pages: { include: [...pages.include], exclude: [...pages.exclude] },
     limits: limits,
     needs: [...needs],
-    parts: parts.map(({ placement, code, statement = '' }) => ({ placement, code, statement })),
+    parts: parts.map(({ placement, code, statement = '', per = 'load' }) => ({
+      ...{ placement, code, statement, per },
+    })),
   };
 }

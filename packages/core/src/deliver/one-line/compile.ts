@@ -44,7 +44,8 @@ export function compileParts(site: SiteReach, placed: readonly PlacedPart[]): Co
   const rules = new RuleBook(site);
   const parts = placed.map((one) => {
     const { placement, code } = toPlanned(one);
-    return [linePlace(placement), rules.numberOf(one.snippet), code] as const;
+    const line = [linePlace(placement), rules.numberOf(one.snippet), code] as const;
+    return one.part.per === 'view' ? ([...line, 1] as const) : line;
   });
   return {
     release: [parts, rules.rules, rules.patterns.map(pageProgram), lineConsent(site.consent)],

@@ -7,7 +7,13 @@ import type { PageStates } from '../../reach/index.js';
 /** 0 to 3: the named placements in page order; or an anchor: 0 for `before`, 1 for `inside`, and its id. */
 export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1, id: string];
 
-export type LinePart = readonly [place: LinePlace, rule: number, code: string];
+export type LinePart = readonly [
+  place: LinePlace,
+  rule: number,
+  code: string,
+  /** It runs anew on each view of a single-page application. */
+  isForViews?: 1,
+];
 
 /** On which page loads a part runs, by number: 0 for "not asked". */
 export type LineRule = readonly [

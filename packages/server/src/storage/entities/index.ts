@@ -1,7 +1,7 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import { IntegerList } from './integer-list.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
-import { DELIVERY_KEYS } from '@pragmatica/core';
+import { DELIVERY_KEYS, PART_PERS } from '@pragmatica/core';
 import type {
   ConsentRules,
   Field,
@@ -133,6 +133,8 @@ export const PartEntity = defineEntity({
     code: p.text(),
     /** What the provider says of where it goes. */
     statement: p.text().default(''),
+    /** When it runs anew. */
+    per: p.enum([...PART_PERS]).default('load'),
     /** Names of the fields in its code. */
     fieldNames: p.json<readonly string[]>().default([]),
   },

@@ -23,8 +23,8 @@ const decoded = (text: string): string => {
 
 /** The categories that the visitor has agreed to, as the cookie names them. */
 const granted = ([cookie, , path]: LineConsent): readonly string[] => {
-  const pair = document.cookie.split('; ').find((one) => one.split('=', 1)[0] === cookie);
-  if (pair === undefined) return [];
+  const pair = document.cookie.split('; ').find((one) => one.startsWith(`${cookie}=`));
+  if (!pair) return [];
   const value = decoded(pair.slice(cookie.length + 1));
   const split = (text: string): string[] => text.split(/[\s,;|+:]+/);
   if (!path) return split(value);
@@ -65,13 +65,9 @@ export const rulesHeld = (
   const kind = 1 << device();
   const isOpen = (number: number): boolean => {
     let at = 0;
-    let isOpen = false;
-    for (const minutes of hours[number - 1] || []) {
-      at += minutes;
-      if (at * 6e4 > now) break;
-      isOpen = !isOpen;
-    }
-    return isOpen;
+    let changes = 0;
+    for (const minutes of hours[number - 1] || []) if ((at += minutes) * 6e4 <= now) changes++;
+    return changes % 2 > 0;
   };
   const holds = ([include, exclude, devices, categories, clock]: LineRule): boolean =>
     (!include.length || include.some(matches)) &&

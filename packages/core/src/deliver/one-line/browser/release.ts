@@ -47,17 +47,23 @@ export const runRelease = (release: LineRelease): void => {
   let isBusy = false;
   /** Numbers of the parts that wait for their place, in plan order. */
   let waiting: number[] = [];
-  const taken: boolean[] = [];
-  const pieces: Piece[] = [];
+  const taken: number[] = [];
+  const pieces: (Piece | 0)[] = [];
+  /** Elements that parts have put in. */
+  const shown: Element[][] = [];
+
+  /** Hands the line's nonce on to what needs one. */
+  const addNonce = (content: DocumentFragment): void => {
+    if (nonce)
+      content.querySelectorAll('script,style').forEach((element) => element.setAttribute('nonce', nonce));
+  };
 
   /** Markup as the parser makes it of code within an element; the body where none is given. */
   const parse = (code: string, context?: Node | null): DocumentFragment => {
     const range = page.createRange();
     if (context) range.selectNodeContents(context);
     const content = range.createContextualFragment(trusted.createHTML(code));
-    content.querySelectorAll('style').forEach((style) => {
-      style.nonce = nonce;
-    });
+    addNonce(content);
     // Only the parser of pages attaches declared shadow roots.
     content.querySelectorAll<HTMLTemplateElement>('template[shadowrootmode]').forEach((template) => {
       template.parentElement
@@ -71,7 +77,7 @@ export const runRelease = (release: LineRelease): void => {
   /** A script as one that runs when it is put in: parsed ones do not. */
   const copyOf = (script: HTMLScriptElement): HTMLScriptElement => {
     const copy = page.createElementNS(script.namespaceURI, 'script') as HTMLScriptElement;
-    for (const { namespaceURI, name, value } of Array.from(script.attributes))
+    for (const { namespaceURI, name, value } of [...script.attributes])
       copy.setAttributeNS(
         namespaceURI,
         name,
@@ -82,18 +88,19 @@ export const runRelease = (release: LineRelease): void => {
             : value,
       );
     copy.textContent = trusted.createScript(script.textContent);
-    copy.nonce = nonce;
     copy.async = script.hasAttribute('async');
     return copy;
   };
 
   const isModule = ({ type }: HTMLScriptElement): boolean => type === 'module';
   /** Runs when the page has been parsed, if it stood there. */
-  const isLate = (script: HTMLScriptElement): boolean =>
-    !script.hasAttribute('async') && (isModule(script) || (script.defer && !!script.src));
-  const isScript = ({ type }: HTMLScriptElement): boolean => !type || /(?:java|ecma)script/i.test(type);
-  const isAwaited = (script: HTMLScriptElement): boolean =>
-    !!script.src && !script.hasAttribute('async') && !script.defer && isScript(script);
+  const isLate = (script: HTMLScriptElement): unknown =>
+    !script.hasAttribute('async') && (isModule(script) || (script.defer && script.src));
+  const isAwaited = (script: HTMLScriptElement): unknown =>
+    script.src &&
+    !script.hasAttribute('async') &&
+    !script.defer &&
+    (!script.type || /(?:java|ecma)script/i.test(script.type));
 
   const loading = (script: HTMLScriptElement): Promise<unknown> =>
     new Promise((resolve) => {
@@ -104,12 +111,12 @@ export const runRelease = (release: LineRelease): void => {
 
   /** Makes ready what of a part runs; its scripts leave marks where they go. */
   const entriesOf = (content: DocumentFragment, written?: Piece['written']): Entry[] =>
-    Array.from(content.querySelectorAll('script'), (script) => {
+    [...content.querySelectorAll('script')].map((script) => {
       const number = written?.get(script);
       const standing = number && page.querySelector<HTMLScriptElement>(`[data-pgm="${number}"]`);
       if (standing) {
-        standing.removeAttribute('data-pgm');
-        if (!script.defer) standing.removeAttribute('defer');
+        delete standing.dataset['pgm'];
+        standing.defer = script.defer;
         ours.set(standing, '');
         script.replaceWith(standing);
         return [undefined, standing, isLate(script) ? undefined : loading(standing)];
@@ -135,9 +142,10 @@ export const runRelease = (release: LineRelease): void => {
   const run = async ([place, script, loaded]: Entry): Promise<void> => {
     if (place) {
       const { onload } = window;
-      if (isAwaited(script)) loaded = loading(script);
       ours.set(script, '');
       place.replaceWith(script);
+      // Its place may have gone with what it stood in.
+      if (script.isConnected && isAwaited(script)) loaded = loading(script);
       // It would have been heard.
       if (window.onload !== onload && hasFired('loadEventStart'))
         setTimeout(() => {
@@ -157,7 +165,8 @@ export const runRelease = (release: LineRelease): void => {
       } catch {
         // One part's failure is not the others'.
       }
-      for (let i = 0; i < MICROTASKS; i++) await Promise.resolve();
+      // eslint-disable-next-line @typescript-eslint/await-thenable -- a microtask, whatever is waited for
+      for (let i = 0; i < MICROTASKS; i++) await i;
     }
     isBusy = false;
   };
@@ -170,6 +179,7 @@ export const runRelease = (release: LineRelease): void => {
         const { content, written } = pieces[number] || { content: parse(parts[number]![2], context) };
         for (const entry of entriesOf(content, written))
           (entry[0] && isLate(entry[1]) ? late : queue).push(entry);
+        shown[number] = [...content.children];
         all.append(content);
       } catch {
         // What cannot be parsed here is left out.
@@ -188,7 +198,7 @@ export const runRelease = (release: LineRelease): void => {
         ? [(content) => anchor.prepend(content), anchor]
         : [(content) => anchor.before(content), anchor.parentNode];
     }
-    const isEnd = place % 2 > 0;
+    const isEnd = place % 2;
     const element = (place < 2 ? head : body) as HTMLElement | null;
     if (!element || (place > 2 && page.readyState === 'loading')) return undefined;
     return [(content) => (isEnd ? element.append(content) : element.prepend(content)), element];
@@ -196,12 +206,10 @@ export const runRelease = (release: LineRelease): void => {
 
   const observer = new MutationObserver(() => place());
   const place = (): void => {
-    const groups = new Map<string, number[]>();
-    for (const number of waiting) {
-      const key = String(parts[number]![0]);
-      groups.set(key, [...(groups.get(key) || []), number]);
-    }
-    for (const numbers of groups.values()) {
+    const groups: { [place: string]: number[] | undefined } = {};
+    for (const number of waiting)
+      (groups[`at ${parts[number]![0] as unknown as string}`] ||= []).push(number);
+    for (const numbers of Object.values(groups) as number[][]) {
       const where = placeOf(parts[numbers[0]!]![0]);
       if (!where) continue;
       waiting = waiting.filter((number) => !numbers.includes(number));
@@ -212,29 +220,38 @@ export const runRelease = (release: LineRelease): void => {
     if (waiting.length) observer.observe(page, { childList: true, subtree: true, attributeFilter: ['id'] });
   };
 
-  /** Takes what has come into reach: each part once for a page load. */
+  /** Takes what has come into reach: each part once. */
   const take = (): void => {
     const isHeld = rulesHeld(release, live, Date.now() + skew);
     parts.forEach(([, rule], number) => {
-      if (taken[number] || !isHeld(rule)) return;
-      taken[number] = true;
-      waiting.push(number);
+      if (!taken[number] && isHeld(rule)) taken[number] = waiting.push(number);
     });
     waiting.sort((a, b) => a - b);
   };
-  const again = (): void => {
+  const viewOf = (): string => location.href.split('#')[0]!;
+  let view = viewOf();
+  /** Looks anew at what is in reach. What is for views begins again with each: what it has put in goes with its view. */
+  const showAgain = (): void => {
+    if (view !== (view = viewOf()))
+      parts.forEach(([, , , isForViews], number) => {
+        if (!isForViews) return;
+        shown[number]?.forEach((element) => element.remove());
+        pieces[number] = 0;
+        waiting = waiting.filter((one) => one !== number);
+        taken[number] = 0;
+      });
     take();
     place();
   };
+  /** Not before the application has shown what it has for the new address. */
+  const again = (): unknown => setTimeout(showAgain);
 
   /** Markup of a head part with the line's nonce on what needs one. */
   const withNonce = (code: string): string => {
     if (!nonce) return code;
     const template = page.createElement('template');
     template.innerHTML = trusted.createHTML(code);
-    template.content
-      .querySelectorAll('script,style')
-      .forEach((element) => element.setAttribute('nonce', nonce));
+    addNonce(template.content);
     return template.innerHTML;
   };
 
@@ -245,18 +262,19 @@ export const runRelease = (release: LineRelease): void => {
     let deferred = '';
     for (const number of waiting) {
       const [where, , code] = parts[number]!;
-      if (where === 0 || where === 1) heads += withNonce(code);
-      else if (typeof where === 'number') {
+      if (typeof where !== 'number') continue;
+      if (where < 2) heads += withNonce(code);
+      else {
         const written = new Map<HTMLScriptElement, string>();
-        pieces[number] = { content: parse(code), written };
-        for (const script of Array.from(pieces[number].content.querySelectorAll('script'))) {
+        const content = parse(code);
+        pieces[number] = { content, written };
+        for (const script of content.querySelectorAll('script')) {
           if (!isAwaited(script) && !isLate(script)) continue;
           const mark = `${number}.${written.size}`;
           written.set(script, mark);
           const copy = copyOf(script);
-          copy.setAttribute('data-pgm', mark);
+          copy.dataset['pgm'] = mark;
           if (!isModule(script)) copy.defer = true;
-          if (nonce) copy.setAttribute('nonce', nonce);
           if (isLate(script)) deferred += copy.outerHTML;
           else blocking += copy.outerHTML;
         }
