@@ -53,6 +53,17 @@ describe('ways without the gateway, on the command line', function () {
     ]);
   });
 
+  it('are handed over by a link, for somebody without an account', async () => {
+    const made = await run(['paste', 'handover', '--days', '3']);
+    expect(made.out).to.match(
+      /^Whoever has this link sees the blocks to paste, and ticks them off\. It works until .*\n {2}http:\/\/\S+\/handover#pragmatica_\S+\n$/,
+    );
+    expect((await run(['paste', 'handover', '--list'])).out).to.match(/^LINK .*\n1 +live +\S+ .* not yet\n/);
+    expect((await run(['paste', 'handover', '--end', '1'])).out).to.equal('Link 1 works no longer.\n');
+    expect((await run(['paste', 'handover', '--list'])).out).to.equal('No links.\n');
+    expect((await run(['paste', 'handover', '--end', '1'])).code).to.equal(4);
+  });
+
   it('write a sheet for somebody else', async () => {
     await run(['paste', 'sheet', '--out', 'sheet.md']);
     const sheet = readFileSync(join(folder, 'sheet.md'), 'utf8');

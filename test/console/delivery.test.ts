@@ -46,9 +46,24 @@ describe('delivery in the console', function () {
     const card = page.getByRole('listitem').filter({ hasText: 'Custom head code' });
     await card.getByText('To paste').waitFor();
     await card.getByText('Show the text').click();
-    expect(await card.locator('pre').innerText()).to.match(/^<!-- Pragmatica skerrywick release 1 site-head/);
+    expect(await card.locator('details pre').innerText()).to.match(/^<!-- Pragmatica skerrywick release 1 site-head/);
     await card.getByRole('button', { name: 'It is pasted' }).click();
     await card.getByText('Pasted', { exact: true }).waitFor();
+    // Somebody else pastes the rest, without an account.
+    await page.getByRole('button', { name: 'Make a link' }).click();
+    const link = await page.getByText(/\/handover#pragmatica_/).innerText();
+    await page.getByText('It is shown only now.').waitFor();
+    const { browser } = open();
+    const other = await (await browser.newContext()).newPage();
+    await other.goto(link);
+    await other.getByRole('heading', { name: 'Code to paste into Skerrywick Ferries' }).waitFor();
+    await other.getByText('Everything is pasted. Thank you!').waitFor();
+    await other.emulateMedia({ media: 'print' });
+    await other.locator('li > pre').waitFor();
+    expect(await other.getByRole('button', { name: 'Print' }).count()).to.equal(0);
+    await other.goto(`${link}x`);
+    await other.getByText('This link works no longer').waitFor();
+    await other.context().close();
     await page.getByRole('button', { name: 'Look at the live pages' }).click();
     await page.getByText('“Custom head code” holds nothing of ours').first().waitFor();
     await page.getByRole('button', { name: 'Change boxes…' }).click();

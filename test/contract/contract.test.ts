@@ -171,17 +171,19 @@ describe('the contract', () => {
       // Say as a whole what somebody has seen in a site builder, whatever was said before.
       'setBoxes',
       'tickBlock',
+      // What it ends has no state but being there.
+      'endHandover',
       // Says of one step whether it is done, whatever it was before.
       'tickStep',
     ]);
   });
 
-  it('lets nobody in but for signing in', () => {
+  it('lets nobody in but for signing in, and with a link', () => {
     expect(
       Object.entries(endpoints)
         .filter(([, endpoint]) => 'isPublic' in endpoint)
         .map(([name]) => name),
-    ).to.deep.equal(['signIn']);
+    ).to.deep.equal(['signIn', 'openHandover', 'tickHandover']);
   });
 
   it('reads a snippet set with what may be left out filled in', () => {

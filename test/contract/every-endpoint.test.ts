@@ -16,6 +16,8 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   listSkeletons: 'checks use it; there is nothing in it for people',
   showSurvey: '"survey list" and "survey watch" show surveys as they are',
   fixFinding: '"fix ID" uses fixFindings with one id',
+  openHandover: 'a link is for somebody with a browser and no account',
+  tickHandover: 'a link is for somebody with a browser and no account',
   listActivity: 'the history of a snippet is "snippet history"; that of all is the console’s',
 };
 

@@ -67,7 +67,13 @@ const loadSurveys = async () => ({
   Component: (await import('./views/survey/history-view')).HistoryView,
 });
 
+const loadHandover = async () => ({
+  Component: (await import('./views/handover/handover-view')).HandoverView,
+});
+
 const router = createBrowserRouter([
+  // Whoever has a link has no account: nothing of it stands behind the sign-in.
+  { path: '/handover', lazy: loadHandover, hydrateFallbackElement: <></> },
   {
     path: '/',
     element: <Shell />,

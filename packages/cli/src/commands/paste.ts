@@ -5,6 +5,7 @@ import { Argument, Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { colour, note, print, printJson, table } from '../output.js';
+import { handover } from './handover.js';
 import { PASTE } from '../texts/paste.js';
 import { say } from '../texts/say.js';
 import { wholeNumber } from '../whole-number.js';
@@ -56,6 +57,7 @@ export function paste(program: Command): void {
       else print(block ? say(PASTE.nowDone, { name: block.name, open }) : PASTE.nowEmpty);
     });
   describeBox(command);
+  handover(command);
   withPaste(command.command('check'))
     .description(PASTE.check)
     .action(async (options: PasteOptions) => {

@@ -1,5 +1,6 @@
 import type { Endpoint } from '../endpoint.js';
 import { findingsEndpoints } from './findings.js';
+import { handoverEndpoints } from './handover.js';
 import { pasteEndpoints } from './paste.js';
 import { recipesEndpoints } from './recipes.js';
 import { releasesEndpoints } from './releases.js';
@@ -19,6 +20,7 @@ export const endpoints = {
   ...releasesEndpoints,
   ...surveysEndpoints,
   ...pasteEndpoints,
+  ...handoverEndpoints,
   ...recipesEndpoints,
 } as const satisfies Record<string, Endpoint>;
 

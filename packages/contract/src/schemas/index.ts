@@ -2,6 +2,7 @@ export * from './access.js';
 export * from './common.js';
 export * from './field.js';
 export * from './finding.js';
+export * from './handover.js';
 export * from './look.js';
 export * from './paste.js';
 export * from './problem.js';

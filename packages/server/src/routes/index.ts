@@ -14,6 +14,7 @@ import { findingHandlers } from './findings.js';
 import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
+import { handoverHandlers } from './handover.js';
 import { recipeHandlers } from './recipes.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
@@ -62,5 +63,6 @@ export function createHandlers({
     ...scheduleHandlers(),
     ...accessHandlers(box),
     ...pasteHandlers(checks, sets, settings),
+    ...handoverHandlers(checks, sets),
   };
 }

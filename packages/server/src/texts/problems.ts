@@ -50,6 +50,8 @@ const BY_CODE = {
     'no-access-kept': 'Nothing is kept that opens {host}.',
     'side-not-surveyed':
       'No survey of {host} {side, select, origin {at the site’s own server} other {where visitors ask}} has come to its end yet, so there is nothing to compare. Start one of both sides.',
+    'no-such-handover': 'There is no link {id}; perhaps it is over.',
+    'handover-over': 'This link works no longer. Ask whoever gave it to you for a new one.',
     'no-schedule': 'No surveys of {host} are planned.',
     'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',

@@ -1,4 +1,8 @@
 export const SITE_TEXTS = {
+  handoverMade:
+    'Made link {id} to the blocks to paste; it works for {days, plural, one {one day} other {# days}}.',
+  handoverEnded: 'Link {id} to the blocks to paste works no longer.',
+  handoverActor: 'link {id} of {by}',
   noSuchName: 'There is no such name.',
   nobodyListens: 'There is such a name, but no web server there.',
   badCertificate: 'Its certificate is not valid.',

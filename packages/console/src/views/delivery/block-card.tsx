@@ -1,6 +1,6 @@
 import type { BlocksResource } from '@pragmatica/contract';
 import { Check, Copy } from 'lucide-react';
-import { useTickBlock } from '../../api/paste';
+import type { Ticked } from '../../api/paste';
 import { DELIVERY } from '../../texts/delivery';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
@@ -10,9 +10,17 @@ import { useCopy } from '../../ui/use-copy';
 
 type Block = BlocksResource['blocks'][number];
 
+const CODE =
+  'mt-1 overflow-auto rounded-md border border-line bg-surface px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]';
+
+/** Says that something is pasted. */
+export interface Tick {
+  readonly run: (ticked: Ticked) => void;
+  readonly isPending: boolean;
+}
+
 /** One box: what goes in, to copy, and whether it is there. */
-export function BlockCard({ site, block }: { site: string; block: Block }) {
-  const tick = useTickBlock(site);
+export function BlockCard({ block, tick }: { block: Block; tick: Tick }) {
   const copy = useCopy();
   const { kind, page, name, text, digest, parts, state, pasted, tooLongBy, hoursUntil } = block;
   const snippets = [...new Set(parts.map((part) => part.name))].join(', ');
@@ -33,6 +41,7 @@ export function BlockCard({ site, block }: { site: string; block: Block }) {
         </div>
         <State block={block} />
         <Button
+          className="print:hidden"
           size="small"
           look={state === 'done' || tooLongBy !== null ? 'quiet' : 'primary'}
           aria-label={say(DELIVERY.copyNamed, { name })}
@@ -41,7 +50,12 @@ export function BlockCard({ site, block }: { site: string; block: Block }) {
           <Copy className="size-3.5" aria-hidden /> {DELIVERY.copy}
         </Button>
         {state !== 'done' && (
-          <Button size="small" isBusy={tick.isPending} onClick={() => tick.run({ kind, page, digest })}>
+          <Button
+            className="print:hidden"
+            size="small"
+            isBusy={tick.isPending}
+            onClick={() => tick.run({ kind, page, digest })}
+          >
             <Check className="size-3.5" aria-hidden /> {DELIVERY.isPasted}
           </Button>
         )}
@@ -57,12 +71,12 @@ export function BlockCard({ site, block }: { site: string; block: Block }) {
           {DELIVERY.hoursUntil} <Time at={hoursUntil} />.
         </p>
       )}
-      <details className="mt-2">
+      <details className="mt-2 print:hidden">
         <summary className="cursor-pointer text-[13px] text-primary">{DELIVERY.showText}</summary>
-        <pre className="mt-1 max-h-56 overflow-auto rounded-md border border-line bg-surface px-3 py-2 font-mono text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
-          {text}
-        </pre>
+        <pre className={cn(CODE, 'max-h-56')}>{text}</pre>
       </details>
+      {/* On paper nothing can be opened. */}
+      <pre className={cn(CODE, 'hidden print:block')}>{text}</pre>
     </li>
   );
 }

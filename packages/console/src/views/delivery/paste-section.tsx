@@ -10,6 +10,7 @@ import { cn } from '../../ui/cn';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { BlockCard } from './block-card';
 import { BoxesDialog } from './boxes-dialog';
+import { HandoverSection } from './handover-section';
 import { LookSection } from './look-section';
 
 /** Which text goes into which box, and whether it is there. */
@@ -72,7 +73,7 @@ function Checklist({ site, data }: { site: string; data: BlocksResource }) {
       )}
       <ul className="space-y-3">
         {blocks.map((block) => (
-          <BlockCard key={`${block.kind} ${block.page ?? ''}`} site={site} block={block} />
+          <BlockCard key={`${block.kind} ${block.page ?? ''}`} block={block} tick={tick} />
         ))}
       </ul>
       {obsolete.length > 0 && (
@@ -103,6 +104,7 @@ function Checklist({ site, data }: { site: string; data: BlocksResource }) {
         </div>
       )}
       {blocks.length > 0 && <LookSection site={site} />}
+      {blocks.length > 0 && <HandoverSection site={site} />}
     </>
   );
 }
