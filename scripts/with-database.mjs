@@ -8,12 +8,12 @@ import { startPostgres } from './setup/postgres.mjs';
 
 /**
  * Runs a program with a database server that exists only as long as it runs. The program finds it in
- * TEST_DATABASE_URL, and Chromium in PRAGMATICA_CHROMIUM.
+ * TEST_DATABASE_URL, Chromium in PRAGMATICA_CHROMIUM and nginx in PRAGMATICA_NGINX.
  *
  * @returns {Promise<number>} the program's exit status
  */
 export async function withDatabase(program, args) {
-  const tools = await ensureTools(['postgresql', 'chromium']);
+  const tools = await ensureTools(['postgresql', 'chromium', 'nginx']);
   const data = mkdtempSync(join(tmpdir(), 'pragmatica-'));
   // The database may have to run as another user, who must be let through.
   chmodSync(data, 0o711);
@@ -29,6 +29,7 @@ export async function withDatabase(program, args) {
         ...process.env,
         TEST_DATABASE_URL: postgres.url('postgres'),
         PRAGMATICA_CHROMIUM: tools.chromium,
+        PRAGMATICA_NGINX: tools.nginx,
       };
       const child = spawn(program, args, { cwd: ROOT, stdio: 'inherit', env });
       for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => child.kill(signal));

@@ -9,13 +9,15 @@ const POSTGRES_FOLDER = '/usr/lib/postgresql';
 const TOOLS = {
   postgresql: { package: 'postgresql', title: 'PostgreSQL', find: findPostgres },
   chromium: { package: 'chromium-headless-shell', title: 'Chromium', find: findChromium },
+  nginx: { package: 'nginx-light', title: 'nginx', find: findNginx },
 };
+const WHERE = 'say where it is with PRAGMATICA_PG_BIN, PRAGMATICA_CHROMIUM or PRAGMATICA_NGINX.';
 
 /**
  * Makes sure that programs of the system are there. As root, Debian's packages are installed; otherwise the exact
  * command is named.
  *
- * @param {('postgresql'|'chromium')[]} names
+ * @param {('postgresql'|'chromium'|'nginx')[]} names
  * @param {{ asRoot?: boolean, hasApt?: boolean, environment?: Record<string, string | undefined> }} [machine]
  * @returns {Promise<Record<string, string>>} where each was found
  */
@@ -31,10 +33,7 @@ export async function ensureTools(
   if (missing.length > 0) {
     const packages = missing.map((name) => TOOLS[name].package);
     const titles = missing.map((name) => TOOLS[name].title).join(' and ');
-    if (!hasApt)
-      throw new SetupError(
-        `${titles} not found. Install it, and say where it is with PRAGMATICA_PG_BIN or PRAGMATICA_CHROMIUM.`,
-      );
+    if (!hasApt) throw new SetupError(`${titles} not found. Install it, and ${WHERE}`);
     const line = `apt-get install -y ${packages.join(' ')}`;
     if (!asRoot)
       throw new SetupError(
@@ -53,9 +52,7 @@ export async function ensureTools(
   for (const name of names) {
     found[name] = TOOLS[name].find(environment);
     if (found[name] === undefined)
-      throw new SetupError(
-        `${TOOLS[name].title} was installed but is not where it was expected. Say where it is with PRAGMATICA_PG_BIN or PRAGMATICA_CHROMIUM.`,
-      );
+      throw new SetupError(`${TOOLS[name].title} was installed but is not where it was expected: ${WHERE}`);
   }
   return found;
 }
@@ -76,4 +73,10 @@ function findChromium(environment) {
   const given = environment.PRAGMATICA_CHROMIUM;
   if (given) return existsSync(given) ? given : undefined;
   return ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((file) => existsSync(file));
+}
+
+function findNginx(environment) {
+  const given = environment.PRAGMATICA_NGINX;
+  if (given) return existsSync(given) ? given : undefined;
+  return ['/usr/sbin/nginx', '/usr/local/sbin/nginx'].find((file) => existsSync(file));
 }

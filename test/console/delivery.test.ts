@@ -15,7 +15,7 @@ describe('delivery in the console', function () {
       '<script src="https://code.example.com/one/skerrywick.js"></script>',
     );
     const table = page.getByRole('table');
-    expect(await table.getByRole('columnheader').allInnerTexts()).to.have.length(5);
+    expect(await table.getByRole('columnheader').allInnerTexts()).to.have.length(6);
     await table.getByRole('rowheader', { name: 'Visitors without JavaScript' }).waitFor();
   });
 
@@ -46,7 +46,9 @@ describe('delivery in the console', function () {
     const card = page.getByRole('listitem').filter({ hasText: 'Custom head code' });
     await card.getByText('To paste').waitFor();
     await card.getByText('Show the text').click();
-    expect(await card.locator('details pre').innerText()).to.match(/^<!-- Pragmatica skerrywick release 1 site-head/);
+    expect(await card.locator('details pre').innerText()).to.match(
+      /^<!-- Pragmatica skerrywick release 1 site-head/,
+    );
     await card.getByRole('button', { name: 'It is pasted' }).click();
     await card.getByText('Pasted', { exact: true }).waitFor();
     // Somebody else pastes the rest, without an account.

@@ -9,6 +9,7 @@ import { fix } from './commands/fix.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
+import { fragments } from './commands/fragments.js';
 import { line } from './commands/line.js';
 import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
@@ -56,6 +57,7 @@ const COMMANDS = [
   restore,
   verify,
   line,
+  fragments,
   paste,
   exportSet,
   insertCommand,

@@ -16,6 +16,7 @@ export const DELIVERY = {
     'async-line': 'Paste the async line below into the head of all pages.',
     paste: 'Paste the blocks below into the boxes of the site builder.',
     folder: 'Write the files with “pragmatica insert”, and upload them.',
+    fragments: 'Write the includes below into your templates.',
   },
   lineTitle: 'One line, pasted once',
   lineText:
@@ -99,6 +100,14 @@ export const DELIVERY = {
   suits: 'Take {name}.',
   suitsNone: 'None yet.',
   others: 'These would do as well: {names}.',
+  fragmentsTitle: 'Includes in your templates',
+  fragmentsText:
+    'Your own web server puts in what a page gets. It stays in front, and pages go out without it while Pragmatica is away.',
+  includes: 'Into the templates',
+  includesCopied: 'Now write each where its placement is.',
+  nginx: 'Into the server block of nginx',
+  nginxCopied: 'Now paste it into the server block, and reload nginx.',
+  fragmentsJson: 'For templates of your own, a page’s plan as JSON: {address}',
   compareTitle: 'The ways compared',
   needs: 'You need',
   fits: { fully: 'yes', partly: 'partly', not: 'no' },

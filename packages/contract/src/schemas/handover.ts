@@ -2,13 +2,9 @@ import { z } from 'zod';
 import { environment, timestamp } from './common.js';
 import { blocks, blockTick } from './paste.js';
 
-const secret = z
-  .string()
-  .min(20)
-  .max(200)
-  .meta({
-    description: 'What stands behind the # of the link. It is in no address that is sent, nor in any log.',
-  });
+const secret = z.string().min(20).max(200).meta({
+  description: 'What stands behind the # of the link. It is in no address that is sent, nor in any log.',
+});
 
 export const handoverInput = z
   .strictObject({

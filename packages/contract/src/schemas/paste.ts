@@ -117,5 +117,13 @@ export const line = z
       .string()
       .meta({ description: 'Parts run in the order of the set, and hold the page up where they would.' }),
     async: z.string().meta({ description: 'No page waits for it.' }),
+    fragments: z
+      .object({
+        base: z.string(),
+        includes: z.array(z.object({ placement: z.string(), ssi: z.string(), esi: z.string() })),
+        nginx: z.string(),
+      })
+      .meta({ description: 'What to write where a web server or templates include what a page gets.' }),
   })
   .meta({ id: 'Line' });
+export type LineResource = z.infer<typeof line>;

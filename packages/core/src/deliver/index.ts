@@ -12,6 +12,14 @@ export {
   type Fit,
 } from './delivery.js';
 export { folder as folderDelivery } from './folder.js';
+export {
+  fragmentIncludes,
+  fragmentName,
+  fragmentPlacement,
+  fragmentServer,
+  fragments as fragmentsDelivery,
+  type FragmentIncludes,
+} from './fragments.js';
 export { gateway as gatewayDelivery } from './gateway.js';
 export { asyncLine as asyncLineDelivery, line as lineDelivery } from './line.js';
 export { pasteDelivery } from './paste-blocks.js';

@@ -1,6 +1,7 @@
 import { DELIVER_TEXTS } from '../texts/deliver.js';
 import type { Delivery } from './delivery.js';
 import { folder } from './folder.js';
+import { fragments } from './fragments.js';
 import { gateway } from './gateway.js';
 import { asyncLine, line } from './line.js';
 import { pasteDelivery } from './paste-blocks.js';
@@ -57,6 +58,7 @@ export function otherWays(answers: OwnerAnswers): Delivery[] {
     [asyncLine, answers.hasSiteBox === true],
     [pasteDelivery, answers.hasSiteBox === true || answers.hasPageBox === true],
     [folder, answers.hasFiles === true],
+    [fragments, answers.hasFiles === true],
   ];
   return able.flatMap(([one, isPossible]) => (isPossible && one !== way ? [one] : []));
 }

@@ -93,6 +93,16 @@ export const DELIVER_TEXTS = {
       withoutScript: 'Works for what is on all pages; what asks something needs scripts.',
       cost: 'No file more; your code, and 1 to 6 KB where something is asked.',
     },
+    fragments: {
+      name: 'includes in your templates',
+      needs: 'Your web server or your templates can include what another server sends.',
+      environment: 'An include is of one environment.',
+      where: 'As if it stood where the include does.',
+      anchor: 'By an include of its own inside or before the element.',
+      reach: 'Asked for each include, if your server passes the visitor’s headers on.',
+      freshness: 'Live in seconds.',
+      cost: 'A request from your server to ours for each include; nothing for the visitor.',
+    },
     folder: {
       needs: 'You have the files of the pages.',
       reach: 'Pages are known; devices, hours and consent are decided when the files are written.',

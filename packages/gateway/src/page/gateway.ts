@@ -10,6 +10,7 @@ import type { CodingFactory } from './codings.js';
 import { BodyTooLong, Exchange, type PlannedLoad, type GatewayContext } from './exchange.js';
 import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
+import { FragmentServer, type ServedByName } from '../fragments/serve-fragments.js';
 import { LineServer, type Lines } from '../one-line/serve-line.js';
 import { sendOwnPage } from './own-pages.js';
 import { CompressedCache } from './compressed-cache.js';
@@ -20,7 +21,7 @@ import { hasBody, isRefusal, readRequest, type PageRequest, type Refusal } from 
 import { ignoreUpgrade, isWebSocket, passUpgrade } from './upgrade.js';
 
 export interface GatewayOptions {
-  readonly releases: Pick<ReleaseTable, 'find'> & Partial<Lines>;
+  readonly releases: Pick<ReleaseTable, 'find'> & Partial<Lines & ServedByName>;
   readonly log: Logger;
   readonly metrics: Metrics;
   readonly origins?: OriginOptions;
@@ -75,6 +76,9 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     readClient: clientReader(options.trustedProxies ?? []),
   };
   const lines = new LineServer({ line: (name) => options.releases.line?.(name) }, options.log);
+  const fragments = new FragmentServer({ served: (name) => options.releases.served?.(name) }, options.log);
+  const answersElsewhere = (request: IncomingMessage, response: ServerResponse, target: string): boolean =>
+    lines.answer(request, response, target) || fragments.answer(request, response, target);
   let isDraining = false;
   const server = createServer(
     {
@@ -87,7 +91,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
     (request, response) => {
       if (isDraining) response.shouldKeepAlive = false;
       try {
-        forward(options, context, lines, request, response);
+        forward(options, context, answersElsewhere, request, response);
       } catch (error) {
         options.log.error({ err: error, url: request.url }, 'a request failed in the gateway');
         sendOwnPage(
@@ -126,7 +130,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
 function forward(
   options: GatewayOptions,
   context: GatewayContext,
-  lines: LineServer,
+  answersElsewhere: (request: IncomingMessage, response: ServerResponse, target: string) => boolean,
   request: IncomingMessage,
   response: ServerResponse,
 ): void {
@@ -136,7 +140,7 @@ function forward(
     : (loopOf(context, request, pageRequest) ?? findHost(options, pageRequest));
   if (isRefusal(pageRequest) || 'status' in served) {
     // At a site’s own host everything is the site’s.
-    if (!isRefusal(pageRequest) && lines.answer(request, response, pageRequest.target)) return;
+    if (!isRefusal(pageRequest) && answersElsewhere(request, response, pageRequest.target)) return;
     const refusal = (isRefusal(pageRequest) ? pageRequest : served) as Refusal;
     context.metrics.refusals.inc({ reason: refusal.reason });
     if (refusal.status === 400) response.shouldKeepAlive = false;

@@ -2,6 +2,7 @@ import { ReleasePlanner, lineName, pageAddress, type Snapshot } from '@pragmatic
 import type { Environment, Transfer } from '@pragmatica/contract';
 import type { Logger } from 'pino';
 import { Line } from '../one-line/line.js';
+import type { ServedByName } from '../fragments/serve-fragments.js';
 import type { Lines } from '../one-line/serve-line.js';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
@@ -28,7 +29,7 @@ export interface ServedHost {
 }
 
 /** The live releases, compiled, by host, in a process that serves. It reads files; of the database it knows nothing. */
-export class ReleaseTable implements Lines {
+export class ReleaseTable implements Lines, ServedByName {
   readonly #files: ReleaseFiles;
   readonly #log: Logger;
   #hosts: ReadonlyMap<string, ServedHost> = new Map();
@@ -54,6 +55,10 @@ export class ReleaseTable implements Lines {
 
   line(name: string): Line | null | undefined {
     return this.#served.has(name) ? (this.#served.get(name)?.line ?? null) : undefined;
+  }
+
+  served(name: string): ServedRelease | null | undefined {
+    return this.#served.has(name) ? (this.#served.get(name) ?? null) : undefined;
   }
 
   /** Serves a state. States that come while one is made ready are joined: the last of them counts. Never throws. */

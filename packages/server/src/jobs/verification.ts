@@ -66,6 +66,7 @@ const byLine =
 const JUDGES: Record<DeliveryKey, MakeJudge> = {
   gateway: judgeInPage,
   folder: judgeInPage,
+  fragments: judgeInPage,
   line: byLine('order'),
   'async-line': byLine('async'),
   async paste(tools, site, { environment }, { number }) {

@@ -2,10 +2,10 @@ import type { HandlersOf } from '../http/context.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { Sets } from '../site/sets.js';
 import { listBoxes, setBoxes, showBlocks, tickBlock } from '../site/paste/blocks.js';
-import { lineName, lineTag } from '@pragmatica/core';
+import { fragmentIncludes, fragmentServer, lineName, lineTag } from '@pragmatica/core';
 import { findSite } from '../site/site-lock.js';
 import { checkBlocks } from '../site/paste/check-blocks.js';
-import { lineBase } from '../site/line-address.js';
+import { fragmentBase, lineBase } from '../site/line-address.js';
 import type { Settings } from '../settings.js';
 
 export function pasteHandlers(
@@ -35,7 +35,17 @@ export function pasteHandlers(
       const { key } = await findSite(store, params.site);
       const name = lineName(key, query.environment);
       const base = lineBase(settings);
-      return { data: { order: lineTag(base, name, 'order'), async: lineTag(base, name, 'async') } };
+      const fragments = fragmentBase(settings);
+      return {
+        data: {
+          ...{ order: lineTag(base, name, 'order'), async: lineTag(base, name, 'async') },
+          fragments: {
+            base: `${fragments}/${name}`,
+            includes: fragmentIncludes(fragments, name),
+            nginx: fragmentServer(fragments, name),
+          },
+        },
+      };
     },
 
     async checkBlocks({ params, query }, { store }) {

@@ -10,6 +10,13 @@ export function lineBase({
   return (address ?? `http://gateway.localhost:${port}/one`).replace(/\/$/, '');
 }
 
+/** Where web servers and templates ask for fragments: the gateway itself, beside its lines. */
+export function fragmentBase(settings: Settings): string {
+  const line = lineBase(settings);
+  if (line.endsWith('/one')) return line.replace(/\/one$/, '/fragments');
+  return `http://gateway.localhost:${settings.PRAGMATICA_GATEWAY_PORT}/fragments`;
+}
+
 /** The address of a site's line. */
 export function lineAddress(base: string, site: string, environment: Environment): string {
   return `${base}/${lineName(site, environment)}.js`;

@@ -2,6 +2,7 @@ import type { SiteResource } from '@pragmatica/contract';
 import { Link } from 'react-router';
 import { START } from '../../texts/start';
 import { say } from '../../texts/say';
+import { FragmentsSection } from '../delivery/fragments-section';
 import { LineSection } from '../delivery/line-section';
 import { PasteSection } from '../delivery/paste-section';
 
@@ -11,6 +12,7 @@ export function NextStep({ site: { key, hosts } }: { site: SiteResource }) {
   if (!host) return null;
   if (host.delivery === 'line' || host.delivery === 'async-line') return <LineSection site={key} />;
   if (host.delivery === 'paste') return <PasteSection site={key} />;
+  if (host.delivery === 'fragments') return <FragmentsSection site={key} />;
   return (
     <section aria-label={START.next} className="rounded-xl border border-line bg-surface p-4 text-sm sm:p-5">
       <h2>{START.next}</h2>

@@ -18,6 +18,7 @@ import { Migration20261128190000 } from './Migration20261128190000.js';
 import { Migration20261128200000 } from './Migration20261128200000.js';
 import { Migration20261128210000 } from './Migration20261128210000.js';
 import { Migration20261128220000 } from './Migration20261128220000.js';
+import { Migration20261128230000 } from './Migration20261128230000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -41,4 +42,5 @@ export const migrations = [
   { name: 'Migration20261128200000', class: Migration20261128200000 },
   { name: 'Migration20261128210000', class: Migration20261128210000 },
   { name: 'Migration20261128220000', class: Migration20261128220000 },
+  { name: 'Migration20261128230000', class: Migration20261128230000 },
 ] as const;

@@ -1,0 +1,8 @@
+export const FRAGMENTS = {
+  description: 'what to write into templates, so that your own web server includes what pages get',
+  ssi: 'In the templates, as server-side includes (nginx, “ssi on”):',
+  esi: 'Or as Edge Side Includes:',
+  anchor: 'Inside or before an element: inside:ID and before:ID in place of the placement.',
+  nginx: 'nginx, in the server block:',
+  json: 'For templates of your own, a page’s plan as JSON:',
+} as const;
