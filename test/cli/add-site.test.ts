@@ -106,9 +106,10 @@ describe('a site by its address, on the command line', function () {
       'The one line, async',
       'Blocks to paste',
       'Includes in your templates',
+      'Your own Node.js server',
       'A folder of files',
     ]);
-    expect(JSON.parse((await run(['site', 'ways', '--json'])).out)).to.have.length(6);
+    expect(JSON.parse((await run(['site', 'ways', '--json'])).out)).to.have.length(7);
     const { out: texts } = await run(['fragments', '--site', 'tide-mill']);
     expect(texts).to.include('<!--# include virtual="/pragmatica/head-end?host=$host&path=$request_uri" -->');
     expect(texts).to.match(/proxy_pass \S+\/fragments\/tide-mill\/;/);

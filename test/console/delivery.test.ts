@@ -15,7 +15,7 @@ describe('delivery in the console', function () {
       '<script src="https://code.example.com/one/skerrywick.js"></script>',
     );
     const table = page.getByRole('table');
-    expect(await table.getByRole('columnheader').allInnerTexts()).to.have.length(6);
+    expect(await table.getByRole('columnheader').allInnerTexts()).to.have.length(7);
     await table.getByRole('rowheader', { name: 'Visitors without JavaScript' }).waitFor();
   });
 

@@ -1,9 +1,8 @@
+import { hasTagOf, variantEtag } from '@pragmatica/core';
 import { Breaker } from '@pragmatica/gateway';
 import { expect } from 'chai';
 import {
   endToEndHeaders,
-  hasTagOf,
-  variantEtag,
   rewriteOriginUrls,
   originHeaders,
 } from '../../packages/gateway/dist/page/headers.js';

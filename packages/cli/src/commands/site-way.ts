@@ -151,6 +151,8 @@ async function nextWords(client: ApiClient, key: string, host: string, way: Deli
       return say(ADD_SITE.nextPaste, { key });
     case 'folder':
       return say(ADD_SITE.nextFolder, { key });
+    case 'middleware':
+      return ADD_SITE.nextMiddleware;
     case 'fragments':
       return say(ADD_SITE.nextFragments, { key });
   }

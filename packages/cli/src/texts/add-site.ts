@@ -24,6 +24,8 @@ export const ADD_SITE = {
   nextLine: 'Next: paste this once, as high as possible into the head of all pages:\n  {line}',
   nextPaste:
     'Next: say which boxes there are, and get the text for each:\n  pragmatica paste box site-head --site {key} --name "Head code"',
+  nextMiddleware:
+    'Next: add the package @pragmatica/middleware to your server; its README shows how, in ten lines.',
   nextFragments: 'Next: write the includes into your templates:\n  pragmatica fragments --site {key}',
   nextFolder:
     'Next: write the code into the files:\n  pragmatica insert FOLDER --site {key} --out NEW-FOLDER',

@@ -16,6 +16,7 @@ export const DELIVERY = {
     'async-line': 'Paste the async line below into the head of all pages.',
     paste: 'Paste the blocks below into the boxes of the site builder.',
     folder: 'Write the files with “pragmatica insert”, and upload them.',
+    middleware: 'Add the package @pragmatica/middleware to your server; its README shows how.',
     fragments: 'Write the includes below into your templates.',
   },
   lineTitle: 'One line, pasted once',

@@ -12,6 +12,8 @@ export const START = {
   next: 'What to do now',
   nextGateway:
     'Write the address of the server that holds the pages into the settings, then let {host} point to the gateway.',
+  nextMiddleware:
+    'Add the package @pragmatica/middleware to your server. Its README shows how, in ten lines.',
   nextFolder:
     'Write the code into the files of the site, and upload them. After each publishing do it again:',
   insertCommand: 'pragmatica insert FOLDER --site {key} --out NEW-FOLDER',

@@ -50,7 +50,15 @@ export const ASPECTS = [
 export type Aspect = (typeof ASPECTS)[number];
 
 /** What ways are called in the API; they never change. */
-export const DELIVERY_KEYS = ['gateway', 'line', 'async-line', 'paste', 'folder', 'fragments'] as const;
+export const DELIVERY_KEYS = [
+  'gateway',
+  'line',
+  'async-line',
+  'paste',
+  'fragments',
+  'middleware',
+  'folder',
+] as const;
 export type DeliveryKey = (typeof DELIVERY_KEYS)[number];
 
 /** A way in which a host's pages get their parts. One more is one more file here and one line in the registry. */

@@ -20,6 +20,7 @@ export {
   fragments as fragmentsDelivery,
   type FragmentIncludes,
 } from './fragments.js';
+export { middleware as middlewareDelivery } from './middleware.js';
 export { gateway as gatewayDelivery } from './gateway.js';
 export { asyncLine as asyncLineDelivery, line as lineDelivery } from './line.js';
 export { pasteDelivery } from './paste-blocks.js';

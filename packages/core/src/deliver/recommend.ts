@@ -4,6 +4,7 @@ import { folder } from './folder.js';
 import { fragments } from './fragments.js';
 import { gateway } from './gateway.js';
 import { asyncLine, line } from './line.js';
+import { middleware } from './middleware.js';
 import { pasteDelivery } from './paste-blocks.js';
 
 /** What the owner of a site is asked; each is left out while it is not answered. */
@@ -59,6 +60,7 @@ export function otherWays(answers: OwnerAnswers): Delivery[] {
     [pasteDelivery, answers.hasSiteBox === true || answers.hasPageBox === true],
     [folder, answers.hasFiles === true],
     [fragments, answers.hasFiles === true],
+    [middleware, answers.hasFiles === true],
   ];
   return able.flatMap(([one, isPossible]) => (isPossible && one !== way ? [one] : []));
 }

@@ -93,6 +93,13 @@ export const DELIVER_TEXTS = {
       withoutScript: 'Works for what is on all pages; what asks something needs scripts.',
       cost: 'No file more; your code, and 1 to 6 KB where something is asked.',
     },
+    middleware: {
+      name: 'your own Node.js server',
+      needs: 'The site is a Node.js server of your own, and you can add a package to it.',
+      environment: 'It follows one environment.',
+      freshness: 'Live in seconds.',
+      cost: 'Nothing to load; the pages stream through it.',
+    },
     fragments: {
       name: 'includes in your templates',
       needs: 'Your web server or your templates can include what another server sends.',

@@ -79,7 +79,7 @@ export class FragmentServer {
 
   #fragment(parts: PreparedParts, key: string | undefined, release: ServedRelease): Fragment {
     let made = this.#made.get(parts);
-    if (!made) this.#made.set(parts, (made = new Map()));
+    if (!made) this.#made.set(parts, (made = new Map<string, Fragment>()));
     const name = key ?? '.json';
     let fragment = made.get(name);
     if (!fragment) {

@@ -1,4 +1,5 @@
 import type { ServerResponse } from 'node:http';
+import { OF_THE_PAGES_BYTES } from '@pragmatica/core';
 import type { Logger } from 'pino';
 import { Burst } from './burst.js';
 import { MAX_CACHED_BODY } from './compressed-cache.js';
@@ -232,14 +233,9 @@ export class AnswerWriter {
 }
 
 /** What speaks of the very bytes that the origin sent. */
-export const OF_THE_BYTES: ReadonlySet<string> = new Set([
-  'content-length',
-  'accept-ranges',
-  'content-md5',
-  'digest',
-  'repr-digest',
-  'content-digest',
-]);
+const OF_THE_BYTES: ReadonlySet<string> = new Set(
+  OF_THE_PAGES_BYTES.filter((name) => name !== 'last-modified'),
+);
 
 /** What is packed here is other bytes than the origin's, and a range of them would be another. */
 function packedHeaders(headers: HeaderMap, coding: PackingCoding): HeaderMap {

@@ -1,5 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import {
+  hasTagOf,
+  variantEtag,
   PageInserter,
   CachedPlacesInserter,
   charsetOf,
@@ -19,15 +21,7 @@ import type { ClientFacts, ClientReader } from './client.js';
 import { CachedPageSink } from './cached-page-sink.js';
 import { createCoding, type CodingFactory } from './codings.js';
 import type { CompressedCache, CompressedKey } from './compressed-cache.js';
-import {
-  appended,
-  endToEndHeaders,
-  firstOf,
-  hasTagOf,
-  variantEtag,
-  rewriteOriginUrls,
-  type HeaderMap,
-} from './headers.js';
+import { appended, endToEndHeaders, firstOf, rewriteOriginUrls, type HeaderMap } from './headers.js';
 import { MalformedAnswer, type Origins } from './origins.js';
 import { isPackable, preferredCoding, type PackingCoding } from './packing.js';
 import { addVary, setReachHeaders } from './reach-headers.js';

@@ -1,4 +1,5 @@
 import type { IncomingHttpHeaders } from 'node:http';
+import { originCondition } from '@pragmatica/core';
 import type { ClientFacts } from './client.js';
 
 /** Headers that speak of one connection only (RFC 9110, 7.6.1). */
@@ -78,7 +79,7 @@ export function originHeaders(
     delete sent['range'];
     delete sent['if-range'];
   }
-  const conditions = translateConditions(headers['if-none-match'], partsTag, isPageLoad && partsTag !== '');
+  const conditions = originCondition(headers['if-none-match'], partsTag, isPageLoad && partsTag !== '');
   if (conditions === undefined) delete sent['if-none-match'];
   else sent['if-none-match'] = conditions;
   return sent;
@@ -94,38 +95,6 @@ export function appended(list: string | readonly string[] | undefined, element: 
 function forwardedElement(peer: string, host: string, protocol: string): string {
   const address = peer.includes(':') ? `"[${peer}]"` : peer;
   return `for=${address || 'unknown'};host="${host.replace(/["\\]/g, '')}";proto=${protocol}`;
-}
-
-const TAG_SUFFIX = /;pragmatica-(\w+)"$/;
-
-/** The page's own tag with its parts in it: other parts make another representation (RFC 9110, 8.8.3). */
-export function variantEtag(originTag: string, partsTag: string): string {
-  const weak = originTag.startsWith('W/') ? originTag : `W/${originTag}`;
-  return weak.replace(/"$/, `;pragmatica-${partsTag}"`);
-}
-
-/** Whether a client asks on top of a page that was made with these parts. */
-export function hasTagOf(condition: string | undefined, partsTag: string): boolean {
-  return items(condition).some((tag) => TAG_SUFFIX.exec(tag)?.[1] === partsTag);
-}
-
-/**
- * The origin's tags in a client's condition. Tags made with other parts are dropped: they do not hold. So are, where
- * a page gets parts, the origin's own tags: they are of the page without parts. (Tags that hold a comma are
- * split and then match nothing, which is safe.)
- */
-function translateConditions(
-  condition: string | undefined,
-  partsTag: string,
-  getsParts: boolean,
-): string | undefined {
-  if (condition === undefined) return undefined;
-  const tags = items(condition).flatMap((tag) => {
-    const made = TAG_SUFFIX.exec(tag);
-    if (!made) return getsParts ? [] : [tag];
-    return made[1] === partsTag ? [tag.replace(TAG_SUFFIX, '"')] : [];
-  });
-  return tags.length > 0 ? tags.join(', ') : undefined;
 }
 
 /** What in an answer names the origin by its own address is said of the public one: redirects and cookies. */

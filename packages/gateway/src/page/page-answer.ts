@@ -1,17 +1,14 @@
-import { OF_THE_BYTES } from './answer-writer.js';
-import { KNOWN_CODINGS, appended, firstOf, variantEtag, type HeaderMap } from './headers.js';
+import { OF_THE_PAGES_BYTES, isWholePage, variantEtag } from '@pragmatica/core';
+import { KNOWN_CODINGS, appended, firstOf, type HeaderMap } from './headers.js';
 
-/** A whole HTML document in a coding that we know, and that may be changed (RFC 9110, 7.7: `no-transform`). */
+/** A whole HTML document in a coding that we know. */
 export function isInsertable(status: number, headers: HeaderMap): boolean {
-  if (status === 204 || status === 206 || status === 304) return false;
-  if (!/^\s*text\/html\s*(;|$)/i.test(firstOf(headers['content-type']) ?? '')) return false;
+  if (!isWholePage(status, firstOf(headers['content-type']), firstOf(headers['cache-control']))) return false;
   const coding = firstOf(headers['content-encoding']) ?? 'identity';
-  if (coding !== 'identity' && !KNOWN_CODINGS.has(coding)) return false;
-  return !/\bno-transform\b/i.test(firstOf(headers['cache-control']) ?? '');
+  return coding === 'identity' || KNOWN_CODINGS.has(coding);
 }
 
-/** The new length is not known before the end; dates, ranges and digests would speak of the origin's bytes. */
-const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set([...OF_THE_BYTES, 'last-modified']);
+const OF_THE_ORIGINS_BYTES: ReadonlySet<string> = new Set(OF_THE_PAGES_BYTES);
 
 /** The origin's headers as they go out with a page that has parts in it, without its length. */
 export function insertedHeaders(

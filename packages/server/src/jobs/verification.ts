@@ -67,6 +67,7 @@ const JUDGES: Record<DeliveryKey, MakeJudge> = {
   gateway: judgeInPage,
   folder: judgeInPage,
   fragments: judgeInPage,
+  middleware: judgeInPage,
   line: byLine('order'),
   'async-line': byLine('async'),
   async paste(tools, site, { environment }, { number }) {

@@ -16,7 +16,9 @@ export function NextStep({ site: { key, hosts } }: { site: SiteResource }) {
   return (
     <section aria-label={START.next} className="rounded-xl border border-line bg-surface p-4 text-sm sm:p-5">
       <h2>{START.next}</h2>
-      {host.delivery === 'gateway' ? (
+      {host.delivery === 'middleware' ? (
+        <p className="mt-1">{START.nextMiddleware}</p>
+      ) : host.delivery === 'gateway' ? (
         <>
           <p className="mt-1">{say(START.nextGateway, { host: host.host })}</p>
           <Link className="mt-2 inline-block text-primary hover:underline" to={`/sites/${key}/settings`}>
