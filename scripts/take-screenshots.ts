@@ -238,7 +238,7 @@ async function describeBoxes(page: Page): Promise<void> {
     await dialog.getByLabel('What it is called there').nth(index).fill(name);
   }
   await dialog.getByRole('button', { name: 'Keep' }).click();
-  await page.getByText('To paste').first().waitFor();
+  await page.getByText('To paste', { exact: true }).first().waitFor();
 }
 
 async function showHours(page: Page): Promise<void> {

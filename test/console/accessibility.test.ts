@@ -150,7 +150,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/checklist',
     heading: /Checklist/,
     async act(page) {
-      await page.getByText('7 of 8 done.').waitFor();
+      await page.getByText('11 of 12 done.').waitFor();
     },
   },
   { name: 'the settings', path: '/sites/skerrywick/settings', heading: /Settings/ },

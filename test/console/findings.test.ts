@@ -169,7 +169,8 @@ describe('the console reads, checks and fixes', function () {
       await dialog.getByLabel('What does this change?').fill('Tides');
       await dialog.getByLabel('Why publish in spite of that?').fill('The fair opens at nine');
       await dialog.getByRole('button', { name: 'Publish all the same' }).click();
-      await page.getByText('is live', { exact: false }).first().waitFor();
+      // It goes when the release is there.
+      await dialog.waitFor({ state: 'detached' });
       await page.goto('/sites/skerrywick/releases');
       await page.getByText('Reason: The fair opens at nine').waitFor();
     });

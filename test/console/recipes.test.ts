@@ -207,7 +207,7 @@ describe('recipes in the console', function () {
     const title = '“Harbour chat”: staging.skerrywick.localhost is not registered with Parlanook';
     await page.getByText(title).waitFor();
     await page.getByRole('link', { name: 'To the checklist' }).first().click();
-    await page.getByText('7 of 8 done.').waitFor();
+    await page.getByText('11 of 12 done.').waitFor();
     await page
       .getByRole('checkbox', { name: /Register staging\.skerrywick\.localhost in Parlanook/ })
       .click();

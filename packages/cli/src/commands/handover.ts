@@ -35,7 +35,7 @@ export function handover(group: Command): void {
         else
           print(
             table(
-              ['LINK', 'FOR', 'BY', 'UNTIL', 'LAST USED'],
+              ['LINK', 'FOR', 'BY', 'UNTIL', HANDOVER.lastUsed],
               items.map(({ id, environment, by, until, usedAt }) => [
                 ...[String(id), environment, by, when(until)],
                 usedAt === null ? HANDOVER.notUsed : when(usedAt),

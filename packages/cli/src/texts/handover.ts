@@ -6,6 +6,7 @@ export const HANDOVER = {
   made: 'Whoever has this link sees the blocks to paste, and ticks them off. It works until {until}, and is shown only now:',
   ended: 'Link {id} works no longer.',
   none: 'No links.',
+  lastUsed: 'LAST USED',
   notUsed: 'not yet',
   examples:
     '\nExamples:\n  pragmatica paste handover\n  pragmatica paste handover --days 3\n  pragmatica paste handover --list\n  pragmatica paste handover --end 4',

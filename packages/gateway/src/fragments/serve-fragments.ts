@@ -8,15 +8,9 @@ import {
   type PreparedParts,
 } from '@pragmatica/core';
 import type { Logger } from 'pino';
-import type { ServedRelease } from '../releases/release-table.js';
+import type { ServedByName, ServedRelease } from '../releases/release-table.js';
 import { preferredCoding } from '../page/packing.js';
 import { readyFile, type ReadyFile } from '../one-line/line.js';
-
-/** Where what is served is found, by the name of a site's line. */
-export interface ServedByName {
-  /** Undefined for no site, null while nothing is published. */
-  served(name: string): ServedRelease | null | undefined;
-}
 
 const ALL = /^\/fragments\/([a-z0-9.-]+?)(?:\.json|\/([^/?]{1,300}))(?:\?(.*))?$/s;
 /** Seconds for which a fragment is fresh, and may be used while it is asked for anew, or cannot be. */

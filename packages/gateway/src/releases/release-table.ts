@@ -2,7 +2,6 @@ import { ReleasePlanner, lineName, pageAddress, type Snapshot } from '@pragmatic
 import type { Environment, Transfer } from '@pragmatica/contract';
 import type { Logger } from 'pino';
 import { Line } from '../one-line/line.js';
-import type { ServedByName } from '../fragments/serve-fragments.js';
 import type { Lines } from '../one-line/serve-line.js';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
@@ -13,6 +12,12 @@ export interface ServedRelease {
   readonly planner: ReleasePlanner;
   /** What the one line loads. */
   readonly line?: Line;
+}
+
+/** Where what is served is found, by the name of a site's line. */
+export interface ServedByName {
+  /** Undefined for no site, null while nothing is published. */
+  served(name: string): ServedRelease | null | undefined;
 }
 
 /** What the gateway knows of one host: all that a page load needs, ready in memory. */
