@@ -5,8 +5,18 @@ import { ensurePackages } from './setup/packages.mjs';
 import { ROOT, inRoot } from './setup/paths.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 
-// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey] [arguments]: figures side by side, in one run.
-const BENCHES = ['insertion', 'gateway', 'soak', 'isolation', 'checks', 'plans', 'scale', 'survey'];
+// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey|delivery] [arguments]: figures side by side, in one run.
+const BENCHES = [
+  'insertion',
+  'gateway',
+  'soak',
+  'isolation',
+  'checks',
+  'plans',
+  'scale',
+  'survey',
+  'delivery',
+];
 
 await run(async () => {
   assertNodeVersion();

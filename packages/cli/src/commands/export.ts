@@ -13,9 +13,10 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
-import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
+import { withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
 import { colour, note, print, printJson } from '../output.js';
+import { releaseSet } from '../release-set.js';
 import { readSet } from '../set-file.js';
 import { EXPORT } from '../texts/export.js';
 import { say } from '../texts/say.js';
@@ -41,7 +42,8 @@ export function exportSet(program: Command): void {
     .addHelpText('after', EXPORT.examples)
     .action(async (options: ExportOptions) => {
       if (options.set !== undefined && options.of !== undefined) throw new CliError(EXPORT.setOrService);
-      const snapshot = options.set === undefined ? await load(options) : readSet(options.set);
+      const snapshot =
+        options.set === undefined ? await releaseSet(options, options.of) : readSet(options.set);
       if (options.oneLine !== undefined) {
         writeLine(snapshot, options.oneLine, options);
         return;
@@ -53,21 +55,6 @@ export function exportSet(program: Command): void {
         note(say(EXPORT.wrote, { count: snapshot.snippets.length, out: options.out }));
       }
     });
-}
-
-async function load({ of = 'live', ...options }: ExportOptions): Promise<Snapshot> {
-  const client = clientFor(options);
-  const site = await siteFor(client, options);
-  if (of === 'draft') return (await client.call('showDraft', { params: { site } })).data.snapshot;
-  const number = of === 'live' || of === 'staging' ? await served(of) : Number(of);
-  if (!Number.isInteger(number)) throw new CliError(say(EXPORT.notDraftLive, { of }));
-  return (await client.call('showRelease', { params: { site, release: number } })).data.snapshot;
-
-  async function served(environment: EnvironmentName): Promise<number> {
-    const { data } = await client.call('showEnvironment', { params: { site, environment } });
-    if (data.release === null) throw new CliError(say(EXPORT.nothingWasPublished, { environment }));
-    return data.release;
-  }
 }
 
 /** So far opening hours are written down: files are not asked what time it is. */

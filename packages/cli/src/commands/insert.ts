@@ -1,50 +1,114 @@
-import { folderDelivery, undecided } from '@pragmatica/core';
+import { folderDelivery, snapshotDigest, undecided, type Snapshot } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
+import { withSite, type SiteOptions } from '../context.js';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
-import { readSet } from '../set-file.js';
+import { watchFolder } from '../insert-folder/watch-folder.js';
 import { Progress, colour, note, print, printJson, table } from '../output.js';
+import { releaseSet } from '../release-set.js';
+import { readSet } from '../set-file.js';
+import { EXPORT } from '../texts/export.js';
 import { INSERT } from '../texts/insert.js';
 import { say } from '../texts/say.js';
 
-interface Options {
+interface Options extends SiteOptions {
   readonly out: string;
-  readonly set: string;
+  readonly set?: string;
+  readonly of?: string;
   readonly environment: 'staging' | 'live';
   readonly cleanPaths?: boolean;
-  readonly json?: boolean;
+  readonly dryRun?: boolean;
+  readonly watch?: boolean;
 }
 
-/** How many files are named where a part found no place. */
+/** How many files are named where a part found no place, and of those that would change. */
 const NAMED_FILES = 5;
+const NAMED_CHANGES = 20;
+/** While a folder is watched, so often it is asked what is published. */
+const ASK_EVERY_MS = 5_000;
 
 export function insertCommand(program: Command): void {
-  program
-    .command('insert <folder>')
+  withSite(program.command('insert <folder>'))
     .description(INSERT.putSnippetSet)
     .requiredOption('--out <folder>', INSERT.whereNewFiles)
-    .requiredOption('--set <file>', INSERT.snippetSetPragmatica)
+    .option('--set <file>', INSERT.snippetSetPragmatica)
+    .addOption(new Option('--of <set>', EXPORT.ofSet).conflicts('set'))
     .addOption(
       new Option('--environment <name>', INSERT.whoseSnippets).choices(['live', 'staging']).default('live'),
     )
     .option('--clean-paths', INSERT.pagesAskedWithout)
-    .option('--json', INSERT.printResultJson)
+    .addOption(new Option('--dry-run', INSERT.dryRun).conflicts('watch'))
+    .option('--watch', INSERT.watch)
     .addHelpText('after', INSERT.indexHtmlPage)
-    .action((folder: string, options: Options) => {
-      const snapshot = readSet(options.set);
-      const progress = new Progress();
-      const result = insertFolder({
-        from: folder,
-        to: options.out,
-        snapshot,
-        load: { environment: options.environment, device: 'desktop', consent: [], at: Date.now() },
-        hasCleanPaths: options.cleanPaths ?? false,
-        onFile: (done, file) => progress.update(`${done}  ${file}`),
-      });
-      progress.end();
-      if (options.json) printJson(result);
-      else report(result, options.out);
-      for (const { message } of undecided(snapshot, folderDelivery)) note(message);
+    .action(async (folder: string, options: Options) => {
+      let snapshot = await setOf(options);
+      write(folder, snapshot, options, false);
+      if (!options.watch) return;
+      note(INSERT.watching);
+      const stop = new AbortController();
+      process.once('SIGINT', () => stop.abort());
+      process.once('SIGTERM', () => stop.abort());
+      const again = (): void => write(folder, snapshot, options, true);
+      const asked = setInterval(() => {
+        void (async () => {
+          // While the service is away, the pages stay as they are.
+          const now = await setOf(options).catch(() => snapshot);
+          if (snapshotDigest(now) === snapshotDigest(snapshot)) return;
+          snapshot = now;
+          again();
+        })();
+      }, ASK_EVERY_MS);
+      await watchFolder(folder, again, stop.signal);
+      clearInterval(asked);
     });
+}
+
+async function setOf({ set, of, environment, ...options }: Options): Promise<Snapshot> {
+  return set === undefined ? releaseSet(options, of ?? environment) : readSet(set);
+}
+
+function write(folder: string, snapshot: Snapshot, options: Options, isAgain: boolean): void {
+  const progress = new Progress();
+  let result: FolderReport;
+  try {
+    result = insertFolder({
+      from: folder,
+      to: options.out,
+      snapshot,
+      load: { environment: options.environment, device: 'desktop', consent: [], at: Date.now() },
+      hasCleanPaths: options.cleanPaths ?? false,
+      isDry: options.dryRun ?? false,
+      onFile: (done, file) => progress.update(`${done}  ${file}`),
+    });
+  } finally {
+    progress.end();
+  }
+  if (options.json) printJson(result);
+  else if (isAgain) print(say(INSERT.wroteAgain, countsOf(result)));
+  else if (options.dryRun) tellChanges(result);
+  else report(result, options.out);
+  if (isAgain) return;
+  for (const { message } of undecided(snapshot, folderDelivery)) note(message);
+}
+
+function countsOf({ written, removed }: FolderReport): { written: number; removed: number } {
+  return { written: written.length, removed: removed.length };
+}
+
+/** What a run would change, file by file. */
+function tellChanges(result: FolderReport): void {
+  const { written, removed, pages } = result;
+  print(say(INSERT.wouldWrite, countsOf(result)));
+  const parts = new Map(
+    pages.map(({ file, outcomes }) => [file, outcomes.filter((one) => one.inserted).length]),
+  );
+  for (const file of written.slice(0, NAMED_CHANGES)) {
+    const count = parts.get(file);
+    const words = count === undefined ? '' : colour.dim(say(INSERT.partsPutIn, { count }));
+    print(`  ${colour.green('+')} ${file}  ${words}`);
+  }
+  for (const file of removed.slice(0, NAMED_CHANGES)) print(`  ${colour.red('−')} ${file}`);
+  const more = Math.max(0, written.length - NAMED_CHANGES) + Math.max(0, removed.length - NAMED_CHANGES);
+  if (more > 0) print(say(INSERT.moreFiles, { more }));
 }
 
 /** What became of one part: in how many pages it is, and by message, in which files it is not or stands elsewhere. */
@@ -56,7 +120,9 @@ interface PartReport {
 
 function report(result: FolderReport, out: string): void {
   const { pages, copied, links } = result;
-  print(say(INSERT.wrotePageOut, { count: pages.length, out, copied, links }));
+  const written = new Set(result.written);
+  const kept = pages.filter(({ file }) => !written.has(file)).length;
+  print(say(INSERT.wrotePageOut, { count: pages.length - kept, out, copied, links, kept }));
   const parts = new Map<string, PartReport>();
   for (const page of pages) {
     for (const outcome of page.outcomes) {

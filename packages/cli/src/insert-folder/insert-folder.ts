@@ -6,21 +6,25 @@ import {
   readFileSync,
   readdirSync,
   readlinkSync,
+  rmSync,
   statSync,
   symlinkSync,
   writeFileSync,
 } from 'node:fs';
-import { join, relative, resolve, sep } from 'node:path';
-import {
-  ReleasePlanner,
-  insert,
-  pageAddress,
-  type InsertOutcome,
-  type PageLoad,
-  type Snapshot,
-} from '@pragmatica/core';
+import { dirname, isAbsolute, join, relative, resolve, sep } from 'node:path';
+import { insert, type InsertOutcome, type PageLoad, type Snapshot } from '@pragmatica/core';
 import { CliError } from '../errors.js';
+import {
+  MANIFEST,
+  isSameStamp,
+  readManifest,
+  writeManifest,
+  type Manifest,
+  type WrittenFile,
+} from './manifest.js';
+import { packAs, packedOf } from './packed-pages.js';
 import { isPageFile, pagePath } from './page-path.js';
+import { FolderParts } from './page-parts.js';
 import { INSERT } from '../texts/insert.js';
 import { say } from '../texts/say.js';
 
@@ -32,6 +36,8 @@ export interface InsertFolderOptions {
   readonly load: Omit<PageLoad, 'page'>;
   /** `/about.html` is asked for as `/about`. */
   readonly hasCleanPaths: boolean;
+  /** Tells what would be written, and writes nothing. */
+  readonly isDry?: boolean;
   onFile?(done: number, path: string): void;
 }
 
@@ -43,46 +49,164 @@ export interface PageReport {
 
 export interface FolderReport {
   readonly pages: readonly PageReport[];
+  /** Other files that went along. */
   readonly copied: number;
   readonly links: number;
+  /** Files that are, or would be, written anew. */
+  readonly written: readonly string[];
+  /** Files that are, or would be, removed: what they came from is gone. */
+  readonly removed: readonly string[];
 }
 
-/** Puts a snippet set into a folder of HTML files. Links stay links, other files are copied. @throws CliError */
+/**
+ * Puts a snippet set into a folder of HTML files. Links stay links, other files are copied, packed siblings of pages
+ * (`.gz`, `.br`) are packed anew. Into a folder that was written before, only what has changed is written.
+ *
+ * @throws CliError
+ */
 export function insertFolder(options: InsertFolderOptions): FolderReport {
-  const { from, to } = options;
-  assertFolders(from, to);
-  const planner = new ReleasePlanner(options.snapshot, options.load.environment);
-  const pages: PageReport[] = [];
-  let copied = 0;
-  let links = 0;
-  const visit = (folder: string): void => {
-    mkdirSync(join(to, relative(from, folder)), { recursive: true });
+  assertFolders(options.from, options.to);
+  const work = new FolderWork(options);
+  work.visit(resolve(options.from));
+  return work.end();
+}
+
+class FolderWork {
+  readonly #options: InsertFolderOptions;
+  readonly #parts: FolderParts;
+  readonly #before: Manifest;
+  readonly #now = new Map<string, WrittenFile>();
+  readonly #pages: PageReport[] = [];
+  readonly #written: string[] = [];
+  #copied = 0;
+  #links = 0;
+
+  constructor(options: InsertFolderOptions) {
+    this.#options = options;
+    this.#parts = new FolderParts(options.snapshot, options.load);
+    this.#before = readManifest(options.to) ?? {};
+  }
+
+  visit(folder: string): void {
+    const { from, to, isDry } = this.#options;
+    if (!isDry) mkdirSync(join(to, relative(from, folder)), { recursive: true });
     for (const entry of readdirSync(folder, { withFileTypes: true })) {
       const source = join(folder, entry.name);
       const file = relative(from, source);
-      const target = join(to, file);
-      if (entry.isSymbolicLink()) {
-        symlinkSync(readlinkSync(source), target);
-        links++;
-      } else if (entry.isDirectory()) visit(source);
-      else if (!entry.isFile()) continue;
-      else if (isPageFile(entry.name)) {
-        const path = pagePath(file, options.hasCleanPaths);
-        const result = insert(
-          readFileSync(source),
-          planner.prepare({ ...options.load, page: pageAddress(path) }),
-        );
-        writeFileSync(target, result.page, { mode: lstatSync(source).mode });
-        pages.push({ file, path, outcomes: result.outcomes });
-        options.onFile?.(pages.length, file);
-      } else {
-        copyFileSync(source, target);
-        copied++;
-      }
+      if (entry.isSymbolicLink()) this.#link(source, file);
+      else if (entry.isDirectory()) this.visit(source);
+      else if (!entry.isFile() || file === MANIFEST) continue;
+      else if (isPageFile(entry.name)) this.#page(source, file);
+      else this.#other(source, file);
     }
-  };
-  visit(resolve(from));
-  return { pages, copied, links };
+  }
+
+  end(): FolderReport {
+    const { to, isDry } = this.#options;
+    const removed = Object.keys(this.#before).filter((file) => !this.#now.has(file));
+    if (!isDry) {
+      for (const file of removed) removeFile(to, file);
+      writeManifest(to, this.#now);
+    }
+    return {
+      pages: this.#pages,
+      copied: this.#copied,
+      links: this.#links,
+      written: this.#written,
+      removed,
+    };
+  }
+
+  #page(source: string, file: string): void {
+    const path = pagePath(file, this.#options.hasCleanPaths);
+    const prepared = this.#parts.of(path);
+    const parts = this.#parts.nameOf(prepared);
+    const stamp = stampOf(source);
+    const before = this.#before[file];
+    let outcomes = this.#isKept(file, stamp, parts) ? before?.outcomes : undefined;
+    if (!outcomes) {
+      const result = insert(readFileSync(source), prepared);
+      outcomes = result.outcomes;
+      this.#write(file, () => result.page, source);
+    }
+    this.#now.set(file, { ...stamp, kind: 'page', parts, outcomes });
+    this.#pages.push({ file, path, outcomes });
+    this.#options.onFile?.(this.#pages.length, file);
+  }
+
+  #other(source: string, file: string): void {
+    const stamp = stampOf(source);
+    const page = packedOf(file);
+    const pageSource = page === undefined ? undefined : join(this.#options.from, page);
+    if (pageSource === undefined || !existsSync(pageSource)) {
+      if (!this.#isKept(file, stamp, undefined)) this.#write(file, undefined, source);
+      this.#now.set(file, { ...stamp, kind: 'copy' });
+      this.#copied++;
+      return;
+    }
+    // It holds the page, so it is as old as the page, and has the same parts in it.
+    const prepared = this.#parts.of(pagePath(page!, this.#options.hasCleanPaths));
+    const parts = this.#parts.nameOf(prepared);
+    const pageStamp = stampOf(pageSource);
+    if (!this.#isKept(file, pageStamp, parts))
+      this.#write(file, () => packAs(file, insert(readFileSync(pageSource), prepared).page), source);
+    this.#now.set(file, { ...pageStamp, kind: 'packed', parts });
+  }
+
+  #link(source: string, file: string): void {
+    const { to, isDry } = this.#options;
+    const target = join(to, file);
+    this.#links++;
+    if (isDry || isLinkTo(target, readlinkSync(source))) return;
+    rmSync(target, { force: true });
+    symlinkSync(readlinkSync(source), target);
+  }
+
+  /** Whether a file is there as it would be written. */
+  #isKept(file: string, stamp: { size: number; mtimeMs: number }, parts: string | undefined): boolean {
+    const before = this.#before[file];
+    return (
+      before !== undefined &&
+      isSameStamp(before, stamp) &&
+      before.parts === parts &&
+      existsSync(join(this.#options.to, file))
+    );
+  }
+
+  /** @param make - undefined for a copy as it is */
+  #write(file: string, make: (() => Uint8Array) | undefined, source: string): void {
+    this.#written.push(file);
+    const { to, isDry } = this.#options;
+    if (isDry) return;
+    const target = join(to, file);
+    if (make) writeFileSync(target, make(), { mode: lstatSync(source).mode });
+    else copyFileSync(source, target);
+  }
+}
+
+function stampOf(file: string): { size: number; mtimeMs: number } {
+  const { size, mtimeMs } = statSync(file);
+  return { size, mtimeMs };
+}
+
+function isLinkTo(file: string, target: string): boolean {
+  try {
+    return readlinkSync(file) === target;
+  } catch {
+    return false;
+  }
+}
+
+/** Folders that are empty then go, too. */
+function removeFile(folder: string, file: string): void {
+  // A manifest that somebody has changed must not lead anywhere else.
+  if (isAbsolute(file) || file.split(sep).includes('..')) return;
+  rmSync(join(folder, file), { force: true });
+  for (let at = dirname(file); at !== '.' && at !== '/'; at = dirname(at)) {
+    const path = join(folder, at);
+    if (!existsSync(path) || readdirSync(path).length > 0) return;
+    rmSync(path, { recursive: true });
+  }
 }
 
 function assertFolders(from: string, to: string): void {
@@ -92,7 +216,9 @@ function assertFolders(from: string, to: string): void {
   if (target === source || target.startsWith(source + sep)) {
     throw new CliError(INSERT.newFolderMust);
   }
-  if (existsSync(to) && (!statSync(to).isDirectory() || readdirSync(to).length > 0)) {
-    throw new CliError(say(INSERT.notEmptyName, { to }));
-  }
+  if (!existsSync(to)) return;
+  // What was written here before may be written again.
+  const isOurs =
+    statSync(to).isDirectory() && (readdirSync(to).length === 0 || readManifest(to) !== undefined);
+  if (!isOurs) throw new CliError(say(INSERT.notEmptyName, { to }));
 }

@@ -1,14 +1,22 @@
 export const INSERT = {
-  putSnippetSet: 'put a snippet set into a folder of HTML files; needs no service',
-  whereNewFiles: 'where the new files go; must be empty or new',
+  putSnippetSet:
+    'put snippets into a folder of HTML files: what the service serves, or with --set a file, and then without the service',
+  whereNewFiles:
+    'where the new files go: new, empty, or written here before; then only what has changed is written',
   snippetSetPragmatica: 'the snippet set, as "pragmatica export" writes it',
   whoseSnippets: 'whose snippets',
   pagesAskedWithout: 'pages are asked for without ".html": about.html is /about',
-  printResultJson: 'print the result as JSON',
+  dryRun: 'write nothing, and say what would change',
+  watch: 'go on, and write what changes in the folder or is published',
+  watching: 'Watching. Ctrl-C ends it.',
+  wroteAgain: '{written, plural, one {# file} other {# files}} written, {removed, number} removed.',
+  wouldWrite: '{written, plural, one {# file} other {# files}} would be written, {removed, number} removed.',
+  partsPutIn: '{count, plural, one {one part} other {# parts}} in it',
+  moreFiles: '  and {more, number} more',
   indexHtmlPage:
-    '\nindex.html is the page of its folder: its path ends in "/".\n\nExample:\n  pragmatica export --of live --out set.json\n  pragmatica insert public --out public-with-snippets --set set.json',
+    '\nindex.html is the page of its folder: its path ends in "/". Packed siblings of pages (.gz, .br) are packed anew.\n\nExamples:\n  pragmatica insert public --out public-with-snippets\n  pragmatica insert public --out public-with-snippets --dry-run\n  pragmatica insert public --out public-with-snippets --watch\n  pragmatica insert public --out public-with-snippets --set set.json\n\nIn a build, after the pages are made:\n  "postbuild": "pragmatica insert dist --out dist-with-snippets"',
   wrotePageOut:
-    'Wrote {count, plural, one {# page} other {# pages}} to {out}; {copied, plural, one {# other file} other {# other files}} and {links, plural, one {# link} other {# links}} went along unchanged.\n',
+    'Wrote {count, plural, one {# page} other {# pages}} to {out}{kept, plural, =0 {} other {, # were there already}}; {copied, plural, one {# other file} other {# other files}} and {links, plural, one {# link} other {# links}} went along unchanged.\n',
   noSnippetSet: 'No snippet of the set is on for any of these pages.',
   putInto: 'PUT INTO',
   leftOut: 'LEFT OUT OF',
