@@ -62,6 +62,18 @@ const VIEWS: readonly View[] = [
     },
   },
   { name: 'delivery', path: '/sites/skerrywick/delivery', heading: /How pages get their code/ },
+  {
+    name: 'a first look',
+    path: '/sites/skerrywick/start',
+    heading: /A first look at/,
+    async act(page) {
+      await page.getByText('pages were read').waitFor();
+      const finder = page.getByRole('region', { name: 'Which way suits this site?' });
+      await finder.getByRole('button', { name: 'Yes' }).click();
+      await finder.getByText('Take the one line').waitFor();
+    },
+  },
+  { name: 'a link that is over', path: '/handover', heading: /works no longer/, isSignedOut: true },
   { name: 'the releases', path: '/sites/skerrywick/releases', heading: /Releases/ },
   {
     name: 'a check of the live pages',
