@@ -9,6 +9,7 @@ import {
 } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join, relative, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { EXAMPLE_NOW, exampleSet } from '@pragmatica/core';
 import { insertFolder } from '../packages/cli/dist/insert-folder/insert-folder.js';
 
@@ -99,3 +100,12 @@ console.log(
 row('read and write, nothing changed', plain!, '');
 row('four parts into each page', first!, `${(plain! / first!).toFixed(2)} of that speed`);
 row('again, nothing changed', again!, `${(first! / again!).toFixed(1)} times as fast as the first`);
+
+/** The set-up scripts are JavaScript. */
+interface WithDatabase {
+  readonly withDatabase: (program: string, args: readonly string[]) => Promise<number>;
+}
+const script = new URL('../scripts/with-database.mjs', import.meta.url).href;
+const { withDatabase } = (await import(script)) as WithDatabase;
+const visits = fileURLToPath(new URL('delivery-pages.ts', import.meta.url));
+process.exitCode = await withDatabase(process.execPath, ['--import', 'tsx', visits]);
