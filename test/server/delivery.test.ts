@@ -1,10 +1,11 @@
 import { expect } from 'chai';
+import pg from 'pg';
 import { ApiError, type HostResource, type VerificationEvent } from '@pragmatica/contract';
 import { SiteClient } from '../../packages/server/dist/outgoing/site-client.js';
 import { lookAtAddress } from '../../packages/server/dist/site/look-at-address.js';
 import { startStage, type Stage } from '../support/stage.js';
 import { addSite, ownSite, survey, type OwnSite } from '../support/surveys.js';
-import { send } from '../support/http.js';
+import { eventually, send } from '../support/http.js';
 
 describe('the way of each host', function () {
   this.timeout(60_000);
@@ -85,19 +86,16 @@ describe('the way of each host', function () {
     const origin = `http://127.0.0.1:${site.port}`;
     const served = async (): Promise<boolean> =>
       (await send({ port: stage.gatewayPort, host, path: '/' })).text.includes('count()');
-    const eventually = async (wanted: boolean): Promise<void> => {
-      for (let tries = 0; (await served()) !== wanted && tries < 100; tries++)
-        await new Promise((resolve) => setTimeout(resolve, 50));
-      expect(await served()).to.equal(wanted);
-    };
+    const settles = (wanted: boolean): Promise<void> =>
+      eventually(async () => expect(await served()).to.equal(wanted));
     await edit([{ host, environment: 'live', origin, delivery: 'gateway' }]);
-    await eventually(true);
+    await settles(true);
     await choose('line');
-    await eventually(false);
+    await settles(false);
     const line = await send({ port: stage.gatewayPort, host: 'lines.localhost', path: '/one/ways.js' });
     expect(line.status).to.equal(200);
     await choose('gateway');
-    await eventually(true);
+    await settles(true);
   });
 
   it('decides what the checks tell, without the site being asked again', async () => {
@@ -144,6 +142,27 @@ describe('the way of each host', function () {
     expect(error).to.be.instanceOf(ApiError);
     expect((error as ApiError).problem).to.include({ status: 404 });
   });
+
+  it('is the gateway’s for a gateway that is newer than the database', async () => {
+    const host = 'ways.localhost';
+    const origin = `http://127.0.0.1:${site.port}`;
+    await edit([{ host, environment: 'live', origin, delivery: 'line' }]);
+    const database = new pg.Client({ connectionString: stage.databaseUrl });
+    await database.connect();
+    await database.query(`
+      drop view gateway_host;
+      create view gateway_host as
+        select h.host, h.environment, h.origin, h.transfer, s.key as site, p.release_id as release
+        from host h join site s on s.id = h.site_id
+        left join pointer p on p.site_id = h.site_id and p.environment = h.environment;
+      notify pragmatica_release;
+    `);
+    await database.end();
+    pages['/'] = '<!DOCTYPE html><html><head><title>t</title></head><body><p>x</p></body></html>';
+    await eventually(async () => {
+      expect((await send({ port: stage.gatewayPort, host, path: '/' })).text).to.include('count()');
+    });
+  });
 });
 
 describe('a look at an address', function () {
@@ -156,8 +175,6 @@ describe('a look at an address', function () {
     site = await ownSite({
       '/': '<title>Home | Tide Mill</title><script src="https://tallymast.example/count.js"></script><a href="/shop">x</a>',
       '/shop': '<title>Shop</title>',
-      '/moved/': (_request, response) => response.writeHead(302, { location: '/' }).end(),
-      '/locked/': (_request, response) => response.writeHead(401).end('no'),
     });
   });
 
@@ -180,6 +197,19 @@ describe('a look at an address', function () {
       ...{ address, host: 'mill.localhost', name: 'Tide Mill', title: 'Home | Tide Mill' },
       isRedirected: false,
     });
+  });
+
+  it('goes where it is sent, and finds what asks for a password', async () => {
+    const address = `http://www.mill.localhost:${site.port}`;
+    const moved = await ownSite({
+      '/': (_request, response) => response.writeHead(301, { location: `${address}/` }).end(),
+    });
+    expect(await look(`mill.localhost:${moved.port}`)).to.deep.include({ address, isRedirected: true });
+    moved.close();
+    const locked = await ownSite({ '/': (_request, response) => response.writeHead(401).end('no') });
+    const found = await look(`trial.localhost:${locked.port}`);
+    expect(found).to.include({ name: 'trial.localhost', title: '' });
+    locked.close();
   });
 
   it('says what is wrong with an address, at its field', async () => {

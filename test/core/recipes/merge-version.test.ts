@@ -82,6 +82,19 @@ describe('bringing an install up to a newer version', () => {
     expect(replaced).to.deep.equal([]);
   });
 
+  it('brings how often a part runs, and keeps what the site says of it where the recipe says nothing new', () => {
+    const perView: Recipe = { ...SECOND, parts: [SECOND.parts[0]!, { ...SECOND.parts[1]!, per: 'view' }] };
+    const pers = ({ parts }: SnapshotSnippet): unknown[] => parts.map(({ per }) => per);
+    expect(pers(installed(perView).snippets[0]!)).to.deep.equal([undefined, 'view']);
+    const draft = installed(FIRST);
+    const renewed = mergeVersion(draft.snippets[0]!, FIRST, perView, siteNames(draft)).snippet;
+    expect(renewed.parts.map(({ per }) => per)).to.deep.equal([undefined, 'view']);
+    const [settings, script] = draft.snippets[0]!.parts;
+    const own = edited(draft, { parts: [{ ...settings!, per: 'view' }, script!] });
+    const kept = mergeVersion(own.snippets[0]!, FIRST, SECOND, siteNames(own)).snippet;
+    expect(kept.parts.map(({ per }) => per)).to.deep.equal(['view', undefined]);
+  });
+
   it('tells what people changed where the recipe changes it, too', () => {
     const before = installed(FIRST);
     const [settings, script] = before.snippets[0]!.parts;

@@ -1,12 +1,10 @@
 import type { ApiClient, SiteResource, SurveyResource } from '@pragmatica/contract';
+import { FIRST_LOOK_PAGES } from '@pragmatica/core';
 import { CliError } from '../errors.js';
 import { Progress, note, print, printJson } from '../output.js';
 import { ADD_SITE } from '../texts/add-site.js';
 import { say } from '../texts/say.js';
 import { chooseWay, chosenJson, takeWay, tellWay, type AnswerOptions } from './site-way.js';
-
-/** So many pages tell enough for a beginning. */
-const FIRST_PAGES = 12;
 
 export interface AddByAddressOptions extends AnswerOptions {
   readonly json?: boolean;
@@ -49,7 +47,10 @@ export async function addByAddress(
 /** A small survey; what it saw, or why it saw nothing. */
 async function readPages(client: ApiClient, { key }: SiteResource): Promise<readonly string[]> {
   const params = { site: key };
-  const { data } = await client.call('startSurvey', { params, body: { limit: FIRST_PAGES, side: 'public' } });
+  const { data } = await client.call('startSurvey', {
+    params,
+    body: { limit: FIRST_LOOK_PAGES, side: 'public' },
+  });
   const last = await watched(client, key, data);
   if (last.state !== 'done') return [say(ADD_SITE.notRead, { problem: last.problem ?? last.state })];
   const look = await client.call('showFirstLook', { params: { site: key, survey: last.number } });

@@ -14,6 +14,7 @@ import {
   nextPage,
   placement,
   snippetState,
+  partPer,
   statement,
   text,
   timestamp,
@@ -46,6 +47,7 @@ const recipePart = z.strictObject({
   placement,
   code: code.meta({ description: 'Fields are written `@{name}`.' }),
   statement: statement.optional(),
+  per: partPer.optional(),
   required: z.boolean().default(true).meta({ description: 'Without it the install does not work.' }),
 });
 

@@ -1,35 +1,26 @@
 import { NAMED_PLACEMENTS, isAnchor, type Placement } from '../insert/index.js';
 import type { Delivery } from './delivery.js';
+import { ASKED_EACH_TIME, LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
 
 const t = DELIVER_TEXTS.ways.fragments;
 
 /** The site's own web server or templates put in what another server sends, placement by placement. */
 export const fragments: Delivery = {
+  ...WITH_PAGE,
   key: 'fragments',
   name: t.name,
   needs: t.needs,
-  decides: {
-    environment: 'once',
-    devices: 'per-load',
-    hours: 'per-load',
-    consent: 'per-load',
-    visitor: 'in-browser',
-  },
+  decides: { ...ASKED_EACH_TIME, environment: 'once' },
   onceWords: t.environment,
-  seesViews: false,
-  isLine: false,
-  comes: () => 'with-page',
   abilities: {
+    ...LIKE_THE_PAGE,
     head: { fit: 'fully', words: t.where },
     'body-start': { fit: 'fully', words: t.where },
     'body-end': { fit: 'fully', words: t.where },
     anchor: { fit: 'partly', words: t.anchor },
     reach: { fit: 'fully', words: t.reach },
-    views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
     freshness: { fit: 'fully', words: t.freshness },
-    'without-script': { fit: 'fully', words: DELIVER_TEXTS.worksWithoutScript },
-    policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },
     cost: { fit: 'fully', words: t.cost },
   },
 };

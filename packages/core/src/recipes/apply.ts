@@ -81,13 +81,14 @@ export function applyRecipe(
 
 /** A piece as it is at a site. */
 export function toPart(
-  { placement, code, statement }: RecipePart,
+  { placement, code, statement, per }: RecipePart,
   names: Readonly<Record<string, string>>,
 ): Omit<SnapshotPart, 'rank'> {
   return {
     placement,
     code: renamedFields(code, names),
     ...(statement === undefined ? {} : { statement }),
+    ...(per === 'view' ? { per } : {}),
   };
 }
 

@@ -103,13 +103,14 @@ function toPieces(
 ): RecipePart[] {
   const indices = followed ? matchPieces(followed, snippet.parts, snippet.recipe?.fields ?? {}) : [];
   const taken = new Set(followed?.parts.map(({ key }) => key));
-  return parts.map(({ placement, code, statement }, index) => {
+  return parts.map(({ placement, code, statement, per }, index) => {
     const piece = followed?.parts[indices.indexOf(index)];
     return {
       key: piece?.key ?? pieceKey({ placement, code }, taken),
       placement,
       code: renamedFields(code, names),
       ...(statement === undefined ? {} : { statement }),
+      ...(per === 'view' ? { per } : {}),
       required: piece?.required ?? true,
     };
   });

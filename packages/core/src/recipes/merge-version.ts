@@ -61,7 +61,7 @@ export function mergeVersion(
 }
 
 function isChanged(a: RecipePart, b: RecipePart): boolean {
-  return a.code !== b.code || placementKey(a.placement) !== placementKey(b.placement);
+  return a.code !== b.code || a.per !== b.per || placementKey(a.placement) !== placementKey(b.placement);
 }
 
 /** Three ways: as it is, as the old version made it, as the new one makes it. */
@@ -75,8 +75,12 @@ function merged(part: SnapshotPart, was: Part, next: Part, replaced: string[]): 
     replaced.push(say(RECIPES_TEXTS.codePlaceWas, { place }));
   if (isMoved && isMovedByRecipe && placementKey(part.placement) !== placementKey(next.placement))
     replaced.push(say(RECIPES_TEXTS.partPlaceWas, { place, placement: placementWords(next.placement) }));
+  const { per: _, ...kept } = withoutRank(part);
+  // What the recipe says of it anew counts; otherwise what the site has said stays.
+  const per = next.per === was.per ? part.per : next.per;
   return {
-    ...withoutRank(part),
+    ...kept,
+    ...(per === 'view' ? { per } : {}),
     placement: isMovedByRecipe ? next.placement : part.placement,
     code: isEditedByRecipe ? next.code : part.code,
     ...(next.statement === was.statement || next.statement === undefined

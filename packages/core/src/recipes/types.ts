@@ -1,3 +1,4 @@
+import type { PartPer } from '../snapshot/index.js';
 import type { FieldType } from '../fields/index.js';
 import type { Placement } from '../insert/index.js';
 import type { EnvironmentName } from '../reach/index.js';
@@ -26,6 +27,8 @@ export interface RecipePart {
   readonly code: string;
   /** What the provider says of where it goes, word for word. */
   readonly statement?: string;
+  /** How often it runs; left out for once a page load. */
+  readonly per?: PartPer;
   /** Without it the install does not work. */
   readonly required: boolean;
 }

@@ -24,6 +24,9 @@ export interface LookedAtSite {
   readonly withPolicy: number;
 }
 
+/** So many pages tell enough for a beginning. */
+export const FIRST_LOOK_PAGES = 12;
+
 /** So many are named; others are counted. */
 const NAMED = 6;
 /** Of these a site mostly wants one. */

@@ -7,7 +7,7 @@ export { coverageOf, type Coverage, type CoveredPages } from './coverage.js';
 export { coverageCsv } from './coverage-csv.js';
 export { surveyDifference, unchangedWords, type SeenThing, type SurveyDifference } from './difference.js';
 export { CARRIER_PART, type Carrier } from './carriers.js';
-export { firstLook, type LookedAtSite, type LookedAtThing } from './first-look.js';
+export { FIRST_LOOK_PAGES, firstLook, type LookedAtSite, type LookedAtThing } from './first-look.js';
 export { siteAddresses, siteNameOf } from './site-address.js';
 export { decodePage } from './decode.js';
 export { gatherSightings, sightingPages, type SeenSighting, type StandingPages } from './gather.js';

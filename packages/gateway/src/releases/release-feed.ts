@@ -25,7 +25,8 @@ interface HostRow {
   readonly environment: Environment;
   readonly origin: string;
   readonly transfer: Transfer;
-  readonly delivery: string;
+  /** Not there before the service has brought the database up to date: then all hosts are the gateway's. */
+  readonly delivery?: string;
   readonly site: string;
   readonly release: number | null;
 }
@@ -150,7 +151,7 @@ export class ReleaseFeed {
         environment,
         origins: originsOf(origin),
         transfer,
-        isDelivered: delivery === 'gateway',
+        isDelivered: delivery === undefined || delivery === 'gateway',
         release,
       })),
       releases,

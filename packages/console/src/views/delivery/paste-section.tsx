@@ -11,6 +11,7 @@ import { Empty, Failure, Loading } from '../../ui/states';
 import { BlockCard } from './block-card';
 import { BoxesDialog } from './boxes-dialog';
 import { HandoverSection } from './handover-section';
+import { ObsoleteBlocks } from './obsolete-blocks';
 import { LookSection } from './look-section';
 
 /** Which text goes into which box, and whether it is there. */
@@ -76,23 +77,7 @@ function Checklist({ site, data }: { site: string; data: BlocksResource }) {
           <BlockCard key={`${block.kind} ${block.page ?? ''}`} block={block} tick={tick} />
         ))}
       </ul>
-      {obsolete.length > 0 && (
-        <div className="space-y-2">
-          <h3>{DELIVERY.obsolete}</h3>
-          {obsolete.map(({ kind, page, name }) => (
-            <p key={`${kind} ${page ?? ''}`} className="flex flex-wrap items-center gap-2 text-sm">
-              {say(DELIVERY.obsoleteText, { name, page: page ?? DELIVERY.allPages })}
-              <Button
-                size="small"
-                isBusy={tick.isPending}
-                onClick={() => tick.run({ kind, page, digest: null })}
-              >
-                {DELIVERY.isRemoved}
-              </Button>
-            </p>
-          ))}
-        </div>
-      )}
+      <ObsoleteBlocks obsolete={obsolete} tick={tick} />
       {left.length > 0 && (
         <div className="rounded-lg border border-line bg-signal-soft p-3 text-sm">
           <p className="font-medium">{DELIVERY.left}</p>

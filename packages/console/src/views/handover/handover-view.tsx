@@ -11,6 +11,7 @@ import { FormError } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { BlockCard, type Tick } from '../delivery/block-card';
+import { ObsoleteBlocks } from '../delivery/obsolete-blocks';
 
 /** What somebody without an account is to paste, to copy, to tick off and to print. */
 export function HandoverView() {
@@ -81,19 +82,7 @@ function Sheet({
           <BlockCard key={`${block.kind} ${block.page ?? ''}`} block={block} tick={tick} />
         ))}
       </ol>
-      {obsolete.map(({ kind, page, name }) => (
-        <p key={`${kind} ${page ?? ''}`} className="flex flex-wrap items-center gap-2 text-sm">
-          {say(DELIVERY.obsoleteText, { name, page: page ?? DELIVERY.allPages })}
-          <Button
-            className="print:hidden"
-            size="small"
-            isBusy={tick.isPending}
-            onClick={() => tick.run({ kind, page, digest: null })}
-          >
-            {DELIVERY.isRemoved}
-          </Button>
-        </p>
-      ))}
+      <ObsoleteBlocks obsolete={obsolete} tick={tick} />
       <footer className="text-[13px] text-muted">
         {HANDOVER.until} <Time at={until} />.
       </footer>

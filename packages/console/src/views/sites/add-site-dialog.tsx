@@ -1,4 +1,5 @@
 import { ApiError } from '@pragmatica/contract';
+import { FIRST_LOOK_PAGES } from '@pragmatica/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,9 +9,6 @@ import { startSurvey } from '../../api/surveys';
 import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { SITES } from '../../texts/sites';
-
-/** So many pages tell enough for a beginning. */
-const FIRST_PAGES = 12;
 
 /** Asks for the address of a site and nothing else; what it is, Pragmatica sees for itself. */
 export function AddSiteDialog({
@@ -27,7 +25,7 @@ export function AddSiteDialog({
     mutationFn: async () => {
       const site = await addSite(await lookAtAddress(address));
       // What goes wrong from here on is told by the survey itself.
-      await startSurvey(site.key, { limit: FIRST_PAGES, side: 'public' }).catch((error: unknown) => {
+      await startSurvey(site.key, { limit: FIRST_LOOK_PAGES, side: 'public' }).catch((error: unknown) => {
         if (!(error instanceof ApiError)) throw error;
       });
       return site;

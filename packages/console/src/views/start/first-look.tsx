@@ -1,3 +1,4 @@
+import { FIRST_LOOK_PAGES } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { firstLookQuery } from '../../api/sites';
 import { START } from '../../texts/start';
@@ -6,12 +7,10 @@ import { Button } from '../../ui/button';
 import { Failure, Loading } from '../../ui/states';
 import { useSurvey } from '../survey/use-survey';
 
-const FIRST_PAGES = 12;
-
 /** What a small survey saw of a site, while it goes on and when it is over. */
 export function FirstLook({ site }: { site: string }) {
   const { newest, isUnderWay, isLoading, error, start, cancel } = useSurvey(site);
-  const again = (): void => void start({ limit: FIRST_PAGES, side: 'public' });
+  const again = (): void => void start({ limit: FIRST_LOOK_PAGES, side: 'public' });
   return (
     <section
       aria-label={START.lookTitle}

@@ -44,7 +44,7 @@ export const noBox = defineCheck({
         'Its {count, plural, one {part} other {# parts}} together are too long for it. Move what can go elsewhere to another place, or use the one line, which is one short tag.',
     },
   },
-  given: 'The site’s code is pasted, and its builder has a box for the foot of all pages only.',
+  given: 'The site’s code is pasted, and its builder has code blocks on single pages only.',
   delivery: 'paste',
   boxes: [{ kind: 'page-content', name: 'Code block' }],
   pages: { '/': '<!DOCTYPE html><html><head><title>t</title></head><body><p>x</p></body></html>' },

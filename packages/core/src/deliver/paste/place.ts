@@ -45,14 +45,17 @@ export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possibl
   };
   const guarded = (isOfPage: boolean): Mode => (isBounded(snippet, isOfPage) ? 'guarded' : 'plain');
   const forAll = (kind: BoxKind, mode: Mode = guarded(false)): Place | undefined => {
-    const found = box(kind);
-    return found && { box: found, pages: [null], mode };
+    const own = box(kind);
+    return own && { box: own, pages: [null], mode };
   };
-  const pages = pagesOf(snippet, snapshot, options.pages);
+  // Most boxes are for all pages, and a site may have very many.
+  let found: readonly string[] | undefined;
+  const pagesInReach = (): readonly string[] => (found ??= pagesOf(snippet, snapshot, options.pages));
   const each = (kind: BoxKind): Place | undefined => {
-    const found = box(kind);
-    if (!found || pages.length === 0 || pages.length > MOST_PAGES) return undefined;
-    return { box: found, pages, mode: guarded(true) };
+    const own = box(kind);
+    const pages = own ? pagesInReach() : [];
+    if (!own || pages.length === 0 || pages.length > MOST_PAGES) return undefined;
+    return { box: own, pages, mode: guarded(true) };
   };
   const { placement } = part;
   const ways: readonly (() => Place | undefined)[] = isInHead(placement)
@@ -68,7 +71,8 @@ export function placeOf(placed: PlacedPart, snapshot: Snapshot, options: Possibl
     const place = way();
     if (place) return place;
   }
-  return { reason: whyNot(placement, pages.length, options.boxes), pages: pages.length };
+  const pages = pagesInReach().length;
+  return { reason: whyNot(placement, pages, options.boxes), pages };
 }
 
 /** Where its code has scripts, and where only a script can bring it about. */

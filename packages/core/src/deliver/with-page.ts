@@ -1,0 +1,28 @@
+import type { Ability, Aspect, Delivery } from './delivery.js';
+import { DELIVER_TEXTS } from '../texts/deliver.js';
+
+/** Of ways in which parts come with the page itself, written into it before it reaches the visitor. */
+export const WITH_PAGE = {
+  seesViews: false,
+  isLine: false,
+  comes: () => 'with-page',
+} as const satisfies Partial<Delivery>;
+
+/** What is decided where somebody is asked for each page load, and only what a browser alone knows is left to it. */
+export const ASKED_EACH_TIME = {
+  devices: 'per-load',
+  hours: 'per-load',
+  consent: 'per-load',
+  visitor: 'in-browser',
+} as const satisfies Partial<Delivery['decides']>;
+
+/** What such ways can do alike. */
+export const LIKE_THE_PAGE = {
+  head: { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
+  'body-start': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
+  'body-end': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
+  anchor: { fit: 'fully', words: DELIVER_TEXTS.elementsInPage },
+  views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
+  'without-script': { fit: 'fully', words: DELIVER_TEXTS.worksWithoutScript },
+  policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },
+} as const satisfies Partial<Record<Aspect, Ability>>;
