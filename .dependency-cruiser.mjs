@@ -19,6 +19,7 @@ export const CORE_LAYERS = [
   'plan',
   'deliver',
   'contain',
+  'policy',
   'survey',
   'recipes',
   'verify',

@@ -84,6 +84,7 @@ const SURVEYED = exampleKnowledge(
 const fileAt = (address: string): KnownFile =>
   exampleFile(address, address.endsWith('/theme.js') ? { defines: ['themeMenu'] } : {});
 const HEAVY = 'https://panorama.example/all.js';
+const PINNED = 'https://files.example/deckmap-1.0.0.js';
 const MOVED = 'https://moved.example/m.js';
 
 export const SITE: Knowledge = {
@@ -98,7 +99,11 @@ export const SITE: Knowledge = {
     ];
     const base = 'https://www.site.example';
     const whole = loads.flatMap((address) => wholeAddress(address, base) ?? []);
-    const more = [exampleFile(HEAVY, { bytes: 900_000 }), exampleFile(MOVED, { status: 404, isRead: false })];
+    const more = [
+      exampleFile(HEAVY, { bytes: 900_000 }),
+      exampleFile(MOVED, { status: 404, isRead: false }),
+      exampleFile(PINNED, { integrity: 'sha256-b3RoZXI=', isShared: true }),
+    ];
     return { base, files: [...[...new Set(whole)].map(fileAt), ...more] };
   },
   absent: [{ part: 'lamp/1', code: LOST_CODE, expected: 3, missing: 3, examples: ['/'] }],
@@ -391,12 +396,12 @@ export const MUTATIONS: Readonly<
       one(
         'Slider',
         'body-end',
-        '<script defer src="https://files.example/deckhand-2.4.1.js" integrity="sha256-a"></script>',
+        '<script defer src="https://files.example/deckhand-2.4.1.js" integrity="sha256-a" crossorigin></script>',
       ),
       one(
         'Gallery',
         'body-end',
-        '<script defer src="https://files.example/deckhand-3.0.0.js" integrity="sha256-b"></script>',
+        '<script defer src="https://files.example/deckhand-3.0.0.js" integrity="sha256-b" crossorigin></script>',
       ),
     ),
   },
@@ -483,6 +488,15 @@ export const MUTATIONS: Readonly<
   'unpinned-file': {
     make: also(
       one('Slider', 'body-end', '<script defer src="https://files.example/deckhand-2.4.1.js"></script>'),
+    ),
+  },
+  'pinned-file-refused': {
+    make: also(
+      one(
+        'Deck map',
+        'body-end',
+        `<script defer src="${PINNED}" integrity="sha256-n0p1q2r3" crossorigin></script>`,
+      ),
     ),
   },
   'heavy-code': {

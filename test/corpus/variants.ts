@@ -8,6 +8,7 @@ import {
   type DeliveryKey,
   type ExampleSnippet,
   type Field,
+  type KnownFile,
   type Knowledge,
   type Placement,
 } from '@pragmatica/core';
@@ -16,6 +17,12 @@ import {
 const deliveredBy = (delivery: DeliveryKey): Knowledge => ({
   hosts: [{ host: 'www.site.example', environment: 'live', delivery }],
   lineAddress: 'https://lines.example/one/site.js',
+});
+
+const PINNED = 'https://files.example/deckhand-3.0.0.js';
+const PINNED_TAG = `<script defer src="${PINNED}" integrity="sha256-n0p1q2r3" crossorigin></script>`;
+const withFile = (change: Partial<KnownFile>): Knowledge => ({
+  files: { base: 'https://www.site.example', files: [exampleFile(PINNED, change)] },
 });
 
 /** A set in which a check says a certain thing. */
@@ -561,5 +568,19 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       ...deliveredBy('line'),
     },
     title: '“boats” is used on / before “Boats” defines it',
+  },
+  'unpinned-file.unpinned': {
+    set: [one('Slider', 'body-end', '<script defer src="https://files.example/deckhand-3.0.0.js"></script>')],
+    title: '“Slider” loads “deckhand” 3.0.0 without its fingerprint',
+  },
+  'pinned-file-refused.changed': {
+    set: [one('Slider', 'body-end', PINNED_TAG)],
+    known: withFile({ integrity: 'sha256-YW5vdGhlcg==', isShared: true }),
+    title: '“Slider” loads a file that has changed since it was pinned',
+  },
+  'pinned-file-refused.unshared': {
+    set: [one('Slider', 'body-end', PINNED_TAG)],
+    known: withFile({ integrity: 'sha256-n0p1q2r3' }),
+    title: '“Slider” pins a file that its server does not share',
   },
 };

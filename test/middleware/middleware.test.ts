@@ -5,7 +5,16 @@ import { join } from 'node:path';
 import { expect } from 'chai';
 import express from 'express';
 import fc from 'fast-check';
-import { ReleasePlanner, insert, pageAddress, planPage, type Snapshot } from '@pragmatica/core';
+import {
+  FactsCache,
+  ReleasePlanner,
+  hashSource,
+  insert,
+  pageAddress,
+  planPage,
+  policyNeedsOf,
+  type Snapshot,
+} from '@pragmatica/core';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { ReleaseFollower, insertParts, withParts, type Releases } from '@pragmatica/middleware';
 import { eventually, send, type RawAnswer } from '../support/http.js';
@@ -31,7 +40,12 @@ const SNAPSHOT: Snapshot = set(
   }),
 );
 const fixed = (snapshot: Snapshot): Releases => ({
-  release: { number: 7, digest: 'ab', planner: new ReleasePlanner(snapshot) },
+  release: {
+    number: 7,
+    digest: 'ab',
+    planner: new ReleasePlanner(snapshot),
+    needs: () => policyNeedsOf(snapshot, 'live', new FactsCache()),
+  },
 });
 /** What the page should be, as insertion makes it. */
 const planned = (path: string, html: string = PAGE, change = {}): string => {
@@ -141,6 +155,34 @@ describe('pages of somebody’s own Node server', () => {
     }
   });
 
+  it('carry the nonce of their content policy, and extend it where that is wanted', async () => {
+    const answerWith = (policy: string, settings = {}) => {
+      const put = insertParts(fixed(SNAPSHOT), settings);
+      return serve((request, response) => {
+        put(request, response);
+        response.writeHead(200, { 'content-type': 'text/html', 'content-security-policy': policy }).end(PAGE);
+      });
+    };
+    const NONCED = "script-src 'nonce-r4nd0m'";
+    const nonced = await (await answerWith(NONCED))('/');
+    expect(nonced.text).to.include('<script nonce="r4nd0m">count(');
+    expect(nonced.headers['content-security-policy']).to.equal(NONCED);
+    const plain = await (await answerWith("script-src 'self'"))('/');
+    expect(plain.headers['content-security-policy']).to.equal("script-src 'self'");
+    const extended = await (await answerWith("script-src 'self'", { extendPolicy: true }))('/');
+    expect(extended.headers['content-security-policy']).to.equal(
+      `script-src 'self' ${hashSource('count("ü")')}`,
+    );
+    const answer = withParts(
+      fixed(SNAPSHOT),
+      new Request(`http://${HOST}/`),
+      new Response(PAGE, {
+        headers: { 'content-type': 'text/html', 'content-security-policy': NONCED },
+      }),
+    );
+    expect(await answer.text()).to.include('nonce="r4nd0m"');
+  });
+
   it('go out as they were made when anything of ours fails', async () => {
     const broken = {
       get release(): never {
@@ -156,7 +198,9 @@ describe('pages of somebody’s own Node server', () => {
         outcome: () => ({ tag: 'x', parts: {} }),
       }),
     };
-    const unready = { release: { number: 1, digest: '', planner: planner as never } };
+    const unready = {
+      release: { number: 1, digest: '', planner: planner as never, needs: () => new Map<string, never[]>() },
+    };
     expect((await (await serve(application(unready)))('/')).text).to.equal(PAGE);
   });
 

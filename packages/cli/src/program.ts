@@ -13,6 +13,7 @@ import { fragments } from './commands/fragments.js';
 import { line } from './commands/line.js';
 import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
+import { policy } from './commands/policy.js';
 import { plan } from './commands/plan.js';
 import { read } from './commands/read.js';
 import { recipe } from './commands/recipe/index.js';
@@ -59,6 +60,7 @@ const COMMANDS = [
   line,
   fragments,
   paste,
+  policy,
   exportSet,
   insertCommand,
 ];

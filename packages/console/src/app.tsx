@@ -48,6 +48,9 @@ const loadSnippets = async () => ({
 const loadDelivery = async () => ({
   Component: (await import('./views/delivery/delivery-view')).DeliveryView,
 });
+const loadPolicy = async () => ({
+  Component: (await import('./views/policy/policy-view')).PolicyView,
+});
 const loadStart = async () => ({
   Component: (await import('./views/start/start-view')).StartView,
 });
@@ -92,6 +95,7 @@ const router = createBrowserRouter([
           { path: 'strip', element: <StripView /> },
           { path: 'start', lazy: loadStart },
           { path: 'delivery', lazy: loadDelivery },
+          { path: 'delivery/policy', lazy: loadPolicy },
           { path: 'snippets', lazy: loadSnippets },
           { path: 'snippets/new', lazy: loadAddSnippet },
           { path: 'snippets/:snippet', lazy: loadEditSnippet },

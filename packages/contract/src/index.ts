@@ -21,5 +21,14 @@ export { endpoints, type EndpointName, type Endpoints } from './endpoints/index.
 export { fieldErrors, nearest, toPointer, type FieldError } from './field-errors.js';
 export { textProblem } from './text-problem.js';
 export { openApiDocument } from './openapi.js';
-export { CONTENT_VIEW, HOST_VIEW, RELEASE_CHANNEL, RELEASE_VIEW } from './release-feed.js';
+export {
+  CONTENT_VIEW,
+  HOST_VIEW,
+  POLICY_MODES,
+  RELEASE_CHANNEL,
+  RELEASE_VIEW,
+  REPORT_FUNCTION,
+  type PolicyMode,
+  type SentPolicy,
+} from './release-feed.js';
 export * from './schemas/index.js';

@@ -6,6 +6,7 @@ export * from './fields/index.js';
 export * from './insert/index.js';
 export * from './order/index.js';
 export * from './plan/index.js';
+export * from './policy/index.js';
 export * from './reach/index.js';
 export * from './release/index.js';
 export * from './snapshot/index.js';

@@ -8,3 +8,5 @@ export type { GatewayState } from './releases/state.js';
 export { openGateway, releaseFiles, type RunningGateway } from './processes/open-gateway.js';
 export { createMetrics } from './metrics.js';
 export { gatewaySettingsSchema, readGatewaySettings, type GatewaySettings } from './settings.js';
+export { PagePolicy } from './policy/page-policy.js';
+export { ReportCounter, type CountedReport } from './policy/report-counter.js';

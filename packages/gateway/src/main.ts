@@ -23,7 +23,12 @@ async function main(): Promise<void> {
     running.workers?.send(message),
   );
   await feed.start();
-  const workers = await startWorkers(settings.PRAGMATICA_GATEWAY_PROCESSES, log, () => feed.message);
+  const workers = await startWorkers(
+    settings.PRAGMATICA_GATEWAY_PROCESSES,
+    log,
+    () => feed.message,
+    (reports) => void feed.report(reports),
+  );
   running.workers = workers;
   // What came while they started.
   if (feed.message) workers.send(feed.message);

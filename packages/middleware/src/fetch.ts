@@ -1,11 +1,22 @@
-import { PageInserter, charsetOf } from '@pragmatica/core';
-import { changeHeaders, planLoad, type PlannedLoad, type Releases } from './page-load.js';
+import { PageInserter, charsetOf, type PreparedParts } from '@pragmatica/core';
+import {
+  changeHeaders,
+  planLoad,
+  type InsertSettings,
+  type PlannedLoad,
+  type Releases,
+} from './page-load.js';
 
 /**
  * An answer of the Fetch API with what its page gets in it, as it streams by; the answer itself where that is nothing, or
  * anything of ours fails.
  */
-export function withParts(releases: Releases, request: Request, response: Response): Response {
+export function withParts(
+  releases: Releases,
+  request: Request,
+  response: Response,
+  settings: InsertSettings = {},
+): Response {
   try {
     const { pathname, search, host } = new URL(request.url);
     const visit = Object.fromEntries(request.headers);
@@ -13,16 +24,21 @@ export function withParts(releases: Releases, request: Request, response: Respon
       request.method === 'GET' || request.method === 'HEAD'
         ? planLoad(releases, pathname + search, host, visit)
         : undefined;
-    return load ? inserted(load, request, response) : response;
+    return load ? inserted(load, request, response, settings) : response;
   } catch {
     return response;
   }
 }
 
-function inserted(load: PlannedLoad, request: Request, response: Response): Response {
+function inserted(
+  load: PlannedLoad,
+  request: Request,
+  response: Response,
+  settings: InsertSettings,
+): Response {
   const headers = new Headers(response.headers);
   const type = headers.get('content-type');
-  const isInserted = changeHeaders(
+  const parts = changeHeaders(
     {
       get: (name) => headers.get(name) ?? undefined,
       set: (name, value) => headers.set(name, value),
@@ -30,20 +46,22 @@ function inserted(load: PlannedLoad, request: Request, response: Response): Resp
     },
     response.status,
     load,
+    new URL(request.url).origin,
+    settings,
   );
   const { status, statusText } = response;
-  if (!isInserted || request.method === 'HEAD' || !response.body)
+  if (!parts || request.method === 'HEAD' || !response.body)
     return new Response(response.body, { status, statusText, headers });
   const encoding = charsetOf(type ?? '');
-  const body = response.body.pipeThrough(inserting(load, encoding));
+  const body = response.body.pipeThrough(inserting(parts, encoding));
   return new Response(body, { status, statusText, headers });
 }
 
 function inserting(
-  { outcome }: PlannedLoad,
+  parts: PreparedParts,
   encoding: string | undefined,
 ): TransformStream<Uint8Array, Uint8Array> {
-  const inserter = new PageInserter(outcome.parts, encoding === undefined ? {} : { encoding });
+  const inserter = new PageInserter(parts, encoding === undefined ? {} : { encoding });
   let hasFailed = false;
   const attempt = (
     work: () => Uint8Array[],

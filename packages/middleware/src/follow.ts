@@ -1,5 +1,13 @@
 import { createClient, type ApiClient, type Environment } from '@pragmatica/contract';
-import { ReleasePlanner, pageAddress, snapshotDigest, type Snapshot } from '@pragmatica/core';
+import {
+  FactsCache,
+  ReleasePlanner,
+  pageAddress,
+  policyNeedsOf,
+  snapshotDigest,
+  type PolicyNeed,
+  type Snapshot,
+} from '@pragmatica/core';
 import { readCopy, writeCopy } from './local-copy.js';
 
 export interface FollowOptions {
@@ -24,6 +32,8 @@ export interface FollowedRelease {
   readonly number: number;
   readonly digest: string;
   readonly planner: ReleasePlanner;
+  /** What its parts need of a content policy, by their keys: read from their code when it is first asked for. */
+  needs(): ReadonlyMap<string, readonly PolicyNeed[]>;
 }
 
 const EVERY_MS = 5_000;
@@ -103,6 +113,12 @@ export class ReleaseFollower {
   #use(number: number, snapshot: Snapshot): void {
     const planner = new ReleasePlanner(snapshot, this.#environment);
     planner.page(pageAddress('/'));
-    this.#release = { number, digest: snapshotDigest(snapshot), planner };
+    let needs: ReadonlyMap<string, readonly PolicyNeed[]> | undefined;
+    this.#release = {
+      number,
+      digest: snapshotDigest(snapshot),
+      planner,
+      needs: () => (needs ??= policyNeedsOf(snapshot, this.#environment, new FactsCache())),
+    };
   }
 }

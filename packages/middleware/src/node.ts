@@ -1,6 +1,13 @@
 import type { IncomingMessage, OutgoingHttpHeader, OutgoingHttpHeaders, ServerResponse } from 'node:http';
 import { PageInserter, charsetOf, originCondition } from '@pragmatica/core';
-import { changeHeaders, planLoad, type AnswerHeaders, type PlannedLoad, type Releases } from './page-load.js';
+import {
+  changeHeaders,
+  planLoad,
+  type AnswerHeaders,
+  type InsertSettings,
+  type PlannedLoad,
+  type Releases,
+} from './page-load.js';
 
 /** For Express and its like, and for servers of `node:http`, which call it before they answer. */
 export type NodeMiddleware = (request: IncomingMessage, response: ServerResponse, next?: () => void) => void;
@@ -9,10 +16,11 @@ export type NodeMiddleware = (request: IncomingMessage, response: ServerResponse
  * Puts what a page gets into the HTML that this process answers with, as it streams by. Whatever fails here, the page
  * goes out as it was made. What packs answers has to come before it, so that it packs the page with its parts.
  */
-export function insertParts(releases: Releases): NodeMiddleware {
+export function insertParts(releases: Releases, settings: InsertSettings = {}): NodeMiddleware {
   return (request, response, next) => {
     try {
-      if (request.method === 'GET' || request.method === 'HEAD') prepare(releases, request, response);
+      if (request.method === 'GET' || request.method === 'HEAD')
+        prepare(releases, settings, request, response);
     } catch {
       // The page goes out as it is.
     }
@@ -20,7 +28,12 @@ export function insertParts(releases: Releases): NodeMiddleware {
   };
 }
 
-function prepare(releases: Releases, request: IncomingMessage, response: ServerResponse): void {
+function prepare(
+  releases: Releases,
+  settings: InsertSettings,
+  request: IncomingMessage,
+  response: ServerResponse,
+): void {
   // Where an application is mounted, the address that was asked for is kept beside the one below it.
   const target = 'originalUrl' in request ? String(request.originalUrl) : request.url!;
   const load = planLoad(releases, target, request.headers.host ?? '', request.headers);
@@ -31,7 +44,9 @@ function prepare(releases: Releases, request: IncomingMessage, response: ServerR
   else request.headers['if-none-match'] = condition;
   // Dates speak of the page without its parts.
   if (tag !== '') delete request.headers['if-modified-since'];
-  new Answer(response, load, request.method === 'HEAD');
+  const isSecure = 'encrypted' in request.socket;
+  const address = `${isSecure ? 'https' : 'http'}://${request.headers.host ?? ''}`;
+  new Answer(response, load, request.method === 'HEAD', address, settings);
 }
 
 type Callback = (error?: Error | null) => void;
@@ -42,6 +57,8 @@ class Answer {
   readonly #response: ServerResponse;
   readonly #load: PlannedLoad;
   readonly #isHead: boolean;
+  readonly #address: string;
+  readonly #settings: InsertSettings;
   readonly #writeHead: ServerResponse['writeHead'];
   readonly #write: (...written: Written) => boolean;
   readonly #end: (...written: Written) => ServerResponse;
@@ -49,10 +66,19 @@ class Answer {
   #inserter: PageInserter | undefined;
   #isDecided = false;
 
-  constructor(response: ServerResponse, load: PlannedLoad, isHead: boolean) {
+  /** @param address - scheme and host of the page */
+  constructor(
+    response: ServerResponse,
+    load: PlannedLoad,
+    isHead: boolean,
+    address: string,
+    settings: InsertSettings,
+  ) {
     this.#response = response;
     this.#load = load;
     this.#isHead = isHead;
+    this.#address = address;
+    this.#settings = settings;
     this.#writeHead = response.writeHead.bind(response);
     this.#write = response.write.bind(response) as (...written: Written) => boolean;
     this.#end = response.end.bind(response) as (...written: Written) => ServerResponse;
@@ -103,9 +129,10 @@ class Answer {
       if (this.#response.headersSent) return;
       const headers = headersOf(this.#response);
       const type = headers.get('content-type');
-      if (!changeHeaders(headers, status, this.#load) || this.#isHead) return;
+      const parts = changeHeaders(headers, status, this.#load, this.#address, this.#settings);
+      if (!parts || this.#isHead) return;
       const encoding = charsetOf(type ?? '');
-      this.#inserter = new PageInserter(this.#load.outcome.parts, encoding === undefined ? {} : { encoding });
+      this.#inserter = new PageInserter(parts, encoding === undefined ? {} : { encoding });
     } catch {
       // The page goes out as it is.
     }

@@ -5,9 +5,11 @@ import {
   variantEtag,
   type Outcome,
   type PlannedPage,
+  type PreparedParts,
   type Visit,
 } from '@pragmatica/core';
 import type { FollowedRelease } from './follow.js';
+import { policedParts } from './page-policy.js';
 
 /** Where what pages get is found. */
 export interface Releases {
@@ -40,6 +42,15 @@ export function planLoad(
   return { release, page, outcome: page.outcome(visit, now), now };
 }
 
+export interface InsertSettings {
+  /**
+   * Whether a content policy that the answer comes with is extended by what the parts need. Its nonce they get in any case.
+   *
+   * @defaultValue false
+   */
+  readonly extendPolicy?: boolean;
+}
+
 /** The headers of an answer, wherever they are kept. */
 export interface AnswerHeaders {
   get(name: string): string | undefined;
@@ -50,26 +61,29 @@ export interface AnswerHeaders {
 /**
  * Makes the headers of an answer those of the page with its parts.
  *
- * @returns whether the parts go into its body
+ * @param address - scheme and host of the page
+ * @returns the parts that go into its body; undefined where none do
  */
 export function changeHeaders(
   headers: AnswerHeaders,
   status: number,
   { release, page, outcome, now }: PlannedLoad,
-): boolean {
+  address: string,
+  settings: InsertSettings,
+): PreparedParts | undefined {
   const tag = headers.get('etag');
   // "Not modified" speaks of what the client has (RFC 9110, 15.4.5).
   if (status === 304 && tag !== undefined && outcome.tag !== '')
     headers.set('etag', variantEtag(tag, outcome.tag));
   const isPage = isWholePage(status, headers.get('content-type'), headers.get('cache-control'));
-  if (!isPage || (headers.get('content-encoding') ?? 'identity') !== 'identity') return false;
+  if (!isPage || (headers.get('content-encoding') ?? 'identity') !== 'identity') return undefined;
   if (page.vary.length > 0)
     headers.set('vary', [headers.get('vary'), ...page.vary].filter(Boolean).join(', '));
   // Opening hours change what the page gets: caches have to ask each time, which its tag makes cheap.
   if (page.until(now) !== Infinity) headers.set('cache-control', 'no-cache');
-  if (outcome.tag === '') return false;
+  if (outcome.tag === '') return undefined;
   for (const name of OF_THE_PAGES_BYTES) headers.remove(name);
   if (tag !== undefined) headers.set('etag', variantEtag(tag, outcome.tag));
   headers.set('pragmatica-release', String(release.number));
-  return true;
+  return policedParts(headers, outcome.parts, release, address, settings);
 }

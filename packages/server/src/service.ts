@@ -71,7 +71,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     await started.start();
     queue = started;
     const shared = createShared(readers, settings, queue);
-    jobs = new JobRunner(createJobs(store, shared.summaries, settings), log.child({ part: 'jobs' }));
+    jobs = new JobRunner(createJobs(store, shared.summaries, readers, settings), log.child({ part: 'jobs' }));
     app = createApi(store, shared, jobs, watch, log);
     known.remember();
     return firstSignIn;

@@ -2,6 +2,7 @@ import type { Endpoint } from '../endpoint.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { pasteEndpoints } from './paste.js';
+import { policyEndpoints } from './policy.js';
 import { recipesEndpoints } from './recipes.js';
 import { releasesEndpoints } from './releases.js';
 import { sessionEndpoints } from './session.js';
@@ -21,6 +22,7 @@ export const endpoints = {
   ...surveysEndpoints,
   ...pasteEndpoints,
   ...handoverEndpoints,
+  ...policyEndpoints,
   ...recipesEndpoints,
 } as const satisfies Record<string, Endpoint>;
 

@@ -1,16 +1,10 @@
 import type { PageSkeleton } from '../contain/index.js';
 import type { Box, DeliveryKey } from '../deliver/index.js';
 import type { FactsCache } from '../facts/index.js';
+import type { DeclaredPolicy } from '../policy/index.js';
 import type { EnvironmentName } from '../reach/index.js';
 import type { RecipeBook, StepTick } from '../recipes/index.js';
-import type {
-  AbsentPart,
-  ComposedPages,
-  DeclaredPolicy,
-  KnownFile,
-  SeenSighting,
-  Sighting,
-} from '../survey/index.js';
+import type { AbsentPart, ComposedPages, KnownFile, SeenSighting, Sighting } from '../survey/index.js';
 
 /** What is known of the site beside its set. */
 export interface Knowledge {

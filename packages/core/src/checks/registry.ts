@@ -64,6 +64,7 @@ import { insecureAddress } from './safety/insecure-address.js';
 import { pageWeight } from './safety/page-weight.js';
 import { lateWrite } from './safety/late-write.js';
 import { secret } from './safety/secret.js';
+import { pinnedFileRefused } from './safety/pinned-file-refused.js';
 import { unpinnedFile } from './safety/unpinned-file.js';
 import type { Check } from './check.js';
 
@@ -133,6 +134,7 @@ export const CHECKS: readonly Check[] = [
   lateWrite,
   insecureAddress,
   blockingScript,
+  pinnedFileRefused,
   unpinnedFile,
   heavyCode,
   pageWeight,

@@ -1,5 +1,7 @@
 export { domainOf, hostOf, isCacheBuster, normalAddress } from './addresses.js';
 export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
+export { attributeOf, isElement, isText, pageTree, textOf } from './markup/page-tree.js';
+export { integrityToWrite, matchesIntegrity } from './integrity.js';
 export { isScriptType } from './markup/script-type.js';
 export { normalForm } from './normal-form.js';
 export { IS_MODULE, readCode, unreadFacts } from './read-code.js';

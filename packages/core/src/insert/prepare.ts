@@ -18,6 +18,8 @@ export interface PreparedPart {
 
 /** Parts encoded and grouped by placement: made once per page plan and shared by all its page loads. */
 export interface PreparedParts {
+  /** As they were given. */
+  readonly source: readonly InsertPart[];
   readonly count: number;
   readonly keys: readonly string[];
   /** By `placementKey`, in order. */
@@ -44,6 +46,7 @@ export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
   const all = [...placements.values()].flat();
   const unwritable = new Map<string | undefined, readonly PreparedPart[]>();
   return {
+    source: parts,
     count: parts.length,
     keys: parts.map((part) => part.key),
     placements,

@@ -24,6 +24,15 @@ export {
 } from './known-file.js';
 export { MATCH_KINDS, ManagedItems, type MatchKind, type SightingMatch } from './matches.js';
 export { MAX_ITEMS } from './page-items.js';
+export { proposeOwnPolicy, type ProposedPolicy } from './own-sources.js';
+export {
+  policyOverview,
+  type NeededSource,
+  type PolicyGrounds,
+  type PolicyKind,
+  type PolicyOverview,
+  type PresentPolicy,
+} from './policy-overview.js';
 export { filledForm, passwordForm, type PasswordForm } from './password-form.js';
 export { escapePattern, shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
@@ -40,8 +49,6 @@ export {
 export { describeSighting, type SightedAccount, type Sighting } from './sighting.js';
 export { sightingWords, type NamedMatch } from './sighting-words.js';
 export { STANDINGS, standingOf, type SightingPages, type Standing } from './standing.js';
-export { ContentPolicy, type PolicyRequest, type PolicyVerdict } from './policy.js';
-export { policyRequests, type AskedOfPolicy } from './policy-requests.js';
 export { TRAIT_WORDS } from './traits.js';
 export {
   ITEM_KINDS,
@@ -51,7 +58,6 @@ export {
   PAGE_TYPES,
   type AttributedItem,
   type DeclaredCharset,
-  type DeclaredPolicy,
   type ItemKind,
   type ItemPlace,
   type ItemState,

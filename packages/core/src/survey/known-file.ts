@@ -25,6 +25,10 @@ export interface KnownFile extends FileReading {
   readonly bytes: number;
   /** Whether it could be read: where it could not, nothing is known of what it does. */
   readonly isRead: boolean;
+  /** Its hashes (Subresource Integrity, 3.1), one of each kind; left out or null where they are not known. */
+  readonly integrity?: string | null;
+  /** Its server lets pages of other hosts compare it (Access-Control-Allow-Origin). */
+  readonly isShared?: boolean;
 }
 
 const NOTHING: FileReading = { defines: [], cookies: [], stores: [], hosts: [] };

@@ -3,7 +3,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { hostOf, isScriptType, normalForm, type FactsCache } from '../facts/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
-import { attributeOf, isElement, isText, textOf } from './page-tree.js';
+import { attributeOf, isElement, isText, textOf } from '../facts/index.js';
 import {
   isVolatile,
   scriptBlanks,

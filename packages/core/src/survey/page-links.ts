@@ -1,6 +1,6 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { attributeOf, isElement, textOf } from './page-tree.js';
-import type { DeclaredPolicy } from './types.js';
+import { attributeOf, isElement, textOf } from '../facts/index.js';
+import type { DeclaredPolicy } from '../policy/index.js';
 
 /** A page with more is read so far. */
 const MAX_LINKS = 10_000;

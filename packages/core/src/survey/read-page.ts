@@ -7,10 +7,11 @@ import { decodePage } from './decode.js';
 import { attributeItems, findParts, ownRanges } from './known-parts.js';
 import { readItems } from './page-items.js';
 import { readHead, refreshTarget } from './page-links.js';
-import { isElement, pageTree } from './page-tree.js';
+import { isElement, pageTree } from '../facts/index.js';
 import { guessPageType } from './page-type.js';
 import { pageTraits } from './traits.js';
-import type { DeclaredPolicy, PageReading, PageSource } from './types.js';
+import { policiesIn, type DeclaredPolicy } from '../policy/index.js';
+import type { PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
 /** Another one whenever pages are read otherwise than before: what an earlier one read is not taken over then. */
@@ -94,14 +95,14 @@ function resolved(href: string | undefined, base: string): string | undefined {
   return url.href;
 }
 
-/** Policies of the headers; one header may hold several, with commas between them (CSP Level 3, section 2.2.2). */
+/** Policies of the headers. */
 function headerPolicies(headers: PageSource['headers']): DeclaredPolicy[] {
   return (['content-security-policy', 'content-security-policy-report-only'] as const).flatMap((name) =>
-    (headers[name] ?? '')
-      .split(',')
-      .map((value) => value.trim())
-      .filter((value) => value !== '')
-      .map((value) => ({ value, from: 'header' as const, isReportOnly: name.endsWith('only') })),
+    policiesIn(headers[name] ?? '').map((value) => ({
+      value,
+      from: 'header' as const,
+      isReportOnly: name.endsWith('only'),
+    })),
   );
 }
 

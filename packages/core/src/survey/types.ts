@@ -1,4 +1,5 @@
 import type { Range } from '../facts/index.js';
+import type { DeclaredPolicy } from '../policy/index.js';
 
 export const ITEM_KINDS = ['script', 'data', 'style', 'frame', 'pixel', 'element'] as const;
 /** What kind of thing stands in a page. */
@@ -58,13 +59,6 @@ export interface DeclaredCharset {
   /** Name in the Encoding Standard; the one that browsers fall back on where nothing declares one. */
   readonly name: string;
   readonly from: 'mark' | 'header' | 'meta' | 'not-declared';
-}
-
-/** A Content Security Policy that a page comes with (CSP Level 3). */
-export interface DeclaredPolicy {
-  readonly value: string;
-  readonly from: 'header' | 'meta';
-  readonly isReportOnly: boolean;
 }
 
 export const PAGE_TYPES = [

@@ -4,6 +4,15 @@ export const SURVEY_TEXTS = {
   missingOn: 'On {present} of {expected} pages; missing on {where}.',
   pagesAndMore: '{pages} and {more, plural, one {one more} other {# more}}',
 
+  policyStrict:
+    'The pages load no script files of their own and their inline scripts never change, so scripts run only with a one-time mark (nonce) or by hash. What your snippets’ own files load needs no entry.',
+  policyFiles:
+    'The pages load {files, plural, one {one script file} other {# script files}} of their own, so scripts are allowed by host.',
+  policyChanging:
+    '{scripts, plural, one {One inline script} other {# inline scripts}} of the pages differ from page to page and can’t be allowed by hash. Inline scripts stay allowed: the policy guards which files load, not what is written into a page.',
+  policyMany:
+    'The pages hold {scripts} different inline scripts, too many to list by hash. Inline scripts stay allowed: the policy guards which files load, not what is written into a page.',
+
   putBySnippet: 'Put there by “{snippet}”.',
   lookAll: '{pages, plural, one {Its one page was} other {All its # pages were}} read.',
   lookSome: '{pages, plural, one {One of its pages was} other {# of its pages were}} read; there are more.',

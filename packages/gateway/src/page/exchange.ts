@@ -34,6 +34,7 @@ import {
   type Output,
   type PageSink,
 } from './page-sinks.js';
+import type { PagePolicy, PolicedAnswer } from '../policy/page-policy.js';
 import type { ServedRelease, ServedHost } from '../releases/release-table.js';
 import { MAX_CACHED_PAGE, type PageKey, type PlaceCache } from './place-cache.js';
 import type { PageRequest } from './requests.js';
@@ -66,6 +67,7 @@ export interface PlannedLoad {
   readonly outcome: Outcome;
   /** Milliseconds since 1970. */
   readonly now: number;
+  readonly policy?: PagePolicy | undefined;
 }
 
 /** A body longer than the gateway takes. */
@@ -95,6 +97,8 @@ export class Exchange implements Dispatcher.DispatchHandler {
   #sink: PageSink | undefined;
   /** Undefined where nothing may be kept, or where it would be of something that failed. */
   #recording: BodyRecording | undefined;
+  /** The answer holds a nonce. */
+  #isOneTime = false;
   #trailers: HeaderMap | undefined;
   /** Gives back the place among those that wait. */
   #leave: (() => void) | undefined;
@@ -181,9 +185,16 @@ export class Exchange implements Dispatcher.DispatchHandler {
     this.#originHead = { status, headers };
     const { serverTiming } = this.#context;
     const coding = this.#choosePacking(status, headers);
-    const parts = this.#partsFor(status, headers);
+    const planned = this.#partsFor(status, headers);
+    const policed = this.#policed(status, headers, planned);
+    const { parts } = policed;
+    this.#isOneTime = policed.isOneTime;
     this.#sink = (coding && this.#cachedSink(coding, headers, parts)) ?? this.#insertingSink(parts, headers);
-    const sent = parts && this.#sink ? insertedHeaders(headers, this.#planned!, serverTiming) : headers;
+    const sent = !parts
+      ? policed.headers
+      : this.#sink
+        ? insertedHeaders(policed.headers, this.#planned!, serverTiming)
+        : headers;
     // Nothing is held longer than it takes to pack it: a slow visitor may take minutes to read it.
     const onPacked = (packed: Buffer | undefined): void => {
       if (packed) this.#recording?.finish(packed);
@@ -284,6 +295,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     if (planned?.page.isInReach !== true) return;
     const isInserted = planned.outcome.tag !== '' && hasTagOf(condition, planned.outcome.tag);
     if (isInserted && tag !== undefined) headers['etag'] = variantEtag(tag, planned.outcome.tag);
+    if (isInserted) planned.policy?.applyToUnchanged(headers, planned.outcome.parts, this.#pageOrigin);
     // Only of a page that was delivered with parts, or asked for as a page, is it known that it is one.
     if (isInserted || firstOf(this.#request.headers.accept)?.includes('text/html') === true)
       setReachHeaders(headers, planned.page, planned.now);
@@ -308,6 +320,22 @@ export class Exchange implements Dispatcher.DispatchHandler {
     return undefined;
   }
 
+  /** The page with its content policy; without ours, where that fails. */
+  #policed(status: number, headers: HeaderMap, parts: PreparedParts | undefined): PolicedAnswer {
+    const policy = this.#planned?.policy;
+    try {
+      if (policy && isInsertable(status, headers)) return policy.apply(headers, parts, this.#pageOrigin);
+    } catch (error) {
+      this.#context.log.error({ err: error, host: this.#pageRequest.host }, 'a content policy failed');
+    }
+    return { headers, parts, isOneTime: false };
+  }
+
+  /** Scheme and host of the page, as visitors see it. */
+  get #pageOrigin(): string {
+    return `${this.#client.protocol}://${this.#pageRequest.authority}`;
+  }
+
   #insertingSink(parts: PreparedParts | undefined, headers: HeaderMap): PageSink | undefined {
     if (!parts) return undefined;
     try {
@@ -324,7 +352,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     headers: HeaderMap,
     parts: PreparedParts | undefined,
   ): PageSink | undefined {
-    const key = this.#compressedKey(coding, headers);
+    const key = this.#isOneTime ? undefined : this.#compressedKey(coding, headers);
     if (!key) return undefined;
     const { compressed } = this.#context;
     if (compressed.mayKeep(key)) this.#recording = new BodyRecording(compressed, key, parts);
@@ -359,7 +387,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
       return new CodedPageSink(streams, make(parts, charset), this.#output());
     }
     const key = this.#pageKey(headers, charset);
-    if (key === undefined || this.#request.method === 'HEAD')
+    if (key === undefined || this.#isOneTime || this.#request.method === 'HEAD')
       return new PlainPageSink(make(parts, charset), this.#output());
     const known = placeCache.find(key, parts);
     if (known?.places.length === Number(headers['content-length']))

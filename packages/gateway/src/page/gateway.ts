@@ -13,6 +13,8 @@ import { Origins, type OriginOptions } from './origins.js';
 import { FragmentServer } from '../fragments/serve-fragments.js';
 import { LineServer, type Lines } from '../one-line/serve-line.js';
 import { sendOwnPage } from './own-pages.js';
+import { ReportCounter } from '../policy/report-counter.js';
+import { takeReports } from '../policy/serve-reports.js';
 import { CompressedCache } from './compressed-cache.js';
 import type { InserterFactory } from './page-sinks.js';
 import type { ReleaseTable, ServedByName, ServedHost } from '../releases/release-table.js';
@@ -39,6 +41,8 @@ export interface GatewayOptions {
   readonly requestTimeoutMs?: number;
   /** How long requests may still run when the gateway closes. */
   readonly drainMs?: number;
+  /** Where what browsers report of content policies is counted. */
+  readonly reports?: ReportCounter;
   readonly createInserter?: InserterFactory;
   readonly createCoding?: CodingFactory;
 }
@@ -77,8 +81,11 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
   };
   const lines = new LineServer({ line: (name) => options.releases.line?.(name) }, options.log);
   const fragments = new FragmentServer({ served: (name) => options.releases.served?.(name) }, options.log);
+  const reports = options.reports ?? new ReportCounter();
   const answersElsewhere = (request: IncomingMessage, response: ServerResponse, target: string): boolean =>
-    lines.answer(request, response, target) || fragments.answer(request, response, target);
+    lines.answer(request, response, target) ||
+    fragments.answer(request, response, target) ||
+    takeReports(request, response, target, reports, (host) => options.releases.find(host) !== undefined);
   let isDraining = false;
   const server = createServer(
     {
@@ -254,7 +261,7 @@ function findHost(options: GatewayOptions, pageRequest: PageRequest): ServedHost
 /** What the page load gets; a plan that fails inserts nothing. */
 function planLoad(
   options: GatewayOptions,
-  { release }: ServedHost,
+  { release, policy }: ServedHost,
   { host, target }: PageRequest,
   request: IncomingMessage,
 ): PlannedLoad | undefined {
@@ -262,7 +269,10 @@ function planLoad(
   try {
     const now = Date.now();
     const page = release.planner.page(pageAddress(target, host));
-    return { release, page, outcome: page.outcome(request.headers, now), now };
+    const outcome = page.outcome(request.headers, now);
+    // The page with another policy is another representation of it.
+    const tag = policy && outcome.tag !== '' ? outcome.tag + policy.tag : outcome.tag;
+    return { release, page, outcome: tag === outcome.tag ? outcome : { ...outcome, tag }, now, policy };
   } catch (error) {
     options.log.error(
       { err: error, host, url: target },

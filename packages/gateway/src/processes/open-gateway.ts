@@ -6,7 +6,11 @@ import { createGateway } from '../page/gateway.js';
 import { ReleaseFeed } from '../releases/release-feed.js';
 import { ReleaseFiles } from '../releases/release-files.js';
 import { ReleaseTable } from '../releases/release-table.js';
+import { ReportCounter } from '../policy/report-counter.js';
 import type { GatewaySettings } from '../settings.js';
+
+/** How often what browsers report is handed on. */
+export const REPORTED_EVERY_MS = 2_000;
 
 /** One folder for each database, so that no gateway ever starts with the sites of another. */
 export function releaseFiles(settings: GatewaySettings, databaseUrl: string): ReleaseFiles {
@@ -25,6 +29,7 @@ export function gatewayOf(
   log: Logger,
   metrics: Metrics,
   pseudonym: string,
+  reports: ReportCounter,
 ): ReturnType<typeof createGateway> {
   return createGateway({
     releases,
@@ -34,6 +39,7 @@ export function gatewayOf(
     compress: settings.PRAGMATICA_COMPRESS,
     trustedProxies: settings.PRAGMATICA_TRUSTED_PROXIES,
     pseudonym,
+    reports,
     origins: { caFile: settings.PRAGMATICA_ORIGIN_CA, healthPath: settings.PRAGMATICA_HEALTH_PATH },
   });
 }
@@ -62,11 +68,14 @@ export async function openGateway(settings: GatewaySettings, databaseUrl: string
   });
   await feed.start();
   await using;
-  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(databaseUrl));
+  const reports = new ReportCounter();
+  const handing = setInterval(() => void feed.report(reports.take()), REPORTED_EVERY_MS);
+  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(databaseUrl), reports);
   return {
     port: await listen(gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST),
     metrics: () => metrics.gateway.metrics(),
     async close() {
+      clearInterval(handing);
       await gateway.close();
       await feed.close();
     },

@@ -4,7 +4,9 @@ import { ReleaseTable } from '../releases/release-table.js';
 import { WANTS_STATE, type StateMessage } from '../releases/state.js';
 import { readGatewaySettings } from '../settings.js';
 import { offerMetrics } from './collect-metrics.js';
-import { gatewayOf, pseudonymOf, releaseFiles } from './open-gateway.js';
+import { ReportCounter } from '../policy/report-counter.js';
+import { REPORTED_EVERY_MS, gatewayOf, pseudonymOf, releaseFiles } from './open-gateway.js';
+import type { ReportMessage } from './workers.js';
 
 /**
  * One of the processes that serve visitors, started through `node:cluster`. It holds the page path and nothing else: no
@@ -23,7 +25,12 @@ async function main(): Promise<void> {
     // Asked for, as what is sent before anybody listens is lost.
     process.send!(WANTS_STATE);
   });
-  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(settings.DATABASE_URL!));
+  const reports = new ReportCounter();
+  setInterval(() => {
+    const counted = reports.take();
+    if (counted.length > 0 && process.connected) process.send!({ reports: counted } satisfies ReportMessage);
+  }, REPORTED_EVERY_MS).unref();
+  const gateway = gatewayOf(settings, table, log, metrics, pseudonymOf(settings.DATABASE_URL!), reports);
   await listen(gateway.server, settings.PRAGMATICA_GATEWAY_PORT, settings.PRAGMATICA_HOST);
   process.on('SIGTERM', () => void gateway.close().finally(() => process.exit(0)));
   // Ctrl-C reaches all processes of a terminal; the primary says when to stop.

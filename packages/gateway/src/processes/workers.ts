@@ -2,11 +2,17 @@ import cluster, { type Address, type Worker } from 'node:cluster';
 import { fileURLToPath } from 'node:url';
 import type { Logger } from 'pino';
 import { collectMetrics } from './collect-metrics.js';
+import type { CountedReport } from '../policy/report-counter.js';
 import { WANTS_STATE, type StateMessage } from '../releases/state.js';
 
 /** So long a worker that died is waited for before the next one. */
 const RESTART_MS = 500;
 const STOP_MS = 15_000;
+
+/** What browsers reported to a process that serves. */
+export interface ReportMessage {
+  readonly reports: readonly CountedReport[];
+}
 
 export interface Workers {
   readonly port: number;
@@ -23,12 +29,14 @@ export interface Workers {
  * Starts the processes that serve, on one port. One that dies is replaced, and the others go on meanwhile.
  *
  * @param current - the state that a new one begins with
+ * @param onReports - is given what browsers report
  * @throws when the first of them cannot start
  */
 export async function startWorkers(
   count: number,
   log: Logger,
   current: () => StateMessage | undefined,
+  onReports: (reports: readonly CountedReport[]) => void,
 ): Promise<Workers> {
   // They accept connections themselves: what the primary does, or whether it hangs, costs no visitor anything.
   cluster.schedulingPolicy = cluster.SCHED_NONE;
@@ -40,6 +48,7 @@ export async function startWorkers(
     worker.on('message', (message) => {
       const state = message === WANTS_STATE ? current() : undefined;
       if (state) worker.send(state);
+      if (isReport(message)) onReports(message.reports);
     });
     worker.once('listening', () => serving.add(worker));
     worker.once('exit', (code, signal) => {
@@ -90,4 +99,8 @@ export async function startWorkers(
       );
     },
   };
+}
+
+function isReport(message: unknown): message is ReportMessage {
+  return typeof message === 'object' && message !== null && 'reports' in message;
 }

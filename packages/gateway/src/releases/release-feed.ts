@@ -2,13 +2,16 @@ import {
   HOST_VIEW,
   RELEASE_CHANNEL,
   RELEASE_VIEW,
+  REPORT_FUNCTION,
   originsOf,
   type Environment,
+  type SentPolicy,
   type Transfer,
 } from '@pragmatica/contract';
 import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 import type { Logger } from 'pino';
+import type { CountedReport } from '../policy/report-counter.js';
 import { readReleases, type ReleaseHead } from './read-releases.js';
 import { sha256, type ReleaseFiles } from './release-files.js';
 import type { GatewayState, ReleaseState, StateMessage } from './state.js';
@@ -27,6 +30,8 @@ interface HostRow {
   readonly transfer: Transfer;
   /** Not there before the service has brought the database up to date: then all hosts are the gateway's. */
   readonly delivery?: string;
+  /** The same. */
+  readonly policy?: SentPolicy | null;
   readonly site: string;
   readonly release: number | null;
 }
@@ -130,6 +135,18 @@ export class ReleaseFeed {
     this.#loading = undefined;
   }
 
+  /** Hands on what browsers report; while the database is away it is lost. Never throws. */
+  async report(reports: readonly CountedReport[]): Promise<void> {
+    // Not into the middle of a transaction that only reads.
+    while (this.#loading) await this.#loading;
+    if (reports.length === 0 || !this.#client) return;
+    try {
+      await this.#client.query(`select ${REPORT_FUNCTION}($1::jsonb)`, [JSON.stringify(reports)]);
+    } catch (error) {
+      this.#log.warn({ err: error, kinds: reports.length }, 'reports of browsers could not be kept');
+    }
+  }
+
   #mustReload(): boolean {
     return this.#isStale && !this.#closed && this.#client !== undefined;
   }
@@ -145,13 +162,14 @@ export class ReleaseFeed {
     const releases = await this.#readReleases(client, ids);
     await client.query('commit');
     await this.#use({
-      hosts: hosts.map(({ host, site, environment, origin, transfer, delivery, release }) => ({
+      hosts: hosts.map(({ host, site, environment, origin, transfer, delivery, policy, release }) => ({
         host,
         site,
         environment,
         origins: originsOf(origin),
         transfer,
         isDelivered: delivery === undefined || delivery === 'gateway',
+        ...(policy ? { policy } : {}),
         release,
       })),
       releases,

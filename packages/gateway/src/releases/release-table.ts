@@ -1,8 +1,9 @@
 import { ReleasePlanner, lineName, pageAddress, type Snapshot } from '@pragmatica/core';
-import type { Environment, Transfer } from '@pragmatica/contract';
+import type { Environment, SentPolicy, Transfer } from '@pragmatica/contract';
 import type { Logger } from 'pino';
 import { Line } from '../one-line/line.js';
 import type { Lines } from '../one-line/serve-line.js';
+import { PagePolicy } from '../policy/page-policy.js';
 import type { ReleaseFiles } from './release-files.js';
 import type { ReleaseState, StateMessage } from './state.js';
 
@@ -29,6 +30,8 @@ export interface ServedHost {
   readonly origins: readonly string[];
   /** How pages come from there. @defaultValue auto */
   readonly transfer?: Transfer;
+  /** What is sent as content policy with its pages. */
+  readonly policy?: PagePolicy | undefined;
   /** What its pages get; undefined while nothing has been published, or where they get it in another way. */
   readonly release: ServedRelease | undefined;
 }
@@ -86,7 +89,7 @@ export class ReleaseTable implements Lines, ServedByName {
     const compiled = new Map<string, ServedRelease>();
     const hosts: [string, ServedHost][] = [];
     const served = new Map<string, ServedRelease | undefined>();
-    for (const { release: id, isDelivered = true, ...host } of state.hosts) {
+    for (const { release: id, isDelivered = true, policy, ...host } of state.hosts) {
       const key = `${String(id)} ${host.environment}`;
       const ready =
         id === null
@@ -99,11 +102,27 @@ export class ReleaseTable implements Lines, ServedByName {
       const name = lineName(host.site, host.environment);
       const release = ready ?? (id === null ? undefined : this.#served.get(name));
       served.set(name, release);
-      hosts.push([host.host, { ...host, release: isDelivered ? release : undefined }]);
+      // What a policy's needs are told of is the release that goes with it, and no other.
+      const isSent = isDelivered && policy !== undefined && ready !== undefined;
+      hosts.push([
+        host.host,
+        {
+          ...host,
+          release: isDelivered ? release : undefined,
+          policy: isSent ? this.#policy(host.host, policy) : undefined,
+        },
+      ]);
     }
     this.#hosts = new Map(hosts);
     this.#served = served;
     this.#compiled = compiled;
+  }
+
+  /** The same object for as long as the same is sent: what it has worked out is kept. */
+  #policy(host: string, sent: SentPolicy): PagePolicy {
+    const policy = new PagePolicy(sent);
+    const before = this.#hosts.get(host)?.policy;
+    return before?.tag === policy.tag ? before : policy;
   }
 
   async #make(

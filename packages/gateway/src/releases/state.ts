@@ -1,4 +1,4 @@
-import type { Environment, Transfer } from '@pragmatica/contract';
+import type { Environment, SentPolicy, Transfer } from '@pragmatica/contract';
 
 /** A host that is served. */
 export interface HostState {
@@ -11,6 +11,8 @@ export interface HostState {
   readonly transfer: Transfer;
   /** Whether the gateway puts the parts into its pages; otherwise these pass as they are. @defaultValue true */
   readonly isDelivered?: boolean;
+  /** The content policy that is sent with its pages; left out where they keep their own as it is. */
+  readonly policy?: SentPolicy;
   /** Id of the release, or null while nothing is published. */
   readonly release: number | null;
 }

@@ -16,6 +16,8 @@ import {
   pageNeedWords,
   pageSkeleton,
   passwordForm,
+  policyNeedsOf,
+  policyOverview,
   readPage,
   readScriptFile,
   recipeFromSnippet,
@@ -31,6 +33,7 @@ import {
   type PagePlan,
   type PageSource,
   type PlannedPart,
+  type PolicyGrounds,
   type Sighting,
   type Recipe,
   type SiteNames,
@@ -223,6 +226,15 @@ export const tasks = {
     const managed = new ManagedItems(snapshot, environment, memory);
     return sightings.map((sighting) => managed.match(sighting, sighting.forms) ?? null);
   },
+
+  /** Which content policies pages need. */
+  policyOverview: (grounds: PolicyGrounds, { memory }: Bench) => policyOverview(grounds, memory),
+
+  /** What each part needs of a content policy. */
+  policyNeeds: (
+    { snapshot, environment }: { snapshot: Snapshot; environment: EnvironmentName },
+    { memory }: Bench,
+  ) => Object.fromEntries(policyNeedsOf(snapshot, environment, memory)),
 
   /** The title of a page. */
   pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,

@@ -15,6 +15,7 @@ import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
 import { handoverHandlers } from './handover.js';
+import { policyHandlers } from './policy.js';
 import { recipeHandlers } from './recipes.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
@@ -64,5 +65,6 @@ export function createHandlers({
     ...accessHandlers(box),
     ...pasteHandlers(checks, sets, settings),
     ...handoverHandlers(checks, sets),
+    ...policyHandlers(tools, settings),
   };
 }

@@ -17,6 +17,13 @@ export function fragmentBase(settings: Settings): string {
   return `http://gateway.localhost:${settings.PRAGMATICA_GATEWAY_PORT}/fragments`;
 }
 
+/** Where browsers report what a content policy stops: the gateway itself, beside its lines. */
+export function reportAddress(settings: Settings): string {
+  const line = lineBase(settings);
+  const base = line.endsWith('/one') ? line.slice(0, -'/one'.length) : undefined;
+  return `${base ?? `http://gateway.localhost:${settings.PRAGMATICA_GATEWAY_PORT}`}/policy-reports`;
+}
+
 /** The address of a site's line. */
 export function lineAddress(base: string, site: string, environment: Environment): string {
   return `${base}/${lineName(site, environment)}.js`;

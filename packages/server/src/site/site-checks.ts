@@ -15,11 +15,12 @@ import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/bench.js';
+import { policedHosts } from '../storage/host-policies.js';
 import { hostsOf } from '../storage/hosts.js';
 import { boxesOf } from '../storage/pasted-blocks.js';
 import type { Host, Site } from '../storage/rows.js';
 import { ageSummary } from '../storage/site-summaries.js';
-import { lastDoneSurvey } from '../storage/surveys.js';
+import { lastDoneSurvey, type Survey } from '../storage/surveys.js';
 import { ignoredKeys } from '../storage/survey-reads.js';
 import { ticksOf } from '../storage/ticks.js';
 import { waiversOf } from '../storage/waivers.js';
@@ -104,12 +105,14 @@ export class SiteChecks {
     };
   }
 
-  /** What the newest survey of a host saw; undefined where there is none yet. */
-  async #bySurvey(
+  /** The newest survey of a host, and what it saw; undefined where there is none yet. */
+  async surveyed(
     store: Store,
     site: Site,
     { environment, host, address }: Host,
-  ): Promise<SiteKnowledge | undefined> {
+  ): Promise<
+    { readonly survey: Survey; readonly known: SurveyKnowledge & { readonly id: number } } | undefined
+  > {
     const survey = await lastDoneSurvey(store, site, { environment, host, side: 'public' });
     if (!survey) return undefined;
     let known = this.#surveyed.get(survey.id);
@@ -120,8 +123,24 @@ export class SiteChecks {
       };
       this.#surveyed.set(survey.id, known);
     }
+    return { survey, known };
+  }
+
+  /** What the newest survey of a host tells the checks. */
+  async #bySurvey(store: Store, site: Site, host: Host): Promise<SiteKnowledge | undefined> {
+    const { known } = (await this.surveyed(store, site, host)) ?? {};
+    if (!known) return undefined;
     const ignored = await ignoredKeys(store, site);
-    return { ...NOTHING_KNOWN, ...known, ignored: [...ignored].sort() };
+    const isExtended = (await policedHosts(store, site)).has(host.host);
+    return {
+      ...NOTHING_KNOWN,
+      ...known,
+      // Something else is known then.
+      id: isExtended ? -known.id : known.id,
+      // The gateway lets in what the snippets need, whatever the headers said; what stands in pages stays.
+      policies: isExtended ? known.policies.map(withoutHeaders) : known.policies,
+      ignored: [...ignored].sort(),
+    };
   }
 
   /** The recipes that the snippets of a set are installs of. */
@@ -188,6 +207,10 @@ export class SiteChecks {
     const found = await this.find(snapshot, { ...pages, ...more });
     return applyWaivers(found, await waiversOf(store, site), today(site));
   }
+}
+
+function withoutHeaders(known: SurveyKnowledge['policies'][number]): SurveyKnowledge['policies'][number] {
+  return { ...known, policies: known.policies.filter(({ from }) => from !== 'header') };
 }
 
 const NOTHING_KNOWN: SiteKnowledge = {

@@ -48,6 +48,10 @@ export async function releaseByNumber(
   return (await emOf(store).findOne(ReleaseEntity, { site, number })) ?? undefined;
 }
 
+export async function releaseById(store: Store, id: number): Promise<Release | undefined> {
+  return (await emOf(store).findOne(ReleaseEntity, { id })) ?? undefined;
+}
+
 /** Releases of a site, the newest first; what they hold is not read. @param before - only those with a lower number */
 export async function releasesOf(
   store: Store,

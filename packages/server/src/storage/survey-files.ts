@@ -12,6 +12,10 @@ export interface SurveyFileRow {
   /** Of its bytes: 32 hex digits; null where it could not be had. */
   readonly digest: string | null;
   readonly bytes: number | null;
+  /** Its hashes for tags (Subresource Integrity); null where it could not be had. */
+  readonly integrity: string | null;
+  /** Its server lets pages of all hosts compare it. */
+  readonly isShared: boolean;
   readonly contentType: string | null;
   readonly etag: string | null;
   readonly lastModified: string | null;
@@ -42,11 +46,12 @@ export async function saveFiles(
 ): Promise<void> {
   if (files.length === 0) return;
   await emOf(store).execute(
-    `insert into survey_file (survey_id, address, kind, status, digest, bytes, content_type, etag, last_modified, cache_control,
-         sent_cookies, reading)
-       select ?, address, kind, status, digest, bytes, "contentType", etag, "lastModified", "cacheControl", "sentCookies",
+    `insert into survey_file (survey_id, address, kind, status, digest, bytes, integrity, is_shared, content_type, etag, last_modified,
+         cache_control, sent_cookies, reading)
+       select ?, address, kind, status, digest, bytes, integrity, "isShared", "contentType", etag, "lastModified", "cacheControl", "sentCookies",
          nullif(reading, 'null')
        from jsonb_to_recordset(?::jsonb) as f(address text, kind text, status int, digest char(32), bytes int,
+         integrity text, "isShared" boolean,
          "contentType" text, etag text, "lastModified" text, "cacheControl" text, "sentCookies" jsonb, reading jsonb)
      on conflict (survey_id, address) do nothing`,
     [survey, JSON.stringify(files).replaceAll('\\u0000', '\\ufffd')],
@@ -56,7 +61,7 @@ export async function saveFiles(
 /** The files of a survey by address. */
 export async function filesOf(store: Store, survey: number): Promise<readonly SurveyFileRow[]> {
   return emOf(store).execute<SurveyFileRow[]>(
-    `select address, kind, status, digest, bytes, content_type as "contentType", etag, last_modified as "lastModified",
+    `select address, kind, status, digest, bytes, integrity, is_shared as "isShared", content_type as "contentType", etag, last_modified as "lastModified",
        cache_control as "cacheControl", sent_cookies as "sentCookies", reading
      from survey_file where survey_id = ? order by address`,
     [survey],

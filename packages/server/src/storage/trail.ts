@@ -21,6 +21,6 @@ export async function lastEntries(
 }
 
 /** Tells all gateways that a site serves something else, once the transaction commits. */
-export async function notifyGateways(store: Store, site: Site): Promise<void> {
+export async function notifyGateways(store: Store, site: Pick<Site, 'key'>): Promise<void> {
   await emOf(store).execute('select pg_notify(?, ?)', [RELEASE_CHANNEL, site.key]);
 }

@@ -133,8 +133,8 @@ function request(
   const headers = {
     'user-agent': USER_AGENT,
     accept: kind === 'style' ? 'text/css,*/*;q=0.1' : '*/*',
-    ...(known?.digest && known.etag !== null ? { 'if-none-match': known.etag } : {}),
-    ...(known?.digest && known.lastModified !== null ? { 'if-modified-since': known.lastModified } : {}),
+    ...(known?.integrity && known.etag !== null ? { 'if-none-match': known.etag } : {}),
+    ...(known?.integrity && known.lastModified !== null ? { 'if-modified-since': known.lastModified } : {}),
   };
   // The site's own files may be behind the same password as its pages.
   if (url.origin === base.address)
@@ -150,6 +150,10 @@ function describe({ status, headers }: SiteResponse, bytes: Uint8Array): Partial
     status,
     digest: createHash('sha256').update(bytes).digest('hex').slice(0, 32),
     bytes: bytes.length,
+    integrity: ['sha256', 'sha384', 'sha512']
+      .map((kind) => `${kind}-${createHash(kind).update(bytes).digest('base64')}`)
+      .join(' '),
+    isShared: headers.get('access-control-allow-origin')?.trim() === '*',
     contentType: headers.get('content-type')?.slice(0, 200) ?? null,
     etag: headers.get('etag')?.slice(0, 500) ?? null,
     lastModified: headers.get('last-modified')?.slice(0, 100) ?? null,
@@ -179,6 +183,8 @@ const NOTHING = {
   status: null,
   digest: null,
   bytes: null,
+  integrity: null,
+  isShared: false,
   contentType: null,
   etag: null,
   lastModified: null,
@@ -196,6 +202,8 @@ export function toFileVersion({
   reading,
   sentCookies,
   digest,
+  integrity,
+  isShared,
   lastModified,
 }: SurveyFileRow): FileVersion {
   const { defines, cookies, stores, hosts } = reading ?? { defines: [], cookies: [], stores: [], hosts: [] };
@@ -203,6 +211,8 @@ export function toFileVersion({
     address,
     status,
     digest,
+    integrity,
+    isShared,
     lastModified,
     defines,
     cookies: [...new Set([...cookies, ...sentCookies])].sort(),

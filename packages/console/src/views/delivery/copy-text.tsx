@@ -2,10 +2,20 @@ import { Copy } from 'lucide-react';
 import { DELIVERY } from '../../texts/delivery';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
+import { cn } from '../../ui/cn';
 import { useCopy } from '../../ui/use-copy';
 
-/** A text of several lines under its name, to copy. @param then - what is to be done with it */
-export function CopyText({ name, text, then }: { name: string; text: string; then: string }) {
+interface CopyTextProps {
+  readonly name: string;
+  readonly text: string;
+  /** What is to be done with it. */
+  readonly then: string;
+  /** It is one long line. */
+  readonly isWrapped?: boolean;
+}
+
+/** A text under its name, to copy. */
+export function CopyText({ name, text, then, isWrapped = false }: CopyTextProps) {
   const copy = useCopy();
   return (
     <div>
@@ -15,7 +25,12 @@ export function CopyText({ name, text, then }: { name: string; text: string; the
           <Copy className="size-3.5" aria-hidden /> {DELIVERY.copy}
         </Button>
       </div>
-      <pre className="mt-1 max-h-72 overflow-auto rounded-md border border-line bg-raised px-3 py-2 font-mono text-xs">
+      <pre
+        className={cn(
+          'mt-1 max-h-72 overflow-auto rounded-md border border-line bg-raised px-3 py-2 font-mono text-xs',
+          isWrapped && '[overflow-wrap:anywhere] whitespace-pre-wrap',
+        )}
+      >
         {text}
       </pre>
     </div>

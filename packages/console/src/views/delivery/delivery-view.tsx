@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { siteQuery } from '../../api/queries';
+import { Link } from 'react-router';
 import { DELIVERY } from '../../texts/delivery';
+import { POLICY } from '../../texts/policy';
 import { useSiteKey } from '../../layout/site-layout';
 import { FragmentsSection } from './fragments-section';
 import { HostsSection } from './hosts-section';
@@ -24,6 +26,18 @@ export function DeliveryView() {
       <LineSection site={site} />
       <PasteSection site={site} />
       {hosts?.some(({ delivery }) => delivery === 'fragments') && <FragmentsSection site={site} />}
+      <section
+        aria-label={POLICY.linkTitle}
+        className="flex flex-wrap items-center gap-3 rounded-xl border border-line bg-surface p-4 text-sm sm:p-5"
+      >
+        <div className="min-w-60 flex-1">
+          <h2>{POLICY.linkTitle}</h2>
+          <p className="text-muted">{POLICY.linkText}</p>
+        </div>
+        <Link className="font-medium text-primary hover:underline" to="policy">
+          {POLICY.open}
+        </Link>
+      </section>
       <CompareWays />
     </div>
   );

@@ -1,6 +1,6 @@
 import { hostOf } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
-import { ContentPolicy, policyRequests, type AskedOfPolicy, type PolicyVerdict } from '../../survey/index.js';
+import { ContentPolicy, policyRequests, type AskedOfPolicy, type PolicyVerdict } from '../../policy/index.js';
 import { memoizeByText } from '../../memoize/by-text.js';
 import type { CheckedSet } from '../checked-set.js';
 import type { KnownPolicies } from '../knowledge.js';

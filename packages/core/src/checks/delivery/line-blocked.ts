@@ -1,5 +1,5 @@
 import { memoizeByText } from '../../memoize/by-text.js';
-import { ContentPolicy } from '../../survey/index.js';
+import { ContentPolicy } from '../../policy/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { defineCheck } from '../check.js';
 import type { KnownPolicies } from '../knowledge.js';

@@ -1,7 +1,11 @@
-import { hostOf, versionedFile } from '../../facts/index.js';
+import { hostOf, integrityToWrite, versionedFile } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
+import { exampleFile } from '../examples.js';
 import { defineCheck } from '../check.js';
+
+const FILE = 'https://files.example/deckhand-3.0.0.js';
+const HASH = 'sha384-aGFzaCBvZiBhIGZpbGUgdGhhdCBuZXZlciBjaGFuZ2VzLCBhcyBpdHMgbmFtZSE=';
 
 export const unpinnedFile = defineCheck({
   id: 'unpinned-file',
@@ -14,18 +18,26 @@ export const unpinnedFile = defineCheck({
       title: '{part} loads “{library}” {version} without its fingerprint',
       advice: 'Ask the provider’s page for the tag with integrity="…", or keep the file on your own server.',
     },
+    pinnable: {
+      title: '{part} loads “{library}” {version} without its fingerprint',
+      advice:
+        'Pin it to the file that the last survey got: if anybody ever changes it, browsers will refuse it, and you will be told.',
+      fix: 'Add its fingerprint to the tag.',
+    },
   },
   roles: {
     tag: 'no integrity="…"',
   },
-  isFixable: false,
+  given: 'The last survey got the file, and its server lets browsers compare it.',
+  files: [exampleFile(FILE, { integrity: HASH, isShared: true })],
+  isFixable: true,
   wrong: [
     {
       name: 'Slider',
       parts: [
         {
           placement: 'body-end',
-          code: '<script defer src="https://files.example/deckhand-3.0.0.js"></script>',
+          code: `<script defer src="${FILE}"></script>`,
         },
       ],
     },
@@ -36,7 +48,7 @@ export const unpinnedFile = defineCheck({
       parts: [
         {
           placement: 'body-end',
-          code: '<script defer src="https://files.example/deckhand-3.0.0.js" integrity="sha256-n0p1q2r3" crossorigin></script>',
+          code: `<script defer src="${FILE}" integrity="${HASH}" crossorigin></script>`,
         },
       ],
     },
@@ -54,13 +66,21 @@ export const unpinnedFile = defineCheck({
         const file = versionedFile(address);
         // Subresource Integrity, 3.5: the attribute on the tag.
         if (!file || /\bintegrity\s*=/i.test(part.code.slice(range.start, range.end))) continue;
-        yield {
+        const about = {
           about: address,
-          message: 'unpinned',
           params: { part: partName(part), library: file.library, version: file.version },
           subjects: [subject(part)],
           evidence: [evidence(part, range, 'tag')],
         };
+        const known = set.files.find(address);
+        const integrity = known?.isShared === true ? integrityToWrite(known.integrity ?? '') : undefined;
+        if (integrity === undefined) {
+          yield { ...about, message: 'unpinned' };
+          continue;
+        }
+        const at = range.start + '<script'.length;
+        const code = `${part.code.slice(0, at)} integrity="${integrity}" crossorigin="anonymous"${part.code.slice(at)}`;
+        yield { ...about, message: 'pinnable', fix: [{ kind: 'edit-code', part: part.key, code }] };
       }
     }
   },

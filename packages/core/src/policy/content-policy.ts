@@ -1,6 +1,13 @@
 import { sha256, sha384, sha512 } from '@noble/hashes/sha2.js';
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 
+/** A Content Security Policy that a page comes with (CSP Level 3). */
+export interface DeclaredPolicy {
+  readonly value: string;
+  readonly from: 'header' | 'meta';
+  readonly isReportOnly: boolean;
+}
+
 /** Kinds of what a policy may block (CSP Level 3, section 6), by the directives that decide, the first that is there. */
 const DIRECTIVES = {
   script: ['script-src-elem', 'script-src', 'default-src'],
@@ -11,6 +18,8 @@ const DIRECTIVES = {
   image: ['img-src', 'default-src'],
   frame: ['frame-src', 'child-src', 'default-src'],
   font: ['font-src', 'default-src'],
+  connect: ['connect-src', 'default-src'],
+  media: ['media-src', 'default-src'],
 } as const;
 export type PolicyRequest = keyof typeof DIRECTIVES;
 
@@ -39,6 +48,16 @@ export class ContentPolicy {
     }
   }
 
+  /** Its directives by name, in its own order. */
+  get directives(): ReadonlyMap<string, readonly string[]> {
+    return this.#directives;
+  }
+
+  /** The directive that decides on a kind of request; undefined where the policy says nothing of it. */
+  governing(request: PolicyRequest): string | undefined {
+    return DIRECTIVES[request].find((name) => this.#directives.has(name));
+  }
+
   /**
    * Whether the policy lets something in (CSP Level 3, 6.7).
    *
@@ -46,7 +65,7 @@ export class ContentPolicy {
    * @param page - address of the page
    */
   verdict(request: PolicyRequest, what: string, page: string): PolicyVerdict {
-    const directive = DIRECTIVES[request].find((name) => this.#directives.has(name));
+    const directive = this.governing(request);
     if (directive === undefined) return ALLOWED;
     const sources = this.#directives.get(directive)!;
     const isInline = request === 'inline-script' || request === 'inline-style' || request === 'handler';
@@ -78,6 +97,16 @@ function allowsInline(sources: readonly string[], text: string, isHandler: boole
 
 function toBase64(bytes: Uint8Array): string {
   return btoa(String.fromCharCode(...bytes));
+}
+
+/** The source expression that lets a text in where it stands in a page (CSP Level 3, 2.3.1). */
+export function hashSource(text: string): string {
+  return `'sha256-${toBase64(sha256(utf8ToBytes(text)))}'`;
+}
+
+/** The directive under which a kind of request is written, where no other is there yet. */
+export function directiveOf(request: PolicyRequest): string {
+  return DIRECTIVES[request].find((name) => !/-(?:elem|attr)$/.test(name))!;
 }
 
 /** CSP Level 3, 6.7.2.7 ("does url match source list in origin with redirect count"). */

@@ -1,0 +1,28 @@
+import type { ReactNode } from 'react';
+
+interface SectionProps {
+  readonly title: string;
+  readonly text?: string;
+  readonly children: ReactNode;
+}
+
+/** A part of the page, with its title and what it is about. */
+export function Section({ title, text, children }: SectionProps) {
+  return (
+    <section
+      aria-label={title}
+      className="space-y-3 rounded-xl border border-line bg-surface p-4 text-sm sm:p-5"
+    >
+      <div>
+        <h2>{title}</h2>
+        {text !== undefined && <p className="text-muted">{text}</p>}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** A source or a directive, as it is written into a header. */
+export function Source({ children }: { children: string }) {
+  return <code className="font-mono text-xs [overflow-wrap:anywhere]">{children}</code>;
+}

@@ -1,0 +1,69 @@
+import { parseFragment } from 'parse5';
+import { attributeOf, hostOf, isElement, matchesIntegrity } from '../../facts/index.js';
+import { partName } from '../../snapshot/index.js';
+import { evidence, subject } from '../evidence.js';
+import { exampleFile } from '../examples.js';
+import { defineCheck } from '../check.js';
+
+const FILE = 'https://files.example/deckhand-3.0.0.js';
+const HASH = 'sha384-bmV3IGhhc2ggb2YgYSBmaWxlIHRoYXQgaGFzIGNoYW5nZWQgc2luY2UgdGhlbiE=';
+const TAG = `<script defer src="${FILE}" integrity="${HASH}" crossorigin="anonymous"></script>`;
+
+export const pinnedFileRefused = defineCheck({
+  id: 'pinned-file-refused',
+  area: 'safety',
+  severity: 'error',
+  title: 'A pinned file that browsers refuse',
+  why: 'A fingerprint (integrity) in a tag says which file may run, down to the byte. Where the file is another one, or may not be compared, browsers do not run it, and pages go without it.',
+  messages: {
+    changed: {
+      title: '{part} loads a file that has changed since it was pinned',
+      advice:
+        'When the last survey asked, {file} was not the file that the tag’s fingerprint is of, so browsers refuse it. Ask the provider whether that change was meant. If it was, copy their tag again; if not, leave it as it is: the fingerprint has just protected your visitors.',
+    },
+    unshared: {
+      title: '{part} pins a file that its server does not share',
+      advice:
+        'Browsers compare files of other hosts only where these allow it (Access-Control-Allow-Origin), and {file} came without that. Take the integrity attribute out of the tag, or keep the file on your own server.',
+    },
+    uncrossed: {
+      title: '{part} pins a file without crossorigin in its tag',
+      advice:
+        'A fingerprint of a file on another host needs crossorigin="anonymous" in the tag. Without it browsers refuse {file}.',
+      fix: 'Add crossorigin="anonymous" to the tag.',
+    },
+  },
+  roles: { tag: 'pinned here' },
+  given: 'The last survey got the file that the fingerprint is of, and its server lets browsers compare it.',
+  files: [exampleFile(FILE, { integrity: HASH, isShared: true })],
+  isFixable: true,
+  wrong: [{ name: 'Slider', parts: [{ placement: 'body-end', code: TAG.replace(' crossorigin="anonymous"', '') }] }],
+  right: [{ name: 'Slider', parts: [{ placement: 'body-end', code: TAG }] }],
+  *run(set) {
+    for (const part of set.running)
+      for (const { kind, by, address, range, noScript } of part.facts.loads) {
+        if (by !== 'tag' || noScript || (kind !== 'script' && kind !== 'style')) continue;
+        const text = part.code.slice(range.start, range.end);
+        const [element] = parseFragment(text).childNodes.filter(isElement);
+        const integrity = element && attributeOf(element, 'integrity');
+        if (integrity === undefined || integrity.trim() === '') continue;
+        const about = {
+          about: address,
+          params: { part: partName(part), file: address },
+          subjects: [subject(part)],
+          evidence: [evidence(part, range, 'tag')],
+        };
+        const isElsewhere = hostOf(address) !== undefined;
+        if (isElsewhere && attributeOf(element!, 'crossorigin') === undefined) {
+          const at = range.start + 1 + element!.tagName.length;
+          const code = `${part.code.slice(0, at)} crossorigin="anonymous"${part.code.slice(at)}`;
+          yield { ...about, message: 'uncrossed', fix: [{ kind: 'edit-code', part: part.key, code }] };
+          continue;
+        }
+        const file = set.files.find(address);
+        if (file?.integrity === undefined || file.integrity === null) continue;
+        if (isElsewhere && file.isShared !== true) yield { ...about, message: 'unshared' };
+        else if (!matchesIntegrity(integrity, file.integrity)) yield { ...about, message: 'changed' };
+      }
+  },
+});

@@ -1,0 +1,28 @@
+export {
+  ContentPolicy,
+  directiveOf,
+  hashSource,
+  type DeclaredPolicy,
+  type PolicyRequest,
+  type PolicyVerdict,
+} from './content-policy.js';
+export { extendPolicy, nonceIn, policiesIn, serialize, type ExtendedPolicy } from './extend.js';
+export { partNeeds, policyNeedsOf, type PolicyNeed } from './needs.js';
+export {
+  REPORT_GROUP,
+  ownPolicyText,
+  reportingEndpoints,
+  withReports,
+  type OwnPolicy,
+  type ReportsTo,
+} from './own-policy.js';
+export { partsWithNonce } from './parts-with-nonce.js';
+export {
+  blameFor,
+  readPolicyReports,
+  sourceToAllow,
+  type Blame,
+  type PolicyReport,
+  type Suspect,
+} from './reports.js';
+export { policyRequests, type AskedOfPolicy } from './requests.js';
