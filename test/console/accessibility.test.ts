@@ -62,6 +62,7 @@ const VIEWS: readonly View[] = [
     },
   },
   { name: 'delivery', path: '/sites/skerrywick/delivery', heading: /How pages get their code/ },
+  { name: 'a content policy', path: '/sites/skerrywick/delivery/policy', heading: /Content policy/ },
   {
     name: 'a first look',
     path: '/sites/skerrywick/start',

@@ -173,6 +173,8 @@ describe('the contract', () => {
       'tickBlock',
       // What it ends has no state but being there.
       'endHandover',
+      'setPolicy',
+      'clearPolicyReports',
       // Says of one step whether it is done, whatever it was before.
       'tickStep',
     ]);

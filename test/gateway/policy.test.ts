@@ -27,7 +27,7 @@ const UNPACKED: Readonly<Record<string, (bytes: Buffer) => Buffer>> = {
 const REPORTS = 'http://gateway.localhost/policy-reports';
 const SENT: SentPolicy = {
   mode: 'enforce',
-  own: { isStrict: false, directives: { 'script-src': ["'self'"], 'base-uri': ["'self'"] } },
+  own: { isStrict: false, allowed: [], directives: { 'script-src': ["'self'"], 'base-uri': ["'self'"] } },
   reportsTo: REPORTS,
   needs: Object.fromEntries(policyNeedsOf(SNAPSHOT, 'live', new FactsCache())),
 };
@@ -128,7 +128,7 @@ describe('the content policy of a page', () => {
   });
 
   it('makes a nonce that no two answers share, packed or not', async () => {
-    sent = { ...SENT, own: { isStrict: true, directives: { 'script-src': [] } } };
+    sent = { ...SENT, own: { isStrict: true, allowed: [], directives: { 'script-src': [] } } };
     const seen = new Set<string>();
     for (const encoding of ['identity', 'identity', 'gzip', 'gzip', 'br', 'br']) {
       const { headers, body } = await gateway.ask({ path: '/', headers: { 'accept-encoding': encoding } });

@@ -2,10 +2,10 @@ import { PageInserter, charsetOf, type PreparedParts } from '@pragmatica/core';
 import {
   changeHeaders,
   planLoad,
-  type InsertSettings,
   type PlannedLoad,
   type Releases,
 } from './page-load.js';
+import type { InsertSettings } from './answer.js';
 
 /**
  * An answer of the Fetch API with what its page gets in it, as it streams by; the answer itself where that is nothing, or

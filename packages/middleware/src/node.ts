@@ -3,11 +3,10 @@ import { PageInserter, charsetOf, originCondition } from '@pragmatica/core';
 import {
   changeHeaders,
   planLoad,
-  type AnswerHeaders,
-  type InsertSettings,
   type PlannedLoad,
   type Releases,
 } from './page-load.js';
+import type { AnswerHeaders, InsertSettings } from './answer.js';
 
 /** For Express and its like, and for servers of `node:http`, which call it before they answer. */
 export type NodeMiddleware = (request: IncomingMessage, response: ServerResponse, next?: () => void) => void;

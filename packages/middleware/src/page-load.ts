@@ -9,6 +9,7 @@ import {
   type Visit,
 } from '@pragmatica/core';
 import type { FollowedRelease } from './follow.js';
+import type { AnswerHeaders, InsertSettings } from './answer.js';
 import { policedParts } from './page-policy.js';
 
 /** Where what pages get is found. */
@@ -40,22 +41,6 @@ export function planLoad(
   const page = release.planner.page(pageAddress(target, host.replace(/:\d*$/, '').toLowerCase()));
   if (!page.isInReach) return undefined;
   return { release, page, outcome: page.outcome(visit, now), now };
-}
-
-export interface InsertSettings {
-  /**
-   * Whether a content policy that the answer comes with is extended by what the parts need. Its nonce they get in any case.
-   *
-   * @defaultValue false
-   */
-  readonly extendPolicy?: boolean;
-}
-
-/** The headers of an answer, wherever they are kept. */
-export interface AnswerHeaders {
-  get(name: string): string | undefined;
-  set(name: string, value: string): void;
-  remove(name: string): void;
 }
 
 /**

@@ -1,6 +1,6 @@
 import { extendPolicy, nonceIn, partsWithNonce, policiesIn, type PreparedParts } from '@pragmatica/core';
 import type { FollowedRelease } from './follow.js';
-import type { AnswerHeaders, InsertSettings } from './page-load.js';
+import type { AnswerHeaders, InsertSettings } from './answer.js';
 
 const POLICY = 'content-security-policy';
 

@@ -9,6 +9,7 @@ import {
   partNeeds,
   partsWithNonce,
   prepareParts,
+  withSources,
   type PolicyNeed,
   type PolicyRequest,
 } from '@pragmatica/core';
@@ -146,6 +147,32 @@ describe('a policy that is extended', () => {
       }),
       propertyRuns(400),
     );
+  });
+});
+
+describe('sources that somebody allows', () => {
+  it('are let in where the policy has a say, and make it have no more', () => {
+    const CASES: readonly (readonly [policy: string, directive: string, source: string, result: string])[] = [
+      ["img-src 'self'", 'img-src', 'a.example', "img-src 'self' a.example"],
+      ["img-src 'none'", 'img-src', 'a.example', 'img-src a.example'],
+      ["script-src 'self'", 'img-src', 'a.example', "script-src 'self'"],
+      ["default-src 'self'", 'img-src', 'a.example', "default-src 'self'; img-src 'self' a.example"],
+      [
+        "script-src 'self'",
+        'script-src-attr',
+        "'unsafe-inline'",
+        "script-src 'self'; script-src-attr 'unsafe-inline'",
+      ],
+      [
+        "script-src 'self'; script-src-elem b.example",
+        'script-src',
+        'a.example',
+        "script-src 'self' a.example; script-src-elem b.example a.example",
+      ],
+      ['img-src a.example', 'img-src', 'a.example', 'img-src a.example'],
+    ];
+    for (const [policy, directive, source, result] of CASES)
+      expect(withSources(policy, [{ directive, source }]), policy).to.equal(result);
   });
 });
 

@@ -37,6 +37,7 @@ describe('a script file', () => {
     );
     expect(reading).to.deep.equal({
       ...{ defines: [], cookies: ['tm_visit'], stores: ['tm_seen'], hosts: ['in.tallymast.example'] },
+      asks: ['connect in.tallymast.example'],
     });
   });
 

@@ -1,9 +1,11 @@
 import { expect } from 'chai';
 import {
   FactsCache,
+  exampleFile,
   hashSource,
   policyOverview,
   proposeOwnPolicy,
+  readScriptFile,
   type PageType,
   type PolicyGrounds,
 } from '@pragmatica/core';
@@ -95,6 +97,7 @@ describe('the policies of a site’s pages', () => {
         ],
         sightings: [sighting('<script src="/theme.js"></script>')],
         policies: [],
+        files: { base: 'https://www.example.com', files: [] },
         address: 'https://www.example.com',
         own: undefined,
         canMark: true,
@@ -144,6 +147,41 @@ describe('the policies of a site’s pages', () => {
     expect(fares!.needNonce.map(({ key }) => key)).to.deep.equal(['counter']);
     expect(fares!.value).to.contain("'nonce-…'").and.not.contain('1a2b');
     expect(kinds.find(({ type }) => type === 'confirmation')).to.deep.include({ isPresent: true });
+  });
+
+  it('let in what the snippets’ files ask for, as far as a survey has read them', () => {
+    const address = 'https://tallymast.example/count.js';
+    const reading = readScriptFile('new Image().src = "https://in.tallymast.example/hit?" + Math.random();')!;
+    const policies = [
+      {
+        policies: [{ value: "script-src *; img-src 'self'", from: 'header' as const, isReportOnly: false }],
+        paths: ['/'],
+      },
+    ];
+    const files = { base: 'https://www.example.com', files: [exampleFile(address, reading)] };
+    expect(overview({ files, policies }).present[0]!.added).to.deep.include({
+      directive: 'img-src',
+      source: 'in.tallymast.example',
+    });
+    expect(overview({ policies }).present[0]!.added.map(({ directive }) => directive)).not.to.include(
+      'img-src',
+    );
+  });
+
+  it('let in what somebody has allowed, wherever they have a say', () => {
+    const own = {
+      ...{ isStrict: false, directives: { 'script-src': ["'self'"] } },
+      allowed: [{ directive: 'img-src', source: 'pictures.example' }],
+    };
+    const policies = [
+      {
+        policies: [{ value: "default-src 'none'", from: 'header' as const, isReportOnly: false }],
+        paths: ['/paid'],
+      },
+    ];
+    const { kinds } = overview({ own, policies });
+    expect(kinds.find(({ isPresent }) => isPresent)!.policy).to.contain('img-src pictures.example');
+    expect(kinds.find(({ isPresent }) => !isPresent)!.policy).not.to.contain('img-src');
   });
 
   it('let in the one line, where pages get theirs by it', () => {

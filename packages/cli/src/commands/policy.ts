@@ -1,5 +1,5 @@
 import type { ApiClient, PolicyMode, PolicyResource } from '@pragmatica/contract';
-import { deliveryOf } from '@pragmatica/core';
+import { allowSource, deliveryOf, denySource, isSourceAllowed } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
@@ -24,10 +24,11 @@ export function policy(program: Command): void {
   for (const [name, mode, done] of MODES) {
     const one = command(group, name, POLICY[name]);
     if (mode === 'enforce') one.option('--untried', POLICY.untried);
-    one.action(async (options: PolicyOptions & { readonly untried?: boolean }) => {
+    else if (mode === 'report') one.option('--fresh', POLICY.fresh);
+    one.action(async (options: PolicyOptions & { readonly untried?: boolean; readonly fresh?: boolean }) => {
       const { client, params } = await target(options);
-      const { untried = false } = options;
-      const { data } = await client.call('setPolicy', { params, body: { mode, untried } });
+      const { untried = false, fresh = false } = options;
+      const { data } = await client.call('setPolicy', { params, body: { mode, untried, fresh } });
       if (options.json) printJson(data);
       else print(say(POLICY[done], { host: data.host }));
     });
@@ -77,23 +78,14 @@ async function changeSources(
 ): Promise<void> {
   const { client, params } = await target(options);
   const { data } = await client.call('showPolicy', { params });
-  const { directives, isStrict } = data.own;
-  const before = directives[directive] ?? [];
+  const { own, mode } = data;
   const words = { directive, source };
-  if (before.includes(source) === isAllowed) {
+  if (isSourceAllowed(own, words) === isAllowed) {
     print(say(isAllowed ? POLICY.already : POLICY.notThere, words));
     return;
   }
-  const rest = before.filter((one) => one !== source && !(isAllowed && one === "'none'"));
-  const sources = isAllowed ? [...rest, source] : rest;
-  const others = Object.entries(directives).filter(([name]) => name !== directive);
-  const own = {
-    isStrict,
-    directives: Object.fromEntries(
-      sources.length > 0 || directive === 'script-src' ? [...others, [directive, sources]] : others,
-    ),
-  };
-  await client.call('setPolicy', { params, body: { mode: data.mode, own } });
+  const changed = isAllowed ? allowSource(own, words) : denySource(own, words);
+  await client.call('setPolicy', { params, body: { mode, own: changed } });
   print(say(isAllowed ? POLICY.allowed : POLICY.denied, words));
 }
 
@@ -126,13 +118,8 @@ function report(view: PolicyResource): void {
       print(colour.yellow(`  ${say(POLICY.needsNonce, { names: namesOf(needNonce) })}`));
     if (stopped.length + needNonce.length === 0) print(colour.green(`  ${POLICY.fitsAll}`));
   }
-  heading(say(POLICY.own, { proposed: String(view.isProposed) }));
-  for (const [directive, sources] of Object.entries(view.own.directives))
-    print(
-      `  ${[directive, ...(directive === 'script-src' && view.own.isStrict ? STRICT : []), ...sources].join(' ')}`,
-    );
-  for (const reason of view.reasons) print(colour.dim(reason));
-  heading(POLICY.kinds);
+  if (view.survey || !view.isProposed) ownReport(view);
+  if (view.kinds.length > 0) heading(POLICY.kinds);
   for (const { policy: text, ...kind } of view.kinds) {
     print(say(POLICY.kind, { pages: kind.pages, example: kind.example, type: kind.type }));
     print(`  ${text}`);
@@ -143,6 +130,17 @@ function report(view: PolicyResource): void {
     print(`${colour.bold(`${count} ×`)} ${message} ${colour.dim(`${path}, ${when(lastAt)}`)}`);
     if (allow) print(colour.dim(say(POLICY.allowHint, allow)));
   }
+}
+
+/** What pages without a policy get, and what is allowed on all. */
+function ownReport(view: PolicyResource): void {
+  heading(say(POLICY.own, { proposed: String(view.isProposed) }));
+  for (const [directive, sources] of Object.entries(view.own.directives))
+    print(
+      `  ${[directive, ...(directive === 'script-src' && view.own.isStrict ? STRICT : []), ...sources].join(' ')}`,
+    );
+  for (const { directive, source } of view.own.allowed) print(say(POLICY.allowedToo, { directive, source }));
+  for (const reason of view.reasons) print(colour.dim(reason));
 }
 
 const STRICT = ["'nonce-…'", "'strict-dynamic'"];

@@ -28,6 +28,7 @@ export const POLICY = {
   sureSome:
     '{kinds, plural, one {One kind of report is} other {# kinds of reports are}} open below. What they name will stop working for visitors. Allow what belongs there first.',
   leave: 'Not yet',
+  enforceNow: 'Enforce it',
   notSent:
     'Pages of {host} don’t come through the gateway, so the policy can’t be sent from here. Copy it from below to where your own server sets its headers.',
   noSurvey: 'No survey of this host yet: what its own pages load is unknown, and the policy would block it.',
@@ -60,6 +61,9 @@ export const POLICY = {
   removedTitle: '{directive} doesn’t allow {source} any more',
   strict: 'only with a nonce, and what is let in may load more',
   nothing: 'nothing',
+  allowedTitleAll: 'Allowed on all pages',
+  fresh: 'Make it anew from survey {number}',
+  freshTitle: 'The policy is that of survey {number} now',
   kindsTitle: 'Page by page',
   kindsText: 'The whole policy, as each kind of page gets it.',
   kindName: '{pages, plural, one {One page} other {# pages}} like {example}',

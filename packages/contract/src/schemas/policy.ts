@@ -18,11 +18,14 @@ const source = z
 export const ownPolicy = z
   .strictObject({
     directives: z
-      .record(directive, z.array(source).max(100))
+      .record(directive, z.array(source).max(100).readonly())
       .refine((directives) => Object.keys(directives).length <= 30, { message: 'At most 30 directives.' })
       .refine((directives) => !('report-uri' in directives) && !('report-to' in directives), {
         message: 'Reports go to Pragmatica, which passes them on to you.',
       }),
+    allowed: z.array(z.strictObject({ directive, source })).max(200).readonly().default([]).meta({
+      description: 'Allowed on all pages, those with a policy of their own included, wherever it has a say.',
+    }),
     isStrict: z.boolean().meta({
       description:
         'Scripts run only with a nonce that is new for each answer, or by hash; what they load runs, too.',
@@ -39,6 +42,9 @@ export const policyInput = z
       description:
         '"report" has browsers report what the policy would stop, "enforce" has them stop it; "off" leaves pages as they are.',
     }),
+    fresh: z.boolean().default(false).meta({
+      description: 'Take `own` from the newest survey again; what was allowed stays.',
+    }),
     untried: z.boolean().default(false).meta({
       description: 'Enforce it though it was not on trial before.',
     }),
@@ -48,6 +54,8 @@ export const policyInput = z
   })
   .meta({ id: 'PolicyInput' });
 export type PolicyInput = z.input<typeof policyInput>;
+/** The same, read. */
+export type PolicyOutput = z.output<typeof policyInput>;
 
 const snippets = z.array(z.object({ key, name: z.string() }));
 const added = z.array(z.object({ directive: z.string(), source: z.string() }));

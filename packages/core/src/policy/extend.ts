@@ -56,6 +56,38 @@ export function extendPolicy(
   return { value: added.length === 0 ? serialized : serialize(directives), added, unmet };
 }
 
+/** A source that somebody has allowed in a directive. */
+export interface AllowedSource {
+  readonly directive: string;
+  readonly source: string;
+}
+
+/**
+ * Allows sources wherever a policy has a say in them, and nowhere else: a directive that is not there stops nothing, and is not made
+ * to. Those for attributes (`script-src-attr`) are written beside what decided on them before.
+ */
+export function withSources(serialized: string, allowed: readonly AllowedSource[]): string {
+  if (allowed.length === 0) return serialized;
+  const directives = new Map(new ContentPolicy(serialized).directives);
+  let isChanged = false;
+  const add = (name: string, before: readonly string[], source: string): void => {
+    if (before.includes(source)) return;
+    directives.set(name, [...before.filter((one) => one.toLowerCase() !== "'none'"), source]);
+    isChanged = true;
+  };
+  for (const { directive, source } of allowed) {
+    const isAttribute = directive.endsWith('-attr');
+    const base = directive.replace(/-(?:elem|attr)$/, '');
+    const deciding = [directive, base, 'default-src'].find((name) => directives.has(name));
+    if (deciding === undefined) continue;
+    if (isAttribute) add(directive, directives.get(directive) ?? [], source);
+    else add(deciding === 'default-src' ? base : deciding, directives.get(deciding)!, source);
+    const elements = directives.get(`${base}-elem`);
+    if (!isAttribute && elements) add(`${base}-elem`, elements, source);
+  }
+  return isChanged ? serialize(directives) : serialized;
+}
+
 function isLetIn(policy: ContentPolicy, need: PolicyNeed, sources: readonly string[], page: string): boolean {
   if (need.address !== undefined)
     return (

@@ -6,10 +6,21 @@ export {
   type PolicyRequest,
   type PolicyVerdict,
 } from './content-policy.js';
-export { extendPolicy, nonceIn, policiesIn, serialize, type ExtendedPolicy } from './extend.js';
-export { partNeeds, policyNeedsOf, type PolicyNeed } from './needs.js';
+export {
+  extendPolicy,
+  nonceIn,
+  policiesIn,
+  serialize,
+  withSources,
+  type AllowedSource,
+  type ExtendedPolicy,
+} from './extend.js';
+export { fileNeeds, partNeeds, policyNeedsOf, type FileAsks, type PolicyNeed } from './needs.js';
 export {
   REPORT_GROUP,
+  allowSource,
+  denySource,
+  isSourceAllowed,
   ownPolicyText,
   reportingEndpoints,
   withReports,

@@ -17,32 +17,77 @@ export interface PolicyNeed {
 }
 
 /**
- * What the parts of a set ask of a page's policy, by part, as far as their code tells: what a loaded file loads in its turn is
- * known to browsers only, which report it.
+ * What the parts of a set ask of a page's policy, by part, as far as their code tells, and that of the files that it loads. What
+ * is loaded beyond that browsers report.
  *
+ * @param filesOf - what is known of a file that a code loads
  * @returns by key of the part; parts of snippets that are not on are not there
  */
 export function policyNeedsOf(
   snapshot: Snapshot,
   environment: EnvironmentName,
   memory: FactsCache,
+  filesOf: (address: string) => FileAsks | undefined = () => undefined,
 ): ReadonlyMap<string, readonly PolicyNeed[]> {
   const placed = orderedParts(filledSnapshot(snapshot, environment)).filter(
     ({ snippet }) => snippet.state === 'on',
   );
   return new Map(
-    placed.map((one) => [one.key, partNeeds(one.part.code, toPlanned(one).code, memory)] as const),
+    placed.map((one) => [one.key, partNeeds(one.part.code, toPlanned(one).code, memory, filesOf)] as const),
   );
 }
 
+/** What a loaded file asks for in its turn, as far as it is known: kinds of things, each with its host. */
+export interface FileAsks {
+  readonly asks?: readonly string[];
+}
+
+/** What a script asks for, as short texts. */
+export function fileNeeds(loads: readonly Load[]): string[] {
+  const asked = loads.flatMap((load) => {
+    const [need] = needOfLoad({ ...load, by: 'script' });
+    return need ? [`${need.request} ${need.source}`] : [];
+  });
+  return [...new Set(asked)].sort();
+}
+
 /** @param written - the code as it goes into pages, where that is not the code as it is */
-export function partNeeds(code: string, written: string, memory: FactsCache): readonly PolicyNeed[] {
+export function partNeeds(
+  code: string,
+  written: string,
+  memory: FactsCache,
+  filesOf: (address: string) => FileAsks | undefined = () => undefined,
+): readonly PolicyNeed[] {
   const standing =
     written === code ? policyRequests(code) : [...policyRequests(written), ...policyRequests(code)];
   const { facts } = memory.read(code);
-  return distinct([...standing.flatMap(needOfStanding), ...facts.loads.flatMap((load) => needOfLoad(load))]);
+  return distinct([
+    ...standing.flatMap(needOfStanding),
+    ...facts.loads.flatMap((load) => needOfLoad(load)),
+    ...facts.loads.flatMap((load) =>
+      load.kind === 'script' && !load.noScript ? (filesOf(load.address)?.asks ?? []).flatMap(toNeed) : [],
+    ),
+  ]);
 }
 
+/** Where a file asks for something of the site itself, `'self'` is the page's, and so it is for the file. */
+function toNeed(asked: string): PolicyNeed[] {
+  const [request, source] = asked.split(' ');
+  if (source === undefined || request === undefined || !(request in REQUESTED)) return [];
+  const isHost = !source.startsWith("'") && !source.endsWith(':');
+  const address = isHost ? `//${source}/` : source === "'self'" ? '/' : undefined;
+  return [{ request: request as PolicyRequest, source, isTag: false, ...(address ? { address } : {}) }];
+}
+
+const REQUESTED: Readonly<Partial<Record<PolicyRequest, true>>> = {
+  script: true,
+  style: true,
+  image: true,
+  frame: true,
+  font: true,
+  connect: true,
+  media: true,
+};
 const INLINE = new Set<PolicyRequest>(['inline-script', 'inline-style', 'handler']);
 
 function needOfStanding({ request, what }: AskedOfPolicy): PolicyNeed[] {

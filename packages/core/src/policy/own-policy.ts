@@ -1,11 +1,13 @@
-import { serialize } from './extend.js';
+import { serialize, type AllowedSource } from './extend.js';
 
-/** The policy that pages get which come with none of their own: what the pages themselves need, whoever reads them. */
+/** What is decided on the policy of a host: the one of pages that come with none, and what all pages allow beside. */
 export interface OwnPolicy {
   /** Sources by directive; what the snippets need is added page by page. */
   readonly directives: Readonly<Record<string, readonly string[]>>;
   /** Scripts are let in by a nonce that is new for each answer, and by what is let in (`'strict-dynamic'`). */
   readonly isStrict: boolean;
+  /** What somebody has allowed on all pages, those with a policy of their own included. */
+  readonly allowed: readonly AllowedSource[];
 }
 
 /** Where browsers report to. */
@@ -13,6 +15,31 @@ export interface ReportsTo {
   readonly address: string;
   /** Whether the page comes by a secure scheme: only then do browsers know the Reporting API's endpoints. */
   readonly isSecure: boolean;
+}
+
+export function isSourceAllowed(
+  { directives, allowed }: OwnPolicy,
+  { directive, source }: AllowedSource,
+): boolean {
+  const isInOwn = directives[directive]?.includes(source) === true;
+  return isInOwn || allowed.some((one) => one.directive === directive && one.source === source);
+}
+
+/** Allows a source on all pages. */
+export function allowSource(own: OwnPolicy, { directive, source }: AllowedSource): OwnPolicy {
+  return isSourceAllowed(own, { directive, source })
+    ? own
+    : { ...own, allowed: [...own.allowed, { directive, source }] };
+}
+
+/** Takes a source off; a directive of which nothing is left goes, but the one for scripts. */
+export function denySource(own: OwnPolicy, { directive, source }: AllowedSource): OwnPolicy {
+  const directives = Object.entries(own.directives).flatMap(([name, sources]) => {
+    const left = name === directive ? sources.filter((one) => one !== source) : sources;
+    return left.length > 0 || name === 'script-src' ? [[name, left] as const] : [];
+  });
+  const allowed = own.allowed.filter((one) => one.directive !== directive || one.source !== source);
+  return { ...own, directives: Object.fromEntries(directives), allowed };
 }
 
 /** What the endpoint for reports is called in `Reporting-Endpoints`. */

@@ -1,4 +1,5 @@
 import type { Params } from '../texts/index.js';
+import { fileNeeds } from '../policy/index.js';
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { say } from '../texts/say.js';
 import { readCode, type ExecutionPhase, type Facts, type Load } from '../facts/index.js';
@@ -13,6 +14,8 @@ export interface FileReading {
   readonly stores: readonly string[];
   /** Hosts that it talks to, sorted. */
   readonly hosts: readonly string[];
+  /** What it asks for, `image tallymast.example`; not known of files that were read before this was asked. */
+  readonly asks?: readonly string[];
 }
 
 /** A script or style sheet that pages load, as a survey got it. */
@@ -52,6 +55,7 @@ export function readScriptFile(code: string): FileReading | undefined {
     cookies: stored(true),
     stores: stored(false),
     hosts: facts.hosts.slice(0, MAX_NAMES),
+    asks: fileNeeds(facts.loads).slice(0, MAX_NAMES),
   };
 }
 

@@ -50,6 +50,7 @@ export function proposeOwnPolicy(
   const isEmbedded = own.some(({ code }) => /^\s*<(?:object|embed)\b/i.test(code));
   return {
     isStrict,
+    allowed: [],
     directives: {
       'script-src': isStrict
         ? hashes

@@ -6,6 +6,7 @@ import {
   ownPolicyText,
   policyNeedsOf,
   policyRequests,
+  withSources,
   type DeclaredPolicy,
   type OwnPolicy,
   type PolicyNeed,
@@ -15,6 +16,7 @@ import { pageMatcher, withoutGroups, type EnvironmentName } from '../reach/index
 import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
 import type { ComposedPages } from './composition.js';
 import type { SeenSighting } from './gather.js';
+import { FileBook, type KnownFile } from './known-file.js';
 import { proposeOwnPolicy, type ProposedPolicy } from './own-sources.js';
 import type { Sighting } from './sighting.js';
 import type { PageType } from './types.js';
@@ -32,6 +34,8 @@ export interface PolicyGrounds {
   }[];
   /** Scheme and host of the pages. */
   readonly address: string;
+  /** What the files that pages load do. */
+  readonly files: { readonly base: string; readonly files: readonly KnownFile[] };
   /** The policy that somebody has decided on for pages without one. */
   readonly own: OwnPolicy | undefined;
   /** Whatever sends the pages can write a new nonce into each. */
@@ -91,13 +95,23 @@ export interface PolicyOverview {
   readonly suspects: readonly Suspect[];
 }
 
+/** Of pages that nobody has looked at nothing is known; what is of the site itself may run. */
+const NOTHING_SEEN: ProposedPolicy = {
+  isStrict: false,
+  directives: { 'script-src': ["'self'"] },
+  allowed: [],
+  reasons: [],
+};
+
 /** Stands where each answer has a nonce of its own. */
 const SHOWN_NONCE = '…';
 
 /** Which policies a site's pages need, computed from what it serves and what a survey saw in its pages. */
 export function policyOverview(grounds: PolicyGrounds, memory: FactsCache): PolicyOverview {
   const { snapshot, environment, groups, sightings, policies, address, canMark, lineAddress } = grounds;
-  const byPart = policyNeedsOf(snapshot, environment, memory);
+  const book = new FileBook(grounds.files.base, grounds.files.files);
+  const byPart = policyNeedsOf(snapshot, environment, memory, (asked) => book.find(asked));
+  const allowed = grounds.own?.allowed ?? [];
   const running = snapshot.snippets.filter(
     ({ state, limits }) =>
       state === 'on' && (limits?.environment === undefined || limits.environment === environment),
@@ -113,7 +127,7 @@ export function policyOverview(grounds: PolicyGrounds, memory: FactsCache): Poli
       : [{ request: 'script', source: new URL(lineAddress).host, address: lineAddress, isTag: true }];
   const onPage = (path: string): typeof matchers =>
     matchers.filter(({ matcher }) => matcher.match(path).matches);
-  const proposed = proposeOwnPolicy(sightings, memory, canMark);
+  const proposed = groups.length === 0 ? NOTHING_SEEN : proposeOwnPolicy(sightings, memory, canMark);
   const own = ownPolicyText(grounds.own ?? proposed, SHOWN_NONCE);
   const presentAt = new Map(policies.flatMap((known) => known.paths.map((path) => [path, known] as const)));
 
@@ -151,7 +165,9 @@ export function policyOverview(grounds: PolicyGrounds, memory: FactsCache): Poli
     const needs = [...line, ...on.flatMap((one) => one.needs)];
     const there = (presentAt.get(example)?.policies ?? []).filter(({ isReportOnly }) => !isReportOnly);
     const texts = there.length > 0 ? there.map(({ value }) => shown(value)) : [own];
-    const policy = texts.map((text) => extendPolicy(text, needs, address, canMark).value).join(', ');
+    const policy = texts
+      .map((text) => withSources(extendPolicy(text, needs, address, canMark).value, allowed))
+      .join(', ');
     const known = kinds.get(`${type} ${policy}`);
     kinds.set(`${type} ${policy}`, {
       ...(known ?? {

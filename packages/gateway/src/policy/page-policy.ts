@@ -8,6 +8,7 @@ import {
   policiesIn,
   reportingEndpoints,
   withReports,
+  withSources,
   type PolicyNeed,
   type PreparedParts,
 } from '@pragmatica/core';
@@ -103,12 +104,14 @@ export class PagePolicy {
   }
 
   #extend(policy: string, needs: readonly PolicyNeed[], page: string, nonce: string | undefined): string {
-    if (nonce !== undefined) return extendPolicy(policy, needs, page, true).value;
+    const { allowed } = this.#sent.own;
+    if (nonce !== undefined) return withSources(extendPolicy(policy, needs, page, true).value, allowed);
     let known = this.#extended.get(needs);
     if (!known) this.#extended.set(needs, (known = new LRUCache({ max: TEXTS_KEPT })));
     const key = `${page} ${policy}`;
     let text = known.get(key);
-    if (text === undefined) known.set(key, (text = extendPolicy(policy, needs, page).value));
+    if (text === undefined)
+      known.set(key, (text = withSources(extendPolicy(policy, needs, page).value, allowed)));
     return text;
   }
 }

@@ -1,4 +1,5 @@
 import {
+  FileBook,
   ManagedItems,
   UNPROVEN,
   checkDelivery,
@@ -232,9 +233,16 @@ export const tasks = {
 
   /** What each part needs of a content policy. */
   policyNeeds: (
-    { snapshot, environment }: { snapshot: Snapshot; environment: EnvironmentName },
+    {
+      snapshot,
+      environment,
+      files,
+    }: { snapshot: Snapshot; environment: EnvironmentName; files: PolicyGrounds['files'] },
     { memory }: Bench,
-  ) => Object.fromEntries(policyNeedsOf(snapshot, environment, memory)),
+  ) => {
+    const book = new FileBook(files.base, files.files);
+    return Object.fromEntries(policyNeedsOf(snapshot, environment, memory, (address) => book.find(address)));
+  },
 
   /** The title of a page. */
   pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,

@@ -1,4 +1,4 @@
-import type { PolicyInput, PolicyMode, PolicyResource } from '@pragmatica/contract';
+import type { PolicyMode, PolicyOutput, PolicyResource } from '@pragmatica/contract';
 import {
   blameFor,
   deliveryOf,
@@ -19,6 +19,8 @@ import {
 } from '../storage/host-policies.js';
 import type { Readers } from '../reading/readers.js';
 import { hostsOf } from '../storage/hosts.js';
+import { filesOf } from '../storage/survey-files.js';
+import { toFileVersion } from '../survey/read-files.js';
 import { releaseById, releaseSnapshot } from '../storage/releases.js';
 import type { Host, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
@@ -89,7 +91,7 @@ export async function setPolicy(
   tools: SiteTools,
   key: string,
   hostname: string,
-  { mode, own, untried = false }: PolicyInput,
+  { mode, own, fresh, untried }: PolicyOutput,
   addresses: PolicyAddresses,
   acting: Acting,
 ): Promise<PolicyResource> {
@@ -102,9 +104,7 @@ export async function setPolicy(
   if (mode === 'enforce' && (row?.mode ?? 'off') === 'off' && !untried)
     throw new ServiceError('policy-untried', { host: hostname });
   const decided =
-    own ??
-    row?.own ??
-    plainOwn((await overviewOf(tools, store, site, host, undefined, addresses)).overview.proposed);
+    own ?? (fresh ? undefined : row?.own) ?? (await proposal(tools, store, site, host, row?.own, addresses));
   await withSiteLock(store, key, async (transaction, locked) => {
     await saveHostPolicy(transaction, locked, hostname, {
       mode,
@@ -118,6 +118,20 @@ export async function setPolicy(
   await refreshPolicies(store, tools.checks.readers, site);
   await notifyGateways(store, site);
   return showPolicy(tools, store, key, hostname, addresses);
+}
+
+/** What the newest survey proposes. @throws ServiceError 409 where there is none */
+async function proposal(
+  tools: SiteTools,
+  store: Store,
+  site: Site,
+  host: Host,
+  before: OwnPolicy | undefined,
+  addresses: PolicyAddresses,
+): Promise<OwnPolicy> {
+  const { overview, survey } = await overviewOf(tools, store, site, host, undefined, addresses);
+  if (!survey) throw new ServiceError('policy-unsurveyed', { host: host.host });
+  return { ...plainOwn(overview.proposed), allowed: before?.allowed ?? [] };
 }
 
 /** @throws ServiceError 404 */
@@ -146,7 +160,11 @@ export async function refreshPolicies(
     const release = await releaseById(store, policy.releaseId);
     if (!release) continue;
     const snapshot = await releaseSnapshot(store, release);
-    const needs = await readers.run('policyNeeds', { snapshot, environment: policy.environment });
+    const files = {
+      base: new URL(policy.address).origin,
+      files: policy.surveyId === null ? [] : (await filesOf(store, policy.surveyId)).map(toFileVersion),
+    };
+    const needs = await readers.run('policyNeeds', { snapshot, environment: policy.environment, files });
     await saveNeeds(store, policy, needs);
     await notifyGateways(store, { key: policy.site });
   }
@@ -186,6 +204,7 @@ async function overviewOf(
     groups: seen?.known.groups ?? [],
     sightings: seen?.known.seen ?? [],
     policies: seen?.known.policies ?? [],
+    files: seen?.known.files ?? { base: 'http://localhost', files: [] },
     address: host.address ?? `http://${host.host}`,
     own,
     canMark: canSend,
@@ -195,13 +214,14 @@ async function overviewOf(
   return { overview, survey, release: served?.number ?? null, canSend };
 }
 
-function plainOwn({ directives, isStrict }: OwnPolicy): OwnPolicy {
-  return { directives, isStrict };
+function plainOwn({ directives, isStrict, allowed }: OwnPolicy): OwnPolicy {
+  return { directives, isStrict, allowed };
 }
 
-function toResource({ directives, isStrict }: OwnPolicy): PolicyResource['own'] {
+function toResource({ directives, isStrict, allowed }: OwnPolicy): PolicyResource['own'] {
   return {
     isStrict,
+    allowed: [...allowed],
     directives: Object.fromEntries(Object.entries(directives).map(([name, sources]) => [name, [...sources]])),
   };
 }

@@ -55,27 +55,35 @@ export interface StalePolicy {
   readonly host: string;
   readonly environment: 'live' | 'staging';
   readonly releaseId: number;
+  /** Scheme and host of its pages. */
+  readonly address: string;
+  /** The newest survey of the host; null before there is one. */
+  readonly surveyId: number | null;
 }
 
 /** @param site - of this site only */
 export async function stalePolicies(store: Store, site?: Pick<Site, 'id'>): Promise<readonly StalePolicy[]> {
   return emOf(store).execute<StalePolicy[]>(
-    `select h.site_id as "siteId", s.key as site, h.host, h.environment, p.release_id as "releaseId"
+    `select h.site_id as "siteId", s.key as site, h.host, h.environment, p.release_id as "releaseId",
+       coalesce(h.address, 'http://' || h.host) as address, v.id as "surveyId"
      from host_policy c join host h on h.site_id = c.site_id and h.host = c.host
      join site s on s.id = h.site_id join pointer p on p.site_id = h.site_id and p.environment = h.environment
-     where c.mode <> 'off' and c.needs_release is distinct from p.release_id ${site ? 'and c.site_id = ?' : ''}`,
+     left join lateral (select max(u.id) as id from survey u where u.site_id = h.site_id and u.host = h.host
+       and u.environment = h.environment and u.side = 'public' and u.state = 'done') v on true
+     where c.mode <> 'off' and (c.needs_release is distinct from p.release_id or c.needs_survey is distinct from v.id)
+       ${site ? 'and c.site_id = ?' : ''}`,
     site ? [site.id] : [],
   );
 }
 
 export async function saveNeeds(
   store: Store,
-  { siteId, host, releaseId }: StalePolicy,
+  { siteId, host, releaseId, surveyId }: StalePolicy,
   needs: Readonly<Record<string, readonly PolicyNeed[]>>,
 ): Promise<void> {
   await emOf(store).execute(
-    'update host_policy set needs = ?::jsonb, needs_release = ? where site_id = ? and host = ?',
-    [JSON.stringify(needs), releaseId, siteId, host],
+    `update host_policy set needs = ?::jsonb, needs_release = ?, needs_survey = ? where site_id = ? and host = ?`,
+    [JSON.stringify(needs), releaseId, surveyId, siteId, host],
   );
 }
 

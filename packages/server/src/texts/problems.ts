@@ -93,6 +93,8 @@ const BY_CODE = {
     'same-password': 'The new password is the old one.',
   },
   conflict: {
+    'policy-unsurveyed':
+      'No survey of {host} has come to its end yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under The real site.',
     'policy-untried':
       'The policy of {host} was not on trial yet, and may block what its pages need. Send it on trial first, and look at what browsers report.',
     'policy-not-sent':

@@ -68,7 +68,7 @@ export function ModeSection({ site, view }: ModeSectionProps) {
         </p>
       )}
       {release === null && <p className="text-muted">{POLICY.noRelease}</p>}
-      {canSend && (
+      {canSend && (survey || mode !== 'off') && (
         <div className="flex flex-wrap gap-2">
           {mode === 'off' && (
             <Button look="primary" isBusy={set.isPending} onClick={start}>
@@ -107,7 +107,7 @@ export function ModeSection({ site, view }: ModeSectionProps) {
       >
         <DialogActions leave={POLICY.leave}>
           <Button look="primary" onClick={() => go('enforce', POLICY.enforcedTitle, POLICY.enforcedText)}>
-            {POLICY.enforce}
+            {POLICY.enforceNow}
           </Button>
         </DialogActions>
       </Dialog>

@@ -1,10 +1,11 @@
 import type { PolicyResource } from '@pragmatica/contract';
+import { denySource } from '@pragmatica/core';
 import { X } from 'lucide-react';
 import { useSetPolicy } from '../../api/policy';
 import { POLICY } from '../../texts/policy';
 import { say } from '../../texts/say';
+import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
-import { withoutSource } from './allow';
 import { Section, Source } from './section';
 
 interface OwnSectionProps {
@@ -18,13 +19,13 @@ export function OwnSection({ site, view }: OwnSectionProps) {
   const set = useSetPolicy(site, host);
   const toast = useToast();
   const remove = (directive: string, source: string): void =>
-    set.run({ mode, own: withoutSource(own, directive, source) }, () =>
+    set.run({ mode, own: denySource(own, { directive, source }) }, () =>
       toast({
         tone: 'done',
-        title: say(POLICY.removedTitle, { directive, source }),
-        text: '',
+        title: say(POLICY.removedTitle, { directive, source })
       }),
     );
+  if (!survey && isProposed) return undefined;
   return (
     <Section title={POLICY.ownTitle} text={POLICY.ownText}>
       {isProposed && survey && (
@@ -42,33 +43,80 @@ export function OwnSection({ site, view }: OwnSectionProps) {
                 <span>{POLICY.nothing}</span>
               )}
               {sources.map((source) => (
-                <span
+                <SourceChip
                   key={source}
-                  className="flex max-w-full items-center gap-1 rounded-md border border-line bg-raised py-0.5 pr-1 pl-2"
-                >
-                  <Source>{source}</Source>
-                  {canSend && (
-                    <button
-                      type="button"
-                      className="rounded p-0.5 text-muted hover:text-ink"
-                      aria-label={say(POLICY.remove, { source })}
-                      disabled={set.isPending}
-                      onClick={() => remove(directive, source)}
-                    >
-                      <X className="size-3.5" aria-hidden />
-                    </button>
-                  )}
-                </span>
+                  text={source}
+                  isBusy={set.isPending}
+                  label={say(POLICY.remove, { source })}
+                  onRemove={canSend ? () => remove(directive, source) : undefined}
+                />
               ))}
             </dd>
           </div>
         ))}
       </dl>
+      {own.allowed.length > 0 && (
+        <div>
+          <h3>{POLICY.allowedTitleAll}</h3>
+          <ul className="mt-1 flex flex-wrap gap-1.5">
+            {own.allowed.map(({ directive, source }) => (
+              <li key={`${directive} ${source}`}>
+                <SourceChip
+                  text={`${directive} ${source}`}
+                  isBusy={set.isPending}
+                  label={say(POLICY.remove, { source })}
+                  onRemove={canSend ? () => remove(directive, source) : undefined}
+                />
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {!isProposed && survey && canSend && (
+        <Button
+          size="small"
+          isBusy={set.isPending}
+          onClick={() =>
+            set.run({ mode, fresh: true }, () =>
+              toast({ tone: 'done', title: say(POLICY.freshTitle, { number: survey.number }) }),
+            )
+          }
+        >
+          {say(POLICY.fresh, { number: survey.number })}
+        </Button>
+      )}
       {reasons.map((reason) => (
         <p key={reason} className="text-[13px] text-muted">
           {reason}
         </p>
       ))}
     </Section>
+  );
+}
+
+interface SourceChipProps {
+  readonly text: string;
+  readonly label: string;
+  readonly isBusy: boolean;
+  readonly onRemove: (() => void) | undefined;
+}
+
+/** A source that can be taken off. */
+function SourceChip({ text, label, isBusy, onRemove }: SourceChipProps) {
+  return (
+    <span className="flex max-w-full items-center gap-1 rounded-md border border-line bg-raised py-0.5 pr-1 pl-2">
+      <Source>{text}</Source>
+      {onRemove && (
+        <button
+          type="button"
+          className="rounded p-0.5 text-muted hover:text-ink"
+          aria-label={label}
+          disabled={isBusy}
+          onClick={onRemove}
+        >
+          <X className="size-3.5" aria-hidden />
+        </button>
+      )}
+    </span>
   );
 }

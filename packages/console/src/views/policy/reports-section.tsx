@@ -1,11 +1,11 @@
 import type { PolicyResource } from '@pragmatica/contract';
+import { allowSource, isSourceAllowed } from '@pragmatica/core';
 import { useClearReports, useSetPolicy } from '../../api/policy';
 import { POLICY } from '../../texts/policy';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
-import { withSource } from './allow';
 import { Section } from './section';
 
 interface ReportsSectionProps {
@@ -20,8 +20,8 @@ export function ReportsSection({ site, view }: ReportsSectionProps) {
   const clear = useClearReports(site, host);
   const toast = useToast();
   const allow = (directive: string, source: string): void =>
-    set.run({ mode, own: withSource(own, directive, source) }, () =>
-      toast({ tone: 'done', title: say(POLICY.allowedTitle, { directive, source }), text: '' }),
+    set.run({ mode, own: allowSource(own, { directive, source }) }, () =>
+      toast({ tone: 'done', title: say(POLICY.allowedTitle, { directive, source }) }),
     );
   return (
     <Section title={POLICY.reportsTitle}>
@@ -42,7 +42,7 @@ export function ReportsSection({ site, view }: ReportsSectionProps) {
                     <Time at={report.lastAt} />
                   </span>
                 </span>
-                {report.allow && !isAllowed(own, report.allow) && (
+                {report.allow && !isSourceAllowed(own, report.allow) && (
                   <Button
                     size="small"
                     isBusy={set.isPending}
@@ -73,11 +73,4 @@ export function ReportsSection({ site, view }: ReportsSectionProps) {
       )}
     </Section>
   );
-}
-
-function isAllowed(
-  own: PolicyResource['own'],
-  { directive, source }: { readonly directive: string; readonly source: string },
-): boolean {
-  return own.directives[directive]?.includes(source) === true;
 }

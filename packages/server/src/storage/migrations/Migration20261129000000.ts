@@ -15,6 +15,7 @@ export class Migration20261129000000 extends Migration {
         "reports_to" text not null,
         "needs" jsonb not null default '{}',
         "needs_release" int references "release" ("id") on delete set null,
+        "needs_survey" int,
         "changed_by" text not null,
         "changed_at" timestamptz not null default now(),
         primary key ("site_id", "host")
