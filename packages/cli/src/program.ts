@@ -6,6 +6,7 @@ import { coverage } from './commands/coverage.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
+import { importFile } from './commands/import.js';
 import { insertCommand } from './commands/insert.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
@@ -15,6 +16,7 @@ import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
 import { policy } from './commands/policy.js';
 import { plan } from './commands/plan.js';
+import { pull, push } from './commands/pull.js';
 import { read } from './commands/read.js';
 import { recipe } from './commands/recipe/index.js';
 import { exportSet } from './commands/export.js';
@@ -62,6 +64,9 @@ const COMMANDS = [
   paste,
   policy,
   exportSet,
+  importFile,
+  pull,
+  push,
   insertCommand,
 ];
 

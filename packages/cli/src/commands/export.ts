@@ -13,17 +13,21 @@ import {
   type Snapshot,
 } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
-import { withSite, type SiteOptions } from '../context.js';
+import { siteFileText } from '@pragmatica/contract';
+import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
 import { colour, note, print, printJson } from '../output.js';
 import { releaseSet } from '../release-set.js';
 import { readSet } from '../set-file.js';
 import { EXPORT } from '../texts/export.js';
+import { FOLDER } from '../texts/folder.js';
 import { say } from '../texts/say.js';
 
 interface ExportOptions extends SiteOptions {
   readonly of?: string;
   readonly out?: string;
+  readonly whole?: boolean;
+  readonly schema?: boolean;
   readonly oneLine?: string;
   readonly set?: string;
   readonly address?: string;
@@ -34,6 +38,8 @@ export function exportSet(program: Command): void {
   withSite(program.command('export'))
     .description(EXPORT.description)
     .option('--of <set>', EXPORT.ofSet)
+    .addOption(new Option('--whole', FOLDER.whole).conflicts(['of', 'set', 'oneLine']))
+    .addOption(new Option('--schema', FOLDER.schema).conflicts(['of', 'set', 'oneLine', 'whole']))
     .option('--out <file>', EXPORT.out)
     .addOption(new Option('--one-line <folder>', EXPORT.oneLine).conflicts('out'))
     .option('--address <address>', EXPORT.address)
@@ -42,6 +48,14 @@ export function exportSet(program: Command): void {
     .addHelpText('after', EXPORT.examples)
     .action(async (options: ExportOptions) => {
       if (options.set !== undefined && options.of !== undefined) throw new CliError(EXPORT.setOrService);
+      if (options.schema) {
+        printJson((await clientFor(options).call('showSiteSchema', {})).data);
+        return;
+      }
+      if (options.whole) {
+        await exportWhole(options);
+        return;
+      }
       const snapshot =
         options.set === undefined ? await releaseSet(options, options.of) : readSet(options.set);
       if (options.oneLine !== undefined) {
@@ -55,6 +69,18 @@ export function exportSet(program: Command): void {
         note(say(EXPORT.wrote, { count: snapshot.snippets.length, out: options.out }));
       }
     });
+}
+
+async function exportWhole(options: ExportOptions): Promise<void> {
+  const client = clientFor(options);
+  const { data } = await client.call('exportSite', { params: { site: await siteFor(client, options) } });
+  const text = siteFileText(data);
+  if (options.out === undefined) {
+    process.stdout.write(text);
+    return;
+  }
+  writeFileSync(options.out, text);
+  note(say(FOLDER.wroteWhole, { out: options.out, releases: data.releases.length }));
 }
 
 /** So far opening hours are written down: files are not asked what time it is. */

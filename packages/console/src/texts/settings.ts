@@ -97,4 +97,23 @@ export const SETTINGS = {
   automaticRightNearly: 'Automatic is right for nearly every site. Visitors get compressed pages either way.',
   addHost: 'Add a host',
   saveSettings: 'Save the settings',
+  fileTitle: 'This site as a file',
+  fileText:
+    'The whole site in one open JSON file: snippets, releases, recipes, fields, hosts and what was accepted. For keeping, and for moving to another installation.',
+  download: 'Download the whole site',
+  setTitle: 'Bring in a set',
+  setText:
+    'From a file that “pragmatica export” wrote. You see what would change before anything does. Nothing is removed, and nothing goes live until you publish.',
+  chooseSet: 'Choose a file…',
+  setFile: 'Set file',
+  notASet: '{file} is no set',
+  notASetText: 'A set is a JSON file with the format “pragmatica-set/1”.',
+  bringTitle: 'Bring {file} into the draft?',
+  bringText:
+    '{count, plural, =0 {Nothing would change: the draft has it already.} one {One change:} other {# changes:}}',
+  newErrors: '{count, plural, one {One new error} other {# new errors}}: {list}',
+  bring: 'Bring it in',
+  broughtTitle: 'It is in the draft',
+  broughtText: 'Visitors get it when you publish.',
+  cancelImport: 'Cancel',
 } as const;

@@ -41,4 +41,16 @@ export const SITES = {
   snippetOffOff: '{on} {on, plural, one {snippet} other {snippets}} on, {off} off',
   checkingLastChange: 'checking the last change…',
   whatSavedWhat: 'What is saved is what visitors get.',
+  fromFile: 'From a file…',
+  siteFile: 'Site file',
+  notASite: '{file} is no site',
+  notASiteText:
+    'A whole site is a JSON file with the format “pragmatica-site/1”; download one in a site’s settings.',
+  importTitle: 'Add “{name}” from a file?',
+  importText:
+    '{snippets, plural, one {One snippet} other {# snippets}}, {releases, plural, one {one release} other {# releases}}{recipes, plural, =0 {} one {, one new recipe} other {, # new recipes}}.',
+  importKey: 'Key',
+  importKeyHint: 'Names the site in addresses and commands.',
+  importHosts: 'With its hosts: {list}',
+  importAdd: 'Add it',
 } as const;

@@ -1,4 +1,5 @@
 import type { Endpoint } from '../endpoint.js';
+import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { pasteEndpoints } from './paste.js';
@@ -17,6 +18,7 @@ export const endpoints = {
   ...sitesEndpoints,
   ...snippetsEndpoints,
   ...setEndpoints,
+  ...fileEndpoints,
   ...findingsEndpoints,
   ...releasesEndpoints,
   ...surveysEndpoints,

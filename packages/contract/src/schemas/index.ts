@@ -11,6 +11,7 @@ export * from './recipe.js';
 export * from './release.js';
 export * from './session.js';
 export * from './site.js';
+export * from './site-file.js';
 export * from './snippet.js';
 export * from './survey.js';
 export * from './verification.js';

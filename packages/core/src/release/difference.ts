@@ -9,6 +9,7 @@ import {
   type EnvironmentName,
 } from '../reach/index.js';
 import {
+  canonicalJson,
   fieldNames,
   orderedParts,
   reachOf,
@@ -110,7 +111,8 @@ function siteChanges(old: Snapshot['site'], { site: now, snippets }: Snapshot): 
       );
   }
   for (const { name } of groupsWere.values()) report(say(RELEASE_TEXTS.pageGroupNameGone, { name }));
-  if (JSON.stringify(old.consent) !== JSON.stringify(now.consent)) report(RELEASE_TEXTS.whatVisitorsAgree);
+  if (canonicalJson({ consent: old.consent }) !== canonicalJson({ consent: now.consent }))
+    report(RELEASE_TEXTS.whatVisitorsAgree);
   changes.push(...fieldChanges(old, now, new Set(snippets.flatMap(usedFields))));
   if (old.timeZone !== now.timeZone)
     report(say(RELEASE_TEXTS.hoursThoseTimezone, { timeZone: now.timeZone, before: old.timeZone }));

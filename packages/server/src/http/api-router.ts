@@ -17,6 +17,9 @@ import { streamAnswer } from './stream-answer.js';
 
 /** Room for a snippet of the largest size with escapes, many times over. */
 const BODY_LIMIT = '4mb';
+/** Where a whole site may come; only from somebody who is signed in. */
+const SITE_FILE_PATH = '/site-files';
+const SITE_FILE_LIMIT = '48mb';
 
 /** For addresses that are no endpoints of the contract. */
 export const SIGNED_IN_ONLY: Endpoint = { method: 'GET', path: '', summary: '' };
@@ -43,6 +46,14 @@ export function createApiRouter({ store: root, handlers, onChange, version }: Ap
     await authenticate(root.fork(), request, SIGNED_IN_ONLY);
     response.json(document);
   });
+  router.post(
+    SITE_FILE_PATH,
+    async (request, _response, next) => {
+      await authenticate(root.fork(), request, SIGNED_IN_ONLY);
+      next();
+    },
+    json({ limit: SITE_FILE_LIMIT }),
+  );
   router.use(json({ limit: BODY_LIMIT, type: ['application/json', 'application/merge-patch+json'] }));
   const methods = new Map<string, string[]>();
   for (const [name, endpoint] of Object.entries(endpoints) as [EndpointName, Endpoint][]) {

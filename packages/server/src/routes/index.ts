@@ -10,6 +10,7 @@ import type { SecretBox } from '../outgoing/secret-box.js';
 import { accessHandlers } from './access.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
+import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
 import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
@@ -66,5 +67,6 @@ export function createHandlers({
     ...pasteHandlers(checks, sets, settings),
     ...handoverHandlers(checks, sets),
     ...policyHandlers(tools, settings),
+    ...fileHandlers(tools, settings),
   };
 }

@@ -96,7 +96,7 @@ function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string):
 }
 
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
-function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
+export function assertContained(snapshot: Snapshot, parts: readonly UncontainedPart[]): void {
   if (parts.length === 0) return;
   const names = [...new Set(parts.map((part) => say(SITE_TEXTS.quotedName, { name: part.name })))];
   throw new ServiceError(

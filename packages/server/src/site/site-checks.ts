@@ -105,6 +105,12 @@ export class SiteChecks {
     };
   }
 
+  /** What is known of a site that is not here yet: the recipes that there are. */
+  async nothingKnown(store: Store): Promise<SiteKnowledge> {
+    const { recipes, edition } = await this.recipeCache.read(store);
+    return { ...NOTHING_KNOWN, recipes, edition };
+  }
+
   /** The newest survey of a host, and what it saw; undefined where there is none yet. */
   async surveyed(
     store: Store,

@@ -1,5 +1,7 @@
 import {
+  canonicalJson,
   fieldNames,
+  normalizeLimits,
   placementKey,
   type Snapshot,
   type SnapshotPart,
@@ -10,6 +12,7 @@ import { groupBy } from '../group-by.js';
 import { PartEntity, SnippetEntity } from './entities/index.js';
 import type { Part, Site, Snippet } from './rows.js';
 import { emOf } from './em.js';
+import { saveSite } from './sites.js';
 import type { Store } from './store.js';
 
 /** A snippet of a draft that is to be changed. */
@@ -129,6 +132,90 @@ export async function saveDraft(
     saveParts(em, snippet, parts, now.parts);
   }
   await em.flush();
+}
+
+/**
+ * Saves a whole set that core has worked out from a draft, what it says of its site included: snippets that are new, changed and
+ * gone. What is as it was is neither read nor written.
+ *
+ * @param by - the login of whoever changes it
+ */
+export async function saveWholeDraft(
+  store: Store,
+  site: Site,
+  before: Snapshot,
+  target: Snapshot,
+  by: string,
+): Promise<void> {
+  const em = emOf(store);
+  const text = ({ stateSince: _, ...snippet }: SnapshotSnippet): string => canonicalJson(snippet);
+  const old = new Map(before.snippets.map((snippet) => [snippet.key, snippet]));
+  const now = new Map(target.snippets.map((snippet) => [snippet.key, snippet]));
+  const touched = before.snippets.filter(({ key }) => {
+    const snippet = now.get(key);
+    return !snippet || text(snippet) !== text(old.get(key)!);
+  });
+  for (const { snippet, parts } of await loadSnippetsByKey(
+    em,
+    site,
+    touched.map(({ key }) => key),
+  )) {
+    const next = now.get(snippet.key);
+    if (!next) {
+      removeSnippet(em, snippet);
+      continue;
+    }
+    const state = next.state === snippet.state ? {} : { state: next.state };
+    saveSnippet(snippet, { ...valuesOf(next), ...state }, by);
+    saveParts(em, snippet, parts, next.parts);
+  }
+  await insertAll(
+    em,
+    site,
+    target.snippets.filter(({ key }) => !old.has(key)),
+    by,
+  );
+  if (canonicalJson(before.site) !== canonicalJson(target.site)) saveSite(site, target.site, by);
+  await em.flush();
+}
+
+/** Adds a set's snippets to a draft that has none of them. @param by - the login of whoever adds them */
+export async function insertSnippetsOf(
+  store: Store,
+  site: Site,
+  { snippets }: Snapshot,
+  by: string,
+): Promise<void> {
+  await insertAll(store, site, snippets, by);
+}
+
+/** One after the other: their order in the draft is that in which they were added. */
+async function insertAll(
+  store: Store,
+  site: Site,
+  snippets: readonly SnapshotSnippet[],
+  by: string,
+): Promise<void> {
+  const em = emOf(store);
+  for (const snippet of snippets) {
+    const { key, state, stateSince } = snippet;
+    const added = insertSnippet(em, site, { key, state, ...valuesOf(snippet) }, by);
+    if (stateSince) Object.assign(added, { stateAt: new Date(stateSince.at), stateBy: stateSince.by });
+    saveParts(em, added, [], snippet.parts);
+    await em.flush();
+  }
+}
+
+function valuesOf(snippet: SnapshotSnippet): SnippetValues {
+  const { name, purpose, provider, note, pages, limits, needs = [], recipe } = snippet;
+  return {
+    ...{ name, purpose, provider, note },
+    include: [...pages.include],
+    exclude: [...pages.exclude],
+    limits: normalizeLimits(limits) ?? {},
+    needs: [...needs],
+    recipe: recipe ?? null,
+  };
 }
 
 function isSame(a: SnapshotSnippet, b: SnapshotSnippet): boolean {

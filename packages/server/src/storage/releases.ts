@@ -15,7 +15,7 @@ export type ReleaseHead = Pick<Release, 'message' | 'author' | 'digest' | 'snipp
 export async function addRelease(
   store: Store,
   site: Site,
-  head: ReleaseHead,
+  { createdAt = new Date(), ...head }: ReleaseHead & { readonly createdAt?: Date },
   snapshot: Snapshot,
 ): Promise<Release> {
   const em = emOf(store);
@@ -31,7 +31,7 @@ export async function addRelease(
       ...head,
       site,
       number: (last?.number ?? 0) + 1,
-      createdAt: new Date(),
+      createdAt,
       header: ids[0]!,
       snippets: ids.slice(1),
     },
@@ -65,6 +65,11 @@ export async function releasesOf(
     exclude: ['snippets'],
     limit,
   });
+}
+
+/** All releases of a site, the oldest first, whole. */
+export async function allReleases(store: Store, site: Site): Promise<readonly Release[]> {
+  return emOf(store).find(ReleaseEntity, { site }, { orderBy: { number: 'asc' }, populate: ['header'] });
 }
 
 /** The set that a release holds, byte for byte. One query. */

@@ -20,6 +20,13 @@ export async function addTick(store: Store, site: Site, step: StepOfSite, by: st
   return true;
 }
 
+/** Keeps ticks as they were somewhere else. */
+export function insertTicks(store: Store, site: Site, ticks: readonly StepTick[]): void {
+  const em = emOf(store);
+  for (const { at, ...tick } of ticks)
+    em.create(StepTickEntity, { site, ...tick, at: new Date(at) }, { persist: true });
+}
+
 /** Takes a tick back. @returns whether there was one */
 export async function removeTick(store: Store, site: Site, step: StepOfSite): Promise<boolean> {
   const em = emOf(store);

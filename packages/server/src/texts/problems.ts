@@ -62,6 +62,8 @@ const BY_CODE = {
     'no-such-call': 'The API has no {method} {path}. See /api/v1/openapi.json for what it has.',
   },
   'invalid-input': {
+    'release-damaged':
+      'Release {number} in the file is not what its digest says: the file was changed or damaged. Nothing was imported.',
     'input-wrong': '{where}: {detail}{more, plural, =0 {} other { And # more.}}',
     'page-unknown': 'after (query): Pass `next` of the page before, as it came.',
     'value-refused': 'The database refuses a value in this request. Nothing was changed.',
@@ -93,6 +95,8 @@ const BY_CODE = {
     'same-password': 'The new password is the old one.',
   },
   conflict: {
+    'recipe-differs':
+      'The file holds version {version} of the recipe "{recipe}", and here it is another one under the same number. Nothing was imported.',
     'policy-unsurveyed':
       'No survey of {host} has come to its end yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under The real site.',
     'policy-untried':

@@ -1,4 +1,8 @@
 export const SITE_TEXTS = {
+  importedSet: 'Brought a set into the draft. {changes}',
+  importedSite:
+    'Added the site “{name}” from a file, with {releases, plural, one {one release} other {# releases}}.',
+
   handoverMade:
     'Made link {id} to the blocks to paste; it works for {days, plural, one {one day} other {# days}}.',
   handoverEnded: 'Link {id} to the blocks to paste works no longer.',

@@ -13,6 +13,7 @@ import { Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { AccessSection } from './access-section';
 import { ConsentEditor } from './consent-editor';
+import { FileSection } from './file-section';
 import { FieldsEditor } from './fields-editor';
 import { PageGroupsEditor } from './page-groups-editor';
 import { SETTINGS } from '../../texts/settings';
@@ -31,6 +32,7 @@ export function SettingsView() {
         <>
           <SettingsForm key={site.data.etag} site={site.data.data} etag={site.data.etag} />
           <AccessSection site={key} hosts={site.data.data.hosts.map(({ host }) => host)} />
+          <FileSection site={key} />
         </>
       ) : (
         <Loading lines={3} label={SETTINGS.loadingSettings} />

@@ -12,6 +12,7 @@ import { Empty, Failure, Loading } from '../../ui/states';
 import { SeverityCounts } from '../../ui/severity-counts';
 import { useSettled } from '../../ui/use-settled';
 import { AddSiteDialog } from './add-site-dialog';
+import { ImportSite } from './import-site';
 import { PublishSites } from './publish-sites';
 import { SITES } from '../../texts/sites';
 import { say } from '../../texts/say';
@@ -62,6 +63,7 @@ export function SitesView() {
               <PublishSites count={counts.unpublished} />
             </>
           )}
+          <ImportSite />
           {addButton}
         </div>
       </div>

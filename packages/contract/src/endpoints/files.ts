@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import type { Endpoint } from '../endpoint.js';
+import * as schemas from '../schemas/index.js';
+import { site } from './params.js';
+
+/** Sites as files: out of an installation, and into one. */
+export const fileEndpoints = {
+  importSet: {
+    method: 'POST',
+    path: '/sites/{site}/draft',
+    summary: 'Bring a set into the draft that you saw (If-Match), or see what would change',
+    params: site,
+    body: schemas.importInput,
+    response: schemas.imported,
+    needsIfMatch: true,
+  },
+  exportSite: {
+    method: 'GET',
+    path: '/sites/{site}/file',
+    summary: 'The whole site as one file',
+    params: site,
+    response: schemas.siteFile,
+  },
+  importSite: {
+    method: 'POST',
+    path: '/site-files',
+    summary: 'Add a site from its file, or see what would come',
+    body: schemas.siteFileInput,
+    response: schemas.importedSite,
+  },
+  showSiteSchema: {
+    method: 'GET',
+    path: '/schemas/site',
+    summary: 'The JSON Schema of a site file',
+    response: z.record(z.string(), z.unknown()),
+  },
+} as const satisfies Record<string, Endpoint>;
