@@ -32,6 +32,7 @@ const WITHOUT_VIEW: Partial<Record<EndpointName, string>> = {
   showRelease: 'the console shows a release by what differs (showDiff)',
   exportRecipe: 'the recipe’s page saves what it has as a file',
   showRecipeSchema: 'for editors and programs',
+  showSiteSchema: 'for editors and programs',
   listBoxes: 'blocks come with their boxes (showBlocks)',
   givePages: 'a folder of files lies where the command line is',
 };

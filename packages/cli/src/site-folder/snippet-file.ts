@@ -36,7 +36,7 @@ export function writeSnippet(snippet: SnapshotSnippet): string {
 
 /** A line that stands in none of the codes. */
 function freeSeparator(parts: readonly SnapshotPart[]): string {
-  const lines = new Set(parts.flatMap(({ code }) => code.split('\n')));
+  const lines = new Set(parts.flatMap(({ code }) => code.split('\n').map((line) => line.replace(/\r$/, ''))));
   let separator = SEPARATOR;
   for (let number = 2; lines.has(separator); number++) separator = `<!-- next part ${number} -->`;
   return separator;

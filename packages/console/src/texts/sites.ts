@@ -51,6 +51,8 @@ export const SITES = {
     '{snippets, plural, one {One snippet} other {# snippets}}, {releases, plural, one {one release} other {# releases}}{recipes, plural, =0 {} one {, one new recipe} other {, # new recipes}}.',
   importKey: 'Key',
   importKeyHint: 'Names the site in addresses and commands.',
+  importKeyTaken: 'There is a site “{key}” here already, so this one needs another key.',
+  importHostsTaken: 'Without its hosts: {list} belong to a site that is here.',
   importHosts: 'With its hosts: {list}',
   importAdd: 'Add it',
 } as const;

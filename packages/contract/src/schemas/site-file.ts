@@ -148,6 +148,9 @@ export const importedSite = z
     snippets: z.int(),
     releases: z.int(),
     hosts: z.array(z.string()),
+    taken: z
+      .object({ key: z.boolean(), hosts: z.array(z.string()) })
+      .meta({ description: 'What sites that are here have already.' }),
     recipes: z
       .array(z.object({ key, version: z.int(), name: title }))
       .meta({ description: 'Versions of recipes that are new here.' }),

@@ -14,12 +14,13 @@ import {
 } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
 import { insertSnippetsOf } from '../storage/draft.js';
-import { hostsOf } from '../storage/hosts.js';
+import { hostsOf, takenHosts } from '../storage/hosts.js';
 import { boxesOf, saveBoxes } from '../storage/pasted-blocks.js';
 import { pointTo, pointersOf } from '../storage/pointers.js';
 import { insertRecipe } from '../storage/recipes.js';
 import { addRelease, allReleases } from '../storage/releases.js';
 import type { Release } from '../storage/rows.js';
+import { siteByKey } from '../storage/sites.js';
 import type { Store } from '../storage/store.js';
 import { insertTicks, ticksOf } from '../storage/ticks.js';
 import { audit, notifyGateways } from '../storage/trail.js';
@@ -117,6 +118,13 @@ export async function importSite(
     edition: nothing.edition + coming,
   });
   const hosts = withHosts ? file.hosts : [];
+  const taken = {
+    key: (await siteByKey(store, key)) !== undefined,
+    hosts: await takenHosts(
+      store,
+      hosts.map(({ host }) => host),
+    ),
+  };
   if (!preview)
     await store.transactional(async (transaction) => {
       for (const recipe of recipes) insertRecipe(transaction, recipe, actor);
@@ -149,6 +157,7 @@ export async function importSite(
     snippets: draft.snippets.length,
     releases: file.releases.length,
     hosts: hosts.map(({ host }) => host),
+    taken,
     recipes: recipes.map((recipe) => ({ key: recipe.key, version: recipe.version, name: recipe.name })),
     waivers: file.waivers.length,
     found: found.map((finding) => wordFinding(finding, locale) as ImportedSiteResource['found'][number]),

@@ -23,6 +23,16 @@ export async function hostOfAnother(
   return taken ? { host: taken.host, site: taken.site.name } : undefined;
 }
 
+/** Those of these hosts that some site has. */
+export async function takenHosts(store: Store, hosts: readonly string[]): Promise<string[]> {
+  const rows = await emOf(store).find(
+    HostEntity,
+    { host: { $in: [...hosts] } },
+    { orderBy: { host: 'asc' } },
+  );
+  return rows.map(({ host }) => host);
+}
+
 /** Gives a site these hosts, in this order. */
 export async function replaceHosts(
   store: Store,

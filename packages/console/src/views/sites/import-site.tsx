@@ -44,10 +44,11 @@ export function ImportSite() {
 }
 
 function ImportDialog({ chosen: { file, preview }, onClose }: { chosen: Chosen; onClose: () => void }) {
+  const { taken } = preview;
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [key, setKey] = useState(preview.key);
-  const [withHosts, setWithHosts] = useState(preview.hosts.length > 0);
+  const [key, setKey] = useState(preview.taken.key ? `${preview.key}-2` : preview.key);
+  const [withHosts, setWithHosts] = useState(preview.hosts.length > 0 && taken.hosts.length === 0);
   const add = useMutation({
     mutationFn: () => importSite({ file, key, withHosts, preview: false }),
     onSuccess: async (added) => {
@@ -72,7 +73,7 @@ function ImportDialog({ chosen: { file, preview }, onClose }: { chosen: Chosen; 
     >
       <Field
         label={SITES.importKey}
-        hint={SITES.importKeyHint}
+        hint={taken.key ? say(SITES.importKeyTaken, { key: preview.key }) : SITES.importKeyHint}
         required
         spellCheck={false}
         value={key}
@@ -85,9 +86,12 @@ function ImportDialog({ chosen: { file, preview }, onClose }: { chosen: Chosen; 
             type="checkbox"
             className="mt-1"
             checked={withHosts}
+            disabled={taken.hosts.length > 0}
             onChange={(event) => setWithHosts(event.target.checked)}
           />
-          {say(SITES.importHosts, { list: hosts })}
+          {taken.hosts.length > 0
+            ? say(SITES.importHostsTaken, { list: taken.hosts })
+            : say(SITES.importHosts, { list: hosts })}
         </label>
       )}
     </FormDialog>
