@@ -42,6 +42,8 @@ async function main() {
       ? {
           PRAGMATICA_DEMO_SITE_PORT: settings.PRAGMATICA_DEMO_SITE_PORT,
           PRAGMATICA_DEMO_PROVIDER_PORT: settings.PRAGMATICA_DEMO_PROVIDER_PORT,
+          PRAGMATICA_DEMO_NODE_PORT: settings.PRAGMATICA_DEMO_NODE_PORT,
+          PRAGMATICA_DEMO_NGINX_PORT: settings.PRAGMATICA_DEMO_NGINX_PORT,
         }
       : {}),
   });
@@ -79,7 +81,10 @@ async function main() {
     env,
     mayWait: true,
   });
-  if (hasDemo && service) await seedDemo(settings, data, databaseUrl);
+  if (hasDemo && service) {
+    await seedDemo(settings, data, databaseUrl);
+    await startWays(settings, data, databaseUrl);
+  }
   const address = service?.ready.address ?? `http://localhost:${settings.PRAGMATICA_PORT}`;
   const firstSignIn = service?.ready.firstSignIn;
   const { gatewayPort } = gateway.ready;
@@ -150,6 +155,45 @@ async function startDemo(settings, data) {
     file: inRoot('packages/demo/dist/main.js'),
     log: join(data, 'logs/demo.log'),
     env,
+  });
+}
+
+/** The demo's hosts that get their code in other ways. One that cannot be there is no reason for the others not to start. */
+async function startWays(settings, data, databaseUrl) {
+  const tools = await ensureTools(['nginx']).catch(() => ({}));
+  if (tools.nginx === undefined) say('  nginx is not here: two of the demo’s hosts are not served.');
+  const tokenProgram = inRoot('packages/server/dist/set-up-token.js');
+  const server = `http://127.0.0.1:${settings.PRAGMATICA_PORT}`;
+  const ports = {
+    gatewayPort: settings.PRAGMATICA_GATEWAY_PORT,
+    sitePort: settings.PRAGMATICA_DEMO_SITE_PORT,
+    nodePort: settings.PRAGMATICA_DEMO_NODE_PORT,
+    nginxPort: settings.PRAGMATICA_DEMO_NGINX_PORT,
+  };
+  const marker = join(data, 'demo-ways-are-filled-in');
+  if (!existsSync(marker)) {
+    const token = await command(process.execPath, [tokenProgram], { env: { DATABASE_URL: databaseUrl } });
+    const { seedWays } = await import('../packages/demo/dist/index.js');
+    await seedWays({ ...ports, server, token: token.trim() });
+    writeFileSync(marker, '');
+  }
+  await keep({
+    title: 'The demo’s other ways',
+    file: inRoot('packages/demo/dist/ways/main.js'),
+    log: join(data, 'logs/demo-ways.log'),
+    mayWait: true,
+    env: {
+      DATABASE_URL: databaseUrl,
+      PRAGMATICA_SERVER: server,
+      PRAGMATICA_TOKEN_PROGRAM: tokenProgram,
+      PRAGMATICA_GATEWAY_PORT: String(ports.gatewayPort),
+      PRAGMATICA_DEMO_PROVIDER_PORT: String(settings.PRAGMATICA_DEMO_PROVIDER_PORT),
+      PRAGMATICA_DEMO_NODE_PORT: String(ports.nodePort),
+      PRAGMATICA_DEMO_NGINX_PORT: String(ports.nginxPort),
+      PRAGMATICA_DEMO_FOLDER: join(data, 'demo-ways'),
+      PRAGMATICA_NGINX: tools.nginx ?? '',
+      PRAGMATICA_COMMAND_LINE: inRoot('packages/cli/bin/pragmatica.js'),
+    },
   });
 }
 

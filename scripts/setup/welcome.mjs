@@ -15,6 +15,7 @@ export function welcome({ address, gatewayPort, firstSignIn, hasDemo, settings, 
           `  Demo site   http://skerrywick.localhost:${gatewayPort}   (through the gateway)`,
           `              http://origin.skerrywick.localhost:${settings.PRAGMATICA_DEMO_SITE_PORT}   (as its own server sends it)`,
           `              http://line.skerrywick.localhost:${settings.PRAGMATICA_DEMO_SITE_PORT}   (with nothing but one line in its head)`,
+          `              http://by-middleware.skerrywick.localhost:${settings.PRAGMATICA_DEMO_NODE_PORT}   (one of the hosts of “Skerrywick, every way”)`,
         ]
       : [`  Gateway     http://localhost:${gatewayPort}   (serves the hosts of your sites)`]),
     `  Health      http://127.0.0.1:${settings.PRAGMATICA_GATEWAY_STATUS_PORT}/readyz (gateway), ${address}/readyz (service)`,

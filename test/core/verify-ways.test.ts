@@ -113,7 +113,7 @@ describe('verification of what is pasted', () => {
   const made = pasteBlocks(SET, { environment: 'live', boxes, release: 7, pages: ['/fares'], now: 0 });
   const states = (html: string): string => {
     const sights = judgeBlocks(SET.site.key, '/fares', made.blocks, boxes, 7, findBlocks(html));
-    return checkPasted(planPage(SET, load), '/fares', made.blocks, made.left, sights)
+    return checkPasted(planPage(SET, load), '/fares', made.blocks, made.left, sights, Buffer.from(html))
       .map(({ state }) => state)
       .join();
   };
@@ -126,9 +126,13 @@ describe('verification of what is pasted', () => {
     expect(states(page(text + text))).to.equal('twice,twice,twice');
   });
 
+  it('tells what stands in the page beside the block', () => {
+    expect(states(page(text, '<script>count()</script>'))).to.equal('twice,delivered,delivered');
+  });
+
   it('misses what no box takes', () => {
     const none = pasteBlocks(SET, { environment: 'live', boxes: [], release: 7, pages: [], now: 0 });
-    const [first] = checkPasted(planPage(SET, load), '/fares', none.blocks, none.left, []);
+    const [first] = checkPasted(planPage(SET, load), '/fares', none.blocks, none.left, [], Buffer.from(''));
     expect(first).to.include({ state: 'missing' });
     expect(first!.message).to.match(/there is no box for the head/);
   });

@@ -13,6 +13,8 @@ const PORTS = [
   'PRAGMATICA_GATEWAY_STATUS_PORT',
   'PRAGMATICA_DEMO_SITE_PORT',
   'PRAGMATICA_DEMO_PROVIDER_PORT',
+  'PRAGMATICA_DEMO_NODE_PORT',
+  'PRAGMATICA_DEMO_NGINX_PORT',
 ] as const;
 export type Ports = Record<(typeof PORTS)[number], string>;
 

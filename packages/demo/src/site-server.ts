@@ -2,12 +2,15 @@ import { createHash } from 'node:crypto';
 import { createServer, type Server, type ServerResponse } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import { sisterPage, sisterPaths } from './sister-sites.js';
+import { WAYS_SITE, wayHost } from './ways/hosts.js';
 import { loadPages, readAsset, type DemoPage } from './site-pages.js';
 
 /** Hosts whose pages have nothing of ours but the one line, as in the head box of a site builder; each in a form. */
-const LINE_HOSTS: Readonly<Record<string, string>> = {
-  'line.skerrywick.localhost': '<script',
-  'async-line.skerrywick.localhost': '<script async',
+const LINE_HOSTS: Readonly<Record<string, { readonly start: string; readonly site: string }>> = {
+  'line.skerrywick.localhost': { start: '<script', site: 'skerrywick' },
+  'async-line.skerrywick.localhost': { start: '<script async', site: 'skerrywick' },
+  [wayHost('line')]: { start: '<script', site: WAYS_SITE },
+  [wayHost('async-line')]: { start: '<script async', site: WAYS_SITE },
 };
 
 /**
@@ -47,9 +50,9 @@ export function createSiteServer(providerPort: number, gatewayPort?: () => numbe
 
 /** The page as a site builder makes it: what is in the box stands at the start of the head. */
 function boxed(page: DemoPage, host: string, gatewayPort: (() => number) | undefined): DemoPage {
-  const start = LINE_HOSTS[host];
-  if (start === undefined || !gatewayPort) return page;
-  const line = `${start} src="http://gateway.localhost:${gatewayPort()}/one/skerrywick.js"></script>`;
+  const boxed = LINE_HOSTS[host];
+  if (!boxed || !gatewayPort) return page;
+  const line = `${boxed.start} src="http://gateway.localhost:${gatewayPort()}/one/${boxed.site}.js"></script>`;
   const html = page.body.toString('latin1').replace(/<head>|<meta charset[^>]*>/i, `$&${line}`);
   return { ...page, body: Buffer.from(html, 'latin1') };
 }

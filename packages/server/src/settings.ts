@@ -45,6 +45,10 @@ export const settingsSchema = z.object({
     ),
   PRAGMATICA_DEMO_SITE_PORT: port.default(4790).describe('Port of the demo site’s own server.'),
   PRAGMATICA_DEMO_PROVIDER_PORT: port.default(4791).describe('Port of the stand-in providers.'),
+  PRAGMATICA_DEMO_NODE_PORT: port
+    .default(4792)
+    .describe('Port of the demo’s hosts that a Node.js server of their own serves.'),
+  PRAGMATICA_DEMO_NGINX_PORT: port.default(4793).describe('Port of the demo’s hosts that nginx serves.'),
   PRAGMATICA_PG_BIN: z
     .string()
     .optional()

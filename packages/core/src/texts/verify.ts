@@ -14,6 +14,8 @@ export const VERIFY_TEXTS = {
     'The one line brings another release than {release}. Up to two minutes after publishing that is normal; after that, look at what keeps a copy of {src}.',
   linePinned:
     'The page loads one certain release from {src}, which is not release {release}. Paste the one line again.',
+  blockAndPage:
+    'A pasted block brings it, and its code stands in the page as well: it runs twice. Remove it from the site’s own box or template.',
   lineAndPage:
     'The one line brings it, and its code stands in the page as well: it runs twice. Remove it from the site’s own box or template.',
   lineTwice:

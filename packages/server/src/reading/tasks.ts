@@ -4,6 +4,7 @@ import {
   UNPROVEN,
   checkDelivery,
   checkLine,
+  checkPasted,
   decodePage,
   dependencyWords,
   factWords,
@@ -12,6 +13,7 @@ import {
   findLines,
   followRecipe,
   fixAll,
+  judgeBlocks,
   moveWords,
   orderReport,
   pageNeedWords,
@@ -28,10 +30,12 @@ import {
   suggestParts,
   uncontainedParts,
   wholeAddress,
+  type Box,
   type Carrier,
   type EnvironmentName,
   type ExpectedLine,
   type PagePlan,
+  type PasteBlocks,
   type PageSource,
   type PlannedPart,
   type PolicyGrounds,
@@ -176,6 +180,26 @@ export const tasks = {
 
   /** What has been pasted into a page, by its marks. */
   pastedBlocks: ({ text }: { text: string }) => findBlocks(text),
+
+  /** Whether a page has the parts of its plan in what was pasted into it. */
+  pasted: ({
+    plan,
+    path,
+    page,
+    encoding,
+    expected: { site, release, blocks, left, boxes },
+  }: {
+    plan: PagePlan;
+    path: string;
+    page: Uint8Array;
+    encoding: string | undefined;
+    expected: PasteBlocks & { site: string; release: number; boxes: readonly Box[] };
+  }) => {
+    // Marks are ASCII: whatever the page's encoding is, they can be read.
+    const found = findBlocks(Buffer.from(page).toString('latin1'));
+    const sights = judgeBlocks(site, path, blocks, boxes, release, found);
+    return checkPasted(plan, path, blocks, left, sights, page, { encoding });
+  },
 
   /** The scripts and style sheets that codes load, each once, by whole address. */
   filesLoaded: (
