@@ -1,6 +1,9 @@
+import { deliveryOf } from '@pragmatica/core';
+import { WAY_HOSTS } from '@pragmatica/demo';
 import type { Browser } from 'playwright-core';
 import { startBrowser } from '../test/support/browser.js';
 import { startStage } from '../test/support/stage.js';
+import { startStageWays } from '../test/support/ways.js';
 
 /** What each way adds to a page of the demo: bytes, requests and time to `load` beside the page as its own server sends it. */
 
@@ -42,12 +45,11 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 async function comparePages(): Promise<void> {
   const stage = await startStage({ isWhole: true });
   const browser = await startBrowser();
-  const { sitePort, gatewayPort, providerPort } = stage;
+  const { sitePort, providerPort } = stage;
+  const hosts = await startStageWays(stage);
   const ways = [
     ['the page alone', `http://origin.skerrywick.localhost:${sitePort}`],
-    ['gateway', `http://skerrywick.localhost:${gatewayPort}`],
-    ['the one line, in order', `http://line.skerrywick.localhost:${sitePort}`],
-    ['the one line, async', `http://async-line.skerrywick.localhost:${sitePort}`],
+    ...WAY_HOSTS.map(({ delivery }) => [deliveryOf(delivery).name, hosts.addressOf(delivery)] as const),
   ] as const;
   const found = new Map<string, Figures[]>(ways.map(([name]) => [name, []]));
   try {
@@ -55,6 +57,7 @@ async function comparePages(): Promise<void> {
       for (const [name, base] of ways) found.get(name)!.push(await visit(browser, base + PATH, providerPort));
   } finally {
     await browser.close();
+    await hosts.close();
     await stage.close();
   }
   const of = (name: string): Figures => {
@@ -69,15 +72,15 @@ async function comparePages(): Promise<void> {
   console.log(
     `\n${PATH} of the demo, nothing kept by the browser, without what providers load; ${ROUNDS} visits each\n`,
   );
-  console.log(`${''.padEnd(24)} ${'bytes'.padStart(8)} ${'requests'.padStart(9)} ${'load, ms'.padStart(9)}`);
+  console.log(`${''.padEnd(28)} ${'bytes'.padStart(8)} ${'requests'.padStart(9)} ${'load, ms'.padStart(9)}`);
   console.log(
-    `${'the page alone'.padEnd(24)} ${String(alone.bytes).padStart(8)} ${String(alone.requests).padStart(9)} ${alone.ms.toFixed(0).padStart(9)}`,
+    `${'the page alone'.padEnd(28)} ${String(alone.bytes).padStart(8)} ${String(alone.requests).padStart(9)} ${alone.ms.toFixed(0).padStart(9)}`,
   );
   for (const [name] of ways.slice(1)) {
     const { bytes, requests, ms } = of(name);
     const more = (value: number): string => `${value >= 0 ? '+' : ''}${value.toFixed(0)}`;
     console.log(
-      `${name.padEnd(24)} ${more(bytes - alone.bytes).padStart(8)} ${more(requests - alone.requests).padStart(9)} ${more(ms - alone.ms).padStart(9)}`,
+      `${name.padEnd(28)} ${more(bytes - alone.bytes).padStart(8)} ${more(requests - alone.requests).padStart(9)} ${more(ms - alone.ms).padStart(9)}`,
     );
   }
 }

@@ -576,6 +576,17 @@ export const MUTATIONS: Readonly<
     make: also(one('Moon', 'body-end', '<noscript><p>Full moon</p></noscript>')),
     known: deliveredBy('line'),
   },
+  'ready-late': {
+    make: also(
+      one(
+        'Moon',
+        'body-end',
+        "<script>document.addEventListener('DOMContentLoaded', function () {});</script>",
+      ),
+    ),
+    known: deliveredBy('async-line'),
+    more: ['without-script'],
+  },
   'written-late': {
     make: also(one('Moon', 'body-end', "<script>document.write('<p>Full moon</p>');</script>")),
     known: deliveredBy('async-line'),

@@ -1,61 +1,23 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { gunzipSync } from 'node:zlib';
-import { WAYS_SITE, WAY_HOSTS, seedWays, startWays, wayHost } from '@pragmatica/demo';
+import { WAYS_SITE, WAY_HOSTS, wayHost } from '@pragmatica/demo';
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
 import { useStageAndBrowser } from '../support/hooks.js';
 import { eventually, send } from '../support/http.js';
-import { listen } from '../support/stage.js';
-
-const COMMAND_LINE = fileURLToPath(new URL('../../packages/cli/bin/pragmatica.js', import.meta.url));
+import { startStageWays, type StartedWays } from '../support/ways.js';
 
 describe('the same plan by every way', function () {
   this.timeout(240_000);
   const started = useStageAndBrowser({ isWhole: true });
-  let folder: string;
-  let ways: { close(): Promise<void> };
-  let ports: { gatewayPort: number; sitePort: number; nodePort: number; nginxPort: number };
+  let ways: StartedWays;
   const params = { site: WAYS_SITE };
+  before(async () => (ways = await startStageWays(started().stage)));
+  after(() => ways.close());
 
-  before(async () => {
-    const { stage } = started();
-    folder = mkdtempSync(join(tmpdir(), 'pragmatica-ways-'));
-    const free = async (): Promise<number> => {
-      const { server, port } = await listen(createServer());
-      await new Promise((resolve) => server.close(resolve));
-      return port;
-    };
-    const { gatewayPort, sitePort, providerPort, server, token } = stage;
-    ports = { gatewayPort, sitePort, nodePort: await free(), nginxPort: await free() };
-    expect(await seedWays({ ...ports, server, token })).to.equal(true);
-    expect(await seedWays({ ...ports, server, token })).to.equal(false);
-    ways = await startWays({
-      ...{ ...ports, server, providerPort, folder },
-      token: () => Promise.resolve(token),
-      tokenMs: 3_600_000,
-      nginx: process.env['PRAGMATICA_NGINX'] ?? '/usr/sbin/nginx',
-      commandLine: COMMAND_LINE,
-    });
-    await eventually(() => expect(existsSync(join(folder, 'written', 'fares.html'))).to.equal(true), 20_000);
-    await eventually(async () => {
-      const answer = await send({ port: ports.nginxPort, host: wayHost('folder'), path: '/fares' });
-      expect(answer.status).to.equal(200);
-    }, 20_000);
-  });
-
-  after(async () => {
-    await ways.close();
-    rmSync(folder, { recursive: true, force: true });
-  });
-
-  const portOf = (delivery: string): number =>
-    ports[WAY_HOSTS.find((one) => one.delivery === delivery)!.port];
   const pageOf = async (delivery: Parameters<typeof wayHost>[0], path: string): Promise<string> => {
-    const answer = await send({ port: portOf(delivery), host: wayHost(delivery), path });
+    const answer = await send({ port: ways.portOf(delivery), host: wayHost(delivery), path });
     expect(answer.status, `${delivery} ${path}`).to.equal(200);
     const isPacked = answer.headers['content-encoding'] === 'gzip';
     return (isPacked ? gunzipSync(answer.body) : answer.body).toString('latin1');
@@ -80,7 +42,7 @@ describe('the same plan by every way', function () {
 
   /** Elements as the browser has them when all is done, without what is a way’s own. */
   async function see(page: Page, delivery: Parameters<typeof wayHost>[0], path: string): Promise<Seen> {
-    await page.goto(`http://${wayHost(delivery)}:${portOf(delivery)}${path}`, { waitUntil: 'load' });
+    await page.goto(ways.addressOf(delivery) + path, { waitUntil: 'load' });
     await page.waitForTimeout(80);
     return page.evaluate(() => {
       document.querySelectorAll('script[src*="/one/"]').forEach((line) => line.remove());
@@ -156,6 +118,6 @@ describe('the same plan by every way', function () {
     expect(data.blocks.filter(({ state }) => state === 'outdated').map(({ name }) => name)).to.deep.equal([
       'Footer code',
     ]);
-    expect(readFileSync(join(folder, 'pasted.json'), 'utf8')).to.contain('release 1 site-foot');
+    expect(readFileSync(join(ways.folder, 'pasted.json'), 'utf8')).to.contain('release 1 site-foot');
   });
 });

@@ -15,7 +15,10 @@ const memory = new FactsCache();
 type Seen = PolicyGrounds['sightings'][number];
 
 let count = 0;
-const sighting = (code: string, { pages = 9, ours = false, kind = 'script' as Seen['kind'] } = {}): Seen => {
+const sighting = (
+  code: string,
+  { pages = 9, ours = false, kind = 'script' }: { pages?: number; ours?: boolean; kind?: Seen['kind'] } = {},
+): Seen => {
   const nowhere = { pages: 0, examples: [], compositions: [] };
   const key = String(++count);
   return {

@@ -71,11 +71,11 @@ export function readFolder(files: ReadonlyMap<string, string>): Snapshot {
   const parsed = snapshotSchema.safeParse(value);
   if (parsed.success) return parsed.data;
   const [first, ...more] = fieldErrors(parsed.error, snapshotSchema);
-  const [, index, rest] = /^\/snippets\/(\d+)(.*)$/.exec(first!.pointer) ?? [];
+  const [, index, rest] = /^\/snippets\/(\d+)(\/.*)?$/.exec(first!.pointer) ?? [];
   const file = index === undefined ? SITE_FILE : paths[Number(index)]!;
   throw new CliError(
     say(FOLDER.wrongField, {
-      ...{ file, field: (index === undefined ? first!.pointer : rest!) || '/', detail: first!.detail },
+      ...{ file, field: (index === undefined ? first!.pointer : rest) || '/', detail: first!.detail },
       more: more.length,
     }),
   );

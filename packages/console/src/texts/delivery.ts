@@ -1,7 +1,7 @@
 export const DELIVERY = {
   title: 'How pages get their code',
   intro:
-    'The gateway is one way. Where it cannot stand before a site, code comes into the pages by one line, or is pasted.',
+    'The gateway is one way. Where it can’t stand before a site, code comes in by one line, by pasted blocks, by includes, from your own server, or into a folder of files.',
   hostsTitle: 'This site’s hosts',
   hostsText:
     'Each host gets its code in one way. Changing it touches no snippet; the checks then tell what that way cannot do.',

@@ -24,6 +24,7 @@ import { lineBlocked } from './delivery/line-blocked.js';
 import { noBox } from './delivery/no-box.js';
 import { viewUnnoticed } from './delivery/view-unnoticed.js';
 import { withoutScript } from './delivery/without-script.js';
+import { readyLate } from './delivery/ready-late.js';
 import { writtenLate } from './delivery/written-late.js';
 import { hardCoded } from './duplicates/hard-coded.js';
 import { oncePerPage } from './duplicates/once-per-page.js';
@@ -129,6 +130,7 @@ export const CHECKS: readonly Check[] = [
   lateForPage,
   viewUnnoticed,
   withoutScript,
+  readyLate,
   writtenLate,
   secret,
   lateWrite,

@@ -69,11 +69,9 @@ export interface AllowedSource {
 export function withSources(serialized: string, allowed: readonly AllowedSource[]): string {
   if (allowed.length === 0) return serialized;
   const directives = new Map(new ContentPolicy(serialized).directives);
-  let isChanged = false;
   const add = (name: string, before: readonly string[], source: string): void => {
     if (before.includes(source)) return;
     directives.set(name, [...before.filter((one) => one.toLowerCase() !== "'none'"), source]);
-    isChanged = true;
   };
   for (const { directive, source } of allowed) {
     const isAttribute = directive.endsWith('-attr');
@@ -85,7 +83,8 @@ export function withSources(serialized: string, allowed: readonly AllowedSource[
     const elements = directives.get(`${base}-elem`);
     if (!isAttribute && elements) add(`${base}-elem`, elements, source);
   }
-  return isChanged ? serialize(directives) : serialized;
+  const changed = serialize(directives);
+  return changed === serialize(new ContentPolicy(serialized).directives) ? serialized : changed;
 }
 
 function isLetIn(policy: ContentPolicy, need: PolicyNeed, sources: readonly string[], page: string): boolean {

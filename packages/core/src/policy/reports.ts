@@ -102,7 +102,7 @@ function placeOf(value: string): string {
 
 /** Without characters that no text has, which a database would refuse. */
 function readable(text: string): string {
-  return text.replace(/[\u0000-\u001f\u007f\ud800-\udfff]+/g, ' ').trim();
+  return text.replace(/[\p{Cc}\p{Cs}]+/gu, ' ').trim();
 }
 
 function isRecord(value: unknown): value is Record<string, unknown> {

@@ -34,8 +34,11 @@ function collect(nodes: readonly Tree.ChildNode[], at: number[], depth: number):
     const { tagName, attrs, sourceCodeLocation } = node;
     if (MARKED.has(tagName) && sourceCodeLocation && !attrs.some(({ name }) => name === 'nonce'))
       at.push(sourceCodeLocation.startOffset + 1 + tagName.length);
-    if (tagName === 'template' && 'content' in node)
-      collect((node as Tree.Template).content.childNodes, at, depth + 1);
+    if (isTemplate(node)) collect(node.content.childNodes, at, depth + 1);
     collect(node.childNodes, at, depth + 1);
   }
+}
+
+function isTemplate(node: Tree.Element): node is Tree.Template {
+  return node.tagName === 'template' && 'content' in node;
 }

@@ -91,9 +91,13 @@ export class PagePolicy {
     const policies = policiesIn([headers[ENFORCED] ?? []].flat().join(', '));
     if (policies.length === 0) return;
     const changed = this.apply(headers, parts, page);
-    for (const name of [ENFORCED, REPORTED])
-      if (changed.isOneTime || changed.headers[name] === undefined) delete headers[name];
-      else headers[name] = changed.headers[name];
+    delete headers['content-security-policy'];
+    delete headers['content-security-policy-report-only'];
+    if (changed.isOneTime) return;
+    for (const name of [ENFORCED, REPORTED]) {
+      const value = changed.headers[name];
+      if (value !== undefined) headers[name] = value;
+    }
   }
 
   #needsOf(parts: PreparedParts | undefined): readonly PolicyNeed[] {
@@ -120,5 +124,9 @@ const NOTHING: readonly PolicyNeed[] = [];
 
 /** In a trial the site's own collector would be told of things that were not stopped. */
 function withoutReports(policy: string): string {
-  return policy.replace(/;?\s*report-(?:uri|to)\s[^;]*/gi, '').replace(/^;\s*/, '');
+  return policy
+    .split(';')
+    .map((directive) => directive.trim())
+    .filter((directive) => directive !== '' && !/^report-(?:uri|to)(?:\s|$)/i.test(directive))
+    .join('; ');
 }
