@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import type { Browser, Page } from 'playwright-core';
 import { DESKTOP, openConsole, replaceCode, startBrowser, type View } from '../test/support/browser.js';
 import { OFFICE_HOURS } from '@pragmatica/demo';
+import { send } from '../test/support/http.js';
 import { startStage, type Stage } from '../test/support/stage.js';
 import { survey } from '../test/support/surveys.js';
 
@@ -60,6 +61,13 @@ const SHOTS: readonly Shot[] = [
     path: '/sites/skerrywick/delivery',
     awaits: 'One line, pasted once',
     act: describeBoxes,
+  },
+  {
+    name: 'console-policy',
+    view: DESKTOP,
+    path: '/sites/skerrywick/delivery/policy',
+    awaits: 'What pages have now',
+    act: tryPolicy,
   },
   { name: 'console-strip-phone', view: PHONE, path: STRIP, awaits: 'Booking button' },
   {
@@ -275,7 +283,6 @@ try {
   await breakDraft(stage);
   for (const shot of ACCIDENTS) await takePage(browser, stage, shot);
   await takeCommand(browser, stage, { name: 'cli-check', args: ['check'] });
-  await takeCommand(browser, stage, { name: 'cli-order', args: ['order'] });
   if (process.env['MORE_VIEWS'] === '1') for (const shot of MORE) await takePage(browser, stage, shot);
 } finally {
   await browser.close();
@@ -297,6 +304,23 @@ async function breakDraft({ client }: Stage): Promise<void> {
   await add('Slip notice', 'head-end', "<script>slipNotice.show('Works on the slip');</script>");
   await add('Slip notice library', 'head-end', '<script>window.slipNotice = { show: console.log };</script>');
   await add('Visit note', 'body-end', "window.visitNote = 'YOUR_NOTE_ID';");
+}
+
+/** A trial of the content policy, with what a visitor's browser reported. */
+async function tryPolicy(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Start the trial' }).click();
+  await page.getByRole('button', { name: 'Enforce it…' }).waitFor();
+  const report = {
+    'document-uri': 'http://skerrywick.localhost/fares',
+    'effective-directive': 'img-src',
+    'blocked-uri': 'http://tallymast.localhost/tell',
+    disposition: 'report',
+  };
+  await send({
+    ...{ port: stage.gatewayPort, host: 'code.example.com', path: '/policy-reports', method: 'POST' },
+    body: JSON.stringify({ 'csp-report': report }),
+  });
+  await page.getByText('“Visit counter” loads it.', { exact: false }).waitFor();
 }
 
 async function takePage(on: Browser, of: Stage, shot: Shot): Promise<void> {
