@@ -1,10 +1,5 @@
 import { PageInserter, charsetOf, type PreparedParts } from '@pragmatica/core';
-import {
-  changeHeaders,
-  planLoad,
-  type PlannedLoad,
-  type Releases,
-} from './page-load.js';
+import { changeHeaders, planLoad, type PlannedLoad, type Releases } from './page-load.js';
 import type { InsertSettings } from './answer.js';
 
 /**

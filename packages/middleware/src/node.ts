@@ -1,11 +1,6 @@
 import type { IncomingMessage, OutgoingHttpHeader, OutgoingHttpHeaders, ServerResponse } from 'node:http';
 import { PageInserter, charsetOf, originCondition } from '@pragmatica/core';
-import {
-  changeHeaders,
-  planLoad,
-  type PlannedLoad,
-  type Releases,
-} from './page-load.js';
+import { changeHeaders, planLoad, type PlannedLoad, type Releases } from './page-load.js';
 import type { AnswerHeaders, InsertSettings } from './answer.js';
 
 /** For Express and its like, and for servers of `node:http`, which call it before they answer. */

@@ -22,7 +22,7 @@ export function OwnSection({ site, view }: OwnSectionProps) {
     set.run({ mode, own: denySource(own, { directive, source }) }, () =>
       toast({
         tone: 'done',
-        title: say(POLICY.removedTitle, { directive, source })
+        title: say(POLICY.removedTitle, { directive, source }),
       }),
     );
   if (!survey && isProposed) return undefined;

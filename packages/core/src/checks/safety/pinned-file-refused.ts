@@ -37,7 +37,9 @@ export const pinnedFileRefused = defineCheck({
   given: 'The last survey got the file that the fingerprint is of, and its server lets browsers compare it.',
   files: [exampleFile(FILE, { integrity: HASH, isShared: true })],
   isFixable: true,
-  wrong: [{ name: 'Slider', parts: [{ placement: 'body-end', code: TAG.replace(' crossorigin="anonymous"', '') }] }],
+  wrong: [
+    { name: 'Slider', parts: [{ placement: 'body-end', code: TAG.replace(' crossorigin="anonymous"', '') }] },
+  ],
   right: [{ name: 'Slider', parts: [{ placement: 'body-end', code: TAG }] }],
   *run(set) {
     for (const part of set.running)
