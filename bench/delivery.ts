@@ -64,9 +64,9 @@ const inserted = (to: string): ReturnType<typeof insertFolder> =>
     hasCleanPaths: false,
   });
 
-function milliseconds(work: () => void): number {
+async function milliseconds(work: () => unknown): Promise<number> {
   const since = performance.now();
-  work();
+  await work();
   return performance.now() - since;
 }
 
@@ -79,15 +79,15 @@ let others = 0;
 for (let round = 0; round < ROUNDS; round++) {
   const [plain, out] = ['plain', 'out'].map((name) => join(scratch, name)) as [string, string];
   for (const folder of [plain, out]) rmSync(folder, { recursive: true, force: true });
-  figures.plain.push(milliseconds(() => readAndWrite(FOLDER, plain)));
+  figures.plain.push(await milliseconds(() => readAndWrite(FOLDER, plain)));
   figures.first.push(
-    milliseconds(() => {
-      const report = inserted(out);
+    await milliseconds(async () => {
+      const report = await inserted(out);
       pages = report.pages.length;
       others = report.copied;
     }),
   );
-  figures.again.push(milliseconds(() => inserted(out)));
+  figures.again.push(await milliseconds(() => inserted(out)));
 }
 rmSync(scratch, { recursive: true });
 

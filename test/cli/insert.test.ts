@@ -33,7 +33,10 @@ const setWith = (code: string): Snapshot =>
   );
 
 interface Report {
-  readonly pages: readonly { readonly file: string }[];
+  readonly pages: readonly {
+    readonly file: string;
+    readonly outcomes: readonly { readonly inserted: boolean }[];
+  }[];
   readonly written: readonly string[];
   readonly removed: readonly string[];
   readonly copied: number;
@@ -149,6 +152,32 @@ describe('a folder that gets its snippets', function () {
     const { written } = await write('--dry-run');
     expect(written).to.have.length(5);
     expect(read('new', 'index.html')).to.include('chat()');
+  });
+
+  it('says it line by line, beside what is there', async () => {
+    const first = await run(['insert', 'site', '--out', 'new', '--set', 'set.json', '--diff']);
+    expect(first.out).to.match(/^fares\.html\n {2}@@ \d+ @@\n/m);
+    expect(first.out).to.match(/^ {2}\+.*chat\(\)/m);
+    expect(existsSync(at('new'))).to.equal(false);
+    await write();
+    give(setWith('<script>other()</script>'));
+    const { out } = await run(['insert', 'site', '--out', 'new', '--set', 'set.json', '--diff']);
+    expect(out)
+      .to.match(/^ {2}-.*chat\(\)/m)
+      .and.match(/^ {2}\+.*other\(\)/m);
+    expect(read('new', 'index.html')).to.include('chat()');
+  });
+
+  it('is the same however many cores write it', async () => {
+    const names = Array.from({ length: 900 }, (_, i) => `page-${i}.html`);
+    for (const name of names) writeFileSync(at('site', name), PAGE.replace('x', name));
+    const { pages, written } = await write();
+    expect(written).to.include.members(names);
+    for (const name of names)
+      expect(read('new', name)).to.equal(planned(`/${name}`).replace('<p>x', `<p>${name}`));
+    const found = new Map(pages.map((page) => [page.file, page.outcomes]));
+    for (const name of names) expect(found.get(name)!.map(({ inserted }) => inserted)).to.deep.equal([true]);
+    expect((await write()).written).to.deep.equal([]);
   });
 
   it('is written from what the service serves, and again while it is watched', async () => {

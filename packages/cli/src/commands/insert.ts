@@ -2,6 +2,7 @@ import { folderDelivery, snapshotDigest, undecided, type Snapshot } from '@pragm
 import { Option, type Command } from 'commander';
 import { withSite, type SiteOptions } from '../context.js';
 import { insertFolder, type FolderReport } from '../insert-folder/insert-folder.js';
+import { pageDifference } from '../insert-folder/page-difference.js';
 import { watchFolder } from '../insert-folder/watch-folder.js';
 import { Progress, colour, note, print, printJson, table } from '../output.js';
 import { releaseSet } from '../release-set.js';
@@ -17,6 +18,7 @@ interface Options extends SiteOptions {
   readonly environment: 'staging' | 'live';
   readonly cleanPaths?: boolean;
   readonly dryRun?: boolean;
+  readonly diff?: boolean;
   readonly watch?: boolean;
 }
 
@@ -37,24 +39,25 @@ export function insertCommand(program: Command): void {
     )
     .option('--clean-paths', INSERT.pagesAskedWithout)
     .addOption(new Option('--dry-run', INSERT.dryRun).conflicts('watch'))
+    .addOption(new Option('--diff', INSERT.diff).conflicts('watch').implies({ dryRun: true }))
     .option('--watch', INSERT.watch)
     .addHelpText('after', INSERT.indexHtmlPage)
     .action(async (folder: string, options: Options) => {
       let snapshot = await setOf(options);
-      write(folder, snapshot, options, false);
+      await write(folder, snapshot, options, false);
       if (!options.watch) return;
       note(INSERT.watching);
       const stop = new AbortController();
       process.once('SIGINT', () => stop.abort());
       process.once('SIGTERM', () => stop.abort());
-      const again = (): void => write(folder, snapshot, options, true);
+      const again = (): Promise<void> => write(folder, snapshot, options, true);
       const asked = setInterval(() => {
         void (async () => {
           // While the service is away, the pages stay as they are.
           const now = await setOf(options).catch(() => snapshot);
           if (snapshotDigest(now) === snapshotDigest(snapshot)) return;
           snapshot = now;
-          again();
+          await again();
         })();
       }, ASK_EVERY_MS);
       await watchFolder(folder, again, stop.signal);
@@ -66,11 +69,11 @@ async function setOf({ set, of, environment, ...options }: Options): Promise<Sna
   return set === undefined ? releaseSet(options, of ?? environment) : readSet(set);
 }
 
-function write(folder: string, snapshot: Snapshot, options: Options, isAgain: boolean): void {
+async function write(folder: string, snapshot: Snapshot, options: Options, isAgain: boolean): Promise<void> {
   const progress = new Progress();
   let result: FolderReport;
   try {
-    result = insertFolder({
+    result = await insertFolder({
       from: folder,
       to: options.out,
       snapshot,
@@ -78,6 +81,7 @@ function write(folder: string, snapshot: Snapshot, options: Options, isAgain: bo
       hasCleanPaths: options.cleanPaths ?? false,
       isDry: options.dryRun ?? false,
       onFile: (done, file) => progress.update(`${done}  ${file}`),
+      ...(options.diff && !options.json ? { onDifference: tellDifference } : {}),
     });
   } finally {
     progress.end();
@@ -92,6 +96,17 @@ function write(folder: string, snapshot: Snapshot, options: Options, isAgain: bo
 
 function countsOf({ written, removed }: FolderReport): { written: number; removed: number } {
   return { written: written.length, removed: removed.length };
+}
+
+/** A page's lines that would change. */
+function tellDifference(file: string, before: Uint8Array, after: Uint8Array): void {
+  print(colour.bold(file));
+  const lines = pageDifference(before, after);
+  if (!lines) print(INSERT.tooDifferent);
+  for (const line of lines ?? []) {
+    const paint = line.startsWith('+') ? colour.green : line.startsWith('-') ? colour.red : colour.dim;
+    print(paint(`  ${line}`));
+  }
 }
 
 /** What a run would change, file by file. */

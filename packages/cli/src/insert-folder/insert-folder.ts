@@ -12,7 +12,13 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { dirname, isAbsolute, join, relative, resolve, sep } from 'node:path';
-import { insert, type InsertOutcome, type PageLoad, type Snapshot } from '@pragmatica/core';
+import {
+  insert,
+  type InsertOutcome,
+  type PageLoad,
+  type PreparedParts,
+  type Snapshot,
+} from '@pragmatica/core';
 import { CliError } from '../errors.js';
 import {
   MANIFEST,
@@ -22,9 +28,11 @@ import {
   type Manifest,
   type WrittenFile,
 } from './manifest.js';
+import type { PageJob } from './insert-pages.js';
 import { packAs, packedOf } from './packed-pages.js';
 import { isPageFile, pagePath } from './page-path.js';
 import { FolderParts } from './page-parts.js';
+import { insertOnCores } from './page-threads.js';
 import { INSERT } from '../texts/insert.js';
 import { say } from '../texts/say.js';
 
@@ -38,7 +46,9 @@ export interface InsertFolderOptions {
   readonly hasCleanPaths: boolean;
   /** Tells what would be written, and writes nothing. */
   readonly isDry?: boolean;
-  onFile?(done: number, path: string): void;
+  readonly onFile?: (done: number, path: string) => void;
+  /** Is shown each page that would change, beside what is there, or what it comes from where nothing is there yet. */
+  readonly onDifference?: (file: string, before: Uint8Array, after: Uint8Array) => void;
 }
 
 export interface PageReport {
@@ -64,10 +74,11 @@ export interface FolderReport {
  *
  * @throws CliError
  */
-export function insertFolder(options: InsertFolderOptions): FolderReport {
+export async function insertFolder(options: InsertFolderOptions): Promise<FolderReport> {
   assertFolders(options.from, options.to);
   const work = new FolderWork(options);
   work.visit(resolve(options.from));
+  await work.writePages();
   return work.end();
 }
 
@@ -78,6 +89,10 @@ class FolderWork {
   readonly #now = new Map<string, WrittenFile>();
   readonly #pages: PageReport[] = [];
   readonly #written: string[] = [];
+  readonly #waiting: {
+    readonly job: PageJob;
+    readonly note: (outcomes: readonly InsertOutcome[]) => void;
+  }[] = [];
   #copied = 0;
   #links = 0;
 
@@ -123,15 +138,34 @@ class FolderWork {
     const parts = this.#parts.nameOf(prepared);
     const stamp = stampOf(source);
     const before = this.#before[file];
-    let outcomes = this.#isKept(file, stamp, parts) ? before?.outcomes : undefined;
-    if (!outcomes) {
-      const result = insert(readFileSync(source), prepared);
-      outcomes = result.outcomes;
-      this.#write(file, () => result.page, source);
-    }
-    this.#now.set(file, { ...stamp, kind: 'page', parts, outcomes });
-    this.#pages.push({ file, path, outcomes });
-    this.#options.onFile?.(this.#pages.length, file);
+    const index = this.#pages.length;
+    const note = (outcomes: readonly InsertOutcome[]): void => {
+      this.#now.set(file, { ...stamp, kind: 'page', parts, outcomes });
+      this.#pages[index] = { file, path, outcomes };
+    };
+    const kept = this.#isKept(file, stamp, parts) ? before?.outcomes : undefined;
+    note(kept ?? []);
+    if (kept) return;
+    this.#written.push(file);
+    if (this.#options.isDry) note(this.#show(file, source, prepared));
+    else this.#waiting.push({ job: { file, source, path }, note });
+  }
+
+  /** What would become of a page. */
+  #show(file: string, source: string, prepared: PreparedParts): readonly InsertOutcome[] {
+    const { to, onDifference } = this.#options;
+    const { page, outcomes } = insert(readFileSync(source), prepared);
+    const target = join(to, file);
+    onDifference?.(file, readFileSync(existsSync(target) ? target : source), page);
+    return outcomes;
+  }
+
+  /** Writes the pages that have changed. */
+  async writePages(): Promise<void> {
+    const jobs = this.#waiting.map(({ job }) => job);
+    const { to, snapshot, load, onFile } = this.#options;
+    const outcomes = await insertOnCores(jobs, { to, snapshot, load }, onFile);
+    this.#waiting.forEach(({ note }, index) => note(outcomes[index]!));
   }
 
   #other(source: string, file: string): void {

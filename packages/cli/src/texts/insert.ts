@@ -5,6 +5,8 @@ export const INSERT = {
     'where the new files go: new, empty, or written here before; then only what has changed is written',
   snippetSetPragmatica: 'the snippet set, as "pragmatica export" writes it',
   whoseSnippets: 'whose snippets',
+  diff: 'only show what would change, line by line',
+  tooDifferent: '  Differs in too much to be shown line by line.',
   pagesAskedWithout: 'pages are asked for without ".html": about.html is /about',
   dryRun: 'write nothing, and say what would change',
   watch: 'go on, and write what changes in the folder or is published',
