@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { isLocalAddress, isLocalHost } from '@pragmatica/contract/node';
 import { SiteClient, siteUrl } from '../../packages/server/dist/outgoing/site-client.js';
 import { api, eventually } from '../support/http.js';
-import { ADMIN, createDatabase, listen, stageEnvironment } from '../support/stage.js';
+import { ADMIN, createDatabase, listen, stageEnvironment, startStage } from '../support/stage.js';
 
 describe('what the service asks of sites itself', () => {
   it('stays on the site, whatever a path looks like', () => {
@@ -116,6 +116,37 @@ describe('what the service asks of sites itself', () => {
     } finally {
       server.close();
       await client.close();
+    }
+  });
+
+  it('is the host itself: that is said before anybody is locked in', async () => {
+    const stage = await startStage({ hasDemo: false });
+    try {
+      const host = (name: string, origin: string, more = {}) => ({
+        ...{ host: name, environment: 'live' as const, origin },
+        ...more,
+      });
+      const attentionOf = async (key: string, hosts: ReturnType<typeof host>[]): Promise<string[]> => {
+        await stage.client.call('createSite', { body: { key, name: key, hosts } });
+        let kinds: string[] = [];
+        await eventually(async () => {
+          const { data } = await stage.client.call('showSite', { params: { site: key } });
+          expect(data.isBeingChecked).to.equal(false);
+          kinds = data.attention.map(({ kind }) => kind);
+        });
+        return kinds;
+      };
+      expect(await attentionOf('loop', [host('www.loop.example', 'http://www.loop.example')])).to.include(
+        'own-origin',
+      );
+      for (const [key, one] of [
+        ['apart', host('www.apart.example', 'http://origin.apart.example')],
+        ['port', host('www.port.example', 'http://www.port.example:8080')],
+        ['line', host('www.line.example', '', { delivery: 'line' })],
+      ] as const)
+        expect(await attentionOf(key, [one]), key).not.to.include('own-origin');
+    } finally {
+      await stage.close();
     }
   });
 

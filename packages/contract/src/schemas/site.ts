@@ -119,7 +119,15 @@ export type SitePatch = z.input<typeof sitePatch>;
 
 export const attention = z
   .object({
-    kind: z.enum(['errors-found', 'no-host', 'local-origin', 'never-published', 'not-live', 'steps-open']),
+    kind: z.enum([
+      'errors-found',
+      'no-host',
+      'own-origin',
+      'local-origin',
+      'never-published',
+      'not-live',
+      'steps-open',
+    ]),
     message: z.string(),
   })
   .meta({ description: 'Something that needs the administrator.' });

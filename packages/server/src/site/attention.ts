@@ -8,7 +8,9 @@ type Attention = SiteResource['attention'][number];
 
 /** What is looked at to say what needs somebody. */
 export interface SiteState {
-  readonly hosts: readonly Pick<HostResource, 'host' | 'environment' | 'origin'>[];
+  readonly hosts: readonly (Pick<HostResource, 'host' | 'environment' | 'origin' | 'delivery'> & {
+    readonly address?: string | null;
+  })[];
   /** Whether the service itself may visit origins in a private network. */
   readonly mayVisitLocal: boolean;
   /** Number of the release that visitors get. */
@@ -24,6 +26,7 @@ export function attentionOf(site: SiteState): Attention[] {
   return [
     ...errorAttention(site),
     ...hostAttention(site),
+    ...ownOriginAttention(site),
     ...originAttention(site),
     ...publishingAttention(site),
     ...stepAttention(site),
@@ -33,6 +36,7 @@ export function attentionOf(site: SiteState): Attention[] {
 const URGENCY: Readonly<Record<Attention['kind'], number>> = {
   'errors-found': 16,
   'no-host': 8,
+  'own-origin': 8,
   'local-origin': 0,
   'never-published': 4,
   'not-live': 2,
@@ -52,6 +56,19 @@ function hostAttention({ hosts }: SiteState): Attention[] {
       message: SITE_TEXTS.siteHasNo,
     },
   ];
+}
+
+/** A gateway that asks the host itself for its pages asks itself, as soon as the domain leads to it. */
+function ownOriginAttention({ hosts }: SiteState): Attention[] {
+  const own = hosts.find(({ host, address, origin, delivery }) => {
+    const ours = new URL(address ?? `http://${host}`).host;
+    return (
+      delivery === 'gateway' &&
+      originsOf(origin).some((asked) => URL.canParse(asked) && new URL(asked).host === ours)
+    );
+  });
+  if (!own) return [];
+  return [{ kind: 'own-origin', message: say(SITE_TEXTS.originIsHost, { host: own.host }) }];
 }
 
 /** What the service does not visit it knows nothing of; visitors get their pages all the same. */

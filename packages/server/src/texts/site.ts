@@ -17,6 +17,8 @@ export const SITE_TEXTS = {
   inDraftAt: '“{name}” is in the draft: {places}.',
   siteHasNo:
     'The site has no live host yet, so the gateway serves none of its pages. Add one in the settings.',
+  originIsHost:
+    'The server that holds the pages of {host} is given as {host} itself. As soon as the domain leads to the gateway, that would ask itself, and visitors get no page. Give that server’s own name or IP address, or let the host get its code in another way.',
   originHostOrigin:
     'The origin of {host} ({origin}) is an address of a private network. The service does not visit it, so its pages are not known and cannot be checked. If that is right, set PRAGMATICA_LOCAL_ORIGINS=1 on the service.',
   noSnippetsYet: 'No snippets yet. Add the first one.',
