@@ -220,7 +220,7 @@ const CASES: readonly Case[] = [
     parts: [
       [
         'body-end',
-        `<iframe title="f" srcdoc="<p>x"></iframe><img alt="" src="/none" onerror="note('no picture')">`,
+        `<iframe title="f" srcdoc="<p>x"></iframe><img alt="" src="/files/150/none.js" onerror="note('no picture')">`,
       ],
     ],
   },

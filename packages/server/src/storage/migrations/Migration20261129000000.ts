@@ -14,7 +14,7 @@ export class Migration20261129000000 extends Migration {
         "own" json not null,
         "reports_to" text not null,
         "needs" jsonb not null default '{}',
-        "needs_release" int references "release" ("id") on delete set null,
+        "needs_release" int,
         "needs_survey" int,
         "changed_by" text not null,
         "changed_at" timestamptz not null default now(),
