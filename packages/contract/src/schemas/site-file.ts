@@ -12,7 +12,7 @@ const MAX_PARTS = 20;
 const MAX_SNIPPETS = 5_000;
 
 /** A set that comes from a file: as strict as what is typed in. */
-const setFromFile = snapshot.superRefine(({ snippets, site }, context) => {
+const setFromFile = snapshot.superRefine(({ snippets }, context) => {
   const wrong = (path: (string | number)[], message: string): void =>
     context.addIssue({ code: 'custom', path, message });
   if (snippets.length > MAX_SNIPPETS) wrong(['snippets'], 'At most 5,000 snippets.');
@@ -20,18 +20,12 @@ const setFromFile = snapshot.superRefine(({ snippets, site }, context) => {
   snippets.forEach((snippet, index) => {
     if (keys.has(snippet.key)) wrong(['snippets', index, 'key'], `“${snippet.key}” is there twice.`);
     keys.set(snippet.key, index);
-    if (snippet.parts.length === 0 || snippet.parts.length > MAX_PARTS)
-      wrong(['snippets', index, 'parts'], 'A snippet has 1 to 20 parts.');
+    if (snippet.parts.length > MAX_PARTS)
+      wrong(['snippets', index, 'parts'], 'A snippet has at most 20 parts.');
     snippet.parts.forEach((part, number) => {
       const read = code.safeParse(part.code);
       if (!read.success) wrong(['snippets', index, 'parts', number, 'code'], read.error.issues[0]!.message);
     });
-  });
-  const groups = new Set((site.pageGroups ?? []).map((group) => group.key));
-  snippets.forEach(({ pages }, index) => {
-    for (const pattern of [...pages.include, ...pages.exclude])
-      if (pattern.startsWith('@') && !groups.has(pattern.slice(1)))
-        wrong(['snippets', index, 'pages'], `The set defines no page group “${pattern}”.`);
   });
 });
 
@@ -90,7 +84,7 @@ export const siteFile = z
           set: snapshot,
         }),
       )
-      .max(2_000)
+      .max(20_000)
       .meta({ description: 'The oldest first, their numbers without a gap.' }),
     serves: z
       .partialRecord(environment, z.int())

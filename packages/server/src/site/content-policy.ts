@@ -198,18 +198,21 @@ async function overviewOf(
   const seen = await checks.surveyed(store, site, host);
   const canSend = host.delivery === 'gateway';
   const { isLine } = deliveryOf(host.delivery);
-  const overview = await checks.readers.run('policyOverview', {
-    snapshot: served?.snapshot ?? emptySnapshot(site),
-    environment: host.environment,
-    groups: seen?.known.groups ?? [],
-    sightings: seen?.known.seen ?? [],
-    policies: seen?.known.policies ?? [],
-    files: seen?.known.files ?? { base: 'http://localhost', files: [] },
-    address: host.address ?? `http://${host.host}`,
-    own,
-    canMark: canSend,
-    lineAddress: isLine ? lineAddress(lineBase, site.key, host.environment) : undefined,
-  });
+  const overview = await checks.policyOverview(
+    {
+      snapshot: served?.snapshot ?? emptySnapshot(site),
+      environment: host.environment,
+      groups: seen?.known.groups ?? [],
+      sightings: seen?.known.seen ?? [],
+      policies: seen?.known.policies ?? [],
+      files: seen?.known.files ?? { base: 'http://localhost', files: [] },
+      address: host.address ?? `http://${host.host}`,
+      own,
+      canMark: canSend,
+      lineAddress: isLine ? lineAddress(lineBase, site.key, host.environment) : undefined,
+    },
+    seen?.survey.id ?? 0,
+  );
   const survey = seen ? { number: seen.survey.number, at: seen.survey.endedAt?.toISOString() ?? null } : null;
   return { overview, survey, release: served?.number ?? null, canSend };
 }

@@ -5,6 +5,8 @@ import {
   unfinishedFinding,
   applyWaivers,
   type Finding,
+  type PolicyGrounds,
+  type PolicyOverview,
   type RecipeUse,
   type Snapshot,
   type WaivedFindings,
@@ -57,6 +59,8 @@ export class SiteChecks {
   readonly #surveyed = new LRUCache<number, SurveyKnowledge & { readonly id: number }>({ max: 200 });
 
   readonly #lineBase: string;
+  /** Somebody who waits for reports asks again and again, and only the reports are others. */
+  readonly #policies = new LRUCache<string, Promise<PolicyOverview>>({ max: 50 });
 
   /** @param lineBase - where browsers load lines from */
   constructor({ readers, client }: Visiting, book: SurveyBook, lineBase: string) {
@@ -103,6 +107,20 @@ export class SiteChecks {
       boxes: hosts.some(({ delivery }) => delivery === 'paste') ? await boxesOf(store, site) : [],
       lineAddress: lineAddress(this.#lineBase, site.key, 'live'),
     };
+  }
+
+  /** Which policies pages need; worked out once for the same set, survey and decision. */
+  async policyOverview(grounds: PolicyGrounds, survey: number): Promise<PolicyOverview> {
+    const { snapshot, environment, address, own, canMark, lineAddress: line } = grounds;
+    const about = JSON.stringify([survey, environment, address, own, canMark, line]);
+    const key = `${snapshotDigest(snapshot)} ${about}`;
+    let overview = this.#policies.get(key);
+    if (!overview) {
+      overview = this.readers.run('policyOverview', grounds);
+      this.#policies.set(key, overview);
+      overview.catch(() => this.#policies.delete(key));
+    }
+    return overview;
   }
 
   /** What is known of a site that is not here yet: the recipes that there are. */
