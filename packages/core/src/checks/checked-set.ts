@@ -223,6 +223,11 @@ export class CheckedSet {
     return recipe !== undefined && !recipe.repeatable && recipe === this.recipeOf(b);
   }
 
+  /** Whether a host is the site's own; an address without one is. */
+  isOwnHost(host: string | undefined): boolean {
+    return host === undefined || this.#hosts.some((one) => one.host === host);
+  }
+
   /** Whether the site answers in an environment, as far as its hosts are known. */
   hasHost(environment: EnvironmentName): boolean {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);

@@ -81,12 +81,17 @@ export class ContentPolicy {
 
 const HASHES = { sha256, sha384, sha512 } as const;
 
-/** CSP Level 3, 6.7.3.2 ("does a source list allow all inline behavior") and 6.7.3.3. */
-function allowsInline(sources: readonly string[], text: string, isHandler: boolean): boolean {
+/** CSP Level 3, 6.7.3.2 ("does a source list allow all inline behavior"). */
+export function allowsAllInline(sources: readonly string[]): boolean {
   const lower = sources.map((source) => source.toLowerCase());
   const isUnsafeOff = lower.some((source) => /^'(?:nonce-|sha(?:256|384|512)-|strict-dynamic')/.test(source));
-  if (lower.includes("'unsafe-inline'") && !isUnsafeOff) return true;
-  if (isHandler && !lower.includes("'unsafe-hashes'")) return false;
+  return lower.includes("'unsafe-inline'") && !isUnsafeOff;
+}
+
+/** CSP Level 3, 6.7.3.3. */
+function allowsInline(sources: readonly string[], text: string, isHandler: boolean): boolean {
+  if (allowsAllInline(sources)) return true;
+  if (isHandler && !sources.some((source) => source.toLowerCase() === "'unsafe-hashes'")) return false;
   return sources.some((source) => {
     const [, name, value] = /^'(sha256|sha384|sha512)-([A-Za-z0-9+/_-]+={0,2})'$/i.exec(source) ?? [];
     if (name === undefined) return false;

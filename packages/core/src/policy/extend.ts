@@ -1,4 +1,4 @@
-import { ContentPolicy, directiveOf, type PolicyRequest } from './content-policy.js';
+import { ContentPolicy, allowsAllInline, directiveOf, type PolicyRequest } from './content-policy.js';
 import type { PolicyNeed } from './needs.js';
 
 /** A policy that lets in what parts need. */
@@ -92,12 +92,9 @@ function isLetIn(policy: ContentPolicy, need: PolicyNeed, sources: readonly stri
     return (
       policy.verdict(need.request, need.address, page).kind === 'allowed' || sources.includes(need.source)
     );
-  const lower = sources.map((source) => source.toLowerCase());
-  const isOpen =
-    lower.includes("'unsafe-inline'") &&
-    !lower.some((source) => /^'(?:nonce-|sha(?:256|384|512)-|strict-dynamic')/.test(source));
-  if (isOpen) return true;
-  return sources.includes(need.source) && (need.request !== 'handler' || lower.includes("'unsafe-hashes'"));
+  if (allowsAllInline(sources)) return true;
+  const isHashed = sources.some((source) => source.toLowerCase() === "'unsafe-hashes'");
+  return sources.includes(need.source) && (need.request !== 'handler' || isHashed);
 }
 
 function isStrictScript({ request }: PolicyNeed, sources: readonly string[]): boolean {

@@ -113,7 +113,7 @@ function isRecord(value: unknown): value is Record<string, unknown> {
 export interface Suspect {
   readonly snippet: string;
   readonly name: string;
-  /** Hosts that its code loads from, with their ports. */
+  /** Hosts that its code and its files load from, without ports. */
   readonly hosts: readonly string[];
   /** Texts of its code that stand in pages. */
   readonly inline: readonly string[];

@@ -90,8 +90,6 @@ export interface PolicyOverview {
   readonly proposed: ProposedPolicy;
   /** Those of most pages first. */
   readonly kinds: readonly PolicyKind[];
-  /** By key of the part, for whoever sends pages. */
-  readonly byPart: Readonly<Record<string, readonly PolicyNeed[]>>;
   readonly suspects: readonly Suspect[];
 }
 
@@ -185,7 +183,6 @@ export function policyOverview(grounds: PolicyGrounds, memory: FactsCache): Poli
     present: policies.flatMap((known) => known.policies.map((one) => present(one, known.paths))),
     proposed,
     kinds: [...kinds.values()].sort((a, b) => b.pages - a.pages),
-    byPart: Object.fromEntries(byPart),
     suspects: matchers.map(({ snippet, needs }) => ({
       snippet: snippet.key,
       name: snippet.name,

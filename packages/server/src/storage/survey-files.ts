@@ -14,7 +14,7 @@ export interface SurveyFileRow {
   readonly bytes: number | null;
   /** Its hashes for tags (Subresource Integrity); null where it could not be had. */
   readonly integrity: string | null;
-  /** Its server lets pages of all hosts compare it. */
+  /** Its server lets the site's pages compare it. */
   readonly isShared: boolean;
   readonly contentType: string | null;
   readonly etag: string | null;

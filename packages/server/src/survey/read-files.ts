@@ -115,7 +115,11 @@ async function askFile(
     }
     const bytes = await readBounded(response, MAX_BYTES);
     if (!bytes) return { ...nothing, status: 200 };
-    return { ...nothing, ...describe(response, bytes), reading: await read(file, bytes, tools) };
+    return {
+      ...nothing,
+      ...describe(response, bytes, open.base.address),
+      reading: await read(file, bytes, tools),
+    };
   } catch {
     // Nobody answers, or it is an address of a private network.
     return nothing;
@@ -142,10 +146,21 @@ function request(
       headers: { ...base.headers, ...headers },
       signal,
     });
-  return client.getElsewhere(url, { headers, signal, redirects: 3 });
+  // As a browser says it for a pinned file: some servers share a file only with whoever asks so.
+  return client.getElsewhere(url, {
+    headers: { ...headers, origin: base.address },
+    signal,
+    redirects: 3,
+  });
 }
 
-function describe({ status, headers }: SiteResponse, bytes: Uint8Array): Partial<SurveyFileRow> {
+/** @param page - scheme and host of the pages that load it */
+function describe(
+  { status, headers }: SiteResponse,
+  bytes: Uint8Array,
+  page: string,
+): Partial<SurveyFileRow> {
+  const sharedWith = headers.get('access-control-allow-origin')?.trim();
   return {
     status,
     digest: createHash('sha256').update(bytes).digest('hex').slice(0, 32),
@@ -153,7 +168,7 @@ function describe({ status, headers }: SiteResponse, bytes: Uint8Array): Partial
     integrity: ['sha256', 'sha384', 'sha512']
       .map((kind) => `${kind}-${createHash(kind).update(bytes).digest('base64')}`)
       .join(' '),
-    isShared: headers.get('access-control-allow-origin')?.trim() === '*',
+    isShared: sharedWith === '*' || sharedWith === page,
     contentType: headers.get('content-type')?.slice(0, 200) ?? null,
     etag: headers.get('etag')?.slice(0, 500) ?? null,
     lastModified: headers.get('last-modified')?.slice(0, 100) ?? null,

@@ -55,7 +55,7 @@ export const pinnedFileRefused = defineCheck({
           subjects: [subject(part)],
           evidence: [evidence(part, range, 'tag')],
         };
-        const isElsewhere = hostOf(address) !== undefined;
+        const isElsewhere = !set.isOwnHost(hostOf(address));
         if (isElsewhere && attributeOf(element!, 'crossorigin') === undefined) {
           const at = range.start + 1 + element!.tagName.length;
           const code = `${part.code.slice(0, at)} crossorigin="anonymous"${part.code.slice(at)}`;
@@ -64,8 +64,10 @@ export const pinnedFileRefused = defineCheck({
         }
         const file = set.files.find(address);
         if (file?.integrity === undefined || file.integrity === null) continue;
-        if (isElsewhere && file.isShared !== true) yield { ...about, message: 'unshared' };
-        else if (!matchesIntegrity(integrity, file.integrity)) yield { ...about, message: 'changed' };
+        // What a survey saw may be another by now: it is told, and keeps nobody from publishing.
+        const message = isElsewhere && file.isShared !== true ? 'unshared' : 'changed';
+        if (message === 'unshared' || !matchesIntegrity(integrity, file.integrity))
+          yield { ...about, message, severity: 'warning' };
       }
   },
 });
