@@ -1,6 +1,6 @@
 import type { ImportedResource } from '@pragmatica/contract';
 import { difference, importedSet, wordFinding, type Finding, type Snapshot } from '@pragmatica/core';
-import { saveWholeDraft } from '../storage/draft.js';
+import { saveDraft } from '../storage/draft.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
@@ -44,7 +44,7 @@ export async function importSet(
     const is = await checks.applyWaivers(transaction, site, target);
     const isDone = !preview && draftTag(before) !== draftTag(target);
     if (isDone) {
-      await saveWholeDraft(transaction, site, before, target, actor);
+      await saveDraft(transaction, site, before, target, actor);
       const words = changes.map(({ message }) => message).join(' ');
       audit(transaction, site, actor, 'import', say(SITE_TEXTS.importedSet, { changes: words }));
       await transaction.flush();

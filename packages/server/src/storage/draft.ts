@@ -2,7 +2,6 @@ import {
   canonicalJson,
   fieldNames,
   normalizeLimits,
-  placementKey,
   type Snapshot,
   type SnapshotPart,
   type SnapshotSnippet,
@@ -106,41 +105,12 @@ export async function loadSnippets(store: Store, ids: readonly number[]): Promis
 }
 
 /**
- * Saves the states and parts of a set that core has worked out from a draft: what is as it was is neither read nor
- * written.
- *
- * @param by - the login of whoever changes it
- */
-export async function saveDraft(
-  store: Store,
-  site: Site,
-  before: Snapshot,
-  target: Snapshot,
-  by: string,
-): Promise<void> {
-  const em = emOf(store);
-  const old = new Map(before.snippets.map((snippet) => [snippet.key, snippet]));
-  const changed = new Map(
-    target.snippets.flatMap((snippet) => {
-      const was = old.get(snippet.key);
-      return was && !isSame(was, snippet) ? [[snippet.key, snippet] as const] : [];
-    }),
-  );
-  for (const { snippet, parts } of await loadSnippetsByKey(em, site, [...changed.keys()])) {
-    const now = changed.get(snippet.key)!;
-    saveSnippet(snippet, now.state === snippet.state ? {} : { state: now.state }, by);
-    saveParts(em, snippet, parts, now.parts);
-  }
-  await em.flush();
-}
-
-/**
  * Saves a whole set that core has worked out from a draft, what it says of its site included: snippets that are new, changed and
  * gone. What is as it was is neither read nor written.
  *
  * @param by - the login of whoever changes it
  */
-export async function saveWholeDraft(
+export async function saveDraft(
   store: Store,
   site: Site,
   before: Snapshot,
@@ -218,15 +188,6 @@ function valuesOf(snippet: SnapshotSnippet): SnippetValues {
   };
 }
 
-function isSame(a: SnapshotSnippet, b: SnapshotSnippet): boolean {
-  return (
-    a === b ||
-    (a.state === b.state &&
-      a.parts.length === b.parts.length &&
-      a.parts.every((part, i) => isSamePart(part, b.parts[i]!)))
-  );
-}
-
 /** Gives a snippet these parts, by position. */
 export function saveParts(
   store: Store,
@@ -249,16 +210,6 @@ export function saveParts(
     else em.create(PartEntity, { snippet, position, ...values }, { persist: true });
   });
   for (const part of existing.slice(parts.length)) em.remove(part);
-}
-
-function isSamePart(a: SnapshotPart, b: SnapshotPart): boolean {
-  return (
-    placementKey(a.placement) === placementKey(b.placement) &&
-    a.rank === b.rank &&
-    a.code === b.code &&
-    (a.statement ?? '') === (b.statement ?? '') &&
-    (a.per ?? 'load') === (b.per ?? 'load')
-  );
 }
 
 /** Sets a snippet's state, and since when and by whom it is off. */
