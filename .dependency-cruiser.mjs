@@ -22,6 +22,7 @@ export const CORE_LAYERS = [
   'policy',
   'survey',
   'recipes',
+  'visit',
   'verify',
   'checks',
 ];
@@ -36,6 +37,7 @@ export const SERVER_LAYERS = [
   'survey',
   'auth',
   'verify',
+  'visits',
   'site',
   'jobs',
   'http',

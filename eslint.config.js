@@ -5,8 +5,8 @@ import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
 /**
- * Which packages each package may import. Arrows point downward only: contract → core; gateway, server →
- * contract, core, runtime; cli, console, middleware → contract, core; demo → contract, middleware. Core imports no other package of ours and nothing that only Node has.
+ * Which packages each package may import. Arrows point downward only: contract → core; gateway → contract, core, runtime; visitor → core; server →
+ * contract, core, runtime, visitor; cli, console, middleware → contract, core; demo → contract, middleware. Core imports no other package of ours and nothing that only Node has.
  */
 const MAY_IMPORT = {
   core: [],
@@ -14,7 +14,8 @@ const MAY_IMPORT = {
   runtime: [],
   gateway: ['core', 'contract', 'runtime'],
   middleware: ['core', 'contract'],
-  server: ['core', 'contract', 'runtime'],
+  visitor: ['core'],
+  server: ['core', 'contract', 'runtime', 'visitor'],
   cli: ['core', 'contract'],
   console: ['core', 'contract'],
   demo: ['contract', 'middleware'],

@@ -27,7 +27,9 @@ import { site, sites } from './commands/sites.js';
 import { snippet } from './commands/snippet/index.js';
 import { survey } from './commands/survey.js';
 import { verify } from './commands/verify.js';
+import { visit, visits } from './commands/visits.js';
 import { waive } from './commands/waive.js';
+import { why } from './commands/why.js';
 import { COMMON } from './texts/common.js';
 
 /** Every command, in the order of the help text. One more is one more file and one name here. */
@@ -59,6 +61,9 @@ const COMMANDS = [
   releases,
   restore,
   verify,
+  why,
+  visits,
+  visit,
   line,
   fragments,
   paste,

@@ -11,6 +11,7 @@ export * from './reach/index.js';
 export * from './release/index.js';
 export * from './snapshot/index.js';
 export * from './texts/index.js';
+export * from './visit/index.js';
 export * from './verify/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';

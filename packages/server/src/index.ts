@@ -1,5 +1,6 @@
 export { createSetUpToken, ensureAdministrator } from './auth/accounts.js';
-export { VERSION, startService, type Service } from './service.js';
+export { startService, type Service } from './service.js';
+export { VERSION } from './version.js';
 export { readSettings, settingsSchema, type Settings } from './settings.js';
 export { removeExpired } from './storage/credentials.js';
 export { migrate, openDatabase, storeOf } from './storage/orm.js';

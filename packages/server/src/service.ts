@@ -23,11 +23,10 @@ import { Sets } from './site/sets.js';
 import { SiteSummaries } from './site/site-summaries.js';
 import { SiteSurveys } from './site/surveys/site-surveys.js';
 import { SurveyBook } from './site/surveys/survey-book.js';
+import { VERSION } from './version.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 import type { Store } from './storage/store.js';
-
-export const VERSION = '0.1.0';
 
 interface FirstSignIn {
   readonly login: string;

@@ -1,14 +1,18 @@
+import { isLocalHost } from '@pragmatica/contract/node';
 import { createLog } from '@pragmatica/runtime';
+import { BrowserPool } from '@pragmatica/visitor';
 import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
 import { startScheduled } from './jobs/start-scheduled.js';
 import { surveyJob } from './jobs/survey.js';
 import { sweepContentsJob } from './jobs/sweep-contents.js';
+import { visitsJob } from './jobs/visits.js';
 import { openSecretBox } from './outgoing/secret-box.js';
-import { SiteClient } from './outgoing/site-client.js';
+import { SiteClient, publicLookup } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import type { Settings } from './settings.js';
+import { Sets } from './site/sets.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 
 export interface Worker {
@@ -18,6 +22,8 @@ export interface Worker {
 
 /** Surveys that one worker works on at once. */
 const SURVEYS_AT_ONCE = 2;
+/** Rounds of visits: a question that somebody waits for goes beside a long round. */
+const ROUNDS_AT_ONCE = 2;
 
 /**
  * Starts a worker: what takes longer than a call. Any number of them, on any machines, share the work by the database.
@@ -52,13 +58,20 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     ],
     log,
   );
+  const pool = new BrowserPool({
+    executable: settings.PRAGMATICA_CHROMIUM,
+    // Where the installation may be visited there is nothing to keep a browser from.
+    guard: client.mayBeLocal ? undefined : { lookup: publicLookup, mayAsk: (host) => !isLocalHost(host) },
+  });
+  const visiting = { ...tools, pool, sets: new Sets() };
+  await queue.work('visits', ROUNDS_AT_ONCE, visitsJob(visiting, queue, abort.signal));
   await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));
   log.info('started');
   return {
     async close() {
       abort.abort();
       await Promise.all([queue.close(), jobs.close()]);
-      await Promise.all([readers.close(), client.close()]);
+      await Promise.all([readers.close(), client.close(), pool.close()]);
       await orm.close(true);
       log.info('stopped');
     },

@@ -1,11 +1,13 @@
 import type { ApiClient, VerificationEvent, VerificationInput } from '@pragmatica/contract';
-import { deliveryOf, isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
+import { DEVICES, deliveryOf, isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { Progress, colour, note, print, printJson, table } from '../output.js';
 import { PLAN } from '../texts/plan.js';
 import { say } from '../texts/say.js';
+import { VISITS } from '../texts/visits.js';
+import { verifyInBrowser, type BrowserOptions } from '../visits/verify-in-browser.js';
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
 
@@ -13,11 +15,25 @@ export function verify(program: Command): void {
   withSite(program.command('verify [paths...]'))
     .description(PLAN.fetchEveryKnown)
     .addOption(new Option('--environment <name>', 'which').choices(['live', 'staging']).default('live'))
-    .addHelpText('after', PLAN.exitsWhenAnything)
+    .addHelpText('after', VISITS.exitsVerify)
     .option('--host <host>', PLAN.onlyThisHost)
+    .option('--browser', VISITS.browser)
+    .option('--all', VISITS.allPages)
+    .option('--draft', VISITS.draft)
+    .addOption(new Option('--device <device...>', VISITS.devices).choices(DEVICES))
+    .option('--har <folder>', VISITS.har)
+    .option('--block-others', VISITS.blocked)
+    .addOption(new Option('--format <format>', VISITS.format).choices(FORMATS))
+    .option('--no-follow', VISITS.noFollow)
     .action(async (paths: string[], options: VerifyOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
+      if (options.browser === true) {
+        const format = options.format ?? (options.json === true ? 'json' : 'table');
+        await verifyInBrowser(client, site, paths, { ...options, format });
+        return;
+      }
+      assertPlain(options);
       const reports: Report[] = [];
       for (const host of await hostsOf(client, site, options)) {
         const body = { environment: options.environment, host, ...(paths.length > 0 ? { paths } : {}) };
@@ -38,9 +54,18 @@ export function verify(program: Command): void {
     });
 }
 
-interface VerifyOptions extends SiteOptions {
-  readonly environment: 'live' | 'staging';
-  readonly host?: string;
+const FORMATS = ['table', 'json', 'junit'] as const;
+
+interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
+  readonly browser?: boolean;
+  readonly format?: (typeof FORMATS)[number];
+}
+
+/** @throws CliError for options that mean nothing without a browser */
+function assertPlain({ all, draft, device, har, blockOthers, follow, format }: VerifyOptions): void {
+  const given = { '--all': all, '--draft': draft, '--device': device, '--har': har, '--block-others': blockOthers, '--no-follow': !follow, '--format': format };
+  const first = Object.entries(given).find(([, value]) => value !== undefined && value !== false);
+  if (first) throw new CliError(say(VISITS.onlyWithBrowser, { option: first[0] }));
 }
 
 interface Report {

@@ -47,8 +47,6 @@ export const PLAN = {
   nothingChanges: '  nothing changes',
   fetchEveryKnown: 'fetch every known page of the live hosts and check that each snippet gets there',
   onlyThisHost: 'only this one of the site’s hosts',
-  exitsWhenAnything:
-    '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking',
   serviceBrokeOff: 'The service broke off before it had looked at every page. Its log says why.',
   wrongPlace: 'wrong place',
   addressReleaseRelease:

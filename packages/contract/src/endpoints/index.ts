@@ -11,6 +11,7 @@ import { setEndpoints } from './set.js';
 import { sitesEndpoints } from './sites.js';
 import { snippetsEndpoints } from './snippets.js';
 import { surveysEndpoints } from './surveys.js';
+import { visitsEndpoints } from './visits.js';
 
 /** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
 export const endpoints = {
@@ -22,6 +23,7 @@ export const endpoints = {
   ...findingsEndpoints,
   ...releasesEndpoints,
   ...surveysEndpoints,
+  ...visitsEndpoints,
   ...pasteEndpoints,
   ...handoverEndpoints,
   ...policyEndpoints,

@@ -17,3 +17,4 @@ export * from './survey.js';
 export * from './verification.js';
 export * from './reach.js';
 export * from './plan.js';
+export * from './visit.js';

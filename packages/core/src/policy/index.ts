@@ -27,6 +27,7 @@ export {
   type OwnPolicy,
   type ReportsTo,
 } from './own-policy.js';
+export { noncePieces, withNonce } from './with-nonce.js';
 export { partsWithNonce } from './parts-with-nonce.js';
 export {
   blameFor,

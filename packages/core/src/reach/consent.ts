@@ -106,3 +106,29 @@ function costlyPath(path: string): string | undefined {
 export function consentNames(keys: readonly string[], rules: ConsentRules | undefined): string[] {
   return keys.map((key) => rules?.categories.find((category) => category.key === key)?.name ?? key);
 }
+
+/**
+ * The cookie in which a banner would keep what was agreed to; undefined where it cannot be told from the rules how that would be
+ * written. What is written reads back as just these.
+ *
+ * @param keys - of the categories
+ */
+export function consentCookie(
+  rules: ConsentRules | undefined,
+  keys: readonly string[],
+): { readonly name: string; readonly value: string } | undefined {
+  if (!rules) return undefined;
+  const names = rules.categories.filter(({ key }) => keys.includes(key)).map(({ key, value }) => value ?? key);
+  const value = encodeURIComponent(
+    rules.format.kind === 'list' ? names.join(',') || '-' : JSON.stringify(nested(rules.format.path, names)),
+  );
+  const read = grantedConsent(rules, `${rules.cookie}=${value}`);
+  return read.length === names.length ? { name: rules.cookie, value } : undefined;
+}
+
+/** An object in which a path of plain names leads to a list. */
+function nested(path: string, names: readonly string[]): unknown {
+  const steps = [...path.matchAll(/\.([\p{L}_][\p{L}\p{N}_]*)|\['([^'\\]+)'\]|\["([^"\\]+)"\]/gu)];
+  const keys = steps.map(([, dotted, single, double]) => dotted ?? single ?? double ?? '');
+  return keys.reduceRight<unknown>((inner, key) => ({ [key]: inner }), names);
+}

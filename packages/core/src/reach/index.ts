@@ -1,7 +1,7 @@
 export * from './pages/index.js';
 export * from './hours/index.js';
 export { ReachAlgebra, type Dimension } from './algebra.js';
-export { consentNames, consentPathProblem, grantedConsent, type ConsentRules } from './consent.js';
+export { consentCookie, consentNames, consentPathProblem, grantedConsent, type ConsentRules } from './consent.js';
 export {
   DEVICES,
   DEVICE_HEADERS,
@@ -22,6 +22,6 @@ export {
   type Reach,
   type SiteReach,
 } from './reach.js';
-export { isLimited, visitorWords, type VisitorRules } from './visitor.js';
+export { isLimited, visitorWords, waitWords, type VisitorRules } from './visitor.js';
 export { whyOutOfReach, type OutOfReach } from './why-not.js';
 export { witnessWords } from './witness.js';

@@ -5,10 +5,12 @@ import type { Logger } from 'pino';
 export interface QueuedJobs {
   /** Works on a survey until it is done, with at most so many requests at once; as many as were asked for when left out. */
   readonly survey: { readonly survey: number; readonly concurrency?: number };
+  /** Makes the visits of a round. */
+  readonly visits: { readonly round: number };
 }
 
 type QueueName = keyof QueuedJobs;
-const QUEUES: readonly QueueName[] = ['survey'];
+const QUEUES: readonly QueueName[] = ['survey', 'visits'];
 
 /** Hours after which a job whose worker never came back is forgotten; what it was about is taken up by itself. */
 const EXPIRE_HOURS = 12;

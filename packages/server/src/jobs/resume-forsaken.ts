@@ -1,5 +1,6 @@
 import type { Store } from '../storage/store.js';
 import { forsakenSurveys } from '../storage/surveys.js';
+import { forsakenRounds } from '../storage/visit-rounds.js';
 import type { Job } from './job.js';
 import type { JobQueue } from './queue.js';
 
@@ -7,7 +8,7 @@ const EVERY_MS = 3_000;
 /** A worker beats every other second; one that has not for so long is dead, or its machine is away. */
 const SILENT_MS = 10_000;
 
-/** Takes up surveys whose workers were killed. */
+/** Takes up surveys and rounds of visits whose workers were killed. */
 export function resumeForsaken(store: Store, queue: JobQueue): Job {
   return {
     name: 'resume-forsaken',
@@ -15,6 +16,7 @@ export function resumeForsaken(store: Store, queue: JobQueue): Job {
     async run() {
       for (const survey of await forsakenSurveys(store.fork(), SILENT_MS))
         await queue.send('survey', { survey });
+      for (const round of await forsakenRounds(store.fork(), SILENT_MS)) await queue.send('visits', { round });
     },
   };
 }

@@ -1,18 +1,12 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
-import type { DeliveryKey, LineForm } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { blocksOf } from '../site/paste/blocks.js';
 import type { Sets } from '../site/sets.js';
 import { chooseHost } from '../site/choose-host.js';
 import { findSite } from '../site/site-lock.js';
 import { pagesOfHost } from '../site/site-pages.js';
 import { hostsOf } from '../storage/hosts.js';
-import type { Host, Site } from '../storage/rows.js';
-import type { PageJudge } from '../verify/judge.js';
-import { judgeInPage } from '../verify/judge-in-page.js';
-import { judgeLine } from '../verify/judge-line.js';
-import { judgePasted } from '../verify/judge-pasted.js';
 import { verifySite } from '../verify/verify-site.js';
+import { judgeOfHost } from './judge-of-host.js';
 import type { StartedJob, StartedTools } from './started.js';
 
 export interface VerificationInput {
@@ -42,36 +36,8 @@ export const verification: StartedJob<VerificationInput, VerificationEvent> = as
     host: host.host,
     environment: host.environment,
     delivery: host.delivery,
-    judge: await JUDGES[host.delivery as DeliveryKey](tools, site, host, served),
+    judge: await judgeOfHost(tools, site, host, served),
     client,
     access: await client.accessIfLetIn(store, site, host),
   });
-};
-
-type Served = NonNullable<Awaited<ReturnType<Sets['served']>>>;
-
-type MakeJudge = (
-  tools: StartedTools,
-  site: Site,
-  host: Host,
-  served: Served,
-) => PageJudge | Promise<PageJudge>;
-
-const byLine =
-  (form: LineForm): MakeJudge =>
-  (tools, { key: site }, { environment }, { number: release, snapshot }) =>
-    judgeLine(tools, { site, environment, form, release, snapshot });
-
-/** What pages are judged by, by the way in which they get their parts. One more is one more line. */
-const JUDGES: Record<DeliveryKey, MakeJudge> = {
-  gateway: judgeInPage,
-  folder: judgeInPage,
-  fragments: judgeInPage,
-  middleware: judgeInPage,
-  line: byLine('order'),
-  'async-line': byLine('async'),
-  async paste(tools, site, { environment }, { number }) {
-    const blocks = await blocksOf(tools, tools.store, site, environment, 'served');
-    return judgePasted(tools, site.key, number, blocks);
-  },
 };

@@ -167,7 +167,7 @@ export function siteUrl(base: string, path: string): URL {
 }
 
 /** The system's lookup, without private addresses. What is connected to is what was checked. */
-function publicLookup(hostname: string, options: LookupOptions, callback: Callback): void {
+export function publicLookup(hostname: string, options: LookupOptions, callback: Callback): void {
   systemLookup(hostname, { ...options, all: true }, (error, found) => {
     const addresses = found as unknown as LookupAddress[] | undefined;
     if (error || !addresses?.length) {

@@ -14,6 +14,7 @@ import {
   followRecipe,
   fixAll,
   judgeBlocks,
+  judgeVisit,
   moveWords,
   orderReport,
   pageNeedWords,
@@ -21,6 +22,7 @@ import {
   passwordForm,
   policyNeedsOf,
   policyOverview,
+  probesOf,
   readPage,
   readScriptFile,
   recipeFromSnippet,
@@ -34,6 +36,7 @@ import {
   type Carrier,
   type EnvironmentName,
   type ExpectedLine,
+  type LoadToJudge,
   type PagePlan,
   type PasteBlocks,
   type PageSource,
@@ -44,6 +47,7 @@ import {
   type SiteNames,
   type Snapshot,
   type SnapshotSnippet,
+  type VisitScript,
 } from '@pragmatica/core';
 import type { Bench, PlainKnowledge } from './bench.js';
 import { readSurveyedPage } from './survey-page.js';
@@ -88,6 +92,18 @@ export const tasks = {
       recipe: recipe ? { key: recipe.key, name: recipe.name, version: recipe.version } : null,
     };
   },
+
+  /** Selectors by which a browser is asked where parts have put something, each with the part's key. */
+  probes: ({ parts }: { parts: readonly { readonly key: string; readonly code: string }[] }, bench: Bench) =>
+    parts.flatMap(({ key, code }) =>
+      probesOf(code, bench.memory.read(code).facts).map((selector): [string, string] => [selector, key]),
+    ),
+
+  /** What became of snippets in the page loads of a visit, and why. */
+  judgeVisit: (
+    { script, loads, probed }: { script: VisitScript; loads: readonly LoadToJudge[]; probed: readonly [string, string][] },
+    bench: Bench,
+  ) => judgeVisit(script, loads, new Map(probed), (code) => bench.memory.read(code).facts),
 
   check: ({ snapshot, known }: OfSet, bench: Bench) => runChecks(snapshot, bench.known(known)),
 

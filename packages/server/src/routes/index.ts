@@ -25,6 +25,7 @@ import { snippetHandlers } from './snippets.js';
 import { scheduleHandlers } from './schedules.js';
 import { surveyHandlers } from './surveys.js';
 import { verificationHandlers } from './verification.js';
+import { visitHandlers } from './visits.js';
 
 /** What handlers share. */
 export interface SharedParts {
@@ -62,6 +63,7 @@ export function createHandlers({
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),
+    ...visitHandlers(sets, queue),
     ...scheduleHandlers(),
     ...accessHandlers(box),
     ...pasteHandlers(checks, sets, settings),

@@ -39,7 +39,11 @@ export async function showPlan(
 }
 
 /** The host that is asked about: the one named, or the first of the environment. @throws ServiceError 404 */
-async function findHost(store: Store, site: Site, query: PlanQuery): Promise<Host | undefined> {
+export async function findHost(
+  store: Store,
+  site: Site,
+  query: Pick<PlanQuery, 'host' | 'environment'>,
+): Promise<Host | undefined> {
   const hosts = await hostsOf(store, site);
   if (query.host === undefined)
     return hosts.find(({ environment }) => environment === (query.environment ?? 'live'));
@@ -58,8 +62,9 @@ async function findHost(store: Store, site: Site, query: PlanQuery): Promise<Hos
   return host;
 }
 
-function toLoad(
-  query: PlanQuery & { readonly path: string },
+/** The page load that is asked about. @throws ServiceError 422 for a purpose that the site does not define */
+export function toLoad(
+  query: Omit<PlanQuery, 'of'> & { readonly path: string },
   { site }: Snapshot,
   environment: Environment,
   host: Host | undefined,

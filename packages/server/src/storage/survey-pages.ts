@@ -267,6 +267,19 @@ export async function returnPages(
 }
 
 /** Paths of the pages that a survey read. */
+export async function readBuilds(
+  store: Store,
+  survey: number,
+  limit: number,
+): Promise<readonly { readonly path: string; readonly skeleton: string }[]> {
+  return emOf(store).execute<{ path: string; skeleton: string }[]>(
+    `select path, coalesce(skeleton_id::text, '') as skeleton from survey_page
+     where survey_id = ? and state = 2 and outcome = 'read' and status < 400 order by depth, id limit ?`,
+    [survey, limit],
+  );
+}
+
+/** Paths of pages that were read, those nearest to the front page first. */
 export async function readPaths(store: Store, survey: number, limit: number): Promise<string[]> {
   const rows = await emOf(store).execute<{ path: string }[]>(
     `select path from survey_page where survey_id = ? and state = 2 and outcome = 'read' and status < 400

@@ -45,6 +45,12 @@ const BY_CODE = {
     'no-survey-yet':
       'No survey of "{site}" has come to its end yet. Start one: "pragmatica survey", or in the console under Survey.',
     'no-such-survey': 'The site "{site}" has no survey {number}.',
+    'no-visits-yet':
+      'No browser has visited "{site}" yet. Start with "pragmatica verify --browser", or in the console under Verification.',
+    'no-such-round': 'The site "{site}" has no round {number} of visits.',
+    'no-such-visit': 'Round {round} has no visit {number}.',
+    'visit-not-made': 'Visit {number} of round {round} has not been made, so there is nothing to show.',
+    'no-such-screenshot': 'Visit {visit} of round {round} has no screenshot {number}.',
     'page-not-surveyed': 'Survey {number} knows no page {path}.',
     'no-such-sighting': 'Survey {number} has no sighting {id}.',
     'no-access-kept': 'Nothing is kept that opens {host}.',

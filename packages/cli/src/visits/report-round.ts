@@ -1,0 +1,120 @@
+import type { RoundSummaryResource, VisitRoundDetail } from '@pragmatica/contract';
+import { DEVICES, RUNGS, whoWords, deliveryOf, rungTitle, type RungState } from '@pragmatica/core';
+import { colour, note, print, table } from '../output.js';
+import { say } from '../texts/say.js';
+import { VISITS } from '../texts/visits.js';
+
+const MARKS: Record<RungState, string> = {
+  reached: colour.green('✓'),
+  failed: colour.red('✗'),
+  'not-reached': colour.dim('·'),
+  none: colour.dim('–'),
+  waiting: colour.yellow(VISITS.waitsOnly),
+};
+
+/** What a round found: who came how far, why not further, what meets, what happens twice, what comes before consent, what it costs. */
+export function reportRound({ round, visits, summary }: VisitRoundDetail): void {
+  const { host, delivery, release, browser, number, isRehearsal } = round;
+  print(
+    say(VISITS.head, {
+      ...{ host, number, way: deliveryOf(delivery).name, count: visits.length },
+      what: isRehearsal ? VISITS.theDraft : say(VISITS.release, { number: release ?? 0 }),
+      browser: browser ?? VISITS.unknownBrowser,
+    }),
+  );
+  reportRungs(summary);
+  reportProblems(summary);
+  reportScreen(summary);
+  reportStages(summary);
+  reportWeights(summary);
+  if (summary.failed.length > 0) print(`\n${colour.red(VISITS.failedVisits)}`);
+  for (const { visit, path, failure } of summary.failed) print(`  ${say(VISITS.visitFailed, { visit, path, failure })}`);
+  if (summary.isWell) note(colour.green(`\n${VISITS.wellHead}`));
+}
+
+function reportRungs({ snippets }: RoundSummaryResource): void {
+  const rows = snippets.flatMap(({ snippet, name, devices, leftOut }) => {
+    if (devices.length === 0) return [[colour.dim(snippet), '', ...RUNGS.map(() => ''), colour.dim(leftOut ?? VISITS.leftOut)]];
+    const inOrder = DEVICES.toReversed().flatMap((device) => devices.filter((one) => one.device === device));
+    return inOrder.map(({ device, rungs }, index) => [
+      index === 0 ? colour.bold(snippet) : '',
+      device,
+      ...RUNGS.map((rung) => MARKS[rungs[rung] ?? 'none']),
+      index === 0 ? name : '',
+    ]);
+  });
+  print(table(['SNIPPET', 'DEVICE', ...RUNGS.map((rung) => rungTitle(rung).toUpperCase()), 'NAME'], rows));
+}
+
+function reportProblems({ snippets }: RoundSummaryResource): void {
+  for (const { name, problems, intruder } of snippets) {
+    for (const { rung, cause, at } of problems) {
+      print(`\n${colour.red('✗')} ${colour.bold(say(VISITS.problem, { name, rung }))} ${colour.dim(places(at))}`);
+      print(`  ${cause.message}`);
+      if (cause.advice !== '') print(`  ${say(VISITS.fix, { advice: cause.advice })}`);
+      print(`  ${say(VISITS.who, { who: whoWords(cause.who) })}`);
+      for (const line of cause.evidence) print(colour.dim(`  ${line}`));
+    }
+    if (intruder) {
+      print(`\n${colour.red('✗')} ${colour.bold(say(VISITS.intruder, { name }))} ${colour.dim(places(intruder.at))}`);
+      print(`  ${intruder.because}`);
+    }
+  }
+}
+
+function places(at: readonly { readonly path: string; readonly device: string }[]): string {
+  const all = [...new Set(at.map(({ path, device }) => `${path} (${device})`))];
+  return say(VISITS.atPages, { count: all.length === 1 ? 1 : all.length - 1, first: all[0] ?? '' });
+}
+
+function reportScreen({ overlaps, covered, doubled }: RoundSummaryResource): void {
+  if (overlaps.length > 0) print(`\n${colour.bold(VISITS.overlaps)}`);
+  for (const { upper, lower, shared, at } of overlaps)
+    print(
+      `  ${say(VISITS.meet, { upper: upper.name, lower: lower.name, width: Math.round(shared.width), height: Math.round(shared.height) })}  ${colour.dim(places(at))}`,
+    );
+  if (covered.length > 0) print(`\n${colour.bold(VISITS.covered)}`);
+  for (const { by, control, at } of covered)
+    print(`  ${say(VISITS.covers, { by: by.name, control: control.name })}  ${colour.dim(places(at))}`);
+  if (doubled.length > 0) print(`\n${colour.bold(VISITS.doubled)}`);
+  for (const { kind, url, count, sources, at } of doubled) {
+    const text = kind === 'file' ? VISITS.twiceFile : VISITS.twiceReport;
+    print(`  ${say(text, { url: url.split('?', 1)[0]!, count })}  ${colour.dim(places(at))}`);
+    const names = sources.map(({ snippet, name, via }) => {
+      const who = snippet === null ? VISITS.page : name;
+      return via.length > 1 ? say(VISITS.via, { name: who, via: via[0]! }) : who;
+    });
+    print(`    ${say(VISITS.by, { names })}`);
+  }
+}
+
+function reportStages({ stages }: RoundSummaryResource): void {
+  for (const { stage, disclosures } of stages) {
+    if (stage === 'accepted') continue;
+    print(`\n${colour.bold(stage === 'before' ? VISITS.before : VISITS.refused)}`);
+    const rows = disclosures.map(({ snippet, name, stored, hosts }) => [
+      snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
+      [
+        ...(stored.length === 0 ? [] : [say(VISITS.stores, { keys: stored.map(({ key, where }) => `${key} (${where})`) })]),
+        ...(hosts.length === 0 ? [] : [say(VISITS.asks, { hosts: hosts.map(({ host }) => host) })]),
+      ].join('; '),
+    ]);
+    print(table(['WHO', 'WHAT'], rows));
+  }
+}
+
+function reportWeights({ weights }: RoundSummaryResource): void {
+  if (weights.length === 0) return;
+  print(`\n${colour.bold(VISITS.weights)}`);
+  print(
+    table(
+      ['WHO', 'REQUESTS', 'KB', 'BLOCKS MS'],
+      weights.map(({ snippet, name, requests, bytes, blockingMs }) => [
+        snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
+        String(requests),
+        (bytes / 1_000).toFixed(1),
+        String(blockingMs),
+      ]),
+    ),
+  );
+}

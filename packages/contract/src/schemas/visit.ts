@@ -1,0 +1,349 @@
+import { DELIVERY_KEYS, DEVICES, RUNGS, WHY_STEPS } from '@pragmatica/core';
+import { z } from 'zod';
+import { environment, key, nextPage, path, timestamp } from './common.js';
+import { planQuery } from './plan.js';
+
+const device = z.enum(DEVICES);
+const rung = z.enum(RUNGS);
+
+export const visitRoundInput = z
+  .strictObject({
+    environment: environment.default('live'),
+    host: z.string().optional().meta({ description: 'The environment’s first host when left out.' }),
+    pages: z
+      .union([z.enum(['sample', 'all']), z.array(path).min(1).max(200)])
+      .default('sample')
+      .meta({ description: 'A few that show every snippet on every kind of page, all known ones, or these.' }),
+    devices: z
+      .array(device)
+      .min(1)
+      .optional()
+      .meta({ description: 'Those that anything depends on when left out.' }),
+    thirdParties: z
+      .enum(['real', 'blocked'])
+      .default('real')
+      .meta({ description: 'Whether other hosts are asked for anything.' }),
+    draft: z
+      .boolean()
+      .default(false)
+      .meta({ description: 'Rehearses the draft: this browser alone gets it instead of what is published.' }),
+  })
+  .meta({ id: 'VisitRoundInput' });
+export type VisitRoundInput = z.input<typeof visitRoundInput>;
+
+export const visitRound = z
+  .object({
+    number: z.int(),
+    host: z.string(),
+    environment,
+    delivery: z.enum(DELIVERY_KEYS),
+    release: z.int().nullable(),
+    state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']),
+    problem: z.string().nullable().meta({ description: 'Why it failed, in words.' }),
+    browser: z.string().nullable(),
+    isRehearsal: z.boolean().meta({ description: 'It tried the draft, which nobody else has got.' }),
+    isQuestion: z.boolean().meta({ description: 'It was made to answer why something does not show.' }),
+    planned: z.int(),
+    done: z.int(),
+    requestedBy: z.string(),
+    createdAt: timestamp,
+    startedAt: timestamp.nullable(),
+    endedAt: timestamp.nullable(),
+  })
+  .meta({ id: 'VisitRound', description: 'A round of visits of a real browser to pages of one host.' });
+export type VisitRoundResource = z.infer<typeof visitRound>;
+
+export const visitRoundList = z.object({ items: z.array(visitRound), next: nextPage });
+
+export const visitSummary = z
+  .object({
+    number: z.int(),
+    path: z.string(),
+    device,
+    title: z.string().meta({ description: 'Who comes, and what they do.' }),
+    because: z.string(),
+    state: z.enum(['waiting', 'running', 'done', 'failed']),
+    failure: z.enum(['crashed', 'timeout', 'unreachable']).nullable(),
+    durationMs: z.int().nullable(),
+    missed: z.int().meta({ description: 'Snippets that did not come as far as they should have.' }),
+  })
+  .meta({ id: 'VisitSummary' });
+export type VisitSummaryResource = z.infer<typeof visitSummary>;
+
+const cause = z
+  .object({
+    id: z.string(),
+    message: z.string(),
+    advice: z.string(),
+    who: z.enum(['you', 'site', 'provider', 'visitor', 'unknown']),
+    evidence: z.array(z.string()),
+  })
+  .meta({ id: 'VisitCause', description: 'Why something did not come further, and who can change that.' });
+
+const rungState = z.enum(['reached', 'failed', 'not-reached', 'none', 'waiting']);
+const seenAt = z.object({ visit: z.int(), load: z.int(), path: z.string(), device });
+const rectangle = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
+const party = z.object({ snippet: z.string().nullable(), name: z.string(), selector: z.string(), box: rectangle });
+const owner = z.object({ snippet: z.string().nullable().optional(), via: z.array(z.string()).optional() });
+const disclosure = z.object({
+  snippet: z.string().nullable().optional(),
+  name: z.string(),
+  stored: z.array(z.object({ where: z.string(), key: z.string() })),
+  hosts: z.array(z.object({ host: z.string(), requests: z.int() })),
+});
+const stage = z.object({
+  stage: z.enum(['before', 'refused', 'accepted']),
+  disclosures: z.array(disclosure),
+});
+const weight = z.object({
+  snippet: z.string().nullable().optional(),
+  name: z.string(),
+  requests: z.int(),
+  bytes: z.int(),
+  blockingMs: z.int(),
+});
+const overlap = z.object({ upper: party, lower: party, shared: rectangle });
+const covered = z.object({ by: party, control: party, covered: z.number() });
+const doubled = z.object({
+  kind: z.enum(['file', 'report']),
+  url: z.string(),
+  count: z.int(),
+  sources: z.array(z.object({ snippet: z.string().nullable(), name: z.string(), via: z.array(z.string()) })),
+});
+
+export const roundSummary = z
+  .object({
+    isWell: z.boolean(),
+    snippets: z.array(
+      z.object({
+        snippet: z.string(),
+        name: z.string(),
+        devices: z.array(z.object({ device, loads: z.int(), rungs: z.record(rung, rungState) })),
+        problems: z.array(z.object({ rung, cause, at: z.array(seenAt) })),
+        intruder: z.object({ because: z.string(), at: z.array(seenAt) }).nullable(),
+        leftOut: z.string().nullable(),
+      }),
+    ),
+    overlaps: z.array(overlap.extend({ at: z.array(seenAt) })),
+    covered: z.array(covered.extend({ at: z.array(seenAt) })),
+    doubled: z.array(doubled.extend({ at: z.array(seenAt) })),
+    stages: z.array(stage),
+    weights: z.array(weight),
+    failed: z.array(
+      z.object({ visit: z.int(), path: z.string(), failure: z.enum(['crashed', 'timeout', 'unreachable']) }),
+    ),
+  })
+  .meta({ id: 'RoundSummary', description: 'All that a round of visits found.' });
+export type RoundSummaryResource = z.infer<typeof roundSummary>;
+
+export const visitRoundDetail = z
+  .object({ round: visitRound, visits: z.array(visitSummary), summary: roundSummary })
+  .meta({ id: 'VisitRoundDetail' });
+export type VisitRoundDetail = z.infer<typeof visitRoundDetail>;
+
+/** One line of the stream that watching a round answers with. */
+export const visitRoundEvent = z
+  .discriminatedUnion('type', [
+    z.object({ type: z.literal('progress'), round: visitRound }),
+    z.object({ type: z.literal('visit'), visit: visitSummary }),
+  ])
+  .meta({ id: 'VisitRoundEvent' });
+export type VisitRoundEvent = z.infer<typeof visitRoundEvent>;
+
+const judgedLoad = z.object({
+  url: z.string(),
+  status: z.int().nullable(),
+  snippets: z.array(
+    z.object({
+      snippet: z.string(),
+      name: z.string(),
+      expected: z.enum(['runs', 'waits', 'left-out']),
+      because: z.string().optional(),
+      rungs: z.array(
+        z.object({
+          rung,
+          state: rungState,
+          message: z.string(),
+          cause: cause.optional(),
+          notes: z.array(z.string()).optional(),
+        }),
+      ),
+      missed: rung.optional(),
+      isIntruder: z.boolean(),
+    }),
+  ),
+  overlaps: z.array(overlap),
+  covered: z.array(covered),
+  doubled: z.array(doubled),
+  stages: z.array(stage),
+  weights: z.array(weight),
+});
+
+const frame = z.object({ url: z.string(), line: z.int(), column: z.int() });
+
+const seenLoad = z.object({
+  url: z.string(),
+  finalUrl: z.string(),
+  status: z.int().nullable(),
+  startedAt: timestamp,
+  readyMs: z.int().nullable(),
+  loadedMs: z.int().nullable(),
+  endMs: z.int(),
+  isHung: z.boolean(),
+  screenshot: z.int().nullable(),
+  requests: z.array(
+    z.object({
+      url: z.string(),
+      method: z.string(),
+      kind: z.string(),
+      status: z.int().nullable(),
+      failure: z.string().nullable(),
+      startMs: z.int(),
+      endMs: z.int().nullable(),
+      bytes: z.int(),
+      owner,
+    }),
+  ),
+  exceptions: z.array(z.object({ message: z.string(), atMs: z.int(), at: frame, owner })),
+  console: z.array(
+    z.object({ level: z.enum(['error', 'warning', 'info']), text: z.string(), url: z.string(), atMs: z.int() }),
+  ),
+  violations: z.array(z.object({ directive: z.string(), blocked: z.string(), isEnforced: z.boolean() })),
+  globals: z.array(z.string()),
+  elements: z.array(
+    z.object({
+      tag: z.string(),
+      selector: z.string(),
+      text: z.string(),
+      box: rectangle,
+      position: z.enum(['static', 'fixed', 'sticky']),
+      isVisible: z.boolean(),
+      hidden: z.string().nullable(),
+      coveredBy: z.string().nullable(),
+      owner,
+    }),
+  ),
+  stored: z.array(z.object({ where: z.string(), key: z.string(), atMs: z.int() })),
+  judged: judgedLoad.nullable(),
+});
+
+export const visitDetail = z
+  .object({
+    round: z.int(),
+    visit: visitSummary,
+    browser: z.string(),
+    window: z.object({ width: z.int(), height: z.int() }),
+    steps: z.array(
+      z.object({
+        words: z.string(),
+        isDone: z.boolean().nullable(),
+        note: z.string().nullable(),
+        atMs: z.int().nullable(),
+      }),
+    ),
+    loads: z.array(seenLoad),
+  })
+  .meta({ id: 'VisitDetail', description: 'What one visit saw, and what was concluded from it.' });
+export type VisitDetail = z.infer<typeof visitDetail>;
+
+export const screenshot = z
+  .object({ type: z.literal('image/webp'), data: z.base64() })
+  .meta({ id: 'Screenshot' });
+
+/** HTTP Archive 1.2. */
+export const har = z.looseObject({ log: z.looseObject({ version: z.literal('1.2') }) }).meta({ id: 'Har' });
+
+export const whyInput = z
+  .strictObject({
+    snippet: key,
+    path: planQuery.shape.path,
+    host: planQuery.shape.host,
+    environment: planQuery.shape.environment,
+    at: planQuery.shape.at,
+    device: planQuery.shape.device,
+    consent: planQuery.shape.consent,
+    visitor: planQuery.shape.visitor,
+    visit: z.boolean().default(true).meta({ description: 'Goes and looks, where settings alone do not tell.' }),
+  })
+  .meta({ id: 'WhyInput' });
+export type WhyInput = z.input<typeof whyInput>;
+
+export const whyAnswer = z
+  .object({
+    snippet: z.string(),
+    name: z.string(),
+    isWell: z.boolean().nullable().meta({ description: 'Null while only a visit can tell.' }),
+    sentence: z.string(),
+    steps: z.array(
+      z.object({
+        step: z.enum(WHY_STEPS),
+        title: z.string(),
+        state: z.enum(['passed', 'failed', 'none', 'open', 'not-reached']),
+        message: z.string(),
+        cause: cause.optional(),
+        notes: z.array(z.string()).optional(),
+      }),
+    ),
+    stopsAt: z.enum(WHY_STEPS).optional(),
+    cause: cause.optional(),
+    until: timestamp.nullable(),
+    untilWords: z.string().nullable(),
+    hints: z.array(z.string()),
+    question: z.string().meta({ description: 'The page load that was asked about, in words.' }),
+  })
+  .meta({ id: 'WhyAnswer', description: 'How far a snippet comes, why not further, and who can change that.' });
+export type WhyAnswerResource = z.infer<typeof whyAnswer>;
+
+/** One line of the stream: what settings tell at once, then what a visit saw. */
+export const whyEvent = z
+  .discriminatedUnion('type', [
+    z.object({ type: z.literal('settings'), answer: whyAnswer, isFinal: z.boolean() }),
+    z.object({ type: z.literal('visiting'), round: z.int() }),
+    z.object({ type: z.literal('answer'), answer: whyAnswer, round: z.int(), visit: z.int() }),
+  ])
+  .meta({ id: 'WhyEvent' });
+export type WhyEvent = z.infer<typeof whyEvent>;
+
+export const troubleInput = z
+  .strictObject({
+    path: planQuery.shape.path,
+    host: planQuery.shape.host,
+    environment: environment.default('live'),
+    device: planQuery.shape.device,
+    about: z
+      .array(z.enum(['broken', 'twice', 'early', 'missed']))
+      .min(1)
+      .default(['broken', 'twice', 'early', 'missed'])
+      .meta({
+        description:
+          'Whether a snippet breaks the page, something happens twice, something is stored before consent, or a snippet does not come as far as it should.',
+      }),
+  })
+  .meta({ id: 'TroubleInput' });
+export type TroubleInput = z.input<typeof troubleInput>;
+
+export const trouble = z
+  .object({
+    kind: z.enum(['broken', 'twice', 'early', 'missed']),
+    message: z.string(),
+    advice: z.string(),
+    who: cause.shape.who,
+    culprits: z.array(z.string()).meta({ description: 'Keys of snippets; empty for the page’s own doing.' }),
+    evidence: z.array(z.string()),
+  })
+  .meta({ id: 'Trouble' });
+
+export const troubleAnswer = z
+  .object({ isWell: z.boolean(), sentence: z.string(), troubles: z.array(trouble) })
+  .meta({ id: 'TroubleAnswer' });
+export type TroubleAnswerResource = z.infer<typeof troubleAnswer>;
+
+/** One line of the stream: each visit once it is over, then the answer. */
+export const troubleEvent = z
+  .discriminatedUnion('type', [
+    z.object({ type: z.literal('visiting'), round: z.int() }),
+    z.object({ type: z.literal('visit'), visit: visitSummary }),
+    z.object({ type: z.literal('answer'), answer: troubleAnswer, round: z.int() }),
+  ])
+  .meta({ id: 'TroubleEvent' });
+export type TroubleEvent = z.infer<typeof troubleEvent>;

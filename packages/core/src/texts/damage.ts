@@ -1,0 +1,14 @@
+/** What is wrong with a page that was well without a snippet. */
+export const DAMAGE_TEXTS = {
+  hung: 'The page stops answering: something in it runs without end.',
+  elsewhere: 'Visitors are sent away to {address}.',
+  textGone: 'Most of the page is gone: only {left} % of its text can still be read.',
+  covered:
+    '{count, plural, one {A control} other {# controls}} cannot be reached, such as “{first}”: {by} lies on top.',
+  error: 'A script stops with an error: {message}',
+  styles: '{count, plural, one {A style sheet} other {# style sheets}} of the page no longer {count, plural, one {loads} other {load}}.',
+  shifts: 'The page jumps while it loads.',
+  blocked: 'The page does not react for {seconds} seconds longer.',
+  slow: 'The page takes {seconds} seconds longer until it can be read.',
+  wide: 'The page has become {pixels} pixels wider than the window.',
+} as const;

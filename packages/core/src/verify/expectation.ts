@@ -1,0 +1,107 @@
+import { planPage, type PagePlan, type PlannedPart, toPlanned } from '../plan/index.js';
+import {
+  grantedConsent,
+  isLimited,
+  pageAddress,
+  waitWords,
+  type EnvironmentName,
+  type PageLoad,
+  type VisitorRules,
+} from '../reach/index.js';
+import { filledSnapshot, orderedParts, type Snapshot } from '../snapshot/index.js';
+import { VISIT_TEXTS } from '../texts/visit.js';
+import { say } from '../texts/say.js';
+import { DEVICE_WINDOWS, type LoadEvidence, type VisitScript } from '../visit/index.js';
+
+/** What a page load should do with a snippet. */
+export interface Expectation {
+  readonly snippet: string;
+  readonly name: string;
+  readonly expected:
+    /** It runs. */
+    | 'runs'
+    /** Its code is in the page and waits for something that the visitor has not done. */
+    | 'waits'
+    /** The page load is not in its reach, or it is off. */
+    | 'left-out';
+  /** What it waits for, or why it is left out, in words. */
+  readonly because?: string;
+}
+
+export interface Expected {
+  readonly plan: PagePlan;
+  readonly snippets: readonly Expectation[];
+  /** All parts that the set has, as they go into pages. */
+  readonly parts: readonly ExpectedPart[];
+}
+
+export interface ExpectedPart extends PlannedPart {
+  /** Its own code, without what is put around it. */
+  readonly own: string;
+}
+
+/** Where a visit took place. */
+export interface VisitPlace {
+  readonly host: string;
+  readonly environment: EnvironmentName;
+}
+
+/**
+ * What a page load of a visit should have had. What the visitor agreed to is read from the cookies that were sent.
+ *
+ * @param cameBefore - snippets that ran in an earlier page load of the same visitor
+ */
+export function expectationOf(
+  snapshot: Snapshot,
+  { host, environment }: VisitPlace,
+  script: VisitScript,
+  load: LoadEvidence,
+  cameBefore: ReadonlySet<string> = new Set(),
+): Expected {
+  const url = new URL(load.finalUrl);
+  const width = script.width ?? DEVICE_WINDOWS[script.device].width;
+  const asked: PageLoad = {
+    page: pageAddress(url.pathname + url.search, host),
+    environment,
+    device: script.device,
+    at: script.clock ?? load.startedAt,
+    consent: grantedConsent(snapshot.site.consent, load.cookies),
+  };
+  const plan = planPage(snapshot, asked);
+  const planned = new Set(plan.parts.map(({ snippet }) => snippet));
+  const snippets = snapshot.snippets.flatMap(({ key, name, limits }): Expectation[] => {
+    const out = plan.leftOut.find(({ snippet }) => snippet === key);
+    if (out) return [{ snippet: key, name, expected: 'left-out', because: out.message }];
+    if (!planned.has(key)) return [];
+    const because = whyWaiting(limits?.visitor, { load, width, hasCome: cameBefore.has(key) });
+    return [{ snippet: key, name, expected: because === undefined ? 'runs' : 'waits', ...(because === undefined ? {} : { because }) }];
+  });
+  const parts = orderedParts(filledSnapshot(snapshot, environment)).map((placed) => ({
+    ...toPlanned(placed),
+    own: placed.part.code,
+  }));
+  return { plan, snippets, parts };
+}
+
+interface Visiting {
+  readonly load: Pick<LoadEvidence, 'visitor' | 'seconds' | 'scrolled' | 'hasLeft'>;
+  readonly width: number;
+  readonly hasCome: boolean;
+}
+
+/** What a snippet still waits for in a visit; undefined where everything has come. */
+function whyWaiting(visitor: VisitorRules | undefined, { load, width, hasCome }: Visiting): string | undefined {
+  if (!isLimited(visitor)) return undefined;
+  const { who, minWidth = 0, maxWidth = Infinity, everyDays = 0 } = visitor;
+  if (who !== undefined && who !== load.visitor)
+    return who === 'first' ? VISIT_TEXTS.onlyFirst : VISIT_TEXTS.onlyReturning;
+  if (width < minWidth || width > maxWidth) return say(VISIT_TEXTS.otherWidth, { width });
+  if (everyDays > 0 && hasCome) return say(VISIT_TEXTS.cameLately, { days: everyDays });
+  const { afterSeconds = 0, afterScroll = 0, onLeaving = false } = visitor;
+  const open: VisitorRules = {
+    ...(afterSeconds > load.seconds ? { afterSeconds } : {}),
+    ...(afterScroll > load.scrolled ? { afterScroll } : {}),
+    ...(onLeaving && !load.hasLeft ? { onLeaving } : {}),
+  };
+  return isLimited(open) ? say(VISIT_TEXTS.waitsFor, { wait: waitWords(open) }) : undefined;
+}

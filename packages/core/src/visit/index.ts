@@ -1,0 +1,29 @@
+export type {
+  Rectangle,
+  ConsentAnswer,
+  ConsoleMessage,
+  CoveredControl,
+  Frame,
+  Initiator,
+  LayoutShift,
+  LoadEvidence,
+  LongTask,
+  RequestFailure,
+  RequestKind,
+  SeenElement,
+  SeenException,
+  SeenRequest,
+  SeenScript,
+  SeenViolation,
+  SeenWrite,
+  Stack,
+  StepOutcome,
+  VisitEvidence,
+  VisitFailure,
+} from './evidence.js';
+export { DEVICE_WINDOWS, type ThirdParties, type VisitScript, type VisitStep } from './script.js';
+export { neededVisits, stepsFor, type NeededVisit, type VisitChoice } from './needed-visits.js';
+export { probesOf } from './probes.js';
+export { samplePages, type KnownPage, type SampledPage } from './sample-pages.js';
+export { toHar, type Har } from './har.js';
+export { stepWords } from './step-words.js';

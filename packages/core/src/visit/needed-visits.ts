@@ -1,0 +1,102 @@
+import { DEVICES, devicesWords, isLimited, type Device, type VisitorRules } from '../reach/index.js';
+import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
+import { NEEDED_TEXTS } from '../texts/needed-visits.js';
+import { say } from '../texts/say.js';
+import type { VisitScript, VisitStep } from './script.js';
+
+/** A visit that a page needs, and what it is for. */
+export interface NeededVisit {
+  readonly script: VisitScript;
+  /** "A new visitor on a desktop who does nothing". */
+  readonly title: string;
+  /** Why: which snippets show only so, or must not. */
+  readonly because: string;
+}
+
+export interface VisitChoice {
+  readonly path: string;
+  /** Those that anything depends on when left out. */
+  readonly devices?: readonly Device[];
+}
+
+/** Waits longer than this are not waited for. */
+export const LONGEST_WAIT_S = 20;
+
+/**
+ * The visits that show all that a set does on a page, and no more: one that does nothing; one in which everything comes that
+ * somebody can bring about, at once, where anything waits for something; one that refuses, where anything asks for consent; one that
+ * comes back, where anything tells first visits from later ones.
+ */
+export function neededVisits(snapshot: Snapshot, { path, devices }: VisitChoice): readonly NeededVisit[] {
+  const running = snapshot.snippets.filter(({ state, parts }) => state === 'on' && parts.length > 0);
+  return (devices ?? devicesOf(running)).flatMap((device) => visitsOn(device, path, running, snapshot));
+}
+
+/** A desktop, and each kind of device that a reach tells apart; a phone where something lies over the page. */
+function devicesOf(running: readonly SnapshotSnippet[]): readonly Device[] {
+  const told = running.flatMap(({ limits }) => limits?.devices ?? []);
+  return DEVICES.toReversed().filter((device) => device === 'desktop' || told.includes(device) || device === 'phone');
+}
+
+function visitsOn(
+  device: Device,
+  path: string,
+  all: readonly SnapshotSnippet[],
+  snapshot: Snapshot,
+): readonly NeededVisit[] {
+  const running = all.filter(({ limits }) => limits?.devices === undefined || limits.devices.includes(device));
+  const on = devicesWords([device]);
+  const consenting = running.filter(({ limits }) => (limits?.consent ?? []).length > 0);
+  const asksConsent = (snapshot.site.consent?.categories.length ?? 0) > 0 && consenting.length > 0;
+  const waiting = running.filter(({ limits }) => isLimited(limits?.visitor));
+  const returning = waiting.filter(({ limits }) => {
+    const { who, everyDays = 0 } = limits?.visitor ?? {};
+    return who !== undefined || everyDays > 0;
+  });
+  const open: VisitStep = { do: 'open', path };
+  const doing = stepsFor(waiting.map(({ limits }) => limits?.visitor ?? {}));
+  const visits: NeededVisit[] = [
+    {
+      script: { device, steps: [open] },
+      title: say(NEEDED_TEXTS.firstLook, { on }),
+      because: asksConsent || waiting.length > 0 ? NEEDED_TEXTS.firstLookBefore : NEEDED_TEXTS.firstLookAll,
+    },
+  ];
+  if (asksConsent || doing.length > 0)
+    visits.push({
+      script: {
+        device,
+        steps: asksConsent ? [open, { do: 'consent', choice: 'accept' }, open, ...doing] : [open, ...doing],
+      },
+      title: say(asksConsent ? NEEDED_TEXTS.accepts : NEEDED_TEXTS.patient, { on }),
+      because: say(NEEDED_TEXTS.becauseWaiting, { names: namesOf([...consenting, ...waiting]) }),
+    });
+  if (asksConsent)
+    visits.push({
+      script: { device, steps: [open, { do: 'consent', choice: 'refuse' }, open] },
+      title: say(NEEDED_TEXTS.refuses, { on }),
+      because: say(NEEDED_TEXTS.becauseRefused, { names: namesOf(consenting) }),
+    });
+  if (returning.length > 0)
+    visits.push({
+      script: { device, steps: [open, ...doing, { do: 'return', path, days: 1 }, ...doing] },
+      title: say(NEEDED_TEXTS.returns, { on }),
+      because: say(NEEDED_TEXTS.becauseReturning, { names: namesOf(returning) }),
+    });
+  return visits;
+}
+
+/** What somebody does so that everything has come that waits for something. */
+export function stepsFor(rules: readonly VisitorRules[]): readonly VisitStep[] {
+  const seconds = Math.min(LONGEST_WAIT_S, Math.max(0, ...rules.map(({ afterSeconds = 0 }) => afterSeconds)));
+  const percent = Math.max(0, ...rules.map(({ afterScroll = 0 }) => afterScroll));
+  return [
+    ...(seconds > 0 ? [{ do: 'wait', seconds } as const] : []),
+    ...(percent > 0 ? [{ do: 'scroll', percent } as const] : []),
+    ...(rules.some(({ onLeaving = false }) => onLeaving) ? [{ do: 'leave' } as const] : []),
+  ];
+}
+
+function namesOf(snippets: readonly SnapshotSnippet[]): readonly string[] {
+  return [...new Set(snippets.map(({ name }) => `“${name}”`))];
+}

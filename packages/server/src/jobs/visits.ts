@@ -1,0 +1,143 @@
+import { dateWords, dayAt } from '@pragmatica/core';
+import { pagesOfHost } from '../site/site-pages.js';
+import { emptySnapshot, type Sets } from '../site/sets.js';
+import { hostsOf } from '../storage/hosts.js';
+import { releaseByNumber, releasesOf } from '../storage/releases.js';
+import type { Site } from '../storage/rows.js';
+import { siteById } from '../storage/sites.js';
+import type { Store } from '../storage/store.js';
+import { readBuilds } from '../storage/survey-pages.js';
+import { lastDoneSurvey } from '../storage/surveys.js';
+import { beginRound, endRound, roundById, saveAnswer, type VisitRound } from '../storage/visit-rounds.js';
+import { planVisits } from '../storage/visits.js';
+import { say } from '../texts/say.js';
+import { VISITS_TEXTS } from '../texts/visits.js';
+import { probesOfSet, type VisitGround } from '../visits/one-visit.js';
+import { planRound } from '../visits/plan-round.js';
+import { findTrouble } from '../visits/find-trouble.js';
+import { runRound, whileWorking } from '../visits/run-round.js';
+import { addressOf, type VisitTools } from '../visits/visiting.js';
+import { judgeInPage } from '../verify/judge-in-page.js';
+import { judgeOfHost } from './judge-of-host.js';
+import type { JobQueue, QueuedJobs } from './queue.js';
+
+export interface VisitJobTools extends VisitTools {
+  readonly store: Store;
+  readonly sets: Sets;
+}
+
+interface RoundGround extends VisitGround {
+  readonly site: Site;
+}
+
+const RELEASES_LOOKED_AT = 50;
+const MAX_PAGES = 10_000;
+
+/** Works on rounds of visits that are in the queue. What a worker gives back when it stops goes there again. */
+export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, stop: AbortSignal) {
+  return async ({ round: id }: QueuedJobs['visits']): Promise<void> => {
+    const store = tools.store.fork();
+    const round = await roundById(store, id);
+    if (!round || !(await beginRound(store, id))) return;
+    try {
+      const ground = await groundOf(store, round, tools);
+      if (!ground) {
+        await endRound(store, id, 'failed', { id: 'host-gone', params: { host: round.host } });
+        return;
+      }
+      if (round.options.trouble) await answerTrouble(store, round, ground, tools, stop);
+      else {
+        await planVisits(store, round, await plan(store, round, ground, tools));
+        await runRound(tools.store, round, ground, tools, stop);
+      }
+    } catch (error) {
+      // It is taken up again when nobody has worked on it for a while.
+      tools.log.warn({ err: error, round: id }, 'work on a round of visits was broken off');
+    }
+    if (stop.aborted) await queue.send('visits', { round: id });
+  };
+}
+
+async function answerTrouble(
+  store: Store,
+  round: VisitRound,
+  ground: RoundGround,
+  tools: VisitJobTools,
+  stop: AbortSignal,
+): Promise<void> {
+  await whileWorking(tools.store, round, tools, stop, async (signal) => {
+    const answer = await findTrouble({
+      ...{ root: tools.store, round, ground, tools, signal },
+      question: round.options.trouble!,
+      sinceOf: (snippet) => unchangedSince(store, ground.site, round, snippet, tools.sets),
+    });
+    await saveAnswer(store, round.id, answer);
+  });
+}
+
+/** Since which release a snippet has been as it is, in words; undefined where that was longer ago than anybody looks. */
+async function unchangedSince(
+  store: Store,
+  site: Site,
+  { release: served }: VisitRound,
+  key: string,
+  sets: Sets,
+): Promise<string | undefined> {
+  const releases = (await releasesOf(store, site, RELEASES_LOOKED_AT)).filter(({ number }) => number <= (served ?? 0));
+  let since: { readonly number: number; readonly createdAt: Date } | undefined;
+  let now: string | undefined;
+  for (const { number } of releases) {
+    const release = (await releaseByNumber(store, site, number))!;
+    const { snippets } = await sets.release(store, release);
+    const form = JSON.stringify(snippets.find((one) => one.key === key) ?? null);
+    now ??= form;
+    if (form !== now) break;
+    since = release;
+  }
+  if (!since) return undefined;
+  const date = dateWords(dayAt(since.createdAt.getTime(), site.timeZone));
+  return say(VISITS_TEXTS.troubleSince, { release: since.number, date });
+}
+
+async function groundOf(
+  store: Store,
+  round: VisitRound,
+  tools: VisitJobTools,
+): Promise<RoundGround | undefined> {
+  const site = await siteById(store, round.siteId);
+  const hosts = site ? await hostsOf(store, site) : [];
+  const host = hosts.find((one) => one.host === round.host);
+  if (!site || !host) return undefined;
+  const release = round.release === null ? undefined : await releaseByNumber(store, site, round.release);
+  const instead = round.options.draft === true ? (await tools.sets.draft(store, site)).snapshot : undefined;
+  if (!release && !instead) return undefined;
+  const snapshot = release ? await tools.sets.release(store, release) : emptySnapshot(site);
+  const judging = { ...tools, store };
+  return {
+    site,
+    host,
+    ownOrigins: hosts.map(addressOf),
+    ...{ snapshot, instead },
+    // A draft is put into the page, whatever way what is published takes.
+    judge:
+      instead && host.delivery === 'paste'
+        ? judgeInPage(tools)
+        : await judgeOfHost(judging, site, host, { number: release?.number ?? 0, snapshot }),
+    access: await tools.client.accessIfLetIn(store, site, host),
+    probed: await probesOfSet(instead ?? snapshot, host.environment, tools),
+  };
+}
+
+async function plan(store: Store, round: VisitRound, { site, host, snapshot, instead }: RoundGround, { client }: VisitJobTools) {
+  const { options } = round;
+  const needsPages = !options.given && typeof options.pages === 'string';
+  const survey = needsPages
+    ? await lastDoneSurvey(store, site, { environment: host.environment, host: host.host })
+    : undefined;
+  const builds = survey ? await readBuilds(store, survey.id, MAX_PAGES) : [];
+  const known =
+    builds.length > 0 || !needsPages
+      ? builds
+      : (await pagesOfHost(client, store, site, host)).paths.map((path) => ({ path }));
+  return planRound(options, instead ?? snapshot, host, known, Date.now());
+}

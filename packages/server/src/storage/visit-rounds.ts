@@ -1,0 +1,211 @@
+import type { Environment } from '@pragmatica/contract';
+import type { DeliveryKey, Device, ThirdParties, Trouble } from '@pragmatica/core';
+import { emOf } from './em.js';
+import type { Site } from './rows.js';
+import type { Store } from './store.js';
+
+export type RoundState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
+
+/** What a round of visits was asked for. */
+export interface RoundOptions {
+  readonly pages: 'sample' | 'all' | readonly string[];
+  /** Those that anything depends on when left out. */
+  readonly devices?: readonly Device[] | undefined;
+  readonly thirdParties: ThirdParties;
+  /** The draft is rehearsed: pages get it instead of what is served. */
+  readonly draft?: boolean | undefined;
+  /** Visits that are given instead of computed: the question "why" asks for one. */
+  readonly given?: readonly GivenVisit[] | undefined;
+  /** What is wrong on this page, and who does it: visits follow from what others saw. */
+  readonly trouble?: TroubleQuestion | undefined;
+}
+
+export interface TroubleQuestion {
+  readonly path: string;
+  readonly device: Device;
+  readonly about: readonly Trouble['kind'][];
+}
+
+/** What came out of such a question. */
+export interface TroubleAnswer {
+  readonly isWell: boolean;
+  readonly sentence: string;
+  readonly troubles: readonly Trouble[];
+}
+
+/** A visit as it is planned. */
+export interface GivenVisit {
+  readonly path: string;
+  readonly title: string;
+  readonly because: string;
+  readonly script: unknown;
+  /** Keys of snippets that are taken out of the pages. */
+  readonly without?: readonly string[];
+}
+
+export interface RoundProblem {
+  readonly id: string;
+  readonly params: Readonly<Record<string, string | number>>;
+}
+
+/** A round of visits to pages of one host. */
+export interface VisitRound {
+  readonly id: number;
+  readonly siteId: number;
+  readonly number: number;
+  readonly host: string;
+  readonly environment: Environment;
+  readonly delivery: DeliveryKey;
+  readonly release: number | null;
+  readonly options: RoundOptions;
+  readonly state: RoundState;
+  readonly problem: RoundProblem | null;
+  readonly browser: string | null;
+  readonly answer: TroubleAnswer | null;
+  readonly requestedBy: string;
+  readonly createdAt: Date;
+  readonly startedAt: Date | null;
+  readonly endedAt: Date | null;
+  readonly planned: number;
+  readonly done: number;
+}
+
+const COLUMNS = `r.id, r.site_id as "siteId", r.number, r.host, r.environment, r.delivery, r.release, r.options, r.state,
+  r.problem, r.browser, r.answer, r.requested_by as "requestedBy", r.created_at as "createdAt", r.started_at as "startedAt",
+  r.ended_at as "endedAt",
+  (select count(*)::int from visit v where v.round_id = r.id) as planned,
+  (select count(*)::int from visit v where v.round_id = r.id and v.state in ('done', 'failed')) as done`;
+
+function toRound(row: VisitRound): VisitRound {
+  const date = (value: Date | null): Date | null => (value === null ? null : new Date(value));
+  return {
+    ...row,
+    createdAt: new Date(row.createdAt),
+    startedAt: date(row.startedAt),
+    endedAt: date(row.endedAt),
+  };
+}
+
+async function select(store: Store, rest: string, params: readonly unknown[]): Promise<VisitRound[]> {
+  const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [...params]);
+  return rows.map(toRound);
+}
+
+export type NewRound = Pick<
+  VisitRound,
+  'host' | 'environment' | 'delivery' | 'release' | 'options' | 'requestedBy'
+>;
+
+/** Adds the next round of a site. Called inside the transaction that locked the site. */
+export async function addRound(store: Store, site: Pick<Site, 'id'>, round: NewRound): Promise<VisitRound> {
+  const [row] = await emOf(store).execute<{ id: number }[]>(
+    `insert into visit_round (site_id, number, host, environment, delivery, release, options, requested_by)
+     values (?, (select coalesce(max(number), 0) + 1 from visit_round where site_id = ?), ?, ?, ?, ?, ?::json, ?)
+     returning id`,
+    [
+      ...[site.id, site.id, round.host, round.environment, round.delivery, round.release],
+      JSON.stringify(round.options),
+      round.requestedBy,
+    ],
+  );
+  return (await roundById(store, row!.id))!;
+}
+
+export async function roundById(store: Store, id: number): Promise<VisitRound | undefined> {
+  const [round] = await select(store, 'where r.id = ?', [id]);
+  return round;
+}
+
+export async function roundByNumber(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  number: number,
+): Promise<VisitRound | undefined> {
+  const [round] = await select(store, 'where r.site_id = ? and r.number = ?', [site.id, number]);
+  return round;
+}
+
+/** The newest round that came to its end. */
+export async function lastDoneRound(store: Store, site: Pick<Site, 'id'>): Promise<VisitRound | undefined> {
+  const [round] = await select(
+    store,
+    `where r.site_id = ? and r.state = 'done' and r.options -> 'given' is null
+       and r.options -> 'trouble' is null order by r.number desc limit 1`,
+    [site.id],
+  );
+  return round;
+}
+
+/** Rounds of a site, the newest first. @param before - only those with a lower number */
+export async function roundsOf(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  limit: number,
+  before?: number,
+): Promise<readonly VisitRound[]> {
+  return select(
+    store,
+    `where r.site_id = ? ${before === undefined ? '' : 'and r.number < ?'} order by r.number desc limit ?`,
+    [site.id, ...(before === undefined ? [] : [before]), limit],
+  );
+}
+
+/** Begins a round that waits. @returns whether there is anything to do for it */
+export async function beginRound(store: Store, id: number): Promise<boolean> {
+  const rows = await emOf(store).execute<unknown[]>(
+    `update visit_round set state = 'running', started_at = coalesce(started_at, now()), beat_at = now()
+     where id = ? and state in ('waiting', 'running') returning id`,
+    [id],
+  );
+  return rows.length > 0;
+}
+
+/** Ends a round that is not over. @returns whether it was this call that did */
+export async function endRound(
+  store: Store,
+  id: number,
+  state: 'done' | 'cancelled' | 'failed',
+  problem: RoundProblem | null = null,
+): Promise<boolean> {
+  const rows = await emOf(store).execute<unknown[]>(
+    `update visit_round set state = ?, problem = ?::jsonb, ended_at = now()
+     where id = ? and state in ('waiting', 'running') returning id`,
+    [state, problem === null ? null : JSON.stringify(problem), id],
+  );
+  return rows.length > 0;
+}
+
+export async function saveAnswer(store: Store, id: number, answer: TroubleAnswer): Promise<void> {
+  await emOf(store).execute('update visit_round set answer = ?::json where id = ?', [
+    JSON.stringify(answer).replaceAll('\\u0000', '\\ufffd'),
+    id,
+  ]);
+}
+
+/** Says that somebody works on a round. @returns its state now */
+export async function beatRound(store: Store, id: number, browser: string | null): Promise<RoundState | undefined> {
+  const [row] = await emOf(store).execute<{ state: RoundState }[]>(
+    'update visit_round set beat_at = now(), browser = coalesce(?, browser) where id = ? returning state',
+    [browser, id],
+  );
+  return row?.state;
+}
+
+/** Rounds on which nobody has worked for a while, though they are not over. */
+export async function forsakenRounds(store: Store, silentMs: number): Promise<number[]> {
+  const rows = await emOf(store).execute<{ id: number }[]>(
+    `update visit_round set beat_at = now()
+     where state in ('waiting', 'running') and beat_at < now() - ? * interval '1 millisecond' returning id`,
+    [silentMs],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** Removes rounds of a site that are over, but for the newest so many. */
+export async function sweepRounds(store: Store, siteId: number, kept: number): Promise<void> {
+  await emOf(store).execute(
+    `delete from visit_round where site_id = ? and state not in ('waiting', 'running') and number <= (
+       select max(number) - ? from visit_round where site_id = ?)`,
+    [siteId, kept, siteId],
+  );
+}

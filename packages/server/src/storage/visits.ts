@@ -1,0 +1,180 @@
+import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
+import { promisify } from 'node:util';
+import type { JudgedLoad, VisitEvidence, VisitFailure, VisitScript } from '@pragmatica/core';
+import { emOf } from './em.js';
+import type { Store } from './store.js';
+import type { GivenVisit, VisitRound } from './visit-rounds.js';
+
+const compress = promisify(brotliCompress);
+const decompress = promisify(brotliDecompress);
+/** Evidence is text of which most is said before: this much already makes a tenth of it. */
+const QUALITY = 4;
+
+export type VisitState = 'waiting' | 'running' | 'done' | 'failed';
+
+/** A visit of a round, without what it saw. */
+export interface Visit {
+  readonly id: number;
+  readonly number: number;
+  readonly path: string;
+  readonly title: string;
+  readonly because: string;
+  readonly script: VisitScript;
+  readonly without: readonly string[];
+  readonly state: VisitState;
+  readonly attempts: number;
+  readonly failure: VisitFailure | null;
+  readonly judged: readonly JudgedLoad[] | null;
+  readonly startedAt: Date | null;
+  readonly durationMs: number | null;
+}
+
+const COLUMNS = `id, number, path, title, because, script, without, state, attempts, failure, judged,
+  started_at as "startedAt", duration_ms as "durationMs"`;
+
+function toVisit(row: Visit): Visit {
+  return { ...row, startedAt: row.startedAt === null ? null : new Date(row.startedAt) };
+}
+
+/** Plans the visits of a round that has none yet. */
+export async function planVisits(
+  store: Store,
+  { id }: Pick<VisitRound, 'id'>,
+  visits: readonly GivenVisit[],
+): Promise<void> {
+  await emOf(store).execute(
+    `insert into visit (round_id, number, path, title, because, script, without)
+       select ?, number, path, title, because, script, coalesce(without, '[]'::json)
+       from json_to_recordset(?::json) as v(number int, path text, title text, because text, script json, without json)
+     on conflict (round_id, number) do nothing`,
+    [id, JSON.stringify(visits.map((visit, index) => ({ number: index + 1, ...visit })))],
+  );
+}
+
+export async function visitsOf(store: Store, { id }: Pick<VisitRound, 'id'>): Promise<readonly Visit[]> {
+  const rows = await emOf(store).execute<Visit[]>(
+    `select ${COLUMNS} from visit where round_id = ? order by number`,
+    [id],
+  );
+  return rows.map(toVisit);
+}
+
+export async function visitByNumber(
+  store: Store,
+  { id }: Pick<VisitRound, 'id'>,
+  number: number,
+): Promise<Visit | undefined> {
+  const [row] = await emOf(store).execute<Visit[]>(
+    `select ${COLUMNS} from visit where round_id = ? and number = ?`,
+    [id, number],
+  );
+  return row && toVisit(row);
+}
+
+/**
+ * Takes the next visit of a round that nobody works on. What another worker took and never came back from is taken again.
+ *
+ * @param attempts - a visit that failed so often is not tried once more
+ */
+export async function takeVisit(
+  store: Store,
+  { id }: Pick<VisitRound, 'id'>,
+  attempts: number,
+  silentMs: number,
+): Promise<Visit | undefined> {
+  const [row] = await emOf(store).execute<Visit[]>(
+    `update visit set state = 'running', attempts = attempts + 1, started_at = now() where id = (
+       select id from visit where round_id = ? and attempts < ? and (state = 'waiting'
+         or state = 'running' and started_at < now() - ? * interval '1 millisecond')
+       order by number limit 1 for update skip locked)
+     returning ${COLUMNS}`,
+    [id, attempts, silentMs],
+  );
+  return row && toVisit(row);
+}
+
+/** Adds a visit to a round whose visits follow from each other; it is taken at once. */
+export async function addVisit(
+  store: Store,
+  { id }: Pick<VisitRound, 'id'>,
+  { path, title, because, script, without = [] }: GivenVisit,
+): Promise<Visit> {
+  const [row] = await emOf(store).execute<Visit[]>(
+    `insert into visit (round_id, number, path, title, because, script, without, state, attempts, started_at)
+     values (?, (select coalesce(max(number), 0) + 1 from visit where round_id = ?), ?, ?, ?, ?::json, ?::json, 'running', 1,
+       now())
+     returning ${COLUMNS}`,
+    [id, id, path, title, because, JSON.stringify(script), JSON.stringify(without)],
+  );
+  return toVisit(row!);
+}
+
+/** Removes the visits of a round: what a worker that is gone had begun is begun anew. */
+export async function forgetVisits(store: Store, { id }: Pick<VisitRound, 'id'>): Promise<void> {
+  await emOf(store).execute('delete from visit where round_id = ?', [id]);
+}
+
+/** Gives a visit back that was not done. */
+export async function returnVisit(store: Store, { id }: Pick<Visit, 'id'>, attempts: number): Promise<void> {
+  await emOf(store).execute(
+    `update visit set state = case when attempts >= ? then 'failed' else 'waiting' end,
+       failure = case when attempts >= ? then 'crashed' end where id = ? and state = 'running'`,
+    [attempts, attempts, id],
+  );
+}
+
+export interface DoneVisit {
+  readonly evidence: VisitEvidence;
+  readonly judged: readonly JudgedLoad[];
+  readonly screenshots: readonly Buffer[];
+}
+
+/** Keeps what a visit saw. */
+export async function saveVisit(store: Store, { id }: Pick<Visit, 'id'>, done: DoneVisit): Promise<void> {
+  const { evidence, judged, screenshots } = done;
+  const packed = await compress(JSON.stringify(evidence), {
+    params: { [constants.BROTLI_PARAM_QUALITY]: QUALITY },
+  });
+  await store.transactional(async (transaction) => {
+    const em = emOf(transaction);
+    await em.execute(
+      `update visit set state = ?, failure = ?, judged = ?::json, evidence = ?, duration_ms = ? where id = ?`,
+      [
+        evidence.failure === null ? 'done' : 'failed',
+        evidence.failure,
+        JSON.stringify(judged).replaceAll('\\u0000', '\\ufffd'),
+        packed,
+        evidence.durationMs,
+        id,
+      ],
+    );
+    for (const [number, image] of screenshots.entries())
+      await em.execute(
+        `insert into visit_screenshot (visit_id, number, image) values (?, ?, ?)
+         on conflict (visit_id, number) do update set image = excluded.image`,
+        [id, number, image],
+      );
+  });
+}
+
+/** What a visit saw; undefined while it has not been there. */
+export async function evidenceOf(store: Store, { id }: Pick<Visit, 'id'>): Promise<VisitEvidence | undefined> {
+  const [row] = await emOf(store).execute<{ evidence: Buffer | null }[]>(
+    'select evidence from visit where id = ?',
+    [id],
+  );
+  if (!row?.evidence) return undefined;
+  return JSON.parse((await decompress(row.evidence)).toString()) as VisitEvidence;
+}
+
+export async function screenshotOf(
+  store: Store,
+  { id }: Pick<Visit, 'id'>,
+  number: number,
+): Promise<Buffer | undefined> {
+  const [row] = await emOf(store).execute<{ image: Buffer }[]>(
+    'select image from visit_screenshot where visit_id = ? and number = ?',
+    [id, number],
+  );
+  return row?.image;
+}

@@ -1,0 +1,30 @@
+export const VISITS_TEXTS = {
+  roundStarted: 'Started round {number} of visits to {host}.',
+  roundCancelled: 'Cancelled round {number} of visits to {host}.',
+  bannerNotFound: 'No consent banner with such a button was found.',
+  bannerCovered: 'The button cannot be clicked: {what} lies on top.',
+  clicked: 'Clicked “{text}”.',
+  whyTitle: 'Somebody who asks why “{name}” does not show',
+  whyBecause: 'One visit that fulfils what it waits for.',
+  pageAnswered: 'it answered with the status {status}.',
+  crashed: 'the browser crashed.',
+  timeout: 'it did not come to an end in time.',
+  unreachable: 'nothing answers there.',
+  hung: 'the page stops answering: something in it runs without end.',
+  roundBrokenOff: 'The visits were called off before there was an answer.',
+  troubleAll: 'A new visitor',
+  troubleAllWhy: 'Shows the page as it is.',
+  troubleBare: 'A new visitor, without any snippet',
+  troubleBareWhy: 'Shows the page as it would be without Pragmatica.',
+  troubleWithout: 'A new visitor, without {names}',
+  troubleWithoutWhy: 'Does this go away? {symptom}',
+  troubleNoPage: 'The page could not be opened.',
+  troubleSince: 'It has been in this form since release {release} ({date}).',
+  cancelled: 'the visit was cancelled.',
+} as const;
+
+/** Why a round of visits ended early, by id. */
+export const VISIT_PROBLEMS = {
+  'no-browser': '{problem}',
+  'host-gone': 'The host {host} is no longer one of the site’s.',
+} as const;

@@ -1,0 +1,2 @@
+/** Of the service. */
+export const VERSION = '0.1.0';

@@ -1,0 +1,163 @@
+import {
+  blame,
+  brokenTrouble,
+  damageOf,
+  earlyTroubles,
+  missedTroubles,
+  ownTrouble,
+  planPage,
+  twiceTroubles,
+  wellWords,
+  pageAddress,
+  type JudgedLoad,
+  type LoadEvidence,
+  type Symptom,
+  type Trouble,
+} from '@pragmatica/core';
+import type { Store } from '../storage/store.js';
+import type { TroubleAnswer, TroubleQuestion, VisitRound } from '../storage/visit-rounds.js';
+import { addVisit, forgetVisits, saveVisit } from '../storage/visits.js';
+import { say } from '../texts/say.js';
+import { VISITS_TEXTS } from '../texts/visits.js';
+import { visitOnce, type VisitGround } from './one-visit.js';
+import type { VisitTools } from './visiting.js';
+
+/** What it takes to look for trouble. */
+export interface TroubleWork {
+  readonly root: Store;
+  readonly round: VisitRound;
+  readonly ground: VisitGround;
+  readonly tools: VisitTools;
+  readonly question: TroubleQuestion;
+  /** Since when a snippet has been as it is, in words; undefined where nobody knows. */
+  readonly sinceOf: (snippet: string) => Promise<string | undefined>;
+  readonly signal: AbortSignal;
+}
+
+interface Looked {
+  readonly load: LoadEvidence | undefined;
+  readonly judged: JudgedLoad | undefined;
+}
+
+/**
+ * Looks at a page with and without the snippets, finds what is wrong with it, and by further visits which snippet does it.
+ *
+ * @throws what the signal is aborted with
+ */
+export async function findTrouble(work: TroubleWork): Promise<TroubleAnswer> {
+  const { question, ground, root, round } = work;
+  const { path, about } = question;
+  await forgetVisits(root.fork(), round);
+  const all = ground.snapshot.snippets.map(({ key }) => key);
+  const [full, bare] = await Promise.all([
+    look(work, [], VISITS_TEXTS.troubleAll, VISITS_TEXTS.troubleAllWhy),
+    look(work, all, VISITS_TEXTS.troubleBare, VISITS_TEXTS.troubleBareWhy),
+  ]);
+  if (!full.load || !full.judged) return unreachable();
+  const troubles: Trouble[] = [];
+  const own = bare.load && ownTrouble(bare.load);
+  if (own) troubles.push(own);
+  else if (about.includes('broken') && bare.load)
+    troubles.push(...(await breakages(work, full.load, full.judged, bare.load)));
+  if (about.includes('twice')) troubles.push(...twiceTroubles(full.judged));
+  if (about.includes('early')) troubles.push(...earlyTroubles(full.judged));
+  // What does not come because the page is broken is no trouble of its own.
+  if (about.includes('missed') && !troubles.some(({ kind }) => kind === 'broken')) troubles.push(...missedTroubles(full.judged));
+  const [first] = troubles;
+  return { isWell: !first, sentence: first?.message ?? wellWords(path, full.judged), troubles };
+}
+
+function unreachable(): TroubleAnswer {
+  return { isWell: false, sentence: VISITS_TEXTS.troubleNoPage, troubles: [] };
+}
+
+async function look(
+  { root, round, ground, tools, question: { path, device }, signal }: TroubleWork,
+  without: readonly string[],
+  title: string,
+  because: string,
+): Promise<Looked> {
+  signal.throwIfAborted();
+  const script = { device, steps: [{ do: 'open', path }] } as const;
+  const visit = await addVisit(root.fork(), round, { path, title, because, script, without });
+  const made = await visitOnce(ground, { script, without, thirdParties: round.options.thirdParties }, tools);
+  await saveVisit(root.fork(), visit, made);
+  const load = made.evidence.loads.at(-1);
+  // A page that takes the browser down stops answering, too.
+  const isDead = made.evidence.failure === 'crashed' || made.evidence.failure === 'timeout';
+  return {
+    load: load && isDead ? { ...load, isHung: true } : load,
+    judged: made.judged.at(-1),
+  };
+}
+
+/** The symptoms that only the page with the snippets has, by whom a visit without makes them go away. */
+async function breakages(
+  work: TroubleWork,
+  full: LoadEvidence,
+  judged: JudgedLoad,
+  bare: LoadEvidence,
+): Promise<readonly Trouble[]> {
+  const found = damageOf(full, bare).filter(isGrave);
+  const troubles: Trouble[] = [];
+  const left = [...found];
+  const running = runningOn(work);
+  const looked = new Map<string, Promise<Looked>>();
+  const lookWithout = (without: readonly string[], symptom: Symptom): Promise<Looked> => {
+    const key = [...without].sort().join('\n');
+    let looking = looked.get(key);
+    if (!looking) {
+      const names = without.map((one) => nameOf(work, one));
+      const title = say(VISITS_TEXTS.troubleWithout, { names });
+      const because = say(VISITS_TEXTS.troubleWithoutWhy, { symptom: symptom.message });
+      looked.set(key, (looking = look(work, without, title, because)));
+    }
+    return looking;
+  };
+  for (let symptom = left.shift(); symptom; symptom = left.shift()) {
+    const { id } = symptom;
+    const current = symptom;
+    const suspects = [...troubles.flatMap(({ culprits }) => culprits), ...suspectsOf(symptom, full, judged)];
+    const keys = await blame(running, suspects, async (without) => {
+      const { load } = await lookWithout(without, current);
+      return !load || damageOf(load, bare).some((one) => one.id === id);
+    });
+    const snippets = await Promise.all(
+      keys.map(async (key) => {
+        const since = await work.sinceOf(key);
+        return { key, name: nameOf(work, key), ...(since === undefined ? {} : { since }) };
+      }),
+    );
+    // Symptoms of one culprit are one trouble.
+    const known = troubles.findIndex(({ culprits }) => culprits.join() === keys.join());
+    if (known < 0) troubles.push(brokenTrouble({ symptoms: [symptom], snippets }));
+    else troubles[known] = { ...troubles[known]!, evidence: [...troubles[known]!.evidence, symptom.message] };
+  }
+  return troubles;
+}
+
+/** An error that does no other harm is its snippet's rung, and breaks no page. */
+function isGrave({ weight }: Symptom): boolean {
+  return weight > 1;
+}
+
+/** Whom the evidence names: the owner of the error, or of what covers the page. */
+function suspectsOf({ id }: Symptom, full: LoadEvidence, { owners, covered, weights }: JudgedLoad): readonly string[] {
+  if (id === 'covered') return covered.flatMap(({ by }) => by.snippet ?? []);
+  if (id === 'blocked' || id === 'slow')
+    return [...weights]
+      .sort((a, b) => b.blockingMs - a.blockingMs)
+      .slice(0, 2)
+      .flatMap(({ snippet }) => snippet ?? []);
+  return full.exceptions.flatMap((_, index) => owners.exceptions[index]?.snippet ?? []);
+}
+
+function runningOn({ ground: { snapshot, host }, question: { path, device } }: TroubleWork): readonly string[] {
+  const { environment } = host;
+  const plan = planPage(snapshot, { page: pageAddress(path, host.host), environment, device, at: Date.now(), consent: [] });
+  return [...new Set(plan.parts.map(({ snippet }) => snippet))];
+}
+
+function nameOf({ ground }: TroubleWork, key: string): string {
+  return ground.snapshot.snippets.find((one) => one.key === key)?.name ?? key;
+}

@@ -1,0 +1,5 @@
+export { NoBrowserError, findChromium, startChromium, type StartedChromium } from './chromium.js';
+export type { RewrittenAnswer, VisitOrder } from './order.js';
+export { visit, type Visited } from './visit.js';
+export { startGuardProxy, type GuardOptions, type GuardProxy } from './guard-proxy.js';
+export { BrowserPool, type PoolOptions } from './browser-pool.js';

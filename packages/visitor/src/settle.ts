@@ -1,0 +1,50 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import type { CDPSession } from 'playwright-core';
+import type { Recorder } from './recorder.js';
+import { within } from './within.js';
+
+const STEP_MS = 50;
+const QUIET_MS = 450;
+/** What a page shows a moment later is awaited at least so long. */
+const LEAST_MS = 600;
+/** What has not come by then is slow, whatever it is. */
+const LOAD_MS = 10_000;
+const MOST_MS = 7_000;
+const ANSWER_MS = 1_500;
+/** A page that goes elsewhere again and again never comes to rest. */
+const MOST_LOADS = 6;
+
+/**
+ * Waits until a page has come to rest: it is loaded, asks for nothing, and no timer of it is about to do something. Pages that
+ * never rest are left after a while.
+ */
+export async function settle(
+  session: CDPSession,
+  recorder: Recorder,
+  token: string,
+  signal: AbortSignal,
+): Promise<void> {
+  const began = performance.now();
+  const elapsed = (): number => performance.now() - began;
+  while (recorder.current?.loadedMs === undefined && elapsed() < LOAD_MS) await sleep(STEP_MS, undefined, { signal });
+  const loaded = performance.now();
+  const since = (): number => performance.now() - loaded;
+  while (since() < MOST_MS && recorder.loads.length < MOST_LOADS) {
+    const load = recorder.current;
+    const isQuiet = !load || (load.openFor(MOST_MS) === 0 && performance.now() - load.lastActivity > QUIET_MS);
+    if (since() > LEAST_MS && isQuiet && (await openTimers(session, token)) === 0) return;
+    await sleep(STEP_MS, undefined, { signal });
+  }
+}
+
+async function openTimers(session: CDPSession, token: string): Promise<number> {
+  const names = JSON.stringify(token);
+  const answer = await within(
+    ANSWER_MS,
+    session.send('Runtime.evaluate', {
+      expression: `globalThis[Symbol.for(${names})]?.timers()`,
+      returnByValue: true,
+    }),
+  );
+  return answer === undefined ? 0 : Number(answer.result.value) || 0;
+}

@@ -1,0 +1,220 @@
+import { randomBytes } from 'node:crypto';
+import { setTimeout as sleep } from 'node:timers/promises';
+import {
+  DEVICE_WINDOWS,
+  type Device,
+  type LoadEvidence,
+  type StepOutcome,
+  type VisitEvidence,
+  type VisitFailure,
+} from '@pragmatica/core';
+import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
+import { guardRequests } from './guard-requests.js';
+import { finishLoad, type LoadProgress } from './finish-load.js';
+import { callInPage } from './in-page.js';
+import type { VisitOrder } from './order.js';
+import { shiftClock, watchPage } from './page/watch.js';
+import { Recorder } from './recorder.js';
+import { settle } from './settle.js';
+import { doStep, type StepTools } from './steps.js';
+
+/** What a visit brings home. Screenshots are WebP images. */
+export interface Visited {
+  readonly evidence: VisitEvidence;
+  readonly screenshots: readonly Buffer[];
+}
+
+const TIMEOUT_MS = 45_000;
+/** Timers of a page that are due later are not waited for. */
+const HORIZON_MS = 5_000;
+const DAY_MS = 86_400_000;
+
+/** Browsers as most people have them; what follows is this one's own number. */
+const AGENTS: Readonly<Record<Device, (version: string) => string>> = {
+  desktop: (version) =>
+    `Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Safari/537.36`,
+  tablet: (version) =>
+    `Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Safari/537.36`,
+  phone: (version) =>
+    `Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Mobile Safari/537.36`,
+};
+
+/**
+ * One visit by somebody who has never been here: a profile of its own, thrown away afterwards. A page that hangs costs only
+ * its visit; a browser that crashes ends it.
+ */
+export async function visit(browser: Browser, order: VisitOrder): Promise<Visited> {
+  const startedAt = Date.now();
+  const began = performance.now();
+  const { script, timeoutMs = TIMEOUT_MS } = order;
+  const steps: StepOutcome[] = [];
+  const loads: LoadEvidence[] = [];
+  const screenshots: Buffer[] = [];
+  let failure: VisitFailure | null = null;
+  const context = await openContext(browser, order);
+  const deadline = AbortSignal.timeout(timeoutMs);
+  try {
+    const run = walk(context, order, { steps, loads, screenshots, signal: deadline });
+    // What goes on after the time is up has nobody to tell any more.
+    run.catch(() => undefined);
+    await Promise.race([run, ended(deadline), crashed(browser)]);
+  } catch (error) {
+    failure = !browser.isConnected() || isCrash(error) ? 'crashed' : deadline.aborted ? 'timeout' : 'unreachable';
+    if (failure === 'unreachable' && loads.length === 0 && !isNavigation(error)) throw error;
+  } finally {
+    await Promise.race([context.close().catch(() => undefined), sleep(3_000)]);
+  }
+  return {
+    evidence: {
+      format: 'pragmatica-visit/1',
+      script,
+      browser: `Chromium ${browser.version()}`,
+      startedAt,
+      durationMs: Math.round(performance.now() - began),
+      failure,
+      steps,
+      loads,
+    },
+    screenshots,
+  };
+}
+
+function isCrash(error: unknown): boolean {
+  return error instanceof Error && /crash|Target closed|has been closed/i.test(error.message);
+}
+
+function isNavigation(error: unknown): boolean {
+  return error instanceof Error && /net::|navigation|Navigation/.test(error.message);
+}
+
+function ended(signal: AbortSignal): Promise<never> {
+  return new Promise((_, reject) => {
+    signal.addEventListener('abort', () => reject(new Error('time is up')));
+  });
+}
+
+function crashed(browser: Browser): Promise<never> {
+  return new Promise((_, reject) => {
+    browser.once('disconnected', () => reject(new Error('The browser crashed.')));
+  });
+}
+
+async function openContext(browser: Browser, { script, address, access }: VisitOrder): Promise<BrowserContext> {
+  const { device, width } = script;
+  const window = DEVICE_WINDOWS[device];
+  const isTouch = device !== 'desktop';
+  const [version = ''] = browser.version().split('.', 1);
+  const context = await browser.newContext({
+    userAgent: AGENTS[device](version),
+    viewport: { width: width ?? window.width, height: window.height },
+    isMobile: isTouch,
+    hasTouch: isTouch,
+    serviceWorkers: 'block',
+    acceptDownloads: false,
+    ignoreHTTPSErrors: false,
+    locale: 'en-GB',
+  });
+  const cookie = access?.['cookie'];
+  if (cookie !== undefined)
+    await context.addCookies(
+      cookie.split(/;\s*/).map((pair) => {
+        const at = pair.indexOf('=');
+        return { name: pair.slice(0, at), value: pair.slice(at + 1), url: address };
+      }),
+    );
+  return context;
+}
+
+interface Collected {
+  readonly steps: StepOutcome[];
+  readonly loads: LoadEvidence[];
+  readonly screenshots: Buffer[];
+  readonly signal: AbortSignal;
+}
+
+async function walk(context: BrowserContext, order: VisitOrder, collected: Collected): Promise<void> {
+  const page = await context.newPage();
+  context.on('page', (other) => {
+    if (other !== page) void other.close().catch(() => undefined);
+  });
+  page.on('dialog', (dialog) => void dialog.dismiss().catch(() => undefined));
+  const crash = new Promise<never>((_, reject) => {
+    page.on('crash', () => reject(new Error('The page crashed.')));
+  });
+  crash.catch(() => undefined);
+  await Promise.race([walkPage(page, await context.newCDPSession(page), order, collected), crash]);
+}
+
+async function walkPage(
+  page: Page,
+  session: CDPSession,
+  order: VisitOrder,
+  { steps, loads, screenshots, signal }: Collected,
+): Promise<void> {
+  const token = `pragmatica-${randomBytes(9).toString('base64url')}`;
+  const { script } = order;
+  const { frameTree } = await session.send('Page.getFrameTree');
+  const recorder = new Recorder(session, token, frameTree.frame.id);
+  await recorder.start();
+  await guardRequests(session, frameTree.frame.id, order);
+  await page.addInitScript({ content: callInPage(watchPage, { token, horizonMs: HORIZON_MS }) });
+  if (script.clock !== undefined) await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
+
+  let progress = freshProgress('first');
+  const began = performance.now();
+  const close = async (): Promise<void> => {
+    const record = recorder.current;
+    if (!record || loads.length === recorder.loads.length) return;
+    const finished = await finishLoad({ page, session, recorder, record, order, progress });
+    const at = finished.screenshot === undefined ? undefined : screenshots.push(finished.screenshot) - 1;
+    // Page loads that came between, by a redirect of a script, were over before anybody could look.
+    for (const earlier of recorder.loads.slice(loads.length, -1))
+      loads.push({ ...(await finishLoad({ session, recorder, record: earlier, order, progress })).load });
+    loads.push({ ...finished.load, ...(at === undefined ? {} : { screenshot: at }) });
+  };
+  const tools: StepTools = {
+    page,
+    session,
+    mainFrame: recorder.mainFrame,
+    order,
+    progress: () => progress,
+    async open(path) {
+      const count = recorder.loads.length;
+      await page.goto(order.address + path, { waitUntil: 'commit', timeout: 20_000 }).catch((error: unknown) => {
+        // A page that does not answer is what we wanted to know.
+        if (recorder.loads.length === count) throw error;
+      });
+      await settle(session, recorder, token, signal);
+    },
+    settle: () => settle(session, recorder, token, signal),
+  };
+  for (const [index, step] of script.steps.entries()) {
+    signal.throwIfAborted();
+    if (step.do === 'open' || step.do === 'return') await close();
+    if (step.do === 'return') {
+      await page.goto('about:blank');
+      // Somebody who comes back has closed the window: what is kept for a session is gone, and time has gone by.
+      await page.addInitScript({ content: callInPage(shiftClock, step.days * DAY_MS) });
+      await page.addInitScript(() => {
+        if (window.name !== 'pragmatica-back') {
+          window.name = 'pragmatica-back';
+          try {
+            sessionStorage.clear();
+          } catch {
+            // Storage that is forbidden holds nothing.
+          }
+        }
+      });
+    }
+    if (step.do === 'open' || step.do === 'return')
+      progress = freshProgress(step.do === 'return' ? 'returning' : progress.visitor, progress.answer?.choice);
+    const outcome = await doStep(step, tools);
+    steps.push({ step: index, atMs: Math.round(performance.now() - began), ...outcome });
+  }
+  await close();
+}
+
+function freshProgress(visitor: LoadProgress['visitor'], said?: 'accept' | 'refuse'): LoadProgress {
+  const answer = said && { choice: said };
+  return { visitor, answer, seconds: 0, scrolled: 0, hasLeft: false, openedAt: performance.now() };
+}
