@@ -87,6 +87,30 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: 'what visits found',
+    path: '/sites/skerrywick/check/browser',
+    heading: /In a real browser/,
+    async act(page) {
+      await page.getByText('How far each snippet came').waitFor();
+    },
+  },
+  {
+    name: 'a visit',
+    path: '/sites/skerrywick/check/browser/1/1',
+    heading: /A new visitor who does nothing/,
+    async act(page) {
+      await page.getByRole('img', { name: 'What the visitor saw' }).waitFor();
+    },
+  },
+  {
+    name: 'an answer to why',
+    path: '/sites/skerrywick/check/why?snippet=works-notice&path=%2F',
+    heading: /Why doesn’t it show/,
+    async act(page) {
+      await page.getByText('What to do').waitFor();
+    },
+  },
+  {
     name: 'the list of snippets',
     path: '/sites/skerrywick/snippets',
     heading: /Snippets/,
@@ -178,6 +202,13 @@ describe('the console for everybody', function () {
   before(async () => {
     ({ stage, browser } = started());
     await survey(stage, 'skerrywick');
+    const params = { site: 'skerrywick' };
+    const { data } = await stage.client.call('startVisits', {
+      params,
+      body: { pages: ['/'], devices: ['desktop'] },
+    });
+    const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
+    for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
   });
 
   /** What stands in somebody's way on the page as it is now. */

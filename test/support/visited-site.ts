@@ -25,7 +25,10 @@ export interface PlainSnippet extends Partial<Omit<SnapshotSnippet, 'parts' | 'k
   readonly key: string;
   readonly code?: string;
   readonly at?: NamedPlacement;
-  readonly parts?: readonly { readonly placement: SnapshotSnippet['parts'][number]['placement']; readonly code: string }[];
+  readonly parts?: readonly {
+    readonly placement: SnapshotSnippet['parts'][number]['placement'];
+    readonly code: string;
+  }[];
 }
 
 export type Answer = (request: IncomingMessage, response: ServerResponse) => void;
@@ -78,7 +81,12 @@ export const PAGE =
 /** A site of one page and its providers, and a browser to visit it. */
 export async function visitedSite(): Promise<VisitedSite> {
   let answers: Record<string, Answer> = {};
-  let current: { readonly html: (request: IncomingMessage) => string; readonly headers: Readonly<Record<string, string>> } | undefined;
+  let current:
+    | {
+        readonly html: (request: IncomingMessage) => string;
+        readonly headers: Readonly<Record<string, string>>;
+      }
+    | undefined;
   const host = 'ferries.localhost';
   const server: Server = createServer((request, response) => {
     const asked = (request.headers.host ?? '').replace(/:\d+$/, '');
@@ -121,7 +129,8 @@ export async function visitedSite(): Promise<VisitedSite> {
                 environment: 'live',
                 device: wish.device ?? 'desktop',
                 at: Date.now(),
-                consent: consent && cookie.includes('agreed=yes') ? consent.categories.map(({ key }) => key) : [],
+                consent:
+                  consent && cookie.includes('agreed=yes') ? consent.categories.map(({ key }) => key) : [],
               }).parts,
             ).page,
           ),
@@ -145,7 +154,9 @@ export async function visitedSite(): Promise<VisitedSite> {
         .filter((load) => load.status !== null)
         .map((load) => {
           const expected = expectationOf(set, place, full, load);
-          const deliveries = checkDelivery(expected.plan, new TextEncoder().encode(load.html), { encoding: 'utf-8' });
+          const deliveries = checkDelivery(expected.plan, new TextEncoder().encode(load.html), {
+            encoding: 'utf-8',
+          });
           return { load, expected, deliveries };
         });
       return { evidence, screenshots, judged: judgeVisit(full, loads, probed) };

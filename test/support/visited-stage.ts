@@ -1,4 +1,11 @@
-import type { SnippetInput, TroubleAnswerResource, VisitRoundDetail, VisitRoundInput, WhyAnswerResource, WhyInput } from '@pragmatica/contract';
+import type {
+  SnippetInput,
+  TroubleAnswerResource,
+  VisitRoundDetail,
+  VisitRoundInput,
+  WhyAnswerResource,
+  WhyInput,
+} from '@pragmatica/contract';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { listen, startStage, type Stage } from './stage.js';
 
@@ -33,9 +40,14 @@ export async function startVisitedStage(): Promise<VisitedStage> {
       const path = (request.url ?? '/').split('?', 1)[0]!;
       const answer = asked === host || asked === 'localhost' ? answers[path] : answers[asked + path];
       if (typeof answer === 'function') answer(request, response);
-      else if (answer === undefined) response.writeHead(404, { 'content-type': 'text/plain' }).end('nothing here');
+      else if (answer === undefined)
+        response.writeHead(404, { 'content-type': 'text/plain' }).end('nothing here');
       else {
-        const type = path.endsWith('.js') ? 'text/javascript' : path.endsWith('.css') ? 'text/css' : 'text/html';
+        const type = path.endsWith('.js')
+          ? 'text/javascript'
+          : path.endsWith('.css')
+            ? 'text/css'
+            : 'text/html';
         response.writeHead(200, { 'content-type': `${type}; charset=utf-8` }).end(answer);
       }
     }),
@@ -59,7 +71,7 @@ export async function startVisitedStage(): Promise<VisitedStage> {
     const { data } = await stage.client.call('showDraft', { params });
     for (const { key } of data.snapshot.snippets) {
       const { etag } = await stage.client.call('showSnippet', { params: { ...params, snippet: key } });
-      await stage.client.call('removeSnippet', { params: { ...params, snippet: key }, ifMatch: etag! });
+      await stage.client.call('removeSnippet', { params: { ...params, snippet: key }, ifMatch: etag });
     }
     for (const snippet of snippets)
       await stage.client.call('createSnippet', {
@@ -85,13 +97,14 @@ export async function startVisitedStage(): Promise<VisitedStage> {
       const { etag } = await stage.client.call('showDraft', { params });
       await stage.client.call('publish', {
         params,
-        ifMatch: etag!,
+        ifMatch: etag,
         body: { message: 'Test', force: 'To see what visits find.' },
       });
     },
     async verify(input = {}) {
       const { data } = await stage.client.call('startVisits', { params, body: input });
-      for await (const event of stage.client.stream('watchVisits', { params: { ...params, round: data.number } })) void event;
+      const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
+      for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
       return (await stage.client.call('showVisitRound', { params: { ...params, round: data.number } })).data;
     },
     async why(input) {

@@ -29,10 +29,12 @@ const counter: PlainSnippet = {
   key: 'counter',
   code: '<script async src="http://tidecount.localhost:PORT/count.js" data-account="TC-77"></script>',
 };
-const counting = (path = '/hit'): Answer => (_, response) =>
-  void response
-    .writeHead(200, { 'content-type': 'text/javascript' })
-    .end(`new Image().src=new URL('${path}?a=TC-77&e=visit',document.currentScript.src)`);
+const counting =
+  (path = '/hit'): Answer =>
+  (_, response) =>
+    void response
+      .writeHead(200, { 'content-type': 'text/javascript' })
+      .end(`new Image().src=new URL('${path}?a=TC-77&e=visit',document.currentScript.src)`);
 
 interface Case extends Partial<VisitWish> {
   readonly title: string;
@@ -105,7 +107,11 @@ const WELL: readonly Case[] = [
   {
     title: 'a frame that is written as it is',
     snippets: [
-      { key: 'booking', at: 'body-end', code: '<iframe src="http://slot.localhost:PORT/book" width="400" height="200" title="Book"></iframe>' },
+      {
+        key: 'booking',
+        at: 'body-end',
+        code: '<iframe src="http://slot.localhost:PORT/book" width="400" height="200" title="Book"></iframe>',
+      },
     ],
     answers: { 'slot.localhost/book': status(200, 'text/html', '<p>Book</p>') },
     verdicts: { booking: 'well' },
@@ -123,7 +129,10 @@ const WELL: readonly Case[] = [
   {
     title: 'what only tells search engines something, and what only looks',
     snippets: [
-      { key: 'data', code: '<script type="application/ld+json">{"@type":"Organization","name":"Skerrywick"}</script>' },
+      {
+        key: 'data',
+        code: '<script type="application/ld+json">{"@type":"Organization","name":"Skerrywick"}</script>',
+      },
       { key: 'meta', code: '<meta name="site-check" content="abc">' },
       { key: 'style', code: '<style>h1{color:navy}</style>' },
     ],
@@ -214,7 +223,9 @@ const BROKEN: readonly Case[] = [
   },
   {
     title: 'a file that is not shared',
-    snippets: [{ ...chat, code: '<script src="http://quaychat.localhost:PORT/chat.js" crossorigin></script>' }],
+    snippets: [
+      { ...chat, code: '<script src="http://quaychat.localhost:PORT/chat.js" crossorigin></script>' },
+    ],
     answers: chatWell,
     verdicts: { chat: 'loaded: not-shared' },
   },
@@ -240,7 +251,11 @@ const BROKEN: readonly Case[] = [
   {
     title: 'a name whose maker is on other pages',
     snippets: [
-      { key: 'loader', code: '<script>function tide(e){}</script>', pages: { include: ['/other'], exclude: [] } },
+      {
+        key: 'loader',
+        code: '<script>function tide(e){}</script>',
+        pages: { include: ['/other'], exclude: [] },
+      },
       { key: 'event', code: '<script>tide("booked")</script>' },
     ],
     verdicts: { event: 'ran: dependency-left-out', loader: 'left-out' },
@@ -263,7 +278,13 @@ const BROKEN: readonly Case[] = [
   },
   {
     title: 'an element that the page does not have',
-    snippets: [{ key: 'form', at: 'body-end', code: '<script>document.getElementById("quay-form").innerHTML="x"</script>' }],
+    snippets: [
+      {
+        key: 'form',
+        at: 'body-end',
+        code: '<script>document.getElementById("quay-form").innerHTML="x"</script>',
+      },
+    ],
     verdicts: { form: 'ran: no-element' },
   },
   {
@@ -287,7 +308,10 @@ const BROKEN: readonly Case[] = [
   },
   {
     title: 'something of the page on top of it',
-    page: PAGE.replace('</body>', '<div id="bar" style="position:fixed;left:0;right:0;bottom:0;height:120px;z-index:9;background:#eee">News</div></body>'),
+    page: PAGE.replace(
+      '</body>',
+      '<div id="bar" style="position:fixed;left:0;right:0;bottom:0;height:120px;z-index:9;background:#eee">News</div></body>',
+    ),
     snippets: [chat],
     answers: chatWell,
     verdicts: { chat: 'shown: covered' },
@@ -295,7 +319,9 @@ const BROKEN: readonly Case[] = [
   {
     title: 'a provider that says why',
     snippets: [chat],
-    answers: { 'quaychat.localhost/chat.js': script("console.error('quaychat: ferries.localhost is not registered')") },
+    answers: {
+      'quaychat.localhost/chat.js': script("console.error('quaychat: ferries.localhost is not registered')"),
+    },
     verdicts: { chat: 'shown: provider-says' },
   },
   {
@@ -338,7 +364,12 @@ const BROKEN: readonly Case[] = [
   },
   {
     title: 'code that a type keeps from running',
-    snippets: [{ key: 'held', code: '<script type="text/plain" src="http://tidecount.localhost:PORT/count.js"></script>' }],
+    snippets: [
+      {
+        key: 'held',
+        code: '<script type="text/plain" src="http://tidecount.localhost:PORT/count.js"></script>',
+      },
+    ],
     answers: counterWell,
     verdicts: { held: 'ran: held-by-type' },
   },
@@ -360,7 +391,9 @@ describe('rungs, in a real browser', function () {
       .join(', ')}`, async () => {
       site.answers = { ...answers };
       const seen = await site.visit(wish);
-      const found = Object.fromEntries(Object.keys(verdicts).map((snippet) => [snippet, verdict(seen, snippet)]));
+      const found = Object.fromEntries(
+        Object.keys(verdicts).map((snippet) => [snippet, verdict(seen, snippet)]),
+      );
       expect(found, JSON.stringify(seen.judged.at(-1)?.snippets, null, 1)).to.deep.equal(verdicts);
     });
 });

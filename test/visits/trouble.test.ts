@@ -6,8 +6,7 @@ const TEXT =
   '<p>Between three islands, every day but Christmas, whatever the weather may be like out there on the water. Tickets are sold on board.</p>';
 const PAGE = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Quay</title><link rel="stylesheet" href="/site.css"></head><body><h1>Ferries</h1>${TEXT}<p><a href="/fares">Fares</a> <button id="go">Search</button></p><script>document.getElementById('go').onclick=function(){}</script></body></html>`;
 const beacon: Answer = (_, response) => void response.writeHead(204).end();
-const COUNT =
-  "new Image().src=new URL('/hit?a=TC-77&e=visit&r='+Math.random(),document.currentScript.src)";
+const COUNT = "new Image().src=new URL('/hit?a=TC-77&e=visit&r='+Math.random(),document.currentScript.src)";
 
 const counter = plain('counter', '<script async src="http://tidecount.localhost:PORT/count.js"></script>');
 const chat = plain('chat', '<script async src="http://quaychat.localhost:PORT/chat.js"></script>');
@@ -39,12 +38,18 @@ const CASES: readonly Case[] = [
   { title: 'nothing', snippets: OTHERS, troubles: [] },
   {
     title: 'a snippet that empties the page',
-    snippets: [...OTHERS, plain('wiper', '<script>addEventListener("load",function(){document.write("<p>hi")})</script>')],
+    snippets: [
+      ...OTHERS,
+      plain('wiper', '<script>addEventListener("load",function(){document.write("<p>hi")})</script>'),
+    ],
     troubles: ['broken: wiper'],
   },
   {
     title: 'a snippet that hides the page until something comes that never does',
-    snippets: [...OTHERS, plain('flicker', '<style>body{visibility:hidden}body.quay-ready{visibility:visible}</style>')],
+    snippets: [
+      ...OTHERS,
+      plain('flicker', '<style>body{visibility:hidden}body.quay-ready{visibility:visible}</style>'),
+    ],
     troubles: ['broken: flicker'],
   },
   {
@@ -61,7 +66,10 @@ const CASES: readonly Case[] = [
   },
   {
     title: 'a snippet that sends visitors away',
-    snippets: [...OTHERS, plain('sender', '<script>setTimeout(function(){location.href="/elsewhere"},100)</script>')],
+    snippets: [
+      ...OTHERS,
+      plain('sender', '<script>setTimeout(function(){location.href="/elsewhere"},100)</script>'),
+    ],
     answers: { '/elsewhere': PAGE },
     troubles: ['broken: sender'],
   },
@@ -101,7 +109,10 @@ const CASES: readonly Case[] = [
   },
   {
     title: 'something that is stored before anybody agreed',
-    snippets: [...OTHERS, plain('keeper', '<script>document.cookie="quayid=1;path=/";localStorage.setItem("quay","x")</script>')],
+    snippets: [
+      ...OTHERS,
+      plain('keeper', '<script>document.cookie="quayid=1;path=/";localStorage.setItem("quay","x")</script>'),
+    ],
     troubles: ['early: keeper'],
   },
 ];

@@ -14,6 +14,7 @@ import { ReleasesView } from './views/releases/releases-view';
 import { SettingsView } from './views/settings/settings-view';
 import { SitesView } from './views/sites/sites-view';
 import { StripView } from './views/strip/strip-view';
+import { CheckLayout } from './views/visits/check-layout';
 import { VerificationView } from './views/verification/verification-view';
 import { NotFound } from './ui/states';
 import { ToastProvider } from './ui/toast';
@@ -70,6 +71,12 @@ const loadSurveys = async () => ({
   Component: (await import('./views/survey/history-view')).HistoryView,
 });
 
+const loadBrowser = async () => ({
+  Component: (await import('./views/visits/browser-view')).BrowserView,
+});
+const loadVisit = async () => ({ Component: (await import('./views/visits/visit-view')).VisitView });
+const loadWhy = async () => ({ Component: (await import('./views/visits/why-view')).WhyView });
+
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
 });
@@ -114,7 +121,17 @@ const router = createBrowserRouter([
               { path: 'history', lazy: loadSurveys },
             ],
           },
-          { path: 'check', element: <VerificationView /> },
+          {
+            path: 'check',
+            element: <CheckLayout />,
+            children: [
+              { index: true, element: <VerificationView /> },
+              { path: 'browser', lazy: loadBrowser },
+              { path: 'browser/:round', lazy: loadBrowser },
+              { path: 'browser/:round/:visit', lazy: loadVisit },
+              { path: 'why', lazy: loadWhy },
+            ],
+          },
           { path: 'settings', element: <SettingsView /> },
           { path: 'activity', element: <ActivityView /> },
         ],

@@ -41,7 +41,11 @@ export class BrowserPool {
   }
 
   /** The browser's name, and how it is kept apart. @throws NoBrowserError */
-  async describe(): Promise<{ readonly name: string; readonly isSandboxed: boolean; readonly isOtherUser: boolean }> {
+  async describe(): Promise<{
+    readonly name: string;
+    readonly isSandboxed: boolean;
+    readonly isOtherUser: boolean;
+  }> {
     const { browser, isSandboxed, isOtherUser } = await this.#browser();
     return { name: `Chromium ${browser.version()}`, isSandboxed, isOtherUser };
   }

@@ -58,7 +58,8 @@ const ARGUMENTS = [
 /** @throws NoBrowserError where the machine has none */
 export function findChromium(given: string | undefined): string {
   if (given !== undefined) {
-    if (!existsSync(given)) throw new NoBrowserError(`There is no browser at ${given} (PRAGMATICA_CHROMIUM).`);
+    if (!existsSync(given))
+      throw new NoBrowserError(`There is no browser at ${given} (PRAGMATICA_CHROMIUM).`);
     return given;
   }
   const found = USUAL_PATHS.find((one) => existsSync(one));
@@ -87,7 +88,12 @@ export async function startChromium({ executable, proxy }: ChromiumOptions): Pro
         executablePath,
         chromiumSandbox: isSandboxed,
         args: ARGUMENTS,
-        env: { PATH: '/usr/local/bin:/usr/bin:/bin', HOME: folder, LANG: 'C.UTF-8', TZ: process.env['TZ'] ?? '' },
+        env: {
+          PATH: '/usr/local/bin:/usr/bin:/bin',
+          HOME: folder,
+          LANG: 'C.UTF-8',
+          TZ: process.env['TZ'] ?? '',
+        },
         handleSIGINT: false,
         handleSIGTERM: false,
         handleSIGHUP: false,
@@ -119,8 +125,14 @@ interface WayToRun {
 /** The safest first; systems differ in what they allow. */
 function waysToRun(program: string, folder: string): readonly WayToRun[] {
   const own = { executablePath: program, isOtherUser: false };
-  if (process.getuid?.() !== 0) return [{ ...own, isSandboxed: true }, { ...own, isSandboxed: false }];
-  const dropped = canRun('/usr/bin/setpriv') ? [{ executablePath: asNobody(program, folder), isOtherUser: true }] : [];
+  if (process.getuid?.() !== 0)
+    return [
+      { ...own, isSandboxed: true },
+      { ...own, isSandboxed: false },
+    ];
+  const dropped = canRun('/usr/bin/setpriv')
+    ? [{ executablePath: asNobody(program, folder), isOtherUser: true }]
+    : [];
   return [
     ...dropped.map((one) => ({ ...one, isSandboxed: true })),
     ...dropped.map((one) => ({ ...one, isSandboxed: false })),

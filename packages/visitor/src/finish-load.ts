@@ -2,7 +2,7 @@ import type { ConsentAnswer, CoveredControl, LoadEvidence, SeenElement, Stack } 
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
-import { lookAtPage, readTimings, type LookedAt, type PageLook } from './page/look.js';
+import { lookAtPage, readTimings, type PageLook } from './page/look.js';
 import type { Protocol } from './protocol.js';
 import type { LoadRecord, Recorder } from './recorder.js';
 import { within } from './within.js';
@@ -39,6 +39,7 @@ const MAX_MADE = 400;
 const MAX_GLOBALS = 500;
 const MAX_ELEMENTS = 120;
 const SCREENSHOT_QUALITY = 60;
+const NO_SIZE = { width: 0, height: 0 };
 
 /** Writes down a page load: what was kept as it happened, and a last look at the page. */
 export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
@@ -76,7 +77,8 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     longTasks: seen?.longTasks ?? [],
     shifts: seen?.shifts ?? [],
     readable: seen?.readable ?? 0,
-    size: seen?.size ?? { width: 0, height: 0 },
+    size: seen?.size ?? NO_SIZE,
+    window: seen?.window ?? NO_SIZE,
     isHung: page !== undefined && seen === undefined,
     seconds: Math.max(progress.seconds, endMs / 1_000),
     scrolled: Math.max(progress.scrolled, seen?.scrolled ?? 0),
@@ -88,11 +90,26 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
   return { load, ...(seen?.screenshot === undefined ? {} : { screenshot: seen.screenshot }) };
 }
 
-function answerOf({ choice, at }: NonNullable<LoadProgress['answer']>, { startedAt }: LoadRecord): ConsentAnswer {
+function answerOf(
+  { choice, at }: NonNullable<LoadProgress['answer']>,
+  { startedAt }: LoadRecord,
+): ConsentAnswer {
   return at === undefined || at < startedAt ? { choice } : { choice, atMs: at - startedAt };
 }
 
-type Seen = Pick<LoadEvidence, 'dom' | 'globals' | 'elements' | 'covered' | 'longTasks' | 'shifts' | 'readable' | 'size' | 'scrolled'> & {
+type Seen = Pick<
+  LoadEvidence,
+  | 'dom'
+  | 'globals'
+  | 'elements'
+  | 'covered'
+  | 'longTasks'
+  | 'shifts'
+  | 'readable'
+  | 'size'
+  | 'window'
+  | 'scrolled'
+> & {
   readonly screenshot?: Buffer;
 };
 
@@ -116,7 +133,11 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
   if (dom === undefined) return undefined;
   const screenshot = order.noScreenshot === true ? undefined : await shoot(session);
   const made = await madeElements(work, contextId);
-  const looked = await lookWith(work, contextId, made.map(({ objectId }) => objectId));
+  const looked = await lookWith(
+    work,
+    contextId,
+    made.map(({ objectId }) => objectId),
+  );
   const timings = await read<Awaited<ReturnType<typeof readTimings>>>(callInPage(readTimings));
   return {
     dom: dom.slice(0, MAX_DOM),
@@ -127,7 +148,8 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
     longTasks: timings?.longTasks ?? [],
     shifts: timings?.shifts ?? [],
     readable: looked?.readable ?? 0,
-    size: looked?.size ?? { width: 0, height: 0 },
+    size: looked?.size ?? NO_SIZE,
+    window: looked?.window ?? NO_SIZE,
     scrolled: looked?.scrolled ?? 0,
   };
 }
@@ -152,7 +174,11 @@ async function globalsOf({ session, recorder }: LoadToFinish): Promise<readonly 
 async function shoot(session: CDPSession): Promise<Buffer | undefined> {
   const shot = await within(
     ANSWER_MS,
-    session.send('Page.captureScreenshot', { format: 'webp', quality: SCREENSHOT_QUALITY, optimizeForSpeed: true }),
+    session.send('Page.captureScreenshot', {
+      format: 'webp',
+      quality: SCREENSHOT_QUALITY,
+      optimizeForSpeed: true,
+    }),
   );
   return shot && Buffer.from(shot.data, 'base64');
 }
@@ -163,11 +189,14 @@ interface MadeElement {
 }
 
 /** Elements that scripts have made: the topmost of each piece, with what made it. */
-async function madeElements({ session, recorder }: LoadToFinish, contextId: number): Promise<readonly MadeElement[]> {
+async function madeElements(
+  { session, recorder }: LoadToFinish,
+  contextId: number,
+): Promise<readonly MadeElement[]> {
   const tree = await within(ANSWER_MS, session.send('DOM.getDocument', { depth: -1, pierce: true }));
   if (!tree) return [];
   const nodes: number[] = [];
-  const queue: Protocol.DOM.Node[] = [tree.root as unknown as Protocol.DOM.Node];
+  const queue: Protocol.DOM.Node[] = [tree.root];
   const parents = new Map<number, number>();
   for (let node = queue.shift(); node && nodes.length < 6_000; node = queue.shift()) {
     // A frame's own page is not this page's.
@@ -175,7 +204,10 @@ async function madeElements({ session, recorder }: LoadToFinish, contextId: numb
       parents.set(child.nodeId, node.nodeId);
       queue.push(child);
     }
-    if (node.nodeType === 1 && !/^(?:html|head|body|meta|title|base|script|link|style|noscript|template)$/.test(node.localName))
+    if (
+      node.nodeType === 1 &&
+      !/^(?:html|head|body|meta|title|base|script|link|style|noscript|template)$/.test(node.localName)
+    )
       nodes.push(node.nodeId);
   }
   const stacks = new Map<number, Stack>();
@@ -184,13 +216,14 @@ async function madeElements({ session, recorder }: LoadToFinish, contextId: numb
     Promise.all(
       nodes.map(async (nodeId) => {
         const { creation } = await session.send('DOM.getNodeStackTraces', { nodeId });
-        const stack = creation && recorder.stackOf(creation as unknown as Protocol.Runtime.StackTrace);
+        const stack = creation && recorder.stackOf(creation);
         if (stack && stack.length > 0) stacks.set(nodeId, stack);
       }),
     ),
   );
   const isTopmost = (nodeId: number): boolean => {
-    for (let one = parents.get(nodeId); one !== undefined; one = parents.get(one)) if (stacks.has(one)) return false;
+    for (let one = parents.get(nodeId); one !== undefined; one = parents.get(one))
+      if (stacks.has(one)) return false;
     return true;
   };
   const topmost = [...stacks.keys()].filter(isTopmost).slice(0, MAX_MADE);
@@ -229,17 +262,27 @@ async function lookWith(
   const looked = answer?.exceptionDetails ? undefined : (answer?.result.value as PageLook | undefined);
   if (!looked) return undefined;
   const stacks = await stacksOf(work, contextId, looked.elements.length);
-  const elements = looked.elements.map((element: LookedAt, index) => ({ ...element, stack: stacks[index] ?? [] }));
+  const elements = looked.elements.map((element, index) => ({
+    ...element,
+    stack: stacks[index] ?? [],
+  }));
   const bySelector = new Map(elements.map((element) => [element.selector, element.stack]));
   return {
     ...looked,
     elements: elements.slice(0, MAX_ELEMENTS),
-    covered: looked.covered.map((control) => ({ ...control, stack: bySelector.get(control.coveredBy) ?? [] })),
+    covered: looked.covered.map((control) => ({
+      ...control,
+      stack: bySelector.get(control.coveredBy) ?? [],
+    })),
   };
 }
 
 /** What made each of the elements that were looked at, or what they stand in. */
-async function stacksOf({ session, recorder }: LoadToFinish, contextId: number, count: number): Promise<readonly Stack[]> {
+async function stacksOf(
+  { session, recorder }: LoadToFinish,
+  contextId: number,
+  count: number,
+): Promise<readonly Stack[]> {
   const stackAt = async (index: number): Promise<Stack> => {
     for (let up = 0; up < 6; up++) {
       const step = '.parentElement'.repeat(up);
@@ -250,7 +293,7 @@ async function stacksOf({ session, recorder }: LoadToFinish, contextId: number, 
       if (result.objectId === undefined || result.subtype !== 'node') return [];
       const { nodeId } = await session.send('DOM.requestNode', { objectId: result.objectId });
       const { creation } = await session.send('DOM.getNodeStackTraces', { nodeId });
-      const stack = recorder.stackOf(creation as unknown as Protocol.Runtime.StackTrace | undefined);
+      const stack = recorder.stackOf(creation);
       if (stack.length > 0) return stack;
     }
     return [];

@@ -29,7 +29,10 @@ export async function startGuardProxy({ lookup, mayAsk }: GuardOptions): Promise
   });
   const forward = async (incoming: IncomingMessage, outgoing: ServerResponse): Promise<void> => {
     const url = URL.canParse(incoming.url ?? '') ? new URL(incoming.url!) : undefined;
-    if (url?.protocol !== 'http:' || !mayAsk(url.hostname)) return refuse(outgoing);
+    if (url?.protocol !== 'http:' || !mayAsk(url.hostname)) {
+      refuse(outgoing);
+      return;
+    }
     const { 'proxy-connection': _, ...headers } = incoming.headers;
     const asked = request({
       lookup,
@@ -48,8 +51,8 @@ export async function startGuardProxy({ lookup, mayAsk }: GuardOptions): Promise
     try {
       answer = await answered;
     } catch (error) {
-      if (isRefusal(error)) return refuse(outgoing);
-      outgoing.destroy();
+      if (isRefusal(error)) refuse(outgoing);
+      else outgoing.destroy();
       return;
     }
     outgoing.writeHead(answer.statusCode ?? 502, answer.statusMessage, answer.headers);
@@ -57,7 +60,9 @@ export async function startGuardProxy({ lookup, mayAsk }: GuardOptions): Promise
   };
   server.on('connect', (incoming: IncomingMessage, socket: Duplex) => {
     socket.on('error', () => socket.destroy());
-    const target = URL.canParse(`http://${incoming.url ?? ''}`) ? new URL(`http://${incoming.url!}`) : undefined;
+    const target = URL.canParse(`http://${incoming.url ?? ''}`)
+      ? new URL(`http://${incoming.url!}`)
+      : undefined;
     if (!target || !mayAsk(target.hostname)) {
       socket.end('HTTP/1.1 403 Forbidden\r\n\r\n');
       return;

@@ -10,7 +10,11 @@ const MAX_REWRITTEN = 16 << 20;
  * says, what lets us into a host goes to that host alone. Only what must be looked at is held up, for everything that is
  * costs time.
  */
-export async function guardRequests(session: CDPSession, mainFrame: string, order: VisitOrder): Promise<void> {
+export async function guardRequests(
+  session: CDPSession,
+  mainFrame: string,
+  order: VisitOrder,
+): Promise<void> {
   const { address, ownOrigins, thirdParties, rewrite, rewriteAlso = [] } = order;
   const own = new Set([new URL(address).origin, ...ownOrigins]);
   const { cookie: _, ...headers } = order.access ?? {};
@@ -19,7 +23,8 @@ export async function guardRequests(session: CDPSession, mainFrame: string, orde
   if (thirdParties === 'blocked') patterns.push({ urlPattern: '*' });
   else if (needsHeaders) patterns.push({ urlPattern: `${new URL(address).origin}/*` });
   if (rewrite) patterns.push({ urlPattern: '*', resourceType: 'Document', requestStage: 'Response' });
-  for (const urlPattern of rewrite ? rewriteAlso : []) patterns.push({ urlPattern, requestStage: 'Response' });
+  for (const urlPattern of rewrite ? rewriteAlso : [])
+    patterns.push({ urlPattern, requestStage: 'Response' });
 
   const pass = async (event: Protocol.Fetch.RequestPausedEvent): Promise<void> => {
     const { requestId, request, resourceType, frameId } = event;
@@ -38,7 +43,12 @@ export async function guardRequests(session: CDPSession, mainFrame: string, orde
     await session.send('Fetch.continueRequest', {
       requestId,
       ...(isEntrusted
-        ? { headers: Object.entries({ ...request.headers, ...headers }).map(([name, value]) => ({ name, value: String(value) })) }
+        ? {
+            headers: Object.entries({ ...request.headers, ...headers }).map(([name, value]) => ({
+              name,
+              value,
+            })),
+          }
         : {}),
     });
   };
@@ -49,20 +59,39 @@ export async function guardRequests(session: CDPSession, mainFrame: string, orde
   };
 
   const passAnswer = async (event: Protocol.Fetch.RequestPausedEvent, isOwn: boolean): Promise<void> => {
-    const { requestId, responseHeaders = [], responseStatusCode = 200, frameId, resourceType, request } = event;
+    const {
+      requestId,
+      responseHeaders = [],
+      responseStatusCode = 200,
+      frameId,
+      resourceType,
+      request,
+    } = event;
     const isPage = resourceType === 'Document' && frameId === mainFrame;
     const header = (name: string): string | undefined =>
       responseHeaders.find((one) => one.name.toLowerCase() === name)?.value;
-    const isMine = isPage ? isOwn && responseStatusCode === 200 : rewriteAlso.length > 0 && resourceType !== 'Document';
+    const isMine = isPage
+      ? isOwn && responseStatusCode === 200
+      : rewriteAlso.length > 0 && resourceType !== 'Document';
     if (rewrite && isMine && Number(header('content-length') ?? 0) < MAX_REWRITTEN) {
       const { body, base64Encoded } = await session.send('Fetch.getResponseBody', { requestId });
       const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
       const contentType = header('content-type') ?? '';
-      const headers = Object.fromEntries(responseHeaders.map(({ name, value }) => [name.toLowerCase(), value]));
-      const made = await rewrite({ url: request.url, isPage, contentType, headers, body: bytes, cookies: await cookiesFor(request.url) });
+      const headers = Object.fromEntries(
+        responseHeaders.map(({ name, value }) => [name.toLowerCase(), value]),
+      );
+      const made = await rewrite({
+        url: request.url,
+        isPage,
+        contentType,
+        headers,
+        body: bytes,
+        cookies: await cookiesFor(request.url),
+      });
       if (made !== undefined) {
         const kept = responseHeaders.filter(
-          ({ name }) => !/^(?:content-length|content-encoding|transfer-encoding|content-type|etag)$/i.test(name),
+          ({ name }) =>
+            !/^(?:content-length|content-encoding|transfer-encoding|content-type|etag)$/i.test(name),
         );
         await session.send('Fetch.fulfillRequest', {
           requestId,
@@ -78,7 +107,9 @@ export async function guardRequests(session: CDPSession, mainFrame: string, orde
 
   session.on('Fetch.requestPaused', (event) => {
     // A page that is gone does not wait for an answer.
-    pass(event).catch(() => session.send('Fetch.continueRequest', { requestId: event.requestId }).catch(() => undefined));
+    pass(event).catch(() =>
+      session.send('Fetch.continueRequest', { requestId: event.requestId }).catch(() => undefined),
+    );
   });
   await session.send('Fetch.enable', { patterns });
 }

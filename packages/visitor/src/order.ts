@@ -13,7 +13,9 @@ export interface VisitOrder {
   /** Selectors of elements that somebody wants to know of. */
   readonly probes?: readonly string[];
   /** The cookie that stands for an answer to the consent banner, for pages whose banner cannot be found. */
-  readonly consentCookies?: Readonly<Partial<Record<'accept' | 'refuse', { readonly name: string; readonly value: string }>>>;
+  readonly consentCookies?: Readonly<
+    Partial<Record<'accept' | 'refuse', { readonly name: string; readonly value: string }>>
+  >;
   /** Makes another page of the one that came, or of a file of the site's; what it gives undefined for stays as it is. */
   readonly rewrite?: (answer: RewrittenAnswer) => Promise<string | undefined> | string | undefined;
   /** Which addresses besides pages are handed to `rewrite`, as the DevTools protocol writes patterns. */

@@ -369,7 +369,9 @@ export class Recorder {
     }
     if (load.console.length >= MAX_MESSAGES) return;
     const text = args
-      .map(({ value: plain, description, type: kind }) => (kind === 'string' ? String(plain) : (description ?? String(plain))))
+      .map(({ value: plain, description, type: kind }) =>
+        kind === 'string' ? String(plain) : (description ?? String(plain)),
+      )
       .join(' ');
     load.console.push({
       level: type === 'error' || type === 'assert' ? 'error' : type === 'warning' ? 'warning' : 'info',
@@ -405,7 +407,9 @@ export class Recorder {
       const kind = policy.contentSecurityPolicyViolationType;
       load.violations.push({
         directive: policy.violatedDirective,
-        blocked: policy.blockedURL ?? (kind === 'kEvalViolation' ? 'eval' : kind === 'kInlineViolation' ? 'inline' : kind),
+        blocked:
+          policy.blockedURL ??
+          (kind === 'kEvalViolation' ? 'eval' : kind === 'kInlineViolation' ? 'inline' : kind),
         isEnforced: !policy.isReportOnly,
         url: at?.url ?? '',
         line: at?.lineNumber ?? -1,
@@ -432,21 +436,24 @@ function failureOf(
   if (blocked === 'integrity') return 'integrity';
   if (isCors) return 'not-shared';
   if (blocked?.startsWith('corp-') === true) return 'not-shared';
-  if (/ERR_BLOCKED_BY_ORB|ERR_BLOCKED_BY_RESPONSE/.test(error) || blocked === 'content-type') return 'wrong-type';
+  if (/ERR_BLOCKED_BY_ORB|ERR_BLOCKED_BY_RESPONSE/.test(error) || blocked === 'content-type')
+    return 'wrong-type';
   if (/ERR_NAME_NOT_RESOLVED|ERR_NAME_RESOLUTION/.test(error)) return 'no-host';
   if (/ERR_CERT|ERR_SSL/.test(error)) return 'certificate';
   if (/ERR_BLOCKED_BY_CLIENT|ERR_ACCESS_DENIED|ERR_TUNNEL/.test(error)) return 'forbidden';
-  if (/ERR_(?:CONNECTION|EMPTY|SOCKET|TIMED_OUT|ADDRESS|INTERNET|NETWORK|PROXY|HTTP2|QUIC)/.test(error)) return 'no-answer';
+  if (/ERR_(?:CONNECTION|EMPTY|SOCKET|TIMED_OUT|ADDRESS|INTERNET|NETWORK|PROXY|HTTP2|QUIC)/.test(error))
+    return 'no-answer';
   if (isCancelled || /ERR_ABORTED/.test(error)) return 'cancelled';
   return 'other';
 }
 
 function lower(headers: Protocol.Network.Headers): Record<string, string> {
-  return Object.fromEntries(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), String(value)]));
+  return Object.fromEntries(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), value]));
 }
 
 /** Whether cookies of one are the other's own: the same host, or one below the other's last two labels. */
 function isSameSite(one: string, other: string): boolean {
-  const site = (url: string): string => (URL.canParse(url) ? new URL(url).hostname.split('.').slice(-2).join('.') : '');
+  const site = (url: string): string =>
+    URL.canParse(url) ? new URL(url).hostname.split('.').slice(-2).join('.') : '';
   return site(one) === site(other);
 }

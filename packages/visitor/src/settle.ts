@@ -26,12 +26,14 @@ export async function settle(
 ): Promise<void> {
   const began = performance.now();
   const elapsed = (): number => performance.now() - began;
-  while (recorder.current?.loadedMs === undefined && elapsed() < LOAD_MS) await sleep(STEP_MS, undefined, { signal });
+  while (recorder.current?.loadedMs === undefined && elapsed() < LOAD_MS)
+    await sleep(STEP_MS, undefined, { signal });
   const loaded = performance.now();
   const since = (): number => performance.now() - loaded;
   while (since() < MOST_MS && recorder.loads.length < MOST_LOADS) {
     const load = recorder.current;
-    const isQuiet = !load || (load.openFor(MOST_MS) === 0 && performance.now() - load.lastActivity > QUIET_MS);
+    const isQuiet =
+      !load || (load.openFor(MOST_MS) === 0 && performance.now() - load.lastActivity > QUIET_MS);
     if (since() > LEAST_MS && isQuiet && (await openTimers(session, token)) === 0) return;
     await sleep(STEP_MS, undefined, { signal });
   }

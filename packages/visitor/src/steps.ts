@@ -13,7 +13,7 @@ export interface StepTools {
   readonly session: CDPSession;
   readonly mainFrame: string;
   readonly order: VisitOrder;
-  progress(): LoadProgress;
+  readonly progress: () => LoadProgress;
   /** Opens a page of the host, and waits until it has come to rest. */
   open(path: string): Promise<void>;
   settle(): Promise<void>;

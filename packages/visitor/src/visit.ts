@@ -39,6 +39,12 @@ const AGENTS: Readonly<Record<Device, (version: string) => string>> = {
     `Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Mobile Safari/537.36`,
 };
 
+const FORM_FACTORS: Readonly<Record<Device, string>> = {
+  desktop: 'Desktop',
+  tablet: 'Tablet',
+  phone: 'Mobile',
+};
+
 /**
  * One visit by somebody who has never been here: a profile of its own, thrown away afterwards. A page that hangs costs only
  * its visit; a browser that crashes ends it.
@@ -59,7 +65,8 @@ export async function visit(browser: Browser, order: VisitOrder): Promise<Visite
     run.catch(() => undefined);
     await Promise.race([run, ended(deadline), crashed(browser)]);
   } catch (error) {
-    failure = !browser.isConnected() || isCrash(error) ? 'crashed' : deadline.aborted ? 'timeout' : 'unreachable';
+    failure =
+      !browser.isConnected() || isCrash(error) ? 'crashed' : deadline.aborted ? 'timeout' : 'unreachable';
     if (failure === 'unreachable' && loads.length === 0 && !isNavigation(error)) throw error;
   } finally {
     await Promise.race([context.close().catch(() => undefined), sleep(3_000)]);
@@ -99,7 +106,10 @@ function crashed(browser: Browser): Promise<never> {
   });
 }
 
-async function openContext(browser: Browser, { script, address, access }: VisitOrder): Promise<BrowserContext> {
+async function openContext(
+  browser: Browser,
+  { script, address, access }: VisitOrder,
+): Promise<BrowserContext> {
   const { device, width } = script;
   const window = DEVICE_WINDOWS[device];
   const isTouch = device !== 'desktop';
@@ -156,9 +166,11 @@ async function walkPage(
   const { frameTree } = await session.send('Page.getFrameTree');
   const recorder = new Recorder(session, token, frameTree.frame.id);
   await recorder.start();
+  await tellDevice(session, script.device, page.context().browser()?.version() ?? '');
   await guardRequests(session, frameTree.frame.id, order);
   await page.addInitScript({ content: callInPage(watchPage, { token, horizonMs: HORIZON_MS }) });
-  if (script.clock !== undefined) await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
+  if (script.clock !== undefined)
+    await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
 
   let progress = freshProgress('first');
   const began = performance.now();
@@ -180,10 +192,12 @@ async function walkPage(
     progress: () => progress,
     async open(path) {
       const count = recorder.loads.length;
-      await page.goto(order.address + path, { waitUntil: 'commit', timeout: 20_000 }).catch((error: unknown) => {
-        // A page that does not answer is what we wanted to know.
-        if (recorder.loads.length === count) throw error;
-      });
+      await page
+        .goto(order.address + path, { waitUntil: 'commit', timeout: 20_000 })
+        .catch((error: unknown) => {
+          // A page that does not answer is what we wanted to know.
+          if (recorder.loads.length === count) throw error;
+        });
       await settle(session, recorder, token, signal);
     },
     settle: () => settle(session, recorder, token, signal),
@@ -207,11 +221,36 @@ async function walkPage(
       });
     }
     if (step.do === 'open' || step.do === 'return')
-      progress = freshProgress(step.do === 'return' ? 'returning' : progress.visitor, progress.answer?.choice);
+      progress = freshProgress(
+        step.do === 'return' ? 'returning' : progress.visitor,
+        progress.answer?.choice,
+      );
     const outcome = await doStep(step, tools);
     steps.push({ step: index, atMs: Math.round(performance.now() - began), ...outcome });
   }
   await close();
+}
+
+/** What requests say of the device (User-Agent Client Hints): a tablet is no phone, though it is touched. */
+async function tellDevice(session: CDPSession, device: Device, version: string): Promise<void> {
+  const [major = ''] = version.split('.', 1);
+  const isTouch = device !== 'desktop';
+  await session.send('Emulation.setUserAgentOverride', {
+    userAgent: AGENTS[device](major),
+    acceptLanguage: 'en-GB,en',
+    userAgentMetadata: {
+      brands: [
+        { brand: 'Chromium', version: major },
+        { brand: 'Not=A?Brand', version: '24' },
+      ],
+      platform: isTouch ? 'Android' : 'Linux',
+      platformVersion: '',
+      architecture: '',
+      model: '',
+      mobile: device === 'phone',
+      formFactors: [FORM_FACTORS[device]],
+    },
+  });
 }
 
 function freshProgress(visitor: LoadProgress['visitor'], said?: 'accept' | 'refuse'): LoadProgress {

@@ -1,5 +1,12 @@
 import type { ApiClient, VerificationEvent, VerificationInput } from '@pragmatica/contract';
-import { DEVICES, deliveryOf, isDeliveryFault, summarizeDelivery, type DeliveryState } from '@pragmatica/core';
+import {
+  DEVICES,
+  deliveryOf,
+  isDeliveryFault,
+  summarizeDelivery,
+  type DeliveryState,
+  type Device,
+} from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -20,7 +27,7 @@ export function verify(program: Command): void {
     .option('--browser', VISITS.browser)
     .option('--all', VISITS.allPages)
     .option('--draft', VISITS.draft)
-    .addOption(new Option('--device <device...>', VISITS.devices).choices(DEVICES))
+    .option('--device <devices>', VISITS.devices, devicesOf)
     .option('--har <folder>', VISITS.har)
     .option('--block-others', VISITS.blocked)
     .addOption(new Option('--format <format>', VISITS.format).choices(FORMATS))
@@ -54,6 +61,15 @@ export function verify(program: Command): void {
     });
 }
 
+/** @throws CliError for one that there is not */
+function devicesOf(typed: string): Device[] {
+  return typed.split(',').map((one) => {
+    const found = DEVICES.find((device) => device === one.trim());
+    if (!found) throw new CliError(say(VISITS.noSuchDevice, { device: one, known: [...DEVICES] }));
+    return found;
+  });
+}
+
 const FORMATS = ['table', 'json', 'junit'] as const;
 
 interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
@@ -63,7 +79,15 @@ interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
 
 /** @throws CliError for options that mean nothing without a browser */
 function assertPlain({ all, draft, device, har, blockOthers, follow, format }: VerifyOptions): void {
-  const given = { '--all': all, '--draft': draft, '--device': device, '--har': har, '--block-others': blockOthers, '--no-follow': !follow, '--format': format };
+  const given = {
+    '--all': all,
+    '--draft': draft,
+    '--device': device,
+    '--har': har,
+    '--block-others': blockOthers,
+    '--no-follow': !follow,
+    '--format': format,
+  };
   const first = Object.entries(given).find(([, value]) => value !== undefined && value !== false);
   if (first) throw new CliError(say(VISITS.onlyWithBrowser, { option: first[0] }));
 }

@@ -110,4 +110,3 @@ function lastScreenshot({ loads }: VisitDetail): number {
   if (found === undefined) throw new CliError(VISITS.noScreenshot);
   return found;
 }
-

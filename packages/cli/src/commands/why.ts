@@ -71,17 +71,25 @@ export function why(program: Command): void {
         process.off('SIGINT', stop);
       }
       if (!last) throw new CliError(PLAN.serviceBrokeOff, EXIT.failed);
-      if (options.json) printJson(last.type === 'answer' ? { ...last.answer, round: last.round, visit: last.visit } : last.answer);
+      if (options.json)
+        printJson(
+          last.type === 'answer' ? { ...last.answer, round: last.round, visit: last.visit } : last.answer,
+        );
       else {
         tell(last.answer);
-        if (last.type === 'answer') print(colour.dim(`\n${say(WHY.look, { round: last.round, visit: last.visit })}`));
+        if (last.type === 'answer')
+          print(colour.dim(`\n${say(WHY.look, { round: last.round, visit: last.visit })}`));
       }
       if (last.answer.isWell === false) process.exitCode = EXIT.found;
     });
 }
 
 /** @throws CliError for an option that has no meaning here */
-function assertNone(options: WhyOptions, names: readonly (keyof WhyOptions)[], text: typeof WHY.onlyWith | typeof WHY.onlyWithout): void {
+function assertNone(
+  options: WhyOptions,
+  names: readonly (keyof WhyOptions)[],
+  text: typeof WHY.onlyWith | typeof WHY.onlyWithout,
+): void {
   const given = names.find((name) => options[name] !== undefined);
   if (given !== undefined) throw new CliError(say(text, { option: `--${given}` }));
 }

@@ -13,7 +13,10 @@ export interface JunitCase {
 }
 
 /** A JUnit report, for programs that run tests. @param suites - cases by the name of their suite */
-export function junitDocument(name: string, suites: readonly (readonly [name: string, cases: readonly JunitCase[]])[]): string {
+export function junitDocument(
+  name: string,
+  suites: readonly (readonly [name: string, cases: readonly JunitCase[]])[],
+): string {
   const made = suites.map(([suite, cases]) => ({
     '@name': plainXml(suite),
     '@tests': cases.length,
@@ -22,7 +25,8 @@ export function junitDocument(name: string, suites: readonly (readonly [name: st
     '@skipped': cases.filter(({ skipped }) => skipped).length,
     testcase: cases,
   }));
-  const sum = (of: '@tests' | '@failures' | '@skipped'): number => made.reduce((total, entry) => total + entry[of], 0);
+  const sum = (of: '@tests' | '@failures' | '@skipped'): number =>
+    made.reduce((total, entry) => total + entry[of], 0);
   const builder = new XMLBuilder({ attributeNamePrefix: '@', ignoreAttributes: false, format: true });
   return builder.build({
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },

@@ -1,8 +1,10 @@
 export const VISITS = {
-  browser: 'go there with a real browser, as a new visitor, and see whether each snippet loads, runs, shows and reports',
+  browser:
+    'go there with a real browser, as a new visitor, and see whether each snippet loads, runs, shows and reports',
   allPages: 'with --browser: every known page, instead of a few that show everything',
   draft: 'with --browser: rehearse the draft before it is published; this browser alone gets it',
-  devices: 'with --browser: only these devices',
+  devices: 'with --browser: only these devices, with commas between them',
+  noSuchDevice: 'There is no device “{device}”. Choose among {known}.',
   har: 'with --browser: write the requests of each visit into this folder (HAR 1.2)',
   blocked: 'with --browser: ask no other hosts for anything',
   onlyWithBrowser: '{option} goes with --browser.',
@@ -38,6 +40,11 @@ export const VISITS = {
   before: 'Before the visitor has agreed to anything',
   refused: 'After the visitor has refused',
   weights: 'What each one costs in a page load',
+  headWho: 'WHO',
+  headRequests: 'REQUESTS',
+  headKb: 'KB',
+  headBlocks: 'BLOCKS MS',
+  junit: 'pragmatica verify: {host}, release {release}',
   stores: 'keeps {keys}',
   asks: 'asks {hosts}',
   leftOut: 'not on these pages',
@@ -51,7 +58,8 @@ export const VISITS = {
   visitsExamples:
     '\nExamples:\n  pragmatica visits\n  pragmatica visits 12\n  pragmatica visits watch 12\n  pragmatica visits cancel 12',
   visitOne: 'one visit: what the visitor did, what was asked for, what came up, and what was concluded',
-  visitExamples: '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.webp',
+  visitExamples:
+    '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.webp',
   screenshotTo: 'write the picture of the window into this file (WebP)',
   harTo: 'write its requests into this file (HAR 1.2)',
   writeLike: 'Write the visit like 12/3: the round’s number, a slash, the visit’s.',

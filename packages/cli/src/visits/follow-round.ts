@@ -6,7 +6,11 @@ import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
 
 /** Watches a round until it is over; Ctrl-C leaves it alone. @throws CliError for one that came to no end */
-export async function followRound(client: ApiClient, site: string, number: number): Promise<VisitRoundResource> {
+export async function followRound(
+  client: ApiClient,
+  site: string,
+  number: number,
+): Promise<VisitRoundResource> {
   const abort = new AbortController();
   const stop = (): void => abort.abort();
   process.once('SIGINT', stop);
@@ -14,7 +18,11 @@ export async function followRound(client: ApiClient, site: string, number: numbe
   let round: VisitRoundResource | undefined;
   let path = '';
   try {
-    for await (const event of client.stream('watchVisits', { params: { site, round: number } }, abort.signal)) {
+    for await (const event of client.stream(
+      'watchVisits',
+      { params: { site, round: number } },
+      abort.signal,
+    )) {
       if (event.type === 'visit') ({ path } = event.visit);
       else ({ round } = event);
       const { done = 0, planned = 0, state } = round ?? {};

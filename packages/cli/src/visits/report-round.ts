@@ -28,18 +28,20 @@ export function reportRound({ round, visits, summary }: VisitRoundDetail): void 
   reportStages(summary);
   reportWeights(summary);
   if (summary.failed.length > 0) print(`\n${colour.red(VISITS.failedVisits)}`);
-  for (const { visit, path, failure } of summary.failed) print(`  ${say(VISITS.visitFailed, { visit, path, failure })}`);
+  for (const { visit, path, failure } of summary.failed)
+    print(`  ${say(VISITS.visitFailed, { visit, path, failure })}`);
   if (summary.isWell) note(colour.green(`\n${VISITS.wellHead}`));
 }
 
 function reportRungs({ snippets }: RoundSummaryResource): void {
   const rows = snippets.flatMap(({ snippet, name, devices, leftOut }) => {
-    if (devices.length === 0) return [[colour.dim(snippet), '', ...RUNGS.map(() => ''), colour.dim(leftOut ?? VISITS.leftOut)]];
+    if (devices.length === 0)
+      return [[colour.dim(snippet), '', ...RUNGS.map(() => ''), colour.dim(leftOut ?? VISITS.leftOut)]];
     const inOrder = DEVICES.toReversed().flatMap((device) => devices.filter((one) => one.device === device));
     return inOrder.map(({ device, rungs }, index) => [
       index === 0 ? colour.bold(snippet) : '',
       device,
-      ...RUNGS.map((rung) => MARKS[rungs[rung] ?? 'none']),
+      ...RUNGS.map((rung) => MARKS[rungs[rung]]),
       index === 0 ? name : '',
     ]);
   });
@@ -49,14 +51,18 @@ function reportRungs({ snippets }: RoundSummaryResource): void {
 function reportProblems({ snippets }: RoundSummaryResource): void {
   for (const { name, problems, intruder } of snippets) {
     for (const { rung, cause, at } of problems) {
-      print(`\n${colour.red('✗')} ${colour.bold(say(VISITS.problem, { name, rung }))} ${colour.dim(places(at))}`);
+      print(
+        `\n${colour.red('✗')} ${colour.bold(say(VISITS.problem, { name, rung }))} ${colour.dim(places(at))}`,
+      );
       print(`  ${cause.message}`);
       if (cause.advice !== '') print(`  ${say(VISITS.fix, { advice: cause.advice })}`);
       print(`  ${say(VISITS.who, { who: whoWords(cause.who) })}`);
       for (const line of cause.evidence) print(colour.dim(`  ${line}`));
     }
     if (intruder) {
-      print(`\n${colour.red('✗')} ${colour.bold(say(VISITS.intruder, { name }))} ${colour.dim(places(intruder.at))}`);
+      print(
+        `\n${colour.red('✗')} ${colour.bold(say(VISITS.intruder, { name }))} ${colour.dim(places(intruder.at))}`,
+      );
       print(`  ${intruder.because}`);
     }
   }
@@ -95,7 +101,9 @@ function reportStages({ stages }: RoundSummaryResource): void {
     const rows = disclosures.map(({ snippet, name, stored, hosts }) => [
       snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
       [
-        ...(stored.length === 0 ? [] : [say(VISITS.stores, { keys: stored.map(({ key, where }) => `${key} (${where})`) })]),
+        ...(stored.length === 0
+          ? []
+          : [say(VISITS.stores, { keys: stored.map(({ key, where }) => `${key} (${where})`) })]),
         ...(hosts.length === 0 ? [] : [say(VISITS.asks, { hosts: hosts.map(({ host }) => host) })]),
       ].join('; '),
     ]);
@@ -108,7 +116,7 @@ function reportWeights({ weights }: RoundSummaryResource): void {
   print(`\n${colour.bold(VISITS.weights)}`);
   print(
     table(
-      ['WHO', 'REQUESTS', 'KB', 'BLOCKS MS'],
+      [VISITS.headWho, VISITS.headRequests, VISITS.headKb, VISITS.headBlocks],
       weights.map(({ snippet, name, requests, bytes, blockingMs }) => [
         snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
         String(requests),

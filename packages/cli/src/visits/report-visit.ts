@@ -10,11 +10,15 @@ const SHOWN = 90;
 
 /** What one visit saw, page load by page load. */
 export function reportVisit({ visit, browser, window, steps, loads }: VisitDetail): void {
-  print(`${colour.bold(visit.title)}  ${colour.dim(`${visit.path} · ${browser} · ${window.width} × ${window.height}`)}`);
+  print(
+    `${colour.bold(visit.title)}  ${colour.dim(`${visit.path} · ${browser} · ${window.width} × ${window.height}`)}`,
+  );
   print(colour.dim(visit.because));
   print(`\n${colour.bold(VISITS.steps)}`);
   for (const { words, isDone, note } of steps)
-    print(`  ${isDone === true ? colour.green('✓') : isDone === false ? colour.red('✗') : '·'} ${words}${note === null ? '' : colour.dim(`  ${note}`)}`);
+    print(
+      `  ${isDone === true ? colour.green('✓') : isDone === false ? colour.red('✗') : '·'} ${words}${note === null ? '' : colour.dim(`  ${note}`)}`,
+    );
   for (const load of loads) reportLoad(load);
 }
 
@@ -31,7 +35,9 @@ function reportLoad(load: Load): void {
       if (expected === 'left-out') continue;
       const last = missed === undefined ? undefined : rungs.find(({ rung }) => rung === missed);
       const mark = last ? colour.red('✗') : expected === 'waits' ? colour.yellow('?') : colour.green('✓');
-      print(`    ${mark} ${name}${last ? `: ${last.message}` : expected === 'waits' ? colour.dim(`  ${because ?? ''}`) : ''}`);
+      print(
+        `    ${mark} ${name}${last ? `: ${last.message}` : expected === 'waits' ? colour.dim(`  ${because ?? ''}`) : ''}`,
+      );
     }
   }
   print('');
@@ -49,7 +55,9 @@ function reportLoad(load: Load): void {
   );
   if (exceptions.length > 0) print(`\n  ${VISITS.errors}`);
   for (const { message, at, owner } of exceptions)
-    print(`    ${colour.red('✗')} ${message}  ${colour.dim(`${ownerName(owner, names)}, ${at.url}:${at.line + 1}:${at.column + 1}`)}`);
+    print(
+      `    ${colour.red('✗')} ${message}  ${colour.dim(`${ownerName(owner, names)}, ${at.url}:${at.line + 1}:${at.column + 1}`)}`,
+    );
   if (violations.length > 0) print(`\n  ${VISITS.blockedByPolicy}`);
   for (const { directive, blocked } of violations) print(`    ${directive}: ${blocked}`);
   const loud = said.filter(({ level }) => level !== 'info');

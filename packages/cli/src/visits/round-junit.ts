@@ -9,11 +9,18 @@ export function roundJunit({ round, summary }: VisitRoundDetail): string {
   const suites = summary.snippets.map(({ snippet, devices, problems, intruder, leftOut }) => {
     const classname = `pragmatica.verify.${snippet}`;
     const cases = devices.flatMap(({ device, rungs }) =>
-      RUNGS.filter((rung) => (rungs[rung] ?? 'none') !== 'none').map((rung): JunitCase => {
-        const head = { '@name': `${rungTitle(rung)} (${device})`, '@classname': classname, '@time': '0' as const };
+      RUNGS.filter((rung) => rungs[rung] !== 'none').map((rung): JunitCase => {
+        const head = {
+          '@name': `${rungTitle(rung)} (${device})`,
+          '@classname': classname,
+          '@time': '0' as const,
+        };
         const state = rungs[rung];
-        if (state === 'waiting' || state === 'not-reached') return { ...head, skipped: { '@message': state } };
-        const problem = problems.find((one) => one.rung === rung && one.at.some((at) => at.device === device));
+        if (state === 'waiting' || state === 'not-reached')
+          return { ...head, skipped: { '@message': state } };
+        const problem = problems.find(
+          (one) => one.rung === rung && one.at.some((at) => at.device === device),
+        );
         if (!problem) return head;
         const { message, advice, id, evidence } = problem.cause;
         return {
@@ -32,15 +39,27 @@ export function roundJunit({ round, summary }: VisitRoundDetail): string {
             '@name': VISITS.intruder.replace('{name}: ', ''),
             '@classname': classname,
             '@time': '0' as const,
-            failure: { '@message': plainXml(intruder.because), '@type': 'intruder', '#text': intruder.because },
+            failure: {
+              '@message': plainXml(intruder.because),
+              '@type': 'intruder',
+              '#text': intruder.because,
+            },
           },
         ]
       : [];
     const none: JunitCase[] =
       cases.length + stray.length === 0
-        ? [{ '@name': snippet, '@classname': classname, '@time': '0', skipped: { '@message': leftOut ?? VISITS.leftOut } }]
+        ? [
+            {
+              '@name': snippet,
+              '@classname': classname,
+              '@time': '0',
+              skipped: { '@message': leftOut ?? VISITS.leftOut },
+            },
+          ]
         : [];
     return [snippet, [...cases, ...stray, ...none]] as const;
   });
-  return `${junitDocument(say('pragmatica verify: {host}, release {release}', { host: round.host, release: round.release ?? 0 }), suites).trimEnd()}`;
+  const name = say(VISITS.junit, { host: round.host, release: round.release ?? 0 });
+  return junitDocument(name, suites).trimEnd();
 }

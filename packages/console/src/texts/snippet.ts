@@ -1,4 +1,5 @@
 export const SNIPPET = {
+  whyNotShown: 'Why doesn’t it show?',
   addSnippet: 'Add a snippet',
   pasteWhatProvider:
     'Paste what the provider gave you. Pragmatica reads it and says what it is, where it goes and whether it fits with the rest. If it came in two pieces, put both in here: then it can never be half on. Or {link}.',

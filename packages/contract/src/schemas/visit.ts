@@ -13,7 +13,9 @@ export const visitRoundInput = z
     pages: z
       .union([z.enum(['sample', 'all']), z.array(path).min(1).max(200)])
       .default('sample')
-      .meta({ description: 'A few that show every snippet on every kind of page, all known ones, or these.' }),
+      .meta({
+        description: 'A few that show every snippet on every kind of page, all known ones, or these.',
+      }),
     devices: z
       .array(device)
       .min(1)
@@ -83,7 +85,12 @@ const cause = z
 const rungState = z.enum(['reached', 'failed', 'not-reached', 'none', 'waiting']);
 const seenAt = z.object({ visit: z.int(), load: z.int(), path: z.string(), device });
 const rectangle = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
-const party = z.object({ snippet: z.string().nullable(), name: z.string(), selector: z.string(), box: rectangle });
+const party = z.object({
+  snippet: z.string().nullable(),
+  name: z.string(),
+  selector: z.string(),
+  box: rectangle,
+});
 const owner = z.object({ snippet: z.string().nullable().optional(), via: z.array(z.string()).optional() });
 const disclosure = z.object({
   snippet: z.string().nullable().optional(),
@@ -190,6 +197,9 @@ const seenLoad = z.object({
   loadedMs: z.int().nullable(),
   endMs: z.int(),
   isHung: z.boolean(),
+  window: z
+    .object({ width: z.int(), height: z.int() })
+    .meta({ description: 'What can be seen of the page at once, in its own pixels.' }),
   screenshot: z.int().nullable(),
   requests: z.array(
     z.object({
@@ -206,7 +216,12 @@ const seenLoad = z.object({
   ),
   exceptions: z.array(z.object({ message: z.string(), atMs: z.int(), at: frame, owner })),
   console: z.array(
-    z.object({ level: z.enum(['error', 'warning', 'info']), text: z.string(), url: z.string(), atMs: z.int() }),
+    z.object({
+      level: z.enum(['error', 'warning', 'info']),
+      text: z.string(),
+      url: z.string(),
+      atMs: z.int(),
+    }),
   ),
   violations: z.array(z.object({ directive: z.string(), blocked: z.string(), isEnforced: z.boolean() })),
   globals: z.array(z.string()),
@@ -263,7 +278,10 @@ export const whyInput = z
     device: planQuery.shape.device,
     consent: planQuery.shape.consent,
     visitor: planQuery.shape.visitor,
-    visit: z.boolean().default(true).meta({ description: 'Goes and looks, where settings alone do not tell.' }),
+    visit: z
+      .boolean()
+      .default(true)
+      .meta({ description: 'Goes and looks, where settings alone do not tell.' }),
   })
   .meta({ id: 'WhyInput' });
 export type WhyInput = z.input<typeof whyInput>;
@@ -291,7 +309,10 @@ export const whyAnswer = z
     hints: z.array(z.string()),
     question: z.string().meta({ description: 'The page load that was asked about, in words.' }),
   })
-  .meta({ id: 'WhyAnswer', description: 'How far a snippet comes, why not further, and who can change that.' });
+  .meta({
+    id: 'WhyAnswer',
+    description: 'How far a snippet comes, why not further, and who can change that.',
+  });
 export type WhyAnswerResource = z.infer<typeof whyAnswer>;
 
 /** One line of the stream: what settings tell at once, then what a visit saw. */

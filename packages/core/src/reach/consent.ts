@@ -118,7 +118,9 @@ export function consentCookie(
   keys: readonly string[],
 ): { readonly name: string; readonly value: string } | undefined {
   if (!rules) return undefined;
-  const names = rules.categories.filter(({ key }) => keys.includes(key)).map(({ key, value }) => value ?? key);
+  const names = rules.categories
+    .filter(({ key }) => keys.includes(key))
+    .map(({ key, value }) => value ?? key);
   const value = encodeURIComponent(
     rules.format.kind === 'list' ? names.join(',') || '-' : JSON.stringify(nested(rules.format.path, names)),
   );

@@ -1,7 +1,13 @@
 export * from './pages/index.js';
 export * from './hours/index.js';
 export { ReachAlgebra, type Dimension } from './algebra.js';
-export { consentCookie, consentNames, consentPathProblem, grantedConsent, type ConsentRules } from './consent.js';
+export {
+  consentCookie,
+  consentNames,
+  consentPathProblem,
+  grantedConsent,
+  type ConsentRules,
+} from './consent.js';
 export {
   DEVICES,
   DEVICE_HEADERS,

@@ -6,7 +6,8 @@ export const DAMAGE_TEXTS = {
   covered:
     '{count, plural, one {A control} other {# controls}} cannot be reached, such as “{first}”: {by} lies on top.',
   error: 'A script stops with an error: {message}',
-  styles: '{count, plural, one {A style sheet} other {# style sheets}} of the page no longer {count, plural, one {loads} other {load}}.',
+  styles:
+    '{count, plural, one {A style sheet} other {# style sheets}} of the page no longer {count, plural, one {loads} other {load}}.',
   shifts: 'The page jumps while it loads.',
   blocked: 'The page does not react for {seconds} seconds longer.',
   slow: 'The page takes {seconds} seconds longer until it can be read.',

@@ -3,7 +3,8 @@ export const VISIT_TEXTS = {
   onlyFirst: 'It is only for visitors who are here for the first time.',
   onlyReturning: 'It is only for visitors who have been here before.',
   otherWidth: 'It is not for windows that are {width} pixels wide.',
-  cameLately: 'It came on the last visit, and comes at most once in {days, plural, one {a day} other {# days}}.',
+  cameLately:
+    'It came on the last visit, and comes at most once in {days, plural, one {a day} other {# days}}.',
   waitsFor: 'It waits: {wait}.',
 
   delivered: 'Its code is in the page, where it belongs.',
@@ -21,37 +22,47 @@ export const VISIT_TEXTS = {
   waits: 'It waits for something the visitor has not done.',
 
   deliveredThough: 'It runs on this page load though it should not: {because}',
-  deliveredThoughAdvice: 'Look for a second copy of its code in the site’s own template, or in an older copy of the page.',
+  deliveredThoughAdvice:
+    'Look for a second copy of its code in the site’s own template, or in an older copy of the page.',
 
   policyFile: 'The page’s content policy blocks {host}.',
   policyFileAdvice: 'Allow {host} in the site’s content policy ({directive}).',
   policyInline: 'The page’s content policy blocks its inline code.',
-  policyInlineAdvice: 'Let Pragmatica extend the policy, or have the site’s own server allow this code by its hash or a nonce.',
+  policyInlineAdvice:
+    'Let Pragmatica extend the policy, or have the site’s own server allow this code by its hash or a nonce.',
   policyEval: 'The page’s content policy forbids code made from text (eval), which it needs.',
-  policyEvalAdvice: 'Ask the provider for code that does not need eval, or allow unsafe-eval if there is no other way.',
+  policyEvalAdvice:
+    'Ask the provider for code that does not need eval, or allow unsafe-eval if there is no other way.',
   mixedContent: 'The page comes over https and its file {file} over plain http, which browsers block.',
   mixedContentAdvice: 'Change http:// to https:// in its code.',
   noHost: 'There is no server called {host}.',
-  noHostAdvice: 'Check the address for a typing mistake. If it is right, the provider has given up that name: ask for new code.',
+  noHostAdvice:
+    'Check the address for a typing mistake. If it is right, the provider has given up that name: ask for new code.',
   noAnswer: '{host} does not answer.',
   noAnswerAdvice: 'The provider is down, or has moved. Look at its status page, or ask for new code.',
   certificate: '{host} has a certificate that browsers do not trust.',
   certificateAdvice: 'Only the provider can fix this. Until then nothing loads from there.',
   notFound: '{host} has no file {file} (it answered {status}).',
-  notFoundAdvice: 'Check the address and the account number in its code, or ask the provider for the current code.',
+  notFoundAdvice:
+    'Check the address and the account number in its code, or ask the provider for the current code.',
   refusedByHost: '{host} refuses this site ({status} for {file}).',
-  refusedByHostAdvice: 'Register {site} as a domain of your account with the provider, and check the account number in its code.',
+  refusedByHostAdvice:
+    'Register {site} as a domain of your account with the provider, and check the account number in its code.',
   tooMany: '{host} says that this site asks too often (429 for {file}).',
   tooManyAdvice: 'The account’s limit with the provider is used up. Wait, or get a larger plan there.',
   providerDown: '{host} is failing: it answered {status} for {file}.',
   providerDownAdvice: 'Nothing is wrong here. Look at the provider’s status page, or tell the provider.',
   otherStatus: '{host} answered {status} for {file}.',
   otherStatusAdvice: 'Compare its code with the provider’s current code.',
-  wrongType: 'What {host} sends for {file} is not a {kind}{type, select, none {} other { but {type}}}, so browsers do not use it.',
-  wrongTypeAdvice: 'Check the address: it leads to something else. If it is right, the provider sends the wrong content type.',
+  wrongType:
+    'What {host} sends for {file} is not a {kind}{type, select, none {} other { but {type}}}, so browsers do not use it.',
+  wrongTypeAdvice:
+    'Check the address: it leads to something else. If it is right, the provider sends the wrong content type.',
   notShared: '{host} does not share {file} with this site, so the browser refuses it.',
-  notSharedAdvice: 'Remove the attribute crossorigin from its tag, or ask the provider to send Access-Control-Allow-Origin.',
-  integrity: 'The file {file} has changed since its fingerprint was written into the code, so browsers refuse it.',
+  notSharedAdvice:
+    'Remove the attribute crossorigin from its tag, or ask the provider to send Access-Control-Allow-Origin.',
+  integrity:
+    'The file {file} has changed since its fingerprint was written into the code, so browsers refuse it.',
   integrityAdvice: 'Get the current code from the provider, or remove the attribute integrity.',
   unanswered: '{host} had not answered for {file} after {seconds} seconds.',
   unansweredAdvice: 'The provider is slow right now. Try again later; if it stays so, tell the provider.',
@@ -63,36 +74,45 @@ export const VISIT_TEXTS = {
   neverAskedAdvice: 'Its code has to run first: see the next line.',
 
   syntax: 'Browsers cannot read its code: {message}.',
-  syntaxAdvice: 'A character is missing or was lost on the way. Copy the code from the provider again, from the first to the last character.',
+  syntaxAdvice:
+    'A character is missing or was lost on the way. Copy the code from the provider again, from the first to the last character.',
   exception: 'Its code stops with an error: {message}.',
-  exceptionAdvice: 'Send this error to the provider. If it began after a change here, put the last release back.',
+  exceptionAdvice:
+    'Send this error to the provider. If it began after a change here, put the last release back.',
   undefinedLater: '“{name}” is not there yet when its code runs: “{maker}” defines it, and comes later.',
   undefinedLaterAdvice: 'Move “{maker}” in front of it.',
   undefinedOut: '“{name}” is not there: “{maker}” defines it, and does not run on this page load. {because}',
   undefinedOutAdvice: 'Give both the same reach, or switch “{maker}” on.',
   undefinedFailed: '“{name}” is not there: “{maker}” defines it, and did not load.',
   undefinedFailedAdvice: 'Fix “{maker}” first.',
-  undefinedOwn: '“{name}” is not there: its own file {file}, which probably defines it, comes later or did not load.',
+  undefinedOwn:
+    '“{name}” is not there: its own file {file}, which probably defines it, comes later or did not load.',
   undefinedOwnAdvice: 'Put its loader in front of the code that uses it, without async or defer.',
   undefinedNobody: '“{name}” is not there: nothing on this page defines it.',
-  undefinedNobodyAdvice: 'Add the provider’s loader, often called step 1 of its install, in front of this code.',
+  undefinedNobodyAdvice:
+    'Add the provider’s loader, often called step 1 of its install, in front of this code.',
   missingElement: 'It looks for the element {selector}, which this page does not have.',
-  missingElementAdvice: 'Put that element into the page, give the snippet the part that brings it, or leave this page out of its reach.',
+  missingElementAdvice:
+    'Put that element into the page, give the snippet the part that brings it, or leave this page out of its reach.',
   lateElement: 'It looks for the element {selector} before the page has it.',
   lateElementAdvice: 'Move it to the end of the body, or in any case behind that element.',
   didNotRun: 'Its code is in the page, but the browser did not run it.',
-  didNotRunAdvice: 'Look for a wrong type on its script tag, or an unclosed tag, comment or script in front of it.',
+  didNotRunAdvice:
+    'Look for a wrong type on its script tag, or an unclosed tag, comment or script in front of it.',
   fileDidNotRun: 'The browser got {file}, but did not run it.',
-  fileDidNotRunAdvice: 'Check that the address leads to a script, and that the attributes of its tag are the provider’s.',
+  fileDidNotRunAdvice:
+    'Check that the address leads to a script, and that the attributes of its tag are the provider’s.',
   heldByType: 'Its script tags have the type “{type}”, so browsers do not run them.',
-  heldByTypeAdvice: 'Such a type is for consent banners that release code themselves. Let Pragmatica’s reach wait for consent instead and remove the type, or check that the banner releases it.',
+  heldByTypeAdvice:
+    'Such a type is for consent banners that release code themselves. Let Pragmatica’s reach wait for consent instead and remove the type, or check that the banner releases it.',
   missingGlobal: 'Its code ran and “{name}” is not there.',
   missingGlobalAdvice: 'Compare it with the provider’s current code.',
   withErrors: 'It works, though an error came up: {message}.',
   withFailures: 'It works, though {file} did not load.',
 
   hidden: 'It put {what} into the page, but that is hidden ({css}).',
-  hiddenAdvice: 'Look for a style of the site that hides it, or a setting with the provider (opening hours, pages, languages).',
+  hiddenAdvice:
+    'Look for a style of the site that hides it, or a setting with the provider (opening hours, pages, languages).',
   outside: 'It put {what} outside of the window.',
   outsideAdvice: 'Look for a style of the site that moves it, or choose another corner with the provider.',
   covered: '{what} is there, but “{by}” lies on top of it.',
@@ -101,15 +121,18 @@ export const VISIT_TEXTS = {
   providerSays: 'Nothing shows. Its own script says: “{said}”',
   providerSaysAdvice: 'Do what it says with the provider, then look again.',
   nothingShown: 'It loaded and ran, but put nothing into the page.',
-  nothingShownAdvice: 'I cannot tell why. Usual causes with the provider: the domain is not registered, the widget is switched off, it is outside its opening hours, or the account number is wrong.',
-  nothingShownNoElement: 'It put nothing into the page: it fills the element {selector}, which this page does not have.',
+  nothingShownAdvice:
+    'I cannot tell why. Usual causes with the provider: the domain is not registered, the widget is switched off, it is outside its opening hours, or the account number is wrong.',
+  nothingShownNoElement:
+    'It put nothing into the page: it fills the element {selector}, which this page does not have.',
 
   reportFailed: 'Its report to {host} was refused ({status}).',
   reportFailedAdvice: 'Check the account number, and that {site} is registered with the provider.',
   reportBlocked: 'Its report to {host} did not get through ({error}).',
   reportPolicyAdvice: 'Allow {host} in the site’s content policy (connect-src and img-src).',
   nothingReported: 'It loaded and ran, but sent nothing to its provider.',
-  nothingReportedAdvice: 'I cannot tell why. Usual causes: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
+  nothingReportedAdvice:
+    'I cannot tell why. Usual causes: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
 } as const;
 
 /** The rungs, as headings. */

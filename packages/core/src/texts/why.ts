@@ -22,13 +22,14 @@ export const WHY_TEXTS = {
   deviceAction: 'Look with one of those devices, or change its reach.',
   pageAction: 'Add this page to its reach, and publish.',
   waitsFor: 'It comes {wait}.',
-  rarely: 'It comes {often} for one visitor. If you have seen it already, it stays away: use a private window.',
+  rarely:
+    'It comes {often} for one visitor. If you have seen it already, it stays away: use a private window.',
   stepUnknown: 'Not looked at yet: only a visit can tell.',
   notReached: 'Not reached.',
   visitFailed: 'The page could not be opened: {problem}',
   visitFailedAction: 'Open the address yourself. If that works, look at the host’s settings here.',
   hungPage: 'The page stops answering: something in it runs without end.',
-  wellShown: '“{name}” works for a new visitor on {path}: {what}',
+  wellShown: '“{name}” works for a new visitor on {path}. {what}',
   wellRan: '“{name}” works on {path}: its code is there, loaded and ran.',
   waitingStill: '“{name}” is in the page, and waits. {because}',
   wellHint:

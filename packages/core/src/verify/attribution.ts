@@ -37,7 +37,8 @@ export class Attribution {
   readonly #frames = new Map<string, SeenRequest>();
   readonly #owners = new Map<string, Owner>();
   #lines: readonly number[] | undefined;
-  #ranges: readonly { readonly start: number; readonly end: number; readonly part: ExpectedPart }[] | undefined;
+  #ranges:
+    readonly { readonly start: number; readonly end: number; readonly part: ExpectedPart }[] | undefined;
 
   /**
    * @param parts - those that may be in the page, as they go into pages
@@ -54,7 +55,8 @@ export class Attribution {
     for (const request of load.requests) {
       this.#requests.set(request.id, request);
       if (!this.#byUrl.has(request.url)) this.#byUrl.set(request.url, request);
-      if (request.kind === 'document' && request.frame !== undefined) this.#frames.set(request.frame, request);
+      if (request.kind === 'document' && request.frame !== undefined)
+        this.#frames.set(request.frame, request);
     }
     for (const script of load.scripts) this.#scripts.set(script.id, script);
   }
@@ -74,7 +76,9 @@ export class Attribution {
     const { initiator, frame, kind } = request;
     if (kind === 'document' && frame === undefined) return PAGE;
     // What a redirect leads to was asked for by whoever asked for what redirects.
-    const before = this.#load.requests.find(({ redirect, startMs }) => redirect === request.url && startMs <= request.startMs);
+    const before = this.#load.requests.find(
+      ({ redirect, startMs }) => redirect === request.url && startMs <= request.startMs,
+    );
     if (before && before.id.startsWith(request.id)) return this.ofRequest(before, depth + 1);
     const byScript = this.ofStack(initiator.stack, depth + 1);
     if (byScript.kind !== 'unknown') return byScript;
@@ -143,7 +147,10 @@ export class Attribution {
   }
 
   /** @param probed - parts by the selectors that were asked about for them */
-  ofElement(element: Pick<SeenElement, 'stack' | 'probes'>, probed: ReadonlyMap<string, string> = new Map()): Owner {
+  ofElement(
+    element: Pick<SeenElement, 'stack' | 'probes'>,
+    probed: ReadonlyMap<string, string> = new Map(),
+  ): Owner {
     const made = this.ofStack(element.stack);
     if (made.kind === 'snippet') return made;
     for (const probe of element.probes) {
@@ -222,7 +229,9 @@ export class Attribution {
   #byAddress(url: string): Owner | undefined {
     const plain = normalAddress(url);
     const [path = ''] = plain.split('?', 1);
-    const holding = this.#parts.filter(({ own }) => own.includes(url) || (path.length > 8 && own.includes(path)));
+    const holding = this.#parts.filter(
+      ({ own }) => own.includes(url) || (path.length > 8 && own.includes(path)),
+    );
     const [first] = holding;
     return first && new Set(holding.map(({ snippet }) => snippet)).size === 1
       ? { kind: 'snippet', snippet: first.snippet, part: first.key, via: [] }

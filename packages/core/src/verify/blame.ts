@@ -62,7 +62,13 @@ async function smallest(
       pieces = 2;
       continue;
     }
-    const rest = chunks.length > 2 ? await firstOf(chunks.map((one) => left.filter((key) => !one.includes(key))), isGone) : undefined;
+    const rest =
+      chunks.length > 2
+        ? await firstOf(
+            chunks.map((one) => left.filter((key) => !one.includes(key))),
+            isGone,
+          )
+        : undefined;
     if (rest) {
       left = rest;
       pieces = Math.max(2, pieces - 1);

@@ -33,7 +33,12 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
   if (load.isHung && !bare.isHung) add('hung', 3, T.hung);
   if (samePage(load.finalUrl) !== samePage(bare.finalUrl))
     add('elsewhere', 3, say(T.elsewhere, { address: load.finalUrl }));
-  if (!load.isHung && !bare.isHung && bare.readable >= LEAST_TEXT && load.readable < bare.readable * LEFT_SHARE)
+  if (
+    !load.isHung &&
+    !bare.isHung &&
+    bare.readable >= LEAST_TEXT &&
+    load.readable < bare.readable * LEFT_SHARE
+  )
     add('text-gone', 3, say(T.textGone, { left: Math.round((load.readable / bare.readable) * 100) }));
   const before = new Set(bare.covered.map(({ selector }) => selector));
   // What somebody can close is in the way, and breaks nothing.
@@ -60,7 +65,8 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
   const blocked = blockingOf(load) - blockingOf(bare);
   if (blocked > LONG_BLOCK_MS) add('blocked', 2, say(T.blocked, { seconds: Math.round(blocked / 100) / 10 }));
   const later = (load.readyMs ?? load.endMs) - (bare.readyMs ?? 0);
-  if (bare.readyMs !== undefined && later > SLOWER_MS) add('slow', 2, say(T.slow, { seconds: Math.round(later / 100) / 10 }));
+  if (bare.readyMs !== undefined && later > SLOWER_MS)
+    add('slow', 2, say(T.slow, { seconds: Math.round(later / 100) / 10 }));
   if (Math.abs(load.size.width - bare.size.width) > 40 && load.size.width > bare.size.width)
     add('wide', 1, say(T.wide, { pixels: Math.round(load.size.width - bare.size.width) }));
   return found.sort((a, b) => b.weight - a.weight);

@@ -74,7 +74,14 @@ export function expectationOf(
     if (out) return [{ snippet: key, name, expected: 'left-out', because: out.message }];
     if (!planned.has(key)) return [];
     const because = whyWaiting(limits?.visitor, { load, width, hasCome: cameBefore.has(key) });
-    return [{ snippet: key, name, expected: because === undefined ? 'runs' : 'waits', ...(because === undefined ? {} : { because }) }];
+    return [
+      {
+        snippet: key,
+        name,
+        expected: because === undefined ? 'runs' : 'waits',
+        ...(because === undefined ? {} : { because }),
+      },
+    ];
   });
   const parts = orderedParts(filledSnapshot(snapshot, environment)).map((placed) => ({
     ...toPlanned(placed),
@@ -90,7 +97,10 @@ interface Visiting {
 }
 
 /** What a snippet still waits for in a visit; undefined where everything has come. */
-function whyWaiting(visitor: VisitorRules | undefined, { load, width, hasCome }: Visiting): string | undefined {
+function whyWaiting(
+  visitor: VisitorRules | undefined,
+  { load, width, hasCome }: Visiting,
+): string | undefined {
   if (!isLimited(visitor)) return undefined;
   const { who, minWidth = 0, maxWidth = Infinity, everyDays = 0 } = visitor;
   if (who !== undefined && who !== load.visitor)

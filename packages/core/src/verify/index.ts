@@ -4,10 +4,34 @@ export { checkPasted } from './by-paste.js';
 export { isDeliveryFault, summarizeDelivery, type SnippetDelivery } from './summary.js';
 export { Attribution, type Owner } from './attribution.js';
 export { expectationOf, type Expectation, type Expected, type VisitPlace } from './expectation.js';
-export { intruderWords, openLoad, rungTitle, type LoadCase, type LoadToOpen, type SnippetRungs } from './judge-load.js';
+export {
+  intruderWords,
+  openLoad,
+  rungTitle,
+  type LoadCase,
+  type LoadToOpen,
+  type SnippetRungs,
+} from './judge-load.js';
 export { judgeVisit, type JudgedLoad, type KeptOwner, type LoadToJudge } from './judge-visit.js';
-export { RUNGS, type Cause, type Responsible, type Rung, type RungResult, type RungState } from './rungs/types.js';
-export { WHY_STEPS, untilWords, whoWords, whyFromSettings, whyWithVisit, type WhyAnswer, type WhyQuestion, type WhyStep, type WhyStepName } from './why.js';
+export {
+  RUNGS,
+  type Cause,
+  type Responsible,
+  type Rung,
+  type RungResult,
+  type RungState,
+} from './rungs/types.js';
+export {
+  WHY_STEPS,
+  untilWords,
+  whoWords,
+  whyFromSettings,
+  whyWithVisit,
+  type WhyAnswer,
+  type WhyQuestion,
+  type WhyStep,
+  type WhyStepName,
+} from './why.js';
 export { coveredControls, overlapsOf, type Covered, type Overlap, type Party } from './overlap.js';
 export { doubledOf, type Doubled, type Source } from './twice.js';
 export { disclosuresOf, type ConsentStage, type Disclosure, type DisclosureStage } from './privacy.js';
@@ -15,7 +39,14 @@ export { withoutParts } from './without-parts.js';
 export { asPlanned } from './as-planned.js';
 export { weightsOf, type Weight } from './weight.js';
 export { damageOf, type Symptom } from './damage.js';
-export { summarizeVisits, type DeviceRungs, type RoundSummary, type SeenAt, type SummedSnippet, type VisitToSum } from './summarize-visits.js';
+export {
+  summarizeVisits,
+  type DeviceRungs,
+  type RoundSummary,
+  type SeenAt,
+  type SummedSnippet,
+  type VisitToSum,
+} from './summarize-visits.js';
 export {
   brokenTrouble,
   earlyTroubles,

@@ -10,7 +10,14 @@ import { judgeLoaded } from './rungs/loaded.js';
 import { judgeRan } from './rungs/ran.js';
 import { judgeReported } from './rungs/reported.js';
 import { judgeShown } from './rungs/shown.js';
-import { RUNGS, type ReadPart, type Rung, type RungCase, type RungFound, type RungResult } from './rungs/types.js';
+import {
+  RUNGS,
+  type ReadPart,
+  type Rung,
+  type RungCase,
+  type RungFound,
+  type RungResult,
+} from './rungs/types.js';
 
 /** How far one snippet came on one page load. */
 export interface SnippetRungs {
@@ -39,10 +46,10 @@ export interface LoadToOpen {
 export interface LoadCase {
   readonly attribution: Attribution;
   readonly all: readonly ReadPart[];
-  caseOf(snippet: string, name: string): RungCase;
-  ownerOf(element: Pick<SeenElement, 'stack' | 'probes'>): Owner;
+  readonly caseOf: (snippet: string, name: string) => RungCase;
+  readonly ownerOf: (element: Pick<SeenElement, 'stack' | 'probes'>) => Owner;
   /** What a snippet is called. */
-  nameOf(snippet: string): string;
+  readonly nameOf: (snippet: string) => string;
 }
 
 /** Makes a page load ready for questions. */
@@ -81,7 +88,11 @@ function of(map: Map<string, Set<string>>, key: string): Set<string> {
 }
 
 /** How far each snippet came on a page load, and why not further. */
-export function judgeSnippets(script: VisitScript, expected: Expected, opened: LoadCase): readonly SnippetRungs[] {
+export function judgeSnippets(
+  script: VisitScript,
+  expected: Expected,
+  opened: LoadCase,
+): readonly SnippetRungs[] {
   return expected.snippets.map((expectation) => judgeSnippet(script, opened, expectation));
 }
 
@@ -92,11 +103,14 @@ function judgeSnippet(
 ): SnippetRungs {
   const rung = opened.caseOf(snippet, name);
   const head = { snippet, name, expected, ...(because === undefined ? {} : { because }) };
-  if (expected === 'left-out')
-    return { ...head, rungs: [], isIntruder: hasRun(rung) };
+  if (expected === 'left-out') return { ...head, rungs: [], isIntruder: hasRun(rung) };
   if (expected === 'waits') {
     const delivered = resultOf('delivered', judgeDelivered(rung));
-    const others = RUNGS.slice(1).map((one): RungResult => ({ rung: one, state: 'waiting', message: because ?? T.waits }));
+    const others = RUNGS.slice(1).map((one): RungResult => ({
+      rung: one,
+      state: 'waiting',
+      message: because ?? T.waits,
+    }));
     const missed = delivered.state === 'failed' ? { missed: 'delivered' as const } : {};
     return { ...head, rungs: [delivered, ...others], ...missed, isIntruder: false };
   }
@@ -104,7 +118,7 @@ function judgeSnippet(
     delivered: judgeDelivered(rung),
     loaded: judgeLoaded(rung),
     ran: judgeRan(rung),
-    shown: judgeShown(rung, script),
+    shown: judgeShown(rung),
     reported: judgeReported(rung),
   };
   const rungs = climb(found, rung.load);
@@ -117,15 +131,17 @@ function judgeSnippet(
  * has come all the same: it shows, or it has reported.
  */
 function climb(found: Readonly<Record<Rung, RungFound>>, load: LoadEvidence): readonly RungResult[] {
-  const works = found.shown.state === 'reached' || (found.reported.state === 'reached' && found.shown.state === 'none');
+  const works =
+    found.shown.state === 'reached' || (found.reported.state === 'reached' && found.shown.state === 'none');
   const serves = found.shown.state !== 'none' || found.reported.state !== 'none';
   let isBroken = load.status === null;
   return RUNGS.map((rung): RungResult => {
     const one = found[rung];
     if (isBroken) return { rung, state: 'not-reached', message: T.notReached };
     if (one.state === 'failed' && rung !== 'delivered') {
-      const isHarmless = (rung === 'loaded' || rung === 'ran') && (works || (!one.isOwn && serves === false));
-      if (isHarmless) return { rung, state: 'reached', message: one.cause.message, notes: one.cause.evidence };
+      const isHarmless = (rung === 'loaded' || rung === 'ran') && (works || (!one.isOwn && !serves));
+      if (isHarmless)
+        return { rung, state: 'reached', message: one.cause.message, notes: one.cause.evidence };
     }
     if (one.state === 'failed') isBroken = true;
     return resultOf(rung, one);
@@ -133,7 +149,8 @@ function climb(found: Readonly<Record<Rung, RungFound>>, load: LoadEvidence): re
 }
 
 function resultOf(rung: Rung, found: RungFound): RungResult {
-  if (found.state === 'failed') return { rung, state: 'failed', message: found.cause.message, cause: found.cause };
+  if (found.state === 'failed')
+    return { rung, state: 'failed', message: found.cause.message, cause: found.cause };
   return { rung, ...found };
 }
 

@@ -63,7 +63,9 @@ export function judgeVisit(
       status: load.status,
       snippets: judgeSnippets(script, one.expected, opened),
       banners: [
-        ...new Set(opened.all.flatMap(({ snippet, facts }) => (facts.shape.kind === 'consent' ? [snippet] : []))),
+        ...new Set(
+          opened.all.flatMap(({ snippet, facts }) => (facts.shape.kind === 'consent' ? [snippet] : [])),
+        ),
       ],
       overlaps: overlapsOf(load, opened),
       covered: coveredControls(load, opened),
@@ -85,5 +87,8 @@ function ownersOf(load: LoadEvidence, { attribution, ownerOf }: LoadCase): Judge
 
 function kept(owner: Owner): KeptOwner {
   if (owner.kind === 'unknown') return {};
-  return { snippet: owner.kind === 'page' ? null : owner.snippet, ...(owner.via.length === 0 ? {} : { via: owner.via }) };
+  return {
+    snippet: owner.kind === 'page' ? null : owner.snippet,
+    ...(owner.via.length === 0 ? {} : { via: owner.via }),
+  };
 }

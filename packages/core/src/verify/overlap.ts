@@ -56,12 +56,22 @@ export function overlapsOf({ elements }: LoadEvidence, opened: LoadCase): readon
 export function coveredControls({ covered, elements }: LoadEvidence, opened: LoadCase): readonly Covered[] {
   return covered.flatMap((one): Covered[] => {
     const over = elements.find(({ selector }) => selector === one.coveredBy);
-    const by = over ? partyOf(over, opened) : { snippet: null, name: one.coveredBy, selector: one.coveredBy, box: one.box };
-    const home = elements.find(({ selector }) => one.selector !== selector && one.selector.startsWith(`${selector} `));
+    const by = over
+      ? partyOf(over, opened)
+      : { snippet: null, name: one.coveredBy, selector: one.coveredBy, box: one.box };
+    const home = elements.find(
+      ({ selector }) => one.selector !== selector && one.selector.startsWith(`${selector} `),
+    );
     const owner = home ? opened.ownerOf(home) : undefined;
     const snippet = owner?.kind === 'snippet' ? owner.snippet : null;
     if (snippet !== null && snippet === by.snippet) return [];
-    return [{ by, control: { snippet, name: nameOf(one), selector: one.selector, box: one.box }, covered: one.covered }];
+    return [
+      {
+        by,
+        control: { snippet, name: nameOf(one), selector: one.selector, box: one.box },
+        covered: one.covered,
+      },
+    ];
   });
 }
 

@@ -30,8 +30,10 @@ export function disclosuresOf(load: LoadEvidence, opened: LoadCase): readonly Di
   if (answer?.atMs === undefined)
     return [{ stage: answer ? STAGES[answer.choice] : 'before', disclosures: disclosed(load, opened) }];
   const at = answer.atMs;
-  const until = <T extends { readonly atMs?: number; readonly startMs?: number }>(all: readonly T[], isBefore: boolean): T[] =>
-    all.filter((one) => (one.atMs ?? one.startMs ?? 0) < at === isBefore);
+  const until = <T extends { readonly atMs?: number; readonly startMs?: number }>(
+    all: readonly T[],
+    isBefore: boolean,
+  ): T[] => all.filter((one) => (one.atMs ?? one.startMs ?? 0) < at === isBefore);
   const part = (isBefore: boolean): LoadEvidence => ({
     ...load,
     writes: until(load.writes, isBefore),
@@ -45,7 +47,10 @@ export function disclosuresOf(load: LoadEvidence, opened: LoadCase): readonly Di
 
 function disclosed(load: LoadEvidence, opened: LoadCase): readonly Disclosure[] {
   const site = domainOf(load.finalUrl);
-  const byOwner = new Map<string, { owner: Owner; stored: Map<string, { where: string; key: string }>; hosts: Map<string, number> }>();
+  const byOwner = new Map<
+    string,
+    { owner: Owner; stored: Map<string, { where: string; key: string }>; hosts: Map<string, number> }
+  >();
   const of = (owner: Owner) => {
     const key = owner.kind === 'snippet' ? `snippet ${owner.snippet}` : owner.kind;
     let entry = byOwner.get(key);
@@ -60,7 +65,8 @@ function disclosed(load: LoadEvidence, opened: LoadCase): readonly Disclosure[] 
   for (const request of load.requests) {
     if (!URL.canParse(request.url)) continue;
     const { hostname } = new URL(request.url);
-    if (domainOf(request.url) === site || request.failure === 'policy' || request.failure === 'forbidden') continue;
+    if (domainOf(request.url) === site || request.failure === 'policy' || request.failure === 'forbidden')
+      continue;
     const { hosts } = of(opened.attribution.ofRequest(request));
     hosts.set(hostname, (hosts.get(hostname) ?? 0) + 1);
   }

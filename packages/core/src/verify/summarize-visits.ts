@@ -39,7 +39,11 @@ export interface SummedSnippet {
   /** Kinds of devices on which it was expected, or waited; empty where it was on none of the page loads. */
   readonly devices: readonly DeviceRungs[];
   /** What kept it from the next rung, each with where. */
-  readonly problems: readonly { readonly rung: Rung; readonly cause: Cause; readonly at: readonly SeenAt[] }[];
+  readonly problems: readonly {
+    readonly rung: Rung;
+    readonly cause: Cause;
+    readonly at: readonly SeenAt[];
+  }[];
   /** Where it ran though it should not have, with the reason why not. */
   readonly intruder: { readonly because: string; readonly at: readonly SeenAt[] } | null;
   /** Why it was left out of all page loads, where it was. */
@@ -60,7 +64,11 @@ export interface RoundSummary {
   /** Means over the page loads that had each. */
   readonly weights: readonly Weight[];
   /** Visits that came to no end. */
-  readonly failed: readonly { readonly visit: number; readonly path: string; readonly failure: VisitFailure }[];
+  readonly failed: readonly {
+    readonly visit: number;
+    readonly path: string;
+    readonly failure: VisitFailure;
+  }[];
 }
 
 /** Worst first: what a round says of a rung is the worst of its page loads. */
@@ -69,10 +77,24 @@ const WORST: readonly RungState[] = ['failed', 'not-reached', 'waiting', 'reache
 /** Sums up the visits of a round. */
 export function summarizeVisits(visits: readonly VisitToSum[]): RoundSummary {
   const snippets = sumSnippets(visits);
-  const overlaps = gather(visits, ({ overlaps: all }) => all, ({ upper, lower }) => `${upper.selector} ${lower.selector}`);
-  const covered = gather(visits, ({ covered: all }) => all, ({ by, control }) => `${by.selector} ${control.selector}`);
-  const doubled = gather(visits, ({ doubled: all }) => all, ({ kind, url }) => `${kind} ${url.split('?', 1)[0]!}`);
-  const failed = visits.flatMap(({ number, path, failure }) => (failure === null ? [] : [{ visit: number, path, failure }]));
+  const overlaps = gather(
+    visits,
+    ({ overlaps: all }) => all,
+    ({ upper, lower }) => `${upper.selector} ${lower.selector}`,
+  );
+  const covered = gather(
+    visits,
+    ({ covered: all }) => all,
+    ({ by, control }) => `${by.selector} ${control.selector}`,
+  );
+  const doubled = gather(
+    visits,
+    ({ doubled: all }) => all,
+    ({ kind, url }) => `${kind} ${url.split('?', 1)[0]!}`,
+  );
+  const failed = visits.flatMap(({ number, path, failure }) =>
+    failure === null ? [] : [{ visit: number, path, failure }],
+  );
   return {
     isWell:
       failed.length === 0 &&
@@ -88,7 +110,9 @@ export function summarizeVisits(visits: readonly VisitToSum[]): RoundSummary {
   };
 }
 
-function* loadsOf(visits: readonly VisitToSum[]): Generator<{ readonly judged: JudgedLoad; readonly at: SeenAt }> {
+function* loadsOf(
+  visits: readonly VisitToSum[],
+): Generator<{ readonly judged: JudgedLoad; readonly at: SeenAt }> {
   for (const { number, path, script, judged } of visits)
     for (const [load, one] of judged.entries())
       yield { judged: one, at: { visit: number, load, path, device: script.device } };
@@ -107,7 +131,10 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
     for (const { snippet, name, expected, because = '', rungs, isIntruder } of judged.snippets) {
       let sum = sums.get(snippet);
       if (!sum)
-        sums.set(snippet, (sum = { name, devices: new Map(), problems: new Map(), intruder: null, leftOut: null }));
+        sums.set(
+          snippet,
+          (sum = { name, devices: new Map(), problems: new Map(), intruder: null, leftOut: null }),
+        );
       if (expected === 'left-out') {
         sum.leftOut ??= because;
         if (isIntruder) (sum.intruder ??= { because, at: [] }).at.push(at);
@@ -115,7 +142,10 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
       }
       let device = sum.devices.get(at.device);
       if (!device) {
-        const empty = Object.fromEntries(RUNGS.map((rung) => [rung, [] as RungState[]])) as Record<Rung, RungState[]>;
+        const empty = Object.fromEntries(RUNGS.map((rung) => [rung, [] as RungState[]])) as Record<
+          Rung,
+          RungState[]
+        >;
         sum.devices.set(at.device, (device = { loads: 0, rungs: empty }));
       }
       if (expected === 'runs') device.loads++;
@@ -131,7 +161,11 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
   return [...sums].map(([snippet, { name, devices, problems, intruder, leftOut }]) => ({
     snippet,
     name,
-    devices: [...devices].map(([device, { loads, rungs }]) => ({ device, loads, rungs: worstOf(rungs, loads > 0) })),
+    devices: [...devices].map(([device, { loads, rungs }]) => ({
+      device,
+      loads,
+      rungs: worstOf(rungs, loads > 0),
+    })),
     problems: [...problems.values()],
     intruder,
     leftOut: devices.size === 0 ? leftOut : null,
@@ -139,7 +173,10 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
 }
 
 /** What waits in one visit and runs in another has run. */
-function worstOf(rungs: Readonly<Record<Rung, readonly RungState[]>>, hasRun: boolean): Record<Rung, RungState> {
+function worstOf(
+  rungs: Readonly<Record<Rung, readonly RungState[]>>,
+  hasRun: boolean,
+): Record<Rung, RungState> {
   return Object.fromEntries(
     RUNGS.map((rung) => {
       const states = rungs[rung].filter((state) => !hasRun || state !== 'waiting');
@@ -168,7 +205,10 @@ const STAGES: readonly ConsentStage[] = ['before', 'refused', 'accepted'];
 
 function sumStages(visits: readonly VisitToSum[]): RoundSummary['stages'] {
   return STAGES.map((stage) => {
-    const sums = new Map<string, { one: Disclosure; stored: Map<string, Disclosure['stored'][number]>; hosts: Map<string, number> }>();
+    const sums = new Map<
+      string,
+      { one: Disclosure; stored: Map<string, Disclosure['stored'][number]>; hosts: Map<string, number> }
+    >();
     for (const { judged } of loadsOf(visits))
       for (const { disclosures } of judged.stages.filter((one) => one.stage === stage))
         for (const one of disclosures) {
@@ -176,7 +216,8 @@ function sumStages(visits: readonly VisitToSum[]): RoundSummary['stages'] {
           let sum = sums.get(key);
           if (!sum) sums.set(key, (sum = { one, stored: new Map(), hosts: new Map() }));
           for (const write of one.stored) sum.stored.set(`${write.where} ${write.key}`, write);
-          for (const { host, requests } of one.hosts) sum.hosts.set(host, Math.max(sum.hosts.get(host) ?? 0, requests));
+          for (const { host, requests } of one.hosts)
+            sum.hosts.set(host, Math.max(sum.hosts.get(host) ?? 0, requests));
         }
     return {
       stage,
@@ -191,7 +232,10 @@ function sumStages(visits: readonly VisitToSum[]): RoundSummary['stages'] {
 }
 
 function sumWeights(visits: readonly VisitToSum[]): readonly Weight[] {
-  const sums = new Map<string, { one: Weight; loads: number; requests: number; bytes: number; blockingMs: number }>();
+  const sums = new Map<
+    string,
+    { one: Weight; loads: number; requests: number; bytes: number; blockingMs: number }
+  >();
   for (const { judged } of loadsOf(visits))
     for (const one of judged.weights) {
       const key = String(one.snippet);

@@ -109,7 +109,10 @@ function sourceWords({ snippet, name, via }: Source): string {
 export function earlyTroubles({ stages, banners }: JudgedLoad): readonly Trouble[] {
   const before = stages.filter(({ stage }) => stage === 'before').flatMap(({ disclosures }) => disclosures);
   return before
-    .filter(({ stored, snippet }) => stored.length > 0 && !(typeof snippet === 'string' && banners.includes(snippet)))
+    .filter(
+      ({ stored, snippet }) =>
+        stored.length > 0 && !(typeof snippet === 'string' && banners.includes(snippet)),
+    )
     .map(({ snippet, name, stored }): Trouble => {
       const keys = stored.map(({ where, key }) => `${key} (${where})`);
       const isOurs = typeof snippet === 'string';
@@ -132,7 +135,14 @@ export function missedTroubles({ snippets }: JudgedLoad): readonly Trouble[] {
     if (!cause) return [];
     const { message, advice, who, evidence } = cause;
     return [
-      { kind: 'missed', message: say(T.missed, { name, message }), advice, who, culprits: [snippet], evidence },
+      {
+        kind: 'missed',
+        message: say(T.missed, { name, message }),
+        advice,
+        who,
+        culprits: [snippet],
+        evidence,
+      },
     ];
   });
 }

@@ -35,7 +35,10 @@ export function doubledOf(load: LoadEvidence, opened: LoadCase): readonly Double
   const files = doubledFiles(load, opened);
   const reports = doubledReports(load, opened);
   // Reports that are doubled because their file is are the same finding.
-  return [...files, ...reports.filter((report) => !files.some((file) => hostOf(file.url) === hostOf(report.url)))];
+  return [
+    ...files,
+    ...reports.filter((report) => !files.some((file) => hostOf(file.url) === hostOf(report.url))),
+  ];
 }
 
 /** A file that runs twice is asked for once where the browser kept it, so what ran is counted. */
@@ -69,11 +72,17 @@ function doubledReports(load: LoadEvidence, opened: LoadCase): readonly Doubled[
     if (requests.length < 2) return [];
     const owners = requests.map((request) => opened.attribution.ofRequest(request));
     const callers = new Set(
-      requests.map(({ initiator }) => initiator.stack.map(({ script }) => script).join('<') || `${initiator.line ?? ''}:${initiator.column ?? ''}`),
+      requests.map(
+        ({ initiator }) =>
+          initiator.stack.map(({ script }) => script).join('<') ||
+          `${initiator.line ?? ''}:${initiator.column ?? ''}`,
+      ),
     );
     // What one script says again and again, it means to.
     if (callers.size < 2) return [];
-    return [{ kind: 'report', url: requests[0]!.url, count: requests.length, sources: sourcesOf(owners, opened) }];
+    return [
+      { kind: 'report', url: requests[0]!.url, count: requests.length, sources: sourcesOf(owners, opened) },
+    ];
   });
 }
 
@@ -101,5 +110,8 @@ function withoutChance(url: string): string {
   const kept = [...new URLSearchParams(query)].filter(
     ([name, value]) => !isCacheBuster(name) && !CHANCE.test(value) && !/^\d+\.\d{4,}$/.test(value),
   );
-  return `${path}?${kept.map(([name, value]) => `${name}=${value}`).sort().join('&')}`;
+  return `${path}?${kept
+    .map(([name, value]) => `${name}=${value}`)
+    .sort()
+    .join('&')}`;
 }

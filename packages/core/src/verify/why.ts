@@ -83,17 +83,17 @@ export function whyFromSettings(question: WhyQuestion): WhyAnswer | undefined {
     reachStep(inRelease ?? snippet, (served ?? { snapshot: draft }).snapshot, load),
   ]) {
     const isBelow = steps.some(({ state }) => state === 'failed');
-    steps.push(isBelow ? { step: step.step, title: step.title, state: 'not-reached', message: T.notReached } : step);
+    steps.push(
+      isBelow ? { step: step.step, title: step.title, state: 'not-reached', message: T.notReached } : step,
+    );
   }
   const failed = steps.find(({ state }) => state === 'failed');
-  const rest = RUNGS.map(
-    (step): WhyStep => ({
-      step,
-      title: STEP_TITLES[step],
-      state: failed ? 'not-reached' : 'open',
-      message: failed ? T.notReached : T.stepUnknown,
-    }),
-  );
+  const rest = RUNGS.map((step): WhyStep => ({
+    step,
+    title: STEP_TITLES[step],
+    state: failed ? 'not-reached' : 'open',
+    message: failed ? T.notReached : T.stepUnknown,
+  }));
   return answer(snippet, load, [...steps, ...rest], until);
 }
 
@@ -115,27 +115,23 @@ export function whyWithVisit(
       who: 'site',
       evidence: [],
     };
-    const steps = RUNGS.map(
-      (step, index): WhyStep => ({
-        step,
-        title: STEP_TITLES[step],
-        ...(index === 0
-          ? { state: 'failed', message: cause.message, cause }
-          : { state: 'not-reached', message: T.notReached }),
-      }),
-    );
+    const steps = RUNGS.map((step, index): WhyStep => ({
+      step,
+      title: STEP_TITLES[step],
+      ...(index === 0
+        ? { state: 'failed', message: cause.message, cause }
+        : { state: 'not-reached', message: T.notReached }),
+    }));
     return answer(snippet, load, [...above, ...steps], settings.until);
   }
-  const steps = rungs.rungs.map(
-    ({ rung, state, message, cause, notes }): WhyStep => ({
-      step: rung,
-      title: STEP_TITLES[rung],
-      state: state === 'reached' ? 'passed' : state === 'waiting' ? 'open' : state,
-      message,
-      ...(cause ? { cause } : {}),
-      ...(notes ? { notes } : {}),
-    }),
-  );
+  const steps = rungs.rungs.map(({ rung, state, message, cause, notes }): WhyStep => ({
+    step: rung,
+    title: STEP_TITLES[rung],
+    state: state === 'reached' ? 'passed' : state === 'waiting' ? 'open' : state,
+    message,
+    ...(cause ? { cause } : {}),
+    ...(notes ? { notes } : {}),
+  }));
   const told = answer(snippet, load, [...above, ...steps], settings.until);
   return rungs.expected === 'waits' && told.isWell === null
     ? { ...told, sentence: say(T.waitingStill, { name: snippet.name, because: rungs.because ?? '' }) }
@@ -195,7 +191,13 @@ function failed(
   who: Responsible = 'you',
   evidence: readonly string[] = [],
 ): WhyStep {
-  return { step, title: STEP_TITLES[step], state: 'failed', message, cause: { id, message, advice, who, evidence } };
+  return {
+    step,
+    title: STEP_TITLES[step],
+    state: 'failed',
+    message,
+    cause: { id, message, advice, who, evidence },
+  };
 }
 
 function savedStep(inDraft: SnapshotSnippet | undefined, inRelease: SnapshotSnippet | undefined): WhyStep {
@@ -225,7 +227,12 @@ function publishedStep(
   inRelease: SnapshotSnippet | undefined,
 ): WhyStep {
   if (!served)
-    return failed('published', 'nothing-published', say(T.nothingPublished, { environment }), T.publishAction);
+    return failed(
+      'published',
+      'nothing-published',
+      say(T.nothingPublished, { environment }),
+      T.publishAction,
+    );
   const params = { release: served.release, environment };
   if (!inRelease) return failed('published', 'not-in-release', say(T.notInRelease, params), T.publishAction);
   if (inRelease.state !== 'on')
@@ -233,7 +240,8 @@ function publishedStep(
   const changes = inDraft
     ? difference(served.snapshot, draft).filter(({ snippet, visible }) => visible && snippet === inDraft.key)
     : [];
-  const notes = changes.length === 0 ? [] : [say(T.releasedOlder, params), ...changes.map(({ message }) => message)];
+  const notes =
+    changes.length === 0 ? [] : [say(T.releasedOlder, params), ...changes.map(({ message }) => message)];
   return passed('published', say(T.published, params), notes);
 }
 
@@ -274,7 +282,9 @@ function nextChange(snippet: SnapshotSnippet, { site }: Snapshot, load: PageLoad
 
 /** "From Monday 09:00 on the answer is another." */
 export function untilWords({ until }: WhyAnswer, { site }: Snapshot, now: number): string | undefined {
-  return until === undefined ? undefined : say(T.mayOpenLater, { moment: momentWords(until, site.timeZone, now) });
+  return until === undefined
+    ? undefined
+    : say(T.mayOpenLater, { moment: momentWords(until, site.timeZone, now) });
 }
 
 /** Who can change something, in words. */

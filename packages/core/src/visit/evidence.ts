@@ -252,6 +252,8 @@ export interface LoadEvidence {
   /** Characters of text that can be read, and the page's size in pixels: what a broken page loses. */
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
+  /** What can be seen of it at once, in its own pixels: phones show pages that were made for desktops smaller. */
+  readonly window: { readonly width: number; readonly height: number };
   /** The page did not answer any more. */
   readonly isHung: boolean;
   /** What the steps had done by its end. */

@@ -40,7 +40,17 @@ export function toHar(evidence: VisitEvidence, version: string): Har {
 }
 
 function entryOf(request: SeenRequest, startedAt: number, pageref: string): object {
-  const { url, method, startMs, answeredMs, endMs = startMs, status = 0, type = '', bytes, redirect = '' } = request;
+  const {
+    url,
+    method,
+    startMs,
+    answeredMs,
+    endMs = startMs,
+    status = 0,
+    type = '',
+    bytes,
+    redirect = '',
+  } = request;
   const wait = Math.max(0, (answeredMs ?? endMs) - startMs);
   const receive = Math.max(0, endMs - (answeredMs ?? endMs));
   return {
@@ -53,7 +63,9 @@ function entryOf(request: SeenRequest, startedAt: number, pageref: string): obje
       httpVersion: '',
       cookies: [],
       headers: headersOf(request.requestHeaders),
-      queryString: URL.canParse(url) ? [...new URL(url).searchParams].map(([name, value]) => ({ name, value })) : [],
+      queryString: URL.canParse(url)
+        ? [...new URL(url).searchParams].map(([name, value]) => ({ name, value }))
+        : [],
       headersSize: -1,
       bodySize: request.body?.length ?? 0,
       ...(request.body === undefined

@@ -1,4 +1,4 @@
-import { DEVICES, devicesWords, isLimited, type Device, type VisitorRules } from '../reach/index.js';
+import { DEVICES, isLimited, type Device, type VisitorRules } from '../reach/index.js';
 import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
 import { NEEDED_TEXTS } from '../texts/needed-visits.js';
 import { say } from '../texts/say.js';
@@ -35,7 +35,9 @@ export function neededVisits(snapshot: Snapshot, { path, devices }: VisitChoice)
 /** A desktop, and each kind of device that a reach tells apart; a phone where something lies over the page. */
 function devicesOf(running: readonly SnapshotSnippet[]): readonly Device[] {
   const told = running.flatMap(({ limits }) => limits?.devices ?? []);
-  return DEVICES.toReversed().filter((device) => device === 'desktop' || told.includes(device) || device === 'phone');
+  return DEVICES.toReversed().filter(
+    (device) => device === 'desktop' || told.includes(device) || device === 'phone',
+  );
 }
 
 function visitsOn(
@@ -44,8 +46,10 @@ function visitsOn(
   all: readonly SnapshotSnippet[],
   snapshot: Snapshot,
 ): readonly NeededVisit[] {
-  const running = all.filter(({ limits }) => limits?.devices === undefined || limits.devices.includes(device));
-  const on = devicesWords([device]);
+  const running = all.filter(
+    ({ limits }) => limits?.devices === undefined || limits.devices.includes(device),
+  );
+  const on = device;
   const consenting = running.filter(({ limits }) => (limits?.consent ?? []).length > 0);
   const asksConsent = (snapshot.site.consent?.categories.length ?? 0) > 0 && consenting.length > 0;
   const waiting = running.filter(({ limits }) => isLimited(limits?.visitor));

@@ -29,7 +29,10 @@ export function samplePages(
   pages: readonly KnownPage[],
   now: number,
 ): readonly SampledPage[] {
-  const kinds = new Map<string, { readonly path: string; readonly snippets: readonly string[]; readonly skeleton: string; count: number }>();
+  const kinds = new Map<
+    string,
+    { readonly path: string; readonly snippets: readonly string[]; readonly skeleton: string; count: number }
+  >();
   const consent = snapshot.site.consent?.categories.map(({ key }) => key) ?? [];
   const planner = new ReleasePlanner(snapshot, environment);
   // Pages that the same page rules hold get the same, so that one of them is planned.
@@ -53,7 +56,9 @@ export function samplePages(
     if (kind) kind.count++;
     else kinds.set(key, { path, snippets, skeleton, count: 1 });
   }
-  const open = new Set([...kinds.values()].flatMap(({ snippets, skeleton }) => snippets.map((one) => pair(one, skeleton))));
+  const open = new Set(
+    [...kinds.values()].flatMap(({ snippets, skeleton }) => snippets.map((one) => pair(one, skeleton))),
+  );
   const left = [...kinds.values()];
   const sample: SampledPage[] = [];
   while (open.size > 0) {

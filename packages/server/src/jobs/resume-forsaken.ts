@@ -16,7 +16,8 @@ export function resumeForsaken(store: Store, queue: JobQueue): Job {
     async run() {
       for (const survey of await forsakenSurveys(store.fork(), SILENT_MS))
         await queue.send('survey', { survey });
-      for (const round of await forsakenRounds(store.fork(), SILENT_MS)) await queue.send('visits', { round });
+      for (const round of await forsakenRounds(store.fork(), SILENT_MS))
+        await queue.send('visits', { round });
     },
   };
 }

@@ -1,13 +1,12 @@
 import type { Environment, VerificationEvent } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
-import type { Sets } from '../site/sets.js';
 import { chooseHost } from '../site/choose-host.js';
 import { findSite } from '../site/site-lock.js';
 import { pagesOfHost } from '../site/site-pages.js';
 import { hostsOf } from '../storage/hosts.js';
 import { verifySite } from '../verify/verify-site.js';
 import { judgeOfHost } from './judge-of-host.js';
-import type { StartedJob, StartedTools } from './started.js';
+import type { StartedJob } from './started.js';
 
 export interface VerificationInput {
   readonly site: string;

@@ -83,7 +83,9 @@ async function unchangedSince(
   key: string,
   sets: Sets,
 ): Promise<string | undefined> {
-  const releases = (await releasesOf(store, site, RELEASES_LOOKED_AT)).filter(({ number }) => number <= (served ?? 0));
+  const releases = (await releasesOf(store, site, RELEASES_LOOKED_AT)).filter(
+    ({ number }) => number <= (served ?? 0),
+  );
   let since: { readonly number: number; readonly createdAt: Date } | undefined;
   let now: string | undefined;
   for (const { number } of releases) {
@@ -128,7 +130,12 @@ async function groundOf(
   };
 }
 
-async function plan(store: Store, round: VisitRound, { site, host, snapshot, instead }: RoundGround, { client }: VisitJobTools) {
+async function plan(
+  store: Store,
+  round: VisitRound,
+  { site, host, snapshot, instead }: RoundGround,
+  { client }: VisitJobTools,
+) {
   const { options } = round;
   const needsPages = !options.given && typeof options.pages === 'string';
   const survey = needsPages

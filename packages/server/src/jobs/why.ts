@@ -61,10 +61,13 @@ export async function* why(input: WhyRequest, tools: WhyTools): AsyncGenerator<W
   };
   const settings = whyFromSettings(question);
   if (!settings) throw new ServiceError('no-such-snippet', { site: site.key, snippet: input.snippet });
-  const isFinal = settings.isWell !== null || !host || input.visit === false;
-  yield { type: 'settings', answer: toResource(settings, question, snapshot), isFinal };
-  if (isFinal || !host) return;
-  yield* lookAtIt(input, settings, question, host, snapshot, tools);
+  const visited = settings.isWell === null && input.visit !== false ? host : undefined;
+  yield {
+    type: 'settings',
+    answer: toResource(settings, question, snapshot),
+    isFinal: visited === undefined,
+  };
+  if (visited) yield* lookAtIt(input, settings, question, visited, snapshot, tools);
 }
 
 async function* lookAtIt(
@@ -78,7 +81,13 @@ async function* lookAtIt(
   const script = scriptFor(question, input.path, snapshot);
   const round = await startVisits(
     input.site,
-    { environment: host.environment, host: host.host, pages: [input.path], thirdParties: 'real', draft: false },
+    {
+      environment: host.environment,
+      host: host.host,
+      pages: [input.path],
+      thirdParties: 'real',
+      draft: false,
+    },
     { store: tools.store.fork(), actor: tools.actor },
     {
       given: [
@@ -118,7 +127,8 @@ async function awaitVisit(
     const ended = await roundById(store, id);
     const visit = ended && (await visitByNumber(store, ended, 1));
     const isMade = visit?.state === 'done' || visit?.state === 'failed';
-    if (ended && (isMade || (ended.state !== 'waiting' && ended.state !== 'running'))) return { visit, ended };
+    if (ended && (isMade || (ended.state !== 'waiting' && ended.state !== 'running')))
+      return { visit, ended };
     await sleep(EVERY_MS);
   }
 }
@@ -183,7 +193,7 @@ function toResource(answer: WhyAnswer, { load }: WhyQuestion, snapshot: Snapshot
     })),
     hints: [...hints],
     until: until === undefined ? null : new Date(until).toISOString(),
-    untilWords: untilWords(answer, snapshot, load.at) ?? null,
+    untilWords: untilWords(answer, snapshot, Date.now()) ?? null,
     question: questionWords(load, snapshot),
   };
 }

@@ -101,7 +101,11 @@ export const tasks = {
 
   /** What became of snippets in the page loads of a visit, and why. */
   judgeVisit: (
-    { script, loads, probed }: { script: VisitScript; loads: readonly LoadToJudge[]; probed: readonly [string, string][] },
+    {
+      script,
+      loads,
+      probed,
+    }: { script: VisitScript; loads: readonly LoadToJudge[]; probed: readonly [string, string][] },
     bench: Bench,
   ) => judgeVisit(script, loads, new Map(probed), (code) => bench.memory.read(code).facts),
 

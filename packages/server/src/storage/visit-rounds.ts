@@ -87,7 +87,9 @@ function toRound(row: VisitRound): VisitRound {
 }
 
 async function select(store: Store, rest: string, params: readonly unknown[]): Promise<VisitRound[]> {
-  const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [...params]);
+  const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [
+    ...params,
+  ]);
   return rows.map(toRound);
 }
 
@@ -183,7 +185,11 @@ export async function saveAnswer(store: Store, id: number, answer: TroubleAnswer
 }
 
 /** Says that somebody works on a round. @returns its state now */
-export async function beatRound(store: Store, id: number, browser: string | null): Promise<RoundState | undefined> {
+export async function beatRound(
+  store: Store,
+  id: number,
+  browser: string | null,
+): Promise<RoundState | undefined> {
   const [row] = await emOf(store).execute<{ state: RoundState }[]>(
     'update visit_round set beat_at = now(), browser = coalesce(?, browser) where id = ? returning state',
     [browser, id],

@@ -158,7 +158,10 @@ export async function saveVisit(store: Store, { id }: Pick<Visit, 'id'>, done: D
 }
 
 /** What a visit saw; undefined while it has not been there. */
-export async function evidenceOf(store: Store, { id }: Pick<Visit, 'id'>): Promise<VisitEvidence | undefined> {
+export async function evidenceOf(
+  store: Store,
+  { id }: Pick<Visit, 'id'>,
+): Promise<VisitEvidence | undefined> {
   const [row] = await emOf(store).execute<{ evidence: Buffer | null }[]>(
     'select evidence from visit where id = ?',
     [id],

@@ -62,7 +62,8 @@ export async function findTrouble(work: TroubleWork): Promise<TroubleAnswer> {
   if (about.includes('twice')) troubles.push(...twiceTroubles(full.judged));
   if (about.includes('early')) troubles.push(...earlyTroubles(full.judged));
   // What does not come because the page is broken is no trouble of its own.
-  if (about.includes('missed') && !troubles.some(({ kind }) => kind === 'broken')) troubles.push(...missedTroubles(full.judged));
+  if (about.includes('missed') && !troubles.some(({ kind }) => kind === 'broken'))
+    troubles.push(...missedTroubles(full.judged));
   const [first] = troubles;
   return { isWell: !first, sentence: first?.message ?? wellWords(path, full.judged), troubles };
 }
@@ -142,7 +143,11 @@ function isGrave({ weight }: Symptom): boolean {
 }
 
 /** Whom the evidence names: the owner of the error, or of what covers the page. */
-function suspectsOf({ id }: Symptom, full: LoadEvidence, { owners, covered, weights }: JudgedLoad): readonly string[] {
+function suspectsOf(
+  { id }: Symptom,
+  full: LoadEvidence,
+  { owners, covered, weights }: JudgedLoad,
+): readonly string[] {
   if (id === 'covered') return covered.flatMap(({ by }) => by.snippet ?? []);
   if (id === 'blocked' || id === 'slow')
     return [...weights]
@@ -152,9 +157,18 @@ function suspectsOf({ id }: Symptom, full: LoadEvidence, { owners, covered, weig
   return full.exceptions.flatMap((_, index) => owners.exceptions[index]?.snippet ?? []);
 }
 
-function runningOn({ ground: { snapshot, host }, question: { path, device } }: TroubleWork): readonly string[] {
+function runningOn({
+  ground: { snapshot, host },
+  question: { path, device },
+}: TroubleWork): readonly string[] {
   const { environment } = host;
-  const plan = planPage(snapshot, { page: pageAddress(path, host.host), environment, device, at: Date.now(), consent: [] });
+  const plan = planPage(snapshot, {
+    page: pageAddress(path, host.host),
+    environment,
+    device,
+    at: Date.now(),
+    consent: [],
+  });
   return [...new Set(plan.parts.map(({ snippet }) => snippet))];
 }
 

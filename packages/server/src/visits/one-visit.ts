@@ -10,7 +10,6 @@ import {
   orderedParts,
   pageAddress,
   planPage,
-  probesOf,
   releaseFile,
   withoutParts,
   type DeliveryKey,
@@ -61,12 +60,19 @@ export async function probesOfSet(
   environment: Host['environment'],
   { readers }: VisitTools,
 ): Promise<ReadonlyMap<string, string>> {
-  const parts = orderedParts(filledSnapshot(snapshot, environment)).map(({ key, part }) => ({ key, code: part.code }));
+  const parts = orderedParts(filledSnapshot(snapshot, environment)).map(({ key, part }) => ({
+    key,
+    code: part.code,
+  }));
   return new Map(await readers.run('probes', { parts }));
 }
 
 /** One visit: the browser goes there, and what it saw is held against what should have been. */
-export async function visitOnce(ground: VisitGround, wish: VisitWish, tools: VisitTools): Promise<JudgedVisit> {
+export async function visitOnce(
+  ground: VisitGround,
+  wish: VisitWish,
+  tools: VisitTools,
+): Promise<JudgedVisit> {
   const { host, snapshot, instead, probed, access, ownOrigins } = ground;
   const { script, thirdParties, without } = wish;
   const set = withoutSnippets(instead ?? snapshot, without);
@@ -132,7 +138,8 @@ function changedPages(
   const { environment, delivery } = host;
   const isByLine = BY_LINE.includes(delivery);
   // Lines and pasted guards look at the browser's own clock.
-  const isPlanned = instead !== undefined || (script.clock !== undefined && !isByLine && delivery !== 'paste');
+  const isPlanned =
+    instead !== undefined || (script.clock !== undefined && !isByLine && delivery !== 'paste');
   if (without.length === 0 && !isPlanned) return {};
   if (isByLine) {
     const name = lineName(site.key, environment);

@@ -92,7 +92,8 @@ async function make(
   try {
     const wish = { script, without, thirdParties: options.thirdParties };
     const { evidence, judged, screenshots } = await visitOnce(ground, wish, tools);
-    if (evidence.failure === 'crashed' && attempts < ATTEMPTS) await returnVisit(root.fork(), visit, ATTEMPTS);
+    if (evidence.failure === 'crashed' && attempts < ATTEMPTS)
+      await returnVisit(root.fork(), visit, ATTEMPTS);
     else await saveVisit(root.fork(), visit, { evidence, judged, screenshots });
   } catch (error) {
     if (error instanceof NoBrowserError) throw error;

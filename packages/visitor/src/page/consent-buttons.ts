@@ -20,12 +20,7 @@ export function findConsentButton(
   about: readonly string[],
 ): FoundButton | null {
   const fold = (text: string): string =>
-    text
-      .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
-      .replace(/\s+/g, ' ')
-      .trim()
-      .toLowerCase();
+    text.normalize('NFKD').replace(/\p{M}/gu, '').replace(/\s+/g, ' ').trim().toLowerCase();
   const buttons: Element[] = [];
   const roots: (Document | ShadowRoot)[] = [document];
   for (let root = roots.shift(); root && buttons.length < 2_000; root = roots.shift())
@@ -56,9 +51,15 @@ export function findConsentButton(
     let isOver = false;
     for (let one: Element | null = parentOf(button); one && one !== document.body; one = parentOf(one)) {
       const { position } = getComputedStyle(one);
-      if (position === 'fixed' || position === 'sticky' || one.matches('dialog,[role=dialog],[aria-modal=true]'))
+      if (
+        position === 'fixed' ||
+        position === 'sticky' ||
+        one.matches('dialog,[role=dialog],[aria-modal=true]')
+      )
         isOver = true;
-      const words = fold(`${one.id} ${one.className} ${one.getAttribute('aria-label') ?? ''} ${(one as HTMLElement).innerText ?? ''}`);
+      const words = fold(
+        `${one.id} ${one.className} ${one.getAttribute('aria-label') ?? ''} ${(one as HTMLElement).innerText || ''}`,
+      );
       if (words.length < 6_000 && about.some((word) => words.includes(word))) isAbout = true;
     }
     if (!isAbout && !isOver) return 0;

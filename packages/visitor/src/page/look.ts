@@ -13,6 +13,7 @@ export interface PageLook {
   readonly covered: readonly Omit<CoveredControl, 'stack'>[];
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
+  readonly window: { readonly width: number; readonly height: number };
   readonly scrolled: number;
 }
 
@@ -73,7 +74,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     return hit;
   };
   const holds = (outer: Node, inner: Node | null): boolean => {
-    for (let one = inner; one; one = one.parentNode ?? (one as ShadowRoot).host ?? null)
+    for (let one = inner; one; one = one.parentNode ?? (one instanceof ShadowRoot ? one.host : null))
       if (one === outer) return true;
     return false;
   };
@@ -81,7 +82,8 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   const whyHidden = (element: Element): string | undefined => {
     for (let one: Element | null = element; one; one = one.parentElement ?? hostOf(one)) {
       const style = getComputedStyle(one);
-      if (style.display === 'none') return one === element ? 'display: none' : `display: none on ${tagOf(one)}`;
+      if (style.display === 'none')
+        return one === element ? 'display: none' : `display: none on ${tagOf(one)}`;
       if (Number(style.opacity) < 0.02) return one === element ? 'opacity: 0' : `opacity: 0 on ${tagOf(one)}`;
       if (one === element && style.visibility !== 'visible') return `visibility: ${style.visibility}`;
     }
@@ -93,7 +95,11 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     return root instanceof ShadowRoot ? root.host : null;
   };
   const positionOf = (element: Element): SeenElement['position'] => {
-    for (let one: Element | null = element; one && one !== document.body; one = one.parentElement ?? hostOf(one)) {
+    for (
+      let one: Element | null = element;
+      one && one !== document.body;
+      one = one.parentElement ?? hostOf(one)
+    ) {
       const { position } = getComputedStyle(one);
       if (position === 'fixed' || position === 'sticky') return position;
     }
@@ -104,13 +110,18 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     if (whyHidden(element) === undefined) return element;
     if (!element.isConnected || getComputedStyle(element).display === 'none') return element;
     const inner = element.shadowRoot ?? element;
-    for (const one of [...inner.querySelectorAll('*')].slice(0, 200)) if (whyHidden(one) === undefined) return one;
+    for (const one of [...inner.querySelectorAll('*')].slice(0, 200))
+      if (whyHidden(one) === undefined) return one;
     return element;
   };
   /** The outermost element around one that is taken out of the flow of the page: a banner, a dialog, a bar. */
   const layerOf = (element: Element): Element => {
     let layer = element;
-    for (let one: Element | null = element; one && one !== document.body; one = one.parentElement ?? hostOf(one)) {
+    for (
+      let one: Element | null = element;
+      one && one !== document.body;
+      one = one.parentElement ?? hostOf(one)
+    ) {
       const { position } = getComputedStyle(one);
       if (position === 'fixed' || position === 'sticky' || position === 'absolute') layer = one;
     }
@@ -118,7 +129,9 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   };
   /** Whether a layer has something to click. */
   const canBeClosed = (layer: Element): boolean => {
-    const inside = (layer.shadowRoot ?? layer).querySelectorAll('button,a[href],input,select,[role=button],summary');
+    const inside = (layer.shadowRoot ?? layer).querySelectorAll(
+      'button,a[href],input,select,[role=button],summary',
+    );
     return [...inside].some((one) => whyHidden(one) === undefined) || layer.matches('button,a[href],iframe');
   };
   /** It takes most of the window, and can be closed: it is meant to be answered before anything else. */
@@ -153,7 +166,9 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
         [0.8, 0.5],
       ].map(([dx, dy]) => [now.x + now.width * dx!, now.y + now.height * dy!] as const);
       const hits = points.filter(([x, y]) => isInWindow(x, y)).map(([x, y]) => topmost(x, y));
-      const over = hits.filter((hit) => hit && !holds(element, hit) && !holds(hit, shown) && hit !== document.body);
+      const over = hits.filter(
+        (hit) => hit && !holds(element, hit) && !holds(hit, shown) && hit !== document.body,
+      );
       if (hits.length > 0 && over.length === hits.length && over[0]) {
         const layer = layerOf(over[0]);
         coveredBy = selectorOf(layer);
@@ -168,7 +183,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     elements.push({
       tag: tagOf(element),
       selector: selectorOf(element),
-      text: clip((shown as HTMLElement).innerText ?? shown.textContent ?? ''),
+      text: clip((shown as HTMLElement).innerText || shown.textContent || ''),
       box,
       position,
       isVisible: hidden === undefined,
@@ -249,7 +264,12 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
       {
         tag: tagOf(control),
         selector: selectorOf(control),
-        text: clip((control as HTMLElement).innerText || (control as HTMLInputElement).value || control.getAttribute('aria-label') || ''),
+        text: clip(
+          (control as HTMLElement).innerText ||
+            (control as HTMLInputElement).value ||
+            control.getAttribute('aria-label') ||
+            '',
+        ),
         box,
         coveredBy: selectorOf(layer),
         covered: Math.round(box.width * box.height * part),
@@ -263,8 +283,11 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   return {
     elements,
     covered,
-    readable: (document.body?.innerText ?? '').replace(/\s+/g, ' ').trim().length,
+    readable: (document.body instanceof HTMLElement ? document.body.innerText : '')
+      .replace(/\s+/g, ' ')
+      .trim().length,
     size: { width, height },
+    window: { width: innerWidth, height: innerHeight },
     scrolled: height === 0 ? 100 : Math.min(100, Math.round(((scrollY + innerHeight) / height) * 100)),
   };
 }

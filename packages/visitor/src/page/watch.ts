@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/unbound-method -- what is wrapped is called on what it belongs to */
 /*
  * What runs in the page itself, before anything of the page does. Everything here is handed to the browser as text, so
  * each function stands on its own.
@@ -34,7 +35,7 @@ export function watchPage({ token, horizonMs }: WatchOptions): void {
       },
     });
   const { setItem } = Storage.prototype;
-  Storage.prototype.setItem = function (this: Storage, key: string, value: string): void {
+  Storage.prototype.setItem = function (this: Storage, key: unknown, value: unknown): void {
     let kind = 'localStorage';
     try {
       if (this === sessionStorage) kind = 'sessionStorage';
@@ -42,7 +43,7 @@ export function watchPage({ token, horizonMs }: WatchOptions): void {
       // Where storage is forbidden the call below says so.
     }
     tell(kind, String(key), String(value));
-    setItem.call(this, key, value);
+    setItem.call(this, String(key), String(value));
   };
 
   type Later = (handler: TimerHandler, delay?: number, ...args: unknown[]) => number;
@@ -92,6 +93,7 @@ export function shiftClock(clockShift: number): void {
   const Real = Date;
   const shifted = function (this: unknown, ...args: unknown[]): unknown {
     const now = Real.now() + clockShift;
+    // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- called without new it is undefined
     if (!new.target) return new Real(now).toString();
     const made = Reflect.construct(Real, args.length > 0 ? args : [now]) as Date;
     const target = new.target as unknown as { readonly prototype: object };

@@ -2,7 +2,7 @@ import type { SnippetResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Archive, ArchiveRestore, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { useEditSnippet, useRemoveSnippet, useSwitchSnippet } from '../../api/mutations';
 import { snippetQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -13,6 +13,7 @@ import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { SnippetSwitch } from '../strip/snippet-switch';
 import { CopyButton } from './copy-dialog';
+import { firstPage } from './first-page';
 import { RecipePanel } from './recipe-panel';
 import { SnippetForm } from './snippet-form';
 import { SnippetHistory } from './snippet-history';
@@ -44,7 +45,14 @@ export function EditSnippetView() {
           </p>
         </div>
         {data.state !== 'archived' && (
-          <div className="ml-auto flex items-center gap-2 pt-1.5 text-sm">
+          <div className="ml-auto flex flex-wrap items-center gap-2 pt-1.5 text-sm">
+            <Button asChild size="small">
+              <Link
+                to={`/sites/${site}/check/why?snippet=${key}&path=${encodeURIComponent(firstPage(data.pages))}`}
+              >
+                {SNIPPET.whyNotShown}
+              </Link>
+            </Button>
             {data.state === 'on' ? SNIPPET.on : SNIPPET.off}
             <SnippetSwitch site={site} snippet={key} name={data.name} isOn={data.state === 'on'} />
           </div>

@@ -4,7 +4,9 @@ import type { RungCase, RungFound } from './types.js';
 
 /** In the page, once, in its place, unchanged: as the judges of the host's way of delivery say. */
 export function judgeDelivered({ deliveries }: RungCase): RungFound {
-  const wrong = deliveries.find(({ state }) => isDeliveryFault(state)) ?? deliveries.find(({ state }) => state === 'left-out');
+  const wrong =
+    deliveries.find(({ state }) => isDeliveryFault(state)) ??
+    deliveries.find(({ state }) => state === 'left-out');
   if (!wrong) return { state: 'reached', message: T.delivered };
   return {
     state: 'failed',

@@ -10,14 +10,24 @@ import type { RungCase, RungFound } from './types.js';
 const NEEDED: readonly SeenRequest['kind'][] = ['script', 'style', 'document'];
 
 /** Requests of a snippet for files, those that its own code names first. */
-export function filesOf({ snippet, parts, load, attribution }: RungCase): readonly { readonly request: SeenRequest; readonly isOwn: boolean }[] {
+export function filesOf({
+  snippet,
+  parts,
+  load,
+  attribution,
+}: RungCase): readonly { readonly request: SeenRequest; readonly isOwn: boolean }[] {
   const named = namedLoads(parts.flatMap(({ facts }) => facts.loads));
   return load.requests
     .filter((request) => NEEDED.includes(request.kind) && isOf(attribution.ofRequest(request), snippet))
     .map((request) => {
       const owner = attribution.ofRequest(request);
       const isDirect = owner.kind === 'snippet' && owner.via.length === 0;
-      return { request, isOwn: isDirect && (named.size === 0 || named.has(plain(request.url)) || request.initiator.by === 'parser') };
+      return {
+        request,
+        isOwn:
+          isDirect &&
+          (named.size === 0 || named.has(plain(request.url)) || request.initiator.by === 'parser'),
+      };
     })
     .sort((a, b) => Number(b.isOwn) - Number(a.isOwn));
 }
@@ -27,8 +37,7 @@ export function judgeLoaded(rung: RungCase): RungFound {
   const files = filesOf(rung);
   const bad = files.filter(({ request }) => !isWell(request) && !isHarmless(request));
   const worst = bad[0];
-  if (worst)
-    return { state: 'failed', isOwn: worst.isOwn, cause: requestCause(worst.request, rung.load) };
+  if (worst) return { state: 'failed', isOwn: worst.isOwn, cause: requestCause(worst.request, rung.load) };
   if (files.length > 0) return { state: 'reached', message: say(T.loadedAll, { count: files.length }) };
   // A tag that the browser never looked at: it stands where tags are not read, or the page went before.
   const tag = rung.parts.flatMap(({ facts }) => facts.loads).find(isNeededTag);
@@ -51,7 +60,12 @@ export function judgeLoaded(rung: RungCase): RungFound {
 }
 
 function isNeededTag({ by, kind, noScript, when }: Load): boolean {
-  return by === 'tag' && !noScript && when !== 'later' && (kind === 'script' || kind === 'style' || kind === 'frame');
+  return (
+    by === 'tag' &&
+    !noScript &&
+    when !== 'later' &&
+    (kind === 'script' || kind === 'style' || kind === 'frame')
+  );
 }
 
 function namedLoads(loads: readonly Load[]): ReadonlySet<string> {

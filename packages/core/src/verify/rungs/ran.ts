@@ -29,9 +29,7 @@ interface OwnedError {
 function errorsOf({ snippet, load, attribution }: RungCase): readonly OwnedError[] {
   return load.exceptions.flatMap((error): OwnedError[] => {
     const owner = ownerOfError(error, attribution);
-    return isOf(owner, snippet) && owner.kind === 'snippet'
-      ? [{ error, isOwn: owner.via.length === 0 }]
-      : [];
+    return isOf(owner, snippet) && owner.kind === 'snippet' ? [{ error, isOwn: owner.via.length === 0 }] : [];
   });
 }
 
@@ -72,7 +70,10 @@ function undefinedCause(name: string, rung: RungCase): Omit<Cause, 'evidence'> {
   const makers = all.filter(
     (part) => part.snippet !== snippet && part.facts.defines.some((one) => one.name === name),
   );
-  const maker = makers.find((part) => expected.snippets.some((one) => one.snippet === part.snippet && one.expected === 'runs')) ?? makers[0];
+  const maker =
+    makers.find((part) =>
+      expected.snippets.some((one) => one.snippet === part.snippet && one.expected === 'runs'),
+    ) ?? makers[0];
   if (maker) {
     const state = expected.snippets.find((one) => one.snippet === maker.snippet);
     const params = { name, maker: maker.name };
@@ -83,7 +84,11 @@ function undefinedCause(name: string, rung: RungCase): Omit<Cause, 'evidence'> {
         advice: say(T.undefinedOutAdvice, params),
         who: 'you',
       };
-    const files = filesOf({ ...rung, snippet: maker.snippet, parts: all.filter((one) => one.snippet === maker.snippet) });
+    const files = filesOf({
+      ...rung,
+      snippet: maker.snippet,
+      parts: all.filter((one) => one.snippet === maker.snippet),
+    });
     if (files.some(({ request }) => !isWell(request)))
       return {
         id: 'dependency-failed',
@@ -98,7 +103,9 @@ function undefinedCause(name: string, rung: RungCase): Omit<Cause, 'evidence'> {
       who: 'you',
     };
   }
-  const own = rung.parts.flatMap(({ facts }) => facts.loads).find(({ kind, noScript }) => kind === 'script' && !noScript);
+  const own = rung.parts
+    .flatMap(({ facts }) => facts.loads)
+    .find(({ kind, noScript }) => kind === 'script' && !noScript);
   if (own)
     return {
       id: 'used-before-loaded',
@@ -115,7 +122,10 @@ function undefinedCause(name: string, rung: RungCase): Omit<Cause, 'evidence'> {
 }
 
 /** An error about nothing, in code that looks for an element that is not there (yet). */
-function missingElement(error: SeenException, { parts, load }: RungCase): Omit<Cause, 'evidence'> | undefined {
+function missingElement(
+  error: SeenException,
+  { parts, load }: RungCase,
+): Omit<Cause, 'evidence'> | undefined {
   if (!/\bof null\b|\bnull is not\b|is null\b/.test(error.message)) return undefined;
   const need = parts.flatMap(({ facts }) => facts.needs).find(({ isGuarded }) => !isGuarded);
   if (!need) return undefined;
@@ -138,14 +148,19 @@ export function hasId(html: string, id: string): boolean {
 /** Inline code that the page's policy stopped. */
 function blockedCode({ snippet, parts, load, attribution }: RungCase): Cause | undefined {
   const own = load.violations.filter(
-    (violation) => violation.isEnforced && /^(?:inline|eval)$/.test(violation.blocked) && /script|default/.test(violation.directive),
+    (violation) =>
+      violation.isEnforced &&
+      /^(?:inline|eval)$/.test(violation.blocked) &&
+      /script|default/.test(violation.directive),
   );
   const of = (violation: SeenViolation): boolean => {
     if (violation.script !== undefined) return isOf(attribution.ofScript(violation.script), snippet);
     if (violation.line < 0) return false;
     return isOf(attribution.ofPlace(violation.line, violation.column), snippet);
   };
-  const found = own.find(of) ?? (own.length > 0 && hasUnrunScript(parts, load.scripts) ? own.find(({ line }) => line < 0) : undefined);
+  const found =
+    own.find(of) ??
+    (own.length > 0 && hasUnrunScript(parts, load.scripts) ? own.find(({ line }) => line < 0) : undefined);
   if (!found) return undefined;
   const isEval = found.blocked === 'eval';
   return {
@@ -170,10 +185,21 @@ function notRun(rung: RungCase): Cause | undefined {
       evidence: [`<script type="${held}">`],
     };
   const part = parts.find((one) => hasUnrunScript([one], load.scripts));
-  if (part) return { id: 'not-run', message: T.didNotRun, advice: T.didNotRunAdvice, who: 'you', evidence: [part.key] };
+  if (part)
+    return {
+      id: 'not-run',
+      message: T.didNotRun,
+      advice: T.didNotRunAdvice,
+      who: 'you',
+      evidence: [part.key],
+    };
   const file = filesOf(rung).find(
     ({ request: { kind, url, frame, redirect }, isOwn }) =>
-      isOwn && kind === 'script' && frame === undefined && redirect === undefined && !load.scripts.some((one) => one.url === url),
+      isOwn &&
+      kind === 'script' &&
+      frame === undefined &&
+      redirect === undefined &&
+      !load.scripts.some((one) => one.url === url),
   );
   if (!file || hasRedirect(file.request.url, load)) return undefined;
   return {
@@ -201,17 +227,21 @@ function heldTypes(code: string): readonly string[] {
 
 function hasUnrunScript(parts: readonly ReadPart[], scripts: readonly SeenScript[]): boolean {
   return parts.some(({ own }) =>
-    inlineScripts(own).some((text) => !scripts.some(({ source }) => source !== undefined && source.trim() === text)),
+    inlineScripts(own).some(
+      (text) => !scripts.some(({ source }) => source !== undefined && source.trim() === text),
+    ),
   );
 }
 
 /** The inline classic scripts of a part, as texts; modules and data run otherwise or not at all. */
 function inlineScripts(code: string): readonly string[] {
-  return [...code.matchAll(/<script\b([^>]*)>([^]*?)<\/script/gi)].flatMap(([, attributes = '', text = '']) => {
-    const type = /\btype\s*=\s*["']?([^"'\s>]*)/i.exec(attributes)?.[1] ?? '';
-    const isClassic = type === '' || /^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i.test(type);
-    return isClassic && !/\bsrc\s*=/i.test(attributes) && text.trim() !== '' ? [text.trim()] : [];
-  });
+  return [...code.matchAll(/<script\b([^>]*)>([^]*?)<\/script/gi)].flatMap(
+    ([, attributes = '', text = '']) => {
+      const type = /\btype\s*=\s*["']?([^"'\s>]*)/i.exec(attributes)?.[1] ?? '';
+      const isClassic = type === '' || /^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i.test(type);
+      return isClassic && !/\bsrc\s*=/i.test(attributes) && text.trim() !== '' ? [text.trim()] : [];
+    },
+  );
 }
 
 function plainMessage(message: string): string {

@@ -10,7 +10,11 @@ import type { Cause, RungCase, RungFound } from './types.js';
 const REPORTS: readonly SeenRequest['kind'][] = ['image', 'fetch', 'beacon', 'socket', 'other'];
 
 /** Requests of a snippet that tell its provider something. */
-export function reportsOf({ snippet, load, attribution }: Pick<RungCase, 'snippet' | 'load' | 'attribution'>): readonly SeenRequest[] {
+export function reportsOf({
+  snippet,
+  load,
+  attribution,
+}: Pick<RungCase, 'snippet' | 'load' | 'attribution'>): readonly SeenRequest[] {
   return load.requests.filter(
     (request) => REPORTS.includes(request.kind) && isOf(attribution.ofRequest(request), snippet),
   );
@@ -21,7 +25,9 @@ export function judgeReported(rung: RungCase): RungFound {
   const reports = reportsOf(rung);
   const answered = reports.filter((request) => isWell(request) && request.status !== undefined);
   if (answered.length > 0) {
-    const hosts = [...new Set(answered.map(({ url }) => hostOf(url) ?? new URL(rung.load.finalUrl).hostname))];
+    const hosts = [
+      ...new Set(answered.map(({ url }) => hostOf(url) ?? new URL(rung.load.finalUrl).hostname)),
+    ];
     return { state: 'reached', message: say(T.reportedTo, { hosts }) };
   }
   if (!rungsOf(rung.parts).reports) return { state: 'none', message: T.reportsNothing };
@@ -52,7 +58,9 @@ function causeOf({ load, snippet, attribution }: RungCase, reports: readonly See
       };
     return requestCause(bad, load);
   }
-  const said = load.console.find(({ level, stack }) => level !== 'info' && isOf(attribution.ofStack(stack), snippet));
+  const said = load.console.find(
+    ({ level, stack }) => level !== 'info' && isOf(attribution.ofStack(stack), snippet),
+  );
   if (said)
     return {
       id: 'provider-says',

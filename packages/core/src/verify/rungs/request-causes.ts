@@ -85,7 +85,12 @@ export function requestCause(request: SeenRequest, load: LoadEvidence): Cause {
       break;
   }
   if (status >= 500)
-    return cause('provider-down', provider, say(T.providerDown, { host, status, file }), T.providerDownAdvice);
+    return cause(
+      'provider-down',
+      provider,
+      say(T.providerDown, { host, status, file }),
+      T.providerDownAdvice,
+    );
   if (status === 429) return cause('too-many', 'provider', say(T.tooMany, { host, file }), T.tooManyAdvice);
   if (status === 401 || status === 403)
     return cause(
@@ -95,7 +100,12 @@ export function requestCause(request: SeenRequest, load: LoadEvidence): Cause {
       say(T.refusedByHostAdvice, { site }),
     );
   if (status === 404 || status === 410)
-    return cause('no-such-file', isOwnHost ? 'site' : 'you', say(T.notFound, { host, status, file }), T.notFoundAdvice);
+    return cause(
+      'no-such-file',
+      isOwnHost ? 'site' : 'you',
+      say(T.notFound, { host, status, file }),
+      T.notFoundAdvice,
+    );
   if (status >= 400)
     return cause('other-status', provider, say(T.otherStatus, { host, status, file }), T.otherStatusAdvice);
   if (request.failure === 'other' && request.kind === 'script' && isWrongType(request))
@@ -118,7 +128,12 @@ function wrongType(
   return cause(
     'wrong-type',
     'you',
-    say(T.wrongType, { host, file, kind: KIND_WORDS[kind] ?? 'file of its kind', type: sent === '' ? 'none' : sent }),
+    say(T.wrongType, {
+      host,
+      file,
+      kind: KIND_WORDS[kind] ?? 'file of its kind',
+      type: sent === '' ? 'none' : sent,
+    }),
     T.wrongTypeAdvice,
   );
 }
@@ -129,7 +144,10 @@ function isWrongType({ responseHeaders = {}, type = '' }: SeenRequest): boolean 
 
 /** "GET https://cdn.example/x.js: 404". */
 export function requestLine({ method, url, status, failure, error }: SeenRequest): string {
-  const outcome = [status === undefined ? '' : String(status), failure === undefined ? '' : (error ?? failure)];
+  const outcome = [
+    status === undefined ? '' : String(status),
+    failure === undefined ? '' : (error ?? failure),
+  ];
   return `${method} ${url}: ${outcome.filter(Boolean).join(', ') || 'no answer'}`;
 }
 

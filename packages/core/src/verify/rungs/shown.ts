@@ -1,6 +1,6 @@
 import { say } from '../../texts/say.js';
 import { VISIT_TEXTS as T } from '../../texts/visit.js';
-import { DEVICE_WINDOWS, type SeenElement, type VisitScript } from '../../visit/index.js';
+import type { LoadEvidence, SeenElement } from '../../visit/index.js';
 import { isOf } from '../attribution.js';
 import { rungsOf } from '../kinds.js';
 import { hasId } from './ran.js';
@@ -10,11 +10,13 @@ import type { Cause, RungCase, RungFound } from './types.js';
 const LEAST_PIXELS = 8;
 
 /** What it puts into the page is to be seen, inside of the window, and can be clicked. */
-export function judgeShown(rung: RungCase, script: VisitScript): RungFound {
+export function judgeShown(rung: RungCase): RungFound {
+  const { load } = rung;
   const elements = elementsOf(rung).filter((element) => !isCounter(element));
   const { shows } = rungsOf(rung.parts);
   const good = elements.find(
-    (element) => isInSight(element, script) && (element.coveredBy === undefined || element.isUnderModal === true),
+    (element) =>
+      isInSight(element, load.window) && (element.coveredBy === undefined || element.isUnderModal === true),
   );
   if (good) {
     const what = nameOf(good);
@@ -28,7 +30,7 @@ export function judgeShown(rung: RungCase, script: VisitScript): RungFound {
   const isBanner = rung.parts.some(({ facts }) => facts.shape.kind === 'consent');
   if (isBanner && rung.load.answer !== undefined) return { state: 'none', message: T.answeredAlready };
   if (!shows) return { state: 'none', message: T.showsNothing };
-  return { state: 'failed', isOwn: true, cause: causeOf(rung, elements, script) };
+  return { state: 'failed', isOwn: true, cause: causeOf(rung, elements) };
 }
 
 /** Elements that a snippet has put into the page. */
@@ -36,13 +38,14 @@ export function elementsOf({ snippet, load, attribution, probed }: RungCase): re
   return load.elements.filter((element) => isOf(attribution.ofElement(element, probed), snippet));
 }
 
-function causeOf(rung: RungCase, elements: readonly SeenElement[], script: VisitScript): Cause {
+function causeOf(rung: RungCase, elements: readonly SeenElement[]): Cause {
   const { load, parts, attribution, all } = rung;
   const seen = elements.find((element) => element.isVisible);
-  if (seen?.coveredBy !== undefined && isInSight(seen, script)) {
+  if (seen?.coveredBy !== undefined && isInSight(seen, load.window)) {
     const over = load.elements.find(({ selector }) => selector === seen.coveredBy);
     const owner = over && attribution.ofElement(over, rung.probed);
-    const by = owner?.kind === 'snippet' ? all.find(({ snippet }) => snippet === owner.snippet)?.name : undefined;
+    const by =
+      owner?.kind === 'snippet' ? all.find(({ snippet }) => snippet === owner.snippet)?.name : undefined;
     const what = nameOf(seen);
     return {
       id: 'covered',
@@ -61,7 +64,9 @@ function causeOf(rung: RungCase, elements: readonly SeenElement[], script: Visit
       message: say(T.outside, { what: nameOf(seen) }),
       advice: T.outsideAdvice,
       who: 'site',
-      evidence: [`${seen.selector}: x ${seen.box.x}, y ${seen.box.y}, ${seen.box.width} × ${seen.box.height}`],
+      evidence: [
+        `${seen.selector}: x ${seen.box.x}, y ${seen.box.y}, ${seen.box.width} × ${seen.box.height}`,
+      ],
     };
   const [hidden] = elements;
   if (hidden)
@@ -83,7 +88,9 @@ function causeOf(rung: RungCase, elements: readonly SeenElement[], script: Visit
       who: 'provider',
       evidence: said.map(({ text }) => text),
     };
-  const need = parts.flatMap(({ facts }) => facts.needs).find(({ id }) => id !== undefined && !hasId(load.dom, id));
+  const need = parts
+    .flatMap(({ facts }) => facts.needs)
+    .find(({ id }) => id !== undefined && !hasId(load.dom, id));
   if (need)
     return {
       id: 'no-element',
@@ -106,11 +113,9 @@ function isCounter({ box, isVisible }: SeenElement): boolean {
 }
 
 /** What moves with the page is somewhere on it; what stays in the window has to be in the window. */
-function isInSight({ isVisible, position, box }: SeenElement, { device, width }: VisitScript): boolean {
+function isInSight({ isVisible, position, box }: SeenElement, window: LoadEvidence['window']): boolean {
   if (!isVisible) return false;
-  const window = DEVICE_WINDOWS[device];
-  const right = width ?? window.width;
-  if (box.x + box.width <= 2 || box.x >= right - 2) return false;
+  if (box.x + box.width <= 2 || box.x >= window.width - 2) return false;
   if (position === 'static') return box.y + box.height > 0;
   if (position === 'sticky') return true;
   return box.y + box.height > 2 && box.y < window.height - 2;

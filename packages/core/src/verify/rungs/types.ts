@@ -75,4 +75,8 @@ export interface RungCase {
 /** What one rung by itself says, before those below it are looked at. */
 export type RungFound =
   | { readonly state: 'reached' | 'none'; readonly message: string; readonly notes?: readonly string[] }
-  | { readonly state: 'failed'; readonly cause: Cause; /** The part's own code or file, not something further on. */ readonly isOwn: boolean };
+  | {
+      readonly state: 'failed';
+      readonly cause: Cause;
+      /** The part's own code or file, not something further on. */ readonly isOwn: boolean;
+    };

@@ -3,7 +3,13 @@ import { ServiceError } from '../../errors.js';
 import { hostsOf } from '../../storage/hosts.js';
 import { pointerOf } from '../../storage/pointers.js';
 import { audit } from '../../storage/trail.js';
-import { addRound, endRound, sweepRounds, type RoundOptions, type VisitRound } from '../../storage/visit-rounds.js';
+import {
+  addRound,
+  endRound,
+  sweepRounds,
+  type RoundOptions,
+  type VisitRound,
+} from '../../storage/visit-rounds.js';
 import { say } from '../../texts/say.js';
 import { VISITS_TEXTS } from '../../texts/visits.js';
 import { chooseHost } from '../choose-host.js';
@@ -33,7 +39,8 @@ export async function startVisits(
   return withSiteLock(store, key, async (transaction, site) => {
     const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
     const pointer = await pointerOf(transaction, site, host.environment);
-    if (!pointer && !options.draft) throw new ServiceError('nothing-published', { environment: host.environment });
+    if (!pointer && !options.draft)
+      throw new ServiceError('nothing-published', { environment: host.environment });
     const round = await addRound(transaction, site, {
       host: host.host,
       environment: host.environment,
@@ -46,7 +53,13 @@ export async function startVisits(
     // A question is no act that anybody looks for later.
     if (!question.given && !question.trouble) {
       const { number } = round;
-      audit(transaction, site, actor, 'visits.start', say(VISITS_TEXTS.roundStarted, { number, host: host.host }));
+      audit(
+        transaction,
+        site,
+        actor,
+        'visits.start',
+        say(VISITS_TEXTS.roundStarted, { number, host: host.host }),
+      );
     }
     await transaction.flush();
     return round;

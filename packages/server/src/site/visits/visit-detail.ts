@@ -73,7 +73,10 @@ function toLoads(loads: readonly LoadEvidence[], judged: readonly JudgedLoad[]):
 
 function toLoad(load: LoadEvidence, judged: JudgedLoad | undefined): VisitDetail['loads'][number] {
   const { url, finalUrl, status, endMs, isHung, globals } = load;
-  const owner = (kind: keyof JudgedLoad['owners'], index: number): { snippet?: string | null; via?: readonly string[] } => {
+  const owner = (
+    kind: keyof JudgedLoad['owners'],
+    index: number,
+  ): { snippet?: string | null; via?: readonly string[] } => {
     const found: KeptOwner = judged?.owners[kind][index] ?? {};
     return {
       ...(found.snippet === undefined ? {} : { snippet: found.snippet }),
@@ -85,6 +88,7 @@ function toLoad(load: LoadEvidence, judged: JudgedLoad | undefined): VisitDetail
     startedAt: new Date(load.startedAt).toISOString(),
     readyMs: load.readyMs ?? null,
     loadedMs: load.loadedMs ?? null,
+    window: { width: Math.round(load.window.width), height: Math.round(load.window.height) },
     screenshot: load.screenshot ?? null,
     requests: load.requests.map((request, index) => ({
       url: request.url,
@@ -102,7 +106,11 @@ function toLoad(load: LoadEvidence, judged: JudgedLoad | undefined): VisitDetail
       owner: owner('exceptions', index),
     })),
     console: load.console.map(({ level, text, url: file, atMs }) => ({ level, text, url: file, atMs })),
-    violations: load.violations.map(({ directive, blocked, isEnforced }) => ({ directive, blocked, isEnforced })),
+    violations: load.violations.map(({ directive, blocked, isEnforced }) => ({
+      directive,
+      blocked,
+      isEnforced,
+    })),
     elements: load.elements.map((element, index) => ({
       tag: element.tag,
       selector: element.selector,
@@ -133,6 +141,7 @@ export async function showScreenshot(
 ): Promise<{ readonly type: 'image/webp'; readonly data: string }> {
   const { round, visit } = await findVisit(store, key, reference, number);
   const image = await screenshotOf(store, visit, screenshot);
-  if (!image) throw new ServiceError('no-such-screenshot', { round: round.number, visit: number, number: screenshot });
+  if (!image)
+    throw new ServiceError('no-such-screenshot', { round: round.number, visit: number, number: screenshot });
   return { type: 'image/webp', data: image.toString('base64') };
 }

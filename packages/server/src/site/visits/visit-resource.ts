@@ -88,7 +88,13 @@ export async function showRound(
   const summary = summarizeVisits(
     visits
       .filter(({ state }) => state === 'done' || state === 'failed')
-      .map(({ number, path, script, failure, judged }) => ({ number, path, script, failure, judged: judged ?? [] })),
+      .map(({ number, path, script, failure, judged }) => ({
+        number,
+        path,
+        script,
+        failure,
+        judged: judged ?? [],
+      })),
   );
   return {
     round: roundResource(round, locale),

@@ -1,0 +1,180 @@
+import { deliveryOf } from '@pragmatica/core';
+import type { VisitRoundResource } from '@pragmatica/contract';
+import { useQuery } from '@tanstack/react-query';
+import { CircleCheck, Drama, MonitorSmartphone, Square } from 'lucide-react';
+import { Progress } from 'radix-ui';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { siteQuery } from '../../api/queries';
+import { roundQuery } from '../../api/visits';
+import { useSiteKey } from '../../layout/site-layout';
+import { say } from '../../texts/say';
+import { VISITS } from '../../texts/visits';
+import { Button } from '../../ui/button';
+import { cn } from '../../ui/cn';
+import { inputStyle } from '../../ui/field';
+import { Empty, Failure, Loading } from '../../ui/states';
+import { ConsentSection } from './consent-section';
+import { ProblemList } from './problem-list';
+import { RungsTable } from './rungs-table';
+import { ScreenSection } from './screen-section';
+import { useRound } from './use-round';
+import { VisitList } from './visit-list';
+import { WeightSection } from './weight-section';
+
+/** Sends a browser to the pages, and shows what it found. */
+export function BrowserView() {
+  const site = useSiteKey();
+  const navigate = useNavigate();
+  const given = useParams()['round'];
+  const control = useRound(site, given === undefined ? undefined : Number(given));
+  const { shown, rounds, isUnderWay, isLoading, error } = control;
+  const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
+  const [chosen, setChosen] = useState<string>();
+  const host =
+    hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
+  const begin = (draft: boolean): void => {
+    void navigate(`/sites/${site}/check/browser`);
+    void control.start({
+      ...(host ? { host: host.host, environment: host.environment } : {}),
+      draft,
+    });
+  };
+  const buttons = (
+    <div className="flex flex-wrap gap-2">
+      <Button look="primary" onClick={() => begin(false)} disabled={isUnderWay}>
+        <MonitorSmartphone className="size-4" aria-hidden /> {shown ? VISITS.again : VISITS.start}
+      </Button>
+      <Button onClick={() => begin(true)} disabled={isUnderWay}>
+        <Drama className="size-4" aria-hidden /> {VISITS.rehearse}
+      </Button>
+    </div>
+  );
+  return (
+    <div className="max-w-5xl space-y-4">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1>{VISITS.tabBrowser}</h1>
+          <p className="max-w-2xl text-sm text-muted">{VISITS.lead}</p>
+        </div>
+        {hosts.length > 1 && host && (
+          <select
+            aria-label={VISITS.host}
+            className={cn(inputStyle, 'w-full sm:w-72')}
+            value={host.host}
+            disabled={isUnderWay}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {hosts.map((one) => (
+              <option key={one.host} value={one.host}>
+                {say(VISITS.hostAndWay, { host: one.host, way: deliveryOf(one.delivery).name })}
+              </option>
+            ))}
+          </select>
+        )}
+        {shown && !isUnderWay && buttons}
+        {isUnderWay && (
+          <Button onClick={() => void control.cancel()}>
+            <Square className="size-3.5" aria-hidden /> {VISITS.stop}
+          </Button>
+        )}
+      </div>
+      {isLoading && <Loading />}
+      {error && <Failure error={error} />}
+      {!isLoading && !shown && (
+        <Empty title={VISITS.emptyTitle} action={<div className="flex justify-center">{buttons}</div>}>
+          {VISITS.empty}
+        </Empty>
+      )}
+      {shown && <RoundLine round={shown} />}
+      {shown && <RoundResult site={site} round={shown} />}
+      {rounds.length > 1 && shown && (
+        <label className="flex flex-wrap items-center gap-2 text-sm text-muted">
+          {VISITS.earlier}
+          <select
+            className={cn(inputStyle, 'w-72')}
+            value={shown.number}
+            onChange={(event) => void navigate(`/sites/${site}/check/browser/${event.target.value}`)}
+          >
+            {rounds.map((one) => (
+              <option key={one.number} value={one.number}>
+                {say(VISITS.roundOption, {
+                  number: one.number,
+                  when: new Date(one.createdAt).toLocaleString(),
+                  host: one.host,
+                })}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+    </div>
+  );
+}
+
+function RoundLine({ round }: { round: VisitRoundResource }) {
+  const { state, done, planned, browser, host, release, isRehearsal, problem } = round;
+  const isUnderWay = state === 'waiting' || state === 'running';
+  const ended = { done, browser: browser ?? VISITS.unknown, host };
+  return (
+    <div className="space-y-1.5">
+      {isUnderWay && (
+        <Progress.Root
+          value={done}
+          max={Math.max(1, planned)}
+          aria-label={VISITS.visits}
+          className="h-1.5 overflow-hidden rounded-full bg-line"
+        >
+          <Progress.Indicator
+            className="h-full rounded-full bg-primary transition-[width]"
+            style={{ width: `${planned === 0 ? 0 : (100 * done) / planned}%` }}
+          />
+        </Progress.Root>
+      )}
+      <p role="status" className="text-[13px] text-muted">
+        {state === 'waiting'
+          ? VISITS.waiting
+          : state === 'running'
+            ? planned === 0
+              ? VISITS.planning
+              : say(VISITS.running, { done, planned })
+            : state === 'cancelled'
+              ? say(VISITS.cancelled, { done, planned })
+              : state === 'failed'
+                ? VISITS.failed
+                : isRehearsal
+                  ? say(VISITS.endedDraft, ended)
+                  : say(VISITS.ended, { ...ended, release: release ?? 0 })}
+      </p>
+      {problem !== null && (
+        <p role="alert" className="rounded-lg bg-danger-soft p-3 text-sm text-danger">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function RoundResult({ site, round }: { site: string; round: VisitRoundResource }) {
+  const detail = useQuery({ ...roundQuery(site, round.number), enabled: round.done > 0 });
+  if (round.done === 0) return null;
+  if (detail.isPending) return <Loading />;
+  if (detail.isError) return <Failure error={detail.error} onRetry={() => void detail.refetch()} />;
+  const { summary, visits } = detail.data;
+  const isOver = round.state === 'done';
+  return (
+    <div className="space-y-5">
+      {isOver && summary.isWell && (
+        <p className="flex gap-2 rounded-xl border border-line bg-surface p-4 text-sm text-good">
+          <CircleCheck className="size-5 shrink-0" aria-hidden /> {VISITS.well}
+        </p>
+      )}
+      <ProblemList site={site} round={round.number} snippets={summary.snippets} />
+      <RungsTable site={site} snippets={summary.snippets} />
+      <ScreenSection site={site} round={round.number} summary={summary} />
+      <ConsentSection stages={summary.stages} />
+      <WeightSection weights={summary.weights} />
+      <VisitList site={site} round={round.number} visits={visits} />
+    </div>
+  );
+}

@@ -1,0 +1,69 @@
+import type { RoundDetail } from '../../api/visits';
+import { say } from '../../texts/say';
+import { VISITS } from '../../texts/visits';
+import { OverlapDrawing } from './overlap-drawing';
+import { Places } from './problem-list';
+import { Section } from './section';
+
+type Summary = RoundDetail['summary'];
+type Source = Summary['doubled'][number]['sources'][number];
+
+/** What meets on the screen, what cannot be clicked, and what happens twice. */
+export function ScreenSection({ site, round, summary }: { site: string; round: number; summary: Summary }) {
+  const { overlaps, covered, doubled } = summary;
+  if (overlaps.length + covered.length + doubled.length === 0) return null;
+  return (
+    <Section title={VISITS.screen}>
+      <ul className="space-y-4 text-sm">
+        {overlaps.map(({ upper, lower, shared, at }) => (
+          <li key={`${upper.selector} ${lower.selector}`} className="flex flex-wrap gap-4">
+            <OverlapDrawing upper={upper} lower={lower} shared={shared} device={at[0]?.device ?? 'desktop'} />
+            <div className="min-w-60 flex-1 space-y-1">
+              <p className="font-medium">
+                {say(VISITS.meets, {
+                  upper: upper.name,
+                  lower: lower.name,
+                  width: Math.round(shared.width),
+                  height: Math.round(shared.height),
+                })}
+              </p>
+              <Places site={site} round={round} at={at} />
+            </div>
+          </li>
+        ))}
+        {covered.map(({ by, control, at }) => (
+          <li key={`${by.selector} ${control.selector}`} className="space-y-1">
+            <p className="font-medium">{say(VISITS.covers, { by: by.name, control: control.name })}</p>
+            <Places site={site} round={round} at={at} />
+          </li>
+        ))}
+        {doubled.map(({ kind, url, count, sources, at }) => (
+          <li key={`${kind} ${url}`} className="space-y-1">
+            <p className="font-medium">
+              {kind === 'file'
+                ? say(VISITS.twiceFile, { file: fileOf(url), count, names: sources.map(sourceWords) })
+                : say(VISITS.twiceReport, {
+                    host: new URL(url).hostname,
+                    count,
+                    names: sources.map(sourceWords),
+                  })}
+            </p>
+            <Places site={site} round={round} at={at} />
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function sourceWords({ snippet, name, via }: Source): string {
+  const who = snippet === null ? VISITS.itself : `“${name}”`;
+  return via.length > 1 ? say(VISITS.through, { name: who, file: fileOf(via[0]!) }) : who;
+}
+
+/** The last part of an address. */
+export function fileOf(url: string): string {
+  return URL.canParse(url)
+    ? (new URL(url).pathname.split('/').filter(Boolean).at(-1) ?? new URL(url).hostname)
+    : url;
+}

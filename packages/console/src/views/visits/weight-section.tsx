@@ -1,0 +1,37 @@
+import type { RoundDetail } from '../../api/visits';
+import { say } from '../../texts/say';
+import { VISITS } from '../../texts/visits';
+import { Section } from './section';
+
+type Weight = RoundDetail['summary']['weights'][number];
+
+/** What each one costs, as bars. */
+export function WeightSection({ weights }: { weights: readonly Weight[] }) {
+  if (weights.length === 0) return null;
+  const most = Math.max(1, ...weights.map(({ bytes }) => bytes));
+  return (
+    <Section title={VISITS.weight} lead={VISITS.weightLead}>
+      <ul className="space-y-2 text-sm">
+        {weights.map(({ snippet, name, requests, bytes, blockingMs }) => (
+          <li key={String(snippet)} className="grid grid-cols-[minmax(7rem,11rem)_1fr] items-center gap-3">
+            <span className="truncate font-medium">
+              {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
+            </span>
+            <span className="flex flex-wrap items-center gap-x-3">
+              <span
+                className={snippet === null ? 'h-3 rounded-sm bg-line-strong' : 'h-3 rounded-sm bg-primary'}
+                style={{ width: `${Math.max(1, (45 * bytes) / most)}%` }}
+                aria-hidden
+              />
+              <span className="text-[13px] text-muted tabular-nums">
+                {say(VISITS.kb, { kb: (bytes / 1_000).toFixed(1) })},{' '}
+                {say(VISITS.requests, { count: requests })}
+                {blockingMs > 0 && `, ${say(VISITS.blocks, { ms: blockingMs })}`}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}

@@ -1,0 +1,406 @@
+import { expect } from 'chai';
+import {
+  blame,
+  consentCookie,
+  damageOf,
+  grantedConsent,
+  neededVisits,
+  samplePages,
+  summarizeVisits,
+  toHar,
+  whyFromSettings,
+  withoutParts,
+  asPlanned,
+  orderedParts,
+  parseWeekly,
+  planPage,
+  RUNGS,
+  type ConsentRules,
+  type JudgedLoad,
+  type LoadEvidence,
+  type VisitEvidence,
+} from '@pragmatica/core';
+import fc from 'fast-check';
+import { load, part, set, snippet } from '../support/sets.js';
+
+const everywhere = { include: [], exclude: [] };
+const consent: ConsentRules = {
+  cookie: 'agreed',
+  categories: [
+    { key: 'visits', name: 'Visits' },
+    { key: 'adverts', name: 'Adverts', value: 'ads' },
+  ],
+  format: { kind: 'json', path: '$.purposes' },
+};
+
+const titles = (visits: readonly { readonly title: string }[]): readonly string[] =>
+  visits.map(({ title }) => title);
+
+describe('the visits that a set needs', () => {
+  it('are one for each device where nothing waits for anything', () => {
+    const visits = neededVisits(set(snippet('plain')), { path: '/a' });
+    expect(visits.map(({ script }) => script)).to.deep.equal([
+      { device: 'desktop', steps: [{ do: 'open', path: '/a' }] },
+      { device: 'phone', steps: [{ do: 'open', path: '/a' }] },
+    ]);
+  });
+
+  it('fulfil everything at once in one visit, and nothing in another', () => {
+    const waiting = set(
+      snippet('late', { limits: { visitor: { afterSeconds: 5 } } }),
+      snippet('deep', { limits: { visitor: { afterScroll: 50, onLeaving: true } } }),
+    );
+    const [first, second, ...others] = neededVisits(waiting, { path: '/', devices: ['desktop'] });
+    expect(others).to.deep.equal([]);
+    expect(first!.script.steps).to.deep.equal([{ do: 'open', path: '/' }]);
+    expect(second!.script.steps.slice(1)).to.deep.equal([
+      { do: 'wait', seconds: 5 },
+      { do: 'scroll', percent: 50 },
+      { do: 'leave' },
+    ]);
+    expect(second!.because).to.include('“LATE”').and.include('“DEEP”');
+  });
+
+  it('accept and refuse where anything asks for consent, and come back where anything tells visits apart', () => {
+    const asking = {
+      ...set(
+        snippet('ads', { limits: { consent: ['adverts'] } }),
+        snippet('once', { limits: { visitor: { everyDays: 7 } } }),
+      ),
+    };
+    const snapshot = { ...asking, site: { ...asking.site, consent } };
+    expect(titles(neededVisits(snapshot, { path: '/', devices: ['phone'] }))).to.deep.equal([
+      'A new visitor who does nothing (phone)',
+      'A new visitor who accepts, stays and looks around (phone)',
+      'A new visitor who refuses (phone)',
+      'Somebody who comes back the next day (phone)',
+    ]);
+  });
+
+  it('ask nothing for what is off, and use a tablet only where a reach names it', () => {
+    const snapshot = set(
+      snippet('off', { state: 'off', limits: { visitor: { afterSeconds: 9 } } }),
+      snippet('pad', { limits: { devices: ['tablet'] } }),
+    );
+    expect(neededVisits(snapshot, { path: '/' }).map(({ script }) => script.device)).to.deep.equal([
+      'desktop',
+      'tablet',
+      'phone',
+    ]);
+  });
+});
+
+describe('a sample of pages', () => {
+  it('covers every snippet on every kind of page', () => {
+    const paths = fc.array(fc.constantFrom('/', '/a', '/a/b', '/c', '/d/e', '/d/f'), {
+      minLength: 1,
+      maxLength: 20,
+    });
+    const rules = fc.array(fc.constantFrom('/a*', '/', '/d/*', '/c', '/*'), { minLength: 0, maxLength: 2 });
+    fc.assert(
+      fc.property(paths, fc.array(rules, { minLength: 1, maxLength: 5 }), (known, includes) => {
+        const snapshot = set(
+          ...includes.map((include, index) =>
+            snippet(`s${index}`, { pages: { include, exclude: [] }, parts: [part('body-end', index)] }),
+          ),
+        );
+        const pages = known.map((path) => ({ path, skeleton: String(path.length % 2) }));
+        const sample = samplePages(snapshot, 'live', 'x.example', pages, 0);
+        const pairsOf = (all: readonly { path: string }[]): Set<string> =>
+          new Set(
+            all.flatMap(({ path }) =>
+              planPage(snapshot, load(path)).parts.map((one) => `${one.snippet} ${path.length % 2}`),
+            ),
+          );
+        expect(pairsOf(sample)).to.deep.equal(pairsOf(pages));
+        expect(sample.length).to.be.at.most(Math.max(1, pairsOf(pages).size));
+      }),
+    );
+  });
+});
+
+describe('the cookie of a consent banner', () => {
+  it('reads back as what was agreed to, in whatever form', () => {
+    for (const format of [
+      consent.format,
+      { kind: 'list' } as const,
+      { kind: 'json', path: "$['a']['b']" } as const,
+    ])
+      for (const keys of [[], ['adverts'], ['visits', 'adverts']]) {
+        const rules = { ...consent, format };
+        const cookie = consentCookie(rules, keys)!;
+        expect(grantedConsent(rules, `${cookie.name}=${cookie.value}`)).to.deep.equal(keys);
+      }
+    expect(
+      consentCookie({ ...consent, format: { kind: 'json', path: '$.x[?@.y == 1]' } }, ['visits']),
+    ).to.equal(undefined);
+  });
+});
+
+describe('who is to blame', () => {
+  it('is the smallest set without which it goes away, whatever it is', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.uniqueArray(fc.string({ minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 12 }),
+        fc.array(fc.nat(), { minLength: 1, maxLength: 2 }),
+        async (keys, picks) => {
+          const culprits = new Set(picks.map((pick) => keys[pick % keys.length]!));
+          // Each of them is enough to break the page.
+          const found = await blame(
+            keys,
+            [],
+            (without) => Promise.resolve([...culprits].some((one) => !without.includes(one))),
+            500,
+          );
+          expect([...found].sort()).to.deep.equal([...culprits].sort());
+        },
+      ),
+    );
+  });
+
+  it('is asked of the suspects first, and of nobody for longer than it may', async () => {
+    const asked: string[][] = [];
+    const keys = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
+    const test = (culprit: string) => (without: readonly string[]) => {
+      asked.push([...without]);
+      return Promise.resolve(!without.includes(culprit));
+    };
+    expect(await blame(keys, ['g'], test('g'))).to.deep.equal(['g']);
+    expect(asked).to.deep.equal([['g']]);
+    expect(await blame(keys, [], test('g'), 1)).to.deep.equal([]);
+  });
+});
+
+describe('a page with other parts', () => {
+  const snapshot = set(
+    snippet('a', { parts: [part('head-end', 0, '<script>a()</script>')] }),
+    snippet('b', { parts: [part('body-end', 0, '<script>b()</script>')] }),
+  );
+  const page = '<!doctype html><html><head><title>x</title></head><body><p>hi</p></body></html>';
+
+  it('is the page itself once everything is taken out', () => {
+    const placed = orderedParts(snapshot);
+    const full = asPlanned(page, placed, planPage(snapshot, load('/')), {});
+    expect(full).to.include('<script>a()</script></head>').and.include('<script>b()</script></body>');
+    expect(withoutParts(full, placed, {})).to.equal(page);
+    expect(asPlanned(full, placed, planPage(set(), load('/')), {})).to.equal(page);
+  });
+
+  it('carries the nonce that the page wants', () => {
+    const headers = { 'content-security-policy': "script-src 'nonce-abc123'" };
+    const placed = orderedParts(snapshot);
+    const full = asPlanned(page, placed, planPage(snapshot, load('/')), headers);
+    expect(full).to.include('<script nonce="abc123">a()</script>');
+    expect(withoutParts(full, placed, headers)).to.equal(page);
+  });
+});
+
+describe('why, from settings alone', () => {
+  const ask = (draft = set(snippet('a')), served = draft, at = load('/')) =>
+    whyFromSettings({ snippet: 'a', draft, served: { release: 3, snapshot: served }, load: at })!;
+
+  it('stops at the first step that fails, and says what to do', () => {
+    const off = set(snippet('a', { state: 'off' }));
+    expect(ask(set(snippet('a', { parts: [] }))).stopsAt).to.equal('saved');
+    expect(ask(off).stopsAt).to.equal('on');
+    expect(
+      whyFromSettings({ snippet: 'a', draft: set(snippet('a')), served: undefined, load: load('/') })!,
+    ).to.include({
+      stopsAt: 'published',
+      isWell: false,
+    });
+    expect(ask(set(snippet('a')), set(snippet('b'))).cause!.id).to.equal('not-in-release');
+    expect(ask(set(snippet('a')), off).cause!.id).to.equal('off-in-release');
+    const elsewhere = set(snippet('a', { pages: { include: ['/x'], exclude: [] } }));
+    expect(ask(elsewhere).cause).to.include({ id: 'not-included', who: 'you' });
+  });
+
+  it('leaves the rest to a visit where settings say that it should show', () => {
+    const answer = ask();
+    expect(answer.isWell).to.equal(null);
+    expect(answer.steps.filter(({ state }) => state === 'open').map(({ step }) => step)).to.deep.equal([
+      ...RUNGS,
+    ]);
+  });
+
+  it('says when the answer changes by itself', () => {
+    const hours = { weekly: parseWeekly('Mon 12:00-18:00') };
+    const open = set(snippet('a', { limits: { hours } }));
+    const answer = ask(open, open);
+    expect(answer.cause!.id).to.equal('hours');
+    expect(new Date(answer.until!).toISOString()).to.equal('2027-03-01T12:00:00.000Z');
+  });
+
+  it('knows nothing of a snippet that there is not', () => {
+    expect(whyFromSettings({ snippet: 'zz', draft: set(), served: undefined, load: load('/') })).to.equal(
+      undefined,
+    );
+  });
+
+  it('is not confused by what waits for nothing', () => {
+    expect(ask(set(snippet('a', { pages: everywhere }))).hints).to.deep.equal([]);
+  });
+});
+
+const QUIET: LoadEvidence = {
+  url: 'http://x.example/',
+  finalUrl: 'http://x.example/',
+  status: 200,
+  contentType: 'text/html',
+  startedAt: 0,
+  cookies: '',
+  html: '',
+  headers: {},
+  dom: '',
+  readyMs: 100,
+  endMs: 800,
+  scripts: [],
+  requests: [],
+  exceptions: [],
+  console: [],
+  violations: [],
+  globals: [],
+  elements: [],
+  covered: [],
+  writes: [],
+  longTasks: [],
+  shifts: [],
+  readable: 500,
+  size: { width: 1280, height: 900 },
+  window: { width: 1280, height: 800 },
+  isHung: false,
+  seconds: 1,
+  scrolled: 100,
+  hasLeft: false,
+  visitor: 'first',
+  views: [],
+};
+
+describe('what is wrong with a page', () => {
+  it('is what the page without the snippets does not have', () => {
+    expect(damageOf(QUIET, QUIET)).to.deep.equal([]);
+    const ids = (change: Partial<LoadEvidence>): readonly string[] =>
+      damageOf({ ...QUIET, ...change }, QUIET).map(({ id }) => id);
+    expect(ids({ readable: 100 })).to.deep.equal(['text-gone']);
+    expect(ids({ readable: 400 })).to.deep.equal([]);
+    expect(ids({ isHung: true })).to.deep.equal(['hung']);
+    expect(ids({ finalUrl: 'http://x.example/b' })).to.deep.equal(['elsewhere']);
+    expect(ids({ longTasks: [{ atMs: 1, durationMs: 2_000, scripts: [] }] })).to.deep.equal(['blocked']);
+    expect(ids({ shifts: [{ atMs: 1, score: 0.4, moved: [] }] })).to.deep.equal(['shifts']);
+    expect(ids({ readyMs: 5_000 })).to.deep.equal(['slow']);
+    const control = {
+      tag: '<a>',
+      selector: 'a',
+      text: 'Book',
+      box: { x: 0, y: 0, width: 9, height: 9 },
+      coveredBy: 'div',
+      covered: 81,
+      stack: [],
+    };
+    expect(ids({ covered: [{ ...control, canBeClosed: false }] })).to.deep.equal(['covered']);
+    expect(ids({ covered: [{ ...control, canBeClosed: true }] })).to.deep.equal([]);
+  });
+});
+
+describe('a round of visits, summed up', () => {
+  const judged = (state: 'reached' | 'failed', expected: 'runs' | 'waits' = 'runs'): JudgedLoad => ({
+    url: 'http://x.example/',
+    status: 200,
+    snippets: [
+      {
+        snippet: 'a',
+        name: 'A',
+        expected,
+        isIntruder: false,
+        rungs: RUNGS.map((rung) => ({
+          rung,
+          state:
+            expected === 'waits' && rung !== 'delivered' ? 'waiting' : rung === 'shown' ? state : 'reached',
+          message: '',
+          ...(rung === 'shown' && state === 'failed'
+            ? { cause: { id: 'hidden', message: 'm', advice: '', who: 'site', evidence: [] } as const }
+            : {}),
+        })),
+      },
+    ],
+    banners: [],
+    overlaps: [],
+    covered: [],
+    doubled: [],
+    stages: [],
+    weights: [],
+    owners: { requests: [], exceptions: [], elements: [] },
+  });
+  const visit = (number: number, load_: JudgedLoad, device: 'desktop' | 'phone' = 'desktop') => ({
+    number,
+    path: '/',
+    script: { device, steps: [] },
+    failure: null,
+    judged: [load_],
+  });
+
+  it('counts the worst page load of each device, and what waited once and ran once as run', () => {
+    const summary = summarizeVisits([
+      visit(1, judged('reached', 'waits')),
+      visit(2, judged('reached')),
+      visit(3, judged('failed'), 'phone'),
+    ]);
+    expect(summary.isWell).to.equal(false);
+    const [found] = summary.snippets;
+    expect(found!.devices.map(({ device, rungs }) => [device, rungs.shown])).to.deep.equal([
+      ['desktop', 'reached'],
+      ['phone', 'failed'],
+    ]);
+    expect(found!.problems.map(({ cause, at }) => [cause.id, at.map((one) => one.visit)])).to.deep.equal([
+      ['hidden', [3]],
+    ]);
+  });
+
+  it('is well where everything is', () => {
+    expect(summarizeVisits([visit(1, judged('reached'))]).isWell).to.equal(true);
+    expect(summarizeVisits([{ ...visit(1, judged('reached')), failure: 'crashed' }]).isWell).to.equal(false);
+  });
+});
+
+describe('an HTTP Archive', () => {
+  it('holds what was asked for, and nothing that lets somebody in', () => {
+    const evidence: VisitEvidence = {
+      format: 'pragmatica-visit/1',
+      script: { device: 'desktop', steps: [] },
+      browser: 'Chromium 1.2.3',
+      startedAt: 0,
+      durationMs: 1,
+      failure: null,
+      steps: [],
+      loads: [
+        {
+          ...QUIET,
+          requests: [
+            {
+              id: '1',
+              url: 'http://x.example/a?b=c',
+              method: 'GET',
+              kind: 'document',
+              startMs: 5,
+              answeredMs: 20,
+              endMs: 30,
+              status: 200,
+              type: 'text/html',
+              bytes: 12,
+              initiator: { by: 'other', stack: [] },
+              requestHeaders: { accept: '*/*', authorization: 'Basic c2VjcmV0', cookie: 'id=1' },
+            },
+          ],
+        },
+      ],
+    };
+    const { log } = toHar(evidence, '9.9');
+    expect(log.version).to.equal('1.2');
+    expect(log.creator).to.deep.equal({ name: 'Pragmatica', version: '9.9' });
+    const [entry] = log.entries as { time: number; timings: object; request: { queryString: object[] } }[];
+    expect(entry!.time).to.equal(25);
+    expect(entry!.timings).to.deep.equal({ send: 0, wait: 15, receive: 10 });
+    expect(entry!.request.queryString).to.deep.equal([{ name: 'b', value: 'c' }]);
+    expect(JSON.stringify(log)).to.not.match(/secret|c2VjcmV0|id=1/);
+  });
+});

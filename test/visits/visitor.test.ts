@@ -1,0 +1,310 @@
+import { execFileSync } from 'node:child_process';
+import { lookup } from 'node:dns';
+import { expect } from 'chai';
+import { BrowserPool, startChromium } from '@pragmatica/visitor';
+import {
+  beacon,
+  PAGE,
+  script,
+  status,
+  verdict,
+  visitedSite,
+  type VisitedSite,
+} from '../support/visited-site.js';
+
+const BANNER = `<div id="ask" style="position:fixed;bottom:0;left:0;right:0;background:#fff">We use cookies for statistics.
+  <button onclick="document.cookie='agreed=yes;path=/';document.getElementById('ask').remove()">Accept all</button>
+  <button onclick="document.cookie='agreed=no;path=/';document.getElementById('ask').remove()">Only necessary</button></div>`;
+const asking = PAGE.replace('</body>', `${BANNER}</body>`);
+const consent = {
+  cookie: 'agreed',
+  categories: [{ key: 'visits', name: 'Visits', value: 'yes' }],
+  format: { kind: 'list' },
+} as const;
+const open = { do: 'open', path: '/' } as const;
+
+describe('a visit', function () {
+  this.timeout(60_000);
+  let site: VisitedSite;
+
+  before(async () => {
+    site = await visitedSite();
+  });
+
+  after(() => site.close());
+
+  it('accepts and refuses by the banner’s own buttons, and finds what waits for that', async () => {
+    const counter = {
+      key: 'counter',
+      limits: { consent: ['visits'] },
+      code: '<script src="http://tidecount.localhost:PORT/count.js"></script>',
+    };
+    site.answers = {
+      'tidecount.localhost/count.js': script(
+        "new Image().src='http://tidecount.localhost:'+location.port+'/hit?a=1'",
+      ),
+      'tidecount.localhost/hit': beacon,
+    };
+    const wish = { snippets: [counter], page: asking, consent };
+    const accepted = await site.visit({
+      ...wish,
+      script: { steps: [open, { do: 'consent', choice: 'accept' }, open] },
+    });
+    expect(accepted.evidence.steps.map(({ isDone, note }) => [isDone, note])).to.deep.equal([
+      [true, undefined],
+      [true, 'Accept all'],
+      [true, undefined],
+    ]);
+    expect([verdict(accepted, 'counter', 0), verdict(accepted, 'counter', 1)]).to.deep.equal([
+      'left-out',
+      'well',
+    ]);
+    const refused = await site.visit({
+      ...wish,
+      script: { steps: [open, { do: 'consent', choice: 'refuse' }, open] },
+    });
+    expect(refused.evidence.steps[1]).to.include({ isDone: true, note: 'Only necessary' });
+    expect(verdict(refused, 'counter', 1)).to.equal('left-out');
+    expect(refused.judged[0]!.stages.map(({ stage }) => stage)).to.deep.equal(['before', 'refused']);
+  });
+
+  it('says that there is no banner, and goes on', async () => {
+    const { evidence } = await site.visit({
+      snippets: [],
+      script: { steps: [{ ...open }, { do: 'consent', choice: 'accept' }, open] },
+    });
+    expect(evidence.steps.map(({ isDone }) => isDone)).to.deep.equal([true, false, true]);
+    expect(evidence.loads).to.have.length(2);
+  });
+
+  it('waits, scrolls, leaves and comes back as visitors’ conditions ask, and not before', async () => {
+    const waiting = (key: string, visitor: object) => ({
+      key,
+      code: `<script>window.done_${key}=1</script>`,
+      at: 'body-end' as const,
+      limits: { visitor },
+    });
+    const long = PAGE.replace('</body>', '<div style="height:4000px"></div></body>');
+    const snippets = [
+      waiting('late', { afterSeconds: 6 }),
+      waiting('deep', { afterScroll: 80 }),
+      waiting('leaving', { onLeaving: true }),
+      waiting('back', { who: 'returning' }),
+    ];
+    const quick = await site.visit({ snippets, page: long });
+    expect(quick.evidence.loads[0]!.globals.filter((name) => name.startsWith('done_'))).to.deep.equal([]);
+    expect(snippets.map(({ key }) => verdict(quick, key))).to.deep.equal([
+      'waits',
+      'waits',
+      'waits',
+      'waits',
+    ]);
+    const all = await site.visit({
+      snippets,
+      page: long,
+      script: {
+        steps: [
+          open,
+          { do: 'return', path: '/', days: 1 },
+          { do: 'wait', seconds: 6 },
+          { do: 'scroll', percent: 90 },
+          { do: 'leave' },
+        ],
+      },
+    });
+    expect(snippets.map(({ key }) => verdict(all, key))).to.deep.equal(['well', 'well', 'well', 'well']);
+    expect(all.evidence.loads[1]!.visitor).to.equal('returning');
+  });
+
+  it('sets the clock of the page, which goes on from there', async () => {
+    const clock = Date.UTC(2030, 0, 15, 12);
+    const { evidence } = await site.visit({
+      snippets: [
+        {
+          key: 'k',
+          code: '<script>localStorage.setItem("year",new Date().getFullYear()+" "+(new Date instanceof Date)+" "+Date().slice(11,15))</script>',
+        },
+      ],
+      script: { clock },
+    });
+    const [write] = evidence.loads[0]!.writes;
+    expect(write).to.include({ where: 'localStorage', key: 'year', value: '2030 true 2030' });
+  });
+
+  it('tells the devices apart, by agent, hints and window', async () => {
+    const seen: Record<string, string | undefined>[] = [];
+    site.answers = {
+      'ferries.localhost/': (request, response) => {
+        seen.push({
+          agent: request.headers['user-agent'],
+          mobile: String(request.headers['sec-ch-ua-mobile']),
+        });
+        response.writeHead(200, { 'content-type': 'text/html' }).end(PAGE);
+      },
+    };
+    for (const device of ['phone', 'tablet', 'desktop'] as const)
+      await site.visit({ snippets: [], script: { device } });
+    expect(seen.map(({ mobile }) => mobile)).to.deep.equal(['?1', '?0', '?0']);
+    expect(seen[0]!['agent']).to.match(/Android.*Mobile/);
+    expect(seen[1]!['agent']).to.match(/Android(?!.*Mobile)/);
+    expect(seen[2]!['agent']).to.not.match(/Android/);
+  });
+
+  it('says who stored what, and who keeps the page from answering', async () => {
+    site.answers = {
+      'tidecount.localhost/count.js': script(
+        'document.cookie="tide=1;path=/";sessionStorage.setItem("t","1");var end=performance.now()+400;while(performance.now()<end);',
+      ),
+    };
+    const { judged } = await site.visit({
+      snippets: [
+        { key: 'counter', code: '<script src="http://tidecount.localhost:PORT/count.js" defer></script>' },
+      ],
+      headers: { 'set-cookie': 'session=abc; path=/' },
+    });
+    const [{ disclosures }] = judged[0]!.stages as [(typeof judged)[0]['stages'][0]];
+    expect(
+      disclosures.map(({ snippet, stored }) => [snippet, stored.map(({ where, key }) => `${where} ${key}`)]),
+    ).to.deep.equal([
+      [null, ['cookie session']],
+      ['counter', ['cookie tide', 'sessionStorage t']],
+    ]);
+    const weight = judged[0]!.weights.find(({ snippet }) => snippet === 'counter');
+    expect(weight!.blockingMs).to.be.greaterThan(200);
+  });
+
+  it('opens no page of anybody else, and asks nobody else where it may not', async () => {
+    const asked: string[] = [];
+    const noting =
+      (name: string) => (_: unknown, response: { writeHead: (code: number) => { end: () => void } }) => {
+        asked.push(name);
+        response.writeHead(204).end();
+      };
+    site.answers = { 'elsewhere.localhost/': noting('page'), 'tidecount.localhost/p.gif': noting('picture') };
+    const leaving = await site.visit({
+      snippets: [
+        { key: 'leave', code: '<script>location.href="http://elsewhere.localhost:PORT/"</script>' },
+        { key: 'pic', at: 'body-end', code: '<img src="http://tidecount.localhost:PORT/p.gif" alt="">' },
+      ],
+      order: { thirdParties: 'blocked' },
+    });
+    expect(asked).to.deep.equal([]);
+    expect(leaving.evidence.loads.map(({ status: one }) => one)).to.include(200);
+  });
+
+  it('gives what lets it in to its own host alone', async () => {
+    const seen: Record<string, unknown>[] = [];
+    site.answers = {
+      'ferries.localhost/': (request, response) => {
+        seen.push({ host: 'own', let: request.headers['x-let-me'] });
+        response
+          .writeHead(200, { 'content-type': 'text/html' })
+          .end(PAGE.replace('</body>', `<img src="http://other.localhost:${site.port}/p.gif"></body>`));
+      },
+      'other.localhost/p.gif': (request, response) => {
+        seen.push({ host: 'other', let: request.headers['x-let-me'] });
+        response.writeHead(204).end();
+      },
+    };
+    await site.visit({ snippets: [], order: { access: { 'x-let-me': 'in' } } });
+    expect(seen).to.deep.equal([
+      { host: 'own', let: 'in' },
+      { host: 'other', let: undefined },
+    ]);
+  });
+
+  it('says what a page without an answer is, and ends a visit in its time', async () => {
+    site.answers = { 'ferries.localhost/': () => undefined };
+    const { evidence } = await site.visit({ snippets: [], order: { timeoutMs: 3_000 } });
+    expect(evidence.failure).to.equal('timeout');
+    site.answers = { 'ferries.localhost/': status(500, 'text/html', '<p>no') };
+    expect((await site.visit({ snippets: [] })).evidence.loads[0]!.status).to.equal(500);
+  });
+
+  it('takes a picture of the window', async () => {
+    site.answers = {};
+    const { screenshots } = await site.visit({ snippets: [] });
+    expect(screenshots[0]!.subarray(0, 4).toString()).to.equal('RIFF');
+    expect(screenshots[0]!.subarray(8, 12).toString()).to.equal('WEBP');
+    expect((await site.visit({ snippets: [], order: { noScreenshot: true } })).screenshots).to.deep.equal([]);
+  });
+
+  it('outlives a browser that was killed: the next visit gets another', async () => {
+    const before = await site.pool.describe();
+    const hanging = site.visit({
+      snippets: [{ key: 'slow', code: '<script>setTimeout(function(){},4000)</script>' }],
+    });
+    await new Promise((resolve) => setTimeout(resolve, 800));
+    execFileSync('pkill', ['-9', '-f', 'headless-shell.*--type=renderer'], { stdio: 'ignore' });
+    const { evidence } = await hanging;
+    expect(evidence.failure).to.equal('crashed');
+    expect((await site.visit({ snippets: [] })).evidence.failure).to.equal(null);
+    expect((await site.pool.describe()).name).to.equal(before.name);
+  });
+});
+
+describe('the browser of visits', function () {
+  this.timeout(60_000);
+
+  it('gets nothing of our environment, and is nobody where it can be', async () => {
+    process.env['PRAGMATICA_TEST_SECRET'] = 'not for browsers';
+    const started = await startChromium({ executable: process.env['PRAGMATICA_CHROMIUM'] });
+    try {
+      const environments = execFileSync('sh', [
+        '-c',
+        'for p in $(pgrep chrom); do tr "\\0" "\\n" < /proc/$p/environ 2>/dev/null; done; true',
+      ]).toString();
+      expect(environments).to.not.include('not for browsers');
+      if (process.getuid?.() === 0) expect(started.isOtherUser).to.equal(true);
+      expect(started.isSandboxed).to.equal(true);
+    } finally {
+      delete process.env['PRAGMATICA_TEST_SECRET'];
+      await started.close();
+    }
+  });
+
+  it('reaches nothing that its proxy does not let it, whatever a page asks for', async () => {
+    const site = await visitedSite();
+    const pool = new BrowserPool({
+      executable: process.env['PRAGMATICA_CHROMIUM'],
+      guard: {
+        lookup: (hostname, options, callback) => {
+          if (hostname === 'inner.localhost') {
+            const error = new Error('private');
+            error.name = 'LocalAddressError';
+            callback(error, '', 4);
+          } else lookup('127.0.0.1', options, callback as never);
+        },
+        mayAsk: (hostname) => hostname !== '127.0.0.1',
+      },
+    });
+    try {
+      let reached = 0;
+      site.answers = {
+        'inner.localhost/a.js': (_, response) => {
+          reached++;
+          response.writeHead(200, { 'content-type': 'text/javascript' }).end('1');
+        },
+        'ferries.localhost/': (_, response) =>
+          void response
+            .writeHead(200, { 'content-type': 'text/html' })
+            .end(
+              `<!doctype html><title>x</title><script src="http://inner.localhost:${site.port}/a.js"></script><img src="http://127.0.0.1:${site.port}/b.gif"><p>text</p>`,
+            ),
+      };
+      const { evidence } = await pool.visit({
+        address: `http://ferries.localhost:${site.port}`,
+        ownOrigins: [],
+        script: { device: 'desktop', steps: [{ do: 'open', path: '/' }] },
+        thirdParties: 'real',
+      });
+      const [load] = evidence.loads;
+      expect(load!.status).to.equal(200);
+      expect(reached).to.equal(0);
+      expect(load!.requests.slice(1).map(({ failure }) => failure)).to.deep.equal(['forbidden', 'forbidden']);
+    } finally {
+      await pool.close();
+      await site.close();
+    }
+  });
+});
