@@ -5,7 +5,7 @@ import { ensurePackages } from './setup/packages.mjs';
 import { ROOT, inRoot } from './setup/paths.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 
-// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey|delivery] [arguments]: figures side by side, in one run.
+// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey|delivery|visits] [arguments]: figures side by side, in one run.
 const BENCHES = [
   'insertion',
   'gateway',
@@ -16,6 +16,7 @@ const BENCHES = [
   'scale',
   'survey',
   'delivery',
+  'visits',
 ];
 
 await run(async () => {

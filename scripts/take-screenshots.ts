@@ -29,7 +29,6 @@ const STRIP = '/sites/skerrywick/strip?path=%2Fbooking&of=draft';
 
 const SHOTS: readonly Shot[] = [
   { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'need your attention' },
-  { name: 'console-fields', view: DESKTOP, path: '/fields', awaits: 'every site that has them' },
   {
     name: 'console-recipes',
     view: DESKTOP,
@@ -37,22 +36,23 @@ const SHOTS: readonly Shot[] = [
     awaits: 'counts pages by their titles',
   },
   {
-    name: 'console-install',
-    view: DESKTOP,
-    path: '/recipes/parlanook-chat/apply',
-    awaits: 'On which sites',
-    async act(page) {
-      await page.getByRole('button', { name: 'All without it' }).click();
-      await page.getByLabel('Room at Parlanook, Port Hallow Harbour').fill('harbour');
-      await page.getByLabel('Room at Parlanook, Tern Island Hostel').fill('hostel');
-    },
-  },
-  {
     name: 'console-reach',
     view: DESKTOP,
     path: '/sites/skerrywick/snippets/harbour-chat',
     awaits: 'When and for whom?',
     act: showHours,
+  },
+  {
+    name: 'console-visits',
+    view: DESKTOP,
+    path: '/sites/skerrywick/check/browser',
+    awaits: 'Nothing said yet',
+  },
+  {
+    name: 'console-why',
+    view: DESKTOP,
+    path: '/sites/skerrywick/check/why?snippet=booking-pixel&path=%2Fbooking',
+    awaits: 'What to do',
   },
   { name: 'console-strip', view: DESKTOP, path: STRIP, awaits: 'Booking button' },
   {
@@ -274,6 +274,13 @@ const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': '
 
 const stage = await startStage({ isWhole: true, hasWorker: true, chatHours: OFFICE_HOURS });
 await survey(stage, 'skerrywick');
+const visited = { site: 'skerrywick' };
+const { data: round } = await stage.client.call('startVisits', {
+  params: visited,
+  body: { pages: ['/', '/booking'] },
+});
+for await (const event of stage.client.stream('watchVisits', { params: { ...visited, round: round.number } }))
+  if (event.type === 'progress' && event.round.state === 'done') break;
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {

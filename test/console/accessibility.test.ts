@@ -91,7 +91,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/check/browser',
     heading: /In a real browser/,
     async act(page) {
-      await page.getByText('How far each snippet came').waitFor();
+      await page.getByRole('heading', { name: 'How far each snippet came' }).waitFor();
     },
   },
   {

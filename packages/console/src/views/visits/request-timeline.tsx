@@ -35,7 +35,12 @@ export function RequestTimeline({ load, names, colours }: TimelineProps) {
             <span className={cn('tabular-nums', isBad ? 'font-medium text-danger' : 'text-muted')}>
               {failure ?? status ?? kind}
             </span>
-            <span className="hidden truncate sm:block" style={colour === undefined ? {} : { color: colour }}>
+            <span className="hidden items-center gap-1.5 truncate sm:flex">
+              <span
+                className={cn('size-2 shrink-0 rounded-full', colour === undefined && 'bg-line-strong')}
+                style={colour === undefined ? {} : { background: colour }}
+                aria-hidden
+              />
               {ownerName(owner, names)}
             </span>
             <span className="relative col-span-2 h-3 rounded-sm bg-line/40 sm:col-span-1">
