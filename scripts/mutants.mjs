@@ -27,7 +27,7 @@ await run(async () => {
   say('Copying the project');
   copyProject();
   const files = named.length > 0 ? named : testsOf(folder.split('/')[1]);
-  const build = ['core', 'contract', 'runtime', 'gateway', 'server', 'cli', 'demo'];
+  const build = ['core', 'contract', 'runtime', 'gateway', 'visitor', 'server', 'cli', 'demo'];
   writeFileSync(join(COPY, 'mutants.mocharc.json'), JSON.stringify({ extension: ['ts'], timeout: 90_000 }));
   writeFileSync(
     join(COPY, 'stryker.config.json'),

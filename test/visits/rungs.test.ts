@@ -67,6 +67,23 @@ const WELL: readonly Case[] = [
     verdicts: { counter: 'well' },
   },
   {
+    title: 'a counter that tells only when the visitor leaves',
+    snippets: [counter],
+    answers: {
+      'tidecount.localhost/count.js': script(
+        "var to=new URL('/hit?a=TC-77',document.currentScript.src).href;addEventListener('pagehide',function(){navigator.sendBeacon(to,'bye')})",
+      ),
+      'tidecount.localhost/hit': beacon,
+    },
+    verdicts: { counter: 'well' },
+  },
+  {
+    title: 'a thing of which nobody can tell what it is, and which shows nothing',
+    snippets: [{ key: 'thing', code: '<script async src="http://quay.localhost:PORT/x.js"></script>' }],
+    answers: { 'quay.localhost/x.js': script('window.quayThing=1') },
+    verdicts: { thing: 'well' },
+  },
+  {
     title: 'a chat whose pictures and extras fail',
     snippets: [chat],
     answers: {
@@ -329,6 +346,30 @@ const BROKEN: readonly Case[] = [
     snippets: [chat],
     answers: { 'quaychat.localhost/chat.js': script('1') },
     verdicts: { chat: 'shown: nothing-shown' },
+  },
+  {
+    title: 'a script of somebody else that the page waits for in vain',
+    snippets: [
+      { key: 'slow', code: '<script src="http://quaychat.localhost:PORT/slow.js"></script>' },
+      {
+        ...counter,
+        at: 'body-end',
+        code: '<script src="http://tidecount.localhost:PORT/count.js"></script>',
+      },
+    ],
+    answers: { ...counterWell, 'quaychat.localhost/slow.js': () => undefined },
+    verdicts: { slow: 'loaded: slow', counter: 'ran: held-up' },
+  },
+  {
+    title: 'a place that is never filled, with the provider’s own word for why',
+    snippets: [
+      {
+        ...chat,
+        code: '<div id="quay-place"></div><script src="http://quaychat.localhost:PORT/chat.js"></script>',
+      },
+    ],
+    answers: { 'quaychat.localhost/chat.js': script("console.warn('quaychat: over its limit')") },
+    verdicts: { chat: 'shown: provider-says' },
   },
   {
     title: 'a report that is refused',

@@ -1,3 +1,4 @@
+export { EIGHT_FAILURES, MISBEHAVIOURS, STRICT_PAGE, type Misbehaviour } from './misbehave.js';
 export { createProviderServer, type Received } from './provider-server.js';
 export { demoRecipes } from './recipes.js';
 export { seed } from './seed.js';

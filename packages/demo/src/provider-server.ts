@@ -1,4 +1,11 @@
 import { createServer, type Server } from 'node:http';
+import {
+  MISBEHAVIOURS,
+  failInstead,
+  misbehaving,
+  readMisbehaviours,
+  type Misbehaviour,
+} from './misbehave.js';
 import { providers } from './providers/index.js';
 
 export interface Received {
@@ -12,9 +19,13 @@ export interface Received {
 /** What is kept of what the stand-ins received. */
 const MEMORY = 2_000;
 
-/** One server for all stand-ins, told apart by host. `/received` on any of them lists what it was told. */
+/**
+ * One server for all stand-ins, told apart by host. `/received` on any of them lists what it was told; `POST /misbehave?how=slow`
+ * lets one fail, and `how=` lets it behave again.
+ */
 export function createProviderServer(): Server {
   const received: Received[] = [];
+  const misbehaviour = new Map<string, readonly Misbehaviour[]>();
   return createServer((request, response) => {
     const host = request.headers.host ?? '';
     const url = new URL(request.url ?? '/', `http://${host || 'provider.invalid'}`);
@@ -28,6 +39,15 @@ export function createProviderServer(): Server {
     }
     if (!provider) {
       response.setHeader('content-type', 'text/plain; charset=utf-8').end(overview(received));
+      return;
+    }
+    if (url.pathname === '/misbehave') {
+      if (request.method === 'POST')
+        misbehaviour.set(provider.key, readMisbehaviours(url.searchParams.get('how') ?? ''));
+      const how = misbehaviour.get(provider.key) ?? [];
+      response
+        .setHeader('content-type', 'application/json')
+        .end(JSON.stringify({ how, known: MISBEHAVIOURS }));
       return;
     }
     if (url.pathname === '/tell') {
@@ -44,9 +64,16 @@ export function createProviderServer(): Server {
         .end(`${provider.name} has no ${url.pathname}.\n`);
       return;
     }
-    response
-      .setHeader('content-type', url.pathname.endsWith('.js') ? 'text/javascript' : 'text/html')
-      .end(file(`http://${host}`));
+    const how = misbehaviour.get(provider.key) ?? [];
+    const origin = `http://${host}`;
+    const isScript = url.pathname.endsWith('.js');
+    const answer = (): void => {
+      const source = file(origin);
+      response
+        .setHeader('content-type', isScript ? 'text/javascript' : 'text/html')
+        .end(isScript ? misbehaving(source, how, provider.key, origin) : source);
+    };
+    if (!failInstead(how, response, answer)) answer();
   });
 }
 

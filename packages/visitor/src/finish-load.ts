@@ -1,7 +1,16 @@
-import type { ConsentAnswer, CoveredControl, LoadEvidence, SeenElement, Stack } from '@pragmatica/core';
+import { setTimeout as sleep } from 'node:timers/promises';
+import type {
+  ConsentAnswer,
+  CoveredControl,
+  LoadEvidence,
+  SeenElement,
+  SeenRequest,
+  Stack,
+} from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
+import { sayGoodbye } from './page/goodbye.js';
 import { lookAtPage, readTimings, type PageLook } from './page/look.js';
 import type { Protocol } from './protocol.js';
 import type { LoadRecord, Recorder } from './recorder.js';
@@ -39,6 +48,10 @@ const MAX_MADE = 400;
 const MAX_GLOBALS = 500;
 const MAX_ELEMENTS = 120;
 const SCREENSHOT_QUALITY = 60;
+const LEAVE_MS = 2_000;
+/** Beacons that are sent on leaving are answered within this, or not waited for. */
+const LAST_WORDS_MS = 400;
+const LAST_WORDS_STEP_MS = 40;
 const NO_SIZE = { width: 0, height: 0 };
 
 /** Writes down a page load: what was kept as it happened, and a last look at the page. */
@@ -47,10 +60,11 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
   const endMs = Math.round(performance.now() - progress.openedAt);
   await within(ANSWER_MS, Promise.all(record.pending));
   const seen = page === undefined ? undefined : await look(work);
+  // What is sent on leaving may be answered when nobody listens any more.
+  const unanswered = new Set<SeenRequest>([...record.requests.values()].filter(isOpen));
+  if (seen) await leavePage(work.session, record);
   const requests = [...record.requests.values()].map((request) =>
-    request.endMs === undefined && request.kind !== 'socket' && request.failure === undefined
-      ? { ...request, failure: 'unanswered' as const }
-      : request,
+    unanswered.has(request) ? unansweredOf(request) : request,
   );
   const load: LoadEvidence = {
     url: record.url,
@@ -88,6 +102,26 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     views: record.views,
   };
   return { load, ...(seen?.screenshot === undefined ? {} : { screenshot: seen.screenshot }) };
+}
+
+/** Asked for, and not there yet. */
+function isOpen({ endMs, kind, failure }: SeenRequest): boolean {
+  return endMs === undefined && kind !== 'socket' && failure === undefined;
+}
+
+function unansweredOf({ endMs: _, error: __, ...request }: SeenRequest): SeenRequest {
+  return { ...request, failure: 'unanswered' };
+}
+
+/** Lets the page know that the visitor goes, as every visitor does in the end: what counts visits may tell only then. */
+async function leavePage(session: CDPSession, record: LoadRecord): Promise<void> {
+  await within(
+    LEAVE_MS,
+    session.send('Runtime.evaluate', { expression: callInPage(sayGoodbye), returnByValue: true }),
+  );
+  const until = performance.now() + LAST_WORDS_MS;
+  do await sleep(LAST_WORDS_STEP_MS);
+  while (performance.now() < until && record.openFor(LAST_WORDS_MS) > 0);
 }
 
 function answerOf(

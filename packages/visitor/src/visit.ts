@@ -59,16 +59,18 @@ export async function visit(browser: Browser, order: VisitOrder): Promise<Visite
   let failure: VisitFailure | null = null;
   const context = await openContext(browser, order);
   const deadline = AbortSignal.timeout(timeoutMs);
+  const crash = crashOf(browser);
   try {
     const run = walk(context, order, { steps, loads, screenshots, signal: deadline });
     // What goes on after the time is up has nobody to tell any more.
     run.catch(() => undefined);
-    await Promise.race([run, ended(deadline), crashed(browser)]);
+    await Promise.race([run, ended(deadline), crash.crashed]);
   } catch (error) {
     failure =
       !browser.isConnected() || isCrash(error) ? 'crashed' : deadline.aborted ? 'timeout' : 'unreachable';
     if (failure === 'unreachable' && loads.length === 0 && !isNavigation(error)) throw error;
   } finally {
+    crash.stop();
     await Promise.race([context.close().catch(() => undefined), sleep(3_000)]);
   }
   return {
@@ -100,10 +102,16 @@ function ended(signal: AbortSignal): Promise<never> {
   });
 }
 
-function crashed(browser: Browser): Promise<never> {
-  return new Promise((_, reject) => {
-    browser.once('disconnected', () => reject(new Error('The browser crashed.')));
+/** Rejects when the browser is gone. */
+function crashOf(browser: Browser): { readonly crashed: Promise<never>; readonly stop: () => void } {
+  let stop = (): void => undefined;
+  const crashed = new Promise<never>((_, reject) => {
+    const gone = (): void => reject(new Error('The browser crashed.'));
+    browser.once('disconnected', gone);
+    stop = () => browser.off('disconnected', gone);
   });
+  crashed.catch(() => undefined);
+  return { crashed, stop };
 }
 
 async function openContext(

@@ -29,6 +29,7 @@ export function verify(program: Command): void {
     .option('--draft', VISITS.draft)
     .option('--device <devices>', VISITS.devices, devicesOf)
     .option('--har <folder>', VISITS.har)
+    .option('--report <file>', VISITS.report)
     .option('--block-others', VISITS.blocked)
     .addOption(new Option('--format <format>', VISITS.format).choices(FORMATS))
     .option('--no-follow', VISITS.noFollow)
@@ -78,12 +79,13 @@ interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
 }
 
 /** @throws CliError for options that mean nothing without a browser */
-function assertPlain({ all, draft, device, har, blockOthers, follow, format }: VerifyOptions): void {
+function assertPlain({ all, draft, device, har, report, blockOthers, follow, format }: VerifyOptions): void {
   const given = {
     '--all': all,
     '--draft': draft,
     '--device': device,
     '--har': har,
+    '--report': report,
     '--block-others': blockOthers,
     '--no-follow': !follow,
     '--format': format,

@@ -8,6 +8,7 @@ import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
 import { followRound } from './follow-round.js';
 import { reportRound } from './report-round.js';
+import { roundPage } from './round-page.js';
 import { roundJunit } from './round-junit.js';
 
 export interface BrowserOptions {
@@ -18,6 +19,7 @@ export interface BrowserOptions {
   readonly blockOthers?: boolean;
   readonly draft?: boolean;
   readonly har?: string;
+  readonly report?: string;
   readonly follow: boolean;
   readonly format: 'table' | 'json' | 'junit';
 }
@@ -50,6 +52,10 @@ export async function verifyInBrowser(
   await followRound(client, site, number);
   const { data } = await client.call('showVisitRound', { params: { site, round: number } });
   if (har !== undefined) await writeHars(client, site, data, har);
+  if (options.report !== undefined) {
+    writeFileSync(options.report, await roundPage(client, site, data));
+    note(say(VISITS.wrote, { file: options.report }));
+  }
   if (format === 'json') printJson(data);
   else if (format === 'junit') print(roundJunit(data));
   else reportRound(data);

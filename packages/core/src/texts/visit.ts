@@ -99,6 +99,12 @@ export const VISIT_TEXTS = {
   didNotRun: 'Its code is in the page, but the browser did not run it.',
   didNotRunAdvice:
     'Look for a wrong type on its script tag, or an unclosed tag, comment or script in front of it.',
+  heldUp: 'It has not had its turn: the page is still waiting for {file} of “{name}”, which comes before it.',
+  heldUpAdvice:
+    'Load “{name}” with async or defer, or move it behind this one, so that a slow provider holds nothing up.',
+  heldUpByPage:
+    'It has not had its turn: the page is still waiting for its own script {file}, which comes before it.',
+  heldUpByPageAdvice: 'Whoever edits the site’s pages can load that script with async or defer.',
   fileDidNotRun: 'The browser got {file}, but did not run it.',
   fileDidNotRunAdvice:
     'Check that the address leads to a script, and that the attributes of its tag are the provider’s.',

@@ -108,10 +108,11 @@ export class Attribution {
   #ofScript(script: SeenScript, depth: number): Owner {
     const file = this.#byUrl.get(script.url);
     if (file?.kind === 'script') {
+      const own = this.#requestOf(script);
       // What a browser still has it does not ask for again: who ran it a second time only its calls tell.
-      const callers = this.#isAgain(script) ? this.#callersOf(script.id) : undefined;
+      const callers = own ? undefined : this.#callersOf(script.id);
       const owner = callers ? this.ofStack(callers, depth + 1) : UNKNOWN;
-      return through(owner.kind === 'unknown' ? this.ofRequest(file, depth + 1) : owner, script.url);
+      return through(owner.kind === 'unknown' ? this.ofRequest(own ?? file, depth + 1) : owner, script.url);
     }
     if (script.url === this.#load.finalUrl && script.stack.length === 0) {
       const place = this.ofPlace(script.line, script.column);
@@ -193,10 +194,10 @@ export class Attribution {
     }));
   }
 
-  /** Whether a file ran before, and was asked for once. */
-  #isAgain({ id, url }: SeenScript): boolean {
-    const first = this.#load.scripts.find((one) => one.url === url);
-    return first?.id !== id && this.#load.requests.filter((one) => one.url === url).length < 2;
+  /** The request for one run of a file: those of one address are matched in order. */
+  #requestOf({ id, url }: SeenScript): SeenRequest | undefined {
+    const run = this.#load.scripts.filter((one) => one.url === url).findIndex((one) => one.id === id);
+    return this.#load.requests.filter((one) => one.url === url && one.kind === 'script')[run];
   }
 
   /** The calls around those of a script, wherever one of them was seen. */

@@ -17,7 +17,8 @@ const REPORTING: ReadonlySet<ShapeKind> = new Set(['analytics', 'pixel']);
 
 /** Which of the upper rungs a snippet has: by what its code looks like, and what it makes. */
 export function rungsOf(parts: readonly ReadPart[]): { readonly shows: boolean; readonly reports: boolean } {
-  const kinds = parts.map(({ facts }) => facts.shape.kind);
+  // What is only a guess is no reason to miss anything.
+  const kinds = parts.map(({ facts: { shape } }) => (shape.confidence === 'guess' ? 'other' : shape.kind));
   return {
     shows: kinds.some((kind) => SHOWING.has(kind)) || parts.some(({ facts }) => facts.boxes.length > 0),
     reports: kinds.some((kind) => REPORTING.has(kind)),

@@ -7,6 +7,8 @@ import type { JobQueue } from './queue.js';
 const EVERY_MS = 3_000;
 /** A worker beats every other second; one that has not for so long is dead, or its machine is away. */
 const SILENT_MS = 10_000;
+/** A line that is longer than this is none. */
+const LOST_MS = 10 * 60_000;
 
 /** Takes up surveys and rounds of visits whose workers were killed. */
 export function resumeForsaken(store: Store, queue: JobQueue): Job {
@@ -16,7 +18,7 @@ export function resumeForsaken(store: Store, queue: JobQueue): Job {
     async run() {
       for (const survey of await forsakenSurveys(store.fork(), SILENT_MS))
         await queue.send('survey', { survey });
-      for (const round of await forsakenRounds(store.fork(), SILENT_MS))
+      for (const round of await forsakenRounds(store.fork(), SILENT_MS, LOST_MS))
         await queue.send('visits', { round });
     },
   };

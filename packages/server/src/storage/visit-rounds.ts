@@ -197,12 +197,17 @@ export async function beatRound(
   return row?.state;
 }
 
-/** Rounds on which nobody has worked for a while, though they are not over. */
-export async function forsakenRounds(store: Store, silentMs: number): Promise<number[]> {
+/**
+ * Rounds on which nobody has worked for a while, though they are not over.
+ *
+ * @param lostMs - one that waits in line for so long is not in it any more
+ */
+export async function forsakenRounds(store: Store, silentMs: number, lostMs: number): Promise<number[]> {
   const rows = await emOf(store).execute<{ id: number }[]>(
     `update visit_round set beat_at = now()
-     where state in ('waiting', 'running') and beat_at < now() - ? * interval '1 millisecond' returning id`,
-    [silentMs],
+     where (state = 'running' and beat_at < now() - ? * interval '1 millisecond')
+       or (state = 'waiting' and beat_at < now() - ? * interval '1 millisecond') returning id`,
+    [silentMs, lostMs],
   );
   return rows.map(({ id }) => id);
 }

@@ -114,6 +114,15 @@ export async function forgetVisits(store: Store, { id }: Pick<VisitRound, 'id'>)
   await emOf(store).execute('delete from visit where round_id = ?', [id]);
 }
 
+/** Whether somebody is still making visits of a round. */
+export async function hasVisitsUnderWay(store: Store, { id }: Pick<VisitRound, 'id'>): Promise<boolean> {
+  const [row] = await emOf(store).execute<{ found: boolean }[]>(
+    `select exists (select 1 from visit where round_id = ? and state = 'running') as found`,
+    [id],
+  );
+  return row?.found === true;
+}
+
 /** Gives a visit back that was not done. */
 export async function returnVisit(store: Store, { id }: Pick<Visit, 'id'>, attempts: number): Promise<void> {
   await emOf(store).execute(

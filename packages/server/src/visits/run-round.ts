@@ -1,7 +1,8 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { NoBrowserError } from '@pragmatica/visitor';
 import type { Store } from '../storage/store.js';
 import { beatRound, endRound, type VisitRound } from '../storage/visit-rounds.js';
-import { returnVisit, saveVisit, takeVisit, type Visit } from '../storage/visits.js';
+import { hasVisitsUnderWay, returnVisit, saveVisit, takeVisit, type Visit } from '../storage/visits.js';
 import { visitOnce, type VisitGround } from './one-visit.js';
 import type { VisitTools } from './visiting.js';
 
@@ -12,6 +13,7 @@ const BEAT_MS = 2_000;
 const ATTEMPTS = 3;
 /** A visit that nobody has come back from for so long is taken again. */
 const SILENT_MS = 120_000;
+const OTHERS_MS = 500;
 
 /**
  * Makes the visits of a round that are not made yet, several at once. Other workers may do the same: what somebody has taken nobody
@@ -27,7 +29,12 @@ export async function runRound(
   stop: AbortSignal,
 ): Promise<void> {
   await whileWorking(root, round, tools, stop, async (signal) => {
-    await Promise.all(Array.from({ length: LANES }, () => lane(root, round, ground, tools, signal)));
+    for (;;) {
+      await Promise.all(Array.from({ length: LANES }, () => lane(root, round, ground, tools, signal)));
+      // What another worker has taken is waited for, or taken up when it never comes back.
+      if (signal.aborted || !(await hasVisitsUnderWay(root.fork(), round))) return;
+      await sleep(OTHERS_MS, undefined, { signal });
+    }
   });
 }
 

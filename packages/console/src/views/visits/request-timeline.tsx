@@ -3,7 +3,7 @@ import { say } from '../../texts/say';
 import { VISITS } from '../../texts/visits';
 import { cn } from '../../ui/cn';
 import { fileOf } from './screen-section';
-import { ownerName } from './visit-view';
+import { ownerName } from './owner-name';
 
 interface TimelineProps {
   readonly load: SeenLoad;

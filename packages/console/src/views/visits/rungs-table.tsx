@@ -46,7 +46,7 @@ export function RungsTable({ site, snippets }: { site: string; snippets: Snippet
                       <td className="pr-3 text-muted">{device}</td>
                       {RUNGS.map((rung) => (
                         <td key={rung} className="px-2 text-center">
-                          <Mark state={rungs[rung] ?? 'none'} />
+                          <Mark state={rungs[rung]} />
                         </td>
                       ))}
                     </tr>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { screenshotQuery, type SeenLoad } from '../../api/visits';
 import { VISITS } from '../../texts/visits';
 import { Loading } from '../../ui/states';
-import { ownerName } from './visit-view';
+import { ownerName } from './owner-name';
 
 interface ScreenshotProps {
   readonly site: string;

@@ -10,6 +10,7 @@ import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
+import { ownerName } from './owner-name';
 import { CauseLines } from './problem-list';
 import { RequestTimeline } from './request-timeline';
 import { Mark } from './rungs-table';
@@ -206,13 +207,4 @@ function SnippetRungs({ load }: { load: SeenLoad }) {
       )}
     </ul>
   );
-}
-
-/** Whose doing something was, as people call it. */
-export function ownerName(
-  { snippet }: { readonly snippet?: string | null | undefined },
-  names: ReadonlyMap<string, string>,
-): string {
-  if (snippet === undefined) return VISITS.unknown;
-  return snippet === null ? VISITS.itself : (names.get(snippet) ?? snippet);
 }

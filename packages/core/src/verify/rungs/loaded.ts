@@ -3,6 +3,7 @@ import { say } from '../../texts/say.js';
 import { VISIT_TEXTS as T } from '../../texts/visit.js';
 import type { SeenRequest } from '../../visit/index.js';
 import { isOf } from '../attribution.js';
+import { heldUp } from './held-up.js';
 import { fileOf, isHarmless, isWell, requestCause } from './request-causes.js';
 import type { RungCase, RungFound } from './types.js';
 
@@ -46,6 +47,8 @@ export function judgeLoaded(rung: RungCase): RungFound {
   const asked = rung.load.requests.find(({ url }) => plain(url) === plain(tag.address));
   if (asked && isWell(asked)) return { state: 'reached', message: say(T.loadedAll, { count: 1 }) };
   if (asked) return { state: 'failed', isOwn: true, cause: requestCause(asked, rung.load) };
+  const blocked = heldUp(rung);
+  if (blocked) return { state: 'failed', isOwn: true, cause: blocked };
   return {
     state: 'failed',
     isOwn: true,

@@ -2,6 +2,7 @@ import { say } from '../../texts/say.js';
 import { VISIT_TEXTS as T } from '../../texts/visit.js';
 import type { SeenException, SeenScript, SeenViolation } from '../../visit/index.js';
 import { isOf, type Owner } from '../attribution.js';
+import { heldUp } from './held-up.js';
 import { filesOf } from './loaded.js';
 import { fileOf, isWell } from './request-causes.js';
 import type { Cause, ReadPart, RungCase, RungFound } from './types.js';
@@ -185,6 +186,8 @@ function notRun(rung: RungCase): Cause | undefined {
       evidence: [`<script type="${held}">`],
     };
   const part = parts.find((one) => hasUnrunScript([one], load.scripts));
+  const blocked = part ? heldUp(rung) : undefined;
+  if (blocked) return blocked;
   if (part)
     return {
       id: 'not-run',
@@ -202,6 +205,8 @@ function notRun(rung: RungCase): Cause | undefined {
       !load.scripts.some((one) => one.url === url),
   );
   if (!file || hasRedirect(file.request.url, load)) return undefined;
+  const waiting = heldUp(rung);
+  if (waiting) return waiting;
   return {
     id: 'not-run',
     message: say(T.fileDidNotRun, { file: fileOf(file.request.url) }),

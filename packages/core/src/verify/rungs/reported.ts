@@ -23,7 +23,10 @@ export function reportsOf({
 /** Its beacon went out and was answered. */
 export function judgeReported(rung: RungCase): RungFound {
   const reports = reportsOf(rung);
-  const answered = reports.filter((request) => isWell(request) && request.status !== undefined);
+  // A beacon that is sent on leaving is answered when nobody listens any more.
+  const answered = reports.filter(
+    (request) => isWell(request) && (request.status !== undefined || request.kind === 'beacon'),
+  );
   if (answered.length > 0) {
     const hosts = [
       ...new Set(answered.map(({ url }) => hostOf(url) ?? new URL(rung.load.finalUrl).hostname)),

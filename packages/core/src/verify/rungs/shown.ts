@@ -68,7 +68,8 @@ function causeOf(rung: RungCase, elements: readonly SeenElement[]): Cause {
         `${seen.selector}: x ${seen.box.x}, y ${seen.box.y}, ${seen.box.width} × ${seen.box.height}`,
       ],
     };
-  const [hidden] = elements;
+  // An empty place that a part brings is there to be filled.
+  const hidden = elements.find(({ hidden: css, text }) => css !== 'no size' || text !== '');
   if (hidden)
     return {
       id: 'hidden',
