@@ -35,6 +35,7 @@ const WITHOUT_VIEW: Partial<Record<EndpointName, string>> = {
   showSiteSchema: 'for editors and programs',
   listBoxes: 'blocks come with their boxes (showBlocks)',
   givePages: 'a folder of files lies where the command line is',
+  showVisitPage: 'the text of a page is for editors, and “visit” writes it into a file',
 };
 
 function sourceOf(folder: string): string {

@@ -159,7 +159,7 @@ export async function visitedSite(): Promise<VisitedSite> {
           });
           return { load, expected, deliveries };
         });
-      return { evidence, screenshots, judged: judgeVisit(full, loads, probed) };
+      return { evidence, screenshots, judged: judgeVisit(loads, probed) };
     },
     async close() {
       await pool.close();

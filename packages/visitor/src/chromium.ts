@@ -3,13 +3,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Browser } from 'playwright-core';
 
-/** Where Debian and others put it; the one without a window is twice as fast. */
-const USUAL_PATHS = [
-  '/usr/bin/chromium-headless-shell',
-  '/usr/bin/chromium',
-  '/usr/bin/chromium-browser',
-  '/usr/bin/google-chrome-stable',
-];
+/** Where systems put it; the one without a window is twice as fast. */
+const USUAL_PATHS = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/chromium-browser'];
 
 /** No browser can be started here. The message is for people. */
 export class NoBrowserError extends Error {

@@ -164,5 +164,4 @@ export const ABOUT_CONSENT: readonly string[] = [
   'suhlas',
   'hozzajarul',
   'consimtamant',
-  'visits',
 ];

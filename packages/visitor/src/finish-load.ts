@@ -1,12 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type {
-  ConsentAnswer,
-  CoveredControl,
-  LoadEvidence,
-  SeenElement,
-  SeenRequest,
-  Stack,
-} from '@pragmatica/core';
+import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, Stack } from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
@@ -70,7 +63,6 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     url: record.url,
     finalUrl: record.finalUrl,
     status: record.status,
-    contentType: record.contentType,
     startedAt: record.startedAt,
     cookies: record.cookies,
     html: record.html,
@@ -273,9 +265,8 @@ async function madeElements(
   return (made ?? []).filter(({ objectId }) => objectId !== '');
 }
 
-interface Looked extends Omit<PageLook, 'elements' | 'covered'> {
+interface Looked extends Omit<PageLook, 'elements'> {
   readonly elements: readonly SeenElement[];
-  readonly covered: readonly CoveredControl[];
 }
 
 async function lookWith(
@@ -300,14 +291,9 @@ async function lookWith(
     ...element,
     stack: stacks[index] ?? [],
   }));
-  const bySelector = new Map(elements.map((element) => [element.selector, element.stack]));
   return {
     ...looked,
     elements: elements.slice(0, MAX_ELEMENTS),
-    covered: looked.covered.map((control) => ({
-      ...control,
-      stack: bySelector.get(control.coveredBy) ?? [],
-    })),
   };
 }
 

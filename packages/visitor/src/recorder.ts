@@ -24,6 +24,9 @@ const MAX_SOURCE = 300_000;
 const MAX_FRAMES = 30;
 const MAX_TEXT = 500;
 
+/** What lets somebody in somewhere. */
+const PRIVATE_HEADERS = ['authorization', 'proxy-authorization', 'cookie', 'set-cookie'];
+
 type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 
 /** What is seen of one page load, as it happens. */
@@ -39,7 +42,6 @@ export class LoadRecord {
   readonly pending: Promise<unknown>[] = [];
   finalUrl: string;
   status: number | null = null;
-  contentType = '';
   headers: Record<string, string> = {};
   cookies = '';
   html = '';
@@ -97,8 +99,20 @@ export class Recorder {
   readonly token: string;
   readonly loads: LoadRecord[] = [];
   readonly mainFrame: string;
+  /** Headers that are not kept. */
+  readonly #private: ReadonlySet<string>;
+  /** Names of the cookies that let us in. */
+  readonly #admission: ReadonlySet<string>;
 
-  constructor(session: CDPSession, token: string, mainFrame: string) {
+  /** @param access - names and values that let us into the host: they are nobody else's business */
+  constructor(
+    session: CDPSession,
+    token: string,
+    mainFrame: string,
+    access: Readonly<Record<string, string>> = {},
+  ) {
+    this.#private = new Set([...PRIVATE_HEADERS, ...Object.keys(access).map((name) => name.toLowerCase())]);
+    this.#admission = new Set((access['cookie'] ?? '').split(/;\s*/).map((pair) => pair.split('=', 1)[0]!));
     this.#session = session;
     this.token = token;
     this.mainFrame = mainFrame;
@@ -155,6 +169,10 @@ export class Recorder {
     return frames.slice(0, MAX_FRAMES);
   }
 
+  #kept(headers: Readonly<Record<string, string>>): Record<string, string> {
+    return Object.fromEntries(Object.entries(headers).filter(([name]) => !this.#private.has(name)));
+  }
+
   /** Stacks of nodes, as they are asked for. */
   stackOf(trace: Protocol.Runtime.StackTrace | undefined): Stack {
     return this.#stack(trace);
@@ -178,7 +196,7 @@ export class Recorder {
         type: mimeType,
         redirect: request.url,
         endMs: load.since(timestamp),
-        responseHeaders: lower(headers),
+        responseHeaders: this.#kept(lower(headers)),
       });
       load.requests.delete(requestId);
       load.requests.set(known.id, known);
@@ -194,7 +212,7 @@ export class Recorder {
       startMs: load.since(timestamp),
       bytes: 0,
       initiator: this.#initiator(event.initiator),
-      requestHeaders: lower(request.headers),
+      requestHeaders: this.#kept(lower(request.headers)),
       ...(body === undefined ? {} : { body: body.slice(0, MAX_TEXT) }),
     });
   }
@@ -213,8 +231,13 @@ export class Recorder {
     const load = this.current;
     const request = load?.requests.get(requestId);
     if (!load || !request) return;
-    request.requestHeaders = { ...request.requestHeaders, ...lower(headers) };
-    if (requestId === load.documentRequest) load.cookies = lower(headers)['cookie'] ?? '';
+    const all = lower(headers);
+    request.requestHeaders = { ...request.requestHeaders, ...this.#kept(all) };
+    if (requestId === load.documentRequest)
+      load.cookies = (all['cookie'] ?? '')
+        .split(/;\s*/)
+        .filter((pair) => !this.#admission.has(pair.split('=', 1)[0]!))
+        .join('; ');
   }
 
   #onResponse({ requestId, response, timestamp }: Protocol.Network.ResponseReceivedEvent): void {
@@ -226,13 +249,12 @@ export class Recorder {
       status: response.status,
       type: response.mimeType,
       answeredMs: load.since(timestamp),
-      responseHeaders: { ...lower(response.headers), ...request.responseHeaders },
+      responseHeaders: { ...this.#kept(lower(response.headers)), ...request.responseHeaders },
     });
     if (REFUSED_HEADER in (request.responseHeaders ?? {})) request.failure = 'forbidden';
     if (requestId !== load.documentRequest) return;
     load.status = response.status;
-    load.headers = lower(response.headers);
-    load.contentType = load.headers['content-type'] ?? response.mimeType;
+    load.headers = this.#kept(lower(response.headers));
   }
 
   #onResponseHeaders({
@@ -244,7 +266,7 @@ export class Recorder {
     const request = load?.requests.get(requestId);
     if (!load || !request) return;
     const all = lower(headers);
-    request.responseHeaders = { ...request.responseHeaders, ...all };
+    request.responseHeaders = { ...request.responseHeaders, ...this.#kept(all) };
     // Where the browser hides the answer this is all that is told of it.
     request.status ??= statusCode;
     for (const line of (all['set-cookie'] ?? '').split('\n').filter(Boolean)) {
@@ -254,11 +276,9 @@ export class Recorder {
       load.writes.push({
         where: 'cookie',
         key: pair.slice(0, Math.max(0, at)).trim(),
-        value: pair.slice(at + 1, at + 201),
         atMs: request.startMs,
         stack: [],
         request: requestId,
-        ...(isSameSite(request.url, load.finalUrl) ? {} : { isForeign: true }),
       });
     }
   }
@@ -355,13 +375,12 @@ export class Recorder {
     if (!load) return;
     const atMs = Math.max(0, Math.round(timestamp - load.startedAt));
     const stack = this.#stack(stackTrace);
-    const [first, where, key, value] = args.map((arg) => arg.value as unknown);
+    const [first, where, key] = args.map((arg) => arg.value as unknown);
     if (first === this.token) {
       if (load.writes.length < MAX_WRITES)
         load.writes.push({
           where: where as SeenWrite['where'],
           key: String(key),
-          value: String(value),
           atMs,
           stack,
         });
@@ -449,11 +468,4 @@ function failureOf(
 
 function lower(headers: Protocol.Network.Headers): Record<string, string> {
   return Object.fromEntries(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), value]));
-}
-
-/** Whether cookies of one are the other's own: the same host, or one below the other's last two labels. */
-function isSameSite(one: string, other: string): boolean {
-  const site = (url: string): string =>
-    URL.canParse(url) ? new URL(url).hostname.split('.').slice(-2).join('.') : '';
-  return site(one) === site(other);
 }

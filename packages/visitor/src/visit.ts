@@ -172,7 +172,7 @@ async function walkPage(
   const token = `pragmatica-${randomBytes(9).toString('base64url')}`;
   const { script } = order;
   const { frameTree } = await session.send('Page.getFrameTree');
-  const recorder = new Recorder(session, token, frameTree.frame.id);
+  const recorder = new Recorder(session, token, frameTree.frame.id, order.access);
   await recorder.start();
   await tellDevice(session, script.device, page.context().browser()?.version() ?? '');
   await guardRequests(session, frameTree.frame.id, order);

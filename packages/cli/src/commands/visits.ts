@@ -69,6 +69,8 @@ export function visits(program: Command): void {
 interface VisitOptions extends SiteOptions {
   readonly har?: string;
   readonly screenshot?: string;
+  readonly delivered?: string;
+  readonly dom?: string;
 }
 
 export function visit(program: Command): void {
@@ -76,6 +78,8 @@ export function visit(program: Command): void {
     .description(VISITS.visitOne)
     .option('--har <file>', VISITS.harTo)
     .option('--screenshot <file>', VISITS.screenshotTo)
+    .option('--delivered <file>', VISITS.deliveredTo)
+    .option('--dom <file>', VISITS.domTo)
     .addHelpText('after', VISITS.visitExamples)
     .action(async (typed: string, options: VisitOptions) => {
       const client = clientFor(options);
@@ -86,18 +90,26 @@ export function visit(program: Command): void {
       const { data } = await client.call('showVisit', { params });
       if (options.har !== undefined) {
         const { data: har } = await client.call('exportHar', { params });
-        writeFileSync(options.har, JSON.stringify(har, null, 1));
-        note(say(VISITS.wrote, { file: options.har }));
+        save(options.har, JSON.stringify(har, null, 1));
       }
       if (options.screenshot !== undefined) {
         const screenshot = lastScreenshot(data);
         const { data: image } = await client.call('showScreenshot', { params: { ...params, screenshot } });
-        writeFileSync(options.screenshot, Buffer.from(image.data, 'base64'));
-        note(say(VISITS.wrote, { file: options.screenshot }));
+        save(options.screenshot, Buffer.from(image.data, 'base64'));
+      }
+      if (options.delivered !== undefined || options.dom !== undefined) {
+        const { data: page } = await client.call('showVisitPage', { params });
+        if (options.delivered !== undefined) save(options.delivered, page.html);
+        if (options.dom !== undefined) save(options.dom, page.dom);
       }
       if (options.json) printJson(data);
       else reportVisit(data);
     });
+}
+
+function save(file: string, content: string | Uint8Array): void {
+  writeFileSync(file, content);
+  note(say(VISITS.wrote, { file }));
 }
 
 function referenceOf(typed: string): 'latest' | number {

@@ -71,6 +71,8 @@ export const VISITS = {
   visitExamples:
     '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.webp',
   screenshotTo: 'write the picture of the window into this file (WebP)',
+  deliveredTo: 'write the page as it came into this file',
+  domTo: 'write the page as it stood at the end into this file',
   harTo: 'write its requests into this file (HAR 1.2)',
   writeLike: 'Write the visit like 12/3: the round’s number, a slash, the visit’s.',
   noScreenshot: 'This visit has no picture.',
@@ -78,11 +80,11 @@ export const VISITS = {
   steps: 'The visitor',
   load: '{url}: {status}, {requests, plural, one {# request} other {# requests}}, {kb} kB',
   noAnswer: 'no answer',
-  request: 'Requests',
   errors: 'Errors',
   said: 'Console',
   blockedByPolicy: 'Blocked by the content policy',
   kept: 'Kept in the browser',
+  views: 'Moved on to, without a page load',
   snippets: 'Snippets',
   exitsVerify:
     '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched; with --browser also when a\nsnippet does not load, run, show or report.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking\n  pragmatica verify --browser\n  pragmatica verify --browser --all --device phone --har visits',

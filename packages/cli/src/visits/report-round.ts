@@ -63,7 +63,8 @@ function reportProblems({ snippets }: RoundSummaryResource): void {
       print(
         `\n${colour.red('✗')} ${colour.bold(say(VISITS.intruder, { name }))} ${colour.dim(places(intruder.at))}`,
       );
-      print(`  ${intruder.because}`);
+      print(`  ${intruder.message}`);
+      print(`  ${say(VISITS.fix, { advice: intruder.advice })}`);
     }
   }
 }
@@ -75,10 +76,12 @@ function places(at: readonly { readonly path: string; readonly device: string }[
 
 function reportScreen({ overlaps, covered, doubled }: RoundSummaryResource): void {
   if (overlaps.length > 0) print(`\n${colour.bold(VISITS.overlaps)}`);
-  for (const { upper, lower, shared, at } of overlaps)
+  for (const { upper, lower, shared, advice, at } of overlaps) {
     print(
       `  ${say(VISITS.meet, { upper: upper.name, lower: lower.name, width: Math.round(shared.width), height: Math.round(shared.height) })}  ${colour.dim(places(at))}`,
     );
+    print(`    ${advice}`);
+  }
   if (covered.length > 0) print(`\n${colour.bold(VISITS.covered)}`);
   for (const { by, control, at } of covered)
     print(`  ${say(VISITS.covers, { by: by.name, control: control.name })}  ${colour.dim(places(at))}`);

@@ -23,7 +23,7 @@ export function reportVisit({ visit, browser, window, steps, loads }: VisitDetai
 }
 
 function reportLoad(load: Load): void {
-  const { finalUrl, status, requests, exceptions, console: said, violations, stored, judged } = load;
+  const { finalUrl, status, requests, exceptions, console: said, violations, stored, views, judged } = load;
   const kb = (requests.reduce((sum, { bytes }) => sum + bytes, 0) / 1_000).toFixed(1);
   print(
     `\n${colour.bold(say(VISITS.load, { url: finalUrl, status: status === null ? VISITS.noAnswer : String(status), requests: requests.length, kb }))}`,
@@ -64,7 +64,10 @@ function reportLoad(load: Load): void {
   if (loud.length > 0) print(`\n  ${VISITS.said}`);
   for (const { level, text } of loud) print(`    ${level}: ${clipped(text, SHOWN)}`);
   if (stored.length > 0) print(`\n  ${VISITS.kept}`);
-  for (const { where, key } of stored) print(`    ${where}: ${key}`);
+  for (const { where, key, owner } of stored)
+    print(`    ${where}: ${key}  ${colour.dim(ownerName(owner, names))}`);
+  if (views.length > 0) print(`\n  ${VISITS.views}`);
+  for (const view of views) print(`    ${view}`);
 }
 
 function ownerName({ snippet }: Owner, names: ReadonlyMap<string, string>): string {

@@ -40,9 +40,9 @@ export function roundJunit({ round, summary }: VisitRoundDetail): string {
             '@classname': classname,
             '@time': '0' as const,
             failure: {
-              '@message': plainXml(intruder.because),
+              '@message': plainXml(intruder.message),
               '@type': 'intruder',
-              '#text': intruder.because,
+              '#text': intruder.message,
             },
           },
         ]

@@ -98,7 +98,9 @@ function problems({ snippets }: Summary): string {
         places(at),
       ]),
     ),
-    ...(intruder ? [item(say(VISITS.intruder, { name }), [intruder.because, places(intruder.at)])] : []),
+    ...(intruder
+      ? [item(say(VISITS.intruder, { name }), [intruder.message, intruder.advice, places(intruder.at)])]
+      : []),
   ]);
   return items.length === 0 ? '' : section(VISITS.reportProblems, items.join('\n'));
 }
@@ -134,7 +136,7 @@ function rungs({ snippets }: Summary): string {
 
 function onScreen({ overlaps, covered, doubled }: Summary): string {
   const lines = [
-    ...overlaps.map(({ upper, lower, shared, at }) =>
+    ...overlaps.map(({ upper, lower, shared, advice, at }) =>
       item(
         say(VISITS.meet, {
           upper: upper.name,
@@ -142,7 +144,7 @@ function onScreen({ overlaps, covered, doubled }: Summary): string {
           width: Math.round(shared.width),
           height: Math.round(shared.height),
         }),
-        [places(at)],
+        [advice, places(at)],
       ),
     ),
     ...covered.map(({ by, control, at }) =>

@@ -9,7 +9,6 @@ export const VISITS = {
   start: 'Visit the pages',
   again: 'Visit again',
   rehearse: 'Rehearse the draft',
-  rehearsal: 'The draft, before anybody gets it',
   stop: 'Stop',
   host: 'Host',
   hostAndWay: '{host}: {way}',
@@ -39,7 +38,6 @@ export const VISITS = {
   onNone: 'on none of these pages: {why}',
 
   problems: 'What is wrong',
-  notRung: '{name}: {rung}',
   whatToDo: 'What to do',
   whoCan: 'Who can: {who}',
   seenOn: 'Seen on',
@@ -50,7 +48,6 @@ export const VISITS = {
   screen: 'On the screen',
   meets: '{upper} lies over {lower}: {width} × {height} pixels',
   covers: '{by} covers {control}, which nobody can click',
-  doubled: 'Twice',
   twiceFile: '{file} runs {count} times: by {names}',
   twiceReport: '{host} is told the same thing {count} times: by {names}',
   itself: 'the page itself',
@@ -76,7 +73,6 @@ export const VISITS = {
   visits: 'Visits',
   missed:
     '{count, plural, =0 {all well} one {# snippet short of its goal} other {# snippets short of their goal}}',
-  failures: 'came to no end',
   crashed: 'The browser crashed.',
   timeout: 'It did not come to an end in time.',
   unreachable: 'Nothing answers there.',
@@ -90,7 +86,6 @@ export const VISITS = {
   noScreenshot: 'There is no picture of this page load.',
   boxes: 'Show what floats over the page',
   requestsTitle: 'Requests',
-  mine: 'by {name}',
   har: 'Save as HAR',
   ms: '{ms} ms',
   errors: 'Errors',
@@ -120,7 +115,6 @@ export const VISITS = {
   stepOpen: 'not known yet',
   seeVisit: 'See what the visit saw',
   seeRound: 'See the visits',
-  wellPage: 'This page is well.',
   answer: 'Answer',
   brokenOff: 'The service broke off before there was an answer. Its log says why.',
   kinds: {

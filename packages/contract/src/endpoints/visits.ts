@@ -62,6 +62,13 @@ export const visitsEndpoints = {
     params: visit.extend({ screenshot: z.coerce.number().int().min(0) }),
     response: schemas.screenshot,
   },
+  showVisitPage: {
+    method: 'GET',
+    path: '/sites/{site}/visit-rounds/{round}/visits/{visit}/page',
+    summary: 'The page of a visit’s last page load, as it came and as it stood at the end',
+    params: visit,
+    response: schemas.visitPage,
+  },
   exportHar: {
     method: 'GET',
     path: '/sites/{site}/visit-rounds/{round}/visits/{visit}/har',

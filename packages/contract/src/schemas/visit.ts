@@ -109,8 +109,8 @@ const weight = z.object({
   bytes: z.int(),
   blockingMs: z.int(),
 });
-const overlap = z.object({ upper: party, lower: party, shared: rectangle });
-const covered = z.object({ by: party, control: party, covered: z.number() });
+const overlap = z.object({ upper: party, lower: party, shared: rectangle, advice: z.string() });
+const covered = z.object({ by: party, control: party, covered: z.number(), canBeClosed: z.boolean() });
 const doubled = z.object({
   kind: z.enum(['file', 'report']),
   url: z.string(),
@@ -127,7 +127,7 @@ export const roundSummary = z
         name: z.string(),
         devices: z.array(z.object({ device, loads: z.int(), rungs: z.record(rung, rungState) })),
         problems: z.array(z.object({ rung, cause, at: z.array(seenAt) })),
-        intruder: z.object({ because: z.string(), at: z.array(seenAt) }).nullable(),
+        intruder: z.object({ message: z.string(), advice: z.string(), at: z.array(seenAt) }).nullable(),
         leftOut: z.string().nullable(),
       }),
     ),
@@ -238,7 +238,10 @@ const seenLoad = z.object({
       owner,
     }),
   ),
-  stored: z.array(z.object({ where: z.string(), key: z.string(), atMs: z.int() })),
+  stored: z.array(z.object({ where: z.string(), key: z.string(), atMs: z.int(), owner })),
+  views: z
+    .array(z.string())
+    .meta({ description: 'Where a single-page application moved on to, without a page load.' }),
   judged: judgedLoad.nullable(),
 });
 
@@ -264,6 +267,14 @@ export type VisitDetail = z.infer<typeof visitDetail>;
 export const screenshot = z
   .object({ type: z.literal('image/webp'), data: z.base64() })
   .meta({ id: 'Screenshot' });
+
+export const visitPage = z
+  .object({
+    url: z.string(),
+    html: z.string().meta({ description: 'As it came.' }),
+    dom: z.string().meta({ description: 'As it stood at the end.' }),
+  })
+  .meta({ id: 'VisitPage' });
 
 /** HTTP Archive 1.2. */
 export const har = z.looseObject({ log: z.looseObject({ version: z.literal('1.2') }) }).meta({ id: 'Har' });

@@ -8,6 +8,10 @@ export const NEEDED_TEXTS = {
   becauseWaiting: 'So that {names} can come.',
   refuses: 'A new visitor who refuses ({on})',
   becauseRefused: '{names} must not come.',
+  atMoment: 'A new visitor, {moment} ({on})',
+  becauseHours: 'The hours of {names} are otherwise then.',
+  standsFor: 'The page stands for {count} with the same snippets and the same build.',
+  covers: 'It is there for {names}.',
   returns: 'Somebody who comes back the next day ({on})',
   becauseReturning: 'What comes of {names} depends on whether somebody has been here before.',
 } as const;

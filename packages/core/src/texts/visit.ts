@@ -71,7 +71,6 @@ export const VISIT_TEXTS = {
   otherFailure: '{file} did not load from {host} ({error}).',
   otherFailureAdvice: 'Open the address in a browser to see what the provider says.',
   neverAsked: 'It never asked for {file}.',
-  neverAskedAdvice: 'Its code has to run first: see the next line.',
 
   syntax: 'Browsers cannot read its code: {message}.',
   syntaxAdvice:
@@ -113,8 +112,8 @@ export const VISIT_TEXTS = {
     'Such a type is for consent banners that release code themselves. Let Pragmatica’s reach wait for consent instead and remove the type, or check that the banner releases it.',
   missingGlobal: 'Its code ran and “{name}” is not there.',
   missingGlobalAdvice: 'Compare it with the provider’s current code.',
-  withErrors: 'It works, though an error came up: {message}.',
-  withFailures: 'It works, though {file} did not load.',
+
+  despite: 'It works, though something failed: {message}',
 
   hidden: 'It put {what} into the page, but that is hidden ({css}).',
   hiddenAdvice:
@@ -134,7 +133,6 @@ export const VISIT_TEXTS = {
 
   reportFailed: 'Its report to {host} was refused ({status}).',
   reportFailedAdvice: 'Check the account number, and that {site} is registered with the provider.',
-  reportBlocked: 'Its report to {host} did not get through ({error}).',
   reportPolicyAdvice: 'Allow {host} in the site’s content policy (connect-src and img-src).',
   nothingReported: 'It loaded and ran, but sent nothing to its provider.',
   nothingReportedAdvice:

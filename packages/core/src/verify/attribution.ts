@@ -1,6 +1,6 @@
 import { normalAddress } from '../facts/index.js';
 import { nonceIn, noncePieces, withNonce } from '../policy/index.js';
-import type { LoadEvidence, SeenElement, SeenRequest, SeenScript, Stack } from '../visit/index.js';
+import type { LoadEvidence, SeenElement, SeenRequest, SeenScript, SeenWrite, Stack } from '../visit/index.js';
 import type { ExpectedPart } from './expectation.js';
 
 /** Whose doing something is. */
@@ -145,6 +145,12 @@ export class Attribution {
         found = owner;
     }
     return found;
+  }
+
+  /** What an answer stores, whoever asked for it has stored. */
+  ofWrite({ request, stack }: SeenWrite): Owner {
+    const asked = request === undefined ? undefined : this.#requests.get(request);
+    return asked ? this.ofRequest(asked) : this.ofStack(stack);
   }
 
   /** @param probed - parts by the selectors that were asked about for them */

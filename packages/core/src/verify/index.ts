@@ -4,14 +4,7 @@ export { checkPasted } from './by-paste.js';
 export { isDeliveryFault, summarizeDelivery, type SnippetDelivery } from './summary.js';
 export { Attribution, type Owner } from './attribution.js';
 export { expectationOf, type Expectation, type Expected, type VisitPlace } from './expectation.js';
-export {
-  intruderWords,
-  openLoad,
-  rungTitle,
-  type LoadCase,
-  type LoadToOpen,
-  type SnippetRungs,
-} from './judge-load.js';
+export { openLoad, rungTitle, type LoadCase, type LoadToOpen, type SnippetRungs } from './judge-load.js';
 export { judgeVisit, type JudgedLoad, type KeptOwner, type LoadToJudge } from './judge-visit.js';
 export {
   RUNGS,

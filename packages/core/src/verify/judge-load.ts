@@ -1,7 +1,7 @@
 import { readCode, type Facts } from '../facts/index.js';
 import { say } from '../texts/say.js';
 import { RUNG_TITLES, VISIT_TEXTS as T } from '../texts/visit.js';
-import type { LoadEvidence, SeenElement, VisitScript } from '../visit/index.js';
+import type { LoadEvidence, SeenElement } from '../visit/index.js';
 import { Attribution, type Owner } from './attribution.js';
 import type { PartDelivery } from './delivered.js';
 import type { Expected, Expectation } from './expectation.js';
@@ -50,6 +50,8 @@ export interface LoadCase {
   readonly ownerOf: (element: Pick<SeenElement, 'stack' | 'probes'>) => Owner;
   /** What a snippet is called. */
   readonly nameOf: (snippet: string) => string;
+  /** Whether a snippet asks for consent. */
+  readonly isBanner: (snippet: string | null) => boolean;
 }
 
 /** Makes a page load ready for questions. */
@@ -62,6 +64,8 @@ export function openLoad({ load, expected, deliveries, probed, read = readCode }
     all,
     ownerOf: (element) => attribution.ofElement(element, probed),
     nameOf: (snippet) => all.find((part) => part.snippet === snippet)?.name ?? snippet,
+    isBanner: (snippet) =>
+      all.some((part) => part.snippet === snippet && part.facts.shape.kind === 'consent'),
     caseOf: (snippet, name) => ({
       ...{ snippet, name, load, attribution, expected, all, probed },
       parts: all.filter((part) => part.snippet === snippet && planned.has(part.key)),
@@ -88,19 +92,11 @@ function of(map: Map<string, Set<string>>, key: string): Set<string> {
 }
 
 /** How far each snippet came on a page load, and why not further. */
-export function judgeSnippets(
-  script: VisitScript,
-  expected: Expected,
-  opened: LoadCase,
-): readonly SnippetRungs[] {
-  return expected.snippets.map((expectation) => judgeSnippet(script, opened, expectation));
+export function judgeSnippets(expected: Expected, opened: LoadCase): readonly SnippetRungs[] {
+  return expected.snippets.map((expectation) => judgeSnippet(opened, expectation));
 }
 
-function judgeSnippet(
-  script: VisitScript,
-  opened: LoadCase,
-  { snippet, name, expected, because }: Expectation,
-): SnippetRungs {
+function judgeSnippet(opened: LoadCase, { snippet, name, expected, because }: Expectation): SnippetRungs {
   const rung = opened.caseOf(snippet, name);
   const head = { snippet, name, expected, ...(because === undefined ? {} : { because }) };
   if (expected === 'left-out') return { ...head, rungs: [], isIntruder: hasRun(rung) };
@@ -141,7 +137,12 @@ function climb(found: Readonly<Record<Rung, RungFound>>, load: LoadEvidence): re
     if (one.state === 'failed' && rung !== 'delivered') {
       const isHarmless = (rung === 'loaded' || rung === 'ran') && (works || (!one.isOwn && !serves));
       if (isHarmless)
-        return { rung, state: 'reached', message: one.cause.message, notes: one.cause.evidence };
+        return {
+          rung,
+          state: 'reached',
+          message: say(T.despite, { message: one.cause.message }),
+          notes: one.cause.evidence,
+        };
     }
     if (one.state === 'failed') isBroken = true;
     return resultOf(rung, one);
@@ -167,9 +168,4 @@ function hasRun({ snippet, load, attribution }: RungCase): boolean {
 /** "Loaded". */
 export function rungTitle(rung: Rung): string {
   return RUNG_TITLES[rung];
-}
-
-/** What to say of a snippet that ran though it should not have. */
-export function intruderWords({ because = '' }: Pick<SnippetRungs, 'because'>): string {
-  return say(T.deliveredThough, { because });
 }

@@ -1,5 +1,5 @@
 import type { Facts } from '../facts/index.js';
-import type { LoadEvidence, VisitScript } from '../visit/index.js';
+import type { LoadEvidence } from '../visit/index.js';
 import type { Owner } from './attribution.js';
 import type { PartDelivery } from './delivered.js';
 import type { Expected } from './expectation.js';
@@ -36,11 +36,12 @@ export interface JudgedLoad {
   readonly doubled: readonly Doubled[];
   readonly stages: readonly DisclosureStage[];
   readonly weights: readonly Weight[];
-  /** Owners of the requests, exceptions and elements of the evidence, in its order. */
+  /** Owners of the things of the evidence, in its order. */
   readonly owners: {
     readonly requests: readonly KeptOwner[];
     readonly exceptions: readonly KeptOwner[];
     readonly elements: readonly KeptOwner[];
+    readonly writes: readonly KeptOwner[];
   };
 }
 
@@ -50,7 +51,6 @@ export interface JudgedLoad {
  * @param probed - parts by the selectors that were asked about for them
  */
 export function judgeVisit(
-  script: VisitScript,
   loads: readonly LoadToJudge[],
   probed: ReadonlyMap<string, string>,
   read?: (code: string) => Facts,
@@ -61,12 +61,8 @@ export function judgeVisit(
     return {
       url: load.finalUrl,
       status: load.status,
-      snippets: judgeSnippets(script, one.expected, opened),
-      banners: [
-        ...new Set(
-          opened.all.flatMap(({ snippet, facts }) => (facts.shape.kind === 'consent' ? [snippet] : [])),
-        ),
-      ],
+      snippets: judgeSnippets(one.expected, opened),
+      banners: [...new Set(opened.all.map(({ snippet }) => snippet))].filter(opened.isBanner),
       overlaps: overlapsOf(load, opened),
       covered: coveredControls(load, opened),
       doubled: doubledOf(load, opened),
@@ -82,6 +78,7 @@ function ownersOf(load: LoadEvidence, { attribution, ownerOf }: LoadCase): Judge
     requests: load.requests.map((request) => kept(attribution.ofRequest(request))),
     exceptions: load.exceptions.map((error) => kept(ownerOfError(error, attribution))),
     elements: load.elements.map((element) => kept(ownerOf(element))),
+    writes: load.writes.map((write) => kept(attribution.ofWrite(write))),
   };
 }
 

@@ -1,6 +1,7 @@
 import type { LoadEvidence, Rectangle, SeenElement } from '../visit/index.js';
 import type { LoadCase } from './judge-load.js';
 import type { Owner } from './attribution.js';
+import { overlapAdvice } from './overlap-advice.js';
 import { nameOf } from './rungs/shown.js';
 
 /** Somebody's thing on the page: a snippet's, or the page's own. */
@@ -19,21 +20,25 @@ export interface Overlap {
   readonly lower: Party;
   /** The part that both have. */
   readonly shared: Rectangle;
+  /** How they would not meet. */
+  readonly advice: string;
 }
 
 /** A control that nobody can reach, because something lies on it wherever the page is scrolled to. */
 export interface Covered {
   readonly by: Party;
   readonly control: Party;
-  /** Whether less than half of it is free. */
+  /** Pixels of it that are covered. */
   readonly covered: number;
+  /** Somebody can close what covers it. */
+  readonly canBeClosed: boolean;
 }
 
 /** Less is a shadow or a border. */
 const LEAST_PIXELS = 4;
 
 /** Which of the things that lie over a page meet, as measured. */
-export function overlapsOf({ elements }: LoadEvidence, opened: LoadCase): readonly Overlap[] {
+export function overlapsOf({ elements, window }: LoadEvidence, opened: LoadCase): readonly Overlap[] {
   const floating = elements.filter(
     ({ position, isVisible, box }) => position !== 'static' && isVisible && box.width > 8 && box.height > 8,
   );
@@ -46,7 +51,14 @@ export function overlapsOf({ elements }: LoadEvidence, opened: LoadCase): readon
       // Where neither covers the other's middle, the later one in the page lies on top.
       const isFirstUpper = second.coveredBy === first.selector;
       const [upper, lower] = isFirstUpper ? [first, second] : [second, first];
-      found.push({ upper: partyOf(upper, opened), lower: partyOf(lower, opened), shared });
+      const [one, other] = [partyOf(upper, opened), partyOf(lower, opened)];
+      const advice = overlapAdvice({
+        upper: { ...one, isBanner: opened.isBanner(one.snippet) },
+        lower: { ...other, isBanner: opened.isBanner(other.snippet) },
+        boxes: floating.map(({ box }) => box),
+        window,
+      });
+      found.push({ upper: one, lower: other, shared, advice });
     }
   });
   return found;
@@ -70,6 +82,7 @@ export function coveredControls({ covered, elements }: LoadEvidence, opened: Loa
         by,
         control: { snippet, name: nameOf(one), selector: one.selector, box: one.box },
         covered: one.covered,
+        canBeClosed: one.canBeClosed,
       },
     ];
   });

@@ -58,9 +58,10 @@ function disclosed(load: LoadEvidence, opened: LoadCase): readonly Disclosure[] 
     return entry;
   };
   for (const write of load.writes) {
-    const request = load.requests.find(({ id }) => id === write.request);
-    const owner = request ? opened.attribution.ofRequest(request) : opened.attribution.ofStack(write.stack);
-    of(owner).stored.set(`${write.where} ${write.key}`, { where: write.where, key: write.key });
+    of(opened.attribution.ofWrite(write)).stored.set(`${write.where} ${write.key}`, {
+      where: write.where,
+      key: write.key,
+    });
   }
   for (const request of load.requests) {
     if (!URL.canParse(request.url)) continue;

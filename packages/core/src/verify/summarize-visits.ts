@@ -1,4 +1,6 @@
 import type { Device } from '../reach/index.js';
+import { say } from '../texts/say.js';
+import { VISIT_TEXTS as T } from '../texts/visit.js';
 import type { VisitFailure, VisitScript } from '../visit/index.js';
 import type { JudgedLoad } from './judge-visit.js';
 import type { Covered, Overlap } from './overlap.js';
@@ -45,7 +47,11 @@ export interface SummedSnippet {
     readonly at: readonly SeenAt[];
   }[];
   /** Where it ran though it should not have, with the reason why not. */
-  readonly intruder: { readonly because: string; readonly at: readonly SeenAt[] } | null;
+  readonly intruder: {
+    readonly message: string;
+    readonly advice: string;
+    readonly at: readonly SeenAt[];
+  } | null;
   /** Why it was left out of all page loads, where it was. */
   readonly leftOut: string | null;
 }
@@ -99,6 +105,7 @@ export function summarizeVisits(visits: readonly VisitToSum[]): RoundSummary {
     isWell:
       failed.length === 0 &&
       doubled.length === 0 &&
+      covered.every(({ canBeClosed }) => canBeClosed) &&
       snippets.every(({ problems, intruder }) => problems.length === 0 && intruder === null),
     snippets,
     overlaps,
@@ -123,7 +130,7 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
     name: string;
     devices: Map<Device, { loads: number; rungs: Record<Rung, RungState[]> }>;
     problems: Map<string, { rung: Rung; cause: Cause; at: SeenAt[] }>;
-    intruder: { because: string; at: SeenAt[] } | null;
+    intruder: { message: string; advice: string; at: SeenAt[] } | null;
     leftOut: string | null;
   }
   const sums = new Map<string, Sum>();
@@ -137,7 +144,10 @@ function sumSnippets(visits: readonly VisitToSum[]): SummedSnippet[] {
         );
       if (expected === 'left-out') {
         sum.leftOut ??= because;
-        if (isIntruder) (sum.intruder ??= { because, at: [] }).at.push(at);
+        if (isIntruder) {
+          const message = say(T.deliveredThough, { because });
+          (sum.intruder ??= { message, advice: T.deliveredThoughAdvice, at: [] }).at.push(at);
+        }
         continue;
       }
       let device = sum.devices.get(at.device);

@@ -79,6 +79,7 @@ export interface SeenRequest {
   /** Where it was redirected to. */
   readonly redirect?: string;
   readonly initiator: Initiator;
+  /** Names in lower case; without what lets anybody in, and without cookies. */
   readonly requestHeaders?: Readonly<Record<string, string>>;
   readonly responseHeaders?: Readonly<Record<string, string>>;
   /** What was sent along, in its first characters. */
@@ -154,8 +155,6 @@ export interface SeenElement {
   readonly stack: Stack;
   /** The selectors that were asked about and mean it. */
   readonly probes: readonly string[];
-  /** The address that a frame or a script shows. */
-  readonly src?: string;
 }
 
 /** A control of the page that cannot be reached, wherever the page is scrolled to. */
@@ -169,20 +168,15 @@ export interface CoveredControl {
   readonly covered: number;
   /** What covers it has controls of its own, so that somebody can close it, as a banner or a dialog. */
   readonly canBeClosed: boolean;
-  readonly stack: Stack;
 }
 
 export interface SeenWrite {
   readonly where: 'cookie' | 'localStorage' | 'sessionStorage' | 'indexedDB';
   readonly key: string;
-  /** The first characters. */
-  readonly value: string;
   readonly atMs: number;
   readonly stack: Stack;
   /** By the header of an answer; its request. */
   readonly request?: string;
-  /** It is of another site than the page. */
-  readonly isForeign?: boolean;
 }
 
 /** Work that kept the page from answering, longer than 50 ms (Long Tasks). */
@@ -222,11 +216,10 @@ export interface LoadEvidence {
   readonly finalUrl: string;
   /** Null where nothing answered. */
   readonly status: number | null;
-  readonly contentType: string;
   /** Why there is no page, in words. */
   readonly problem?: string;
   readonly startedAt: number;
-  /** The `Cookie` header of the request. */
+  /** The `Cookie` header of the request, without what lets us in. */
   readonly cookies: string;
   /** The page as it came, as text. */
   readonly html: string;

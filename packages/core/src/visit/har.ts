@@ -11,9 +11,6 @@ export interface Har extends Readonly<Record<string, unknown>> {
   };
 }
 
-/** Headers that let somebody in somewhere are nobody else's business. */
-const SECRET_HEADERS = new Set(['authorization', 'cookie', 'set-cookie', 'proxy-authorization']);
-
 /**
  * The requests of a visit as an HTTP Archive (HAR 1.2).
  *
@@ -90,7 +87,5 @@ function entryOf(request: SeenRequest, startedAt: number, pageref: string): obje
 }
 
 function headersOf(headers: Readonly<Record<string, string>> = {}): readonly object[] {
-  return Object.entries(headers)
-    .filter(([name]) => !SECRET_HEADERS.has(name))
-    .map(([name, value]) => ({ name, value }));
+  return Object.entries(headers).map(([name, value]) => ({ name, value }));
 }

@@ -24,6 +24,6 @@ export type {
 export { DEVICE_WINDOWS, type ThirdParties, type VisitScript, type VisitStep } from './script.js';
 export { neededVisits, stepsFor, type NeededVisit, type VisitChoice } from './needed-visits.js';
 export { probesOf } from './probes.js';
-export { samplePages, type KnownPage, type SampledPage } from './sample-pages.js';
+export { samplePages, sampledWords, type KnownPage, type SampledPage } from './sample-pages.js';
 export { toHar, type Har } from './har.js';
 export { stepWords } from './step-words.js';

@@ -1,4 +1,12 @@
-import { DEVICES, isLimited, type Device, type VisitorRules } from '../reach/index.js';
+import {
+  DEVICES,
+  hoursAt,
+  isLimited,
+  momentWords,
+  zoneClock,
+  type Device,
+  type VisitorRules,
+} from '../reach/index.js';
 import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
 import { NEEDED_TEXTS } from '../texts/needed-visits.js';
 import { say } from '../texts/say.js';
@@ -17,6 +25,8 @@ export interface VisitChoice {
   readonly path: string;
   /** Those that anything depends on when left out. */
   readonly devices?: readonly Device[];
+  /** Milliseconds since 1970. */
+  readonly now: number;
 }
 
 /** Waits longer than this are not waited for. */
@@ -25,11 +35,25 @@ export const LONGEST_WAIT_S = 20;
 /**
  * The visits that show all that a set does on a page, and no more: one that does nothing; one in which everything comes that
  * somebody can bring about, at once, where anything waits for something; one that refuses, where anything asks for consent; one that
- * comes back, where anything tells first visits from later ones.
+ * comes back, where anything tells first visits from later ones; and at other moments, where opening hours are otherwise then.
  */
-export function neededVisits(snapshot: Snapshot, { path, devices }: VisitChoice): readonly NeededVisit[] {
+export function neededVisits(
+  snapshot: Snapshot,
+  { path, devices, now }: VisitChoice,
+): readonly NeededVisit[] {
   const running = snapshot.snippets.filter(({ state, parts }) => state === 'on' && parts.length > 0);
-  return (devices ?? devicesOf(running)).flatMap((device) => visitsOn(device, path, running, snapshot));
+  const chosen = devices ?? devicesOf(running);
+  return [
+    ...chosen.flatMap((device) => visitsOn(device, path, running, snapshot)),
+    ...otherMoments(running, snapshot, now).map(({ at, names }): NeededVisit => ({
+      script: { device: chosen[0]!, clock: at, steps: [{ do: 'open', path }] },
+      title: say(NEEDED_TEXTS.atMoment, {
+        moment: momentWords(at, snapshot.site.timeZone, now),
+        on: chosen[0]!,
+      }),
+      because: say(NEEDED_TEXTS.becauseHours, { names }),
+    })),
+  ];
 }
 
 /** A desktop, and each kind of device that a reach tells apart; a phone where something lies over the page. */
@@ -88,6 +112,34 @@ function visitsOn(
       because: say(NEEDED_TEXTS.becauseReturning, { names: namesOf(returning) }),
     });
   return visits;
+}
+
+interface OtherMoment {
+  readonly at: number;
+  /** Whose hours are otherwise then. */
+  readonly names: readonly string[];
+}
+
+/** A minute after a change of hours everybody agrees that they have changed. */
+const AFTER_CHANGE_MS = 60_000;
+
+/** Few moments at which each snippet with opening hours is open where it is closed now, and the other way round. */
+function otherMoments(
+  running: readonly SnapshotSnippet[],
+  { site }: Snapshot,
+  now: number,
+): readonly OtherMoment[] {
+  const clock = zoneClock(site.timeZone);
+  const moments: { readonly at: number; readonly names: string[] }[] = [];
+  for (const { name, limits } of running) {
+    const { hours } = limits ?? {};
+    const state = hours && hoursAt(hours, clock, now);
+    if (!hours || state?.until === undefined) continue;
+    const known = moments.find(({ at }) => hoursAt(hours, clock, at).isOpen !== state.isOpen);
+    if (known) known.names.push(`“${name}”`);
+    else moments.push({ at: state.until + AFTER_CHANGE_MS, names: [`“${name}”`] });
+  }
+  return moments;
 }
 
 /** What somebody does so that everything has come that waits for something. */

@@ -1,6 +1,8 @@
 import { ReleasePlanner, type PlannedPage } from '../plan/index.js';
 import { pageAddress, type EnvironmentName } from '../reach/index.js';
 import type { Snapshot } from '../snapshot/index.js';
+import { NEEDED_TEXTS } from '../texts/needed-visits.js';
+import { say } from '../texts/say.js';
 
 /** A page, and what else is known of it. */
 export interface KnownPage {
@@ -78,4 +80,15 @@ export function samplePages(
 
 function pair(snippet: string, skeleton: string): string {
   return `${snippet}\n${skeleton}`;
+}
+
+/** Why a page is in a sample: "The page stands for 12 with the same snippets and the same build. It is there for “A”." */
+export function sampledWords({ standsFor, covers }: SampledPage, { snippets }: Snapshot): string {
+  const names = covers.map((key) => `“${snippets.find((one) => one.key === key)?.name ?? key}”`);
+  return [
+    standsFor > 1 ? say(NEEDED_TEXTS.standsFor, { count: standsFor }) : '',
+    names.length > 0 ? say(NEEDED_TEXTS.covers, { names }) : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
 }

@@ -47,7 +47,6 @@ import {
   type SiteNames,
   type Snapshot,
   type SnapshotSnippet,
-  type VisitScript,
 } from '@pragmatica/core';
 import type { Bench, PlainKnowledge } from './bench.js';
 import { readSurveyedPage } from './survey-page.js';
@@ -101,13 +100,9 @@ export const tasks = {
 
   /** What became of snippets in the page loads of a visit, and why. */
   judgeVisit: (
-    {
-      script,
-      loads,
-      probed,
-    }: { script: VisitScript; loads: readonly LoadToJudge[]; probed: readonly [string, string][] },
+    { loads, probed }: { loads: readonly LoadToJudge[]; probed: readonly [string, string][] },
     bench: Bench,
-  ) => judgeVisit(script, loads, new Map(probed), (code) => bench.memory.read(code).facts),
+  ) => judgeVisit(loads, new Map(probed), (code) => bench.memory.read(code).facts),
 
   check: ({ snapshot, known }: OfSet, bench: Bench) => runChecks(snapshot, bench.known(known)),
 

@@ -8,7 +8,7 @@ import { why } from '../jobs/why.js';
 import type { Sets } from '../site/sets.js';
 import { findSite } from '../site/site-lock.js';
 import { cancelVisits, startVisits } from '../site/visits/start-visits.js';
-import { loadEvidence, showScreenshot, showVisit } from '../site/visits/visit-detail.js';
+import { loadEvidence, showScreenshot, showVisit, showVisitPage } from '../site/visits/visit-detail.js';
 import { roundResource, showRound } from '../site/visits/visit-resource.js';
 import { toPage } from '../storage/cursor.js';
 import { roundsOf } from '../storage/visit-rounds.js';
@@ -25,6 +25,7 @@ export function visitHandlers(
   | 'cancelVisits'
   | 'showVisit'
   | 'showScreenshot'
+  | 'showVisitPage'
   | 'exportHar'
   | 'why'
   | 'findTrouble'
@@ -65,6 +66,10 @@ export function visitHandlers(
     async showScreenshot({ params }, { store }) {
       const { site, round, visit, screenshot } = params;
       return { data: await showScreenshot(store, site, round, visit, screenshot) };
+    },
+
+    async showVisitPage({ params }, { store }) {
+      return { data: await showVisitPage(store, params.site, params.round, params.visit) };
     },
 
     async exportHar({ params }, { store }) {

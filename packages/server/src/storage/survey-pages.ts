@@ -266,7 +266,7 @@ export async function returnPages(
   );
 }
 
-/** Paths of the pages that a survey read. */
+/** Pages that a survey read, each with what it is made of, those nearest to the front page first. */
 export async function readBuilds(
   store: Store,
   survey: number,

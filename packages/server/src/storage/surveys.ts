@@ -1,6 +1,7 @@
 import type { Environment } from '@pragmatica/contract';
 import type { DeliveryKey } from '@pragmatica/core';
 import { emOf } from './em.js';
+import { endJob, withMoments, type JobProblem } from './job-rows.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 
@@ -35,12 +36,6 @@ export interface RobotsVerdict {
   readonly text: string;
 }
 
-/** Why a survey ended early: an id with parameters. */
-export interface SurveyProblem {
-  readonly id: string;
-  readonly params: Readonly<Record<string, string | number>>;
-}
-
 export interface Survey {
   readonly id: number;
   readonly siteId: number;
@@ -55,7 +50,7 @@ export interface Survey {
   /** Version of the reader: what another one read may be read otherwise now. */
   readonly reader: number;
   readonly robots: RobotsVerdict | null;
-  readonly problem: SurveyProblem | null;
+  readonly problem: JobProblem | null;
   readonly found: number;
   readonly visited: number;
   readonly failed: number;
@@ -73,20 +68,9 @@ const COLUMNS = `s.id, s.site_id as "siteId", s.number, s.host, s.environment, s
   s.robots, s.problem, s.found, s.visited, s.failed, s.unchanged, s.left_out as "leftOut", s.after,
   s.requested_by as "requestedBy", s.created_at as "createdAt", s.started_at as "startedAt", s.ended_at as "endedAt"`;
 
-/** The rows of raw queries have texts for moments, where the driver is told so. */
-function toSurvey(row: Survey): Survey {
-  const date = (value: Date | null): Date | null => (value === null ? null : new Date(value));
-  return {
-    ...row,
-    createdAt: new Date(row.createdAt),
-    startedAt: date(row.startedAt),
-    endedAt: date(row.endedAt),
-  };
-}
-
 async function select(store: Store, rest: string, params: readonly unknown[]): Promise<Survey[]> {
   const rows = await emOf(store).execute<Survey[]>(`select ${COLUMNS} from survey s ${rest}`, [...params]);
-  return rows.map(toSurvey);
+  return rows.map(withMoments);
 }
 
 export type NewSurvey = Pick<
@@ -194,18 +178,13 @@ export async function saveRobots(store: Store, id: number, robots: RobotsVerdict
 }
 
 /** Ends a survey that is not over. @returns whether it was this call that did */
-export async function endSurvey(
+export function endSurvey(
   store: Store,
   id: number,
   state: 'done' | 'cancelled' | 'failed',
-  problem: SurveyProblem | null = null,
+  problem: JobProblem | null = null,
 ): Promise<boolean> {
-  const rows = await emOf(store).execute<unknown[]>(
-    `update survey set state = ?, problem = ?::jsonb, ended_at = now()
-     where id = ? and state in ('waiting', 'running') returning id`,
-    [state, problem === null ? null : JSON.stringify(problem), id],
-  );
-  return rows.length > 0;
+  return endJob(store, 'survey', id, state, problem);
 }
 
 /** Says that somebody works on a survey. @returns its state now */

@@ -1,6 +1,7 @@
 import type { Environment } from '@pragmatica/contract';
 import type { DeliveryKey, Device, ThirdParties, Trouble } from '@pragmatica/core';
 import { emOf } from './em.js';
+import { endJob, withMoments, type JobProblem } from './job-rows.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 
@@ -43,11 +44,6 @@ export interface GivenVisit {
   readonly without?: readonly string[];
 }
 
-export interface RoundProblem {
-  readonly id: string;
-  readonly params: Readonly<Record<string, string | number>>;
-}
-
 /** A round of visits to pages of one host. */
 export interface VisitRound {
   readonly id: number;
@@ -59,7 +55,7 @@ export interface VisitRound {
   readonly release: number | null;
   readonly options: RoundOptions;
   readonly state: RoundState;
-  readonly problem: RoundProblem | null;
+  readonly problem: JobProblem | null;
   readonly browser: string | null;
   readonly answer: TroubleAnswer | null;
   readonly requestedBy: string;
@@ -76,21 +72,14 @@ const COLUMNS = `r.id, r.site_id as "siteId", r.number, r.host, r.environment, r
   (select count(*)::int from visit v where v.round_id = r.id) as planned,
   (select count(*)::int from visit v where v.round_id = r.id and v.state in ('done', 'failed')) as done`;
 
-function toRound(row: VisitRound): VisitRound {
-  const date = (value: Date | null): Date | null => (value === null ? null : new Date(value));
-  return {
-    ...row,
-    createdAt: new Date(row.createdAt),
-    startedAt: date(row.startedAt),
-    endedAt: date(row.endedAt),
-  };
-}
+/** A round that answers somebody's question is no round that anybody compares with. */
+const IS_QUESTION = `(options -> 'given' is not null or options -> 'trouble' is not null)`;
 
 async function select(store: Store, rest: string, params: readonly unknown[]): Promise<VisitRound[]> {
   const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [
     ...params,
   ]);
-  return rows.map(toRound);
+  return rows.map(withMoments);
 }
 
 export type NewRound = Pick<
@@ -131,8 +120,7 @@ export async function roundByNumber(
 export async function lastDoneRound(store: Store, site: Pick<Site, 'id'>): Promise<VisitRound | undefined> {
   const [round] = await select(
     store,
-    `where r.site_id = ? and r.state = 'done' and r.options -> 'given' is null
-       and r.options -> 'trouble' is null order by r.number desc limit 1`,
+    `where r.site_id = ? and r.state = 'done' and not ${IS_QUESTION} order by r.number desc limit 1`,
     [site.id],
   );
   return round;
@@ -163,18 +151,13 @@ export async function beginRound(store: Store, id: number): Promise<boolean> {
 }
 
 /** Ends a round that is not over. @returns whether it was this call that did */
-export async function endRound(
+export function endRound(
   store: Store,
   id: number,
   state: 'done' | 'cancelled' | 'failed',
-  problem: RoundProblem | null = null,
+  problem: JobProblem | null = null,
 ): Promise<boolean> {
-  const rows = await emOf(store).execute<unknown[]>(
-    `update visit_round set state = ?, problem = ?::jsonb, ended_at = now()
-     where id = ? and state in ('waiting', 'running') returning id`,
-    [state, problem === null ? null : JSON.stringify(problem), id],
-  );
-  return rows.length > 0;
+  return endJob(store, 'visit_round', id, state, problem);
 }
 
 export async function saveAnswer(store: Store, id: number, answer: TroubleAnswer): Promise<void> {
@@ -212,11 +195,14 @@ export async function forsakenRounds(store: Store, silentMs: number, lostMs: num
   return rows.map(({ id }) => id);
 }
 
-/** Removes rounds of a site that are over, but for the newest so many. */
+/** Removes rounds of a site that are over, but for the newest so many, and as many questions. */
 export async function sweepRounds(store: Store, siteId: number, kept: number): Promise<void> {
   await emOf(store).execute(
-    `delete from visit_round where site_id = ? and state not in ('waiting', 'running') and number <= (
-       select max(number) - ? from visit_round where site_id = ?)`,
-    [siteId, kept, siteId],
+    `delete from visit_round where state not in ('waiting', 'running') and id in (
+       select id from (
+         select id, row_number() over (partition by ${IS_QUESTION} order by number desc) as place
+         from visit_round where site_id = ?
+       ) ranked where place > ?)`,
+    [siteId, kept],
   );
 }

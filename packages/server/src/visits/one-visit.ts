@@ -121,7 +121,7 @@ async function judge(
     work.push({ load, expected, deliveries });
     for (const { snippet, expected: state } of expected.snippets) if (state === 'runs') came.add(snippet);
   }
-  return readers.run('judgeVisit', { script, loads: work, probed: [...probed] });
+  return readers.run('judgeVisit', { loads: work, probed: [...probed] });
 }
 
 function withoutSnippets(snapshot: Snapshot, keys: readonly string[]): Snapshot {

@@ -62,7 +62,9 @@ export function findConsentButton(
       );
       if (words.length < 6_000 && about.some((word) => words.includes(word))) isAbout = true;
     }
-    if (!isAbout && !isOver) return 0;
+    // A link in a text that speaks of such things leads elsewhere.
+    const isLink = button.matches('a[href]') && !(button.getAttribute('href') ?? '').startsWith('#');
+    if (!isOver && (!isAbout || isLink)) return 0;
     if (isAbout) points += 4;
     if (isOver) points += 3;
     return points;

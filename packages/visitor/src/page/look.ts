@@ -10,7 +10,7 @@ export type LookedAt = Omit<SeenElement, 'stack'>;
 
 export interface PageLook {
   readonly elements: readonly LookedAt[];
-  readonly covered: readonly Omit<CoveredControl, 'stack'>[];
+  readonly covered: readonly CoveredControl[];
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
   readonly window: { readonly width: number; readonly height: number };
@@ -23,7 +23,7 @@ export interface PageLook {
  *
  * @param probes - selectors of CSS; those that are none mean nothing
  * @param made - elements that scripts have made
- * @returns what was seen, and the elements themselves in `window.__seen` of the same world
+ * @returns what was seen, and the elements themselves in `window.seenElements` of the same world
  */
 export function lookAtPage(probes: readonly string[], ...made: readonly Element[]): PageLook {
   const MAX_FLOATING = 40;
@@ -179,7 +179,6 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     }
     at.set(element, elements.length);
     seen.push(element);
-    const src = element.getAttribute('src');
     elements.push({
       tag: tagOf(element),
       selector: selectorOf(element),
@@ -190,7 +189,6 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
       ...(hidden === undefined ? {} : { hidden }),
       ...(coveredBy === undefined ? {} : { coveredBy, isUnderModal }),
       probes: probe === undefined ? [] : [probe],
-      ...(src === null ? {} : { src: (element as HTMLImageElement).src || src }),
     });
   };
   for (const element of made) if (element.isConnected) look(element);

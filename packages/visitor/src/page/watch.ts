@@ -18,8 +18,8 @@ export interface WatchOptions {
 export function watchPage({ token, horizonMs }: WatchOptions): void {
   const before = new Set(Object.getOwnPropertyNames(window));
   const { debug } = console;
-  const tell = (kind: string, key: string, value: string): void => {
-    debug.call(console, token, kind, key, value.slice(0, 200));
+  const tell = (kind: string, key: string): void => {
+    debug.call(console, token, kind, key);
   };
   const cookie = Object.getOwnPropertyDescriptor(Document.prototype, 'cookie');
   if (cookie?.set)
@@ -30,7 +30,7 @@ export function watchPage({ token, horizonMs }: WatchOptions): void {
         const [pair = ''] = text.split(';');
         const at = pair.indexOf('=');
         if (!/;\s*max-age\s*=\s*(?:0|-)/i.test(text) && !/;\s*expires\s*=[^;]*\b1970\b/i.test(text))
-          tell('cookie', pair.slice(0, Math.max(0, at)).trim(), pair.slice(at + 1));
+          tell('cookie', pair.slice(0, Math.max(0, at)).trim());
         cookie.set!.call(this, value);
       },
     });
@@ -42,7 +42,7 @@ export function watchPage({ token, horizonMs }: WatchOptions): void {
     } catch {
       // Where storage is forbidden the call below says so.
     }
-    tell(kind, String(key), String(value));
+    tell(kind, String(key));
     setItem.call(this, String(key), String(value));
   };
 

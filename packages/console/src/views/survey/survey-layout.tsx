@@ -3,14 +3,14 @@ import { useQuery } from '@tanstack/react-query';
 import { Radar, Square } from 'lucide-react';
 import { Progress } from 'radix-ui';
 import { useState } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { Outlet } from 'react-router';
 import { latestSurveyQuery } from '../../api/surveys';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
-import { cn } from '../../ui/cn';
 import { Empty, Failure, Loading } from '../../ui/states';
+import { TabLinks } from '../../ui/tab-links';
 import { Time } from '../../ui/time';
 import { StartDialog } from './start-dialog';
 import { isOpen, useSurvey } from './use-survey';
@@ -62,23 +62,7 @@ export function SurveyLayout() {
       {latest.isError && !hasNone && <Failure error={latest.error} onRetry={() => void latest.refetch()} />}
       {latest.data && (
         <>
-          <nav aria-label={SURVEY.tabs} className="flex gap-4 overflow-x-auto border-b border-line">
-            {TABS.map(({ to, label }) => (
-              <NavLink
-                key={to}
-                to={to}
-                end={to === '.'}
-                className={({ isActive }) =>
-                  cn(
-                    '-mb-px border-b-2 border-transparent px-1 py-2 text-sm font-medium whitespace-nowrap text-muted hover:text-ink',
-                    isActive && 'border-primary text-primary',
-                  )
-                }
-              >
-                {label}
-              </NavLink>
-            ))}
-          </nav>
+          <TabLinks label={SURVEY.tabs} tabs={TABS} />
           <Outlet />
         </>
       )}

@@ -50,7 +50,8 @@ export function ProblemList({
             {intruder && (
               <div className="space-y-1 px-4 py-3 text-sm">
                 <p className="font-medium">{say(VISITS.intruder, { name })}</p>
-                <p>{intruder.because}</p>
+                <p>{intruder.message}</p>
+                <p className="font-medium">{intruder.advice}</p>
                 <Places site={site} round={round} at={intruder.at} />
               </div>
             )}

@@ -15,7 +15,7 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
   return (
     <Section title={VISITS.screen}>
       <ul className="space-y-4 text-sm">
-        {overlaps.map(({ upper, lower, shared, at }) => (
+        {overlaps.map(({ upper, lower, shared, advice, at }) => (
           <li key={`${upper.selector} ${lower.selector}`} className="flex flex-wrap gap-4">
             <OverlapDrawing upper={upper} lower={lower} shared={shared} device={at[0]?.device ?? 'desktop'} />
             <div className="min-w-60 flex-1 space-y-1">
@@ -27,6 +27,7 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
                   height: Math.round(shared.height),
                 })}
               </p>
+              <p>{advice}</p>
               <Places site={site} round={round} at={at} />
             </div>
           </li>

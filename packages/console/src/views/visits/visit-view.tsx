@@ -160,9 +160,12 @@ function LoadView({ site, detail, load }: { site: string; detail: VisitDetail; l
       {load.stored.length > 0 && (
         <Section title={VISITS.stored}>
           <ul className="space-y-0.5 text-sm">
-            {load.stored.map(({ where, key, atMs }) => (
+            {load.stored.map(({ where, key, atMs, owner }) => (
               <li key={`${where} ${key} ${atMs}`}>
-                <span className="font-mono text-xs">{key}</span> <span className="text-muted">{where}</span>
+                <span className="font-mono text-xs">{key}</span>{' '}
+                <span className="text-muted">
+                  {where}, {ownerName(owner, names)}
+                </span>
               </li>
             ))}
           </ul>

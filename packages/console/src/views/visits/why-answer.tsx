@@ -30,12 +30,14 @@ export function WhyAnswer({ answer }: { answer: WhyAnswerResource }) {
           <StepLine key={step.step} step={step} isLast={index === steps.length - 1} />
         ))}
       </ol>
-      {(cause ?? untilWords) !== null && cause && (
+      {cause && (
         <div className="space-y-1 border-t border-line p-4 text-sm">
           <h3 className="text-sm">{VISITS.whatToDo}</h3>
           <CauseLines cause={cause} />
-          {untilWords !== null && <p className="text-[13px] text-muted">{untilWords}</p>}
         </div>
+      )}
+      {untilWords !== null && (
+        <p className="border-t border-line px-4 py-3 text-[13px] text-muted">{untilWords}</p>
       )}
       {hints.length > 0 && (
         <div className="space-y-1 border-t border-line p-4 text-[13px] text-muted">

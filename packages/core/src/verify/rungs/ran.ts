@@ -1,11 +1,17 @@
+import { isScriptType } from '../../facts/index.js';
 import { say } from '../../texts/say.js';
 import { VISIT_TEXTS as T } from '../../texts/visit.js';
 import type { SeenException, SeenScript, SeenViolation } from '../../visit/index.js';
 import { isOf, type Owner } from '../attribution.js';
 import { heldUp } from './held-up.js';
 import { filesOf } from './loaded.js';
+import { partScripts } from './part-scripts.js';
+import { hasId } from './page-ids.js';
 import { fileOf, isWell } from './request-causes.js';
 import type { Cause, ReadPart, RungCase, RungFound } from './types.js';
+
+/** How many names of a page are kept. */
+const MOST_GLOBALS = 500;
 
 /** Its code could be read, nothing of it stopped with an error, no policy kept it from running, and what it makes is there. */
 export function judgeRan(rung: RungCase): RungFound {
@@ -16,6 +22,8 @@ export function judgeRan(rung: RungCase): RungFound {
   if (own) return { state: 'failed', isOwn: true, cause: errorCause(own.error, rung) };
   const missing = notRun(rung);
   if (missing) return { state: 'failed', isOwn: true, cause: missing };
+  const gone = missingGlobal(rung);
+  if (gone) return { state: 'failed', isOwn: false, cause: gone };
   const [further] = errors;
   if (further) return { state: 'failed', isOwn: false, cause: errorCause(further.error, rung) };
   return { state: 'reached', message: T.ran };
@@ -140,12 +148,6 @@ function missingElement(
   };
 }
 
-/** Whether a page has an element with an id. */
-export function hasId(html: string, id: string): boolean {
-  const quoted = [`id="${id}"`, `id='${id}'`, `id=${id}`];
-  return quoted.some((one) => html.includes(one));
-}
-
 /** Inline code that the page's policy stopped. */
 function blockedCode({ snippet, parts, load, attribution }: RungCase): Cause | undefined {
   const own = load.violations.filter(
@@ -216,6 +218,33 @@ function notRun(rung: RungCase): Cause | undefined {
   };
 }
 
+/** A function that its own code defines, and that is not there: values are taken away by those who read them, functions are not. */
+function missingGlobal({ parts, load }: RungCase): Cause | undefined {
+  // Of a page with more names only the first are kept.
+  if (load.globals.length >= MOST_GLOBALS) return undefined;
+  for (const { key, facts } of parts) {
+    const missing = facts.defines.find(
+      ({ name, what, when, confidence, from, isStub }) =>
+        what === 'function' &&
+        when === 'parse' &&
+        confidence === 'certain' &&
+        from === undefined &&
+        !isStub &&
+        !name.includes('.') &&
+        !load.globals.includes(name),
+    );
+    if (missing)
+      return {
+        id: 'missing-name',
+        message: say(T.missingGlobal, { name: missing.name }),
+        advice: T.missingGlobalAdvice,
+        who: 'unknown',
+        evidence: [key],
+      };
+  }
+  return undefined;
+}
+
 /** What came by a redirect is known by the address that it was asked for by. */
 function hasRedirect(url: string, { requests }: RungCase['load']): boolean {
   return requests.some(({ redirect }) => redirect === url);
@@ -223,11 +252,8 @@ function hasRedirect(url: string, { requests }: RungCase['load']): boolean {
 
 /** Types by which consent banners keep scripts from running; nothing else uses them. */
 function heldTypes(code: string): readonly string[] {
-  const types = [...code.matchAll(/<script\b([^>]*)>/gi)].map(
-    ([, attributes = '']) => /\btype\s*=\s*["']?([^"'\s>]*)/i.exec(attributes)?.[1] ?? '',
-  );
-  const isHeld = (type: string): boolean => /^text\/plain$|blocked$/i.test(type);
-  return types.length > 0 && types.every(isHeld) ? types : [];
+  const types = partScripts(code).map(({ type }) => type);
+  return types.length > 0 && types.every((type) => /^text\/plain$|blocked$/i.test(type)) ? types : [];
 }
 
 function hasUnrunScript(parts: readonly ReadPart[], scripts: readonly SeenScript[]): boolean {
@@ -240,12 +266,8 @@ function hasUnrunScript(parts: readonly ReadPart[], scripts: readonly SeenScript
 
 /** The inline classic scripts of a part, as texts; modules and data run otherwise or not at all. */
 function inlineScripts(code: string): readonly string[] {
-  return [...code.matchAll(/<script\b([^>]*)>([^]*?)<\/script/gi)].flatMap(
-    ([, attributes = '', text = '']) => {
-      const type = /\btype\s*=\s*["']?([^"'\s>]*)/i.exec(attributes)?.[1] ?? '';
-      const isClassic = type === '' || /^(?:text|application)\/(?:x-)?(?:java|ecma)script$/i.test(type);
-      return isClassic && !/\bsrc\s*=/i.test(attributes) && text.trim() !== '' ? [text.trim()] : [];
-    },
+  return partScripts(code).flatMap(({ type, hasFile, text }) =>
+    !hasFile && text !== '' && isScriptType(type) && !/^module$/i.test(type) ? [text] : [],
   );
 }
 

@@ -4,13 +4,14 @@ import { VISIT_TEXTS as T } from '../../texts/visit.js';
 import type { SeenRequest } from '../../visit/index.js';
 import { isOf } from '../attribution.js';
 import { rungsOf } from '../kinds.js';
+import { providerSays } from './provider-says.js';
 import { isHarmless, isWell, requestCause, requestLine } from './request-causes.js';
 import type { Cause, RungCase, RungFound } from './types.js';
 
 const REPORTS: readonly SeenRequest['kind'][] = ['image', 'fetch', 'beacon', 'socket', 'other'];
 
 /** Requests of a snippet that tell its provider something. */
-export function reportsOf({
+function reportsOf({
   snippet,
   load,
   attribution,
@@ -37,7 +38,8 @@ export function judgeReported(rung: RungCase): RungFound {
   return { state: 'failed', isOwn: true, cause: causeOf(rung, reports) };
 }
 
-function causeOf({ load, snippet, attribution }: RungCase, reports: readonly SeenRequest[]): Cause {
+function causeOf(rung: RungCase, reports: readonly SeenRequest[]): Cause {
+  const { load } = rung;
   const site = new URL(load.finalUrl).hostname;
   const bad = reports.find((request) => !isHarmless(request));
   if (bad) {
@@ -61,17 +63,8 @@ function causeOf({ load, snippet, attribution }: RungCase, reports: readonly See
       };
     return requestCause(bad, load);
   }
-  const said = load.console.find(
-    ({ level, stack }) => level !== 'info' && isOf(attribution.ofStack(stack), snippet),
-  );
-  if (said)
-    return {
-      id: 'provider-says',
-      message: say(T.providerSays, { said: said.text }),
-      advice: T.providerSaysAdvice,
-      who: 'provider',
-      evidence: [said.text],
-    };
+  const said = providerSays(rung);
+  if (said) return said;
   return {
     id: 'nothing-reported',
     message: T.nothingReported,

@@ -3,7 +3,8 @@ import { VISIT_TEXTS as T } from '../../texts/visit.js';
 import type { LoadEvidence, SeenElement } from '../../visit/index.js';
 import { isOf } from '../attribution.js';
 import { rungsOf } from '../kinds.js';
-import { hasId } from './ran.js';
+import { hasId } from './page-ids.js';
+import { providerSays } from './provider-says.js';
 import type { Cause, RungCase, RungFound } from './types.js';
 
 /** Elements smaller than this are counters' pictures and the like. */
@@ -78,17 +79,8 @@ function causeOf(rung: RungCase, elements: readonly SeenElement[]): Cause {
       who: 'site',
       evidence: [`${hidden.selector}: ${hidden.hidden ?? ''}`],
     };
-  const said = load.console.filter(
-    ({ level, stack }) => level !== 'info' && isOf(attribution.ofStack(stack), rung.snippet),
-  );
-  if (said[0])
-    return {
-      id: 'provider-says',
-      message: say(T.providerSays, { said: said[0].text }),
-      advice: T.providerSaysAdvice,
-      who: 'provider',
-      evidence: said.map(({ text }) => text),
-    };
+  const said = providerSays(rung);
+  if (said) return said;
   const need = parts
     .flatMap(({ facts }) => facts.needs)
     .find(({ id }) => id !== undefined && !hasId(load.dom, id));

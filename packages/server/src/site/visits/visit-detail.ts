@@ -122,13 +122,29 @@ function toLoad(load: LoadEvidence, judged: JudgedLoad | undefined): VisitDetail
       coveredBy: element.coveredBy ?? null,
       owner: owner('elements', index),
     })),
-    stored: load.writes.map(({ where, key, atMs }) => ({ where, key, atMs })),
+    stored: load.writes.map(({ where, key, atMs }, index) => ({
+      ...{ where, key, atMs },
+      owner: owner('writes', index),
+    })),
+    views: load.views,
     judged: judged ? withoutOwners(judged) : null,
   };
 }
 
 function withoutOwners({ owners: _, ...judged }: JudgedLoad): Omit<JudgedLoad, 'owners'> {
   return judged;
+}
+
+/** The page of a visit's last page load. @throws ServiceError 404 */
+export async function showVisitPage(
+  store: Store,
+  key: string,
+  reference: 'latest' | number,
+  number: number,
+): Promise<EndpointResponse<Endpoints['showVisitPage']>> {
+  const { evidence } = await loadEvidence(store, key, reference, number);
+  const { finalUrl: url, html, dom } = evidence.loads.at(-1) ?? { finalUrl: '', html: '', dom: '' };
+  return { url, html, dom };
 }
 
 /** A picture of a visit. @throws ServiceError 404 */
