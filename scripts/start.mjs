@@ -51,7 +51,8 @@ async function main() {
     settings.DATABASE_URL === undefined ? ['postgresql', 'chromium'] : ['chromium'],
   );
   const databaseUrl = settings.DATABASE_URL ?? (await startDatabase(tools.postgresql, data));
-  if (hasDemo) await startDemo(settings, data);
+  // Each takes some seconds to be there: what needs nothing of the others comes up beside them.
+  const demoSite = hasDemo ? startDemo(settings, data) : undefined;
   const env = {
     DATABASE_URL: databaseUrl,
     PRAGMATICA_DATA: data,
@@ -61,30 +62,36 @@ async function main() {
   };
   // Visitors first, where there is something to serve; a new database gets its tables from the service.
   const servesAlready = await hasReleases(settings, databaseUrl);
-  let gateway = servesAlready ? await startGateway(data, env) : undefined;
-  const service = await keep({
-    title: 'The service',
-    file: inRoot('packages/server/dist/main.js'),
-    log: join(data, 'logs/service.log'),
-    env,
-    mayWait: servesAlready,
-    // Each start gives another one, as long as nobody has chosen a password.
-    again: ({ ready }) => {
-      if (ready.firstSignIn) say(`  The one-time password is now  ${ready.firstSignIn.password}`);
-    },
-  });
-  gateway ??= await startGateway(data, env);
-  await keep({
-    title: 'The worker',
-    file: inRoot('packages/server/dist/worker-main.js'),
-    log: join(data, 'logs/worker.log'),
-    env,
-    mayWait: true,
-  });
-  if (hasDemo && service) {
+  const early = servesAlready ? await startGateway(data, env) : undefined;
+  const [service] = await allOf([
+    keep({
+      title: 'The service',
+      file: inRoot('packages/server/dist/main.js'),
+      log: join(data, 'logs/service.log'),
+      env,
+      mayWait: servesAlready,
+      // Each start gives another one, as long as nobody has chosen a password.
+      again: ({ ready }) => {
+        if (ready.firstSignIn) say(`  The one-time password is now  ${ready.firstSignIn.password}`);
+      },
+    }),
+    demoSite,
+  ]);
+  const fillIn = async () => {
     await seedDemo(settings, data, databaseUrl);
     await startWays(settings, data, databaseUrl);
-  }
+  };
+  const [gateway] = await allOf([
+    early ?? startGateway(data, env),
+    keep({
+      title: 'The worker',
+      file: inRoot('packages/server/dist/worker-main.js'),
+      log: join(data, 'logs/worker.log'),
+      env,
+      mayWait: true,
+    }),
+    hasDemo && service ? fillIn() : undefined,
+  ]);
   const address = service?.ready.address ?? `http://localhost:${settings.PRAGMATICA_PORT}`;
   const firstSignIn = service?.ready.firstSignIn;
   const { gatewayPort } = gateway.ready;
@@ -217,6 +224,14 @@ async function keep({ mayWait, again, ...options }) {
   });
   started.push(supervised);
   return supervised.first;
+}
+
+/** What all of these give, once none is under way any more: one that fails leaves nothing behind that starts later. */
+async function allOf(promises) {
+  const settled = await Promise.allSettled(promises);
+  const failed = settled.find(({ status }) => status === 'rejected');
+  if (failed) throw failed.reason;
+  return settled.map(({ value }) => value);
 }
 
 /** Fills in the demo, once. */

@@ -46,5 +46,5 @@ export function startPragmatica(env: Record<string, string>, ...args: string[]):
 }
 
 export async function untilRunning(started: Started): Promise<void> {
-  await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 60_000);
+  await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 150_000);
 }
