@@ -24,6 +24,7 @@ export const CORE_LAYERS = [
   'recipes',
   'visit',
   'verify',
+  'watch',
   'checks',
 ];
 

@@ -63,11 +63,13 @@ export async function startStage({
   isWhole = false,
   hasWorker = false,
   chatHours = ALL_DAY,
+  settings = {},
 }: {
   hasDemo?: boolean;
   isWhole?: boolean;
   hasWorker?: boolean;
   chatHours?: Hours;
+  settings?: Record<string, string>;
 } = {}): Promise<Stage> {
   const { database, token } = await (template ??= makeTemplate());
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
@@ -75,10 +77,11 @@ export async function startStage({
   let gatewayPort = 0;
   const site = await listen(createSiteServer(providers.port, () => gatewayPort));
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
-  const service = await startService(readSettings(stageEnvironment(folder)), databaseUrl);
+  const environment = { ...stageEnvironment(folder), ...settings };
+  const service = await startService(readSettings(environment), databaseUrl);
   const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
   const worker = hasWorker
-    ? await startWorker(readSettings(stageEnvironment(folder)), databaseUrl)
+    ? await startWorker(readSettings(environment), databaseUrl)
     : undefined;
   const server = service.address;
   gatewayPort = gateway.port;

@@ -30,8 +30,9 @@ export interface VisitedStage {
 
 export const SITE = 'quay';
 
-export async function startVisitedStage(): Promise<VisitedStage> {
-  const stage = await startStage({ hasDemo: false, hasWorker: true });
+/** @param settings - of service and worker, besides what a stage has */
+export async function startVisitedStage(settings: Record<string, string> = {}): Promise<VisitedStage> {
+  const stage = await startStage({ hasDemo: false, hasWorker: true, settings });
   let answers: Readonly<Record<string, Answer | string>> = {};
   const host = `${SITE}.localhost`;
   const { server, port } = await listen(
@@ -67,6 +68,8 @@ export async function startVisitedStage(): Promise<VisitedStage> {
     },
   });
   const params = { site: SITE };
+  // Tests say when somebody goes and looks.
+  await stage.client.call('setWatch', { params, body: { afterPublishing: 'nothing' } });
   const draft = async (snippets: readonly SnippetInput[]): Promise<void> => {
     const { data } = await stage.client.call('showDraft', { params });
     for (const { key } of data.snapshot.snippets) {

@@ -8,6 +8,7 @@ import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
 import { importFile } from './commands/import.js';
 import { insertCommand } from './commands/insert.js';
+import { notices } from './commands/notices.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
 import { fragments } from './commands/fragments.js';
@@ -16,6 +17,7 @@ import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
 import { policy } from './commands/policy.js';
 import { plan } from './commands/plan.js';
+import { promote } from './commands/promote.js';
 import { pull, push } from './commands/pull.js';
 import { read } from './commands/read.js';
 import { recipe } from './commands/recipe/index.js';
@@ -29,6 +31,7 @@ import { survey } from './commands/survey.js';
 import { verify } from './commands/verify.js';
 import { visit, visits } from './commands/visits.js';
 import { waive } from './commands/waive.js';
+import { watch, webhook } from './commands/watch.js';
 import { why } from './commands/why.js';
 import { COMMON } from './texts/common.js';
 
@@ -60,10 +63,14 @@ const COMMANDS = [
   publish,
   releases,
   restore,
+  promote,
   verify,
   why,
   visits,
   visit,
+  watch,
+  webhook,
+  notices,
   line,
   fragments,
   paste,

@@ -76,6 +76,7 @@ const loadBrowser = async () => ({
 });
 const loadVisit = async () => ({ Component: (await import('./views/visits/visit-view')).VisitView });
 const loadWhy = async () => ({ Component: (await import('./views/visits/why-view')).WhyView });
+const loadWatch = async () => ({ Component: (await import('./views/watch/watch-view')).WatchView });
 
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
@@ -130,6 +131,7 @@ const router = createBrowserRouter([
               { path: 'browser/:round', lazy: loadBrowser },
               { path: 'browser/:round/:visit', lazy: loadVisit },
               { path: 'why', lazy: loadWhy },
+              { path: 'watch', lazy: loadWatch },
             ],
           },
           { path: 'settings', element: <SettingsView /> },

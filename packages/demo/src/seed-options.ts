@@ -11,3 +11,6 @@ export interface SeedOptions {
   /** Also the recipes, and the small sites around the ferries. */
   readonly isWhole?: boolean;
 }
+
+/** Nobody waits for visits after the releases of the demo: they would take its machine for minutes. */
+export const UNWATCHED = { afterPublishing: 'nothing' } as const;

@@ -4,14 +4,17 @@ import { BrowserPool } from '@pragmatica/visitor';
 import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
+import { sendNotices } from './jobs/send-notices.js';
 import { startScheduled } from './jobs/start-scheduled.js';
+import { startWatched } from './jobs/start-watched.js';
 import { surveyJob } from './jobs/survey.js';
 import { sweepContentsJob } from './jobs/sweep-contents.js';
 import { visitsJob } from './jobs/visits.js';
+import { createMailer } from './outgoing/mailer.js';
 import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient, publicLookup } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
-import type { Settings } from './settings.js';
+import { consoleAddress, type Settings } from './settings.js';
 import { Sets } from './site/sets.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 
@@ -34,10 +37,10 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
   const log = createLog(settings.PRAGMATICA_LOG_LEVEL).child({ part: 'worker' });
   const orm = await prepareDatabase(databaseUrl);
   const readers = new Readers(log.child({ part: 'readers' }));
-  const client = new SiteClient(
-    settings.PRAGMATICA_LOCAL_ORIGINS,
-    openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA),
-    (html, url) => readers.run('passwordForm', { html, url }),
+  const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
+  const mailer = createMailer(settings);
+  const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>
+    readers.run('passwordForm', { html, url }),
   );
   const queue = new JobQueue(databaseUrl, log, true);
   const abort = new AbortController();
@@ -54,6 +57,8 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     [
       resumeForsaken(tools.store, queue),
       startScheduled(tools.store, queue, log),
+      startWatched(tools.store, queue, log),
+      sendNotices({ ...tools, box, mailer }),
       sweepContentsJob(tools.store),
     ],
     log,
@@ -63,7 +68,11 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     // Where the installation may be visited there is nothing to keep a browser from.
     guard: client.mayBeLocal ? undefined : { lookup: publicLookup, mayAsk: (host) => !isLocalHost(host) },
   });
-  const visiting = { ...tools, pool, sets: new Sets() };
+  const settling = {
+    address: consoleAddress(settings),
+    secondLookS: settings.PRAGMATICA_SECOND_LOOK_S,
+  };
+  const visiting = { ...tools, pool, sets: new Sets(), settling };
   await queue.work('visits', ROUNDS_AT_ONCE, visitsJob(visiting, queue, abort.signal));
   await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));
   log.info('started');
@@ -71,6 +80,7 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     async close() {
       abort.abort();
       await Promise.all([queue.close(), jobs.close()]);
+      mailer?.close();
       await Promise.all([readers.close(), client.close(), pool.close()]);
       await orm.close(true);
       log.info('stopped');

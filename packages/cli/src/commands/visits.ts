@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import type { VisitDetail } from '@pragmatica/contract';
+import type { VisitDetail, VisitRoundResource } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
@@ -32,7 +32,7 @@ export function visits(program: Command): void {
       else
         print(
           table(
-            ['ROUND', 'STARTED', 'HOST', 'RELEASE', 'STATE', 'VISITS'],
+            ['ROUND', 'STARTED', 'HOST', 'RELEASE', 'STATE', 'VISITS', 'WHY'],
             rounds.map((one) => [
               String(one.number),
               when(one.createdAt),
@@ -40,6 +40,7 @@ export function visits(program: Command): void {
               String(one.release ?? ''),
               one.state,
               `${one.done} of ${one.planned}`,
+              reasonOf(one),
             ]),
           ),
         );
@@ -64,6 +65,13 @@ export function visits(program: Command): void {
       if (options.json) printJson(data);
       else print(`${data.number}  ${data.state}`);
     });
+}
+
+/** Why a round was made. */
+function reasonOf({ reason, confirms, isRehearsal, requestedBy }: VisitRoundResource): string {
+  if (confirms !== null) return say(VISITS.becauseLost, { round: confirms });
+  if (reason !== null) return reason === 'release' ? VISITS.becausePublished : VISITS.becausePlanned;
+  return say(isRehearsal ? VISITS.becauseRehearsed : VISITS.becauseAsked, { by: requestedBy });
 }
 
 interface VisitOptions extends SiteOptions {

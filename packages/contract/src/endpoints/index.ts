@@ -12,6 +12,7 @@ import { sitesEndpoints } from './sites.js';
 import { snippetsEndpoints } from './snippets.js';
 import { surveysEndpoints } from './surveys.js';
 import { visitsEndpoints } from './visits.js';
+import { watchEndpoints } from './watch.js';
 
 /** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
 export const endpoints = {
@@ -24,6 +25,7 @@ export const endpoints = {
   ...releasesEndpoints,
   ...surveysEndpoints,
   ...visitsEndpoints,
+  ...watchEndpoints,
   ...pasteEndpoints,
   ...handoverEndpoints,
   ...policyEndpoints,

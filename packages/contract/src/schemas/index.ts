@@ -18,3 +18,4 @@ export * from './verification.js';
 export * from './reach.js';
 export * from './plan.js';
 export * from './visit.js';
+export * from './watch.js';

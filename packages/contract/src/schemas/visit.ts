@@ -44,6 +44,15 @@ export const visitRound = z
     problem: z.string().nullable().meta({ description: 'Why it failed, in words.' }),
     browser: z.string().nullable(),
     isRehearsal: z.boolean().meta({ description: 'It tried the draft, which nobody else has got.' }),
+    reason: z
+      .enum(['schedule', 'release'])
+      .nullable()
+      .meta({ description: 'Why it began by itself; null where somebody asked for it.' }),
+    confirms: z
+      .int()
+      .nullable()
+      .meta({ description: 'Number of the round whose losses it looks at once more.' }),
+    isWell: z.boolean().nullable().meta({ description: 'Null while it is not over.' }),
     isQuestion: z.boolean().meta({ description: 'It was made to answer why something does not show.' }),
     planned: z.int(),
     done: z.int(),

@@ -75,6 +75,8 @@ export interface Delivery {
   readonly seesViews: boolean;
   /** Its pages load the one line. */
   readonly isLine: boolean;
+  /** Visitors get what is published at once, with nothing left for anybody to do. */
+  readonly followsPublishing: boolean;
   /** How a part comes into its pages; undefined where it does not. */
   comes(placed: PlacedPart, context: DeliveryContext): Coming | undefined;
   readonly abilities: Readonly<Record<Aspect, Ability>>;

@@ -10,6 +10,7 @@ export const folder: Delivery = {
   key: 'folder',
   name: DELIVER_TEXTS.folderFiles,
   needs: t.needs,
+  followsPublishing: false,
   decides: {
     environment: 'once',
     devices: 'once',

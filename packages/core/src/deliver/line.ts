@@ -33,6 +33,7 @@ export const line: Delivery = {
   onceWords: t.environment,
   seesViews: true,
   isLine: true,
+  followsPublishing: true,
   comes: ({ part }) => (isInHead(part.placement) ? 'in-time' : 'late'),
   abilities: {
     ...SHARED,
@@ -51,6 +52,7 @@ export const asyncLine: Delivery = {
   onceWords: t.environment,
   seesViews: true,
   isLine: true,
+  followsPublishing: true,
   comes: () => 'late',
   abilities: {
     ...SHARED,

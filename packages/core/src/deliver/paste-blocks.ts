@@ -19,6 +19,7 @@ export const pasteDelivery: Delivery = {
   onceWords: t.environment,
   seesViews: false,
   isLine: false,
+  followsPublishing: false,
   comes(placed, { snapshot, boxes, pages }) {
     const place = placeOf(placed, snapshot, { boxes, pages });
     if ('reason' in place) return undefined;

@@ -5,6 +5,7 @@ import { DELIVER_TEXTS } from '../texts/deliver.js';
 export const WITH_PAGE = {
   seesViews: false,
   isLine: false,
+  followsPublishing: true,
   comes: () => 'with-page',
 } as const satisfies Partial<Delivery>;
 

@@ -40,8 +40,9 @@ export class JobQueue {
     for (const name of QUEUES) await this.#boss.createQueue(name);
   }
 
-  async send<N extends QueueName>(name: N, data: QueuedJobs[N]): Promise<void> {
-    await this.#boss.send(name, data, { retryLimit: 0, expireInHours: EXPIRE_HOURS });
+  /** @param afterS - seconds before which nobody takes it */
+  async send<N extends QueueName>(name: N, data: QueuedJobs[N], afterS = 0): Promise<void> {
+    await this.#boss.send(name, data, { retryLimit: 0, expireInHours: EXPIRE_HOURS, startAfter: afterS });
   }
 
   /** Takes jobs, so many at once. */

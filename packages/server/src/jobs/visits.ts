@@ -1,6 +1,7 @@
-import { dateWords, dayAt } from '@pragmatica/core';
+import { dateWords, dayAt, snapshotDigest } from '@pragmatica/core';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
+import { settleRound, type SettleOptions } from '../site/watch/after-round.js';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber, releasesOf } from '../storage/releases.js';
 import type { Site } from '../storage/rows.js';
@@ -8,7 +9,14 @@ import { siteById } from '../storage/sites.js';
 import type { Store } from '../storage/store.js';
 import { readBuilds } from '../storage/survey-pages.js';
 import { lastDoneSurvey } from '../storage/surveys.js';
-import { beginRound, endRound, roundById, saveAnswer, type VisitRound } from '../storage/visit-rounds.js';
+import {
+  beginRound,
+  endRound,
+  roundById,
+  saveAnswer,
+  saveDigest,
+  type VisitRound,
+} from '../storage/visit-rounds.js';
 import { planVisits } from '../storage/visits.js';
 import { say } from '../texts/say.js';
 import { VISITS_TEXTS } from '../texts/visits.js';
@@ -24,6 +32,7 @@ import type { JobQueue, QueuedJobs } from './queue.js';
 export interface VisitJobTools extends VisitTools {
   readonly store: Store;
   readonly sets: Sets;
+  readonly settling: SettleOptions;
 }
 
 interface RoundGround extends VisitGround {
@@ -35,6 +44,13 @@ const MAX_PAGES = 10_000;
 
 /** Works on rounds of visits that are in the queue. What a worker gives back when it stops goes there again. */
 export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, stop: AbortSignal) {
+  /** What follows from a round that is over. */
+  const settle = async (id: number): Promise<void> => {
+    const round = await roundById(tools.store.fork(), id);
+    if (round?.state !== 'done' || round.isWell !== null) return;
+    const { rounds } = await settleRound(tools.store.fork(), round, tools.settling);
+    for (const { id: next, afterS } of rounds) await queue.send('visits', { round: next }, afterS);
+  };
   return async ({ round: id }: QueuedJobs['visits']): Promise<void> => {
     const store = tools.store.fork();
     const round = await roundById(store, id);
@@ -49,6 +65,7 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
       else {
         await planVisits(store, round, await plan(store, round, ground, tools));
         await runRound(tools.store, round, ground, tools, stop);
+        await settle(round.id);
       }
     } catch (error) {
       // It is taken up again when nobody has worked on it for a while.
@@ -112,6 +129,7 @@ async function groundOf(
   if (!site || !host) return undefined;
   const release = round.release === null ? undefined : await releaseByNumber(store, site, round.release);
   const instead = round.options.draft === true ? (await tools.sets.draft(store, site)).snapshot : undefined;
+  if (instead) await saveDigest(store, round.id, snapshotDigest(instead));
   if (!release && !instead) return undefined;
   const snapshot = release ? await tools.sets.release(store, release) : emptySnapshot(site);
   const judging = { ...tools, store };

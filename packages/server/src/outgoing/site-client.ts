@@ -92,6 +92,27 @@ export class SiteClient {
     return this.getElsewhere(next, { ...request, redirects: redirects - 1 });
   }
 
+  /**
+   * Tells a program something. Redirects are not followed: it is told at the address that was given, or not at all.
+   *
+   * @throws LocalAddressError, and what the network throws
+   */
+  async post(
+    url: URL,
+    body: string,
+    { headers, signal }: Pick<SiteRequest, 'headers' | 'signal'>,
+  ): Promise<SiteResponse> {
+    this.#assertAllowed(url);
+    return send(url, {
+      method: 'POST',
+      body,
+      ...(headers ? { headers } : {}),
+      ...(signal ? { signal } : {}),
+      redirect: 'manual',
+      dispatcher: this.#agent,
+    });
+  }
+
   async #send(url: URL, { headers = {}, signal, form }: SiteRequest): Promise<SiteResponse> {
     this.#assertAllowed(url);
     return send(url, {

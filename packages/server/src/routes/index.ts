@@ -26,6 +26,7 @@ import { scheduleHandlers } from './schedules.js';
 import { surveyHandlers } from './surveys.js';
 import { verificationHandlers } from './verification.js';
 import { visitHandlers } from './visits.js';
+import { watchHandlers } from './watch.js';
 
 /** What handlers share. */
 export interface SharedParts {
@@ -55,7 +56,7 @@ export function createHandlers({
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),
     ...orderHandlers(tools),
-    ...releaseHandlers(tools, seenDrafts),
+    ...releaseHandlers(tools, seenDrafts, queue),
     ...planHandlers(sets),
     ...fieldHandlers(),
     ...recipeHandlers(checks),
@@ -64,6 +65,7 @@ export function createHandlers({
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),
     ...visitHandlers(sets, queue),
+    ...watchHandlers(settings, box),
     ...scheduleHandlers(),
     ...accessHandlers(box),
     ...pasteHandlers(checks, sets, settings),

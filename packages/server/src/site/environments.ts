@@ -8,6 +8,7 @@ import { findRelease } from './sets.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
+import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
 
@@ -20,6 +21,7 @@ export async function showEnvironment(store: Store, key: string, environment: En
  * Puts a release back into an environment; the draft stays as it is.
  *
  * @param ifMatch - what the environment serves, as whoever asks has seen it
+ * @returns how it is then, and the ids of rounds of visits that look at it
  * @throws ServiceError 404, 412
  */
 export async function restoreRelease(
@@ -39,6 +41,7 @@ export async function restoreRelease(
       last,
     );
     const release = await findRelease(transaction, site, number);
+    const former = await servedBy(transaction, site);
     await pointTo(transaction, site, environment, release, actor);
     audit(
       transaction,
@@ -49,7 +52,8 @@ export async function restoreRelease(
     );
     await transaction.flush();
     await notifyGateways(transaction, site);
-    return stateOf(transaction, site, environment);
+    const rounds = await visitAfterPublishing(transaction, site, [environment], former, actor);
+    return { restored: await stateOf(transaction, site, environment), rounds };
   });
 }
 

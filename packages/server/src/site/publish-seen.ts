@@ -2,12 +2,14 @@ import type { Environment } from '@pragmatica/contract';
 import { difference, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { pointersOf } from '../storage/pointers.js';
+import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
 import { draftTag, lastChange } from './draft-tag.js';
 import { etag, type LastChange } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
 import { publishDraft } from './publish.js';
 import { releaseSummary } from './release-summary.js';
 import { servedNow, type SeenDraft, type SeenDrafts } from './seen-drafts.js';
+import { assertRehearsed } from './rehearsal.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
 import { SITE_TEXTS } from '../texts/site.js';
@@ -23,6 +25,8 @@ export interface PublishRequest {
 
 /**
  * Publishes the draft that somebody saw, whatever others have changed in it since, as a new release.
+ *
+ * @returns what was published, and the ids of rounds of visits that look at it
  *
  * @throws ServiceError 404, 409, 412, 422
  */
@@ -44,11 +48,14 @@ export async function publishSeen(
     const meanwhile = difference(snapshot, now).map(({ message }) => message);
     const { open } = await checks.applyWaivers(transaction, site, snapshot);
     const errors = open.filter(({ severity }) => severity === 'error');
+    await assertRehearsed(transaction, site, snapshot);
     const uncontained = await checks.readers.run('uncontained', { snapshot });
     const input = { ...request, actor, uncontained };
+    const former = await servedBy(transaction, site);
     const release = await publishDraft(transaction, site, snapshot, errors, input);
     const summary = releaseSummary(release, await pointersOf(transaction, site));
-    return { data: { ...summary, meanwhile }, etag: etag(release.digest) };
+    const rounds = await visitAfterPublishing(transaction, site, request.environments, former, actor);
+    return { published: { data: { ...summary, meanwhile }, etag: etag(release.digest) }, rounds };
   });
 }
 

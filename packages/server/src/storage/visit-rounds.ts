@@ -19,6 +19,17 @@ export interface RoundOptions {
   readonly given?: readonly GivenVisit[] | undefined;
   /** What is wrong on this page, and who does it: visits follow from what others saw. */
   readonly trouble?: TroubleQuestion | undefined;
+  /** Present where nobody asked: it is the schedule's, or it follows a release. */
+  readonly watch?: WatchReason | undefined;
+}
+
+/** Why visits began by themselves. */
+export interface WatchReason {
+  readonly reason: 'schedule' | 'release';
+  /** What was served before, where a release is looked at. */
+  readonly former: number | null;
+  /** Number of the round whose losses are looked at once more. */
+  readonly confirms?: number | undefined;
 }
 
 export interface TroubleQuestion {
@@ -58,6 +69,10 @@ export interface VisitRound {
   readonly problem: JobProblem | null;
   readonly browser: string | null;
   readonly answer: TroubleAnswer | null;
+  /** Of the draft that was tried; null for what is served. */
+  readonly digest: string | null;
+  /** Null while it is not over. */
+  readonly isWell: boolean | null;
   readonly requestedBy: string;
   readonly createdAt: Date;
   readonly startedAt: Date | null;
@@ -67,7 +82,7 @@ export interface VisitRound {
 }
 
 const COLUMNS = `r.id, r.site_id as "siteId", r.number, r.host, r.environment, r.delivery, r.release, r.options, r.state,
-  r.problem, r.browser, r.answer, r.requested_by as "requestedBy", r.created_at as "createdAt", r.started_at as "startedAt",
+  r.problem, r.browser, r.answer, r.digest, r.is_well as "isWell", r.requested_by as "requestedBy", r.created_at as "createdAt", r.started_at as "startedAt",
   r.ended_at as "endedAt",
   (select count(*)::int from visit v where v.round_id = r.id) as planned,
   (select count(*)::int from visit v where v.round_id = r.id and v.state in ('done', 'failed')) as done`;
@@ -158,6 +173,50 @@ export function endRound(
   problem: JobProblem | null = null,
 ): Promise<boolean> {
   return endJob(store, 'visit_round', id, state, problem);
+}
+
+/** Says which draft a round tries. */
+export async function saveDigest(store: Store, id: number, digest: string): Promise<void> {
+  await emOf(store).execute('update visit_round set digest = ? where id = ?', [digest, id]);
+}
+
+/** Says whether all that a round saw was well. */
+export async function saveOutcome(store: Store, id: number, isWell: boolean): Promise<void> {
+  await emOf(store).execute('update visit_round set is_well = ? where id = ?', [isWell, id]);
+}
+
+/** The newest round that tried just this draft on more than chosen pages, to its end, on whatever host. */
+export async function lastRehearsal(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  digest: string,
+): Promise<VisitRound | undefined> {
+  const [round] = await select(
+    store,
+    `where r.site_id = ? and r.digest = ? and r.state = 'done' and not ${IS_QUESTION}
+       and r.options ->> 'pages' in ('sample', 'all') order by r.number desc limit 1`,
+    [site.id, digest],
+  );
+  return round;
+}
+
+/** Ends rounds of a host that look at a release, because it serves another one by now. */
+export async function supersedeRounds(store: Store, site: Pick<Site, 'id'>, host: string): Promise<void> {
+  await emOf(store).execute(
+    `update visit_round set state = 'cancelled', ended_at = now()
+     where site_id = ? and host = ? and state in ('waiting', 'running') and options -> 'watch' ->> 'reason' = 'release'`,
+    [site.id, host],
+  );
+}
+
+/** Whether visits to a host that began by themselves are not over. */
+export async function hasWatchRound(store: Store, site: Pick<Site, 'id'>, host: string): Promise<boolean> {
+  const [row] = await emOf(store).execute<{ found: boolean }[]>(
+    `select exists (select 1 from visit_round where site_id = ? and host = ? and state in ('waiting', 'running')
+       and options -> 'watch' is not null) as found`,
+    [site.id, host],
+  );
+  return row?.found === true;
 }
 
 export async function saveAnswer(store: Store, id: number, answer: TroubleAnswer): Promise<void> {

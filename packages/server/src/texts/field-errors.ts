@@ -10,6 +10,7 @@ export const FIELD_MESSAGES = {
   'host-tells-environment': 'Leave it out: the host tells it.',
   'name-a-purpose': 'Name one of the site’s purposes.',
   'not-your-password': 'This is not your current password.',
+  'nobody-mails': 'Nobody would send it: this installation has no mail server.',
   'another-password': 'Choose another password than the current one.',
   'part-not-contained': '“{name}”: {problem}',
   'finding-there': '{title}. {advice} ({finding})',

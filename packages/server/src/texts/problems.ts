@@ -58,6 +58,8 @@ const BY_CODE = {
       'No survey of {host} {side, select, origin {at the site’s own server} other {where visitors ask}} has come to its end yet, so there is nothing to compare. Start one of both sides.',
     'no-such-handover': 'There is no link {id}; perhaps it is over.',
     'handover-over': 'This link works no longer. Ask whoever gave it to you for a new one.',
+    'no-such-webhook': 'The site "{site}" has no webhook {id}.',
+    'no-such-notice': 'The site "{site}" has sent no notice {id}.',
     'no-schedule': 'No surveys of {host} are planned.',
     'no-sighting': 'There is no sighting {id}.',
     'console-not-built': 'The console has not been built. Run "npm run build".',
@@ -83,9 +85,10 @@ const BY_CODE = {
     'no-key-from-name': 'No key can be made from this name. Give one yourself.',
     'schedule-not-cron':
       '“{cron}” is no schedule. Write five fields: minute, hour, day, month, weekday, such as 0 6 * * 1 for every Monday at 06:00.',
+    'mail-not-set-up':
+      'This installation has no mail server, so nobody would get a mail. Whoever runs it sets PRAGMATICA_SMTP_URL; until then use a webhook.',
     'schedule-never': '“{cron}” never comes: there is no such day.',
-    'schedule-too-often':
-      '“{cron}” is more than once an hour. A survey visits every page; once a day is plenty.',
+    'schedule-too-often': '“{cron}” is more than once an hour. Once a day is plenty.',
     'recipe-not-sound': 'No recipe can be made of it yet. {problem}',
     'cannot-be-accepted': '“{title}” cannot be accepted: it would break the page for visitors. {advice}',
     'day-over': '{day} is over already. Choose today or a later day.',
@@ -128,6 +131,11 @@ const BY_CODE = {
     'no-recipe-knows': 'No recipe knows the code of “{name}”. Name one, or make one of it.',
     'cannot-follow': '“{name}” stays as it is. {problem}',
     'edited-by-hand': 'Left as it is, because somebody changed it by hand: {replaced}',
+    'rehearsal-missing':
+      'This site asks for a rehearsal before anything is published, and this draft has had none. Rehearse it (“pragmatica verify --browser --draft”, or “Rehearse the draft” in the console), then publish.',
+    'rehearsal-failed':
+      'This site asks for a rehearsal before anything is published, and the last one of this draft, round {round}, found something wrong. Fix that, rehearse again, then publish.',
+    'nobody-to-tell': 'Nobody is told anything yet: add a webhook or a mail address first.',
     'survey-under-way': 'Survey {number} of {host} is under way already. Wait for it, or cancel it first.',
     'block-changed':
       'What belongs into “{name}” is another text by now. Copy it again and paste that, then say so.',

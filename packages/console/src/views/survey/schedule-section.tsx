@@ -1,5 +1,4 @@
 import type { SurveyScheduleResource } from '@pragmatica/contract';
-import { WEEKDAY_NAMES } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { CalendarClock } from 'lucide-react';
 import { useState } from 'react';
@@ -11,10 +10,10 @@ import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
 import { FormDialog } from '../../ui/form-dialog';
-import { Field } from '../../ui/field';
 import { SelectField } from '../../ui/select-field';
 import { Time } from '../../ui/time';
-import { fromCron, toCron, USUAL, type Rhythm } from './schedule-rhythm';
+import { RhythmFields } from './rhythm-fields';
+import { fromCron, toCron, USUAL } from './schedule-rhythm';
 
 /** When surveys begin by themselves, and the way to say so. */
 export function ScheduleSection({ site }: { site: string }) {
@@ -86,16 +85,6 @@ interface ScheduleDialogProps {
   readonly onOpenChange: (isOpen: boolean) => void;
 }
 
-const RHYTHMS = [
-  ['daily', SURVEY.everyDay],
-  ['weekly', SURVEY.everyWeek],
-  ['monthly', SURVEY.everyMonth],
-] as const satisfies readonly (readonly [Rhythm, string])[];
-const WEEKDAYS = Object.values(WEEKDAY_NAMES).map((name, index) => [String(index + 1), name] as const);
-/** No day that a month may lack. */
-const LAST_DAY = 28;
-const DAYS = Array.from({ length: LAST_DAY }, (_, i) => [String(i + 1), String(i + 1)] as const);
-
 function ScheduleDialog({ site, schedule, isOpen, onOpenChange }: ScheduleDialogProps) {
   const details = useQuery(siteQuery(site)).data?.data;
   const hosts = details?.hosts ?? [];
@@ -137,35 +126,11 @@ function ScheduleDialog({ site, schedule, isOpen, onOpenChange }: ScheduleDialog
         />
       )}
       <div className="grid gap-4 sm:grid-cols-3">
-        <SelectField
+        <RhythmFields
           label={SURVEY.howOften}
-          value={choice.rhythm}
-          options={RHYTHMS}
-          onChange={(rhythm) => setChoice({ ...choice, rhythm: rhythm as Rhythm })}
-        />
-        {choice.rhythm === 'weekly' && (
-          <SelectField
-            label={SURVEY.onWeekday}
-            value={choice.weekday}
-            options={WEEKDAYS}
-            onChange={(weekday) => setChoice({ ...choice, weekday })}
-          />
-        )}
-        {choice.rhythm === 'monthly' && (
-          <SelectField
-            label={SURVEY.onDay}
-            value={choice.day}
-            options={DAYS}
-            onChange={(day) => setChoice({ ...choice, day })}
-          />
-        )}
-        <Field
-          label={SURVEY.atTime}
-          type="time"
-          required
-          value={choice.time}
+          choice={choice}
           error={errors.at('/cron')}
-          onChange={(event) => setChoice({ ...choice, time: event.target.value })}
+          onChange={(next) => next && setChoice(next)}
         />
       </div>
     </FormDialog>

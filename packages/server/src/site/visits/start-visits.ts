@@ -22,19 +22,19 @@ export type RoundRequest = Required<Omit<VisitRoundInput, 'host' | 'devices'>> &
   Pick<VisitRoundInput, 'host' | 'devices'>;
 
 /** Rounds whose evidence is kept; those before are removed. */
-const KEPT = 60;
+export const KEPT_ROUNDS = 60;
 
 /**
  * Puts a round of visits in line; workers do the rest.
  *
- * @param question - what it is to answer, where somebody asked something else than how things are
+ * @param question - what it is to answer, where somebody asked something else than how things are, or nobody asked
  * @throws ServiceError 404 for a host that is none of the site's, 409 where nothing is published there
  */
 export async function startVisits(
   key: string,
   { environment, host: named, ...options }: RoundRequest,
   { store, actor }: Acting,
-  question: Pick<RoundOptions, 'given' | 'trouble'> = {},
+  question: Pick<RoundOptions, 'given' | 'trouble' | 'watch'> = {},
 ): Promise<VisitRound> {
   return withSiteLock(store, key, async (transaction, site) => {
     const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
@@ -49,9 +49,9 @@ export async function startVisits(
       options: { ...options, ...question },
       requestedBy: actor,
     });
-    await sweepRounds(transaction, site.id, KEPT);
-    // A question is no act that anybody looks for later.
-    if (!question.given && !question.trouble) {
+    await sweepRounds(transaction, site.id, KEPT_ROUNDS);
+    // A question is no act that anybody looks for later, and what begins by itself is nobody's.
+    if (!question.given && !question.trouble && !question.watch) {
       const { number } = round;
       audit(
         transaction,

@@ -4,7 +4,7 @@ import type {
   VisitRoundResource,
   VisitSummaryResource,
 } from '@pragmatica/contract';
-import { sayIn, summarizeVisits, type JudgedLoad } from '@pragmatica/core';
+import { sayIn, summarizeVisits, type JudgedLoad, type RoundSummary } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
@@ -46,6 +46,9 @@ export function roundResource(round: VisitRound, locale: string): VisitRoundReso
     ...{ number, host, environment, delivery, release, state, browser, planned, done, requestedBy },
     problem: problemWords(round, locale),
     isRehearsal: round.options.draft === true,
+    reason: round.options.watch?.reason ?? null,
+    confirms: round.options.watch?.confirms ?? null,
+    isWell: round.isWell,
     isQuestion: round.options.given !== undefined || round.options.trouble !== undefined,
     createdAt: round.createdAt.toISOString(),
     startedAt: round.startedAt?.toISOString() ?? null,
@@ -85,7 +88,17 @@ export async function showRound(
 ): Promise<EndpointResponse<Endpoints['showVisitRound']>> {
   const { round } = await findRound(store, key, reference);
   const visits = await visitsOf(store, round);
-  const summary = summarizeVisits(
+  const summary = summaryOf(visits);
+  return {
+    round: roundResource(round, locale),
+    visits: visits.map(visitResource),
+    summary,
+  };
+}
+
+/** All that the visits that were made found together. */
+export function summaryOf(visits: readonly Visit[]): RoundSummary {
+  return summarizeVisits(
     visits
       .filter(({ state }) => state === 'done' || state === 'failed')
       .map(({ number, path, script, failure, judged }) => ({
@@ -96,9 +109,4 @@ export async function showRound(
         judged: judged ?? [],
       })),
   );
-  return {
-    round: roundResource(round, locale),
-    visits: visits.map(visitResource),
-    summary,
-  };
 }

@@ -21,6 +21,7 @@ import { Migration20261128220000 } from './Migration20261128220000.js';
 import { Migration20261128230000 } from './Migration20261128230000.js';
 import { Migration20261129000000 } from './Migration20261129000000.js';
 import { Migration20261129100000 } from './Migration20261129100000.js';
+import { Migration20261129200000 } from './Migration20261129200000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -47,4 +48,5 @@ export const migrations = [
   { name: 'Migration20261128230000', class: Migration20261128230000 },
   { name: 'Migration20261129000000', class: Migration20261129000000 },
   { name: 'Migration20261129100000', class: Migration20261129100000 },
+  { name: 'Migration20261129200000', class: Migration20261129200000 },
 ] as const;

@@ -1,0 +1,118 @@
+import { RUNGS } from '@pragmatica/core';
+import { z } from 'zod';
+import { nextPage, timestamp } from './common.js';
+
+const afterPublishing = z.enum(['nothing', 'look', 'put-back']).meta({
+  description:
+    'What follows a release: nothing; visits, whose losses are told; or that the former release is put back by itself where it lost what worked before.',
+});
+
+export const watchInput = z
+  .strictObject({
+    cron: z.string().min(1).max(100).nullable().default(null).meta({
+      description:
+        'When visits begin by themselves, in the site’s time zone, as in a crontab; null for never.',
+    }),
+    afterPublishing: afterPublishing.default('look'),
+    needsRehearsal: z
+      .boolean()
+      .default(false)
+      .meta({
+        description: 'A draft is published only after visits that tried just that draft and went well.',
+      }),
+    mailTo: z
+      .array(z.email('Write an address like name@example.com.'))
+      .max(20)
+      .default([])
+      .meta({ description: 'Who gets a mail when something is lost or comes back.' }),
+  })
+  .meta({ id: 'WatchInput' });
+export type WatchInput = z.input<typeof watchInput>;
+
+export const webhook = z
+  .object({ id: z.int(), url: z.string(), by: z.string(), at: timestamp })
+  .meta({ id: 'Webhook' });
+
+export const watch = z
+  .object({
+    cron: z.string().nullable(),
+    words: z.string().nullable().meta({ description: 'The schedule in words.' }),
+    nextAt: timestamp.nullable(),
+    afterPublishing,
+    needsRehearsal: z.boolean(),
+    mailTo: z.array(z.string()),
+    canMail: z.boolean().meta({ description: 'Whether this installation has a mail server to send by.' }),
+    webhooks: z.array(webhook),
+    hosts: z.array(
+      z.object({
+        host: z.string(),
+        environment: z.enum(['staging', 'live']),
+        followsPublishing: z
+          .boolean()
+          .meta({ description: 'Whether visits right after a release would find it.' }),
+      }),
+    ),
+  })
+  .meta({ id: 'Watch', description: 'How a site is watched, and who is told.' });
+export type WatchResource = z.infer<typeof watch>;
+
+export const webhookInput = z
+  .strictObject({
+    url: z.url({ protocol: /^https?$/, error: 'Write a whole address, beginning with https://.' }).max(2_000),
+  })
+  .meta({ id: 'WebhookInput' });
+
+export const webhookMade = webhook
+  .extend({
+    secret: z.string().meta({
+      description: 'What its messages are signed with (Standard Webhooks); it is not shown again.',
+    }),
+  })
+  .meta({ id: 'WebhookMade' });
+
+export const watchHistoryQuery = z.strictObject({ host: z.string().max(253).optional() });
+
+export const standingCell = z
+  .object({
+    round: z.int(),
+    state: z.enum(['well', 'lost', 'waiting', 'left-out']),
+    lostAt: z.enum([...RUNGS, 'out-of-reach']).nullable(),
+    message: z.string(),
+  })
+  .meta({ id: 'StandingCell' });
+export type StandingCellResource = z.infer<typeof standingCell>;
+
+export const watchHistory = z
+  .object({
+    host: z.string(),
+    rounds: z.array(z.object({ number: z.int(), at: timestamp, release: z.int().nullable() })).meta({
+      description: 'The oldest first.',
+    }),
+    snippets: z.array(
+      z.object({
+        snippet: z.string().meta({ description: 'Empty for the pages themselves.' }),
+        name: z.string(),
+        cells: z.array(standingCell),
+      }),
+    ),
+  })
+  .meta({ id: 'WatchHistory', description: 'How snippets stood after each round of visits.' });
+export type WatchHistoryResource = z.infer<typeof watchHistory>;
+
+export const notice = z
+  .object({
+    id: z.int(),
+    channel: z.enum(['webhook', 'mail']),
+    target: z.string(),
+    subject: z.string(),
+    state: z.enum(['waiting', 'sent', 'failed']),
+    attempts: z.int(),
+    nextAt: timestamp.nullable(),
+    answer: z.string().nullable().meta({ description: 'What came back last.' }),
+    createdAt: timestamp,
+    sentAt: timestamp.nullable(),
+  })
+  .meta({ id: 'Notice', description: 'Something that was told to somebody, and whether it arrived.' });
+export type NoticeResource = z.infer<typeof notice>;
+
+export const noticeList = z.object({ items: z.array(notice), next: nextPage });

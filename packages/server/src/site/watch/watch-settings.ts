@@ -1,0 +1,87 @@
+import type { EndpointResponse, Endpoints } from '@pragmatica/contract';
+import { deliveryOf, nextRun, scheduleProblem, scheduleWords } from '@pragmatica/core';
+import { ServiceError, errorAt } from '../../errors.js';
+import type { Settings } from '../../settings.js';
+import { hostsOf } from '../../storage/hosts.js';
+import type { Site } from '../../storage/rows.js';
+import { saveWatch, watchOf, type SiteWatch } from '../../storage/site-watches.js';
+import type { Store } from '../../storage/store.js';
+import { audit } from '../../storage/trail.js';
+import { webhooksOf } from '../../storage/webhooks.js';
+import { fieldError } from '../../texts/field-errors.js';
+import { say } from '../../texts/say.js';
+import { WATCH_TEXTS as T } from '../../texts/watch.js';
+import { findSite, withSiteLock } from '../site-lock.js';
+import type { Acting } from '../use-case.js';
+import { webhookResource } from './webhooks.js';
+
+type Watch = EndpointResponse<Endpoints['showWatch']>;
+export type MailSettings = Pick<Settings, 'PRAGMATICA_SMTP_URL'>;
+
+/** How a site is to be watched. */
+export type WatchRequest = Pick<SiteWatch, 'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo'>;
+
+const PROBLEMS = {
+  'not-cron': 'schedule-not-cron',
+  never: 'schedule-never',
+  'too-often': 'schedule-too-often',
+} as const;
+
+/** How a site is watched, and who is told. @throws ServiceError 404 */
+export async function showWatch(store: Store, key: string, settings: MailSettings): Promise<Watch> {
+  return watchResource(store, await findSite(store, key), settings);
+}
+
+/** Changes how a site is watched. @throws ServiceError 404, 422 */
+export async function setWatch(
+  key: string,
+  { cron: written, mailTo: typed, ...rest }: WatchRequest,
+  settings: MailSettings,
+  { store, actor }: Acting,
+): Promise<Watch> {
+  return withSiteLock(store, key, async (transaction, site) => {
+    const cron = written === null ? null : written.trim().replace(/\s+/g, ' ');
+    const now = new Date();
+    const problem = cron === null ? undefined : scheduleProblem(cron, site.timeZone, now);
+    if (problem) throw errorAt('/cron', PROBLEMS[problem], { cron: cron ?? '' });
+    const mailTo = [...new Set(typed)];
+    if (mailTo.length > 0 && settings.PRAGMATICA_SMTP_URL === undefined) refuseMail(mailTo);
+    const nextAt = cron === null ? null : (nextRun(cron, site.timeZone, now) ?? null);
+    const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor };
+    await saveWatch(transaction, site, watch);
+    audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }));
+    await transaction.flush();
+    return watchResource(transaction, site, settings);
+  });
+}
+
+/** A mail that nobody sends is worse than none. */
+function refuseMail(addresses: readonly string[]): never {
+  const errors = addresses.map((_, index) => fieldError(`/mailTo/${index}`, 'nobody-mails', {}));
+  throw new ServiceError('mail-not-set-up', {}, { errors });
+}
+
+function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo }: SiteWatch): string {
+  const after = { nothing: T.afterNothing, look: T.afterLook, 'put-back': T.afterPutBack }[afterPublishing];
+  return [
+    cron === null ? T.never : say(T.scheduled, { when: scheduleWords(cron) }),
+    after,
+    ...(needsRehearsal ? [T.rehearsed] : []),
+    say(T.mail, { count: mailTo.length }),
+  ].join('; ');
+}
+
+async function watchResource(store: Store, site: Site, settings: MailSettings): Promise<Watch> {
+  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo } = await watchOf(store, site);
+  return {
+    ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo] },
+    words: cron === null ? null : scheduleWords(cron),
+    nextAt: nextAt?.toISOString() ?? null,
+    canMail: settings.PRAGMATICA_SMTP_URL !== undefined,
+    webhooks: (await webhooksOf(store, site)).map(webhookResource),
+    hosts: (await hostsOf(store, site)).map(({ host, environment, delivery }) => ({
+      ...{ host, environment },
+      followsPublishing: deliveryOf(delivery).followsPublishing,
+    })),
+  };
+}

@@ -1,0 +1,21 @@
+export const WATCH_TEXTS = {
+  set: 'Changed how the site is watched: {what}.',
+  never: 'no visits by themselves',
+  scheduled: 'visits {when}',
+  afterNothing: 'nothing after a release',
+  afterLook: 'visits after a release',
+  afterPutBack: 'visits after a release, and the former one put back if something is lost',
+  rehearsed: 'only a rehearsed draft is published',
+  mail: '{count, plural, =0 {no mail} one {mail to # address} other {mail to # addresses}}',
+  webhookAdded: 'Added a webhook to {url}.',
+  webhookRemoved: 'Removed the webhook to {url}.',
+  putBack: 'Put release {former} back into {environment} by itself: with release {release}, {what}.',
+  isGone: 'It says that it is gone for good (410), so nothing more is sent there.',
+  answered: 'It answered {status}.',
+  noSecret: 'Its secret cannot be opened with this installation’s key. Remove the webhook and add it again.',
+  noMailServer: 'No mail server is set up any more.',
+  mailTaken: 'The mail server took it: {answer}',
+} as const;
+
+/** Who acts where nobody asked. */
+export const WATCHER = 'pragmatica';
