@@ -3,6 +3,8 @@ import { mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { VisitRoundInput } from '@pragmatica/contract';
+import { localhostFetch } from '@pragmatica/contract/node';
 import type { Browser, Page } from 'playwright-core';
 import { DESKTOP, openConsole, replaceCode, startBrowser, type View } from '../test/support/browser.js';
 import { OFFICE_HOURS } from '@pragmatica/demo';
@@ -97,13 +99,14 @@ const SHOTS: readonly Shot[] = [
       await page.getByText('/news/winter-works').waitFor();
     },
   },
-  {
-    name: 'console-releases',
-    view: DESKTOP,
-    path: '/sites/skerrywick/releases',
-    awaits: 'Everything that was ever published',
-  },
 ];
+
+const WATCHED: Shot = {
+  name: 'console-watch',
+  view: DESKTOP,
+  path: '/sites/skerrywick/check/watch',
+  awaits: 'After each round of visits',
+};
 
 /** Taken last, with the accidents of `breakDraft` in the draft. */
 const FINDINGS = '/sites/skerrywick/findings';
@@ -275,16 +278,13 @@ const CLASSES: Record<string, string> = { '1': 'b', '2': 'd', '31': 'r', '32': '
 const stage = await startStage({ isWhole: true, hasWorker: true, chatHours: OFFICE_HOURS });
 await survey(stage, 'skerrywick');
 const visited = { site: 'skerrywick' };
-const { data: round } = await stage.client.call('startVisits', {
-  params: visited,
-  body: { pages: ['/', '/booking'] },
-});
-for await (const event of stage.client.stream('watchVisits', { params: { ...visited, round: round.number } }))
-  if (event.type === 'progress' && event.round.state === 'done') break;
+await visit({ pages: ['/', '/booking'] });
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {
   for (const shot of SHOTS) await takePage(browser, stage, shot);
+  await seeItBreak();
+  await takePage(browser, stage, WATCHED);
   for (const command of COMMANDS) await takeCommand(browser, stage, command);
   await takeDemo(browser, stage);
   await breakDraft(stage);
@@ -328,6 +328,28 @@ async function tryPolicy(page: Page): Promise<void> {
     body: JSON.stringify({ 'csp-report': report }),
   });
   await page.getByText('“Visit counter” loads it.', { exact: false }).waitFor();
+}
+
+/** A round of visits, made to its end. */
+async function visit(body: VisitRoundInput): Promise<void> {
+  const { data } = await stage.client.call('startVisits', { params: visited, body });
+  for await (const event of stage.client.stream('watchVisits', {
+    params: { ...visited, round: data.number },
+  }))
+    if (event.type === 'progress' && event.round.state === 'done') break;
+}
+
+/** The chat's provider is down for a while, and somebody is told of it. */
+async function seeItBreak(): Promise<void> {
+  const misbehave = (how: string) =>
+    localhostFetch(`http://parlanook.localhost:${stage.providerPort}/misbehave?how=${how}`, {
+      method: 'POST',
+    });
+  await visit({});
+  await misbehave('down');
+  await visit({});
+  await misbehave('');
+  await visit({});
 }
 
 async function takePage(on: Browser, of: Stage, shot: Shot): Promise<void> {

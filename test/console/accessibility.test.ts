@@ -111,6 +111,15 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: 'how snippets stood over time',
+    path: '/sites/skerrywick/check/watch',
+    heading: /Over time/,
+    async act(page) {
+      await page.getByText('After each round of visits').waitFor();
+      await page.getByText('Who is told').waitFor();
+    },
+  },
+  {
     name: 'the list of snippets',
     path: '/sites/skerrywick/snippets',
     heading: /Snippets/,

@@ -168,6 +168,8 @@ describe('the contract', () => {
       // Says of one sighting whether it is left alone, whatever it was before.
       'ignoreSighting',
       'heedSighting',
+      // What it ends has no state but being there.
+      'removeWebhook',
       // Say as a whole what somebody has seen in a site builder, whatever was said before.
       'setBoxes',
       'tickBlock',

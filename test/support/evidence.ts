@@ -35,6 +35,7 @@ export const QUIET: LoadEvidence = {
   violations: [],
   globals: [],
   elements: [],
+  tags: [],
   covered: [],
   writes: [],
   longTasks: [],

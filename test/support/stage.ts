@@ -80,9 +80,7 @@ export async function startStage({
   const environment = { ...stageEnvironment(folder), ...settings };
   const service = await startService(readSettings(environment), databaseUrl);
   const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
-  const worker = hasWorker
-    ? await startWorker(readSettings(environment), databaseUrl)
-    : undefined;
+  const worker = hasWorker ? await startWorker(readSettings(environment), databaseUrl) : undefined;
   const server = service.address;
   gatewayPort = gateway.port;
   if (hasDemo)

@@ -7,6 +7,7 @@ import type {
   WhyInput,
 } from '@pragmatica/contract';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { setWatch } from '@pragmatica/demo';
 import { listen, startStage, type Stage } from './stage.js';
 
 export type Answer = (request: IncomingMessage, response: ServerResponse) => void;
@@ -69,7 +70,7 @@ export async function startVisitedStage(settings: Record<string, string> = {}): 
   });
   const params = { site: SITE };
   // Tests say when somebody goes and looks.
-  await stage.client.call('setWatch', { params, body: { afterPublishing: 'nothing' } });
+  await setWatch(stage.client, SITE, { afterPublishing: 'nothing' });
   const draft = async (snippets: readonly SnippetInput[]): Promise<void> => {
     const { data } = await stage.client.call('showDraft', { params });
     for (const { key } of data.snapshot.snippets) {

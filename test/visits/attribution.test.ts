@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import type { Attribution} from '@pragmatica/core';
+import type { Attribution } from '@pragmatica/core';
 import { type LoadEvidence, type Owner } from '@pragmatica/core';
 import { calls, element, opened, PAGE_URL, placeBehind, request, seenScript } from '../support/evidence.js';
 import { part, set, snippet } from '../support/sets.js';
@@ -52,6 +52,39 @@ describe('whose doing something is', () => {
       'page',
       'unknown',
     ]);
+  });
+
+  it('is told of a file that runs once more without being asked for by the element that stands for no request', () => {
+    const COUNTER = '<script async src="https://count.example/k.js"></script>';
+    const two = set(
+      snippet('crate', { parts: [part('head-end', 0, LOADER)] }),
+      snippet('counter', { parts: [part('head-end', 1, COUNTER)] }),
+    );
+    const html = HTML.replace(INLINE, COUNTER);
+    const tag = (text: string) =>
+      ({ by: 'parser', url: PAGE_URL, ...placeBehind(html, text), stack: [] }) as const;
+    const crate = request('https://crate.example/c.js', {
+      initiator: tag(LOADER.replace('</script>', '')),
+    });
+    const url = 'https://count.example/k.js';
+    const made = { url, stack: calls('c') };
+    const scripts = [seenScript('c', { url: crate.url }), seenScript('1', { url }), seenScript('2', { url })];
+    const runs = (initiator: LoadEvidence['requests'][number]['initiator'], tags: LoadEvidence['tags']) => {
+      const { attribution: found } = opened(two, {
+        ...{ html, scripts, tags },
+        requests: [crate, request(url, { initiator })],
+      });
+      return ['1', '2'].map((id) => words(found.ofScript(id)));
+    };
+    const byPage = tag(COUNTER.replace('</script>', ''));
+    expect(runs(byPage, [made])).to.deep.equal(['counter via k.js', 'crate via c.js, k.js']);
+    // The container was quicker, and the element in the page waited for what it had asked for.
+    expect(runs({ by: 'script', stack: calls('c') }, [made])).to.deep.equal([
+      'crate via c.js, k.js',
+      'counter via k.js',
+    ]);
+    // Its element is gone: nobody knows.
+    expect(runs(byPage, [])).to.deep.equal(['counter via k.js', 'unknown']);
   });
 
   it('goes through the files that files load', () => {

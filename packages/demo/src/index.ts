@@ -5,6 +5,7 @@ export { seed } from './seed.js';
 export type { SeedOptions } from './seed-options.js';
 export { OFFICE_HOURS, SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
 export { loadPages, type DemoPage } from './site-pages.js';
+export { setWatch } from './seed-options.js';
 export { createSiteServer } from './site-server.js';
 export { WAYS_SITE, WAY_HOSTS, wayHost, type WayPorts } from './ways/hosts.js';
 export { seedWays } from './ways/seed-ways.js';

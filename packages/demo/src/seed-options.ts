@@ -1,3 +1,5 @@
+import type { ApiClient, WatchInput } from '@pragmatica/contract';
+
 import type { HoursResource } from '@pragmatica/contract';
 
 export interface SeedOptions {
@@ -14,3 +16,9 @@ export interface SeedOptions {
 
 /** Nobody waits for visits after the releases of the demo: they would take its machine for minutes. */
 export const UNWATCHED = { afterPublishing: 'nothing' } as const;
+
+/** Says how a site is watched. */
+export async function setWatch(client: ApiClient, site: string, body: WatchInput): Promise<void> {
+  const { etag } = await client.call('showWatch', { params: { site } });
+  await client.call('setWatch', { params: { site }, ifMatch: etag, body });
+}

@@ -1,7 +1,7 @@
 import type { ApiClient } from '@pragmatica/contract';
 import { apply, tickAll } from './seed-recipes.js';
 import { SISTER_SITES, type SisterSite } from './sister-sites.js';
-import { UNWATCHED, type SeedOptions } from './seed-options.js';
+import { UNWATCHED, setWatch, type SeedOptions } from './seed-options.js';
 
 /** The small sites around the ferries: one in order, one with changes not live, one with a mistake, one not published. */
 export async function seedSisters(client: ApiClient, options: SeedOptions): Promise<void> {
@@ -23,7 +23,7 @@ async function seedSister(
     },
   });
   const params = { site: key };
-  await client.call('setWatch', { params, body: UNWATCHED });
+  await setWatch(client, params.site, UNWATCHED);
   await apply(client, 'tallymast-counter', {
     name: 'Visit counter',
     site: key,

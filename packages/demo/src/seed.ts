@@ -9,7 +9,7 @@ import { localhostFetch } from '@pragmatica/contract/node';
 import { demoRecipes } from './recipes.js';
 import { installSnippet, tickAll } from './seed-recipes.js';
 import { SEED_REACH, seedDraftSnippet, seedSnippets } from './seed-data.js';
-import { UNWATCHED, type SeedOptions } from './seed-options.js';
+import { UNWATCHED, setWatch, type SeedOptions } from './seed-options.js';
 import { seedSisters } from './seed-sisters.js';
 
 const SITE = 'skerrywick';
@@ -41,7 +41,7 @@ export async function seed(options: SeedOptions): Promise<boolean> {
   });
   const params = { site: SITE };
   const isWhole = options.isWhole === true;
-  await client.call('setWatch', { params, body: UNWATCHED });
+  await setWatch(client, params.site, UNWATCHED);
   const [first, later] = partition(demoRecipes(providerPort));
   if (isWhole) await importAll(client, first);
   for (const body of seedSnippets(providerPort, options.chatHours))
@@ -62,7 +62,7 @@ export async function seed(options: SeedOptions): Promise<boolean> {
     body: { pages: { include: ['/', '/fares', '/timetables/*'] } },
   });
   if (isWhole) {
-    await client.call('setWatch', { params, body: { cron: '0 6 * * *' } });
+    await setWatch(client, params.site, { cron: '0 6 * * *' });
     await seedSisters(client, options);
     // Newer versions come when there are installs of the older ones.
     await importAll(client, later);

@@ -1,5 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, Stack } from '@pragmatica/core';
+import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, SeenTag, Stack } from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
@@ -78,6 +78,7 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     violations: record.violations,
     globals: seen?.globals ?? [],
     elements: seen?.elements ?? [],
+    tags: seen?.tags ?? [],
     covered: seen?.covered ?? [],
     writes: record.writes,
     longTasks: seen?.longTasks ?? [],
@@ -128,6 +129,7 @@ type Seen = Pick<
   | 'dom'
   | 'globals'
   | 'elements'
+  | 'tags'
   | 'covered'
   | 'longTasks'
   | 'shifts'
@@ -158,7 +160,7 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
   const dom = await read<string>('document.documentElement ? document.documentElement.outerHTML : ""');
   if (dom === undefined) return undefined;
   const screenshot = order.noScreenshot === true ? undefined : await shoot(session);
-  const made = await madeElements(work, contextId);
+  const { made, tags } = await madeElements(work, contextId);
   const looked = await lookWith(
     work,
     contextId,
@@ -170,6 +172,7 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
     ...(screenshot === undefined ? {} : { screenshot }),
     globals: await globalsOf(work),
     elements: looked?.elements ?? [],
+    tags,
     covered: looked?.covered ?? [],
     longTasks: timings?.longTasks ?? [],
     shifts: timings?.shifts ?? [],
@@ -214,14 +217,17 @@ interface MadeElement {
   readonly stack: Stack;
 }
 
-/** Elements that scripts have made: the topmost of each piece, with what made it. */
-async function madeElements(
-  { session, recorder }: LoadToFinish,
-  contextId: number,
-): Promise<readonly MadeElement[]> {
+interface Made {
+  readonly made: readonly MadeElement[];
+  readonly tags: readonly SeenTag[];
+}
+
+/** Elements that scripts have made: the topmost of each piece, with what made it; and script elements with files. */
+async function madeElements({ session, recorder }: LoadToFinish, contextId: number): Promise<Made> {
   const tree = await within(ANSWER_MS, session.send('DOM.getDocument', { depth: -1, pierce: true }));
-  if (!tree) return [];
+  if (!tree) return { made: [], tags: [] };
   const nodes: number[] = [];
+  const files = new Map<number, string>();
   const queue: Protocol.DOM.Node[] = [tree.root];
   const parents = new Map<number, number>();
   for (let node = queue.shift(); node && nodes.length < 6_000; node = queue.shift()) {
@@ -230,6 +236,8 @@ async function madeElements(
       parents.set(child.nodeId, node.nodeId);
       queue.push(child);
     }
+    const file = node.localName === 'script' ? fileOf(node, tree.root.baseURL) : undefined;
+    if (file !== undefined && files.size < MAX_MADE) files.set(node.nodeId, file);
     if (
       node.nodeType === 1 &&
       !/^(?:html|head|body|meta|title|base|script|link|style|noscript|template)$/.test(node.localName)
@@ -240,7 +248,7 @@ async function madeElements(
   await within(
     ANSWER_MS,
     Promise.all(
-      nodes.map(async (nodeId) => {
+      [...nodes, ...files.keys()].map(async (nodeId) => {
         const { creation } = await session.send('DOM.getNodeStackTraces', { nodeId });
         const stack = creation && recorder.stackOf(creation);
         if (stack && stack.length > 0) stacks.set(nodeId, stack);
@@ -252,7 +260,7 @@ async function madeElements(
       if (stacks.has(one)) return false;
     return true;
   };
-  const topmost = [...stacks.keys()].filter(isTopmost).slice(0, MAX_MADE);
+  const topmost = [...stacks.keys()].filter((id) => !files.has(id) && isTopmost(id)).slice(0, MAX_MADE);
   const made = await within(
     ANSWER_MS,
     Promise.all(
@@ -262,7 +270,20 @@ async function madeElements(
       }),
     ),
   );
-  return (made ?? []).filter(({ objectId }) => objectId !== '');
+  return {
+    made: (made ?? []).filter(({ objectId }) => objectId !== ''),
+    tags: [...files].flatMap(([nodeId, url]) => {
+      const stack = stacks.get(nodeId);
+      return stack ? [{ url, stack }] : [];
+    }),
+  };
+}
+
+/** The address of a script element's file; undefined where it has none. */
+function fileOf({ attributes = [] }: Protocol.DOM.Node, base: string | undefined): string | undefined {
+  const at = attributes.findIndex((name, index) => index % 2 === 0 && name === 'src');
+  const source = at < 0 ? undefined : attributes[at + 1];
+  return source !== undefined && URL.canParse(source, base) ? new URL(source, base).href : undefined;
 }
 
 interface Looked extends Omit<PageLook, 'elements'> {

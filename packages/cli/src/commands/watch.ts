@@ -53,10 +53,10 @@ export function watch(program: Command): void {
         throw new CliError(
           say(WATCH.nothingToSet, { options: '--every, --after-publishing, --rehearsal, --mail' }),
         );
-      const { data } = await client.call('showWatch', { params });
+      const { data, etag } = await client.call('showWatch', { params });
       const { cron, afterPublishing, needsRehearsal, mailTo } = data;
       const body = { cron, afterPublishing, needsRehearsal, mailTo, ...changed };
-      const { data: set } = await client.call('setWatch', { params, body });
+      const { data: set } = await client.call('setWatch', { params, ifMatch: etag, body });
       if (options.json) printJson(set);
       else reportSettings(set);
     });

@@ -93,7 +93,7 @@ function reportScreen({ overlaps, covered, doubled }: RoundSummaryResource): voi
       const who = snippet === null ? VISITS.page : name;
       return via.length > 1 ? say(VISITS.via, { name: who, via: via[0]! }) : who;
     });
-    print(`    ${say(VISITS.by, { names })}`);
+    if (names.length > 0) print(`    ${say(VISITS.by, { names })}`);
   }
 }
 

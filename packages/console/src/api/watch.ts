@@ -14,7 +14,7 @@ const WAITING_MS = 2_000;
 export const watchQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'watch'],
-    queryFn: async () => (await api.call('showWatch', { params: { site } })).data,
+    queryFn: async () => api.call('showWatch', { params: { site } }),
   });
 
 export const watchHistoryQuery = (site: string, host: string | undefined) =>
@@ -42,7 +42,9 @@ export const noticesQuery = (site: string) =>
   });
 
 export function useSetWatch(site: string) {
-  return useSiteChange(site, (body: WatchInput) => api.call('setWatch', { params: { site }, body }));
+  return useSiteChange(site, ({ etag, ...body }: WatchInput & { etag: string }) =>
+    api.call('setWatch', { params: { site }, ifMatch: etag, body }),
+  );
 }
 
 export function useAddWebhook(site: string) {

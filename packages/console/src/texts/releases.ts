@@ -16,5 +16,10 @@ export const RELEASES = {
   releaseReleaseLive: 'Release {release} is live again',
   draftWasNot: 'The draft was not touched.',
   confirmPutBack: 'Put it back',
+  putLive: 'Put live…',
+  putLiveTitle: 'Put release {release} live?',
+  asOnStaging: 'As it was tried on staging; nothing is published a second time. What changes for visitors:',
+  confirmPutLive: 'Put it live',
+  isLiveNow: 'Release {release} is live',
   earlier: 'Earlier releases',
 } as const;

@@ -44,6 +44,7 @@ export const WATCH = {
   toldLead: 'One message for one cause, when something is lost and when it works again.',
   nobody: 'Nobody yet. Add a webhook, or a mail address above.',
   webhookUrl: 'Address of the program',
+  webhookBegins: 'https://',
   webhookHint: 'It gets JSON, signed as the Standard Webhooks specification says.',
   addWebhook: 'Add webhook',
   removeWebhook: 'Remove',
@@ -60,7 +61,7 @@ export const WATCH = {
   testSent: 'A test is on its way. It appears below.',
 
   notices: 'What was told',
-  noticesEmpty: 'Nothing yet: nothing has changed since anybody is told.',
+  noticesEmpty: 'Nothing yet. Nothing has been lost.',
   arrived: 'Arrived',
   failed: 'Given up after {attempts, plural, one {# attempt} other {# attempts}}',
   waits: 'On its way',

@@ -21,6 +21,7 @@ export const watchEndpoints = {
     params: site,
     body: schemas.watchInput,
     response: schemas.watch,
+    needsIfMatch: true,
   },
   showWatchHistory: {
     method: 'GET',

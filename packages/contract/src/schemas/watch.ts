@@ -14,12 +14,9 @@ export const watchInput = z
         'When visits begin by themselves, in the site’s time zone, as in a crontab; null for never.',
     }),
     afterPublishing: afterPublishing.default('look'),
-    needsRehearsal: z
-      .boolean()
-      .default(false)
-      .meta({
-        description: 'A draft is published only after visits that tried just that draft and went well.',
-      }),
+    needsRehearsal: z.boolean().default(false).meta({
+      description: 'A draft is published only after visits that tried just that draft and went well.',
+    }),
     mailTo: z
       .array(z.email('Write an address like name@example.com.'))
       .max(20)

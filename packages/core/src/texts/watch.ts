@@ -6,7 +6,7 @@ export const WATCH_TEXTS = {
   pagesFailedAdvice: 'Open one of them yourself. If it opens, run the visits again.',
   pagesFailedMany: '{paths} and {more} more',
   lostOne: '“{name}” {rung}',
-  lostMore: '{count} snippets: {rung}',
+  lostMore: '{count} snippets {rung}',
   lostPages: 'pages do not open',
   backOne: '“{name}” works again',
   backMore: '{count} snippets work again',
@@ -34,10 +34,11 @@ export const WATCH_TEXTS = {
 
 /** What a lost rung means, said of the snippet: “Shop chat” no longer loads. */
 export const LOST_WORDS = {
-  delivered: 'is no longer in the page',
-  loaded: 'no longer loads',
-  ran: 'no longer runs without errors',
-  shown: 'no longer shows',
-  reported: 'no longer reports',
-  'out-of-reach': 'runs where it should not',
+  delivered: '{count, plural, one {is} other {are}} no longer in the page',
+  loaded: 'no longer {count, plural, one {loads} other {load}}',
+  ran: 'no longer {count, plural, one {runs} other {run}} without errors',
+  shown: 'no longer {count, plural, one {shows} other {show}}',
+  reported: 'no longer {count, plural, one {reports} other {report}}',
+  'out-of-reach':
+    '{count, plural, one {runs} other {run}} where {count, plural, one {it} other {they}} should not',
 } as const;

@@ -109,10 +109,7 @@ export class Attribution {
     const file = this.#byUrl.get(script.url);
     if (file?.kind === 'script') {
       const own = this.#requestOf(script);
-      // What a browser still has it does not ask for again: who ran it a second time only its calls tell.
-      const callers = own ? undefined : this.#callersOf(script.id);
-      const owner = callers ? this.ofStack(callers, depth + 1) : UNKNOWN;
-      return through(owner.kind === 'unknown' ? this.ofRequest(own ?? file, depth + 1) : owner, script.url);
+      return through(own ? this.ofRequest(own, depth + 1) : this.#ofAnotherRun(script, depth), script.url);
     }
     if (script.url === this.#load.finalUrl && script.stack.length === 0) {
       const place = this.ofPlace(script.line, script.column);
@@ -200,6 +197,31 @@ export class Attribution {
     }));
   }
 
+  /**
+   * What a browser has, or waits for already, it does not ask for again: who ran it once more tell the calls around what it did,
+   * or the element that stands for no request.
+   */
+  #ofAnotherRun(script: SeenScript, depth: number): Owner {
+    const callers = this.#callersOf(script.id);
+    const called = callers ? this.ofStack(callers, depth + 1) : UNKNOWN;
+    if (called.kind !== 'unknown') return called;
+    const asked = this.#load.requests
+      .filter(({ url, kind }) => url === script.url && kind === 'script')
+      .map((request) => ownerKey(this.ofRequest(request, depth + 1)));
+    const makers = this.#load.tags
+      .filter(({ url }) => url === script.url)
+      .map(({ stack }) => this.ofStack(stack, depth + 1));
+    // Each request stands for one element.
+    for (const maker of makers) {
+      const at = asked.indexOf(ownerKey(maker));
+      if (at >= 0) asked.splice(at, 1);
+      else if (maker.kind !== 'unknown') return maker;
+    }
+    // The page's own element waited for what a script had asked for before.
+    const written = this.#byAddress(script.url);
+    return written && !asked.includes(ownerKey(written)) ? written : UNKNOWN;
+  }
+
   /** The request for one run of a file: those of one address are matched in order. */
   #requestOf({ id, url }: SeenScript): SeenRequest | undefined {
     const run = this.#load.scripts.filter((one) => one.url === url).findIndex((one) => one.id === id);
@@ -244,6 +266,12 @@ export class Attribution {
       ? { kind: 'snippet', snippet: first.snippet, part: first.key, via: [] }
       : undefined;
   }
+}
+
+/** Equal for equal owners. */
+function ownerKey(owner: Owner): string {
+  if (owner.kind === 'unknown') return '';
+  return `${owner.kind === 'page' ? 'page' : owner.part} ${owner.via.join(' ')}`;
 }
 
 function through(owner: Owner, file: string): Owner {

@@ -80,8 +80,13 @@ export function twiceTroubles({ doubled }: JudgedLoad): readonly Trouble[] {
     const names = one.sources.map(sourceWords);
     const message =
       one.kind === 'file'
-        ? say(T.twiceFile, { file: fileOf(one.url), count: one.count, names })
-        : say(T.twiceReport, { host: new URL(one.url).hostname, count: one.count, names });
+        ? say(T.twiceFile, { file: fileOf(one.url), count: one.count, known: names.length, names })
+        : say(T.twiceReport, {
+            host: new URL(one.url).hostname,
+            count: one.count,
+            known: names.length,
+            names,
+          });
     return {
       kind: 'twice',
       message,
@@ -94,6 +99,7 @@ export function twiceTroubles({ doubled }: JudgedLoad): readonly Trouble[] {
 }
 
 function howToHaveOnce({ sources }: Doubled): string {
+  if (sources.length === 0) return T.findBoth;
   if (sources.some(({ snippet }) => snippet === null)) return T.keepHere;
   const container = sources.find(({ via }) => via.length > 1);
   if (container) return say(T.removeInContainer, { name: container.name });

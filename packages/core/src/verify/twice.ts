@@ -86,13 +86,14 @@ function doubledReports(load: LoadEvidence, opened: LoadCase): readonly Doubled[
   });
 }
 
-/** A file is through itself; what counts is what is before it. */
+/** Whose doing each was; what nobody knows is left out. */
 function sourcesOf(owners: readonly Owner[], opened: LoadCase): readonly Source[] {
   const sources = new Map<string, Source>();
   for (const owner of owners) {
+    if (owner.kind === 'unknown') continue;
     const snippet = owner.kind === 'snippet' ? owner.snippet : null;
     const name = snippet === null ? '' : opened.nameOf(snippet);
-    const via = owner.kind === 'unknown' ? [] : owner.via;
+    const { via } = owner;
     sources.set(`${snippet ?? ''} ${via.join(' ')}`, { snippet, name, via });
   }
   return [...sources.values()];

@@ -157,6 +157,12 @@ export interface SeenElement {
   readonly probes: readonly string[];
 }
 
+/** A script element with a file that a script has made. */
+export interface SeenTag {
+  readonly url: string;
+  readonly stack: Stack;
+}
+
 /** A control of the page that cannot be reached, wherever the page is scrolled to. */
 export interface CoveredControl {
   readonly tag: string;
@@ -238,6 +244,8 @@ export interface LoadEvidence {
   /** Names that the window has and an empty one has not. */
   readonly globals: readonly string[];
   readonly elements: readonly SeenElement[];
+  /** Those that stood in the page at the end. */
+  readonly tags: readonly SeenTag[];
   readonly covered: readonly CoveredControl[];
   readonly writes: readonly SeenWrite[];
   readonly longTasks: readonly LongTask[];

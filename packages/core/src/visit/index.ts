@@ -11,6 +11,7 @@ export type {
   RequestFailure,
   RequestKind,
   SeenElement,
+  SeenTag,
   SeenException,
   SeenRequest,
   SeenScript,

@@ -36,7 +36,7 @@ export function newsWords({ lost, back }: News): string {
 
 function lossWords({ at, snippets }: Loss): string {
   if (snippets.some(({ snippet }) => snippet === PAGES)) return T.lostPages;
-  const rung = LOST_WORDS[at];
+  const rung = say(LOST_WORDS[at], { count: snippets.length });
   return snippets.length === 1
     ? say(T.lostOne, { name: snippets[0]!.name, rung })
     : say(T.lostMore, { count: snippets.length, rung });

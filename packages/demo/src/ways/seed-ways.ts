@@ -1,6 +1,6 @@
 import { createClient, type ImportInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { UNWATCHED } from '../seed-options.js';
+import { UNWATCHED, setWatch } from '../seed-options.js';
 import { tickAll } from '../seed-recipes.js';
 import { WAYS_SITE, WAY_HOSTS, type WayPorts } from './hosts.js';
 
@@ -36,7 +36,7 @@ export async function seedWays(options: SeedWaysOptions): Promise<boolean> {
     },
   });
   const params = { site: WAYS_SITE };
-  await client.call('setWatch', { params, body: UNWATCHED });
+  await setWatch(client, params.site, UNWATCHED);
   const boxes = [
     { kind: 'site-head' as const, name: 'Head code' },
     { kind: 'site-foot' as const, name: 'Footer code' },

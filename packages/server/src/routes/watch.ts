@@ -22,11 +22,11 @@ export function watchHandlers(
 > {
   return {
     async showWatch({ params }, { store }) {
-      return { data: await showWatch(store, params.site, settings) };
+      return showWatch(store, params.site, settings);
     },
 
     async setWatch({ params, body }, context) {
-      return { data: await setWatch(params.site, body, settings, context) };
+      return setWatch(params.site, body, settings, context.ifMatch, context);
     },
 
     async showWatchHistory({ params, query }, { store }) {

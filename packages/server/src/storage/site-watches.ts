@@ -16,13 +16,16 @@ export interface SiteWatch {
   readonly needsRehearsal: boolean;
   readonly mailTo: readonly string[];
   readonly setBy: string;
+  /** Null where nobody has set anything. */
+  readonly setAt: Date | null;
 }
 
 const COLUMNS = `w.cron, w.zone, w.next_at as "nextAt", w.after_publishing as "afterPublishing",
-  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.set_by as "setBy"`;
+  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.set_by as "setBy", w.set_at as "setAt"`;
 
 function toWatch<T extends SiteWatch>(row: T): T {
-  return { ...row, nextAt: row.nextAt && new Date(row.nextAt) };
+  const date = (value: Date | null): Date | null => value && new Date(value);
+  return { ...row, nextAt: date(row.nextAt), setAt: date(row.setAt) };
 }
 
 /** As it is where nobody has set anything: a release is looked at. */
@@ -34,7 +37,7 @@ export async function watchOf(store: Store, site: Pick<Site, 'id' | 'timeZone'>)
   if (row) return toWatch(row);
   return {
     ...{ cron: null, zone: site.timeZone, nextAt: null },
-    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], setBy: '' },
+    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], setBy: '', setAt: null },
   };
 }
 

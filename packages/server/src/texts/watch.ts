@@ -1,4 +1,5 @@
 export const WATCH_TEXTS = {
+  settings: 'How this site is watched',
   set: 'Changed how the site is watched: {what}.',
   never: 'no visits by themselves',
   scheduled: 'visits {when}',

@@ -72,7 +72,13 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
             {environment}
           </span>
         ))}
-        {!isLive && <PutBackButton site={site} release={release.number} />}
+        {!isLive && (
+          <PutBackButton
+            site={site}
+            release={release.number}
+            isFromStaging={release.environments.includes('staging')}
+          />
+        )}
       </div>
       <details
         className="border-t border-line px-4 py-2 text-sm"
@@ -100,19 +106,32 @@ function Changes({ site, from, to }: { site: string; from: number; to: number })
   );
 }
 
-function PutBackButton({ site, release }: { site: string; release: number }) {
+interface PutBackProps {
+  readonly site: string;
+  readonly release: number;
+  /** It was tried there, and goes on from there. */
+  readonly isFromStaging: boolean;
+}
+
+function PutBackButton({ site, release, isFromStaging }: PutBackProps) {
   const [isOpen, setOpen] = useState(false);
   const toast = useToast();
   const restore = useRestore(site);
   const diff = useQuery({ ...diffQuery(site, 'live', String(release)), enabled: isOpen });
   return (
     <>
-      <Button size="small" onClick={() => setOpen(true)}>
-        <Undo2 className="size-3.5" aria-hidden /> {RELEASES.putBack}
+      <Button size="small" look={isFromStaging ? 'primary' : 'plain'} onClick={() => setOpen(true)}>
+        {isFromStaging ? (
+          RELEASES.putLive
+        ) : (
+          <>
+            <Undo2 className="size-3.5" aria-hidden /> {RELEASES.putBack}
+          </>
+        )}
       </Button>
       <Dialog
-        title={say(RELEASES.putReleaseRelease, { release })}
-        description={RELEASES.allVisitorsOnce}
+        title={say(isFromStaging ? RELEASES.putLiveTitle : RELEASES.putReleaseRelease, { release })}
+        description={isFromStaging ? RELEASES.asOnStaging : RELEASES.allVisitorsOnce}
         isOpen={isOpen}
         onOpenChange={setOpen}
       >
@@ -125,14 +144,14 @@ function PutBackButton({ site, release }: { site: string; release: number }) {
               restore.run({ environment: 'live', release }, () => {
                 toast({
                   tone: 'done',
-                  title: say(RELEASES.releaseReleaseLive, { release }),
+                  title: say(isFromStaging ? RELEASES.isLiveNow : RELEASES.releaseReleaseLive, { release }),
                   text: RELEASES.draftWasNot,
                 });
                 setOpen(false);
               })
             }
           >
-            {RELEASES.confirmPutBack}
+            {isFromStaging ? RELEASES.confirmPutLive : RELEASES.confirmPutBack}
           </Button>
         </DialogActions>
       </Dialog>

@@ -42,12 +42,8 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
           <li key={`${kind} ${url}`} className="space-y-1">
             <p className="font-medium">
               {kind === 'file'
-                ? say(VISITS.twiceFile, { file: fileOf(url), count, names: sources.map(sourceWords) })
-                : say(VISITS.twiceReport, {
-                    host: new URL(url).hostname,
-                    count,
-                    names: sources.map(sourceWords),
-                  })}
+                ? say(VISITS.twiceFile, { file: fileOf(url), count, ...namesOf(sources) })
+                : say(VISITS.twiceReport, { host: new URL(url).hostname, count, ...namesOf(sources) })}
             </p>
             <Places site={site} round={round} at={at} />
           </li>
@@ -55,6 +51,10 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
       </ul>
     </Section>
   );
+}
+
+function namesOf(sources: readonly Source[]) {
+  return { known: sources.length, names: sources.map(sourceWords) };
 }
 
 function sourceWords({ snippet, name, via }: Source): string {

@@ -53,7 +53,7 @@ export function HistorySection({ site, host }: { site: string; host: string }) {
   const times = new Map(rounds.map(({ number, at }) => [number, moment.format(new Date(at))]));
   return (
     <Section title={WATCH.history} lead={WATCH.historyLead}>
-      <div className="-mx-4 overflow-x-auto px-4">
+      <div ref={showNewest} className="-mx-4 overflow-x-auto px-4">
         <table className="text-sm">
           <tbody>
             {shown.map(({ snippet, name, cells }) => {
@@ -61,7 +61,10 @@ export function HistorySection({ site, host }: { site: string; host: string }) {
               const now = byRound.get(rounds.at(-1)!.number);
               return (
                 <tr key={snippet} className="align-middle">
-                  <th scope="row" className="py-1 pr-4 text-left font-medium">
+                  <th
+                    scope="row"
+                    className="sticky left-0 max-w-56 bg-surface py-1 pr-4 text-left font-medium sm:max-w-none"
+                  >
                     {snippet === '' ? (
                       name
                     ) : (
@@ -96,6 +99,11 @@ export function HistorySection({ site, host }: { site: string; host: string }) {
       <Legend />
     </Section>
   );
+}
+
+/** Where there is not room for all, the newest are in sight. */
+function showNewest(node: HTMLElement | null): void {
+  if (node) node.scrollLeft = node.scrollWidth;
 }
 
 function Mark({ site, cell, when }: { site: string; cell: Cell; when: string }) {

@@ -57,7 +57,7 @@ function WebhookLine({ site, webhook }: { site: string; webhook: Watch['webhooks
   const { id, url, by, at } = webhook;
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-      <span className="min-w-0 flex-1 font-mono text-[13px] break-all">{url}</span>
+      <span className="min-w-56 flex-1 font-mono text-[13px] break-all">{url}</span>
       <span className="text-[13px] text-muted">
         {by}, <Time at={at} />
       </span>
@@ -105,7 +105,7 @@ function AddWebhook({ site, onSecret }: { site: string; onSecret: (secret: strin
         label={WATCH.webhookUrl}
         type="url"
         required
-        placeholder="https://"
+        placeholder={WATCH.webhookBegins}
         value={url}
         hint={WATCH.webhookHint}
         error={errors.at('/url')}

@@ -22,7 +22,7 @@ const AFTER = [
 type After = Watch['afterPublishing'];
 
 /** When visits begin, what must come before a release and what follows it, and who gets mail. */
-export function WatchForm({ site, watch }: { site: string; watch: Watch }) {
+export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; etag: string }) {
   const id = useId();
   const toast = useToast();
   const set = useSetWatch(site);
@@ -40,6 +40,7 @@ export function WatchForm({ site, watch }: { site: string; watch: Watch }) {
   const save = (): void =>
     set.run(
       {
+        etag,
         cron,
         afterPublishing: after,
         needsRehearsal,

@@ -46,8 +46,8 @@ export function WatchView() {
       {host && <HistorySection site={site} host={host.host} />}
       {watch.data && (
         <>
-          <WatchForm key={JSON.stringify(watch.data)} site={site} watch={watch.data} />
-          <ToldSection site={site} watch={watch.data} />
+          <WatchForm key={watch.data.etag} site={site} watch={watch.data.data} etag={watch.data.etag} />
+          <ToldSection site={site} watch={watch.data.data} />
           <NoticeLog site={site} />
         </>
       )}

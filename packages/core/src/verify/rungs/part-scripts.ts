@@ -28,11 +28,6 @@ function collect(nodes: readonly Tree.ChildNode[], found: PartScript[], depth: n
         hasFile: attributeOf(node, 'src') !== undefined,
         text: textOf(node).trim(),
       });
-    else
-      collect(
-        'content' in node ? (node).content.childNodes : node.childNodes,
-        found,
-        depth + 1,
-      );
+    else collect('content' in node ? node.content.childNodes : node.childNodes, found, depth + 1);
   }
 }

@@ -69,7 +69,7 @@ export async function settleRound(
     const known = await toldOf(transaction, round);
     const isSecond = watch.confirms !== undefined;
     const sure = isSecond
-      ? confirmed(await standingsOfRound(transaction, round, watch.confirms!), standings, known)
+      ? confirmed(await standingsOfRound(transaction, round, watch.confirms), standings, known)
       : standings;
     const news = newsOf(known, sure);
     if (!isSecond && news.lost.length > 0)
@@ -130,7 +130,7 @@ async function putBack(
   if (!release) return { state: null, rounds: [] };
   if ((await watchOf(store, site)).afterPublishing !== 'put-back') return { state: 'offered', rounds: [] };
   await pointTo(store, site, environment, release, WATCHER);
-  const said = { former, environment, release: round.release ?? 0, what: newsWords(news) };
+  const said = { former, environment, release: pointer.release.number, what: newsWords(news) };
   audit(store, site, WATCHER, 'restore', say(T.putBack, said));
   await store.flush();
   await notifyGateways(store, site);

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { EndpointResponse, Endpoints } from '@pragmatica/contract';
 import { deliveryOf, nextRun, scheduleProblem, scheduleWords } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../../errors.js';
@@ -12,7 +13,9 @@ import { fieldError } from '../../texts/field-errors.js';
 import { say } from '../../texts/say.js';
 import { WATCH_TEXTS as T } from '../../texts/watch.js';
 import { findSite, withSiteLock } from '../site-lock.js';
-import type { Acting } from '../use-case.js';
+import { etag, type LastChange } from '../entity-tag.js';
+import { assertIfMatch } from '../if-match.js';
+import type { Acting, Tagged } from '../use-case.js';
 import { webhookResource } from './webhooks.js';
 
 type Watch = EndpointResponse<Endpoints['showWatch']>;
@@ -21,6 +24,8 @@ export type MailSettings = Pick<Settings, 'PRAGMATICA_SMTP_URL'>;
 /** How a site is to be watched. */
 export type WatchRequest = Pick<SiteWatch, 'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo'>;
 
+const TAG_LENGTH = 16;
+
 const PROBLEMS = {
   'not-cron': 'schedule-not-cron',
   never: 'schedule-never',
@@ -28,18 +33,26 @@ const PROBLEMS = {
 } as const;
 
 /** How a site is watched, and who is told. @throws ServiceError 404 */
-export async function showWatch(store: Store, key: string, settings: MailSettings): Promise<Watch> {
+export async function showWatch(store: Store, key: string, settings: MailSettings): Promise<Tagged<Watch>> {
   return watchResource(store, await findSite(store, key), settings);
 }
 
-/** Changes how a site is watched. @throws ServiceError 404, 422 */
+/**
+ * Changes how a site is watched.
+ *
+ * @param ifMatch - how it was, as whoever asks has seen it
+ * @throws ServiceError 404, 412, 422
+ */
 export async function setWatch(
   key: string,
   { cron: written, mailTo: typed, ...rest }: WatchRequest,
   settings: MailSettings,
+  ifMatch: string,
   { store, actor }: Acting,
-): Promise<Watch> {
+): Promise<Tagged<Watch>> {
   return withSiteLock(store, key, async (transaction, site) => {
+    const former = await watchOf(transaction, site);
+    assertIfMatch(ifMatch, tagOf(former), T.settings, lastChange(former));
     const cron = written === null ? null : written.trim().replace(/\s+/g, ' ');
     const now = new Date();
     const problem = cron === null ? undefined : scheduleProblem(cron, site.timeZone, now);
@@ -47,7 +60,7 @@ export async function setWatch(
     const mailTo = [...new Set(typed)];
     if (mailTo.length > 0 && settings.PRAGMATICA_SMTP_URL === undefined) refuseMail(mailTo);
     const nextAt = cron === null ? null : (nextRun(cron, site.timeZone, now) ?? null);
-    const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor };
+    const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor, setAt: now };
     await saveWatch(transaction, site, watch);
     audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }));
     await transaction.flush();
@@ -71,9 +84,20 @@ function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo }: SiteWatch): 
   ].join('; ');
 }
 
-async function watchResource(store: Store, site: Site, settings: MailSettings): Promise<Watch> {
-  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo } = await watchOf(store, site);
-  return {
+/** Of what can be set, and nothing that changes by itself. */
+function tagOf({ cron, afterPublishing, needsRehearsal, mailTo }: SiteWatch): string {
+  const text = JSON.stringify([cron, afterPublishing, needsRehearsal, mailTo]);
+  return etag(createHash('sha256').update(text).digest('hex').slice(0, TAG_LENGTH));
+}
+
+function lastChange({ setBy, setAt }: SiteWatch): LastChange | undefined {
+  return setAt === null ? undefined : { by: setBy, at: setAt };
+}
+
+async function watchResource(store: Store, site: Site, settings: MailSettings): Promise<Tagged<Watch>> {
+  const watch = await watchOf(store, site);
+  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo } = watch;
+  const data = {
     ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo] },
     words: cron === null ? null : scheduleWords(cron),
     nextAt: nextAt?.toISOString() ?? null,
@@ -84,4 +108,5 @@ async function watchResource(store: Store, site: Site, settings: MailSettings): 
       followsPublishing: deliveryOf(delivery).followsPublishing,
     })),
   };
+  return { data, etag: tagOf(watch) };
 }
