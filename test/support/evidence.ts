@@ -109,6 +109,7 @@ export function opened(
   const plan = planPage(snapshot, pageLoad('/'));
   const running = new Set(plan.parts.map(({ snippet }) => snippet));
   const expected: Expected = {
+    site: snapshot.site.key,
     plan,
     snippets: snapshot.snippets.map(({ key, name }) => ({
       snippet: key,

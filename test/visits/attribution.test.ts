@@ -87,6 +87,42 @@ describe('whose doing something is', () => {
     expect(runs(byPage, [])).to.deep.equal(['counter via k.js', 'unknown']);
   });
 
+  it('is never that of what only carries a part into the page', () => {
+    const line = request('https://code.example/one/s.js', {
+      initiator: { by: 'parser', url: PAGE_URL, stack: [] },
+    });
+    const release = request('https://code.example/one/s/0123456789abcdef0123.js', {
+      initiator: { by: 'script', stack: calls('l') },
+    });
+    const carried = request('https://crate.example/c.js', { initiator: { by: 'script', stack: calls('r') } });
+    const stranger = request('https://other.example/x.js', {
+      initiator: { by: 'script', stack: calls('r') },
+    });
+    const { attribution: found, ...own } = opened(
+      { ...snapshot, site: { ...snapshot.site, key: 's' } },
+      {
+        html: HTML,
+        requests: [line, release, carried, stranger],
+        scripts: [
+          seenScript('l', { url: line.url }),
+          seenScript('r', { url: release.url }),
+          seenScript('m', { source: 'try{(()=>{})()(1)}catch(e){}', stack: [] }),
+          seenScript('i', { source: 'window.tide = ["start"]', stack: calls('r') }),
+          seenScript('g', { source: 'document.pgmIf([[]],[0])' }),
+        ],
+      },
+    );
+    expect(own.load.requests.map((one) => words(found.ofRequest(one)))).to.deep.equal([
+      'page',
+      'page',
+      'crate',
+      'unknown',
+    ]);
+    expect(['l', 'r', 'g', 'm'].map((id) => found.isCarrier(id))).to.deep.equal([true, true, true, false]);
+    expect(words(found.ofScript('i'))).to.equal('tide');
+    expect(words(found.ofElement({ ...element('#x'), stack: calls('r') }))).to.equal('unknown');
+  });
+
   it('goes through the files that files load', () => {
     const crate = request('https://crate.example/c.js', {
       initiator: byTag(LOADER.replace('</script>', '')),

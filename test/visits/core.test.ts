@@ -99,6 +99,27 @@ describe('the visits that a set needs', () => {
     expect(visits[0]!.because).to.include('“OPEN” and “ALIKE”');
   });
 
+  it('show what something waits for both ways on one page, and on others only that it comes', () => {
+    const asking = set(
+      snippet('ads', { limits: { consent: ['adverts'] } }),
+      snippet('late', { limits: { visitor: { afterSeconds: 5 } } }),
+      snippet('plain'),
+    );
+    const snapshot = { ...asking, site: { ...asking.site, consent } };
+    const choice = { path: '/b', devices: ['phone'], now: MONDAY_TEN } as const;
+    const on = (snippets: readonly string[], elsewhere: readonly string[]) =>
+      titles(neededVisits(snapshot, { ...choice, snippets, shownElsewhere: new Set(elsewhere) }));
+    expect(on(['ads', 'plain'], ['ads', 'plain'])).to.deep.equal([
+      'A new visitor who accepts, stays and looks around (phone)',
+    ]);
+    expect(on(['plain'], ['plain'])).to.deep.equal(['A new visitor who does nothing (phone)']);
+    expect(on(['ads', 'late'], ['ads'])).to.deep.equal([
+      'A new visitor who does nothing (phone)',
+      'A new visitor who accepts, stays and looks around (phone)',
+    ]);
+    expect(on(['ads', 'late'], ['late'])).to.include('A new visitor who refuses (phone)');
+  });
+
   it('ask nothing for what is off, and use a tablet only where a reach names it', () => {
     const snapshot = set(
       snippet('off', { state: 'off', limits: { visitor: { afterSeconds: 9 } } }),

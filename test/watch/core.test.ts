@@ -5,7 +5,6 @@ import {
   isNews,
   isOfRelease,
   knownAfter,
-  knownNext,
   newsOf,
   newsWords,
   noticeOf,
@@ -27,7 +26,7 @@ const cause = (id: string, who: Responsible = 'provider', message = `Because of 
   advice: 'Do something.',
   evidence: [],
 });
-const well = (snippet: string): SnippetStanding => ({ snippet, name: snippet, state: 'well', lost: null });
+const well = (snippet: string): SnippetStanding => ({ snippet, name: snippet, state: 'well', losses: [] });
 const lost = (
   snippet: string,
   id = 'x',
@@ -36,7 +35,7 @@ const lost = (
 ): SnippetStanding => ({
   ...{ snippet, name: snippet },
   state: 'lost',
-  lost: { at, cause: cause(id, who) },
+  losses: [{ at, cause: cause(id, who), paths: [] }],
 });
 const waits = (snippet: string): SnippetStanding => ({ ...well(snippet), state: 'waiting' });
 
@@ -54,21 +53,24 @@ describe('how snippets stand after a round', () => {
   const stand = (...snippets: Summed[]) => standingsOf({ snippets, failed: [] }, 3).slice(1);
 
   it('is well, lost, waiting or not expected', () => {
-    const problem = (rung: Rung) => ({ rung, cause: cause(rung), at: [] });
+    const problem = (rung: Rung, path?: string) => ({
+      ...{ rung, cause: cause(rung) },
+      at: path === undefined ? [] : [{ visit: 1, load: 0, path, device: 'phone' as const }],
+    });
     const found = stand(
       summed('a'),
-      summed('b', { problems: [problem('shown'), problem('loaded')] }),
+      summed('b', { problems: [problem('shown', '/x'), problem('loaded')] }),
       summed('c', { devices: [{ device: 'phone', loads: 0, rungs: {} as never }] }),
       summed('d', { devices: [] }),
       summed('e', { devices: [], intruder: { message: 'Here though.', advice: 'Out.', at: [] } }),
     );
     expect(found.map(({ state }) => state)).to.deep.equal(['well', 'lost', 'waiting', 'left-out', 'lost']);
     // The lowest rung is the one to begin with.
-    expect(found[1]!.lost!.at).to.equal('loaded');
-    expect(found[4]!.lost!.at).to.equal('out-of-reach');
+    expect(found[1]!.losses[0]!.at).to.equal('loaded');
+    expect(found[4]!.losses[0]!.at).to.equal('out-of-reach');
     expect(found.map(standingWords)).to.deep.equal([
       'Works.',
-      'Because of loaded.',
+      'Because of loaded. On /x: Because of shown.',
       'Waits for something that no visit did.',
       'Not expected on any page that was visited.',
       'Here though.',
@@ -82,7 +84,7 @@ describe('how snippets stand after a round', () => {
     }));
     const [pages] = standingsOf({ snippets: [], failed }, 9);
     expect(pages).to.deep.include({ snippet: PAGES, state: 'lost' });
-    expect(pages!.lost!.cause.message).to.equal(
+    expect(pages!.losses[0]!.cause.message).to.equal(
       '4 pages could not be opened, of 9 visits: /, /a, /b and 1 more.',
     );
   });
@@ -112,6 +114,13 @@ describe('news of a site', () => {
     expect(newsWords(news)).to.equal('2 snippets no longer load, and 2 more things');
   });
 
+  it('is a second cause besides one that is known', () => {
+    const both: SnippetStanding = { ...lost('a'), losses: [...lost('a').losses, ...lost('a', 'y').losses] };
+    expect(newsOf(knownAfter([lost('a')]), [both]).lost.map(({ causeId }) => causeId)).to.deep.equal(['y']);
+    expect(isNews(newsOf(knownAfter([both]), [lost('a')]))).to.equal(false);
+    expect(newsOf(knownAfter([both]), [well('a')]).back).to.have.length(1);
+  });
+
   it('is another cause at the same rung, and none where nothing is expected any more', () => {
     expect(isNews(newsOf(knownAfter([lost('a')]), [lost('a', 'other')]))).to.equal(true);
     expect(isNews(newsOf(knownAfter([lost('a')]), [waits('a')]))).to.equal(false);
@@ -123,9 +132,11 @@ describe('news of a site', () => {
     const first = knownAfter([lost('a'), well('b'), lost('c')]);
     const second = [lost('a'), lost('b'), well('c')];
     const sure = confirmed(first, second, known);
-    expect(sure.map(({ snippet }) => snippet)).to.deep.equal(['a', 'c']);
-    const next = knownNext(known, second, sure);
-    expect(next.find(({ snippet }) => snippet === 'b')).to.deep.equal({ snippet: 'b', lost: null });
+    expect(sure.map(({ losses }) => losses.length)).to.deep.equal([1, 0, 0]);
+    expect(knownAfter(sure).find(({ snippet }) => snippet === 'b')).to.deep.equal({
+      snippet: 'b',
+      losses: [],
+    });
     const { lost: losses, back } = newsOf(known, sure);
     expect([losses.length, back.length]).to.deep.equal([1, 1]);
   });
@@ -138,11 +149,17 @@ describe('news of a site', () => {
     fc.assert(
       fc.property(round, round, (before, now) => {
         const known: readonly KnownStanding[] = knownAfter(before);
-        const told = knownNext(known, now, now);
-        expect(isNews(newsOf(told, now))).to.equal(false);
-        // And what is lost now was told, or was known as just that.
-        for (const { snippet, lost: at } of now)
-          expect(told.find((one) => one.snippet === snippet)?.lost?.causeId).to.equal(at?.cause.id);
+        expect(isNews(newsOf(knownAfter(now), now))).to.equal(false);
+        // And what is lost now is told, or was known as just that.
+        const news = newsOf(known, now);
+        for (const { snippet, losses } of now)
+          for (const { at, cause: why } of losses) {
+            const isTold = news.lost.some((one) => one.snippets.some((own) => own.snippet === snippet));
+            const wasKnown = known
+              .find((one) => one.snippet === snippet)
+              ?.losses.some((one) => one.at === at && one.causeId === why.id);
+            expect(isTold).to.equal(wasKnown !== true);
+          }
       }),
     );
   });

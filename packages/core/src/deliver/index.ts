@@ -11,6 +11,7 @@ export {
   type DeliveryKey,
   type Fit,
 } from './delivery.js';
+export { isCarrier, isCarrierFile, type RunScript } from './carriers.js';
 export { folder as folderDelivery } from './folder.js';
 export {
   fragmentIncludes,

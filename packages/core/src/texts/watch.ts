@@ -5,6 +5,7 @@ export const WATCH_TEXTS = {
     '{failed, plural, one {A page} other {# pages}} could not be opened, of {visits, plural, one {# visit} other {# visits}}: {paths}.',
   pagesFailedAdvice: 'Open one of them yourself. If it opens, run the visits again.',
   pagesFailedMany: '{paths} and {more} more',
+  lostAt: 'On {paths}: {message}',
   lostOne: '“{name}” {rung}',
   lostMore: '{count} snippets {rung}',
   lostPages: 'pages do not open',

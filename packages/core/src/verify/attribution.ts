@@ -1,3 +1,4 @@
+import { isCarrier, isCarrierFile } from '../deliver/index.js';
 import { normalAddress } from '../facts/index.js';
 import { nonceIn, noncePieces, withNonce } from '../policy/index.js';
 import type { LoadEvidence, SeenElement, SeenRequest, SeenScript, SeenWrite, Stack } from '../visit/index.js';
@@ -20,8 +21,17 @@ const UNKNOWN: Owner = { kind: 'unknown' };
 const PAGE: Owner = { kind: 'page', via: [] };
 /** Chains of files that load files end somewhere. */
 const MAX_DEPTH = 20;
+/** So much of a script tells whether it is ours. */
+const LOOKED_AT = 400;
 /** Shorter pieces of script stand in anybody's code. */
 const MIN_SOURCE = 8;
+
+export interface AttributionOptions {
+  /** Key of the site: its scripts that put parts into pages are told by it. */
+  readonly site?: string;
+  /** Whether a snippet calls another one's code: what both have done, the caller has done. */
+  readonly dependsOn?: (snippet: string, other: string) => boolean;
+}
 
 /**
  * Whose doing the things of a page load are: by the place in the page where an inline script or a tag stands, by what asked for a
@@ -29,6 +39,7 @@ const MIN_SOURCE = 8;
  */
 export class Attribution {
   readonly #load: LoadEvidence;
+  readonly #site: string;
   readonly #parts: readonly ExpectedPart[];
   readonly #dependsOn: (snippet: string, other: string) => boolean;
   readonly #requests = new Map<string, SeenRequest>();
@@ -36,19 +47,20 @@ export class Attribution {
   readonly #scripts = new Map<string, SeenScript>();
   readonly #frames = new Map<string, SeenRequest>();
   readonly #owners = new Map<string, Owner>();
+  readonly #carriers = new Map<string, boolean>();
   #lines: readonly number[] | undefined;
   #ranges:
     readonly { readonly start: number; readonly end: number; readonly part: ExpectedPart }[] | undefined;
 
   /**
    * @param parts - those that may be in the page, as they go into pages
-   * @param dependsOn - whether a snippet calls another one's code: what both have done, the caller has done
    */
   constructor(
     load: LoadEvidence,
     parts: readonly ExpectedPart[],
-    dependsOn: (snippet: string, other: string) => boolean = () => false,
+    { site = '', dependsOn = () => false }: AttributionOptions = {},
   ) {
+    this.#site = site;
     this.#load = load;
     this.#parts = parts;
     this.#dependsOn = dependsOn;
@@ -75,11 +87,15 @@ export class Attribution {
   #ofRequest(request: SeenRequest, depth: number): Owner {
     const { initiator, frame, kind } = request;
     if (kind === 'document' && frame === undefined) return PAGE;
+    if (isCarrierFile(request.url, this.#site)) return PAGE;
     // What a redirect leads to was asked for by whoever asked for what redirects.
     const before = this.#load.requests.find(
       ({ redirect, startMs }) => redirect === request.url && startMs <= request.startMs,
     );
     if (before && before.id.startsWith(request.id)) return this.ofRequest(before, depth + 1);
+    // What our own script puts in is the part's in whose code it stands.
+    const [innermost] = initiator.stack;
+    if (innermost && this.isCarrier(innermost.script)) return this.#byAddress(request.url) ?? UNKNOWN;
     const byScript = this.ofStack(initiator.stack, depth + 1);
     if (byScript.kind !== 'unknown') return byScript;
     const inFrame = frame === undefined ? undefined : this.#frames.get(frame);
@@ -95,7 +111,7 @@ export class Attribution {
 
   ofScript(id: string, depth = 0): Owner {
     const script = this.#scripts.get(id);
-    if (!script) return UNKNOWN;
+    if (!script || this.isCarrier(id)) return UNKNOWN;
     const key = `script ${id}`;
     const known = this.#owners.get(key);
     if (known) return known;
@@ -103,6 +119,24 @@ export class Attribution {
     const owner = depth > MAX_DEPTH ? UNKNOWN : this.#ofScript(script, depth);
     this.#owners.set(key, owner);
     return owner;
+  }
+
+  /** Whether a script is one of ours that puts parts into the page: by itself it does nothing. */
+  isCarrier(id: string): boolean {
+    const known = this.#carriers.get(id);
+    if (known !== undefined) return known;
+    const script = this.#scripts.get(id);
+    const isOurs =
+      script !== undefined && isCarrier({ url: script.url, text: this.#textOf(script) }, this.#site);
+    this.#carriers.set(id, isOurs);
+    return isOurs;
+  }
+
+  /** Of one in the page itself also where the browser did not keep it. */
+  #textOf({ url, source, line, column }: SeenScript): string {
+    if (source !== undefined) return source;
+    const start = url === this.#load.finalUrl ? this.#lineStarts()[line] : undefined;
+    return start === undefined ? '' : this.#load.html.slice(start + column, start + column + LOOKED_AT);
   }
 
   #ofScript(script: SeenScript, depth: number): Owner {

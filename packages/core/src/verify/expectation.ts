@@ -29,6 +29,8 @@ export interface Expectation {
 }
 
 export interface Expected {
+  /** Key of the site. */
+  readonly site: string;
   readonly plan: PagePlan;
   readonly snippets: readonly Expectation[];
   /** All parts that the set has, as they go into pages. */
@@ -87,7 +89,7 @@ export function expectationOf(
     ...toPlanned(placed),
     own: placed.part.code,
   }));
-  return { plan, snippets, parts };
+  return { site: snapshot.site.key, plan, snippets, parts };
 }
 
 interface Visiting {

@@ -57,7 +57,7 @@ export interface LoadCase {
 /** Makes a page load ready for questions. */
 export function openLoad({ load, expected, deliveries, probed, read = readCode }: LoadToOpen): LoadCase {
   const all = expected.parts.map((part): ReadPart => ({ ...part, facts: read(part.own) }));
-  const attribution = new Attribution(load, all, dependsOn(all));
+  const attribution = new Attribution(load, all, { site: expected.site, dependsOn: dependsOn(all) });
   const planned = new Set(expected.plan.parts.map(({ key }) => key));
   return {
     attribution,

@@ -47,7 +47,7 @@ function doubledFiles(load: LoadEvidence, opened: LoadCase): readonly Doubled[] 
   const asked = load.requests.filter(({ kind, frame }) => kind === 'script' && frame === undefined);
   const own = new Set(asked.map(({ url }) => url));
   for (const script of load.scripts) {
-    if (!own.has(script.url) || !script.isParsed) continue;
+    if (!own.has(script.url) || !script.isParsed || opened.attribution.isCarrier(script.id)) continue;
     const key = withoutChance(script.url);
     const entry = runs.get(key) ?? { url: script.url, count: 0, owners: [] };
     entry.count++;

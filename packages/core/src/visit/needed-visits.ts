@@ -27,6 +27,10 @@ export interface VisitChoice {
   readonly devices?: readonly Device[];
   /** Milliseconds since 1970. */
   readonly now: number;
+  /** Keys of the snippets that the page is visited for; all when left out. */
+  readonly snippets?: readonly string[];
+  /** Of those, the ones that other pages show both ways, with and without what they wait for: here they only have to come. */
+  readonly shownElsewhere?: ReadonlySet<string>;
 }
 
 /** Waits longer than this are not waited for. */
@@ -39,13 +43,16 @@ export const LONGEST_WAIT_S = 20;
  */
 export function neededVisits(
   snapshot: Snapshot,
-  { path, devices, now }: VisitChoice,
+  { path, devices, now, snippets, shownElsewhere = new Set() }: VisitChoice,
 ): readonly NeededVisit[] {
-  const running = snapshot.snippets.filter(({ state, parts }) => state === 'on' && parts.length > 0);
+  const running = snapshot.snippets.filter(
+    ({ key, state, parts }) => state === 'on' && parts.length > 0 && snippets?.includes(key) !== false,
+  );
+  const fresh = running.filter(({ key }) => !shownElsewhere.has(key));
   const chosen = devices ?? devicesOf(running);
   return [
-    ...chosen.flatMap((device) => visitsOn(device, path, running, snapshot)),
-    ...otherMoments(running, snapshot, now).map(({ at, names }): NeededVisit => ({
+    ...chosen.flatMap((device) => visitsOn({ device, path, running, fresh, snapshot })),
+    ...otherMoments(fresh, snapshot, now).map(({ at, names }): NeededVisit => ({
       script: { device: chosen[0]!, clock: at, steps: [{ do: 'open', path }] },
       title: say(NEEDED_TEXTS.atMoment, {
         moment: momentWords(at, snapshot.site.timeZone, now),
@@ -64,33 +71,47 @@ function devicesOf(running: readonly SnapshotSnippet[]): readonly Device[] {
   );
 }
 
-function visitsOn(
-  device: Device,
-  path: string,
-  all: readonly SnapshotSnippet[],
-  snapshot: Snapshot,
-): readonly NeededVisit[] {
-  const running = all.filter(
-    ({ limits }) => limits?.devices === undefined || limits.devices.includes(device),
-  );
+interface VisitsOn {
+  readonly device: Device;
+  readonly path: string;
+  readonly running: readonly SnapshotSnippet[];
+  /** Those whose conditions no other page shows. */
+  readonly fresh: readonly SnapshotSnippet[];
+  readonly snapshot: Snapshot;
+}
+
+function visitsOn({
+  device,
+  path,
+  running: all,
+  fresh: allFresh,
+  snapshot,
+}: VisitsOn): readonly NeededVisit[] {
+  const isOn = ({ limits }: SnapshotSnippet): boolean =>
+    limits?.devices === undefined || limits.devices.includes(device);
+  const running = all.filter(isOn);
+  const fresh = allFresh.filter(isOn);
   const on = device;
-  const consenting = running.filter(({ limits }) => (limits?.consent ?? []).length > 0);
+  const asks = ({ limits }: SnapshotSnippet): boolean => (limits?.consent ?? []).length > 0;
+  const consenting = running.filter(asks);
   const asksConsent = (snapshot.site.consent?.categories.length ?? 0) > 0 && consenting.length > 0;
   const waiting = running.filter(({ limits }) => isLimited(limits?.visitor));
-  const returning = waiting.filter(({ limits }) => {
+  const returning = fresh.filter(({ limits }) => {
     const { who, everyDays = 0 } = limits?.visitor ?? {};
     return who !== undefined || everyDays > 0;
   });
   const open: VisitStep = { do: 'open', path };
   const doing = stepsFor(waiting.map(({ limits }) => limits?.visitor ?? {}));
-  const visits: NeededVisit[] = [
-    {
+  const isBrought = asksConsent || doing.length > 0;
+  const visits: NeededVisit[] = [];
+  // Where something has to be brought about, that visit begins with a page load like this one.
+  if (!isBrought || fresh.length > 0 || all.length === 0)
+    visits.push({
       script: { device, steps: [open] },
       title: say(NEEDED_TEXTS.firstLook, { on }),
       because: asksConsent || waiting.length > 0 ? NEEDED_TEXTS.firstLookBefore : NEEDED_TEXTS.firstLookAll,
-    },
-  ];
-  if (asksConsent || doing.length > 0)
+    });
+  if (isBrought)
     visits.push({
       script: {
         device,
@@ -99,11 +120,12 @@ function visitsOn(
       title: say(asksConsent ? NEEDED_TEXTS.accepts : NEEDED_TEXTS.patient, { on }),
       because: say(NEEDED_TEXTS.becauseWaiting, { names: namesOf([...consenting, ...waiting]) }),
     });
-  if (asksConsent)
+  const refused = fresh.filter(asks);
+  if (asksConsent && refused.length > 0)
     visits.push({
       script: { device, steps: [open, { do: 'consent', choice: 'refuse' }, open] },
       title: say(NEEDED_TEXTS.refuses, { on }),
-      because: say(NEEDED_TEXTS.becauseRefused, { names: namesOf(consenting) }),
+      because: say(NEEDED_TEXTS.becauseRefused, { names: namesOf(refused) }),
     });
   if (returning.length > 0)
     visits.push({

@@ -4,8 +4,13 @@ import type { LostAt, SnippetStanding } from './standing.js';
 /** How a snippet stood when anybody was last told of it, or when it was last seen. */
 export interface KnownStanding {
   readonly snippet: string;
-  /** Null while it stands well. */
-  readonly lost: { readonly at: LostAt; readonly causeId: string } | null;
+  /** Empty while it stands well. */
+  readonly losses: readonly KnownLoss[];
+}
+
+export interface KnownLoss {
+  readonly at: LostAt;
+  readonly causeId: string;
 }
 
 /** What was lost for one cause. */
@@ -16,7 +21,8 @@ export interface Loss {
     readonly snippet: string;
     readonly name: string;
     readonly cause: Cause;
-    /** It stood well before. False where nobody had ever seen it work. */
+    readonly paths: readonly string[];
+    /** It was without this before. False where nobody had seen it before. */
     readonly hasWorked: boolean;
   }[];
 }
@@ -37,20 +43,24 @@ export function newsOf(known: readonly KnownStanding[], now: readonly SnippetSta
   const before = new Map(known.map((one) => [one.snippet, one]));
   const losses = new Map<string, { at: LostAt; causeId: string; snippets: Loss['snippets'][number][] }>();
   const back: News['back'][number][] = [];
-  for (const { snippet, name, state, lost } of now) {
+  for (const { snippet, name, state, losses: lost } of now) {
     const last = before.get(snippet);
-    if (!lost) {
-      if (state === 'well' && last?.lost) back.push({ snippet, name });
-      continue;
+    if (state === 'well' && last !== undefined && last.losses.length > 0) back.push({ snippet, name });
+    for (const { at, cause, paths } of lost) {
+      if (last && has(last.losses, at, cause.id)) continue;
+      const key = `${at} ${cause.id}`;
+      let loss = losses.get(key);
+      if (!loss) losses.set(key, (loss = { at, causeId: cause.id, snippets: [] }));
+      // What differs in words alone is said once.
+      if (!loss.snippets.some((one) => one.snippet === snippet))
+        loss.snippets.push({ snippet, name, cause, paths, hasWorked: last !== undefined });
     }
-    const { at, cause } = lost;
-    if (last?.lost?.at === at && last.lost.causeId === cause.id) continue;
-    const key = `${at} ${cause.id}`;
-    let loss = losses.get(key);
-    if (!loss) losses.set(key, (loss = { at, causeId: cause.id, snippets: [] }));
-    loss.snippets.push({ snippet, name, cause, hasWorked: last !== undefined && last.lost === null });
   }
   return { lost: [...losses.values()], back };
+}
+
+function has(losses: readonly KnownLoss[], at: LostAt, causeId: string): boolean {
+  return losses.some((one) => one.at === at && one.causeId === causeId);
 }
 
 export function isNews({ lost, back }: News): boolean {
@@ -63,9 +73,9 @@ export function isNews({ lost, back }: News): boolean {
 export function knownAfter(now: readonly SnippetStanding[]): readonly KnownStanding[] {
   return now
     .filter(({ state }) => state === 'well' || state === 'lost')
-    .map(({ snippet, lost }) => ({
+    .map(({ snippet, losses }) => ({
       snippet,
-      lost: lost && { at: lost.at, causeId: lost.cause.id },
+      losses: losses.map(({ at, cause }) => ({ at, causeId: cause.id })),
     }));
 }
 
@@ -80,29 +90,14 @@ export function confirmed(
   second: readonly SnippetStanding[],
   known: readonly KnownStanding[],
 ): readonly SnippetStanding[] {
-  const seen = new Map(first.map((one) => [one.snippet, one]));
-  const told = new Set(known.filter(({ lost }) => lost !== null).map(({ snippet }) => snippet));
-  return second.filter(({ snippet, lost }) => {
-    // What came back does not need two looks, and what has been told is lost stays so.
-    if (!lost || told.has(snippet)) return true;
-    return seen.get(snippet)?.lost !== undefined && seen.get(snippet)!.lost !== null;
+  const of = (standings: readonly KnownStanding[], snippet: string): readonly KnownLoss[] =>
+    standings.find((one) => one.snippet === snippet)?.losses ?? [];
+  return second.map((standing) => {
+    const { snippet, losses } = standing;
+    // What has been told is lost stays so, and what came back does not need two looks.
+    const sure = [...of(first, snippet), ...of(known, snippet)];
+    return { ...standing, losses: losses.filter(({ at, cause }) => has(sure, at, cause.id)) };
   });
-}
-
-/**
- * What is known after a second look: what it did not make sure of stays as it was known.
- *
- * @param second - all that it saw
- * @param sure - what of it is sure
- */
-export function knownNext(
-  known: readonly KnownStanding[],
-  second: readonly SnippetStanding[],
-  sure: readonly SnippetStanding[],
-): readonly KnownStanding[] {
-  const certain = new Set(sure.map(({ snippet }) => snippet));
-  const unsure = new Set(second.map(({ snippet }) => snippet).filter((snippet) => !certain.has(snippet)));
-  return [...knownAfter(sure), ...known.filter(({ snippet }) => unsure.has(snippet))];
 }
 
 /**

@@ -2,7 +2,7 @@ import { say } from '../texts/say.js';
 import { LOST_WORDS, WATCH_TEXTS as T } from '../texts/watch.js';
 import { whoWords } from '../verify/index.js';
 import type { Loss, News } from './news.js';
-import { PAGES } from './standing.js';
+import { PAGES, lostWords } from './standing.js';
 
 /** What happened to the release after which something was lost. */
 export type PutBack = 'done' | 'offered' | null;
@@ -71,9 +71,9 @@ export function noticeOf(news: News, of: NoticeOf): Notice {
 
 /** One for each message; what has the same says it once. */
 function lossParagraphs(snippets: Loss['snippets']): string[] {
-  return snippets.map(({ name, cause }) =>
+  return snippets.map(({ name, cause, paths }) =>
     [
-      `- ${say(T.entry, { name, message: cause.message })}`,
+      `- ${say(T.entry, { name, message: lostWords({ cause, paths }) })}`,
       `  ${say(T.advice, { advice: cause.advice })}`,
       `  ${say(T.who, { who: whoWords(cause.who) })}`,
     ].join('\n'),

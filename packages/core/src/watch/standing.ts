@@ -19,8 +19,16 @@ export interface SnippetStanding {
   readonly snippet: string;
   readonly name: string;
   readonly state: StandingState;
-  /** The first rung that was not reached, and why; null where none was lost. */
-  readonly lost: { readonly at: LostAt; readonly cause: Cause } | null;
+  /** What was lost and why, the lowest rung first. */
+  readonly losses: readonly Lost[];
+}
+
+/** Something that was lost for one cause. */
+export interface Lost {
+  readonly at: LostAt;
+  readonly cause: Cause;
+  /** Paths of the pages on which it was seen. */
+  readonly paths: readonly string[];
 }
 
 /** The pages themselves stand among the snippets by this key. */
@@ -42,7 +50,7 @@ export function standingsOf(
 
 function pagesStanding(failed: RoundSummary['failed'], visits: number): SnippetStanding {
   const base = { snippet: PAGES, name: T.pages };
-  if (failed.length === 0) return { ...base, state: 'well', lost: null };
+  if (failed.length === 0) return { ...base, state: 'well', losses: [] };
   const paths = [...new Set(failed.map(({ path }) => path))];
   const named = paths.slice(0, PATHS_NAMED).join(', ');
   const more = paths.length - PATHS_NAMED;
@@ -57,25 +65,47 @@ function pagesStanding(failed: RoundSummary['failed'], visits: number): SnippetS
     who: 'site',
     evidence: [],
   };
-  return { ...base, state: 'lost', lost: { at: 'delivered', cause } };
+  return { ...base, state: 'lost', losses: [{ at: 'delivered', cause, paths: [] }] };
 }
 
 function standingOf({ snippet, name, devices, problems, intruder }: SummedSnippet): SnippetStanding {
-  const [first] = [...problems].sort((a, b) => RUNGS.indexOf(a.rung) - RUNGS.indexOf(b.rung));
-  const base = { snippet, name };
-  if (first) return { ...base, state: 'lost', lost: { at: first.rung, cause: first.cause } };
-  if (intruder) {
-    const { message, advice } = intruder;
-    const cause: Cause = { id: 'out-of-reach', message, advice, who: 'you', evidence: [] };
-    return { ...base, state: 'lost', lost: { at: 'out-of-reach', cause } };
-  }
-  if (devices.length === 0) return { ...base, state: 'left-out', lost: null };
-  return { ...base, state: devices.some(({ loads }) => loads > 0) ? 'well' : 'waiting', lost: null };
+  const pathsOf = (at: readonly { readonly path: string }[]): string[] => [
+    ...new Set(at.map(({ path }) => path)),
+  ];
+  const missed = [...problems]
+    .sort((a, b) => RUNGS.indexOf(a.rung) - RUNGS.indexOf(b.rung))
+    .map(({ rung, cause, at }): Lost => ({ at: rung, cause, paths: pathsOf(at) }));
+  const losses = intruder ? [...missed, intrusion(intruder, pathsOf(intruder.at))] : missed;
+  const isSeen = devices.some(({ loads }) => loads > 0);
+  const state = losses.length > 0 ? 'lost' : devices.length === 0 ? 'left-out' : isSeen ? 'well' : 'waiting';
+  return { snippet, name, state, losses };
 }
 
-/** A standing in one sentence, as it is read beside its mark. */
-export function standingWords({ state, lost }: Pick<SnippetStanding, 'state' | 'lost'>): string {
-  if (lost) return lost.cause.message;
+function intrusion(
+  { message, advice }: NonNullable<SummedSnippet['intruder']>,
+  paths: readonly string[],
+): Lost {
+  return {
+    at: 'out-of-reach',
+    cause: { id: 'out-of-reach', message, advice, who: 'you', evidence: [] },
+    paths,
+  };
+}
+
+/** A standing in a sentence or two, as it is read beside its mark. */
+export function standingWords({ state, losses }: Pick<SnippetStanding, 'state' | 'losses'>): string {
+  if (losses.length > 0) return losses.map(lostWords).join(' ');
   if (state === 'waiting') return T.waitingCell;
   return state === 'left-out' ? T.leftOutCell : T.wellCell;
+}
+
+/** Where and why: "On /booking: its file answers with an error." */
+export function lostWords({ cause: { message }, paths }: Pick<Lost, 'cause' | 'paths'>): string {
+  if (paths.length === 0) return message;
+  const more = paths.length - PATHS_NAMED;
+  const named = paths.slice(0, PATHS_NAMED);
+  return say(T.lostAt, {
+    paths: more > 0 ? say(T.pagesFailedMany, { paths: named.join(', '), more }) : named.join(', '),
+    message,
+  });
 }

@@ -1,4 +1,4 @@
-import type { KnownStanding, LostAt, SnippetStanding, StandingState } from '@pragmatica/core';
+import type { KnownLoss, KnownStanding, StandingState } from '@pragmatica/core';
 import { emOf } from './em.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
@@ -12,7 +12,7 @@ export interface StandingRow {
   readonly snippet: string;
   readonly name: string;
   readonly state: StandingState;
-  readonly lostAt: LostAt | null;
+  readonly losses: readonly KnownLoss[];
   readonly message: string;
 }
 
@@ -20,21 +20,16 @@ export interface StandingRow {
 export async function addStandings(
   store: Store,
   { siteId, host, number, release }: Pick<VisitRound, 'siteId' | 'host' | 'number' | 'release'>,
-  standings: readonly (SnippetStanding & { readonly message: string })[],
+  standings: readonly Omit<StandingRow, 'round' | 'release' | 'at'>[],
   kept: number,
 ): Promise<void> {
   const em = emOf(store);
-  const rows = standings.map(({ snippet, name, state, lost, message }) => ({
-    ...{ snippet, name, state, message },
-    lost_at: lost?.at ?? null,
-    cause_id: lost?.cause.id ?? null,
-  }));
   await em.execute(
-    `insert into standing (site_id, host, round, release, at, snippet, name, state, lost_at, cause_id, message)
-       select ?, ?, ?, ?, now(), snippet, name, state, lost_at, cause_id, message
+    `insert into standing (site_id, host, round, release, at, snippet, name, state, losses, message)
+       select ?, ?, ?, ?, now(), snippet, name, state, losses, message
        from json_to_recordset(?::json)
-         as s(snippet text, name text, state text, lost_at text, cause_id text, message text)`,
-    [siteId, host, number, release, JSON.stringify(rows).replaceAll('\\u0000', '\\ufffd')],
+         as s(snippet text, name text, state text, losses jsonb, message text)`,
+    [siteId, host, number, release, JSON.stringify(standings).replaceAll('\\u0000', '\\ufffd')],
   );
   await em.execute(
     `delete from standing where site_id = ? and host = ? and round < (
@@ -52,7 +47,7 @@ export async function standingsOfHost(
   rounds: number,
 ): Promise<readonly StandingRow[]> {
   const rows = await emOf(store).execute<StandingRow[]>(
-    `select round, release, at, snippet, name, state, lost_at as "lostAt", message from standing
+    `select round, release, at, snippet, name, state, losses, message from standing
      where site_id = ? and host = ? and round in (
        select distinct round from standing where site_id = ? and host = ? order by round desc limit ?)
      order by round, id`,
@@ -67,35 +62,22 @@ export async function standingsOfRound(
   { siteId, host }: Pick<VisitRound, 'siteId' | 'host'>,
   round: number,
 ): Promise<readonly KnownStanding[]> {
-  const rows = await emOf(store).execute<ToldRow[]>(
-    `select snippet, lost_at as "lostAt", cause_id as "causeId" from standing
+  return emOf(store).execute<KnownStanding[]>(
+    `select snippet, losses from standing
      where site_id = ? and host = ? and round = ? and state in ('well', 'lost')`,
     [siteId, host, round],
   );
-  return rows.map(toKnown);
 }
-
-interface ToldRow {
-  readonly snippet: string;
-  readonly lostAt: LostAt | null;
-  readonly causeId: string | null;
-}
-
-const toKnown = ({ snippet, lostAt, causeId }: ToldRow): KnownStanding => ({
-  snippet,
-  lost: lostAt === null || causeId === null ? null : { at: lostAt, causeId },
-});
 
 /** What was last told, or seen well, of the snippets of a host. */
 export async function toldOf(
   store: Store,
   { siteId, host }: Pick<VisitRound, 'siteId' | 'host'>,
 ): Promise<readonly KnownStanding[]> {
-  const rows = await emOf(store).execute<ToldRow[]>(
-    `select snippet, lost_at as "lostAt", cause_id as "causeId" from told_standing where site_id = ? and host = ?`,
+  return emOf(store).execute<KnownStanding[]>(
+    'select snippet, losses from told_standing where site_id = ? and host = ?',
     [siteId, host],
   );
-  return rows.map(toKnown);
 }
 
 /** Keeps what is known from now on, instead of what was. */
@@ -107,18 +89,8 @@ export async function saveTold(
   const em = emOf(store);
   await em.execute('delete from told_standing where site_id = ? and host = ?', [siteId, host]);
   await em.execute(
-    `insert into told_standing (site_id, host, snippet, lost_at, cause_id, round)
-       select ?, ?, snippet, lost_at, cause_id, ?
-       from json_to_recordset(?::json) as t(snippet text, lost_at text, cause_id text)`,
-    [
-      ...[siteId, host, number],
-      JSON.stringify(
-        known.map(({ snippet, lost }) => ({
-          snippet,
-          lost_at: lost?.at ?? null,
-          cause_id: lost?.causeId ?? null,
-        })),
-      ),
-    ],
+    `insert into told_standing (site_id, host, snippet, losses, round)
+       select ?, ?, snippet, losses, ? from json_to_recordset(?::json) as t(snippet text, losses jsonb)`,
+    [siteId, host, number, JSON.stringify(known)],
   );
 }

@@ -1,4 +1,12 @@
-import { neededVisits, samplePages, sampledWords, type KnownPage, type Snapshot } from '@pragmatica/core';
+import {
+  neededVisits,
+  samplePages,
+  sampledWords,
+  type KnownPage,
+  type SampledPage,
+  type Snapshot,
+  type VisitChoice,
+} from '@pragmatica/core';
 import type { Host } from '../storage/rows.js';
 import type { GivenVisit, RoundOptions } from '../storage/visit-rounds.js';
 
@@ -19,16 +27,26 @@ export function planRound(
 ): readonly GivenVisit[] {
   if (given) return given;
   const sampled = pages === 'sample' ? samplePages(snapshot, environment, host, known, now) : [];
-  const why = new Map(sampled.map((page) => [page.path, sampledWords(page, snapshot)]));
-  const paths =
-    pages === 'all' ? known.map(({ path }) => path) : pages === 'sample' ? [...why.keys()] : pages;
+  const choice = { now, ...(devices ? { devices } : {}) };
+  if (sampled.length > 0) return sampleVisits(sampled, snapshot, choice).slice(0, MAX_VISITS);
+  const paths = pages === 'all' ? known.map(({ path }) => path) : pages === 'sample' ? [] : pages;
   return (paths.length > 0 ? paths : ['/'])
-    .flatMap((path) =>
-      neededVisits(snapshot, { path, now, ...(devices ? { devices } : {}) }).map((visit) => ({
-        path,
-        ...visit,
-        because: [visit.because, why.get(path) ?? ''].join(' ').trim(),
-      })),
-    )
+    .flatMap((path) => neededVisits(snapshot, { ...choice, path }).map((visit) => ({ path, ...visit })))
     .slice(0, MAX_VISITS);
+}
+
+/** What a snippet waits for is shown both ways on the first page that is there for it; on the others it only has to come. */
+function sampleVisits(
+  sampled: readonly SampledPage[],
+  snapshot: Snapshot,
+  choice: Pick<VisitChoice, 'now' | 'devices'>,
+): readonly GivenVisit[] {
+  const shownElsewhere = new Set<string>();
+  return sampled.flatMap((page) => {
+    const { path, covers } = page;
+    const why = sampledWords(page, snapshot);
+    const visits = neededVisits(snapshot, { ...choice, path, snippets: covers, shownElsewhere });
+    for (const key of covers) shownElsewhere.add(key);
+    return visits.map((visit) => ({ path, ...visit, because: `${visit.because} ${why}`.trim() }));
+  });
 }

@@ -73,7 +73,7 @@ export function HistorySection({ site, host }: { site: string; host: string }) {
                       </Link>
                     )}
                     {now?.state === 'lost' && (
-                      <span className="block max-w-72 text-[13px] font-normal text-danger">
+                      <span className="line-clamp-3 max-w-72 text-[13px] font-normal text-danger">
                         {now.message}
                       </span>
                     )}

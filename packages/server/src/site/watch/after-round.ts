@@ -2,7 +2,7 @@ import {
   confirmed,
   isNews,
   isOfRelease,
-  knownNext,
+  knownAfter,
   momentWords,
   newsOf,
   newsWords,
@@ -62,7 +62,11 @@ export async function settleRound(
     await saveOutcome(transaction, round.id, summary.isWell);
     if (!isRegular(round)) return { rounds: [] };
     const standings = standingsOf(summary, round.planned);
-    const rows = standings.map((one) => ({ ...one, message: standingWords(one) }));
+    const rows = standings.map(({ snippet, name, state, losses }) => ({
+      ...{ snippet, name, state },
+      losses: losses.map(({ at, cause }) => ({ at, causeId: cause.id })),
+      message: standingWords({ state, losses }),
+    }));
     await addStandings(transaction, round, rows, KEPT);
     const { watch } = round.options;
     if (!watch) return { rounds: [] };
@@ -74,7 +78,7 @@ export async function settleRound(
     const news = newsOf(known, sure);
     if (!isSecond && news.lost.length > 0)
       return { rounds: [await lookAgain(transaction, locked, round, watch, secondLookS)] };
-    await saveTold(transaction, round, knownNext(known, standings, sure));
+    await saveTold(transaction, round, knownAfter(sure));
     if (!isNews(news)) return { rounds: [] };
     const done = await putBack(transaction, locked, round, watch, news);
     await tellNews(transaction, locked, round, watch, news, done.state, address);
@@ -171,8 +175,8 @@ async function tellNews(
       subject,
       lost: news.lost.map(({ at, causeId, snippets }) => ({
         ...{ at, cause: causeId },
-        snippets: snippets.map(({ snippet, name, cause: { message, advice, who } }) => ({
-          ...{ key: snippet, name, message, advice, who },
+        snippets: snippets.map(({ snippet, name, paths, cause: { message, advice, who } }) => ({
+          ...{ key: snippet, name, paths, message, advice, who },
         })),
       })),
       back: news.back.map(({ snippet, name }) => ({ key: snippet, name })),

@@ -23,10 +23,10 @@ export async function showWatchHistory(
   const rounds = new Map<number, WatchHistory['rounds'][number]>();
   const snippets = new Map<string, { readonly name: string; readonly cells: Cell[] }>();
   for (const row of await standingsOfHost(store, site, host, SHOWN)) {
-    const { round, release, at, snippet, name, state, lostAt, message } = row;
+    const { round, release, at, snippet, name, state, losses, message } = row;
     rounds.set(round, { number: round, at: at.toISOString(), release });
     const cells = snippets.get(snippet)?.cells ?? [];
-    cells.push({ round, state, lostAt, message });
+    cells.push({ round, state, lostAt: losses[0]?.at ?? null, message });
     // As it is called now.
     snippets.set(snippet, { name, cells });
   }

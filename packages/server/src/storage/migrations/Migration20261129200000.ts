@@ -39,8 +39,7 @@ export class Migration20261129200000 extends Migration {
         "snippet" text not null,
         "name" text not null,
         "state" text not null check ("state" in ('well', 'lost', 'waiting', 'left-out')),
-        "lost_at" text,
-        "cause_id" text,
+        "losses" jsonb not null,
         "message" text not null
       );
     `);
@@ -50,8 +49,7 @@ export class Migration20261129200000 extends Migration {
         "site_id" int not null references "site" ("id") on delete cascade,
         "host" text not null,
         "snippet" text not null,
-        "lost_at" text,
-        "cause_id" text,
+        "losses" jsonb not null,
         "round" int not null,
         primary key ("site_id", "host", "snippet")
       );
