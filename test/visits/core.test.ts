@@ -158,6 +158,17 @@ describe('a sample of pages', () => {
       }),
     );
   });
+
+  it('has the pages of what is closed now, which is visited when it is open', () => {
+    const hours = { hours: { weekly: parseWeekly('Tue 09:00-12:00') } };
+    const snapshot = set(snippet('chat', { limits: hours, pages: { include: ['/contact'], exclude: [] } }));
+    const pages = [{ path: '/' }, { path: '/contact' }];
+    const [page, ...others] = samplePages(snapshot, 'live', 'x.example', pages, MONDAY_TEN);
+    expect(others).to.deep.equal([]);
+    expect(page).to.deep.include({ path: '/contact', covers: ['chat'] });
+    const visits = neededVisits(snapshot, { path: '/contact', snippets: ['chat'], now: MONDAY_TEN });
+    expect(visits.some(({ script }) => script.clock !== undefined)).to.equal(true);
+  });
 });
 
 describe('why a page is in a sample', () => {

@@ -146,7 +146,7 @@ interface OtherMoment {
 const AFTER_CHANGE_MS = 60_000;
 
 /** Few moments at which each snippet with opening hours is open where it is closed now, and the other way round. */
-function otherMoments(
+export function otherMoments(
   running: readonly SnapshotSnippet[],
   { site }: Snapshot,
   now: number,

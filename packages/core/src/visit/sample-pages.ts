@@ -3,6 +3,7 @@ import { pageAddress, type EnvironmentName } from '../reach/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import { NEEDED_TEXTS } from '../texts/needed-visits.js';
 import { say } from '../texts/say.js';
+import { otherMoments } from './needed-visits.js';
 
 /** A page, and what else is known of it. */
 export interface KnownPage {
@@ -37,6 +38,9 @@ export function samplePages(
   >();
   const consent = snapshot.site.consent?.categories.map(({ key }) => key) ?? [];
   const planner = new ReleasePlanner(snapshot, environment);
+  // What is closed now is on its pages all the same: it is visited when it is open.
+  const on = snapshot.snippets.filter(({ state }) => state === 'on');
+  const moments = [now, ...otherMoments(on, snapshot, now).map(({ at }) => at)];
   // Pages that the same page rules hold get the same, so that one of them is planned.
   const known = new Map<PlannedPage, readonly string[]>();
   const snippetsOf = (path: string): readonly string[] => {
@@ -45,7 +49,9 @@ export function samplePages(
     let snippets = known.get(planned);
     if (!snippets) {
       const all = (['desktop', 'phone'] as const).flatMap((device) =>
-        planner.plan({ page, device, at: now, consent }).parts.map((part) => part.snippet),
+        moments.flatMap((at) =>
+          planner.plan({ page, device, at, consent }).parts.map((part) => part.snippet),
+        ),
       );
       known.set(planned, (snippets = [...new Set(all)].sort()));
     }
