@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect } from 'chai';
 import type axeCore from 'axe-core';
+import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
 import { openConsole, replaceCode } from '../support/browser.js';
 import { useStageAndBrowser } from '../support/hooks.js';
@@ -218,6 +219,15 @@ describe('the console for everybody', function () {
     });
     const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
     for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
+    // Every mark that the history of a snippet can have.
+    const database = new pg.Client({ connectionString: stage.databaseUrl });
+    await database.connect();
+    await database.query(
+      `insert into standing (site_id, host, round, at, snippet, name, state, losses, message)
+         select s.id, 'skerrywick.localhost', 1, now(), m.state, m.state, m.state, '[]', 'On /: it is so.'
+         from site s, (values ('well'), ('lost'), ('waiting')) as m(state) where s.key = 'skerrywick'`,
+    );
+    await database.end();
   });
 
   /** What stands in somebody's way on the page as it is now. */

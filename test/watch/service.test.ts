@@ -222,6 +222,25 @@ describe('watching a site', function () {
     expect(trail.items[0]!.message).to.include('Put release 2 back into live by itself');
   });
 
+  it('draws what follows from a round, though the worker that made it is gone', async () => {
+    const [last] = await rounds();
+    const database = new pg.Client({ connectionString: site.stage.databaseUrl });
+    await database.connect();
+    await database.query(
+      `update visit_round set is_well = null, ended_at = now() - interval '1 minute', beat_at = now() - interval '1 minute'
+       where number = $1`,
+      [last!.number],
+    );
+    await database.end();
+    const told = receiver.got.length;
+    await eventually(async () => expect((await rounds())[0]!.isWell).to.equal(true), 20_000);
+    const { data } = await site.stage.client.call('showWatchHistory', { params, query: {} });
+    expect(
+      data.snippets.map(({ cells }) => cells.filter(({ round }) => round === last!.number).length),
+    ).to.satisfy((counts: readonly number[]) => counts.every((count) => count <= 1));
+    expect(receiver.got).to.have.length(told);
+  });
+
   it('tries again when a program does not answer, gives up when it says that it is gone, and sends at a wish', async () => {
     await set({ afterPublishing: 'nothing' });
     receiver.status = 503;

@@ -54,6 +54,7 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
   return async ({ round: id }: QueuedJobs['visits']): Promise<void> => {
     const store = tools.store.fork();
     const round = await roundById(store, id);
+    if (round?.state === 'done') await settle(id);
     if (!round || !(await beginRound(store, id))) return;
     try {
       const ground = await groundOf(store, round, tools);

@@ -41,7 +41,9 @@ export async function restoreRelease(
       last,
     );
     const release = await findRelease(transaction, site, number);
-    const former = await servedBy(transaction, site);
+    // Who goes back to an older release has a reason, and is not overruled.
+    const isForward = number > (pointer?.release.number ?? 0);
+    const former = isForward ? await servedBy(transaction, site) : new Map<Environment, number>();
     await pointTo(transaction, site, environment, release, actor);
     audit(
       transaction,

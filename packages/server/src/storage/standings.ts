@@ -16,7 +16,7 @@ export interface StandingRow {
   readonly message: string;
 }
 
-/** Writes down how the snippets of a host stand; what is older than so many rounds of it is removed. */
+/** Writes down how the snippets of a host stand, once for a round; what is older than so many rounds of it is removed. */
 export async function addStandings(
   store: Store,
   { siteId, host, number, release }: Pick<VisitRound, 'siteId' | 'host' | 'number' | 'release'>,
@@ -24,6 +24,9 @@ export async function addStandings(
   kept: number,
 ): Promise<void> {
   const em = emOf(store);
+  await em.execute('delete from standing where site_id = ? and host = ? and round = ?', [
+    ...[siteId, host, number],
+  ]);
   await em.execute(
     `insert into standing (site_id, host, round, release, at, snippet, name, state, losses, message)
        select ?, ?, ?, ?, now(), snippet, name, state, losses, message

@@ -240,7 +240,7 @@ export async function beatRound(
 }
 
 /**
- * Rounds on which nobody has worked for a while, though they are not over.
+ * Rounds on which nobody has worked for a while, though they are not over, or nobody has drawn what follows from them.
  *
  * @param lostMs - one that waits in line for so long is not in it any more
  */
@@ -248,8 +248,12 @@ export async function forsakenRounds(store: Store, silentMs: number, lostMs: num
   const rows = await emOf(store).execute<{ id: number }[]>(
     `update visit_round set beat_at = now()
      where (state = 'running' and beat_at < now() - ? * interval '1 millisecond')
-       or (state = 'waiting' and beat_at < now() - ? * interval '1 millisecond') returning id`,
-    [silentMs, lostMs],
+       or (state = 'waiting' and beat_at < now() - ? * interval '1 millisecond')
+       or (state = 'done' and is_well is null and not ${IS_QUESTION}
+         and greatest(beat_at, ended_at) < now() - ? * interval '1 millisecond'
+         and ended_at > now() - interval '1 day')
+     returning id`,
+    [silentMs, lostMs, silentMs],
   );
   return rows.map(({ id }) => id);
 }
