@@ -92,10 +92,10 @@ describe('npm start watches over what it started', function () {
     const first = part('postgres');
     const faults = await visitedWhile(async () => {
       process.kill(first, 'SIGKILL');
-      await eventually(() => expect(part('postgres')).not.to.equal(first), 30_000);
-      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 30_000);
+      await eventually(() => expect(part('postgres')).not.to.equal(first), 70_000);
+      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 70_000);
       // 401: whoever asks is looked up in the database.
-      await eventually(async () => expect((await service('/api/v1/sites')).status).to.equal(401), 30_000);
+      await eventually(async () => expect((await service('/api/v1/sites')).status).to.equal(401), 70_000);
     });
     expect(faults).to.deep.equal([]);
   });
@@ -116,7 +116,7 @@ describe('npm start watches over what it started', function () {
       } finally {
         for (const pid of frozen) signal(pid, 'SIGCONT');
       }
-      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 30_000);
+      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 70_000);
     });
     expect(faults).to.deep.equal([]);
   });
