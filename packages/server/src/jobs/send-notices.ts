@@ -73,8 +73,7 @@ async function tellProgram(
   { publicId, siteId, target, sealed, body }: DueNotice,
   { client, box }: NoticeTools,
 ): Promise<Attempt> {
-  // The webhook was removed while this waited.
-  if (sealed === null) return { isSent: false, answer: '', isFinal: true };
+  if (sealed === null) return { isSent: false, answer: T.isRemoved, isFinal: true };
   const secret = openSecret(box, sealed, webhookPurpose(siteId, target));
   if (secret === undefined) return { isSent: false, answer: T.noSecret, isFinal: true };
   const headers = signedHeaders(secret, publicId, Math.floor(Date.now() / 1_000), body);

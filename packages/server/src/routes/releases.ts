@@ -5,10 +5,8 @@ import { restoreRelease, showEnvironment } from '../site/environments.js';
 import { publishSeen } from '../site/publish-seen.js';
 import { listReleases, showDiff, showRelease } from '../site/releases.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
+import { SETTLE_S } from '../site/watch/after-publishing.js';
 import type { SiteTools } from '../site/use-case.js';
-
-/** Seconds that a release has to reach all who serve it before it is looked at. */
-const SETTLE_S = 3;
 
 export function releaseHandlers(
   tools: SiteTools,
@@ -18,6 +16,10 @@ export function releaseHandlers(
   'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff'
 > {
   const { sets } = tools;
+  /** What is published is published: a round that is not in line now is taken up later. */
+  const lookLater = async (rounds: readonly number[]): Promise<void> => {
+    for (const round of rounds) await queue.send('visits', { round }, SETTLE_S).catch(() => undefined);
+  };
   return {
     async listReleases({ params, query: { limit, after } }, { store }) {
       const listing = { limit, after: numberPosition(after) };
@@ -32,7 +34,7 @@ export function releaseHandlers(
         request,
         context,
       );
-      for (const round of rounds) await queue.send('visits', { round }, SETTLE_S);
+      await lookLater(rounds);
       return {
         ...published,
         location: `/api/v1/sites/${params.site}/releases/${published.data.number}`,
@@ -53,7 +55,7 @@ export function releaseHandlers(
         ...[site, environment, body.release, context.ifMatch],
         context,
       );
-      for (const round of rounds) await queue.send('visits', { round }, SETTLE_S);
+      await lookLater(rounds);
       return restored;
     },
 

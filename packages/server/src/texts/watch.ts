@@ -11,6 +11,7 @@ export const WATCH_TEXTS = {
   webhookAdded: 'Added a webhook to {url}.',
   webhookRemoved: 'Removed the webhook to {url}.',
   putBack: 'Put release {former} back into {environment} by itself: with release {release}, {what}.',
+  isRemoved: 'The webhook was removed.',
   isGone: 'It says that it is gone for good (410), so nothing more is sent there.',
   answered: 'It answered {status}.',
   noSecret: 'Its secret cannot be opened with this installation’s key. Remove the webhook and add it again.',

@@ -11,6 +11,9 @@ import { KEPT_ROUNDS } from '../visits/start-visits.js';
 /** Of an environment with many hosts the first so many are visited: they get the same set in the same way. */
 const MOST_HOSTS = 3;
 
+/** Seconds that a release has to reach all who serve it before it is looked at. */
+export const SETTLE_S = 3;
+
 /** Numbers of the releases that environments serve. */
 export type Served = ReadonlyMap<Environment, number>;
 

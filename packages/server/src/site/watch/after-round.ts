@@ -26,12 +26,11 @@ import { say } from '../../texts/say.js';
 import { WATCHER, WATCH_TEXTS as T } from '../../texts/watch.js';
 import { withSiteLock } from '../site-lock.js';
 import { summaryOf } from '../visits/visit-resource.js';
+import { SETTLE_S } from './after-publishing.js';
 import { tell } from './notices.js';
 
 /** Rounds of a host whose standings are kept. */
 const KEPT = 400;
-/** What was put back is looked at once it has reached all who serve it. */
-const SETTLE_S = 3;
 
 export interface SettleOptions {
   /** Where people reach the console. */
