@@ -1,11 +1,11 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, SeenTag, Stack } from '@pragmatica/core';
+import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest } from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
+import { Makers } from './makers.js';
 import type { VisitOrder } from './order.js';
 import { sayGoodbye } from './page/goodbye.js';
 import { lookAtPage, readTimings, type PageLook } from './page/look.js';
-import type { Protocol } from './protocol.js';
 import type { LoadRecord, Recorder } from './recorder.js';
 import { within } from './within.js';
 
@@ -37,7 +37,6 @@ export interface FinishedLoad {
 
 const ANSWER_MS = 4_000;
 const MAX_DOM = 1_500_000;
-const MAX_MADE = 400;
 const MAX_GLOBALS = 500;
 const MAX_ELEMENTS = 120;
 const SCREENSHOT_QUALITY = 60;
@@ -160,17 +159,17 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
   const dom = await read<string>('document.documentElement ? document.documentElement.outerHTML : ""');
   if (dom === undefined) return undefined;
   const screenshot = order.noScreenshot === true ? undefined : await shoot(session);
-  const { made, tags } = await madeElements(work, contextId);
-  const looked = await lookWith(
-    work,
-    contextId,
-    made.map(({ objectId }) => objectId),
-  );
-  const timings = await read<Awaited<ReturnType<typeof readTimings>>>(callInPage(readTimings));
+  const makers = new Makers(session, work.recorder);
+  const { made, tags } = await makers.madeElements(work.record.html, contextId);
+  const looked = await lookWith(work, contextId, made, makers);
+  const [timings, globals] = await Promise.all([
+    read<Awaited<ReturnType<typeof readTimings>>>(callInPage(readTimings)),
+    globalsOf(work),
+  ]);
   return {
     dom: dom.slice(0, MAX_DOM),
     ...(screenshot === undefined ? {} : { screenshot }),
-    globals: await globalsOf(work),
+    globals,
     elements: looked?.elements ?? [],
     tags,
     covered: looked?.covered ?? [],
@@ -204,7 +203,7 @@ async function shoot(session: CDPSession): Promise<Buffer | undefined> {
   const shot = await within(
     ANSWER_MS,
     session.send('Page.captureScreenshot', {
-      format: 'webp',
+      format: 'jpeg',
       quality: SCREENSHOT_QUALITY,
       optimizeForSpeed: true,
     }),
@@ -212,90 +211,16 @@ async function shoot(session: CDPSession): Promise<Buffer | undefined> {
   return shot && Buffer.from(shot.data, 'base64');
 }
 
-interface MadeElement {
-  readonly objectId: string;
-  readonly stack: Stack;
-}
-
-interface Made {
-  readonly made: readonly MadeElement[];
-  readonly tags: readonly SeenTag[];
-}
-
-/** Elements that scripts have made: the topmost of each piece, with what made it; and script elements with files. */
-async function madeElements({ session, recorder }: LoadToFinish, contextId: number): Promise<Made> {
-  const tree = await within(ANSWER_MS, session.send('DOM.getDocument', { depth: -1, pierce: true }));
-  if (!tree) return { made: [], tags: [] };
-  const nodes: number[] = [];
-  const files = new Map<number, string>();
-  const queue: Protocol.DOM.Node[] = [tree.root];
-  const parents = new Map<number, number>();
-  for (let node = queue.shift(); node && nodes.length < 6_000; node = queue.shift()) {
-    // A frame's own page is not this page's.
-    for (const child of [...(node.children ?? []), ...(node.shadowRoots ?? [])]) {
-      parents.set(child.nodeId, node.nodeId);
-      queue.push(child);
-    }
-    const file = node.localName === 'script' ? fileOf(node, tree.root.baseURL) : undefined;
-    if (file !== undefined && files.size < MAX_MADE) files.set(node.nodeId, file);
-    if (
-      node.nodeType === 1 &&
-      !/^(?:html|head|body|meta|title|base|script|link|style|noscript|template)$/.test(node.localName)
-    )
-      nodes.push(node.nodeId);
-  }
-  const stacks = new Map<number, Stack>();
-  await within(
-    ANSWER_MS,
-    Promise.all(
-      [...nodes, ...files.keys()].map(async (nodeId) => {
-        const { creation } = await session.send('DOM.getNodeStackTraces', { nodeId });
-        const stack = creation && recorder.stackOf(creation);
-        if (stack && stack.length > 0) stacks.set(nodeId, stack);
-      }),
-    ),
-  );
-  const isTopmost = (nodeId: number): boolean => {
-    for (let one = parents.get(nodeId); one !== undefined; one = parents.get(one))
-      if (stacks.has(one)) return false;
-    return true;
-  };
-  const topmost = [...stacks.keys()].filter((id) => !files.has(id) && isTopmost(id)).slice(0, MAX_MADE);
-  const made = await within(
-    ANSWER_MS,
-    Promise.all(
-      topmost.map(async (nodeId) => {
-        const { object } = await session.send('DOM.resolveNode', { nodeId, executionContextId: contextId });
-        return { objectId: object.objectId ?? '', stack: stacks.get(nodeId) ?? [] };
-      }),
-    ),
-  );
-  return {
-    made: (made ?? []).filter(({ objectId }) => objectId !== ''),
-    tags: [...files].flatMap(([nodeId, url]) => {
-      const stack = stacks.get(nodeId);
-      return stack ? [{ url, stack }] : [];
-    }),
-  };
-}
-
-/** The address of a script element's file; undefined where it has none. */
-function fileOf({ attributes = [] }: Protocol.DOM.Node, base: string | undefined): string | undefined {
-  const at = attributes.findIndex((name, index) => index % 2 === 0 && name === 'src');
-  const source = at < 0 ? undefined : attributes[at + 1];
-  return source !== undefined && URL.canParse(source, base) ? new URL(source, base).href : undefined;
-}
-
 interface Looked extends Omit<PageLook, 'elements'> {
   readonly elements: readonly SeenElement[];
 }
 
 async function lookWith(
-  work: LoadToFinish,
+  { session, order }: LoadToFinish,
   contextId: number,
   made: readonly string[],
+  makers: Makers,
 ): Promise<Looked | undefined> {
-  const { session, order } = work;
   const answer = await within(
     ANSWER_MS,
     session.send('Runtime.callFunctionOn', {
@@ -307,41 +232,10 @@ async function lookWith(
   );
   const looked = answer?.exceptionDetails ? undefined : (answer?.result.value as PageLook | undefined);
   if (!looked) return undefined;
-  const stacks = await stacksOf(work, contextId, looked.elements.length);
-  const elements = looked.elements.map((element, index) => ({
-    ...element,
-    stack: stacks[index] ?? [],
-  }));
+  const stacks = await makers.stacksOfSeen(contextId, MAX_ELEMENTS);
+  const elements = looked.elements.slice(0, MAX_ELEMENTS);
   return {
     ...looked,
-    elements: elements.slice(0, MAX_ELEMENTS),
+    elements: elements.map((element, index) => ({ ...element, stack: stacks.get(index) ?? [] })),
   };
-}
-
-/** What made each of the elements that were looked at, or what they stand in. */
-async function stacksOf(
-  { session, recorder }: LoadToFinish,
-  contextId: number,
-  count: number,
-): Promise<readonly Stack[]> {
-  const stackAt = async (index: number): Promise<Stack> => {
-    for (let up = 0; up < 6; up++) {
-      const step = '.parentElement'.repeat(up);
-      const { result } = await session.send('Runtime.evaluate', {
-        contextId,
-        expression: `(window.seenElements[${index}]||{})${step.replaceAll('.', '?.')}`,
-      });
-      if (result.objectId === undefined || result.subtype !== 'node') return [];
-      const { nodeId } = await session.send('DOM.requestNode', { objectId: result.objectId });
-      const { creation } = await session.send('DOM.getNodeStackTraces', { nodeId });
-      const stack = recorder.stackOf(creation);
-      if (stack.length > 0) return stack;
-    }
-    return [];
-  };
-  const stacks = await within(
-    ANSWER_MS,
-    Promise.all(Array.from({ length: Math.min(count, MAX_ELEMENTS) }, (_, index) => stackAt(index))),
-  );
-  return stacks ?? [];
 }

@@ -4,9 +4,9 @@ import type { Recorder } from './recorder.js';
 import { within } from './within.js';
 
 const STEP_MS = 50;
-const QUIET_MS = 450;
-/** What a page shows a moment later is awaited at least so long. */
-const LEAST_MS = 600;
+const QUIET_MS = 400;
+/** What a page does right after it is loaded is awaited at least so long. */
+const LEAST_MS = 400;
 /** What has not come by then is slow, whatever it is. */
 const LOAD_MS = 10_000;
 const MOST_MS = 7_000;
@@ -15,7 +15,7 @@ const ANSWER_MS = 1_500;
 const MOST_LOADS = 6;
 
 /**
- * Waits until a page has come to rest: it is loaded, asks for nothing, and no timer of it is about to do something. Pages that
+ * Waits until a page has come to rest: it is loaded, asks for nothing, moves nothing, and no timer of it is about to do something. Pages that
  * never rest are left after a while.
  */
 export async function settle(
@@ -34,17 +34,18 @@ export async function settle(
     const load = recorder.current;
     const isQuiet =
       !load || (load.openFor(MOST_MS) === 0 && performance.now() - load.lastActivity > QUIET_MS);
-    if (since() > LEAST_MS && isQuiet && (await openTimers(session, token)) === 0) return;
+    if (since() > LEAST_MS && isQuiet && (await underWay(session, token)) === 0) return;
     await sleep(STEP_MS, undefined, { signal });
   }
 }
 
-async function openTimers(session: CDPSession, token: string): Promise<number> {
+/** How many timers and animations a page waits for. */
+async function underWay(session: CDPSession, token: string): Promise<number> {
   const names = JSON.stringify(token);
   const answer = await within(
     ANSWER_MS,
     session.send('Runtime.evaluate', {
-      expression: `globalThis[Symbol.for(${names})]?.timers()`,
+      expression: `((own) => own && own.timers() + own.moves())(globalThis[Symbol.for(${names})])`,
       returnByValue: true,
     }),
   );

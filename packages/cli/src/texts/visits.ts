@@ -74,7 +74,7 @@ export const VISITS = {
     '\nExamples:\n  pragmatica visits\n  pragmatica visits 12\n  pragmatica visits watch 12\n  pragmatica visits cancel 12',
   visitOne: 'one visit: what the visitor did, what was asked for, what came up, and what was concluded',
   visitExamples:
-    '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.webp',
+    '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.jpg',
   screenshotTo: 'write the picture of the window into this file (WebP)',
   deliveredTo: 'write the page as it came into this file',
   domTo: 'write the page as it stood at the end into this file',

@@ -274,7 +274,7 @@ export const visitDetail = z
 export type VisitDetail = z.infer<typeof visitDetail>;
 
 export const screenshot = z
-  .object({ type: z.literal('image/webp'), data: z.base64() })
+  .object({ type: z.enum(['image/jpeg', 'image/webp']), data: z.base64() })
   .meta({ id: 'Screenshot' });
 
 export const visitPage = z

@@ -83,6 +83,14 @@ export function watchPage({ token, horizonMs }: WatchOptions): void {
   Object.defineProperty(window, Symbol.for(token), {
     value: {
       timers: () => due.size,
+      /** Of the page’s animations and transitions those that end, and are not over yet. */
+      moves: () =>
+        document
+          .getAnimations()
+          .filter(
+            ({ playState, effect }) =>
+              playState === 'running' && Number(effect?.getComputedTiming().endTime) <= horizonMs,
+          ).length,
       globals: () => Object.getOwnPropertyNames(window).filter((name) => !before.has(name)),
     },
   });

@@ -147,6 +147,8 @@ export async function showVisitPage(
   return { url, html, dom };
 }
 
+const JPEG_START = Buffer.from([0xff, 0xd8, 0xff]);
+
 /** A picture of a visit. @throws ServiceError 404 */
 export async function showScreenshot(
   store: Store,
@@ -154,10 +156,12 @@ export async function showScreenshot(
   reference: 'latest' | number,
   number: number,
   screenshot: number,
-): Promise<{ readonly type: 'image/webp'; readonly data: string }> {
+): Promise<{ readonly type: 'image/jpeg' | 'image/webp'; readonly data: string }> {
   const { round, visit } = await findVisit(store, key, reference, number);
   const image = await screenshotOf(store, visit, screenshot);
   if (!image)
     throw new ServiceError('no-such-screenshot', { round: round.number, visit: number, number: screenshot });
-  return { type: 'image/webp', data: image.toString('base64') };
+  // Visits of before brought WebP home.
+  const isJpeg = image.subarray(0, 3).equals(JPEG_START);
+  return { type: isJpeg ? 'image/jpeg' : 'image/webp', data: image.toString('base64') };
 }
