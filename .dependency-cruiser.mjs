@@ -25,6 +25,7 @@ export const CORE_LAYERS = [
   'visit',
   'verify',
   'watch',
+  'preview',
   'checks',
 ];
 
@@ -40,6 +41,7 @@ export const SERVER_LAYERS = [
   'verify',
   'visits',
   'site',
+  'preview',
   'jobs',
   'http',
   'routes',

@@ -36,6 +36,7 @@ async function main() {
   started.push({ stop: async () => unlock() });
   await assertPortsFree(settings.PRAGMATICA_HOST, {
     PRAGMATICA_PORT: settings.PRAGMATICA_PORT,
+    PRAGMATICA_PREVIEW_PORT: settings.PRAGMATICA_PREVIEW_PORT,
     PRAGMATICA_GATEWAY_PORT: settings.PRAGMATICA_GATEWAY_PORT,
     PRAGMATICA_GATEWAY_STATUS_PORT: settings.PRAGMATICA_GATEWAY_STATUS_PORT,
     ...(hasDemo

@@ -39,6 +39,7 @@ describe('the service as a process', function () {
         ...process.env,
         DATABASE_URL: databaseUrl,
         PRAGMATICA_PORT: '0',
+        PRAGMATICA_PREVIEW_PORT: '0',
         PRAGMATICA_LOG_LEVEL: 'debug',
         PRAGMATICA_DATA: data,
         ...more,

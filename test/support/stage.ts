@@ -120,6 +120,7 @@ export async function startStage({
 export function stageEnvironment(data: string): Record<string, string> {
   return {
     PRAGMATICA_PORT: '0',
+    PRAGMATICA_PREVIEW_PORT: '0',
     PRAGMATICA_GATEWAY_PORT: '0',
     PRAGMATICA_LINE_ADDRESS: 'https://code.example.com/one',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',

@@ -9,6 +9,7 @@ const SCRIPT = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url)
 
 const PORTS = [
   'PRAGMATICA_PORT',
+  'PRAGMATICA_PREVIEW_PORT',
   'PRAGMATICA_GATEWAY_PORT',
   'PRAGMATICA_GATEWAY_STATUS_PORT',
   'PRAGMATICA_DEMO_SITE_PORT',

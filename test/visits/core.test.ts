@@ -242,16 +242,16 @@ describe('a page with other parts', () => {
 
   it('is the page itself once everything is taken out', () => {
     const placed = orderedParts(snapshot);
-    const full = asPlanned(page, placed, planPage(snapshot, load('/')), {});
+    const full = asPlanned(page, 'skerrywick', placed, planPage(snapshot, load('/')), {});
     expect(full).to.include('<script>a()</script></head>').and.include('<script>b()</script></body>');
     expect(withoutParts(full, placed, {})).to.equal(page);
-    expect(asPlanned(full, placed, planPage(set(), load('/')), {})).to.equal(page);
+    expect(asPlanned(full, 'skerrywick', placed, planPage(set(), load('/')), {})).to.equal(page);
   });
 
   it('carries the nonce that the page wants', () => {
     const headers = { 'content-security-policy': "script-src 'nonce-abc123'" };
     const placed = orderedParts(snapshot);
-    const full = asPlanned(page, placed, planPage(snapshot, load('/')), headers);
+    const full = asPlanned(page, 'skerrywick', placed, planPage(snapshot, load('/')), headers);
     expect(full).to.include('<script nonce="abc123">a()</script>');
     expect(withoutParts(full, placed, headers)).to.equal(page);
   });

@@ -1,6 +1,6 @@
 import type { ServerResponse } from 'node:http';
 
-/** Sends a page of our own: only where no site is meant or the origin does not answer. */
+/** Sends a page of our own: only where no site is meant, or the site does not answer. */
 export function sendOwnPage(response: ServerResponse, status: number, title: string, text: string): void {
   if (response.headersSent) {
     response.destroy();

@@ -13,3 +13,4 @@ export type { Job } from './jobs/job.js';
 export { JobRunner } from './jobs/runner.js';
 export { startWorker, type Worker } from './worker.js';
 export { SealError, SecretBox, openSecretBox } from './outgoing/secret-box.js';
+export { readPass, writePass } from './preview/pass.js';

@@ -1,5 +1,5 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
-import { createServer, type RequestListener } from 'node:http';
+import { createServer, type RequestListener, type Server } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createLog, databaseName, listen } from '@pragmatica/runtime';
@@ -15,6 +15,7 @@ import { createMetrics } from './metrics.js';
 import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
+import { createPreviewApp } from './preview/app.js';
 import { createHandlers, type SharedParts } from './routes/index.js';
 import type { Settings } from './settings.js';
 import { lineBase } from './site/line-address.js';
@@ -52,13 +53,19 @@ const RETRY_MS = 1_000;
  *
  * @throws when the port is taken, or the database does not answer and never did
  */
-export async function startService(settings: Settings, databaseUrl: string): Promise<Service> {
-  const log = createLog(settings.PRAGMATICA_LOG_LEVEL);
+export async function startService(given: Settings, databaseUrl: string): Promise<Service> {
+  const log = createLog(given.PRAGMATICA_LOG_LEVEL);
   const orm = await prepareDatabase(databaseUrl);
   const watch = new DatabaseWatch(databaseUrl);
   const readers = new Readers(log.child({ part: 'readers' }));
-  const known = knownDatabase(settings, databaseUrl);
+  const known = knownDatabase(given, databaseUrl);
   let app: RequestListener | undefined;
+  let previews: RequestListener | undefined;
+  const previewServer = createServer((request, response) => {
+    (previews ?? notReady)(request, response);
+  });
+  const previewPort = await listen(previewServer, given.PRAGMATICA_PREVIEW_PORT, given.PRAGMATICA_HOST);
+  const settings = { ...given, PRAGMATICA_PREVIEW_PORT: previewPort };
   let jobs: JobRunner | undefined;
   let queue: JobQueue | undefined;
   let isClosed = false;
@@ -72,6 +79,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     const shared = createShared(readers, settings, queue);
     jobs = new JobRunner(createJobs(store, shared.summaries, readers, settings), log.child({ part: 'jobs' }));
     app = createApi(store, shared, jobs, watch, log);
+    previews = createPreviews(store, shared, log);
     known.remember();
     return firstSignIn;
   };
@@ -81,6 +89,7 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     firstSignIn = await openApi();
   } catch (error) {
     if (!known.isKnown()) {
+      previewServer.close();
       await Promise.all([orm.close(true), readers.close()]);
       throw error;
     }
@@ -106,16 +115,21 @@ export async function startService(settings: Settings, databaseUrl: string): Pro
     firstSignIn,
     async close() {
       isClosed = true;
-      const closed = new Promise<void>((resolve) => api.close(() => resolve()));
-      api.closeIdleConnections();
-      setTimeout(() => api.closeAllConnections(), DRAIN_MS).unref();
-      await closed;
+      await Promise.all([drained(api), drained(previewServer)]);
       await Promise.all([jobs?.close(), queue?.close()]);
       await Promise.all([watch.close(), readers.close()]);
       await orm.close(true);
       log.info('stopped');
     },
   };
+}
+
+/** Takes nothing new, and finishes what is under way, within bounds. */
+async function drained(server: Server): Promise<void> {
+  const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+  server.closeIdleConnections();
+  setTimeout(() => server.closeAllConnections(), DRAIN_MS).unref();
+  await closed;
 }
 
 /** A mark on disk for a database that the service has once run with. */
@@ -165,6 +179,23 @@ function createApi(
     metrics: () => metrics.metrics(),
     consoleFolder,
     version: VERSION,
+  });
+}
+
+function createPreviews(
+  store: Store,
+  { checks, sets, box, settings }: SharedParts,
+  log: Logger,
+): RequestListener {
+  const { readers, client } = checks;
+  return createPreviewApp({
+    store,
+    sets,
+    readers,
+    client,
+    box,
+    settings,
+    log: log.child({ part: 'previews' }),
   });
 }
 

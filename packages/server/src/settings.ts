@@ -47,6 +47,15 @@ export const settingsSchema = z.object({
     .url({ protocol: /^https?$/ })
     .optional()
     .describe('Where people reach the console; messages link to it. This machine’s when left out.'),
+  PRAGMATICA_PREVIEW_PORT: port
+    .default(4794)
+    .describe('Port of previews: pages of sites with a draft in them, for people who have the address.'),
+  PRAGMATICA_PREVIEW_ADDRESS: z
+    .url({ protocol: /^https?$/ })
+    .optional()
+    .describe(
+      'Where people reach previews: a host name of its own, never the console’s. This machine’s preview.localhost when left out.',
+    ),
   PRAGMATICA_SMTP_URL: z
     .url({ protocol: /^smtps?$/ })
     .optional()

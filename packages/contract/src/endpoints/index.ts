@@ -4,6 +4,7 @@ import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { pasteEndpoints } from './paste.js';
 import { policyEndpoints } from './policy.js';
+import { previewEndpoints } from './preview.js';
 import { recipesEndpoints } from './recipes.js';
 import { releasesEndpoints } from './releases.js';
 import { sessionEndpoints } from './session.js';
@@ -26,6 +27,7 @@ export const endpoints = {
   ...surveysEndpoints,
   ...visitsEndpoints,
   ...watchEndpoints,
+  ...previewEndpoints,
   ...pasteEndpoints,
   ...handoverEndpoints,
   ...policyEndpoints,

@@ -19,3 +19,4 @@ export * from './reach.js';
 export * from './plan.js';
 export * from './visit.js';
 export * from './watch.js';
+export * from './preview.js';

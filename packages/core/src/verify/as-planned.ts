@@ -1,3 +1,4 @@
+import { findBlocks } from '../deliver/index.js';
 import { insert } from '../insert/index.js';
 import type { PagePlan } from '../plan/index.js';
 import { nonceIn, noncePieces, withNonce } from '../policy/index.js';
@@ -5,13 +6,15 @@ import type { PlacedPart } from '../snapshot/index.js';
 import { withoutParts } from './without-parts.js';
 
 /**
- * A page as it would come with another plan: what was put in is taken out, and the plan's parts are put in.
+ * A page as it would come with another plan: what was put in or pasted is taken out, and the plan's parts are put in.
  *
+ * @param site - key of the site, whose pasted blocks go
  * @param placed - the parts that may have been put in
  * @param headers - of the page, names in lower case
  */
 export function asPlanned(
   html: string,
+  site: string,
   placed: readonly PlacedPart[],
   plan: PagePlan,
   headers: Readonly<Record<string, string>>,
@@ -21,6 +24,13 @@ export function asPlanned(
     nonce === undefined
       ? plan.parts
       : plan.parts.map((part) => ({ ...part, code: withNonce(noncePieces(part.code), nonce) }));
-  const { page } = insert(withoutParts(html, placed, headers), parts);
+  const { page } = insert(withoutParts(withoutBlocks(html, site), placed, headers), parts);
   return new TextDecoder().decode(page);
+}
+
+function withoutBlocks(html: string, site: string): string {
+  return findBlocks(html)
+    .filter((block) => block.site === site && block.state !== 'cut')
+    .reverse()
+    .reduce((page, { range }) => page.slice(0, range.start) + page.slice(range.end), html);
 }

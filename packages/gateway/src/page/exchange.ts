@@ -11,6 +11,7 @@ import {
   type PlannedPage,
   type PreparedParts,
 } from '@pragmatica/core';
+import { sendOwnPage } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
@@ -26,7 +27,6 @@ import { MalformedAnswer, type Origins } from './origins.js';
 import { isPackable, preferredCoding, type PackingCoding } from './packing.js';
 import { addVary, setReachHeaders } from './reach-headers.js';
 import { insertedHeaders, isInsertable } from './page-answer.js';
-import { sendOwnPage } from './own-pages.js';
 import {
   CodedPageSink,
   PlainPageSink,

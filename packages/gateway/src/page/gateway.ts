@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { Readable, type Duplex } from 'node:stream';
 import { pageAddress, prepareInsertion } from '@pragmatica/core';
+import { sendOwnPage } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
@@ -12,7 +13,6 @@ import { originHeaders } from './headers.js';
 import { Origins, type OriginOptions } from './origins.js';
 import { FragmentServer } from '../fragments/serve-fragments.js';
 import { LineServer, type Lines } from '../one-line/serve-line.js';
-import { sendOwnPage } from './own-pages.js';
 import { ReportCounter } from '../policy/report-counter.js';
 import { takeReports } from '../policy/serve-reports.js';
 import { CompressedCache } from './compressed-cache.js';

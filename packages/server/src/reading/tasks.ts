@@ -22,6 +22,7 @@ import {
   passwordForm,
   policyNeedsOf,
   policyOverview,
+  previewPage,
   probesOf,
   readPage,
   readScriptFile,
@@ -38,6 +39,8 @@ import {
   type ExpectedLine,
   type LoadToJudge,
   type PagePlan,
+  type PageToPreview,
+  type PreviewGround,
   type PasteBlocks,
   type PageSource,
   type PlannedPart,
@@ -282,6 +285,10 @@ export const tasks = {
     const book = new FileBook(files.base, files.files);
     return Object.fromEntries(policyNeedsOf(snapshot, environment, memory, (address) => book.find(address)));
   },
+
+  /** A page with another set in it, marked as a preview. */
+  previewPage: ({ page, ground }: { page: PageToPreview; ground: PreviewGround }, { memory }: Bench) =>
+    previewPage(page, ground, memory),
 
   /** The title of a page. */
   pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,

@@ -17,6 +17,7 @@ import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
 import { handoverHandlers } from './handover.js';
 import { policyHandlers } from './policy.js';
+import { previewHandlers } from './preview.js';
 import { recipeHandlers } from './recipes.js';
 import { releaseHandlers } from './releases.js';
 import { sessionHandlers } from './session.js';
@@ -66,6 +67,7 @@ export function createHandlers({
     ...surveyHandlers(surveys, queue),
     ...visitHandlers(sets, queue),
     ...watchHandlers(settings, box),
+    ...previewHandlers(settings, box),
     ...scheduleHandlers(),
     ...accessHandlers(box),
     ...pasteHandlers(checks, sets, settings),

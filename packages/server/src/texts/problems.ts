@@ -112,6 +112,8 @@ const BY_CODE = {
       'The policy of {host} was not on trial yet, and may block what its pages need. Send it on trial first, and look at what browsers report.',
     'policy-not-sent':
       '{host} does not get its pages through the gateway ({way}), so Pragmatica cannot send a policy with them. Write the policy that is shown for each kind of page where the site sets its headers.',
+    'preview-beside-console':
+      'Previews would stand at the console’s own host name, where a page could act as whoever is signed in. Give them a host name of their own (PRAGMATICA_PREVIEW_ADDRESS).',
     'site-key-taken': 'There is a site "{key}" already. Give another key.',
     'host-taken': 'The host {host} belongs to the site “{site}” already.',
     'snippet-key-taken': 'The site has a snippet "{key}" already. Give another name or key.',

@@ -165,7 +165,7 @@ function changedPages(
         at: script.clock ?? Date.now(),
         consent: grantedConsent(set.site.consent, cookies),
       });
-      return asPlanned(text, placed, plan, headers);
+      return asPlanned(text, site.key, placed, plan, headers);
     },
   };
 }

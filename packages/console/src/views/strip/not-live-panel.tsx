@@ -2,6 +2,7 @@ import type { Change } from '@pragmatica/core';
 import { CircleCheck, Send } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
+import { PreviewButton } from '../preview/preview-button';
 import { ChangeList } from './change-list';
 import { PublishDialog } from './publish-dialog';
 import { STRIP } from '../../texts/strip';
@@ -32,9 +33,12 @@ export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
     <section aria-label={STRIP.notLiveYet} className="rounded-xl border border-signal/40 bg-signal-soft p-4">
       <h2 className="text-signal">{STRIP.notLiveYet}</h2>
       <ChangeList changes={diff.changes} />
-      <Button look="signal" className="mt-3 w-full" onClick={() => setOpen(true)}>
-        <Send className="size-4" aria-hidden /> {STRIP.publish}
-      </Button>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <PreviewButton site={site} className="flex-1" />
+        <Button look="signal" className="flex-2" onClick={() => setOpen(true)}>
+          <Send className="size-4" aria-hidden /> {STRIP.publish}
+        </Button>
+      </div>
       <PublishDialog
         site={site}
         etag={draft.etag}

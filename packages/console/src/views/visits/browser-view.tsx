@@ -9,6 +9,7 @@ import { siteQuery } from '../../api/queries';
 import { roundQuery } from '../../api/visits';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
+import { PreviewButton } from '../preview/preview-button';
 import { VISITS } from '../../texts/visits';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
@@ -48,6 +49,7 @@ export function BrowserView() {
       <Button onClick={() => begin(true)} disabled={isUnderWay}>
         <Drama className="size-4" aria-hidden /> {VISITS.rehearse}
       </Button>
+      <PreviewButton site={site} />
     </div>
   );
   return (

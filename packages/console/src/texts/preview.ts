@@ -1,0 +1,23 @@
+export const PREVIEW = {
+  open: 'Preview',
+  title: 'See the draft on the real pages',
+  description:
+    'You get an address that shows the site as it would be with this draft. Nothing is published, and whoever opens it sees a striped edge on every page.',
+  host: 'Pages of',
+  path: 'Begin with the page',
+  pathHint: 'Its path, such as /booking. From there you can follow links.',
+  hours: 'The address works for',
+  hoursOf: '{hours, plural, one {# hour} other {# hours}}',
+  daysOf: '{days, plural, one {# day} other {# days}}',
+  make: 'Make the address',
+  leave: 'Cancel',
+  close: 'Close',
+  ready: 'The preview is ready',
+  readyText:
+    'It shows the draft as it is when somebody looks. Whoever has the address can look, without an account, until',
+  visit: 'Open the preview',
+  copy: 'Copy the address',
+  copied: 'Send it to whoever should have a look.',
+  onlyHere:
+    'Only this computer finds this address, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
+} as const;

@@ -1,0 +1,1 @@
+export { previewPage, type PageToPreview, type PreviewGround, type PreviewedPage } from './preview-page.js';
