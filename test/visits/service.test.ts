@@ -1,10 +1,13 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseWeekly, type Har } from '@pragmatica/core';
 import { expect } from 'chai';
 import { XMLValidator } from 'fast-xml-parser';
-import { cliRunner, type RunCli } from '../support/cli.js';
+import { BINARY, cliRunner, type RunCli } from '../support/cli.js';
+import { eventually } from '../support/http.js';
 import { ADMIN } from '../support/stage.js';
 import { plain, SITE, startVisitedStage, type VisitedStage } from '../support/visited-stage.js';
 
@@ -232,6 +235,25 @@ describe('visits by the service', function () {
     expect((await cli(['verify', '--browser', '--device', 'watch', '--site', SITE])).err).to.include(
       '“watch”',
     );
+  });
+
+  it('are made again after each release, until somebody has seen enough', async () => {
+    const environment = { ...process.env, HOME: folder, XDG_CONFIG_HOME: folder };
+    const child = spawn(process.execPath, [BINARY, 'verify', '/', '--site', SITE, '--watch'], {
+      env: { ...environment, PRAGMATICA_SERVER: site.stage.server },
+    });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (text: Buffer) => (said += text.toString()));
+    const ended = once(child, 'exit');
+    await eventually(() => expect(said).to.include('Waiting for the next release'), 20_000);
+    expect(said).not.to.include('Once more');
+    await site.publish([chat]);
+    await eventually(() => expect(said.split('Waiting for the next release')).to.have.length(3), 20_000);
+    expect(said).to.include('There is another release on live. Once more:');
+    child.kill('SIGINT');
+    expect((await ended)[0]).to.equal(0);
+    await site.publish([counter, chat]);
   });
 
   it('are told as they were: rounds, one round, one visit', async () => {

@@ -1,4 +1,4 @@
-import type { ApiClient, VerificationEvent, VerificationInput } from '@pragmatica/contract';
+import { ApiError, type ApiClient, type VerificationEvent, type VerificationInput } from '@pragmatica/contract';
 import {
   DEVICES,
   deliveryOf,
@@ -14,6 +14,7 @@ import { Progress, colour, note, print, printJson, table } from '../output.js';
 import { PLAN } from '../texts/plan.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
+import { onChange } from '../visits/on-change.js';
 import { verifyInBrowser, type BrowserOptions } from '../visits/verify-in-browser.js';
 
 type PageEvent = Extract<VerificationEvent, { type: 'page' }>;
@@ -33,33 +34,67 @@ export function verify(program: Command): void {
     .option('--block-others', VISITS.blocked)
     .addOption(new Option('--format <format>', VISITS.format).choices(FORMATS))
     .option('--no-follow', VISITS.noFollow)
+    .addOption(new Option('--watch', VISITS.watch).conflicts('follow'))
     .action(async (paths: string[], options: VerifyOptions) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);
-      if (options.browser === true) {
-        const format = options.format ?? (options.json === true ? 'json' : 'table');
-        await verifyInBrowser(client, site, paths, { ...options, format });
+      if (options.browser !== true) assertPlain(options);
+      if (!options.watch) {
+        await verifyOnce(client, site, paths, options);
         return;
       }
-      assertPlain(options);
-      const reports: Report[] = [];
-      for (const host of await hostsOf(client, site, options)) {
-        const body = { environment: options.environment, host, ...(paths.length > 0 ? { paths } : {}) };
-        const found = await visit(client, site, body);
-        reports.push(found);
-        if (!options.json) report(found, reports.length > 1);
-      }
-      const plain = reports.map(({ start: { address, release, host, delivery }, pages }) => ({
-        ...{ address, host, delivery, release, pages },
-      }));
-      if (options.json) printJson(plain.length === 1 ? plain[0]! : plain);
-      const isWell = reports.every(({ pages }) =>
-        pages.every(
-          (page) => page.problem === null && !page.parts.some(({ state }) => isDeliveryFault(state)),
-        ),
+      const stop = new AbortController();
+      for (const name of ['SIGINT', 'SIGTERM'] as const) process.once(name, () => stop.abort());
+      const { environment, draft = false } = options;
+      let isFirst = true;
+      await onChange(
+        client,
+        site,
+        { environment, draft },
+        async () => {
+          if (!isFirst) note(draft ? VISITS.draftSaved : say(VISITS.otherRelease, { environment }));
+          isFirst = false;
+          process.exitCode = undefined;
+          // One that fails is told, and the next change gets its own try.
+          await verifyOnce(client, site, paths, options).catch((error: unknown) => {
+            if (stop.signal.aborted) return;
+            if (!(error instanceof CliError || error instanceof ApiError)) throw error;
+            note(colour.red(error.message));
+            process.exitCode = EXIT.failed;
+          });
+          if (!stop.signal.aborted) note(colour.dim(draft ? VISITS.watchesDraft : VISITS.watchesReleases));
+        },
+        stop.signal,
       );
-      if (!isWell) process.exitCode = EXIT.found;
     });
+}
+
+async function verifyOnce(
+  client: ApiClient,
+  site: string,
+  paths: string[],
+  options: VerifyOptions,
+): Promise<void> {
+  if (options.browser === true) {
+    const format = options.format ?? (options.json === true ? 'json' : 'table');
+    await verifyInBrowser(client, site, paths, { ...options, format });
+    return;
+  }
+  const reports: Report[] = [];
+  for (const host of await hostsOf(client, site, options)) {
+    const body = { environment: options.environment, host, ...(paths.length > 0 ? { paths } : {}) };
+    const found = await visit(client, site, body);
+    reports.push(found);
+    if (!options.json) report(found, reports.length > 1);
+  }
+  const plain = reports.map(({ start: { address, release, host, delivery }, pages }) => ({
+    ...{ address, host, delivery, release, pages },
+  }));
+  if (options.json) printJson(plain.length === 1 ? plain[0]! : plain);
+  const isWell = reports.every(({ pages }) =>
+    pages.every((page) => page.problem === null && !page.parts.some(({ state }) => isDeliveryFault(state))),
+  );
+  if (!isWell) process.exitCode = EXIT.found;
 }
 
 /** @throws CliError for one that there is not */
@@ -75,6 +110,7 @@ const FORMATS = ['table', 'json', 'junit'] as const;
 
 interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
   readonly browser?: boolean;
+  readonly watch?: boolean;
   readonly format?: (typeof FORMATS)[number];
 }
 

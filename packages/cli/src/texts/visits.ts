@@ -3,6 +3,12 @@ export const VISITS = {
     'go there with a real browser, as a new visitor, and see whether each snippet loads, runs, shows and reports',
   allPages: 'with --browser: every known page, instead of a few that show everything',
   draft: 'with --browser: rehearse the draft before it is published; this browser alone gets it',
+  watch:
+    'go on: verify again after each release (with --draft: whenever the draft is saved), until Ctrl-C',
+  watchesDraft: 'Waiting for the draft to be saved. Ctrl-C ends this.',
+  watchesReleases: 'Waiting for the next release. Ctrl-C ends this.',
+  draftSaved: '\nThe draft was saved. Once more:',
+  otherRelease: '\nThere is another release on {environment}. Once more:',
   devices: 'with --browser: only these devices, with commas between them',
   noSuchDevice: 'There is no device “{device}”. Choose among {known}.',
   har: 'with --browser: write the requests of each visit into this folder (HAR 1.2)',
