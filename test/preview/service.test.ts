@@ -75,8 +75,13 @@ describe('previews', function () {
   });
 
   const make = async (body: object = {}) =>
-    (await site.stage.client.call('makePreview', { params, body: body as never })).data;
-  const get = (entered: Awaited<ReturnType<typeof enter>>, at: string, init: RequestInit = {}) =>
+    (await site.stage.client.call('makePreview', { params, body })).data;
+  interface Asking {
+    readonly method?: string;
+    readonly body?: string;
+    readonly headers?: Readonly<Record<string, string>>;
+  }
+  const get = (entered: Awaited<ReturnType<typeof enter>>, at: string, init: Asking = {}) =>
     localhostFetch(entered.origin + at, {
       redirect: 'manual',
       ...init,
@@ -160,7 +165,7 @@ describe('previews', function () {
     const problem = async (body: object): Promise<string> =>
       make(body).then(
         () => 'made',
-        (error: Error) => error.message,
+        (error: unknown) => String(error),
       );
     expect(await problem({ host: 'other.localhost' })).to.include('other.localhost');
     expect(await problem({ release: 99 })).to.include('99');
@@ -171,7 +176,7 @@ describe('previews', function () {
       expect(
         await made.then(
           () => '',
-          (error: Error) => error.message,
+          (error: unknown) => String(error),
         ),
       ).to.include('console’s own host name');
     } finally {
