@@ -40,7 +40,7 @@ interface DialogActionsProps {
 /** The foot of a window; it stays in sight, however much stands above it. */
 export function DialogActions({ leave, children }: DialogActionsProps) {
   return (
-    <div className="sticky -bottom-5 -mx-5 mt-4 -mb-5 flex justify-end gap-2 rounded-b-xl border-t border-line bg-surface px-5 py-3">
+    <div className="sticky -bottom-5 -mx-5 mt-4 -mb-5 flex flex-wrap justify-end gap-2 rounded-b-xl border-t border-line bg-surface px-5 py-3">
       <DialogClose asChild>
         <Button look="quiet">{leave}</Button>
       </DialogClose>

@@ -17,6 +17,8 @@ import { useCopy } from '../../ui/use-copy';
 
 interface PreviewButtonProps {
   readonly site: string;
+  /** The page that it begins with, unless somebody says otherwise. */
+  readonly path?: string;
   readonly className?: string;
 }
 
@@ -24,7 +26,7 @@ interface PreviewButtonProps {
 const HOURS = [4, 24, 72, 168, 336];
 
 /** Makes an address that shows the draft on the site’s real pages. */
-export function PreviewButton({ site, className }: PreviewButtonProps) {
+export function PreviewButton({ site, path = '/', className }: PreviewButtonProps) {
   const [isOpen, setOpen] = useState(false);
   const [made, setMade] = useState<PreviewResource>();
   const openOrClose = (open: boolean): void => {
@@ -39,7 +41,7 @@ export function PreviewButton({ site, className }: PreviewButtonProps) {
       {made ? (
         <ReadyDialog made={made} isOpen={isOpen} onOpenChange={openOrClose} />
       ) : (
-        <AskDialog site={site} isOpen={isOpen} onOpenChange={openOrClose} onMade={setMade} />
+        <AskDialog key={path} site={site} first={path} isOpen={isOpen} onOpenChange={openOrClose} onMade={setMade} />
       )}
     </>
   );
@@ -52,13 +54,18 @@ interface OpenProps {
 
 function AskDialog({
   site,
+  first,
   onMade,
   ...dialog
-}: OpenProps & { readonly site: string; readonly onMade: (made: PreviewResource) => void }) {
+}: OpenProps & {
+  readonly site: string;
+  readonly first: string;
+  readonly onMade: (made: PreviewResource) => void;
+}) {
   const make = useMakePreview(site);
   const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
   const [chosen, setChosen] = useState<string>();
-  const [path, setPath] = useState('/');
+  const [path, setPath] = useState(first);
   const [hours, setHours] = useState(24);
   const host =
     hosts.find((one) => one.host === chosen) ??
@@ -126,7 +133,7 @@ function ReadyDialog({ made, ...dialog }: OpenProps & { readonly made: PreviewRe
       <code className="block max-h-32 overflow-auto rounded-lg border border-line bg-good-soft p-3 font-mono text-xs [overflow-wrap:anywhere]">
         {made.address}
       </code>
-      {made.isOnlyHere && <p className="text-[13px] text-muted">{PREVIEW.onlyHere}</p>}
+      {made.isOnlyHere && <p className="mt-2 text-[13px] text-muted">{PREVIEW.onlyHere}</p>}
       <DialogActions leave={PREVIEW.close}>
         <Button onClick={() => copy(made.address, PREVIEW.copied)}>
           <Copy className="size-4" aria-hidden /> {PREVIEW.copy}

@@ -10,12 +10,14 @@ import { say } from '../../texts/say';
 
 interface NotLivePanelProps {
   site: string;
+  /** The page that is looked at. */
+  path: string;
   draft: { readonly etag: string } | undefined;
   diff: { readonly from: string; readonly changes: readonly Change[] } | undefined;
 }
 
 /** What is saved but not live, in words, and the button that makes it live. */
-export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
+export function NotLivePanel({ site, path, draft, diff }: NotLivePanelProps) {
   const [isOpen, setOpen] = useState(false);
   if (!diff || !draft) return null;
   if (diff.changes.length === 0) {
@@ -34,7 +36,7 @@ export function NotLivePanel({ site, draft, diff }: NotLivePanelProps) {
       <h2 className="text-signal">{STRIP.notLiveYet}</h2>
       <ChangeList changes={diff.changes} />
       <div className="mt-3 flex flex-wrap gap-2">
-        <PreviewButton site={site} className="flex-1" />
+        <PreviewButton site={site} path={path} className="flex-1" />
         <Button look="signal" className="flex-2" onClick={() => setOpen(true)}>
           <Send className="size-4" aria-hidden /> {STRIP.publish}
         </Button>

@@ -90,7 +90,7 @@ export function StripView() {
         )}
         <aside className="space-y-4 max-xl:row-start-1 xl:sticky xl:top-17">
           {of === 'draft' && <OrderPanel site={key} />}
-          <NotLivePanel site={key} draft={draft.data} diff={changes.data} />
+          <NotLivePanel site={key} path={question.path} draft={draft.data} diff={changes.data} />
           {leftOut('max-xl:hidden')}
         </aside>
         {leftOut('xl:hidden')}
