@@ -142,6 +142,24 @@ describe('previews', function () {
     expect(await (await get(entered, '/robots.txt')).text()).to.include('Disallow: /');
   });
 
+  it('lead nowhere else, whatever a path looks like, and are shown at their own name only', async () => {
+    const { address } = await make();
+    const { origin, port, search } = new URL(address);
+    const entered = await localhostFetch(`${origin}/.//elsewhere.example/${search}`, { redirect: 'manual' });
+    expect(entered.headers.get('location')).to.equal('/elsewhere.example/');
+    const { answers } = site;
+    site.answers = {
+      '/away': (_, response) => void response.writeHead(302, { location: '/.//elsewhere.example/' }).end(),
+    };
+    const moved = await get(await enter(address), '/away');
+    site.answers = answers;
+    expect(moved.headers.get('location')).to.equal('/elsewhere.example/');
+    // At the console’s name a page could speak to the console.
+    const beside = await localhostFetch(`http://localhost:${port}/${search}`, { redirect: 'manual' });
+    expect(beside.status).to.equal(421);
+    expect(await beside.text()).to.include('http://preview.localhost');
+  });
+
   it('are over for whoever has no pass, a changed one, or an old one', async () => {
     const { address } = await make();
     const { origin, searchParams } = new URL(address);

@@ -3,3 +3,4 @@ export type { RewrittenAnswer, VisitOrder } from './order.js';
 export { visit, type Visited } from './visit.js';
 export { startGuardProxy, type GuardOptions, type GuardProxy } from './guard-proxy.js';
 export { BrowserPool, type PoolOptions } from './browser-pool.js';
+export { notDelivered, type NewElement } from './not-delivered.js';

@@ -38,7 +38,7 @@ export class Makers {
     const tree = await within(ANSWER_MS, this.#session.send('DOM.getDocument', { depth: -1, pierce: true }));
     if (!tree) return { made: [], tags: [] };
     this.#learn(tree.root);
-    const made: string[] = [];
+    const made: { readonly nodeId: number; readonly objectId: string }[] = [];
     const tags: SeenTag[] = [];
     const base = tree.root.baseURL;
     // Those in an element that a script has made are that script’s: they are not asked about, but for script files.
@@ -50,16 +50,19 @@ export class Makers {
       if (stack.length > 0 && url !== undefined && tags.length < MAX_MADE) tags.push({ url, stack });
       const isMade = canShow && stack.length > 0;
       if (isMade && made.length < MAX_MADE) {
-        const { object } = await this.#session.send('DOM.resolveNode', {
-          nodeId: node.nodeId,
-          executionContextId: contextId,
-        });
-        if (object.objectId !== undefined) made.push(object.objectId);
+        const { nodeId } = node;
+        const found = await this.#session
+          .send('DOM.resolveNode', { nodeId, executionContextId: contextId })
+          .catch(() => undefined);
+        const { objectId } = found?.object ?? {};
+        if (objectId !== undefined) made.push({ nodeId, objectId });
       }
       await Promise.all(inside.map((one) => ask(one, isTopmost && !isMade)));
     };
     await within(ANSWER_MS, Promise.all(notDelivered(tree.root, html).map((one) => ask(one, true))));
-    return { made, tags };
+    // Answers come in any order; nodes are numbered as they stand in the page.
+    made.sort((a, b) => a.nodeId - b.nodeId);
+    return { made: made.map(({ objectId }) => objectId), tags };
   }
 
   /** What made each of the elements in `window.seenElements`, by their index; an element without a maker is left out. */
@@ -83,8 +86,10 @@ export class Makers {
       result.map(async ({ name, value }) => {
         const index = Number(name);
         if (!(index < most) || value?.objectId === undefined) return;
-        const { nodeId } = await this.#session.send('DOM.requestNode', { objectId: value.objectId });
-        const stack = await this.#makerAround(nodeId);
+        const found = await this.#session
+          .send('DOM.requestNode', { objectId: value.objectId })
+          .catch(() => undefined);
+        const stack = found ? await this.#makerAround(found.nodeId) : [];
         if (stack.length > 0) stacks.set(index, stack);
       }),
     );
@@ -112,9 +117,11 @@ export class Makers {
   #stackOf(nodeId: number): Promise<Stack> {
     let known = this.#stacks.get(nodeId);
     if (!known) {
-      known = this.#session
-        .send('DOM.getNodeStackTraces', { nodeId })
-        .then(({ creation }) => (creation ? this.#recorder.stackOf(creation) : []));
+      known = this.#session.send('DOM.getNodeStackTraces', { nodeId }).then(
+        ({ creation }) => (creation ? this.#recorder.stackOf(creation) : []),
+        // It has left the page meanwhile.
+        () => [],
+      );
       this.#stacks.set(nodeId, known);
     }
     return known;

@@ -24,8 +24,9 @@ const MAX_NEW = 6_000;
  * The elements of a page that did not come with it, the outermost first, each with those in it.
  *
  * Children are held against those of the same parent as delivered. Those of the same tag and attributes are taken for the same
- * when there are as many as were delivered; what cannot be told apart counts as new. Elements that differ in their attributes
- * are new as well, but their children are still compared where it is clear which they were.
+ * when there are as many of them as were delivered, and as many of the tag: with one more, any may be the one that was added. What
+ * cannot be told apart counts as new, but its children are still compared where it is clear which it was. What a script has put in
+ * the place of its like is not seen.
  *
  * @param root - the document, whole, with its shadow trees
  * @param html - the page as delivered; all is new where there is none
@@ -55,32 +56,31 @@ interface Pair {
 function pairs(live: Live, delivered: DeliveredParent | undefined): ReadonlyMap<Live, Pair> {
   const paired = new Map<Live, Pair>();
   if (!delivered) return paired;
-  let now = (live.children ?? []).filter(({ nodeType }) => nodeType === 1);
-  let then = delivered.childNodes.filter((node): node is Delivered => 'tagName' in node);
-  const pairBy = (
-    isSame: boolean,
-    nowName: (node: Live) => string,
-    thenName: (node: Delivered) => string,
-  ): void => {
-    const groups = groupBy(then, thenName);
+  const now = (live.children ?? []).filter(({ nodeType }) => nodeType === 1);
+  const then = delivered.childNodes.filter((node): node is Delivered => 'tagName' in node);
+  const thenByTag = groupBy(then, ({ tagName }) => tagName);
+  for (const [tag, ones] of groupBy(now, ({ localName }) => localName)) {
+    const before = thenByTag.get(tag) ?? [];
+    const isComplete = ones.length === before.length;
     const used = new Set<Delivered>();
-    for (const [name, ones] of groupBy(now, nowName)) {
-      const former = groups.get(name);
-      if (former?.length !== ones.length) continue;
-      for (const [index, node] of ones.entries()) {
-        paired.set(node, { element: former[index]!, isSame: isSame || FRAME.has(node.localName) });
-        used.add(former[index]!);
+    const pairAll = (nodes: readonly Live[], elements: readonly Delivered[], isSame: boolean): void => {
+      if (nodes.length !== elements.length) return;
+      for (const [index, node] of nodes.entries()) {
+        const element = elements[index]!;
+        paired.set(node, { element, isSame: isSame || FRAME.has(tag) });
+        used.add(element);
       }
-    }
-    now = now.filter((node) => !paired.has(node));
-    then = then.filter((node) => !used.has(node));
-  };
-  pairBy(true, liveLook, deliveredLook);
-  pairBy(
-    false,
-    ({ localName }) => localName,
-    ({ tagName }) => tagName,
-  );
+    };
+    const beforeByLook = groupBy(before, deliveredLook);
+    for (const [look, nodes] of groupBy(ones, liveLook))
+      pairAll(nodes, beforeByLook.get(look) ?? [], isComplete);
+    const left = ones.filter((node) => !paired.has(node));
+    pairAll(
+      left,
+      before.filter((element) => !used.has(element)),
+      false,
+    );
+  }
   return paired;
 }
 

@@ -105,7 +105,7 @@ export function markPage(words: MarkWords): void {
     (event) => {
       for (const one of event.composedPath()) {
         if (!(one instanceof HTMLAnchorElement) || one.origin !== words.origin) continue;
-        one.href = one.pathname + one.search + one.hash;
+        one.href = location.origin + one.pathname + one.search + one.hash;
         return;
       }
     },

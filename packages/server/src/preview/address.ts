@@ -31,3 +31,14 @@ export function isBesideConsole(settings: Addresses): boolean {
 export function isOnlyHere(settings: Addresses): boolean {
   return /(?:^|\.)localhost$/.test(new URL(previewOrigin(settings)).hostname);
 }
+
+/** A path of the preview, whatever it looks like: `//elsewhere/` is no address of somebody else. */
+export function ownPath({ pathname, search, hash }: URL): string {
+  return pathname.replace(/^\/+/, '/') + search + hash;
+}
+
+/** Whether a request came to the name that previews have: the console may stand at another one of this machine. */
+export function isAskedHere(host: string | undefined, settings: Addresses): boolean {
+  const base = `http://${host ?? ''}`;
+  return URL.canParse(base) && new URL(base).hostname === new URL(previewOrigin(settings)).hostname;
+}

@@ -1,5 +1,5 @@
 import { pipeline } from 'node:stream/promises';
-import { decodePage, clockTimeWords, type Snapshot } from '@pragmatica/core';
+import { decodePage, clockTimeWords, type PreviewGround } from '@pragmatica/core';
 import { sendOwnPage } from '@pragmatica/runtime';
 import { serialize } from 'cookie';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
@@ -14,13 +14,13 @@ import type { Sets } from '../site/sets.js';
 import { policedHosts } from '../storage/host-policies.js';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber } from '../storage/releases.js';
-import type { Host, Site } from '../storage/rows.js';
+import type { Host, Release, Site } from '../storage/rows.js';
 import { siteByKey } from '../storage/sites.js';
 import type { Store } from '../storage/store.js';
 import { PREVIEW_TEXTS as T } from '../texts/preview.js';
 import { say } from '../texts/say.js';
 import { addressOf } from '../visits/visiting.js';
-import { OWN_FOLDER, PASS_NAME, previewOrigin } from './address.js';
+import { OWN_FOLDER, PASS_NAME, isAskedHere, ownPath, previewOrigin } from './address.js';
 import { headersForBrowser, headersForSite, keptPass, siteCookies } from './pass-on.js';
 import { readPass, type PreviewPass } from './pass.js';
 
@@ -34,18 +34,17 @@ export interface PreviewTools {
   readonly log: Logger;
 }
 
-/** Longer pages are shown as they are, and say so by having no mark. */
+/** Longer pages end there. */
 const MAX_PAGE = 16 << 20;
 const ANSWER_MS = 20_000;
 const LOCALE = 'en-GB';
+const IS_PAGE = /^(?:text\/html|application\/xhtml\+xml)\b/i;
 
-interface Ground {
+interface Place {
   readonly site: Site;
   readonly host: Host;
-  readonly pass: PreviewPass;
-  readonly shown: Snapshot;
-  readonly published: Snapshot | null;
-  readonly isPolicyOurs: boolean;
+  /** The release that is shown; undefined for the draft. */
+  readonly release: Release | undefined;
 }
 
 /**
@@ -62,9 +61,10 @@ export function createPreviewApp(tools: PreviewTools): Express {
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
-  app.use((_request, response, next) => {
+  app.use((request, response, next) => {
     response.setHeader('x-robots-tag', 'noindex, nofollow');
-    next();
+    if (isAskedHere(request.headers.host, settings)) next();
+    else sendOwnPage(response, 421, T.elsewhereTitle, say(T.elsewhere, { address: origin }));
   });
   app.get('/robots.txt', (_request, response) => {
     response.type('text').send('User-agent: *\nDisallow: /\n');
@@ -89,7 +89,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     response.setHeader('set-cookie', cookie(given, Math.ceil((pass.until - Date.now()) / 1_000)));
     response.setHeader('referrer-policy', 'no-referrer');
     // The address without the pass: it goes into no history, and to no provider.
-    response.redirect(303, url.pathname + url.search);
+    response.redirect(303, ownPath(url));
   });
   app.use(async (request, response) => {
     const pass = readPass(box, keptPass(request.headers.cookie) ?? '', Date.now());
@@ -119,65 +119,90 @@ async function show(
   request: Request,
   response: Response,
 ): Promise<void> {
+  const { client, settings } = tools;
   const store = tools.store.fork();
-  const ground = await groundOf(tools, store, pass);
-  if (!ground) {
+  const place = await placeOf(store, pass);
+  if (!place) {
     sendOwnPage(response, 410, T.goneTitle, say(T.gone, { host: pass.host }));
     return;
   }
-  const address = addressOf(ground.host);
+  const address = addressOf(place.host);
   const gone = new AbortController();
   response.on('close', () => gone.abort());
-  const answer = await tools.client.get(address, request.url, {
-    headers: headersForSite(
-      request.headers,
-      await tools.client.accessIfLetIn(store, ground.site, ground.host),
-    ),
-    signal: AbortSignal.any([gone.signal, AbortSignal.timeout(ANSWER_MS)]),
-  });
-  const isSecure = previewOrigin(tools.settings).startsWith('https:');
-  const headers = headersForBrowser(answer, address, isSecure);
-  const isPage = /^(?:text\/html|application\/xhtml\+xml)\b/i.test(answer.headers.get('content-type') ?? '');
-  response.status(answer.status);
-  if (!isPage || answer.status === 206 || request.method === 'HEAD') {
-    response.set(headers as Record<string, string>);
+  const late = setTimeout(() => gone.abort(new Error('The site took too long.')), ANSWER_MS);
+  try {
+    const access = await client.accessIfLetIn(store, place.site, place.host);
+    const answer = await client.get(address, request.url, {
+      headers: headersForSite(request.headers, access),
+      signal: gone.signal,
+    });
+    const isSecure = previewOrigin(settings).startsWith('https:');
+    const headers = headersForBrowser(answer, address, isSecure) as Record<string, string>;
+    response.status(answer.status);
+    const isWhole = answer.status !== 206 && request.method !== 'HEAD';
+    if (isWhole && IS_PAGE.test(answer.headers.get('content-type') ?? '')) {
+      await showPage(tools, store, place, pass, { request, response, answer, headers });
+      return;
+    }
+    // A film takes as long as it takes.
+    clearTimeout(late);
+    response.set(headers);
     await pipeline(bodyOf(answer), response).catch((error: unknown) => {
       if (!gone.signal.aborted) throw error;
     });
-    return;
+  } finally {
+    clearTimeout(late);
   }
-  await showPage(tools, ground, request, response, answer, headers as Record<string, string>);
 }
 
-async function groundOf(
-  { sets }: PreviewTools,
-  store: Store,
-  pass: PreviewPass,
-): Promise<Ground | undefined> {
+async function placeOf(store: Store, pass: PreviewPass): Promise<Place | undefined> {
   const site = await siteByKey(store, pass.site);
   const host = site && (await hostsOf(store, site)).find((one) => one.host === pass.host);
   if (!host) return undefined;
   const release = pass.release === null ? undefined : await releaseByNumber(store, site, pass.release);
-  if (pass.release !== null && !release) return undefined;
-  const shown = release ? await sets.release(store, release) : (await sets.draft(store, site)).snapshot;
+  return pass.release !== null && !release ? undefined : { site, host, release: release ?? undefined };
+}
+
+async function groundOf(
+  { sets, settings }: PreviewTools,
+  store: Store,
+  { site, host, release }: Place,
+  pass: PreviewPass,
+): Promise<PreviewGround> {
   const served = await sets.served(store, site, host.environment);
-  const isPolicyOurs = host.delivery === 'gateway' && (await policedHosts(store, site)).has(host.host);
-  return { site, host, pass, shown, published: served?.snapshot ?? null, isPolicyOurs };
+  return {
+    published: served?.snapshot ?? null,
+    shown: release ? await sets.release(store, release) : (await sets.draft(store, site)).snapshot,
+    release: pass.release,
+    host: host.host,
+    environment: host.environment,
+    origin: addressOf(host),
+    isPolicyOurs: host.delivery === 'gateway' && (await policedHosts(store, site)).has(host.host),
+    previewOrigin: previewOrigin(settings),
+    leaveAddress: `${OWN_FOLDER}/leave`,
+    until: clockTimeWords({ at: pass.until, zone: site.timeZone, now: Date.now() }, LOCALE),
+  };
+}
+
+interface Exchange {
+  readonly request: Request;
+  readonly response: Response;
+  readonly answer: SiteResponse;
+  readonly headers: Record<string, string>;
 }
 
 /** Whatever goes wrong with a page, it is shown as it is. */
 async function showPage(
-  { readers, settings, log }: PreviewTools,
-  { host, site, pass, shown, published, isPolicyOurs }: Ground,
-  request: Request,
-  response: Response,
-  answer: SiteResponse,
-  headers: Record<string, string>,
+  tools: PreviewTools,
+  store: Store,
+  place: Place,
+  pass: PreviewPass,
+  { request, response, answer, headers }: Exchange,
 ): Promise<void> {
   const bytes = await readBounded(answer, MAX_PAGE, 'cut');
   const type = answer.headers.get('content-type') ?? '';
   try {
-    const page = await readers.run('previewPage', {
+    const page = await tools.readers.run('previewPage', {
       page: {
         target: request.url,
         html: decodePage(bytes ?? new Uint8Array(0), type).text,
@@ -186,23 +211,12 @@ async function showPage(
         cookies: siteCookies(request.headers.cookie),
         at: Date.now(),
       },
-      ground: {
-        published,
-        shown,
-        release: pass.release,
-        host: host.host,
-        environment: host.environment,
-        origin: addressOf(host),
-        isPolicyOurs,
-        previewOrigin: previewOrigin(settings),
-        leaveAddress: `${OWN_FOLDER}/leave`,
-        until: clockTimeWords({ at: pass.until, zone: site.timeZone, now: Date.now() }, LOCALE),
-      },
+      ground: await groundOf(tools, store, place, pass),
     });
     response.set({ ...headers, ...page.headers, 'content-type': withUtf8(type) });
     response.end(page.html);
   } catch (error) {
-    log.warn({ err: error, host: host.host, path: request.path }, 'a page could not be previewed');
+    tools.log.warn({ err: error, host: pass.host, path: request.path }, 'a page could not be previewed');
     response.set(headers);
     response.end(bytes);
   }

@@ -1,7 +1,7 @@
 import type { IncomingHttpHeaders, OutgoingHttpHeaders } from 'node:http';
 import { parse as parseCookies } from 'cookie';
 import type { SiteResponse } from '../outgoing/site-request.js';
-import { PASS_NAME } from './address.js';
+import { PASS_NAME, ownPath } from './address.js';
 
 /** What a browser says that the site may hear; what is about caching and about the connection is not. */
 const HEARD = [
@@ -33,6 +33,7 @@ const KEPT_BACK = new Set([
   'trailer',
   'transfer-encoding',
   'upgrade',
+  'www-authenticate',
 ]);
 
 /** Cookies of the site, without the one that lets somebody in here. */
@@ -86,7 +87,7 @@ export function headersForBrowser(
 function ownLocation(location: string, origin: string): string {
   if (!URL.canParse(location, origin)) return location;
   const url = new URL(location, origin);
-  return url.origin === origin ? url.pathname + url.search + url.hash : location;
+  return url.origin === origin ? ownPath(url) : location;
 }
 
 /** A cookie for whatever host sets it; over http it cannot ask for encryption. */
