@@ -6,7 +6,7 @@ import express, { type Express, type NextFunction, type Request, type Response }
 import type { Logger } from 'pino';
 import { bodyOf, readBounded } from '../outgoing/read-bounded.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
-import type { SiteClient } from '../outgoing/site-client.js';
+import { siteUrl, type SiteClient } from '../outgoing/site-client.js';
 import type { SiteResponse } from '../outgoing/site-request.js';
 import type { Readers } from '../reading/readers.js';
 import type { Settings } from '../settings.js';
@@ -74,7 +74,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     sendOwnPage(response, 200, T.leftTitle, T.left);
   });
   app.use((request, response, next) => {
-    const url = new URL(request.url, origin);
+    const url = siteUrl(origin, request.url);
     const given = url.searchParams.get(PASS_NAME);
     if (given === null) {
       next();

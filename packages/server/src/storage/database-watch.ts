@@ -1,3 +1,4 @@
+import { setImmediate as nextTurn, setTimeout as sleep } from 'node:timers/promises';
 import { endConnection } from '@pragmatica/runtime';
 import pg from 'pg';
 
@@ -50,8 +51,9 @@ export class DatabaseWatch {
   async #asked(): Promise<boolean> {
     try {
       this.#client ??= await this.#connect();
-      await this.#client.query('select 1');
-      return true;
+      if (await isInTime(this.#client.query('select 1'))) return true;
+      void this.#drop();
+      return false;
     } catch {
       void this.#drop();
       return false;
@@ -63,7 +65,6 @@ export class DatabaseWatch {
       connectionString: this.#url,
       application_name: 'pragmatica-watch',
       connectionTimeoutMillis: ANSWER_MS,
-      query_timeout: ANSWER_MS,
     });
     // What ends the connection is noticed at the next question.
     client.on('error', () => undefined);
@@ -76,5 +77,25 @@ export class DatabaseWatch {
     const client = this.#client;
     this.#client = undefined;
     if (client) await endConnection(client, ANSWER_MS);
+  }
+}
+
+/**
+ * Whether an answer comes in time. A process that was held up itself finds its timers due before it has read what came meanwhile: what
+ * has come by then was in time.
+ */
+async function isInTime(answer: Promise<unknown>): Promise<boolean> {
+  const over = new AbortController();
+  const late = async (): Promise<false> => {
+    await sleep(ANSWER_MS, undefined, { signal: over.signal });
+    await nextTurn();
+    await nextTurn();
+    return false;
+  };
+  answer.catch(() => undefined);
+  try {
+    return await Promise.race([answer.then(() => true), late()]);
+  } finally {
+    over.abort();
   }
 }
