@@ -18,7 +18,7 @@ import { Recorder } from './recorder.js';
 import { settle } from './settle.js';
 import { doStep, type StepTools } from './steps.js';
 
-/** What a visit brings home. Screenshots are JPEG images: WebP is smaller and costs three times the time. */
+/** What a visit brings home. Screenshots are JPEG images: WebP is smaller and takes about twice as long. */
 export interface Visited {
   readonly evidence: VisitEvidence;
   readonly screenshots: readonly Buffer[];

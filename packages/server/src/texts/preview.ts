@@ -4,7 +4,7 @@ export const PREVIEW_TEXTS = {
   theDraft: 'the draft',
   theRelease: 'release {release}',
   overTitle: 'This preview is over',
-  over: 'Previews end by themselves, and each browser has one at a time. Ask whoever sent you the address for a new one: in Pragmatica it is “Preview” above the draft, or “pragmatica preview”.',
+  over: 'Previews end by themselves, and each browser has one at a time. Ask whoever sent you the address for a new one: in Pragmatica it is “Preview”, beside “Publish”, or “pragmatica preview”.',
   leftTitle: 'You have left the preview',
   left: 'This browser no longer gets the draft. Your visitors never did: they see what is published.',
   noAnswerTitle: '{host} does not answer',
