@@ -73,7 +73,7 @@ describe('npm start watches over what it started', function () {
     const first = part('server/dist/main.js');
     const faults = await visitedWhile(async () => {
       process.kill(first, 'SIGKILL');
-      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 20_000);
+      await eventually(async () => expect((await service('/readyz')).status).to.equal(200), 70_000);
     });
     expect(faults).to.deep.equal([]);
     expect(part('server/dist/main.js')).not.to.equal(first);

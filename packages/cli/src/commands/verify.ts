@@ -1,4 +1,9 @@
-import { ApiError, type ApiClient, type VerificationEvent, type VerificationInput } from '@pragmatica/contract';
+import {
+  ApiError,
+  type ApiClient,
+  type VerificationEvent,
+  type VerificationInput,
+} from '@pragmatica/contract';
 import {
   DEVICES,
   deliveryOf,

@@ -3,8 +3,7 @@ export const VISITS = {
     'go there with a real browser, as a new visitor, and see whether each snippet loads, runs, shows and reports',
   allPages: 'with --browser: every known page, instead of a few that show everything',
   draft: 'with --browser: rehearse the draft before it is published; this browser alone gets it',
-  watch:
-    'go on: verify again after each release (with --draft: whenever the draft is saved), until Ctrl-C',
+  watch: 'go on: verify again after each release (with --draft: whenever the draft is saved), until Ctrl-C',
   watchesDraft: 'Waiting for the draft to be saved. Ctrl-C ends this.',
   watchesReleases: 'Waiting for the next release. Ctrl-C ends this.',
   draftSaved: '\nThe draft was saved. Once more:',

@@ -41,7 +41,14 @@ export function PreviewButton({ site, path = '/', className }: PreviewButtonProp
       {made ? (
         <ReadyDialog made={made} isOpen={isOpen} onOpenChange={openOrClose} />
       ) : (
-        <AskDialog key={path} site={site} first={path} isOpen={isOpen} onOpenChange={openOrClose} onMade={setMade} />
+        <AskDialog
+          key={path}
+          site={site}
+          first={path}
+          isOpen={isOpen}
+          onOpenChange={openOrClose}
+          onMade={setMade}
+        />
       )}
     </>
   );
