@@ -26,6 +26,7 @@ export const CORE_LAYERS = [
   'verify',
   'watch',
   'preview',
+  'pick',
   'checks',
 ];
 

@@ -74,6 +74,23 @@ const CASES: readonly Case[] = [
     ],
   },
   {
+    what: 'at each side of an element that a selector names',
+    parts: [
+      [{ selector: 'body > div:nth-of-type(1)', side: 'before' }, `<b>before</b>${inline('before')}`],
+      [{ selector: 'body > div:nth-of-type(1)', side: 'inside' }, `<b>inside</b>${inline('inside')}`],
+      [{ selector: 'body > div:nth-of-type(1)', side: 'inside-end' }, `<b>inside end</b>${inline('last')}`],
+      [{ selector: 'body > div:nth-of-type(1)', side: 'after' }, `<b>after</b>${inline('after')}`],
+    ],
+    isLooselyOrdered: true,
+  },
+  {
+    what: 'at an element whose place is counted without what parts have put in',
+    parts: [
+      [{ selector: 'body > p:nth-of-type(1)', side: 'before' }, '<p>more</p>'],
+      [{ selector: 'body > p:nth-of-type(2)', side: 'after' }, `<b>behind two</b>${inline('two')}`],
+    ],
+  },
+  {
     what: 'markup that is not run',
     parts: [
       ['body-end', `<noscript><img src="/files/pixel.js"></noscript><template>${inline('never')}</template>`],

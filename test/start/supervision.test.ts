@@ -9,7 +9,7 @@ import { freePorts, startPragmatica, untilRunning, type Ports, type Started } fr
 const HOST = 'skerrywick.localhost';
 
 describe('npm start watches over what it started', function () {
-  this.timeout(240_000);
+  this.timeout(300_000);
   let data: string;
   let env: Ports & Record<string, string>;
   let started: Started;

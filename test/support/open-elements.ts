@@ -10,7 +10,7 @@ const NAMESPACES = ['xhtml', 'svg', 'MathML'];
 /** The elements that the page machine has open after a page's text, outermost first. */
 export function openElements(html: string): string {
   const scanner = new PlainScanner();
-  scanner.reset(false, false, 0, -1);
+  scanner.reset({ steps: [], words: 0, wants: 0 }, false, 0, -1);
   const bytes = new TextEncoder().encode(html);
   scanner.push(bytes);
   while (scanner.run(false) === 1) {

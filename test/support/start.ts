@@ -47,5 +47,5 @@ export function startPragmatica(env: Record<string, string>, ...args: string[]):
 }
 
 export async function untilRunning(started: Started): Promise<void> {
-  await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 150_000);
+  await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 220_000);
 }

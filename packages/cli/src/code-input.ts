@@ -1,3 +1,4 @@
+import { ANCHOR_SIDE_NAMES, SelectorError, readAnchor, type AnchorSide } from '@pragmatica/core';
 import { readFileSync } from 'node:fs';
 import { text } from 'node:stream/consumers';
 import { NAMED_PLACEMENTS, nearestPlacement, type Placement } from './placements.js';
@@ -23,11 +24,11 @@ export async function readCode(source: string): Promise<string> {
   }
 }
 
-/** A placement as typed: a name, or `inside:#id`, `before:#id`. @throws CliError */
+/** A placement as typed: a name, or a side and an element: `inside:#id`, `after:main > p`. @throws CliError */
 export function parsePlacement(typed: string): Placement {
   if ((NAMED_PLACEMENTS as readonly string[]).includes(typed)) return typed as Placement;
-  const anchor = /^(inside|before):#?(.+)$/.exec(typed);
-  if (anchor) return { anchor: anchor[2]!, side: anchor[1] as 'inside' | 'before' };
+  const side = ANCHOR_SIDE_NAMES.find((one) => typed.startsWith(`${one}:`));
+  if (side !== undefined) return typedAnchor(typed.slice(side.length + 1), side);
   const near = nearestPlacement(typed);
   const hint = near === undefined ? '' : say(COMMON.didYouMean, { near });
   throw new CliError(
@@ -35,9 +36,20 @@ export function parsePlacement(typed: string): Placement {
   );
 }
 
+function typedAnchor(element: string, side: AnchorSide): Placement {
+  try {
+    return readAnchor(element, side);
+  } catch (error) {
+    if (error instanceof SelectorError)
+      throw new CliError(say(COMMON.notElement, { element, why: error.message }));
+    throw error;
+  }
+}
+
 /** `--part PLACEMENT=FILE`. @throws CliError */
 export async function parsePart(typed: string): Promise<{ placement: Placement; code: string }> {
-  const at = typed.indexOf('=');
+  // Selectors have signs of equality, too.
+  const at = typed.lastIndexOf('=');
   if (at < 0) throw new CliError(say(COMMON.writePartPlacement, { typed }));
   return { placement: parsePlacement(typed.slice(0, at)), code: await readCode(typed.slice(at + 1)) };
 }

@@ -17,6 +17,7 @@ import { paste } from './commands/paste.js';
 import { pages } from './commands/pages.js';
 import { policy } from './commands/policy.js';
 import { plan } from './commands/plan.js';
+import { place } from './commands/place.js';
 import { preview } from './commands/preview.js';
 import { promote } from './commands/promote.js';
 import { pull, push } from './commands/pull.js';
@@ -61,6 +62,7 @@ const COMMANDS = [
   pages,
   plan,
   diff,
+  place,
   preview,
   publish,
   releases,

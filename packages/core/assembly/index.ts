@@ -7,15 +7,15 @@ import { addNames } from './skeleton';
 const m = new Machine();
 addNames(m.classes);
 
-/** position, hold, number of events, address of the events, question, from and to */
-const state = heap.alloc(7 * 4);
+/** position, hold, number of events, address of the events, question, from, to, and whether the page is in quirks mode */
+const state = heap.alloc(8 * 4);
 
 export function stateAddress(): usize {
   return state;
 }
 
-export function reset(wantsIds: bool, mayUseFastPath: bool, pairs: i32, watch: i32): void {
-  m.reset(wantsIds, mayUseFastPath, pairs);
+export function reset(words: i32, wants: i32, mayUseFastPath: bool, pairs: i32, watch: i32): void {
+  m.reset(words, wants, mayUseFastPath, pairs);
   m.watch = watch;
 }
 
@@ -42,12 +42,29 @@ export function run(ended: bool): i32 {
   store<i32>(state, m.eventCount, 8);
   store<i32>(state, <i32>m.events.pointer(), 12);
   store<i32>(state, m.query, 16);
-  const isId = m.query === 2;
-  store<i32>(state, m.base + (isId ? m.idFrom : m.tagStart), 20);
-  store<i32>(state, m.base + (isId ? m.idTo : m.tagEnd), 24);
+  store<i32>(state, m.base + m.tagStart, 20);
+  store<i32>(state, m.base + m.tagEnd, 24);
+  store<i32>(state, m.quirks ? 1 : 0, 28);
   return status;
 }
 
 export function answer(value: i32): void {
   m.answer = value;
+}
+
+export function addStep(
+  tag: i32,
+  before: i32,
+  isChild: i32,
+  child: i32,
+  ofType: i32,
+  counter: i32,
+  selector: i32,
+  wantsEnd: i32,
+): void {
+  m.selection.addStep(tag, before, isChild, child, ofType, counter, selector, wantsEnd);
+}
+
+export function answerTag(word: i32, bits: i32): void {
+  m.selection.setTag(word, bits);
 }

@@ -15,6 +15,7 @@ export * from './visit/index.js';
 export * from './verify/index.js';
 export * from './watch/index.js';
 export * from './preview/index.js';
+export * from './pick/index.js';
 export * from './facts/index.js';
 export * from './checks/index.js';
 export * from './recipes/index.js';

@@ -4,8 +4,10 @@ import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import { Makers } from './makers.js';
 import type { VisitOrder } from './order.js';
+import { boxesOf } from './page/boxes.js';
 import { sayGoodbye } from './page/goodbye.js';
 import { lookAtPage, readTimings, type PageLook } from './page/look.js';
+import type { Protocol } from './protocol.js';
 import type { LoadRecord, Recorder } from './recorder.js';
 import { within } from './within.js';
 
@@ -40,6 +42,8 @@ const MAX_DOM = 1_500_000;
 const MAX_GLOBALS = 500;
 const MAX_ELEMENTS = 120;
 const SCREENSHOT_QUALITY = 60;
+/** Of a picture of a whole page, in pixels. */
+const MAX_PICTURE_HEIGHT = 6_000;
 const LEAVE_MS = 2_000;
 /** Beacons that are sent on leaving are answered within this, or not waited for. */
 const LAST_WORDS_MS = 400;
@@ -84,6 +88,7 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     shifts: seen?.shifts ?? [],
     readable: seen?.readable ?? 0,
     size: seen?.size ?? NO_SIZE,
+    ...(seen?.boxes === undefined ? {} : { boxes: seen.boxes }),
     window: seen?.window ?? NO_SIZE,
     isHung: page !== undefined && seen === undefined,
     seconds: Math.max(progress.seconds, endMs / 1_000),
@@ -134,6 +139,7 @@ type Seen = Pick<
   | 'shifts'
   | 'readable'
   | 'size'
+  | 'boxes'
   | 'window'
   | 'scrolled'
 > & {
@@ -158,7 +164,12 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
   };
   const dom = await read<string>('document.documentElement ? document.documentElement.outerHTML : ""');
   if (dom === undefined) return undefined;
-  const screenshot = order.noScreenshot === true ? undefined : await shoot(session);
+  const boxes =
+    order.boxesOf === undefined
+      ? undefined
+      : await read<ReturnType<typeof boxesOf>>(callInPage(boxesOf, order.boxesOf));
+  const screenshot =
+    order.noScreenshot === true ? undefined : await shoot(session, order.boxesOf !== undefined);
   const makers = new Makers(session, work.recorder);
   const { made, tags } = await makers.madeElements(work.record.html, contextId);
   const looked = await lookWith(work, contextId, made, makers);
@@ -169,6 +180,7 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
   return {
     dom: dom.slice(0, MAX_DOM),
     ...(screenshot === undefined ? {} : { screenshot }),
+    ...(boxes === undefined ? {} : { boxes }),
     globals,
     elements: looked?.elements ?? [],
     tags,
@@ -199,16 +211,26 @@ async function globalsOf({ session, recorder }: LoadToFinish): Promise<readonly 
   return names.slice(0, MAX_GLOBALS);
 }
 
-async function shoot(session: CDPSession): Promise<Buffer | undefined> {
+async function shoot(session: CDPSession, isWhole: boolean): Promise<Buffer | undefined> {
+  const clip = isWhole ? await wholePage(session) : undefined;
   const shot = await within(
     ANSWER_MS,
     session.send('Page.captureScreenshot', {
       format: 'jpeg',
       quality: SCREENSHOT_QUALITY,
       optimizeForSpeed: true,
+      ...(clip ? { captureBeyondViewport: true, clip } : {}),
     }),
   );
   return shot && Buffer.from(shot.data, 'base64');
+}
+
+/** The page from its top, as far down as pictures go. */
+async function wholePage(session: CDPSession): Promise<Protocol.Page.Viewport | undefined> {
+  const metrics = await within(ANSWER_MS, session.send('Page.getLayoutMetrics'));
+  if (!metrics) return undefined;
+  const { width, height } = metrics.cssContentSize;
+  return { x: 0, y: 0, width, height: Math.min(height, MAX_PICTURE_HEIGHT), scale: 1 };
 }
 
 interface Looked extends Omit<PageLook, 'elements'> {

@@ -20,6 +20,8 @@ export interface VisitOrder {
   readonly rewrite?: (answer: RewrittenAnswer) => Promise<string | undefined> | string | undefined;
   /** Which addresses besides pages are handed to `rewrite`, as the DevTools protocol writes patterns. */
   readonly rewriteAlso?: readonly string[];
+  /** An attribute that numbers elements: where these are shown is written down, and the picture is one of the whole page. */
+  readonly boxesOf?: string;
   /** Takes no picture. */
   readonly noScreenshot?: boolean;
   /** At most so long, everything taken together. @defaultValue 45,000 */

@@ -1,14 +1,26 @@
-import { NAMED_PLACEMENTS, isAnchor, type Placement } from '@pragmatica/core';
+import {
+  ANCHOR_SIDE_NAMES,
+  NAMED_PLACEMENTS,
+  anchorName,
+  isAnchor,
+  readAnchor,
+  type Placement,
+} from '@pragmatica/core';
 
-/** A placement as it is written in a file: `head-end`, `inside #booking`. */
+/** A placement as it is written in a file: `head-end`, `inside #booking`, `after main > p`. */
 export function placementText(placement: Placement): string {
-  return isAnchor(placement) ? `${placement.side} #${placement.anchor}` : placement;
+  return isAnchor(placement) ? `${placement.side} ${anchorName(placement)}` : placement;
 }
 
 /** @returns undefined for what is none */
 export function readPlacement(text: string): Placement | undefined {
   const named = NAMED_PLACEMENTS.find((one) => one === text);
   if (named) return named;
-  const [, side, anchor] = /^(inside|before) #(.+)$/s.exec(text) ?? [];
-  return anchor === undefined ? undefined : { side: side as 'inside' | 'before', anchor };
+  const side = ANCHOR_SIDE_NAMES.find((one) => text.startsWith(`${one} `));
+  if (side === undefined) return undefined;
+  try {
+    return readAnchor(text.slice(side.length + 1), side);
+  } catch {
+    return undefined;
+  }
 }

@@ -4,7 +4,8 @@ export const COMMON = {
   fileSourceCould: 'The file "{source}" could not be read ({code}).',
   didYouMean: ' Did you mean "{near}"?',
   typedNotPlacement:
-    '"{typed}" is not a placement.{hint} Use {namedPlacements}, inside:#an-id or before:#an-id.',
+    '"{typed}" is not a placement.{hint} Use {namedPlacements}, or before:, inside:, inside-end: or after: with an element: inside:#an-id, "after:main > p".',
+  notElement: '"{element}" does not name an element. {why}',
   writePartPlacement: 'Write a part as PLACEMENT=FILE, like body-end=chat.html; this was "{typed}".',
   addressService: 'address of the service',
   printResultJson: 'print the result as JSON',

@@ -65,7 +65,7 @@ export const SNIPPET = {
   listSnippetsDraft: 'list the snippets of the draft',
   findWords: 'only those that have all these words, in names, notes, page rules or code',
   onlyState: 'only those in this state',
-  onlyPlacement: 'only those with a part there, like head-end or inside:#an-id',
+  onlyPlacement: 'only those with a part there, like head-end, inside:#an-id or "after:main > p"',
   noneFits: 'No snippet fits.',
   noSnippetsYet: 'No snippets yet. Add one with: pragmatica snippet add --help',
   runs: 'RUNS ON',

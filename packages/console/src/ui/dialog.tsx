@@ -1,22 +1,30 @@
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from './button';
+import { cn } from './cn';
 
 export interface DialogProps {
   title: string;
   description: ReactNode;
   children: ReactNode;
+  /** As wide as pictures need. */
+  isWide?: boolean;
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
 }
 
 /** A window over the page; always with a title and a sentence that says what it is for. */
-export function Dialog({ title, description, children, isOpen, onOpenChange }: DialogProps) {
+export function Dialog({ title, description, children, isWide, isOpen, onOpenChange }: DialogProps) {
   return (
     <Radix.Root open={isOpen} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
-        <Radix.Content className="enter fixed inset-x-3 top-[12vh] z-50 mx-auto max-h-[78vh] max-w-lg overflow-auto rounded-xl border border-line bg-surface p-5 shadow-card">
+        <Radix.Content
+          className={cn(
+            'enter fixed inset-x-3 z-50 mx-auto overflow-auto rounded-xl border border-line bg-surface p-5 shadow-card',
+            isWide ? 'top-[4vh] max-h-[92vh] max-w-6xl' : 'top-[12vh] max-h-[78vh] max-w-lg',
+          )}
+        >
           <Radix.Title className="text-lg font-semibold">{title}</Radix.Title>
           <Radix.Description asChild>
             <div className="mt-1 text-sm text-muted">{description}</div>

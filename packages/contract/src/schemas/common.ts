@@ -1,4 +1,11 @@
-import { KEY_PATTERN, NAMED_PLACEMENTS, PART_PERS } from '@pragmatica/core';
+import {
+  ANCHOR_SIDE_NAMES,
+  KEY_PATTERN,
+  NAMED_PLACEMENTS,
+  PART_PERS,
+  SelectorError,
+  normalSelector,
+} from '@pragmatica/core';
 import { z } from 'zod';
 
 export const key = z
@@ -40,9 +47,23 @@ export const placement = z
   .union(
     [
       z.enum(NAMED_PLACEMENTS),
-      z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(['inside', 'before']) }),
+      z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(ANCHOR_SIDE_NAMES) }),
+      z.strictObject({
+        selector: z
+          .string()
+          .max(500)
+          .refine((text) => selectorFault(text) === undefined)
+          .overwrite((text) => (selectorFault(text) === undefined ? normalSelector(text) : text)),
+        side: z.enum(ANCHOR_SIDE_NAMES),
+      }),
     ],
-    `Use ${NAMED_PLACEMENTS.join(', ')}, or {"anchor": "an-id", "side": "inside"} (or "before").`,
+    {
+      error: ({ input }) =>
+        (typeof input === 'object' && input !== null && 'selector' in input
+          ? selectorFault(input.selector)
+          : undefined) ??
+        `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDE_NAMES.join(', ')}.`,
+    },
   )
   .meta({ description: 'Where a part goes in the page.' });
 
@@ -112,3 +133,15 @@ export const nextPage = z
   .meta({ description: 'Pass it as `after` for the page that follows; null on the last one.' });
 
 export const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
+
+/** What is wrong with a selector, in words; undefined for nothing. */
+function selectorFault(text: unknown): string | undefined {
+  if (typeof text !== 'string') return undefined;
+  try {
+    normalSelector(text);
+    return undefined;
+  } catch (error) {
+    if (error instanceof SelectorError) return error.message;
+    throw error;
+  }
+}

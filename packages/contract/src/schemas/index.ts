@@ -19,4 +19,5 @@ export * from './reach.js';
 export * from './plan.js';
 export * from './visit.js';
 export * from './watch.js';
+export * from './page-picture.js';
 export * from './preview.js';

@@ -1,4 +1,10 @@
-import { NAMED_PLACEMENTS, isAnchor, type Placement } from '../insert/index.js';
+import {
+  ANCHOR_SIDE_NAMES,
+  NAMED_PLACEMENTS,
+  isAnchor,
+  readAnchor,
+  type Placement,
+} from '../insert/index.js';
 import type { Delivery } from './delivery.js';
 import { ASKED_EACH_TIME, LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
@@ -27,17 +33,20 @@ export const fragments: Delivery = {
 
 /** A placement as it is written in the address of a fragment: `head-end`, `inside:booking`. */
 export function fragmentName(placement: Placement): string {
-  return isAnchor(placement) ? `${placement.side}:${encodeURIComponent(placement.anchor)}` : placement;
+  return isAnchor(placement)
+    ? `${placement.side}:${encodeURIComponent('anchor' in placement ? placement.anchor : placement.selector)}`
+    : placement;
 }
 
 /** @returns undefined for what is no placement */
 export function fragmentPlacement(name: string): Placement | undefined {
   const named = NAMED_PLACEMENTS.find((one) => one === name);
   if (named) return named;
-  const [, side, id] = /^(inside|before):#?(.+)$/s.exec(name) ?? [];
+  const colon = name.indexOf(':');
+  const side = ANCHOR_SIDE_NAMES.find((one) => one === name.slice(0, colon));
   if (side === undefined) return undefined;
   try {
-    return { side: side as 'inside' | 'before', anchor: decodeURIComponent(id!) };
+    return readAnchor(decodeURIComponent(name.slice(colon + 1)), side);
   } catch {
     return undefined;
   }

@@ -9,12 +9,19 @@ export { writtenCode } from './written-code.js';
 export {
   PLACEMENTS,
   isInHead,
+  ANCHOR_SIDES,
+  ANCHOR_SIDE_NAMES,
   NAMED_PLACEMENTS,
+  anchorName,
   isAnchor,
   placementKey,
   placementWords,
   type AnchorPlacement,
+  type AnchorSide,
   type NamedPlacement,
   type Placement,
 } from './placements.js';
+export { SelectorError, parseSelector } from './selector/parse-selector.js';
+export { normalSelector, readAnchor, selectorText, stepText } from './selector/selector-text.js';
+export type { AttributeTest, Selector, SelectorStep } from './selector/types.js';
 export type { InsertOptions, InsertOutcome, InsertPart } from './types.js';

@@ -1,7 +1,6 @@
-import { decodeCharacterReferences } from './character-references.js';
 import { isQuirksDoctype } from './doctype.js';
 import { EncodingSniffer, PRESCAN_BYTES, decoderOf, type PageEncoding } from './encoding.js';
-import { Anchor } from './machine/anchors.js';
+import { Anchor } from './machine/place-bits.js';
 import { Pairs } from './machine/cdata.js';
 import { PlainScanner, type Scanner } from './machine/scanner.js';
 import { Query, Event, Status } from './machine/state.js';
@@ -10,8 +9,16 @@ import { narrowerFor, type Transcoder } from './transcoder.js';
 import { PageChunks } from './page-chunks.js';
 import { prepareParts, type PreparedPart, type PreparedParts } from './prepare.js';
 import { noteWords, type LeftOutReason } from './reasons.js';
-import { LEFT_OUT_REASONS, PLACE_BITS, fitsAt, isOfBody, leftOut, type ScanEvent } from './scan-event.js';
-import { NAMED_PLACEMENTS, placementKey, type AnchorPlacement, type NamedPlacement } from './placements.js';
+import {
+  LEFT_OUT_REASONS,
+  PLACE_BITS,
+  SIDES,
+  fitsAt,
+  isOfBody,
+  leftOut,
+  type ScanEvent,
+} from './scan-event.js';
+import { NAMED_PLACEMENTS, type AnchorSide, type NamedPlacement } from './placements.js';
 import type { InsertOptions, InsertOutcome, InsertPart } from './types.js';
 import { wasmScanner } from './wasm-scanner.js';
 
@@ -65,6 +72,8 @@ export class PageInserter {
   /** Events at offsets that are still held back. */
   #queue: ScanEvent[] = [];
   #isQuirks: boolean | undefined;
+  /** The end tag that was written last, and where. */
+  #closed = '';
   #headImpliedAt = -1;
   #bodyImpliedAt = -1;
   /** Parts for the start of the head that go after the encoding's declaration. */
@@ -145,7 +154,7 @@ export class PageInserter {
     this.#leaveOutAll(this.#parts.unwritable(encoding.name), 'encoding');
     this.#narrower = narrowerFor(encoding.name, encoding.markLength);
     this.#scanner = this.#plain ? new PlainScanner() : fastestScanner();
-    const mayUseFastPath = this.#parts.anchors.size === 0;
+    const mayUseFastPath = this.#parts.elements.steps.length === 0;
     if (mayUseFastPath) this.#kept = [];
     this.#reset(mayUseFastPath);
     return this.#sniffer.collected();
@@ -155,7 +164,7 @@ export class PageInserter {
     const { name, markLength, declarationEnd } = this.#encoding;
     const pairs = PAIRS.get(name ?? '') ?? Pairs.None;
     const watch = declarationEnd === undefined ? -1 : declarationEnd - markLength;
-    this.#scanner!.reset(this.#parts.anchors.size > 0, mayUseFastPath, pairs, watch);
+    this.#scanner!.reset(this.#parts.elements, mayUseFastPath, pairs, watch);
   }
 
   /** Lets the machine read a chunk and does what it tells. */
@@ -212,16 +221,14 @@ export class PageInserter {
   }
 
   #answer(): void {
-    const { query, from, to } = this.#scanner!.question();
+    const { query, from, to, isQuirks } = this.#scanner!.question();
     const text = (): string => this.#decode(this.#chunks.bytes(this.#offset(from), this.#offset(to)));
     if (query === Query.Doctype) {
       // Asked again when the page is read again, whose bytes may have been given out.
       this.#isQuirks ??= isQuirksDoctype(text());
       this.#scanner!.answer(this.#isQuirks ? 1 : 0);
     } else {
-      const id = text();
-      const decoded = id.includes('&') ? decodeCharacterReferences(id) : id;
-      this.#scanner!.answer(this.#parts.anchors.get(decoded) ?? 0);
+      this.#scanner!.answerTag(this.#parts.elements.fitting(text(), isQuirks));
     }
   }
 
@@ -282,10 +289,10 @@ export class PageInserter {
         this.#write(this.#named('body-end'), offset);
         break;
       case Event.Before:
-        this.#anchor(first, 'before', offset, second);
-        break;
       case Event.Inside:
-        this.#anchor(first, 'inside', offset, second);
+      case Event.InsideEnd:
+      case Event.After:
+        this.#anchor(this.#parts.elements.names[first - 1]!, SIDES[kind]!, offset, second);
         break;
       case Event.Watched:
         this.#write(this.#afterDeclaration, offset, 'after-charset');
@@ -315,23 +322,25 @@ export class PageInserter {
     return end + this.#added + length <= PRESCAN_BYTES;
   }
 
-  #anchor(number: number, side: AnchorPlacement['side'], offset: number, verdict: number): void {
-    for (const [id, numbered] of this.#parts.anchors) {
-      if (numbered !== number) continue;
-      const group = this.#parts.placements.get(placementKey({ anchor: id, side })) ?? [];
-      const fitting = group.filter((part) => fitsAt(part, verdict));
-      this.#leaveOutAll(
-        group.filter((part) => !fitting.includes(part)),
-        'anchor-refused',
-      );
-      const closes = Math.floor(verdict / Anchor.Closes) - 1;
-      if (closes >= 0 && this.#open(fitting).length > 0) {
-        // The anchor's start tag would end this element: said now, the part stands where the anchor does.
-        this.#copy(offset);
-        this.#add(this.#tag(encoder.encode(`</${TAG_NAMES.split(' ')[closes]!}>`)));
-      }
-      this.#write(fitting, offset);
-    }
+  #anchor(name: string, side: AnchorSide, offset: number, verdict: number): void {
+    const group = this.#parts.placements.get(`${side}:${name}`) ?? [];
+    const fitting = group.filter((part) => fitsAt(part, verdict));
+    this.#leaveOutAll(
+      group.filter((part) => !fitting.includes(part)),
+      'anchor-refused',
+    );
+    const closes = Math.floor(verdict / Anchor.Closes) - 1;
+    if (closes >= 0 && this.#open(fitting).length > 0) this.#close(TAG_NAMES.split(' ')[closes]!, offset);
+    this.#write(fitting, offset);
+  }
+
+  /** The page's next tag would end this element: said now, once, what comes stands behind it. */
+  #close(name: string, offset: number): void {
+    const closing = `${offset} ${name}`;
+    if (this.#closed === closing) return;
+    this.#closed = closing;
+    this.#copy(offset);
+    this.#add(this.#tag(encoder.encode(`</${name}>`)));
   }
 
   #becomeFrameset(): void {
@@ -418,7 +427,7 @@ export class PageInserter {
   #settleRest(): void {
     this.#leaveOutAll(this.#afterDeclaration, 'charset');
     for (const [key, group] of this.#parts.placements)
-      this.#leaveOutAll(group, key.includes('#') ? 'no-anchor' : 'unfinished');
+      this.#leaveOutAll(group, key in PLACE_BITS ? 'unfinished' : 'no-anchor');
   }
 
   #finish(): void {

@@ -1,3 +1,5 @@
+import { AttributeAction, SelectorType, stringify } from 'css-what';
+
 interface PlacementMeta {
   /** In the words that users read, behind "stands" or "moves to". */
   readonly words: string;
@@ -38,13 +40,24 @@ export type NamedPlacement = keyof typeof PLACEMENTS;
 
 export const NAMED_PLACEMENTS = Object.keys(PLACEMENTS) as [NamedPlacement, ...NamedPlacement[]];
 
-/** `inside`: right after the element's start tag. `before`: right before the element. */
-export interface AnchorPlacement {
-  readonly anchor: string;
-  readonly side: 'inside' | 'before';
-}
+/** Where parts can stand at an element, in page order, in the words that users read before its name. */
+export const ANCHOR_SIDES = {
+  before: 'before',
+  inside: 'at the start of',
+  'inside-end': 'at the end of',
+  after: 'after',
+} as const;
 
-/** Where a part goes: one of the named places, or an element with a given id. */
+export type AnchorSide = keyof typeof ANCHOR_SIDES;
+
+export const ANCHOR_SIDE_NAMES = Object.keys(ANCHOR_SIDES) as [AnchorSide, ...AnchorSide[]];
+
+/** At the element with an id, or at the first element of the page that a selector fits (`parseSelector`). */
+export type AnchorPlacement =
+  | { readonly anchor: string; readonly side: AnchorSide }
+  | { readonly selector: string; readonly side: AnchorSide };
+
+/** Where a part goes: one of the named places, or at an element. */
 export type Placement = NamedPlacement | AnchorPlacement;
 
 /** Tells an anchor from a named placement. */
@@ -58,12 +71,26 @@ export function isInHead(placement: Placement): boolean {
 
 /** One string per distinct placement; equal placements give equal strings. Used as a map key and in order lists. */
 export function placementKey(placement: Placement): string {
-  return isAnchor(placement) ? `${placement.side}:#${placement.anchor}` : placement;
+  return isAnchor(placement) ? `${placement.side}:${anchorName(placement)}` : placement;
 }
 
 /** A placement in the words that users read, e.g. "at the end of the head". */
 export function placementWords(placement: Placement): string {
   if (!isAnchor(placement)) return PLACEMENTS[placement].words;
-  const { side, anchor } = placement;
-  return side === 'inside' ? `inside the element #${anchor}` : `before the element #${anchor}`;
+  return `${ANCHOR_SIDES[placement.side]} the element ${anchorName(placement)}`;
+}
+
+/** The element that a placement names, as a selector: `#id`, or its own. */
+export function anchorName(placement: AnchorPlacement): string {
+  if ('selector' in placement) return placement.selector;
+  const { Attribute } = SelectorType;
+  const { Equals } = AttributeAction;
+  const id = {
+    type: Attribute,
+    name: 'id',
+    action: Equals,
+    value: placement.anchor,
+    ignoreCase: 'quirks',
+  } as const;
+  return stringify([[{ ...id, namespace: null }]]);
 }

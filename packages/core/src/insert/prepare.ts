@@ -1,5 +1,6 @@
 import { HEAD_ELEMENTS } from './names.js';
 import { isAnchor, placementKey } from './placements.js';
+import { WantedElements } from './selector/wanted-elements.js';
 import type { InsertPart } from './types.js';
 import { writtenCode } from './written-code.js';
 
@@ -10,6 +11,8 @@ export interface PreparedPart {
   readonly startsInHead: boolean;
   /** It holds only scripts, styles and comments, which can stand nearly everywhere. */
   readonly isScript: boolean;
+  /** It holds only what may stand in the head. */
+  readonly isOfHead: boolean;
   /** It holds an element that ends an open paragraph. */
   readonly endsParagraph: boolean;
   /** The part in an encoding; undefined where it cannot be written. */
@@ -24,8 +27,8 @@ export interface PreparedParts {
   readonly keys: readonly string[];
   /** By `placementKey`, in order. */
   readonly placements: ReadonlyMap<string, readonly PreparedPart[]>;
-  /** The ids that parts ask for, numbered from 1. */
-  readonly anchors: ReadonlyMap<string, number>;
+  /** The elements that parts ask for. */
+  readonly elements: WantedElements;
   /** The parts that cannot be written in an encoding. */
   unwritable(encoding: string | undefined): readonly PreparedPart[];
 }
@@ -33,15 +36,12 @@ export interface PreparedParts {
 /** Prepares parts for any number of `PageInserter`s. Parts of one placement keep their order. */
 export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
   const placements = new Map<string, PreparedPart[]>();
-  const anchors = new Map<string, number>();
   parts.forEach((part, index) => {
     const key = placementKey(part.placement);
     const prepared = preparePart(part, index);
     const group = placements.get(key);
     if (group) group.push(prepared);
     else placements.set(key, [prepared]);
-    if (isAnchor(part.placement) && !anchors.has(part.placement.anchor))
-      anchors.set(part.placement.anchor, anchors.size + 1);
   });
   const all = [...placements.values()].flat();
   const unwritable = new Map<string | undefined, readonly PreparedPart[]>();
@@ -50,7 +50,7 @@ export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
     count: parts.length,
     keys: parts.map((part) => part.key),
     placements,
-    anchors,
+    elements: new WantedElements(parts.map(({ placement }) => placement).filter(isAnchor)),
     unwritable(encoding) {
       let found = unwritable.get(encoding);
       if (!found)
@@ -61,6 +61,9 @@ export function prepareParts(parts: readonly InsertPart[]): PreparedParts {
 }
 
 const SCRIPTS = /<(script|style)\b[^]*?<\/\1\s*>|<!--[^]*?-->/gi;
+/** Elements of the head (HTML Standard 13.2.6.4.4), with what is in them. */
+const HEAD_CONTENT =
+  /<(script|style|title|noscript|template)\b[^]*?<\/\1\s*>|<(?:base|link|meta)\b[^>]*>|<!--[^]*?-->/gi;
 /** Start tags that close an open p (HTML Standard 13.2.6.4.7). */
 const ENDS_PARAGRAPH =
   /<(?:address|article|aside|blockquote|center|details|dialog|dir|div|dl|dd|dt|fieldset|figcaption|figure|footer|form|h[1-6r]|header|hgroup|li|listing|main|menu|nav|ol|p|plaintext|pre|search|section|summary|table|ul|xmp)[\s/>]/i;
@@ -72,6 +75,7 @@ function preparePart({ key, code }: InsertPart, index: number): PreparedPart {
     index,
     key,
     isScript: code.replace(SCRIPTS, '').trim() === '',
+    isOfHead: code.replace(HEAD_CONTENT, '').trim() === '',
     endsParagraph: ENDS_PARAGRAPH.test(code),
     startsInHead: firstTag !== undefined && HEAD_ELEMENTS.has(firstTag),
     bytes(encoding) {

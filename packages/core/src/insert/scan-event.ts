@@ -1,8 +1,8 @@
-import { Anchor } from './machine/anchors.js';
+import { Anchor } from './machine/place-bits.js';
 import { Event, LeftOut, Places } from './machine/state.js';
 import type { PreparedPart } from './prepare.js';
 import { reasonWords, type LeftOutReason } from './reasons.js';
-import type { NamedPlacement } from './placements.js';
+import type { AnchorSide, NamedPlacement } from './placements.js';
 import type { InsertOutcome } from './types.js';
 
 /** An event of the machine, with the page's offset. */
@@ -26,6 +26,14 @@ export const LEFT_OUT_REASONS: Readonly<Record<number, LeftOutReason>> = {
   [LeftOut.Foreign]: 'inside-foreign',
 };
 
+/** Events at elements, by what they tell of. */
+export const SIDES: Readonly<Partial<Record<number, AnchorSide>>> = {
+  [Event.Before]: 'before',
+  [Event.Inside]: 'inside',
+  [Event.InsideEnd]: 'inside-end',
+  [Event.After]: 'after',
+};
+
 /** Events of the body, which a frameset may still replace. */
 export function isOfBody(kind: number): boolean {
   return (
@@ -33,6 +41,8 @@ export function isOfBody(kind: number): boolean {
     kind === Event.BodyEnd ||
     kind === Event.Before ||
     kind === Event.Inside ||
+    kind === Event.InsideEnd ||
+    kind === Event.After ||
     kind === Event.LeftOut
   );
 }
@@ -44,6 +54,7 @@ export function leftOut(key: string, reason: LeftOutReason): InsertOutcome {
 /** Whether a part can stand at an anchor without changing the page around it. */
 export function fitsAt(part: PreparedPart, verdict: number): boolean {
   if ((verdict & Anchor.Refused) !== 0) return false;
+  if ((verdict & Anchor.InHead) !== 0) return part.isOfHead;
   if (part.isScript) return true;
   if ((verdict & (Anchor.ScriptOnly | Anchor.Reopens)) !== 0) return false;
   return (verdict & Anchor.InParagraph) === 0 || !part.endsParagraph;

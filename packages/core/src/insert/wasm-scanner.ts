@@ -1,16 +1,28 @@
 import { Status } from './machine/state.js';
-import type { Question, Scanner } from './machine/scanner.js';
+import type { Question, ScannedElements, Scanner } from './machine/scanner.js';
 import { SCANNER_MODULE } from './scanner-module.js';
 
 interface Exports {
   readonly memory: WebAssembly.Memory;
   stateAddress(): number;
-  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void;
+  reset(words: number, wants: number, mayUseFastPath: boolean, pairs: number, watch: number): void;
+  addStep(
+    tag: number,
+    before: number,
+    isChild: number,
+    child: number,
+    ofType: number,
+    counter: number,
+    selector: number,
+    wantsEnd: number,
+  ): void;
   room(length: number): number;
   run(ended: boolean): number;
   answer(value: number): void;
+  answerTag(word: number, bits: number): void;
 }
 
+const STATE_WORDS = 8;
 /** The machine reads this much at a time, so that what it copies stays in the processor's cache. */
 const SLICE = 1 << 16;
 /** The answer instead of `Status.More` while there is more to copy. */
@@ -40,12 +52,15 @@ export class WasmScanner implements Scanner {
     this.#stateAddress = this.#machine.stateAddress();
     this.#memory = new Uint8Array(this.#machine.memory.buffer);
     this.#words = new Int32Array(this.#machine.memory.buffer);
-    this.#state = new Int32Array(this.#machine.memory.buffer, this.#stateAddress, 7);
+    this.#state = new Int32Array(this.#machine.memory.buffer, this.#stateAddress, STATE_WORDS);
   }
 
-  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void {
+  reset(elements: ScannedElements, mayUseFastPath: boolean, pairs: number, watch: number): void {
     this.#waiting = NO_BYTES;
-    this.#machine.reset(wantsIds, mayUseFastPath, pairs, watch);
+    this.#machine.reset(elements.words, elements.wants, mayUseFastPath, pairs, watch);
+    for (const { tag, before, isChild, child, ofType, counter, selector, wantsEnd } of elements.steps)
+      this.#machine.addStep(tag, before, +isChild, child, ofType, counter, selector, +wantsEnd);
+    this.#refresh();
     this.#state.fill(0);
     this.#hasQueried = false;
   }
@@ -98,11 +113,16 @@ export class WasmScanner implements Scanner {
   }
 
   question(): Question {
-    return { query: this.#state[4]!, from: this.#state[5]!, to: this.#state[6]! };
+    const state = this.#state;
+    return { query: state[4]!, from: state[5]!, to: state[6]!, isQuirks: state[7] === 1 };
   }
 
   answer(value: number): void {
     this.#machine.answer(value);
+  }
+
+  answerTag(steps: Int32Array): void {
+    for (let word = 0; word < steps.length; word++) this.#machine.answerTag(word, steps[word]!);
   }
 
   release(): void {
@@ -116,7 +136,7 @@ export class WasmScanner implements Scanner {
     if (buffer === this.#memory.buffer) return;
     this.#memory = new Uint8Array(buffer);
     this.#words = new Int32Array(buffer);
-    this.#state = new Int32Array(buffer, this.#stateAddress, 7);
+    this.#state = new Int32Array(buffer, this.#stateAddress, STATE_WORDS);
   }
 }
 

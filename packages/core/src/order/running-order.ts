@@ -1,5 +1,5 @@
 import type { ExecutionPhase } from '../facts/index.js';
-import { isAnchor, placementKey, type Placement } from '../insert/index.js';
+import { anchorName, isAnchor, type Placement } from '../insert/index.js';
 
 /** Whether one thing happens before another: at every page load, at some, or at none. */
 export type Precedence = 'always' | 'maybe' | 'never';
@@ -47,10 +47,10 @@ export function isDecidedByOrder(a: ExecutionPhase, b: ExecutionPhase): boolean 
   return RULES[a][b]('always') === 'always' && RULES[a][b]('never') !== 'always';
 }
 
-/** Which of two anchors a page holds first is the page's own affair. */
+/** Which of two elements a page holds first is the page's own affair; at one element the sides tell. */
 function standsBefore(a: Happening, b: Happening): Precedence {
   const isUnknown =
-    isAnchor(a.placement) && isAnchor(b.placement) && placementKey(a.placement) !== placementKey(b.placement);
+    isAnchor(a.placement) && isAnchor(b.placement) && anchorName(a.placement) !== anchorName(b.placement);
   if (isUnknown) return 'maybe';
   return a.position <= b.position ? 'always' : 'never';
 }

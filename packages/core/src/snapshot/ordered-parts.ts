@@ -1,4 +1,10 @@
-import { NAMED_PLACEMENTS, isAnchor, placementKey, type Placement } from '../insert/index.js';
+import {
+  ANCHOR_SIDE_NAMES,
+  NAMED_PLACEMENTS,
+  anchorName,
+  isAnchor,
+  type Placement,
+} from '../insert/index.js';
 import type { Snapshot, SnapshotPart, SnapshotSnippet } from './snapshot.js';
 
 export interface PlacedPart {
@@ -29,10 +35,16 @@ export function orderedParts(snapshot: Snapshot): PlacedPart[] {
   return parts.sort(
     (a, b) =>
       placementPosition(a.part.placement) - placementPosition(b.part.placement) ||
-      compareText(placementKey(a.part.placement), placementKey(b.part.placement)) ||
+      compareText(placementOrder(a.part.placement), placementOrder(b.part.placement)) ||
       a.part.rank - b.part.rank ||
       compareText(a.key, b.key),
   );
+}
+
+/** Sorts anchors by the name of their element, and those of one element as they stand in the page. */
+function placementOrder(placement: Placement): string {
+  if (!isAnchor(placement)) return placement;
+  return `${anchorName(placement)} ${ANCHOR_SIDE_NAMES.indexOf(placement.side)}`;
 }
 
 /** Where a placement stands in a page: anchors somewhere between the ends of the body. */

@@ -1,4 +1,4 @@
-import { writtenCode } from '../insert/index.js';
+import { isAnchor, writtenCode } from '../insert/index.js';
 import type { PlannedPart } from '../plan/index.js';
 import { decodePage } from './decode.js';
 import type { Range } from '../facts/index.js';
@@ -48,7 +48,10 @@ export function ownRanges(found: readonly FoundPart[], parts: readonly PlannedPa
   return found.flatMap(({ part, at }) => {
     const placement = placements.get(part);
     // Ends stand behind what the page has there itself, starts and anchors before it.
-    const isEnd = placement === 'head-end' || placement === 'body-end';
+    const isEnd =
+      placement === 'head-end' ||
+      placement === 'body-end' ||
+      (placement !== undefined && isAnchor(placement) && placement.side === 'inside-end');
     const chosen = isEnd ? at.at(-1) : at[0];
     return chosen ? [{ part, range: chosen }] : [];
   });

@@ -1,8 +1,14 @@
 export const INSERT_TEXTS = {
   pageFramesetHas: 'The page is a frameset and has no body, so nothing can be placed in one.',
-  pageHasNo: 'The page has no element with this id.',
+  pageHasNo: 'The page does not have this element.',
   elementIdCannot:
-    'The element with this id cannot hold code or have code before it (it is the page’s own frame, a void element, plain text or a drawing).',
+    'Code cannot stand at this side of the element without changing the page around it (the element is the page’s own frame, holds no content, holds only text, is part of a table or a drawing, or is not closed in order).',
+  selectorTooLong: 'A selector may have 500 characters and 16 elements at most.',
+  selectorList: 'Name one element: a list of selectors, with a comma, is not possible here.',
+  selectorUnreadable: 'This is not a selector. Examples: #booking, .sidebar, main > p:nth-of-type(2).',
+  selectorUnsupported:
+    '“{what}” cannot be used here, because it is not known yet when the element goes by. Use a name, an id, a class, an attribute, :nth-child(2) or :nth-of-type(2), and spaces or > between them.',
+  selectorOfNoType: 'Write the element’s name before :nth-of-type, for example p:nth-of-type(2).',
   pageBreaksOff:
     'The page breaks off in the middle of a tag, comment, script or text element; anything after that point would be swallowed or would run by accident.',
   placePageHas: 'At this place the page has a template left open; code inside a template does not run.',

@@ -216,6 +216,13 @@ export interface ConsentAnswer {
 }
 
 /** One page load, and all that happened until the next one. */
+/** Where an element was shown, in pixels of the whole page. */
+export interface NumberedBox {
+  /** The value of its attribute. */
+  readonly number: number;
+  readonly box: Rectangle;
+}
+
 export interface LoadEvidence {
   /** As it was asked for, and as it was in the end. */
   readonly url: string;
@@ -253,6 +260,8 @@ export interface LoadEvidence {
   /** Characters of text that can be read, and the page's size in pixels: what a broken page loses. */
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
+  /** Where the elements were that the visit asked for by an attribute of theirs, on the whole page; those that are shown. */
+  readonly boxes?: readonly NumberedBox[];
   /** What can be seen of it at once, in its own pixels: phones show pages that were made for desktops smaller. */
   readonly window: { readonly width: number; readonly height: number };
   /** The page did not answer any more. */

@@ -1,4 +1,5 @@
 export type {
+  NumberedBox,
   Rectangle,
   ConsentAnswer,
   ConsoleMessage,

@@ -131,14 +131,15 @@ async function groundOf(
   const release = round.release === null ? undefined : await releaseByNumber(store, site, round.release);
   const instead = round.options.draft === true ? (await tools.sets.draft(store, site)).snapshot : undefined;
   if (instead) await saveDigest(store, round.id, snapshotDigest(instead));
-  if (!release && !instead) return undefined;
+  const { picture } = round.options;
+  if (!release && !instead && !picture) return undefined;
   const snapshot = release ? await tools.sets.release(store, release) : emptySnapshot(site);
   const judging = { ...tools, store };
   return {
     site,
     host,
     ownOrigins: hosts.map(addressOf),
-    ...{ snapshot, instead },
+    ...{ snapshot, instead, picture },
     // A draft is put into the page, whatever way what is published takes.
     judge:
       instead && host.delivery === 'paste'

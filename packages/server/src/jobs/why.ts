@@ -1,4 +1,3 @@
-import { setTimeout as sleep } from 'node:timers/promises';
 import type { WhyAnswerResource, WhyEvent, WhyInput } from '@pragmatica/contract';
 import {
   momentWords,
@@ -22,10 +21,11 @@ import type { Acting } from '../site/use-case.js';
 import { startVisits } from '../site/visits/start-visits.js';
 import type { Host } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
-import { endRound, roundById, type VisitRound } from '../storage/visit-rounds.js';
-import { evidenceOf, visitByNumber, type Visit } from '../storage/visits.js';
+import { endRound, type VisitRound } from '../storage/visit-rounds.js';
+import { evidenceOf, type Visit } from '../storage/visits.js';
 import { say } from '../texts/say.js';
 import { VISITS_TEXTS, VISIT_PROBLEMS } from '../texts/visits.js';
+import { awaitVisit } from './await-visit.js';
 import type { JobQueue } from './queue.js';
 
 export interface WhyTools extends Acting {
@@ -35,8 +35,6 @@ export interface WhyTools extends Acting {
 
 /** The question, with what was left out filled in. */
 export type WhyRequest = WhyInput & { readonly site: string; readonly path: string };
-
-const EVERY_MS = 120;
 
 /**
  * Why a snippet does not show on a page: at once what settings tell, then, where these say that it should, what a visit saw. Ends
@@ -115,21 +113,6 @@ async function* lookAtIt(
     };
   } finally {
     if (!isOver) await endRound(tools.store.fork(), round.id, 'cancelled');
-  }
-}
-
-async function awaitVisit(
-  root: Store,
-  { id }: VisitRound,
-): Promise<{ readonly visit: Visit | undefined; readonly ended: VisitRound }> {
-  for (;;) {
-    const store = root.fork();
-    const ended = await roundById(store, id);
-    const visit = ended && (await visitByNumber(store, ended, 1));
-    const isMade = visit?.state === 'done' || visit?.state === 'failed';
-    if (ended && (isMade || (ended.state !== 'waiting' && ended.state !== 'running')))
-      return { visit, ended };
-    await sleep(EVERY_MS);
   }
 }
 

@@ -5,21 +5,25 @@ import {
   checkDelivery,
   checkLine,
   checkPasted,
+  chooseSelector,
   decodePage,
   dependencyWords,
   factWords,
   filesLoadedBy,
   findBlocks,
   findLines,
+  insert,
   followRecipe,
   fixAll,
   judgeBlocks,
   judgeVisit,
+  markElements,
   moveWords,
   orderReport,
   pageNeedWords,
   pageSkeleton,
   passwordForm,
+  placeOnPages,
   policyNeedsOf,
   policyOverview,
   previewPage,
@@ -32,9 +36,11 @@ import {
   suggestNames,
   suggestParts,
   uncontainedParts,
+  unmarkElements,
   wholeAddress,
   type Box,
   type Carrier,
+  type ElementToName,
   type EnvironmentName,
   type ExpectedLine,
   type LoadToJudge,
@@ -43,6 +49,8 @@ import {
   type PreviewGround,
   type PasteBlocks,
   type PageSource,
+  type PageText,
+  type Placement,
   type PlannedPart,
   type PolicyGrounds,
   type Sighting,
@@ -63,6 +71,12 @@ export interface FixChoice {
 interface OfSet {
   readonly snapshot: Snapshot;
   readonly known: PlainKnowledge;
+}
+
+/** A part that is no snippet's yet. */
+export interface TriedPart {
+  readonly placement: Placement;
+  readonly code: string;
 }
 
 interface OfRecipes {
@@ -289,6 +303,32 @@ export const tasks = {
   /** A page with another set in it, marked as a preview. */
   previewPage: ({ page, ground }: { page: PageToPreview; ground: PreviewGround }, { memory }: Bench) =>
     previewPage(page, ground, memory),
+
+  /** A page with its elements numbered; with a part in it, only those that are the part's. */
+  markPage: ({ html, part }: { html: string; part?: TriedPart | undefined }) => {
+    if (!part) return markElements(html);
+    const [outcome] = insert(html, [{ key: 'part', ...part }]).outcomes;
+    if (!outcome!.inserted) return html;
+    const { page } = insert(html, [{ key: 'part', ...part }]);
+    const out = new TextDecoder().decode(page);
+    const start = new TextDecoder().decode(
+      new TextEncoder().encode(html).subarray(0, outcome!.offset),
+    ).length;
+    return markElements(out, { start, end: start + out.length - html.length });
+  },
+
+  /** Selectors for the element with a number in a page whose elements are numbered. */
+  chooseSelector: ({
+    marked,
+    number,
+    ...rest
+  }: Omit<ElementToName, 'page' | 'start'> & { marked: PageText; number: number }) => {
+    const { html, start } = unmarkElements(marked.html, number);
+    return chooseSelector({ ...rest, page: { path: marked.path, html }, start });
+  },
+
+  placeOnPages: ({ placement, code, pages }: TriedPart & { pages: readonly PageText[] }) =>
+    placeOnPages(placement, code, pages),
 
   /** The title of a page. */
   pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,

@@ -65,7 +65,7 @@ export function createHandlers({
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),
-    ...visitHandlers(sets, queue),
+    ...visitHandlers(sets, queue, checks),
     ...watchHandlers(settings, box),
     ...previewHandlers(settings, box),
     ...scheduleHandlers(),

@@ -2,9 +2,11 @@ import { toHar } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { numberPosition } from '../http/page-position.js';
 import type { JobQueue } from '../jobs/queue.js';
+import { pagePicture } from '../jobs/page-picture.js';
 import { trouble } from '../jobs/trouble.js';
 import { watchVisits } from '../jobs/watch-visits.js';
 import { why } from '../jobs/why.js';
+import { checkPlace, nameElement, type NamingTools } from '../site/name-element.js';
 import type { Sets } from '../site/sets.js';
 import { findSite } from '../site/site-lock.js';
 import { cancelVisits, startVisits } from '../site/visits/start-visits.js';
@@ -17,6 +19,7 @@ import { VERSION } from '../version.js';
 export function visitHandlers(
   sets: Sets,
   queue: Pick<JobQueue, 'send'>,
+  naming: NamingTools,
 ): HandlersOf<
   | 'startVisits'
   | 'listVisitRounds'
@@ -27,6 +30,9 @@ export function visitHandlers(
   | 'showScreenshot'
   | 'showVisitPage'
   | 'exportHar'
+  | 'pagePicture'
+  | 'nameElement'
+  | 'checkPlace'
   | 'why'
   | 'findTrouble'
 > {
@@ -75,6 +81,18 @@ export function visitHandlers(
     async exportHar({ params }, { store }) {
       const { evidence } = await loadEvidence(store, params.site, params.round, params.visit);
       return { data: toHar(evidence, VERSION) };
+    },
+
+    pagePicture({ params, body }, context) {
+      return pagePicture({ ...params, ...body }, { ...context, queue });
+    },
+
+    async nameElement({ params, body }, { store }) {
+      return { data: await nameElement(naming, store, params.site, params.picture, body) };
+    },
+
+    async checkPlace({ params, body }, { store }) {
+      return { data: await checkPlace(naming, store, params.site, body) };
     },
 
     why({ params, body }, context) {

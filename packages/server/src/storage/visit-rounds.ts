@@ -1,5 +1,5 @@
 import type { Environment } from '@pragmatica/contract';
-import type { DeliveryKey, Device, ThirdParties, Trouble } from '@pragmatica/core';
+import type { DeliveryKey, Device, Placement, ThirdParties, Trouble } from '@pragmatica/core';
 import { emOf } from './em.js';
 import { endJob, withMoments, type JobProblem } from './job-rows.js';
 import type { Site } from './rows.js';
@@ -19,6 +19,8 @@ export interface RoundOptions {
   readonly given?: readonly GivenVisit[] | undefined;
   /** What is wrong on this page, and who does it: visits follow from what others saw. */
   readonly trouble?: TroubleQuestion | undefined;
+  /** A picture of a page as it is without the snippets, with its elements numbered, or of what a part would show there. */
+  readonly picture?: PictureQuestion | undefined;
   /** Present where nobody asked: it is the schedule's, or it follows a release. */
   readonly watch?: WatchReason | undefined;
 }
@@ -30,6 +32,10 @@ export interface WatchReason {
   readonly former: number | null;
   /** Number of the round whose losses are looked at once more. */
   readonly confirms?: number | undefined;
+}
+
+export interface PictureQuestion {
+  readonly part?: { readonly placement: Placement; readonly code: string } | undefined;
 }
 
 export interface TroubleQuestion {

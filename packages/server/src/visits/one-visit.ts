@@ -22,7 +22,9 @@ import {
 } from '@pragmatica/core';
 import type { VisitOrder, Visited } from '@pragmatica/visitor';
 import type { Host, Site } from '../storage/rows.js';
+import type { PictureQuestion } from '../storage/visit-rounds.js';
 import type { PageJudge } from '../verify/judge.js';
+import { picturedPages } from './pictured-pages.js';
 import { addressOf, type VisitTools } from './visiting.js';
 
 /** Where visits take place, and what should be found there. */
@@ -35,6 +37,8 @@ export interface VisitGround {
   readonly snapshot: Snapshot;
   /** What the pages get instead, and are judged by: a draft that is rehearsed. */
   readonly instead?: Snapshot | undefined;
+  /** Only a picture is wanted: of the page without any snippet, and what a part would show there. */
+  readonly picture?: PictureQuestion | undefined;
   readonly judge: PageJudge;
   readonly access: Readonly<Record<string, string>>;
   /** Parts by the selectors that are asked about for them. */
@@ -90,8 +94,9 @@ export async function visitOnce(
     access,
     probes: [...probed.keys()],
     consentCookies: { ...(accept ? { accept } : {}), ...(refuse ? { refuse } : {}) },
-    ...changedPages(ground, wish, set),
+    ...(ground.picture ? picturedPages(ground, ground.picture, tools) : changedPages(ground, wish, set)),
   });
+  if (ground.picture) return { ...visited, judged: [] };
   return { ...visited, judged: await judge(ground, set, script, visited.evidence, tools) };
 }
 

@@ -8,6 +8,7 @@ import {
   type EnvironmentName,
   type Field as SiteField,
   type Finding,
+  type PageRules,
   type Placement,
   type Range,
   type SuggestedPart,
@@ -24,6 +25,9 @@ import { SNIPPET } from '../../texts/snippet';
 import { say } from '../../texts/say';
 
 interface PartEditorProps {
+  site: string;
+  /** On which pages the snippet runs. */
+  pages: PageRules;
   part: PartValue;
   onChange: (part: PartValue) => void;
   /** Somebody has chosen where it goes. */
@@ -48,6 +52,8 @@ const SEVERITIES = { error: 'error', warning: 'warning', advice: 'info' } as con
 
 /** One piece of code with its place; what it is, and what is wrong with it, is said while it is typed. */
 export function PartEditor({
+  site,
+  pages,
   part,
   onChange,
   onPlace,
@@ -119,6 +125,9 @@ export function PartEditor({
           placement={part.placement}
           suggested={suggested?.placement}
           because={suggested?.because}
+          site={site}
+          code={part.code}
+          pages={pages}
           onChange={onPlace}
         />
         <label className="block space-y-1.5 text-sm font-medium">

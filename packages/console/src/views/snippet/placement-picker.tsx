@@ -1,9 +1,16 @@
-import { PLACEMENTS, isAnchor, placementWords, type NamedPlacement, type Placement } from '@pragmatica/core';
+import {
+  PLACEMENTS,
+  isAnchor,
+  placementWords,
+  type NamedPlacement,
+  type PageRules,
+  type Placement,
+} from '@pragmatica/core';
 import { CornerDownRight } from 'lucide-react';
 import { RadioGroup } from 'radix-ui';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
-import { Field } from '../../ui/field';
+import { ElementPicker } from '../place/element-picker';
 import { SNIPPET } from '../../texts/snippet';
 import { say } from '../../texts/say';
 
@@ -25,12 +32,18 @@ export function PlacementPicker({
   placement,
   suggested,
   because,
+  site,
+  code,
+  pages,
   onChange,
 }: {
   placement: Placement;
   /** Where it is best, and why; undefined while there is no code. */
   suggested: NamedPlacement | undefined;
   because: string | undefined;
+  site: string;
+  code: string;
+  pages: PageRules;
   onChange: (placement: Placement) => void;
 }) {
   const chosen = isAnchor(placement) ? 'anchor' : placement;
@@ -74,33 +87,7 @@ export function PlacementPicker({
         {say(SNIPPET.providersSayProviderssay, { providersSay: providersSay(chosen) })}
       </p>
       {isAnchor(placement) && (
-        <>
-          <Field
-            label={SNIPPET.idElement}
-            required
-            placeholder={SNIPPET.bookingWidget}
-            value={placement.anchor}
-            onChange={(event) => onChange({ ...placement, anchor: event.target.value.replace(/^#/, '') })}
-          />
-          <RadioGroup.Root
-            value={placement.side}
-            onValueChange={(side) => onChange({ ...placement, side: side as 'inside' | 'before' })}
-            className="flex gap-4 text-sm"
-            aria-label={SNIPPET.insideBefore}
-          >
-            {(['inside', 'before'] as const).map((side) => (
-              <label key={side} className="flex items-center gap-1.5">
-                <RadioGroup.Item
-                  value={side}
-                  className="grid size-4 place-items-center rounded-full border border-line-strong bg-raised"
-                >
-                  <RadioGroup.Indicator className="size-2 rounded-full bg-primary" />
-                </RadioGroup.Item>
-                {say(SNIPPET.side, { side })}
-              </label>
-            ))}
-          </RadioGroup.Root>
-        </>
+        <ElementPicker site={site} code={code} pages={pages} placement={placement} onChange={onChange} />
       )}
     </fieldset>
   );

@@ -107,6 +107,8 @@ export function SnippetForm({
             )}
           </div>
           <PartEditor
+            site={site}
+            pages={typed.pages}
             part={part}
             partKey={partKey(key, index)}
             fields={fields}

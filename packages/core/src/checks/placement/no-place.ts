@@ -1,4 +1,4 @@
-import { isAnchor } from '../../insert/index.js';
+import { anchorName, isAnchor } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
@@ -15,11 +15,11 @@ export const noPlace = defineCheck({
   messages: {
     'some-pages': {
       title: '{part} has no place on {more, plural, =0 {{pages}} other {{first} and # more}}',
-      advice: '{reason} Let it run only on pages that have the element #{anchor}, or choose another place.',
+      advice: '{reason} Let it run only on pages that have the element {element}, or choose another place.',
     },
     'no-page': {
       title: '{part} has no place on any of its known pages',
-      advice: '{reason} Let it run only on pages that have the element #{anchor}, or choose another place.',
+      advice: '{reason} Let it run only on pages that have the element {element}, or choose another place.',
     },
   },
   isFixable: false,
@@ -61,12 +61,12 @@ export const noPlace = defineCheck({
       if (first?.kind !== 'left-out') continue;
       const named = without.slice(0, NAMED_PAGES).map(({ path }) => path);
       yield {
-        about: `#${placement.anchor}`,
+        about: anchorName(placement),
         message: without.length === outcomes.length ? 'no-page' : 'some-pages',
         params: {
           part: partName(part),
           reason: first.message,
-          anchor: placement.anchor,
+          element: anchorName(placement),
           pages: named,
           first: named.join(', '),
           more: without.length - named.length,

@@ -1,4 +1,12 @@
-import { NAMED_PLACEMENTS, isAnchor, type Placement } from '../../insert/index.js';
+import {
+  ANCHOR_SIDE_NAMES,
+  NAMED_PLACEMENTS,
+  isAnchor,
+  parseSelector,
+  stepText,
+  type Placement,
+  type SelectorStep,
+} from '../../insert/index.js';
 import { toPlanned } from '../../plan/index.js';
 import {
   DEVICES,
@@ -20,7 +28,7 @@ import {
   type SnapshotSnippet,
 } from '../../snapshot/index.js';
 import { consentPath } from './consent-path.js';
-import type { LineConsent, LineHours, LinePlace, LineRelease, LineRule } from './types.js';
+import type { LineConsent, LineHours, LinePlace, LineRelease, LineRule, LineStep } from './types.js';
 
 /** A release made ready for browsers. */
 export interface CompiledLine {
@@ -72,8 +80,23 @@ export function isConsentReadable(consent: ConsentRules | undefined): boolean {
 }
 
 function linePlace(placement: Placement): LinePlace {
-  if (isAnchor(placement)) return [placement.side === 'inside' ? 1 : 0, placement.anchor];
+  if (isAnchor(placement)) {
+    const side = ANCHOR_SIDE_NAMES.indexOf(placement.side) as 0 | 1 | 2 | 3;
+    return 'selector' in placement
+      ? [side, parseSelector(placement.selector).map(lineStep)]
+      : [side, placement.anchor];
+  }
   return NAMED_PLACEMENTS.indexOf(placement) as LinePlace;
+}
+
+/** A step of a selector, its places among its parent's children told apart from what browsers can match. */
+function lineStep(step: SelectorStep): LineStep {
+  return [
+    stepText({ ...step, child: undefined, ofType: undefined }),
+    step.isChild ? 1 : 0,
+    step.child ?? 0,
+    step.ofType ?? 0,
+  ];
 }
 
 function lineConsent(rules: ConsentRules | undefined): LineConsent | undefined {

@@ -4,8 +4,11 @@ import type { PageStates } from '../../reach/index.js';
  * What the one line brings to visitors' browsers, as lists instead of objects with names: it is sent to everybody.
  */
 
-/** 0 to 3: the named placements in page order; or an anchor: 0 for `before`, 1 for `inside`, and its id. */
-export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1, id: string];
+/** An element of a selector: what it matches itself, whether it is a child of the one before, and its two places from 1. */
+export type LineStep = readonly [matches: string, isChild: 0 | 1, child: number, ofType: number];
+
+/** 0 to 3: the named placements in page order; or an element: its side in page order, and its id or selector. */
+export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1 | 2 | 3, element: string | readonly LineStep[]];
 
 export type LinePart = readonly [
   place: LinePlace,

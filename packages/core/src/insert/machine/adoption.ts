@@ -1,5 +1,7 @@
 import { endOther } from './any-other-end-tag.js';
+import { Is } from './classes.js';
 import type { Machine } from './state.js';
+import { Tag } from './tags.js';
 
 const OUTER_LOOPS = 8;
 const INNER_LOOPS = 3;
@@ -66,7 +68,11 @@ function adopt(m: Machine, tag: number, uid: number, index: number, furthest: nu
   }
   const at = list.indexOf(after) + 1;
   const added = open.insertAbove(block, tag);
+  if (m.selection.isOn) m.selection.copy(block + 1, index);
   list.copyTo(list.indexOf(uid), at, added);
   list.remove(list.indexOf(uid));
   open.removeAt(index);
+  if (!m.selection.isOn) return;
+  if (open.is(index - 1, Is.TableContext)) m.selection.foster(open.topmostBelow(index, Tag.Table));
+  m.selection.adopted(index, block - 1, open.top);
 }

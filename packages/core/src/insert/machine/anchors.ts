@@ -1,23 +1,9 @@
-import { Is } from './classes.js';
+import { watchEnd } from './ends.js';
 import { tagPosition } from './insert-element.js';
-import { Event, TokenizerState, Mode, type Machine } from './state.js';
+import { Anchor, contextBits } from './place-bits.js';
+import { Event, TokenizerState, type Machine } from './state.js';
 import { Tag } from './tags.js';
 import { startTag } from './tree.js';
-
-/**
- * The second argument of `Event.Before` and `Event.Inside`, as bits. From `Closes` on it holds the
- * number, plus one, of an element that the anchor's start tag ends: its end tag has to be written before the part.
- */
-export const enum Anchor {
-  Refused = 1,
-  /** Only scripts and styles stay at this place: a table or a select is open. */
-  ScriptOnly = 2,
-  /** A paragraph is open, which some elements would end. */
-  InParagraph = 4,
-  /** Formatting elements would be opened again before text. */
-  Reopens = 8,
-  Closes = 256,
-}
 
 /** So many bytes after a pre are looked at: a reference to a line break is the longest. */
 export const NEWLINE_LOOKAHEAD: number = 16;
@@ -27,30 +13,44 @@ export function dropsNewline(tag: number): boolean {
   return tag === Tag.Pre || tag === Tag.Listing;
 }
 
-/** Processes a start tag with an id that parts ask for and tells of the places before and inside the element. */
+/** Processes a start tag that may be of an element that parts ask for, and tells of the places before and in it. */
 export function startAnchor(m: Machine): void {
-  const inTemplate = m.open.templates > 0;
   const before = contextBits(m);
   const oldest = m.open.nextUid;
   const top = m.open.top;
   const parent = top >= 0 ? m.open.uid(top) : 0;
   const firstEvent = m.eventCount;
-  m.created = false;
-  m.fostered = false;
+  m.appended = false;
   m.open.lowest = top + 1;
+  m.selection.foundCount = 0;
   startTag(m);
-  // Content of a template is not in the page, and some tags open nothing where they stand.
-  const opensNothing = !wasCreated(m);
-  if (opensNothing || inTemplate) return;
-  m.event(Event.Before, tagPosition(m), m.answer, placeBits(m, before, parent, oldest, firstEvent));
+  if (m.selection.foundCount === 0) return;
+  const place = placeBits(m, before, parent, oldest, firstEvent);
   const content = contentStart(m);
-  const fits = content >= 0 && isOpen(m, oldest);
-  const position = m.base + (fits ? content : m.tagEnd);
-  m.event(Event.Inside, position, m.answer, fits ? contextBits(m) : Anchor.Refused);
+  // In html itself nothing can stand but head and body.
+  const fits = content >= 0 && m.tag !== Tag.Html && isOpen(m, oldest);
+  const inside = fits ? contextBits(m) : Anchor.Refused;
+  const insideAt = m.base + (fits ? content : m.tagEnd);
+  // In the order of the page, whatever several selectors ask of it.
+  const count = m.selection.foundCount;
+  for (let i = 0; i < count; i++) m.event(Event.Before, tagPosition(m), m.selection.found.get(i), place);
+  for (let i = 0; i < count; i++) m.event(Event.Inside, insideAt, m.selection.found.get(i), inside);
+  for (let i = 0; i < count; i++) {
+    const number = m.selection.found.get(i);
+    if (m.selection.wantsEnd(number)) startEnd(m, number, oldest);
+  }
 }
 
-function wasCreated(m: Machine): boolean {
-  return m.created;
+/** The end of the element is awaited; one without content ends with its tag. */
+function startEnd(m: Machine, number: number, oldest: number): void {
+  const top = m.open.top;
+  const isFrame = m.tag === Tag.Html || m.tag === Tag.Head || m.tag === Tag.Body || m.tag === Tag.Frameset;
+  if (!isFrame && top >= 0 && m.open.uid(top) >= oldest && m.open.tag(top) === m.tag) {
+    watchEnd(m, number);
+    return;
+  }
+  m.event(Event.InsideEnd, m.base + m.tagEnd, number, Anchor.Refused);
+  m.event(Event.After, m.base + m.tagEnd, number, m.appended ? contextBits(m) : Anchor.Refused);
 }
 
 /** Whether what comes next is in the element of the current tag. */
@@ -65,23 +65,6 @@ function isOpen(m: Machine, oldest: number): boolean {
     m.tag !== Tag.Frameset &&
     !m.open.isForeign()
   );
-}
-
-/** What may stand at the current place. */
-function contextBits(m: Machine): number {
-  if (m.open.top < 0) return 0;
-  if (m.open.isForeign() || m.mode === Mode.InColumnGroup) return Anchor.Refused;
-  let bits = 0;
-  const inTable = m.mode === Mode.InTable || m.mode === Mode.InTableBody || m.mode === Mode.InRow;
-  if (
-    m.mode === Mode.InSelect ||
-    m.mode === Mode.InSelectInTable ||
-    (inTable && m.open.currentIs(Is.TableContext))
-  )
-    bits |= Anchor.ScriptOnly;
-  if (m.open.inScope(Tag.P, Is.ButtonScope)) bits |= Anchor.InParagraph;
-  if (m.formatting.needsReconstruction()) bits |= Anchor.Reopens;
-  return bits;
 }
 
 /** Whether the element has become the next child of the node that was the current one, or of one around it. */

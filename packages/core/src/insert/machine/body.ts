@@ -10,7 +10,7 @@ import { enterPlaintext, enterText } from './raw-text.js';
 import { reconstruct } from './reconstruct.js';
 import { Mode, type Machine } from './state.js';
 import { Tag } from './tags.js';
-import { appendElement, insertElement, notFrameset, tagPosition } from './insert-element.js';
+import { appendElement, appendImplied, insertElement, notFrameset, tagPosition } from './insert-element.js';
 
 /** "In body" (HTML Standard 13.2.6.4.7), start tags. */
 export function startInBody(m: Machine): void {
@@ -179,6 +179,7 @@ export function endInBody(m: Machine): void {
       break;
     case End.P:
       // Without an open one, an empty p comes and goes.
+      if (m.selection.isOn && !m.open.inScope(Tag.P, Is.ButtonScope)) appendImplied(m, Tag.P);
       closeP(m);
       break;
     case End.ListItem:
@@ -196,6 +197,7 @@ export function endInBody(m: Machine): void {
     }
     case End.Br:
       reconstruct(m);
+      if (m.selection.isOn) appendImplied(m, Tag.Br);
       notFrameset(m);
       break;
     case End.Body:
@@ -248,7 +250,8 @@ function closeItem(m: Machine, index: number): void {
 
 function insertFormatting(m: Machine): void {
   const uid = insertElement(m);
-  m.formatting.push(m.tag, uid, m.window, m.tagNameEnd, m.tagEnd - 1);
+  const kept = m.selection.isOn ? m.selection.keepTag() : 0;
+  m.formatting.push(m.tag, uid, m.window, m.tagNameEnd, m.tagEnd - 1, kept);
 }
 
 function startA(m: Machine): void {
@@ -257,7 +260,7 @@ function startA(m: Machine): void {
     const uid = m.formatting.uid(entry);
     closeFormatting(m, Tag.A);
     const index = m.open.indexOf(uid);
-    if (index >= 0) m.open.removeAt(index);
+    if (index >= 0) removeOpen(m, index);
     const left = m.formatting.indexOf(uid);
     if (left >= 0) m.formatting.remove(left);
   }
@@ -288,7 +291,13 @@ function endForm(m: Machine): void {
   if (index < 0 || !m.open.elementInScope(index)) return;
   m.open.impliedEnds(Is.Implied, -1);
   const still = m.open.indexOf(form);
-  if (still >= 0) m.open.removeAt(still);
+  if (still >= 0) removeOpen(m, still);
+}
+
+/** Takes an element off the stack; those above it stay where they are in the page. */
+function removeOpen(m: Machine, index: number): void {
+  m.open.removeAt(index);
+  if (m.selection.isOn && index <= m.open.top) m.selection.detach(index);
 }
 
 function startFrameset(m: Machine): void {

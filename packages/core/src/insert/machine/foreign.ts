@@ -1,5 +1,6 @@
 import { hasFontAttribute, isHtmlAnnotation } from './attributes.js';
 import { Is } from './classes.js';
+import { appendElement, isOfTag } from './insert-element.js';
 import { Ns } from './open-elements.js';
 import { foreignEndFitsNothing, foreignHoldsHtml } from './fast-path.js';
 import { Reprocess, type Machine } from './state.js';
@@ -25,8 +26,11 @@ export function foreignStart(m: Machine): void {
 }
 
 export function insertForeign(m: Machine, ns: number): void {
-  m.created = true;
-  if (m.selfClosing) return;
+  if (m.selfClosing) {
+    appendElement(m);
+    return;
+  }
+  if (m.selection.isOn) isOfTag(m);
   m.open.push(m.tag, ns, ns === Ns.Math && m.tag === Tag.AnnotationXml && isHtmlAnnotation(m));
   foreignHoldsHtml(m);
 }

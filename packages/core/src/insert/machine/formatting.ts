@@ -4,7 +4,7 @@ export const MARKER: number = -1;
 const MAX_BYTES = 1 << 20;
 const MAX_ENTRIES = 1 << 16;
 
-const STRIDE: number = 5;
+const STRIDE: number = 6;
 const TAG: number = 0;
 const UID: number = 1;
 /** 1 while the element is on the stack of open elements. */
@@ -12,6 +12,8 @@ const OPEN: number = 2;
 /** Where the tag's attributes lie in `#bytes`, as they were written, and how long they are. */
 const AT: number = 3;
 const LENGTH: number = 4;
+/** What its tag fits, as `Selection.keepTag` numbers it. */
+const KEPT: number = 5;
 
 /** The list of active formatting elements (HTML Standard 13.2.4.3). */
 export class FormattingList {
@@ -36,6 +38,10 @@ export class FormattingList {
     return this.#entries.get(index * STRIDE + UID);
   }
 
+  kept(index: number): number {
+    return this.#entries.get(index * STRIDE + KEPT);
+  }
+
   isOpen(index: number): boolean {
     return this.#entries.get(index * STRIDE + OPEN) === 1;
   }
@@ -57,7 +63,7 @@ export class FormattingList {
       this.size++;
       return;
     }
-    this.#insert(this.size, MARKER, 0, 0, 0);
+    this.#insert(this.size, MARKER, 0, 0, 0, 0);
   }
 
   clearToMarker(): void {
@@ -107,12 +113,12 @@ export class FormattingList {
   }
 
   /** Adds an element with the attributes in `[from, to)` of the window; of four equal ones the oldest goes (Noah’s Ark). */
-  push(tag: number, uid: number, window: PageWindow, from: number, to: number): void {
+  push(tag: number, uid: number, window: PageWindow, from: number, to: number, kept: number): void {
     const length = to - from;
     this.#reserveBytes(length);
     if (this.overflow) return;
     if (length > 0) this.#bytes.copyFrom(window, from, this.#used, length);
-    this.#insert(this.size, tag, uid, this.#used, length);
+    this.#insert(this.size, tag, uid, this.#used, length, kept);
     this.#used += length;
     let equal = 0;
     for (let i = this.size - 2; i >= 0 && this.#entries.get(i * STRIDE + TAG) !== MARKER; i--) {
@@ -140,6 +146,7 @@ export class FormattingList {
       uid,
       this.#entries.get(index * STRIDE + AT),
       this.#entries.get(index * STRIDE + LENGTH),
+      this.#entries.get(index * STRIDE + KEPT),
     );
   }
 
@@ -150,7 +157,7 @@ export class FormattingList {
     this.#trim();
   }
 
-  #insert(to: number, tag: number, uid: number, at: number, length: number): void {
+  #insert(to: number, tag: number, uid: number, at: number, length: number, kept: number): void {
     const size = this.size + 1;
     if (size > MAX_ENTRIES) {
       this.overflow = true;
@@ -164,6 +171,7 @@ export class FormattingList {
     this.#entries.set(to * STRIDE + OPEN, 1);
     this.#entries.set(to * STRIDE + AT, at);
     this.#entries.set(to * STRIDE + LENGTH, length);
+    this.#entries.set(to * STRIDE + KEPT, kept);
     this.size = size;
   }
 

@@ -8,6 +8,7 @@ import { Tag } from './tags.js';
 /** The insertion modes before the body (HTML Standard 13.2.6.4.1–4.6). */
 
 export function startBeforeHtml(m: Machine): void {
+  m.selection.isTag = m.tag === Tag.Html;
   m.open.push(Tag.Html, 0, false);
   m.mode = Mode.BeforeHead;
   if (m.tag !== Tag.Html) m.reprocess = Reprocess.ByMode;

@@ -1,6 +1,7 @@
 import { Is, type Classes } from './classes.js';
 import type { FormattingList } from './formatting.js';
 import { Ints } from './memory.js';
+import type { Selection } from './selection.js';
 import { Tag } from './tags.js';
 
 /** Namespaces of open elements. */
@@ -33,15 +34,17 @@ export class OpenElements {
   readonly #counts: Ints = new Ints(Tag.Known);
   readonly #classes: Classes;
   readonly #formatting: FormattingList;
+  readonly #selection: Selection;
   /** The lowest element that was popped since `lowest` was set: its index and its tag. */
   lowest: number = 0;
   lowestTag: number = 0;
   /** The number of the next element. */
   nextUid: number = 1;
 
-  constructor(classes: Classes, formatting: FormattingList) {
+  constructor(classes: Classes, formatting: FormattingList, selection: Selection) {
     this.#classes = classes;
     this.#formatting = formatting;
+    this.#selection = selection;
   }
 
   reset(): void {
@@ -98,6 +101,11 @@ export class OpenElements {
 
   /** @returns the number of the new element */
   push(tag: number, ns: number, isHtmlAnnotation: boolean): number {
+    if (this.#selection.isOn) this.#selection.open(this.top + 1, tag, this.templates > 0);
+    return this.#push(tag, ns, isHtmlAnnotation);
+  }
+
+  #push(tag: number, ns: number, isHtmlAnnotation: boolean): number {
     if (this.top >= MAX_DEPTH) {
       this.overflow = true;
       return 0;
@@ -154,13 +162,14 @@ export class OpenElements {
     if (after > 0) {
       this.#keys.move(index, index + 1, after);
       this.#uids.move(index, index + 1, after);
+      if (this.#selection.isOn) this.#selection.move(index, index + 1, after);
     }
     this.top--;
   }
 
   /** Puts an HTML element right above the one at `index`. @returns its number */
   insertAbove(index: number, tag: number): number {
-    const uid = this.push(tag, Ns.Html, false);
+    const uid = this.#push(tag, Ns.Html, false);
     if (uid === 0) return 0;
     const after = this.top - index - 1;
     if (after > 0) {
@@ -169,6 +178,7 @@ export class OpenElements {
       this.#uids.move(index + 2, index + 1, after);
       this.#keys.set(index + 1, key);
       this.#uids.set(index + 1, uid);
+      if (this.#selection.isOn) this.#selection.moveUp(index + 1, after);
     }
     return uid;
   }
@@ -196,6 +206,12 @@ export class OpenElements {
     return -1;
   }
 
+  /** The same among those below `end`. */
+  topmostBelow(end: number, tag: number): number {
+    for (let i = end - 1; i >= 0; i--) if (this.#keys.get(i) === tag) return i;
+    return -1;
+  }
+
   indexOf(uid: number): number {
     for (let i = this.top; i >= 0; i--) if (this.#uids.get(i) === uid) return i;
     return -1;
@@ -209,9 +225,14 @@ export class OpenElements {
 
   /** "Has an element in the specific scope" (13.2.4.2) for a tag; `more` are the barriers beside those of every scope. */
   inScope(tag: number, more: number): boolean {
+    return this.inScopeAt(this.top, tag, more);
+  }
+
+  /** The same as if the element at `index` were the current node. */
+  inScopeAt(index: number, tag: number, more: number): boolean {
     if (!this.isOpen(tag)) return false;
     const barriers = Is.Scope | more;
-    for (let i = this.top; i >= 0; i--) {
+    for (let i = index; i >= 0; i--) {
       const key = this.#keys.get(i);
       if (key === tag) return true;
       if (this.#is(key, barriers)) return false;
@@ -274,7 +295,12 @@ export class OpenElements {
   }
 
   currentIs(bits: number): boolean {
-    return this.top >= 0 && this.#isHtml(this.#keys.get(this.top), bits);
+    return this.is(this.top, bits);
+  }
+
+  /** Whether the one at `index` is an HTML element with one of these bits. */
+  is(index: number, bits: number): boolean {
+    return index >= 0 && this.#isHtml(this.#keys.get(index), bits);
   }
 
   /** "Generate implied end tags", except for `except` (-1: no exception). */

@@ -17,7 +17,7 @@ export function implyHead(m: Machine, position: number): void {
 
 /** The page's own head begins; its tag ends at `position`. */
 export function beginHead(m: Machine, position: number): void {
-  m.created = true;
+  m.selection.isTag = true;
   m.open.push(Tag.Head, 0, false);
   m.hasHead = true;
   m.mode = Mode.InHead;
@@ -52,7 +52,7 @@ export function implyBody(m: Machine, position: number): void {
 }
 
 export function beginBody(m: Machine, position: number): void {
-  m.created = true;
+  m.selection.isTag = true;
   m.open.push(Tag.Body, 0, false);
   m.mode = Mode.InBody;
   m.framesetOk = false;

@@ -1,6 +1,6 @@
 import { headElementEnded } from './places.js';
 import { readTag } from './tag.js';
-import { TokenizerState, type Machine } from './state.js';
+import { Token, TokenizerState, type Machine } from './state.js';
 
 /** What stands at a `<` in text that only its own end tag can end. */
 export const enum Found {
@@ -50,6 +50,7 @@ export function endTagAt(m: Machine, at: number): number {
 /** The end tag that was read closes the element. */
 export function closeText(m: Machine): boolean {
   m.at = m.tagEnd;
+  m.token = Token.EndTag;
   m.tokenizerState = TokenizerState.Data;
   m.open.pop();
   m.mode = m.textReturn;

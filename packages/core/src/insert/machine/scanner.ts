@@ -1,21 +1,44 @@
 import { run } from './tokenizer.js';
-import { Query, Machine } from './state.js';
+import type { Selection } from './selection.js';
+import { Machine } from './state.js';
 
 export interface Question {
   readonly query: number;
   readonly from: number;
   readonly to: number;
+  /** The page is in quirks mode, as far as is known. */
+  readonly isQuirks: boolean;
+}
+
+/** A step of a selector; see `Selection.addStep`. */
+export interface ScannedStep {
+  readonly tag: number;
+  readonly before: number;
+  readonly isChild: boolean;
+  readonly child: number;
+  readonly ofType: number;
+  readonly counter: number;
+  readonly selector: number;
+  readonly wantsEnd: boolean;
+}
+
+/** The elements that parts ask for. */
+export interface ScannedElements {
+  readonly steps: readonly ScannedStep[];
+  /** How many numbers hold a bit for each step. */
+  readonly words: number;
+  readonly wants: number;
 }
 
 /** A page machine as the inserter sees it, in JavaScript or in WebAssembly. Positions are the page's. */
 export interface Scanner {
   /**
-   * @param wantsIds - start tags with an id are asked about
+   * @param elements - the elements that are to be told of
    * @param mayUseFastPath - elements that do not matter to the end of the body may be passed over; it may bail out
    * @param pairs - see `cdata.ts`
    * @param watch - the head element that ends at this position makes an event
    */
-  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void;
+  reset(elements: ScannedElements, mayUseFastPath: boolean, pairs: number, watch: number): void;
   /** Adds bytes. */
   push(chunk: Uint8Array): void;
   /** Goes on; `ended` says that no more bytes come. @returns a `Status` */
@@ -26,9 +49,11 @@ export interface Scanner {
   hold(): number;
   /** Events since the last call, four numbers each (`Event`, position, two arguments). */
   takeEvents(): readonly number[];
-  /** What is asked (`Ask`), and where: from and to, the doctype or the id's value. */
+  /** What is asked (`Query`), and about what: the doctype or the start tag from `from` to `to`. */
   question(): Question;
   answer(value: number): void;
+  /** The answer to `Query.Tag`: the steps that the start tag fits. */
+  answerTag(steps: Int32Array): void;
   /** The page is done with; the scanner may be used for another one. */
   release(): void;
 }
@@ -37,8 +62,9 @@ export interface Scanner {
 export class PlainScanner implements Scanner {
   readonly #machine = new Machine();
 
-  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number, watch: number): void {
-    this.#machine.reset(wantsIds, mayUseFastPath, pairs);
+  reset(elements: ScannedElements, mayUseFastPath: boolean, pairs: number, watch: number): void {
+    this.#machine.reset(elements.words, elements.wants, mayUseFastPath, pairs);
+    for (const step of elements.steps) addStep(this.#machine.selection, step);
     this.#machine.watch = watch;
     this.#machine.window.bytes = new Uint8Array(0);
   }
@@ -81,16 +107,20 @@ export class PlainScanner implements Scanner {
 
   question(): Question {
     const m = this.#machine;
-    const isId = m.query === Query.Id;
     return {
       query: m.query,
-      from: m.base + (isId ? m.idFrom : m.tagStart),
-      to: m.base + (isId ? m.idTo : m.tagEnd),
+      from: m.base + m.tagStart,
+      to: m.base + m.tagEnd,
+      isQuirks: m.quirks,
     };
   }
 
   answer(value: number): void {
     this.#machine.answer = value;
+  }
+
+  answerTag(steps: Int32Array): void {
+    steps.forEach((bits, word) => this.#machine.selection.setTag(word, bits));
   }
 
   release(): void {
@@ -102,4 +132,17 @@ export class PlainScanner implements Scanner {
     const { open } = this.#machine;
     return Array.from({ length: open.top + 1 }, (_, i) => open.tag(i) | (open.ns(i) << 20));
   }
+}
+
+function addStep(selection: Selection, step: ScannedStep): void {
+  selection.addStep(
+    step.tag,
+    step.before,
+    step.isChild ? 1 : 0,
+    step.child,
+    step.ofType,
+    step.counter,
+    step.selector,
+    step.wantsEnd ? 1 : 0,
+  );
 }

@@ -3,6 +3,7 @@ import { FormattingList } from './formatting.js';
 import { Ints, PageWindow } from './memory.js';
 import { Names } from './names.js';
 import { OpenElements } from './open-elements.js';
+import { Selection } from './selection.js';
 
 /** Insertion modes (HTML Standard 13.2.4.1). */
 export const enum Mode {
@@ -67,8 +68,15 @@ export const enum Query {
   None,
   /** Does this doctype (its bytes are the token's) mean quirks mode? 1 or 0 */
   Doctype,
-  /** Is the id of this start tag one that parts ask for? Its number from 1 on, or 0 */
-  Id,
+  /** Which steps of selectors does this start tag fit? See `selection.ts` */
+  Tag,
+}
+
+/** What was read last. */
+export const enum Token {
+  Other,
+  StartTag,
+  EndTag,
 }
 
 /** Places and refusals, as `event(kind, position, argument, argument)`. */
@@ -84,10 +92,14 @@ export const enum Event {
   Frameset,
   /** Whether the body stays is not known after so many bytes. */
   BodyUndecided,
-  /** Before an element: the number of its id, an `Anchor` */
+  /** Before an element: the number of its selector, an `Anchor` */
   Before,
-  /** Inside an element: the number of its id, an `Anchor` */
+  /** First inside an element: the same */
   Inside,
+  /** Last inside an element: the same */
+  InsideEnd,
+  /** Behind an element: the same */
+  After,
   /** The head element that ends at `watch` is complete. */
   Watched,
   /** Placements (bits 1 head-end, 2 body-start, 4 body-end, 8 head-start), a `LeftOut` */
@@ -147,17 +159,18 @@ export class Machine {
   isEndTag: boolean = false;
   /** Where an unquoted value of the tag ends with a slash; -1 for nowhere. */
   valueSlash: number = -1;
-  /** The tag has made an element. */
-  created: boolean = false;
-  /** The element was moved in front of the table that it stands in. */
+  /** "Foster parenting" is enabled for the current start tag; its element was moved in front of the table. */
+  isFostering: boolean = false;
   fostered: boolean = false;
-  /** Where the value of the tag's id lies in the window; -1 for none. */
-  idFrom: number = -1;
-  idTo: number = -1;
+  /** Its element has no content, and is not open. */
+  appended: boolean = false;
+  /** The tag has an attribute that selectors ask for. */
+  isWanted: boolean = false;
+  /** The kind of the token that was processed last. */
+  token: number = Token.Other;
 
   query: number = Query.None;
   answer: number = 0;
-  wantsIds: boolean = false;
   /** Ordinary elements may be passed over in the body, and are. */
   mayUseFastPath: boolean = false;
   isFastPath: boolean = false;
@@ -177,7 +190,11 @@ export class Machine {
   readonly classes: Classes = new Classes();
   readonly names: Names = new Names();
   readonly formatting: FormattingList = new FormattingList();
-  readonly open: OpenElements = new OpenElements(this.classes, this.formatting);
+  readonly selection: Selection = new Selection();
+  readonly open: OpenElements = new OpenElements(this.classes, this.formatting, this.selection);
+  /** Elements whose ends parts ask for: see `ends.ts`. */
+  readonly ends: Ints = new Ints(64);
+  endCount: number = 0;
   readonly templateModes: Ints = new Ints(32);
   templateDepth: number = 0;
 
@@ -194,7 +211,11 @@ export class Machine {
   /** A head element that ends here makes an event; -1 for none. */
   watch: number = -1;
 
-  reset(wantsIds: boolean, mayUseFastPath: boolean, pairs: number): void {
+  /**
+   * @param words - how many numbers hold the steps of selectors; 0 for none
+   * @param wants - which start tags are asked about
+   */
+  reset(words: number, wants: number, mayUseFastPath: boolean, pairs: number): void {
     this.end = 0;
     this.at = 0;
     this.base = 0;
@@ -204,8 +225,9 @@ export class Machine {
     this.tagRead = 0;
     this.openEndAt = -1;
     this.query = Query.None;
-    this.wantsIds = wantsIds;
-    this.mayUseFastPath = mayUseFastPath && !wantsIds;
+    this.selection.reset(words, wants);
+    this.endCount = 0;
+    this.mayUseFastPath = mayUseFastPath && words === 0;
     this.isFastPath = false;
     this.hasBailedOut = false;
     this.pairs = pairs;

@@ -73,7 +73,7 @@ export function startInTable(m: Machine): void {
 
 /** "Anything else" in a table. */
 function startFostered(m: Machine): void {
-  m.fostered = m.open.currentIs(Is.TableContext);
+  m.isFostering = true;
   startInBody(m);
 }
 

@@ -1,4 +1,5 @@
 import { plainTagEnd } from './pass.js';
+import { Wants } from './selection.js';
 import type { Machine } from './state.js';
 
 const GT = 0x3e;
@@ -16,7 +17,7 @@ function isSpace(byte: number): boolean {
 export function readTag(m: Machine, nameFrom: number): boolean {
   const i = m.window.nameEnd(nameFrom, m.end);
   if (i >= m.end) return false;
-  m.idFrom = -1;
+  m.isWanted = false;
   m.selfClosing = false;
   m.valueSlash = -1;
   m.tagNameEnd = i;
@@ -30,7 +31,7 @@ export function readTag(m: Machine, nameFrom: number): boolean {
 
 /** Passes attributes that are written as they should be, when nobody asks for them. */
 function readPlainAttributes(m: Machine, from: number): boolean {
-  if (m.wantsIds || m.tagRead > 0) return false;
+  if (wantsAttributes(m) || m.tagRead > 0) return false;
   const end = plainTagEnd(m, from);
   if (end === 0) return false;
   m.tagEnd = end;
@@ -42,8 +43,9 @@ function readPlainAttributes(m: Machine, from: number): boolean {
 function readAttributes(m: Machine, from: number): boolean {
   const window = m.window;
   const end = m.end;
-  // With ids wanted all is read again, so that none that was seen is forgotten.
-  let i = m.tagRead > 0 && !m.wantsIds ? m.at + m.tagRead : from;
+  const wants = m.selection.wants;
+  // Where attributes are wanted all is read again, so that none that was seen is forgotten.
+  let i = m.tagRead > 0 && !wantsAttributes(m) ? m.at + m.tagRead : from;
   while (i < end) {
     let byte = window.get(i);
     if (byte === GT) {
@@ -62,11 +64,7 @@ function readAttributes(m: Machine, from: number): boolean {
     const nameTo = i;
     if (i < end && window.get(i) !== EQUALS) i = window.skipSpace(i, end);
     if (i >= end) return false;
-    const wantsId = m.wantsIds && nameTo - nameFrom === 2 && m.idFrom < 0 && isId(m, nameFrom);
-    if (wantsId) {
-      m.idFrom = nameTo;
-      m.idTo = nameTo;
-    }
+    if (wants !== 0 && isWanted(m, wants, nameFrom, nameTo - nameFrom)) m.isWanted = true;
     if (window.get(i) !== EQUALS) continue;
     i++;
     if (i >= end) return false;
@@ -76,28 +74,32 @@ function readAttributes(m: Machine, from: number): boolean {
       if (i >= end) return false;
       byte = window.get(i);
     }
-    let valueFrom = i;
-    let valueTo: number;
     if (byte === 0x22 || byte === 0x27) {
-      valueFrom = i + 1;
-      valueTo = window.find(byte, valueFrom, end);
-      if (valueTo >= end) return false;
-      i = valueTo + 1;
+      i = window.find(byte, i + 1, end) + 1;
+      if (i > end) return false;
     } else {
       i = window.unquotedEnd(i, end);
       if (i >= end) return false;
-      valueTo = i;
       // A slash that ends an unquoted value belongs to it.
       m.valueSlash = i - 1;
-    }
-    if (wantsId) {
-      m.idFrom = valueFrom;
-      m.idTo = valueTo;
     }
   }
   return false;
 }
 
-function isId(m: Machine, at: number): boolean {
-  return (m.window.get(at) | 0x20) === 0x69 && (m.window.get(at + 1) | 0x20) === 0x64;
+function wantsAttributes(m: Machine): boolean {
+  return (m.selection.wants & (Wants.Ids | Wants.Classes | Wants.Attributes)) !== 0;
+}
+
+/** Whether selectors ask for tags with the attribute whose name begins at `at`. */
+function isWanted(m: Machine, wants: number, at: number, length: number): boolean {
+  if ((wants & Wants.Attributes) !== 0) return true;
+  if (length === 2) return (wants & Wants.Ids) !== 0 && isName(m, at, 'id');
+  return length === 5 && (wants & Wants.Classes) !== 0 && isName(m, at, 'class');
+}
+
+function isName(m: Machine, at: number, name: string): boolean {
+  for (let i = 0; i < name.length; i++)
+    if ((m.window.get(at + i) | 0x20) !== name.charCodeAt(i)) return false;
+  return true;
 }

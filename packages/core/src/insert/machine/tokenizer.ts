@@ -4,11 +4,15 @@ import { skipBogusComment, skipComment } from './comments.js';
 import { Ns } from './open-elements.js';
 import { checkLookahead, endPage, endSwallowed } from './places.js';
 import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor } from './anchors.js';
+import { afterToken, beforeToken, endAll } from './ends.js';
+import { Anchor } from './place-bits.js';
+import { Wants } from './selection.js';
 import { passForeign, passOrdinary } from './pass.js';
 import { isPassed, isPassing, isPassingForeign } from './fast-path.js';
 import { skipRawText } from './raw-text-end.js';
 import { skipScript } from './script-data.js';
-import { Query, TokenizerState, MAX_TAG_LENGTH, Mode, Status, type Machine } from './state.js';
+import { Event, Query, Token, TokenizerState, MAX_TAG_LENGTH, Mode, Status, type Machine } from './state.js';
+import { Tag } from './tags.js';
 import { endTag, startTag } from './tree.js';
 import { text } from './text.js';
 import { readTag } from './tag.js';
@@ -21,8 +25,7 @@ import { readTag } from './tag.js';
  * @returns a `Status`
  */
 export function run(m: Machine): number {
-  if (m.tokenizerState === TokenizerState.Tag) finishStartTag(m);
-  while (step(m)) {
+  while (next(m)) {
     if (m.hasBailedOut) return Status.BailOut;
     if (m.overflow()) return Status.GivenUp;
   }
@@ -31,7 +34,28 @@ export function run(m: Machine): number {
   if (m.query !== Query.None) return Status.Query;
   checkLookahead(m, m.base + m.at);
   if (m.ended) end(m);
+  if (m.selection.refusedCount > 0) tellRefused(m);
   return Status.More;
+}
+
+/** `step`, and what it means for the elements that parts ask for. */
+function next(m: Machine): boolean {
+  if (!m.selection.isOn) return step(m);
+  const firstEvent = m.eventCount;
+  if (m.endCount > 0) beforeToken(m);
+  const isMore = step(m);
+  if (m.endCount > 0) afterToken(m, firstEvent);
+  if (m.selection.refusedCount > 0) tellRefused(m);
+  return isMore;
+}
+
+/** Elements that parts ask for have come without a tag of their own. */
+function tellRefused(m: Machine): void {
+  const position = m.base + m.at;
+  for (let i = 0; i < m.selection.refusedCount; i++)
+    for (let side: number = Event.Before; side <= Event.After; side++)
+      m.event(side, position, m.selection.refused.get(i), Anchor.Refused);
+  m.selection.refusedCount = 0;
 }
 
 /** Reads one token, or what there is of it. @returns whether there may be more to read */
@@ -39,6 +63,8 @@ function step(m: Machine): boolean {
   switch (m.tokenizerState) {
     case TokenizerState.Data:
       return data(m);
+    case TokenizerState.Tag:
+      return finishStartTag(m);
     case TokenizerState.Comment:
       return skipComment(m);
     case TokenizerState.BogusComment:
@@ -204,13 +230,15 @@ function matchText(m: Machine, from: number, wanted: string, foldCase: boolean):
 
 function openStartTag(m: Machine): boolean {
   if (!readTag(m, m.at + 1)) return tooLong(m);
-  if (m.idFrom >= 0) {
+  if (m.selection.isOn) {
     if (!m.ended && dropsNewline(m.tag) && m.end - m.tagEnd < NEWLINE_LOOKAHEAD) return false;
-    m.query = Query.Id;
-    m.tokenizerState = TokenizerState.Tag;
-    return false;
+    if (m.isWanted || (m.tag >= Tag.Known && (m.selection.wants & Wants.UnknownNames) !== 0)) {
+      m.query = Query.Tag;
+      m.tokenizerState = TokenizerState.Tag;
+      return false;
+    }
+    m.selection.takeName(m.tag);
   }
-  m.answer = 0;
   processStartTag(m);
   return true;
 }
@@ -218,6 +246,7 @@ function openStartTag(m: Machine): boolean {
 function openEndTag(m: Machine): boolean {
   if (!readTag(m, m.at + 2)) return tooLong(m);
   m.at = m.tagEnd;
+  m.token = Token.EndTag;
   if (!isPassed(m)) endTag(m);
   return true;
 }
@@ -231,7 +260,6 @@ function tooLong(m: Machine): boolean {
 function processRead(m: Machine): void {
   m.selfClosing = false;
   m.valueSlash = -1;
-  m.idFrom = -1;
   m.tagRead = 0;
   m.at = m.tagEnd;
   if (m.isEndTag) endTag(m);
@@ -239,7 +267,7 @@ function processRead(m: Machine): void {
 }
 
 /** Goes on with the tag that a question was asked about. */
-function finishStartTag(m: Machine): void {
+function finishStartTag(m: Machine): boolean {
   m.tokenizerState = TokenizerState.Data;
   const asked = m.query;
   m.query = Query.None;
@@ -247,21 +275,26 @@ function finishStartTag(m: Machine): void {
     m.quirks = m.answer === 1;
     m.mode = Mode.BeforeHtml;
     m.at = m.tagEnd;
-    return;
+    return true;
   }
   processStartTag(m);
+  return true;
 }
 
 function processStartTag(m: Machine): void {
   m.at = m.tagEnd;
+  m.token = Token.StartTag;
   if (isPassed(m)) return;
-  if (m.answer === 0) startTag(m);
-  else startAnchor(m);
+  m.isFostering = false;
+  m.fostered = false;
+  if (m.selection.isOn && m.selection.mayFind()) startAnchor(m);
+  else startTag(m);
 }
 
 /** The page has ended: what had no event gets one, or is left out. */
 function end(m: Machine): void {
   const position = m.base + m.at;
+  endAll(m, m.openEndAt >= 0 ? m.openEndAt : position);
   switch (m.tokenizerState) {
     case TokenizerState.Data:
       // An unfinished tag at `at` is dropped by the parser: the page ends before it.

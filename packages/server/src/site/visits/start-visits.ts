@@ -34,12 +34,12 @@ export async function startVisits(
   key: string,
   { environment, host: named, ...options }: RoundRequest,
   { store, actor }: Acting,
-  question: Pick<RoundOptions, 'given' | 'trouble' | 'watch'> = {},
+  question: Pick<RoundOptions, 'given' | 'trouble' | 'picture' | 'watch'> = {},
 ): Promise<VisitRound> {
   return withSiteLock(store, key, async (transaction, site) => {
     const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
     const pointer = await pointerOf(transaction, site, host.environment);
-    if (!pointer && !options.draft)
+    if (!pointer && !options.draft && !question.picture)
       throw new ServiceError('nothing-published', { environment: host.environment });
     const round = await addRound(transaction, site, {
       host: host.host,

@@ -1,4 +1,4 @@
-import type { LinePlace, LineRelease } from '../types.js';
+import type { LinePlace, LineRelease, LineStep } from '../types.js';
 import { rulesHeld } from './reach.js';
 import { isInOrder, scriptTag, stateOf } from './shared.js';
 
@@ -188,15 +188,50 @@ export const runRelease = (release: LineRelease): void => {
     where(all);
   };
 
+  const isOwn = (element: Element): unknown =>
+    ours.has(element) || shown.some((elements) => elements.includes(element));
+  /** Its place among its parent's children, those of a name where one is given; what parts have put in is not counted. */
+  const positionOf = (element: Element, name?: string): number => {
+    let position = 1;
+    for (let one = element.previousElementSibling; one; one = one.previousElementSibling)
+      if (!isOwn(one) && (!name || name === one.localName)) position++;
+    return position;
+  };
+
+  /** The first element of the page as it came that a selector fits; step by step, so that each element is looked at once. */
+  const elementFor = (steps: readonly LineStep[]): Element | undefined => {
+    let around: Set<Element> | undefined;
+    for (const [matches, isChild, child, ofType] of steps) {
+      const fitting = new Set<Element>();
+      for (const element of page.querySelectorAll(matches)) {
+        let outer = element.parentElement;
+        if (around && !isChild) while (outer && !around.has(outer)) outer = outer.parentElement;
+        if (
+          !isOwn(element) &&
+          (!around || (outer && around.has(outer))) &&
+          (!child || positionOf(element) === child) &&
+          (!ofType || positionOf(element, element.localName) === ofType)
+        )
+          fitting.add(element);
+      }
+      around = fitting;
+    }
+    return around!.values().next().value;
+  };
+
   /** How a place takes parts, and the element that they come into; undefined while it is not there. */
   const placeOf = (place: LinePlace): Place | undefined => {
     const { head, body } = page;
     if (typeof place !== 'number') {
-      const anchor = page.getElementById(place[1]);
-      if (!anchor) return undefined;
-      return place[0]
-        ? [(content) => anchor.prepend(content), anchor]
-        : [(content) => anchor.before(content), anchor.parentNode];
+      const [side, wanted] = place;
+      const anchor = typeof wanted === 'string' ? page.getElementById(wanted) : elementFor(wanted);
+      // Its last child is known once something stands behind it.
+      if (!anchor || (side === 2 && page.readyState === 'loading' && !anchor.nextSibling)) return undefined;
+      const isInside = side === 1 || side === 2;
+      return [
+        (content) => anchor[(['before', 'prepend', 'append', 'after'] as const)[side]](content),
+        isInside ? anchor : anchor.parentNode,
+      ];
     }
     const isEnd = place % 2;
     const element = (place < 2 ? head : body) as HTMLElement | null;
@@ -217,7 +252,8 @@ export const runRelease = (release: LineRelease): void => {
     }
     void drain();
     observer.disconnect();
-    if (waiting.length) observer.observe(page, { childList: true, subtree: true, attributeFilter: ['id'] });
+    if (waiting.length)
+      observer.observe(page, { childList: true, subtree: true, attributeFilter: ['id', 'class'] });
   };
 
   /** Takes what has come into reach: each part once. */

@@ -1,0 +1,80 @@
+import type { PagePictureEvent, PagePictureInput } from '@pragmatica/contract';
+import type { Device, LoadEvidence } from '@pragmatica/core';
+import { startVisits } from '../site/visits/start-visits.js';
+import type { Acting } from '../site/use-case.js';
+import type { Store } from '../storage/store.js';
+import { endRound, type PictureQuestion, type VisitRound } from '../storage/visit-rounds.js';
+import { evidenceOf, type Visit } from '../storage/visits.js';
+import { say } from '../texts/say.js';
+import { VISITS_TEXTS, VISIT_PROBLEMS } from '../texts/visits.js';
+import { awaitVisit } from './await-visit.js';
+import type { JobQueue } from './queue.js';
+
+export interface PictureTools extends Acting {
+  readonly queue: Pick<JobQueue, 'send'>;
+}
+
+/** What is to be seen, with what was left out filled in. */
+export type PictureRequest = Pick<PagePictureInput, 'host' | 'environment'> & {
+  readonly site: string;
+  readonly path: string;
+  readonly device: Device;
+} & PictureQuestion;
+
+/**
+ * A picture of a page without the snippets, with the boxes of its elements, so that somebody can point at one; or with a part in
+ * it, and the boxes of what that shows. Ends with whoever asks; the visit is then called off.
+ *
+ * @throws ServiceError 404
+ */
+export async function* pagePicture(
+  { site, path, device, host, environment = 'live', part }: PictureRequest,
+  { store: root, actor, queue }: PictureTools,
+): AsyncGenerator<PagePictureEvent> {
+  const visit = {
+    path,
+    title: VISITS_TEXTS.pictureTitle,
+    because: part ? VISITS_TEXTS.pictureOfPart : VISITS_TEXTS.pictureOfPage,
+    script: { device, steps: [{ do: 'open', path }] },
+  };
+  const round = await startVisits(
+    site,
+    { environment, host, pages: [path], thirdParties: 'real', draft: false },
+    { store: root.fork(), actor },
+    { given: [visit], picture: { part } },
+  );
+  await queue.send('visits', { round: round.id });
+  yield { type: 'visiting', round: round.number };
+  let isOver = false;
+  try {
+    const { visit: made, ended } = await awaitVisit(root, round);
+    isOver = true;
+    yield await resultOf(root.fork(), made, ended);
+  } finally {
+    if (!isOver) await endRound(root.fork(), round.id, 'cancelled');
+  }
+}
+
+async function resultOf(
+  store: Store,
+  visit: Visit | undefined,
+  { number, state, problem }: VisitRound,
+): Promise<PagePictureEvent> {
+  const failed = (message: string): PagePictureEvent => ({ type: 'failed', message });
+  if (problem)
+    return failed(say(VISIT_PROBLEMS[problem.id as 'host-gone'], problem.params as { host: string }));
+  if (!visit || state === 'cancelled') return failed(VISITS_TEXTS.cancelled);
+  const evidence = await evidenceOf(store, visit);
+  const load: LoadEvidence | undefined = evidence?.loads.at(-1);
+  if (!load || load.status === null) return failed(VISITS_TEXTS[visit.failure ?? 'unreachable']);
+  if (load.status >= 400) return failed(say(VISITS_TEXTS.pageAnswered, { status: load.status }));
+  if (load.screenshot === undefined) return failed(VISITS_TEXTS.hung);
+  return {
+    type: 'picture',
+    round: number,
+    visit: visit.number,
+    screenshot: load.screenshot,
+    width: Math.max(load.size.width, load.window.width),
+    elements: (load.boxes ?? []).map(({ number: element, box }) => ({ element, box })),
+  };
+}

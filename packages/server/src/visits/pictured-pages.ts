@@ -1,0 +1,53 @@
+import {
+  ELEMENT_MARK,
+  asPlanned,
+  compileLine,
+  decodePage,
+  filledSnapshot,
+  lineName,
+  orderedParts,
+  pageAddress,
+  planPage,
+  releaseFile,
+  type DeliveryKey,
+} from '@pragmatica/core';
+import type { VisitOrder } from '@pragmatica/visitor';
+import type { PictureQuestion } from '../storage/visit-rounds.js';
+import type { VisitGround } from './one-visit.js';
+import type { VisitTools } from './visiting.js';
+
+const BY_LINE: readonly DeliveryKey[] = ['line', 'async-line'];
+
+/** Pages as they are without the snippets, their elements numbered for the picture; or with a part in them. */
+export function picturedPages(
+  { site, host, snapshot }: Pick<VisitGround, 'site' | 'host' | 'snapshot'>,
+  { part }: PictureQuestion,
+  { readers }: Pick<VisitTools, 'readers'>,
+): Pick<VisitOrder, 'rewrite' | 'rewriteAlso' | 'boxesOf'> {
+  const { environment, delivery } = host;
+  const placed = orderedParts(filledSnapshot(snapshot, environment));
+  const nothing = { ...snapshot, snippets: [] };
+  const name = lineName(site.key, environment);
+  const line = releaseFile(name, compileLine(snapshot, environment));
+  const empty = releaseFile(name, compileLine(nothing, environment)).text;
+  const isByLine = BY_LINE.includes(delivery);
+  return {
+    boxesOf: ELEMENT_MARK,
+    ...(isByLine ? { rewriteAlso: [`*/${line.path}`] } : {}),
+    async rewrite({ isPage, url, body, contentType, headers }) {
+      if (!isPage) return url.endsWith(line.path) ? empty : undefined;
+      if (!/html/i.test(contentType)) return undefined;
+      const { text } = decodePage(body, contentType);
+      const { pathname, search } = new URL(url);
+      const plan = planPage(nothing, {
+        page: pageAddress(pathname + search, host.host),
+        environment,
+        device: 'desktop',
+        at: Date.now(),
+        consent: [],
+      });
+      const bare = isByLine ? text : asPlanned(text, site.key, placed, plan, headers);
+      return readers.run('markPage', { html: bare, part });
+    },
+  };
+}
