@@ -58,6 +58,13 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'console-strip', view: DESKTOP, path: STRIP, awaits: 'Booking button' },
   {
+    name: 'console-place',
+    view: DESKTOP,
+    path: '/sites/skerrywick/snippets/new',
+    awaits: 'Where does it go?',
+    act: pickPlace,
+  },
+  {
     name: 'console-delivery',
     view: DARK,
     path: '/sites/skerrywick/delivery',
@@ -286,7 +293,6 @@ try {
   await seeItBreak();
   await takePage(browser, stage, WATCHED);
   for (const command of COMMANDS) await takeCommand(browser, stage, command);
-  await takeDemo(browser, stage);
   await breakDraft(stage);
   for (const shot of ACCIDENTS) await takePage(browser, stage, shot);
   await takeCommand(browser, stage, { name: 'cli-check', args: ['check'] });
@@ -314,6 +320,18 @@ async function breakDraft({ client }: Stage): Promise<void> {
 }
 
 /** A trial of the content policy, with what a visitor's browser reported. */
+async function pickPlace(page: Page): Promise<void> {
+  await page.getByLabel('Code', { exact: true }).fill('<p class="today">Next sailing: 14:30 from Hallow</p>');
+  await page.getByRole('radio', { name: 'At an element' }).click();
+  await page.getByRole('button', { name: 'Pick it on the page' }).click();
+  const picture = page.getByTestId('page-picture');
+  await picture.waitFor();
+  const { width } = (await picture.boundingBox())!;
+  await picture.click({ position: { x: width * 0.3, y: width * 0.24 } });
+  await page.getByLabel('After it').click();
+  await page.getByText('What it is called').waitFor();
+}
+
 async function tryPolicy(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Start the trial' }).click();
   await page.getByRole('button', { name: 'Enforce it…' }).waitFor();
@@ -401,12 +419,4 @@ function toHtml(text: string): string {
     if (name === undefined) return '</span>';
     return name === 'b' ? '<span style="font-weight:700;color:#fff">' : `<span class="${name}">`;
   });
-}
-
-async function takeDemo(on: Browser, of: Stage): Promise<void> {
-  const page = await on.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`http://skerrywick.localhost:${of.gatewayPort}/`);
-  await page.locator('#nudgelet-box').waitFor();
-  await page.screenshot({ path: join(OUT, 'demo-home.png') });
-  await page.close();
 }

@@ -16,7 +16,7 @@ const isElement = (node: Tree.Node): node is Tree.Element => 'attrs' in node;
 const READ: Adapter = {
   isTag: isElement,
   getChildren: (node) => ('childNodes' in node ? node.childNodes : []),
-  getParent: (node) => ('parentNode' in node ? node.parentNode : null) as Tree.Element | null,
+  getParent: (node) => ('parentNode' in node ? node.parentNode : null),
   getSiblings: (node) => (node as Tree.Element).parentNode?.childNodes ?? [node],
   getName: (element) => element.tagName,
   getAttributeValue: (element, name) => element.attrs.find((one) => one.name === name)?.value,

@@ -52,18 +52,15 @@ export const placement = z
         selector: z
           .string()
           .max(500)
-          .refine((text) => selectorFault(text) === undefined)
+          .superRefine((text, context) => {
+            const message = selectorFault(text);
+            if (message !== undefined) context.addIssue({ code: 'custom', message });
+          })
           .overwrite((text) => (selectorFault(text) === undefined ? normalSelector(text) : text)),
         side: z.enum(ANCHOR_SIDE_NAMES),
       }),
     ],
-    {
-      error: ({ input }) =>
-        (typeof input === 'object' && input !== null && 'selector' in input
-          ? selectorFault(input.selector)
-          : undefined) ??
-        `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDE_NAMES.join(', ')}.`,
-    },
+    `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDE_NAMES.join(', ')}.`,
   )
   .meta({ description: 'Where a part goes in the page.' });
 
@@ -135,8 +132,7 @@ export const nextPage = z
 export const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
 
 /** What is wrong with a selector, in words; undefined for nothing. */
-function selectorFault(text: unknown): string | undefined {
-  if (typeof text !== 'string') return undefined;
+function selectorFault(text: string): string | undefined {
   try {
     normalSelector(text);
     return undefined;

@@ -43,7 +43,7 @@ export const NAMED_PLACEMENTS = Object.keys(PLACEMENTS) as [NamedPlacement, ...N
 /** Where parts can stand at an element, in page order, in the words that users read before its name. */
 export const ANCHOR_SIDES = {
   before: 'before',
-  inside: 'at the start of',
+  inside: 'inside',
   'inside-end': 'at the end of',
   after: 'after',
 } as const;

@@ -20,7 +20,9 @@ const MAX_CANDIDATES = 60;
 export function candidatesFor(element: Tree.Element): readonly Candidate[] {
   const found = new Map<string, number>();
   const add = (selector: Selector, frailty: number): void => {
-    const text = selectorText(selector);
+    // One word alone would be an id.
+    const isWord = selector.length === 1 && selector[0]!.tests.length === 0;
+    const text = selectorText(isWord ? [plain('body', false), ...selector] : selector);
     if (found.size < MAX_CANDIDATES || found.has(text))
       found.set(text, Math.min(frailty, found.get(text) ?? frailty));
   };

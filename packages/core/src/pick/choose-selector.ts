@@ -26,7 +26,7 @@ export interface NamedElement {
   readonly missingOn: readonly string[];
 }
 
-const MAX_CHOICES = 5;
+const MAX_CHOICES = 4;
 
 /**
  * Selectors by which insertion finds an element of a page, the best first: those that hold on the most pages, then those
@@ -57,8 +57,13 @@ export function chooseSelector({ page, start, side, code, others }: ElementToNam
     (a, b) =>
       b.holdsOn.length - a.holdsOn.length || a.frailty - b.frailty || a.selector.length - b.selector.length,
   );
+  // One that holds on fewer pages is worth a look only where it leans on less.
+  const [best] = choices;
+  const worthIt = choices.filter(
+    ({ holdsOn, frailty }) => holdsOn.length === best!.holdsOn.length || frailty < best!.frailty,
+  );
   return {
-    choices: choices.slice(0, MAX_CHOICES).map(({ frailty: _, ...choice }) => choice),
+    choices: worthIt.slice(0, MAX_CHOICES).map(({ frailty: _, ...choice }) => choice),
     reason: undefined,
   };
 }

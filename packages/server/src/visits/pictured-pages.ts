@@ -10,17 +10,26 @@ import {
   planPage,
   releaseFile,
   type DeliveryKey,
+  type Snapshot,
 } from '@pragmatica/core';
 import type { VisitOrder } from '@pragmatica/visitor';
+import type { Host, Site } from '../storage/rows.js';
 import type { PictureQuestion } from '../storage/visit-rounds.js';
-import type { VisitGround } from './one-visit.js';
 import type { VisitTools } from './visiting.js';
 
 const BY_LINE: readonly DeliveryKey[] = ['line', 'async-line'];
 
+/** Where a picture is taken. */
+interface PictureGround {
+  readonly site: Pick<Site, 'key'>;
+  readonly host: Host;
+  /** What is served. */
+  readonly snapshot: Snapshot;
+}
+
 /** Pages as they are without the snippets, their elements numbered for the picture; or with a part in them. */
 export function picturedPages(
-  { site, host, snapshot }: Pick<VisitGround, 'site' | 'host' | 'snapshot'>,
+  { site, host, snapshot }: PictureGround,
   { part }: PictureQuestion,
   { readers }: Pick<VisitTools, 'readers'>,
 ): Pick<VisitOrder, 'rewrite' | 'rewriteAlso' | 'boxesOf'> {

@@ -47,6 +47,9 @@ export function ElementPicker({ site, code, pages, placement, onChange }: Elemen
   };
   return (
     <div className="space-y-3">
+      <Button look={typed === '' ? 'primary' : 'plain'} size="small" onClick={() => setPicking(true)}>
+        <MousePointerClick className="size-3.5" aria-hidden /> {PLACE.pick}
+      </Button>
       <Field
         label={PLACE.element}
         hint={PLACE.elementHint}
@@ -56,9 +59,6 @@ export function ElementPicker({ site, code, pages, placement, onChange }: Elemen
         value={typed}
         onChange={(event) => change(placementOf(event.target.value, placement.side))}
       />
-      <Button size="small" onClick={() => setPicking(true)}>
-        <MousePointerClick className="size-3.5" aria-hidden /> {PLACE.pick}
-      </Button>
       <div>
         <p className="mb-1.5 text-sm font-medium">{PLACE.side}</p>
         <SideChoice side={placement.side} onChange={(side) => change({ ...placement, side })} />

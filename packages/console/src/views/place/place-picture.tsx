@@ -56,9 +56,9 @@ export function PlacePicture({ site, path, picture, chosen, onPick }: PlacePictu
           className="pointer-events-none absolute inset-0 size-full"
           aria-hidden
         >
-          {hoveredBox && <Box {...hoveredBox} width={width} isChosen={false} />}
+          {hoveredBox && <Box {...hoveredBox} isChosen={false} />}
           {chosen.map((one) => (
-            <Box key={one.element} {...one} width={width} isChosen />
+            <Box key={one.element} {...one} isChosen />
           ))}
         </svg>
       )}
@@ -66,17 +66,28 @@ export function PlacePicture({ site, path, picture, chosen, onPick }: PlacePictu
   );
 }
 
-function Box({ box, width, isChosen }: ElementBox & { width: number; isChosen: boolean }) {
+/** Pages are no lighter in the dark, so that these colours are the same there. */
+function Box({ box, isChosen }: ElementBox & { isChosen: boolean }) {
+  const { x, y, width, height } = box;
   return (
-    <rect
-      x={box.x}
-      y={box.y}
-      width={box.width}
-      height={box.height}
-      rx={width / 400}
-      className={isChosen ? 'fill-primary/15 stroke-primary' : 'fill-primary/8 stroke-primary/70'}
-      strokeDasharray={isChosen ? undefined : `${width / 160} ${width / 220}`}
-      strokeWidth={width / 300}
-    />
+    <g>
+      {isChosen && (
+        <rect
+          {...{ x, y, width, height }}
+          fill="none"
+          stroke="#fff"
+          strokeWidth={5}
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
+      <rect
+        {...{ x, y, width, height }}
+        fill={isChosen ? '#e8590c2e' : '#e8590c1a'}
+        stroke="#d9480f"
+        strokeWidth={isChosen ? 2.5 : 1.5}
+        strokeDasharray={isChosen ? undefined : '5 4'}
+        vectorEffect="non-scaling-stroke"
+      />
+    </g>
   );
 }

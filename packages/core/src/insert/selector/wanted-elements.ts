@@ -45,7 +45,7 @@ export class WantedElements {
   /** What start tags must have to be asked about, as bits (`Wants`). */
   readonly wants: number;
   readonly #asked: readonly SelectorStep[];
-  readonly #remembered: [Map<string, Int32Array>, Map<string, Int32Array>] = [new Map(), new Map()];
+  readonly #remembered = [new Map<string, Int32Array>(), new Map<string, Int32Array>()] as const;
 
   constructor(placements: readonly AnchorPlacement[]) {
     const numbers = new Map<string, number>();
