@@ -328,7 +328,7 @@ async function pickPlace(page: Page): Promise<void> {
   await picture.waitFor();
   const { width } = (await picture.boundingBox())!;
   await picture.click({ position: { x: width * 0.3, y: width * 0.24 } });
-  await page.getByLabel('After it').click();
+  await page.getByRole('dialog').getByLabel('After it').click();
   await page.getByText('What it is called').waitFor();
 }
 

@@ -1,7 +1,7 @@
 export const PLACE = {
   description: 'on which pages code has a place, before you save it',
   placement:
-    'head-end, inside:#an-id, "after:main > p:nth-of-type(2)"; sides are before, inside, inside-end and after',
+    'head-end, inside:#an-id, "after:main > p:nth-of-type(2)"; sides are before, inside, inside-end and after. One word alone is an id',
   code: 'the code, from a file; - reads standard input. Without it, a script that does nothing',
   pages: 'only on these pages, as for a snippet',
   except: 'but not on these',
