@@ -1,14 +1,10 @@
 import { ANCHOR_SIDE_NAMES, DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
-import { environment, placement } from './common.js';
+import { code, environment, placement } from './common.js';
 import { pages } from './reach.js';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
-const code = z
-  .string()
-  .max(200_000)
-  .default('<script></script>')
-  .meta({ description: 'What is to stand there.' });
+const tried = code.default('<script></script>').meta({ description: 'What is to stand there.' });
 const side = z.enum(ANCHOR_SIDE_NAMES).default('inside');
 
 export const pagePictureInput = z
@@ -18,7 +14,7 @@ export const pagePictureInput = z
     environment: environment.default('live'),
     device: z.enum(DEVICES).default('desktop'),
     part: z
-      .strictObject({ placement, code: z.string().max(200_000) })
+      .strictObject({ placement, code })
       .optional()
       .meta({ description: 'Put into the page; the boxes are then those of what it shows.' }),
   })
@@ -42,7 +38,7 @@ export const pagePictureEvent = z
 export type PagePictureEvent = z.infer<typeof pagePictureEvent>;
 
 export const elementNamesInput = z
-  .strictObject({ element: z.int().min(0), side, code, pages: pages.optional() })
+  .strictObject({ element: z.int().min(0), side, code: tried, pages: pages.optional() })
   .meta({ id: 'ElementNamesInput' });
 export type ElementNamesInput = z.input<typeof elementNamesInput>;
 export type ElementNamesWish = z.output<typeof elementNamesInput>;
@@ -62,7 +58,7 @@ export type ElementNamesResource = z.infer<typeof elementNames>;
 export const placeCheckInput = z
   .strictObject({
     placement,
-    code,
+    code: tried,
     pages: pages.optional(),
     environment: environment.optional(),
     host: z.string().max(253).optional(),

@@ -36,7 +36,7 @@ export const DELIVER_TEXTS = {
     '“{name}” would have to be pasted into {pages, number} pages one by one; {most, number} are the most that anybody gets right. Describe a box for all pages, if there is one.',
   oncePerLoad: 'Once for a page load; a new view without a load is not noticed.',
   asIfThere: 'As if it stood there.',
-  elementsInPage: 'Any element with an id that stands in the page.',
+  elementsInPage: 'Any element that stands in the page.',
   worksWithoutScript: 'Works; what is in noscript is shown.',
   ownPolicy: 'The site’s own policy holds for it as for any other code.',
   aspects: {
@@ -54,7 +54,7 @@ export const DELIVER_TEXTS = {
   ways: {
     gateway: {
       needs: 'You can change where the domain points.',
-      anchor: 'Any element with an id that the server sends.',
+      anchor: 'Any element that the server sends.',
       reach: 'Asked for each page load, before the page goes out.',
       freshness: 'Live in less than a second.',
       policy: 'What the policy blocks is a finding.',
@@ -71,7 +71,7 @@ export const DELIVER_TEXTS = {
       lateHead: 'Runs later: what the page itself does first is done already.',
       lateBodyStart: 'In its place, but runs later.',
       lateBodyEnd: 'In its place; runs when the line has loaded.',
-      anchor: 'Any element with an id, also one that scripts make later.',
+      anchor: 'Any element, also one that scripts make later.',
       reach: 'Asked in the visitor’s browser, also when consent or the page changes without a reload.',
       views: 'Each part once for a load, or again on every view.',
       freshness: 'Live within a minute or two. Nothing is pasted again.',

@@ -10,6 +10,9 @@ import { Tag } from './tags.js';
  * out have to be written before a part, so that it stands where it is to stand.
  */
 
+/** So many elements with implied ends in one another are looked through: a page may nest thousands. */
+const MAX_IMPLIED: number = 32;
+
 /** How an element is kept in `ends`. */
 const STRIDE: number = 8;
 const UID: number = 0;
@@ -133,8 +136,9 @@ function isEndedPlainly(m: Machine): boolean {
   return !m.classes.is(m.tag, Is.Formatting);
 }
 
-/** Whether all that is open in the element would be ended with it. */
+/** Whether all that is open in the element would be ended with it; more than anybody writes is not looked through. */
 function isPlain(m: Machine, index: number): boolean {
+  if (m.open.top - index > MAX_IMPLIED) return false;
   for (let i = m.open.top; i > index; i--) if (!m.open.is(i, Is.Implied)) return false;
   return true;
 }

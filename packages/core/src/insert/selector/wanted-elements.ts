@@ -30,9 +30,9 @@ const ASKED = -2;
 
 const KNOWN_TAGS: ReadonlyMap<string, number> = new Map(TAG_NAMES.split(' ').map((name, i) => [name, i]));
 /** Tags whose answers are remembered, for all page loads that get the same parts. */
-const MAX_REMEMBERED = 8192;
+const MAX_REMEMBERED = 2048;
 /** Longer tags are read each time. */
-const MAX_REMEMBERED_LENGTH = 512;
+const MAX_REMEMBERED_LENGTH = 256;
 
 const END_SIDES: ReadonlySet<AnchorSide> = new Set(['inside-end', 'after']);
 
