@@ -4,12 +4,21 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { snapshotDigest, type Snapshot } from '@pragmatica/core';
+import { snapshotDigest, type Placement, type Snapshot } from '@pragmatica/core';
 import { readFolder, writeFolder } from '../../packages/cli/src/site-folder/folder.js';
 import { cliRunner, type RunCli } from '../support/cli.js';
 import { propertyRuns } from '../support/property-runs.js';
 import { part, set, snippet } from '../support/sets.js';
 import { startStage, type Stage } from '../support/stage.js';
+
+/** Of every kind, with names that have to be written apart. */
+const PLACES: readonly Placement[] = [
+  { anchor: 'b #1', side: 'inside' },
+  'head-end',
+  { anchor: '1.a', side: 'after' },
+  { selector: 'main > p:nth-of-type(2)', side: 'inside-end' },
+  { selector: '.a\\:b [data-x="a \\"b"]', side: 'before' },
+];
 
 describe('a set as files in a folder', () => {
   it('is the same set again, whatever its code is', () => {
@@ -33,9 +42,7 @@ describe('a set as files in a folder', () => {
       .map((pieces) => pieces.join(''));
     fc.assert(
       fc.property(fc.array(code, { minLength: 1, maxLength: 4 }), fc.string(), (codes, note) => {
-        const parts = codes.map((one, i) =>
-          part(i % 2 ? 'head-end' : { anchor: 'b #1', side: 'inside' }, i, one),
-        );
+        const parts = codes.map((one, i) => part(PLACES[i % PLACES.length]!, i, one));
         const whole = set(
           snippet('one', { note, parts, needs: ['two'] }),
           snippet('two', {

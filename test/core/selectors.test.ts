@@ -63,6 +63,8 @@ describe('a selector', () => {
     expect(readAnchor('.booking', 'after')).to.deep.equal({ selector: '.booking', side: 'after' });
     expect(readAnchor('main > p', 'before')).to.deep.equal({ selector: 'main > p', side: 'before' });
     expect(anchorName({ anchor: 'a.b', side: 'inside' })).to.equal('#a\\.b');
+    expect(anchorName({ anchor: '1-a é', side: 'inside' })).to.equal('#\\31 -a\\ é');
+    expect(readAnchor('#\\31 -a\\ é', 'inside')).to.deep.equal({ anchor: '1-a é', side: 'inside' });
     expect(placementWords(readAnchor('main > p', 'inside-end'))).to.equal(
       'at the end of the element main > p',
     );

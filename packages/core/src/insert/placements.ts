@@ -1,4 +1,4 @@
-import { AttributeAction, SelectorType, stringify } from 'css-what';
+import { cssIdentifier } from './selector/css-text.js';
 
 interface PlacementMeta {
   /** In the words that users read, behind "stands" or "moves to". */
@@ -83,14 +83,5 @@ export function placementWords(placement: Placement): string {
 /** The element that a placement names, as a selector: `#id`, or its own. */
 export function anchorName(placement: AnchorPlacement): string {
   if ('selector' in placement) return placement.selector;
-  const { Attribute } = SelectorType;
-  const { Equals } = AttributeAction;
-  const id = {
-    type: Attribute,
-    name: 'id',
-    action: Equals,
-    value: placement.anchor,
-    ignoreCase: 'quirks',
-  } as const;
-  return stringify([[{ ...id, namespace: null }]]);
+  return `#${cssIdentifier(placement.anchor)}`;
 }

@@ -1,7 +1,7 @@
-import { AttributeAction, SelectorType, stringify } from 'css-what';
 import type { AnchorPlacement, AnchorSide } from '../placements.js';
 import { FOLDED_ATTRIBUTES, parseSelector } from './parse-selector.js';
-import type { AttributeTestKind, Selector, SelectorStep } from './types.js';
+import { cssIdentifier, cssString } from './css-text.js';
+import type { AttributeTest, AttributeTestKind, Selector, SelectorStep } from './types.js';
 
 /** Neither an id nor the name of an element has any of these. */
 const NOT_A_WORD = /[\s>.:[\]#*,+~|()\\"']/;
@@ -36,37 +36,36 @@ function onlyId([step, ...more]: Selector): string | undefined {
   return !hasMore && test?.name === 'id' && test.kind === 'equals' ? test.value : undefined;
 }
 
-const ACTIONS: Readonly<Record<AttributeTestKind, AttributeAction>> = {
-  exists: AttributeAction.Exists,
-  equals: AttributeAction.Equals,
-  word: AttributeAction.Element,
-  hyphen: AttributeAction.Hyphen,
-  start: AttributeAction.Start,
-  end: AttributeAction.End,
-  any: AttributeAction.Any,
+const OPERATORS: Readonly<Record<Exclude<AttributeTestKind, 'exists'>, string>> = {
+  equals: '=',
+  word: '~=',
+  hyphen: '|=',
+  start: '^=',
+  end: '$=',
+  any: '*=',
 };
 
 /** One element of a selector as CSS. */
 export function stepText({ type, tests, child, ofType }: SelectorStep): string {
-  const { Tag, Universal, Attribute, Pseudo } = SelectorType;
-  const isAny = type === undefined && tests.length === 0 && child === undefined;
-  const ignoreCases = { always: true, 'in-quirks': 'quirks', never: null } as const;
-  return stringify([
-    [
-      ...(type === undefined ? [] : [{ type: Tag, name: type, namespace: null }]),
-      ...(isAny ? [{ type: Universal, namespace: null }] : []),
-      ...tests.map(({ name, kind, value, folds }) => ({
-        type: Attribute,
-        name,
-        action: ACTIONS[kind],
-        value,
-        namespace: null,
-        ignoreCase: FOLDED_ATTRIBUTES.has(name) ? null : ignoreCases[folds],
-      })),
-      ...(child === undefined ? [] : [{ type: Pseudo, name: 'nth-child', data: String(child) }]),
-      ...(ofType === undefined ? [] : [{ type: Pseudo, name: 'nth-of-type', data: String(ofType) }]),
-    ] as Parameters<typeof stringify>[0][number],
-  ]);
+  const places = [
+    ...(child === undefined ? [] : [`:nth-child(${child})`]),
+    ...(ofType === undefined ? [] : [`:nth-of-type(${ofType})`]),
+  ];
+  const isAny = type === undefined && tests.length === 0 && places.length === 0;
+  return [
+    isAny ? '*' : type === undefined ? '' : cssIdentifier(type),
+    ...tests.map(testText),
+    ...places,
+  ].join('');
+}
+
+function testText({ name, kind, value, folds }: AttributeTest): string {
+  if (folds === 'in-quirks' && name === 'id') return `#${cssIdentifier(value)}`;
+  if (folds === 'in-quirks' && name === 'class') return `.${cssIdentifier(value)}`;
+  const attribute = cssIdentifier(name);
+  if (kind === 'exists') return `[${attribute}]`;
+  const flag = folds === 'always' && !FOLDED_ATTRIBUTES.has(name) ? ' i' : '';
+  return `[${attribute}${OPERATORS[kind]}${cssString(value)}${flag}]`;
 }
 
 /** A whole selector as CSS. */
