@@ -1,7 +1,7 @@
 /** An identifier as CSS writes it (CSSOM, "serialize an identifier"). */
 export function cssIdentifier(text: string): string {
   let out = '';
-  for (const [index, character] of [...text].entries()) {
+  for (const [index, character] of Array.from(text).entries()) {
     const code = character.codePointAt(0)!;
     const isDigit = code >= 0x30 && code <= 0x39;
     const isLeadingDigit = isDigit && (index === 0 || (index === 1 && text.startsWith('-')));
@@ -16,7 +16,7 @@ export function cssIdentifier(text: string): string {
 
 /** A string as CSS writes it (CSSOM, "serialize a string"). */
 export function cssString(text: string): string {
-  const escaped = [...text].map((character) => {
+  const escaped = Array.from(text).map((character) => {
     const code = character.codePointAt(0)!;
     if (code === 0) return '\ufffd';
     if (code < 0x20 || code === 0x7f) return `\\${code.toString(16)} `;
