@@ -375,7 +375,7 @@ describe('the command line', () => {
         'index.html',
       );
       expect(out).to.include('Wrote 3 pages to new; 1 other file and 1 link went along unchanged.');
-      expect(out).to.match(/newsletter-form\/1 was left out\n {2}The page has no element with this id\./);
+      expect(out).to.match(/newsletter-form\/1 was left out\n {2}The page does not have this element\./);
       expect(out).to.include('The page is a frameset');
     });
 

@@ -88,7 +88,7 @@ describe('containment', () => {
     it('is left out where there is no place, with the reason', () => {
       const found = onPage(page('<main></main>'), '<p>x</p>', inside);
       expect(found.kind).to.equal('left-out');
-      expect(found.kind === 'left-out' && found.message).to.include('no element with this id');
+      expect(found.kind === 'left-out' && found.message).to.include('not have this element');
     });
 
     it('changes pages on which it stands in something that it may not stand in', () => {

@@ -102,7 +102,7 @@ describe('checking what was delivered', () => {
       expect(say(PAGE.replace('</body>', '<i>c</i></body>'), nowhere)).to.deep.equal([
         [
           'wrong-place',
-          'The page has no element with this id. All the same, it was found at byte 71 of the page.',
+          'The page does not have this element. All the same, it was found at byte 71 of the page.',
         ],
       ]);
     });
