@@ -33,6 +33,7 @@ async function compile(file, name) {
 
 const pointer = await compile('pointer', 'loadRelease');
 const release = await compile('release', 'runRelease');
+const placeAt = await compile('place-at', 'placeAt');
 const guard = await compile('guard', 'writeHeld');
 const text = `/** What the one line runs in visitors' browsers, made by scripts/build-one-line.mjs: do not edit. */
 export const POINTER_SCRIPT =
@@ -40,6 +41,9 @@ export const POINTER_SCRIPT =
 
 export const RELEASE_SCRIPT =
   ${JSON.stringify(release)};
+
+export const PLACE_SCRIPT =
+  ${JSON.stringify(placeAt)};
 
 export const GUARD_SCRIPT =
   ${JSON.stringify(guard)};

@@ -1,6 +1,7 @@
 import {
   ANCHOR_SIDE_NAMES,
   NAMED_PLACEMENTS,
+  anchorName,
   isAnchor,
   parseSelector,
   stepText,
@@ -82,9 +83,7 @@ export function isConsentReadable(consent: ConsentRules | undefined): boolean {
 function linePlace(placement: Placement): LinePlace {
   if (isAnchor(placement)) {
     const side = ANCHOR_SIDE_NAMES.indexOf(placement.side) as 0 | 1 | 2 | 3;
-    return 'selector' in placement
-      ? [side, parseSelector(placement.selector).map(lineStep)]
-      : [side, placement.anchor];
+    return [side, parseSelector(anchorName(placement)).map(lineStep)];
   }
   return NAMED_PLACEMENTS.indexOf(placement) as LinePlace;
 }

@@ -1,7 +1,8 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { CompiledLine } from './compile.js';
-import { POINTER_SCRIPT, RELEASE_SCRIPT } from './scripts.js';
+import { POINTER_SCRIPT } from './scripts.js';
+import { releaseCall } from './release-call.js';
 import type { LineLive } from './types.js';
 
 /** A file that browsers load. */
@@ -35,7 +36,7 @@ export function lineName(site: string, environment: 'live' | 'staging'): string 
 
 /** @param name - see `lineName` */
 export function releaseFile(name: string, { release }: CompiledLine): LineReleaseFile {
-  const text = `try{${RELEASE_SCRIPT}()(${literal(release)})}catch{}\n`;
+  const text = `try{${releaseCall(release, literal(release))}}catch{}\n`;
   const hash = sha256(utf8ToBytes(text));
   const digest = bytesToHex(hash).slice(0, DIGEST_LENGTH);
   return { path: `${name}/${digest}.js`, text, digest, integrity: `sha256-${toBase64(hash)}` };

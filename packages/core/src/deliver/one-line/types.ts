@@ -7,8 +7,8 @@ import type { PageStates } from '../../reach/index.js';
 /** An element of a selector: what it matches itself, whether it is a child of the one before, and its two places from 1. */
 export type LineStep = readonly [matches: string, isChild: 0 | 1, child: number, ofType: number];
 
-/** 0 to 3: the named placements in page order; or an element: its side in page order, and its id or selector. */
-export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1 | 2 | 3, element: string | readonly LineStep[]];
+/** 0 to 3: the named placements in page order; or an element: its side in page order, and its selector. */
+export type LinePlace = 0 | 1 | 2 | 3 | readonly [side: 0 | 1 | 2 | 3, steps: readonly LineStep[]];
 
 export type LinePart = readonly [
   place: LinePlace,

@@ -1,7 +1,9 @@
 import { toPlanned } from '../../plan/index.js';
 import type { PlacedPart, Snapshot } from '../../snapshot/index.js';
 import { compileParts, lineHours } from '../one-line/compile.js';
-import { GUARD_SCRIPT, RELEASE_SCRIPT } from '../one-line/scripts.js';
+import { releaseCall } from '../one-line/release-call.js';
+import { GUARD_SCRIPT } from '../one-line/scripts.js';
+import type { LineRelease } from '../one-line/types.js';
 import type { Box } from './box.js';
 import { blockDigest, markedBlock } from './marks.js';
 import type { Mode } from './place.js';
@@ -52,7 +54,7 @@ export function writeBlock(
       hasHours ||= compiled.hours.length > 0;
       const live = [0, 0, lineHours(compiled, since, HOURS_AHEAD_MS)];
       const data = `${inlined(compiled.release)},${inlined(live)}`;
-      pieces.push(mode === 'guarded' ? guard(data, hasRuntime.guarded) : mover(data));
+      pieces.push(mode === 'guarded' ? guard(data, hasRuntime.guarded) : mover(compiled.release));
       hasRuntime[mode] = true;
     }
   }
@@ -91,8 +93,8 @@ function guard(data: string, isThere: boolean): string {
 }
 
 /** The script of the one line, with its own data. Where the line stands in the page as well, it does nothing. */
-function mover(data: string): string {
-  return `<script>try{${asInline(RELEASE_SCRIPT)}()(${data})}catch(e){}</script>`;
+function mover(release: LineRelease): string {
+  return `<script>try{${asInline(releaseCall(release, inlined(release)))}}catch(e){}</script>`;
 }
 
 /** As it may stand in a script element (HTML Standard, 4.12.1.3). */

@@ -1,4 +1,5 @@
-import type { LinePlace, LineRelease, LineStep } from '../types.js';
+import type { LinePlace, LineRelease } from '../types.js';
+import type { Place, PlaceAt } from './place-at.js';
 import { rulesHeld } from './reach.js';
 import { isInOrder, scriptTag, stateOf } from './shared.js';
 
@@ -11,8 +12,6 @@ interface Piece {
   readonly written?: ReadonlyMap<HTMLScriptElement, string>;
 }
 
-type Place = readonly [put: (content: DocumentFragment) => void, context: Node | null];
-
 /** A file that does not come holds up the parts behind it no longer than this. */
 const PATIENCE_MS = 1e4;
 /** Microtasks that a script may chain before the next one runs, as the parser would let them. */
@@ -23,9 +22,9 @@ const CONSENT_LOOK_MS = 500;
  * Applies a release in the visitor's browser. While the head is being parsed, its head parts are written where the line
  * stands, so that order and blocking are the parser's own; what of body parts has to run before `DOMContentLoaded` is
  * written there deferred and moved to its place. Everything else is put in when its place is there, one script after the
- * other. Nothing here is called in this package: `npm run build:one-line` makes `scripts.ts` of it.
+ * other. `placeAt` comes along where parts go to elements that only it can find. Nothing here is called in this package: `npm run build:one-line` makes `scripts.ts` of it.
  */
-export const runRelease = (release: LineRelease): void => {
+export const runRelease = (release: LineRelease, placeAt?: PlaceAt): void => {
   const page = document;
   const own = page.currentScript as HTMLScriptElement;
   const [parts, , , consent] = release;
@@ -188,51 +187,10 @@ export const runRelease = (release: LineRelease): void => {
     where(all);
   };
 
-  const isOwn = (element: Element): unknown =>
-    ours.has(element) || shown.some((elements) => elements.includes(element));
-  /** Its place among its parent's children, those of a name where one is given; what parts have put in is not counted. */
-  const positionOf = (element: Element, name?: string): number => {
-    let position = 1;
-    for (let one = element.previousElementSibling; one; one = one.previousElementSibling)
-      if (!isOwn(one) && (!name || name === one.localName)) position++;
-    return position;
-  };
-
-  /** The first element of the page as it came that a selector fits; step by step, so that each element is looked at once. */
-  const elementFor = (steps: readonly LineStep[]): Element | undefined => {
-    let around: Set<Element> | undefined;
-    for (const [matches, isChild, child, ofType] of steps) {
-      const fitting = new Set<Element>();
-      for (const element of page.querySelectorAll(matches)) {
-        let outer = element.parentElement;
-        if (around && !isChild) while (outer && !around.has(outer)) outer = outer.parentElement;
-        if (
-          !isOwn(element) &&
-          (!around || (outer && around.has(outer))) &&
-          (!child || positionOf(element) === child) &&
-          (!ofType || positionOf(element, element.localName) === ofType)
-        )
-          fitting.add(element);
-      }
-      around = fitting;
-    }
-    return around!.values().next().value;
-  };
-
   /** How a place takes parts, and the element that they come into; undefined while it is not there. */
   const placeOf = (place: LinePlace): Place | undefined => {
     const { head, body } = page;
-    if (typeof place !== 'number') {
-      const [side, wanted] = place;
-      const anchor = typeof wanted === 'string' ? page.getElementById(wanted) : elementFor(wanted);
-      // Its last child is known once something stands behind it.
-      if (!anchor || (side === 2 && page.readyState === 'loading' && !anchor.nextSibling)) return undefined;
-      const isInside = side === 1 || side === 2;
-      return [
-        (content) => anchor[(['before', 'prepend', 'append', 'after'] as const)[side]](content),
-        isInside ? anchor : anchor.parentNode,
-      ];
-    }
+    if (typeof place !== 'number') return placeAt!(place, ours, shown);
     const isEnd = place % 2;
     const element = (place < 2 ? head : body) as HTMLElement | null;
     if (!element || (place > 2 && page.readyState === 'loading')) return undefined;
@@ -252,8 +210,7 @@ export const runRelease = (release: LineRelease): void => {
     }
     void drain();
     observer.disconnect();
-    if (waiting.length)
-      observer.observe(page, { childList: true, subtree: true, attributeFilter: ['id', 'class'] });
+    if (waiting.length) observer.observe(page, { childList: true, subtree: true, attributeFilter: ['id'] });
   };
 
   /** Takes what has come into reach: each part once. */
