@@ -39,7 +39,7 @@ const VIEWS: readonly View[] = [
     heading: /Add a snippet/,
     async act(page) {
       await replaceCode(page, '<script>"text"</script><!-- c --><div>');
-      await page.getByRole('radio', { name: 'In an element' }).click();
+      await page.getByRole('radio', { name: 'At an element' }).click();
       await page.getByRole('radio', { name: 'Only some pages' }).click();
     },
   },

@@ -103,8 +103,8 @@ describe('the console', function () {
     await page.getByText('It cannot be published like this').waitFor();
     await replaceCode(page, '<script async src="http://pierlist.test/stops.js"></script>');
     await page.getByText('It leaves the page around it as it is.').waitFor();
-    await page.getByRole('radio', { name: 'In an element' }).click();
-    await page.getByLabel('Id of the element').fill('stop-directory');
+    await page.getByRole('radio', { name: 'At an element' }).click();
+    await page.getByLabel('Element', { exact: true }).fill('stop-directory');
     await page.getByLabel('Name', { exact: true }).fill('Stop directory');
     await page.getByRole('radio', { name: 'Only some pages' }).click();
     await page.getByText('None of the known pages matches').waitFor({ state: 'detached' });

@@ -34,6 +34,7 @@ describe('the list of snippets in the console', function () {
     expect(await names.allInnerTexts()).to.deep.equal(['Visit counter']);
     await page.getByLabel('Find a name, provider, page or code').fill('');
     await page.getByRole('button', { name: /^Off/ }).click();
+    await page.getByRole('link', { name: 'Visit counter' }).waitFor({ state: 'detached' });
     await page.getByRole('link', { name: 'Works notice' }).waitFor();
     expect(await names.allInnerTexts()).not.to.include('Visit counter');
     await page.getByRole('button', { name: 'All' }).click();

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { insert, readAnchor } from '@pragmatica/core';
+import { anchorName, insert, readAnchor } from '@pragmatica/core';
 import { expect } from 'chai';
+import fc from 'fast-check';
 import type { Browser } from 'playwright-core';
 import { startBrowser } from '../support/browser.js';
 import { htmlFiles } from '../support/real-pages.js';
@@ -18,6 +19,45 @@ describe('selectors on real pages, held against a browser', function () {
     browser = await startBrowser();
   });
   after(() => browser.close());
+
+  it('are written as the browser writes names', async () => {
+    const names = fc.sample(fc.string({ unit: 'grapheme', maxLength: 5 }), { numRuns: 400, seed: 1 });
+    const tricky = [
+      '-',
+      '--',
+      '-1',
+      '1',
+      'a1',
+      '\u007f',
+      'a b',
+      '#',
+      'é',
+      '_',
+      '.x',
+      '\\',
+      '\u00a0',
+      '\u2003x',
+    ];
+    const ascii = fc.sample(fc.string({ maxLength: 5 }), { numRuns: 200, seed: 1 });
+    const all = [...names, ...ascii, ...tricky].filter((text) => text !== '' && !text.includes('\0'));
+    const page = await browser.newPage();
+    const written = all.map((anchor) => anchorName({ anchor, side: 'inside' }));
+    const found = await page.evaluate(
+      (pairs) =>
+        pairs.map(([id, selector]) => {
+          document.body.innerHTML = '<p></p>';
+          document.querySelector('p')!.id = id!;
+          return document.querySelector(selector!)?.id ?? null;
+        }),
+      all.map((id, index) => [id, written[index]!]),
+    );
+    expect(found).to.deep.equal(all);
+    const escaped = await page.evaluate((texts) => texts.map((text) => `#${CSS.escape(text)}`), all);
+    // Beyond ASCII we escape more than the browser would: it reads both.
+    const isPlain = (_: string, index: number) => !/[^\0-\x7f]/.test(all[index]!);
+    expect(written.filter(isPlain)).to.deep.equal(escaped.filter(isPlain));
+    await page.close();
+  });
 
   it('find the element that the browser finds', async () => {
     const context = await browser.newContext({ javaScriptEnabled: false, offline: true });

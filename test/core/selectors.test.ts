@@ -1,14 +1,21 @@
 import {
+  ANCHOR_SIDE_NAMES,
   SelectorError,
   anchorName,
+  anchorSelector,
+  anchorText,
   insert,
   normalSelector,
   parseSelector,
   placementWords,
   readAnchor,
+  selectorText,
   type AnchorSide,
+  type SelectorStep,
 } from '@pragmatica/core';
 import { expect } from 'chai';
+import fc from 'fast-check';
+import { propertyRuns } from '../support/property-runs.js';
 
 const at = (html: string, selector: string, side: AnchorSide, code = '<script>1</script>') => {
   const { page, outcomes } = insert(html, [{ key: 'p', placement: readAnchor(selector, side), code }]);
@@ -71,6 +78,65 @@ describe('a selector', () => {
   });
 });
 
+describe('a selector as text', () => {
+  const name = fc
+    .string({ unit: 'grapheme', minLength: 1, maxLength: 6 })
+    .filter((text) => !text.includes('\0'));
+  const step = fc
+    .tuple(
+      fc.constantFrom(undefined, 'p', 'x-card', 'h1'),
+      fc.array(
+        fc.oneof(
+          name
+            .filter((text) => !/\s/.test(text))
+            .map((value) => ({ name: 'class', kind: 'word', value, folds: 'in-quirks' }) as const),
+          name.map((value) => ({ name: 'id', kind: 'equals', value, folds: 'in-quirks' }) as const),
+          fc
+            .tuple(
+              fc.constantFrom('data-x', 'title'),
+              fc.constantFrom('equals', 'word', 'hyphen', 'start', 'end', 'any'),
+              name,
+            )
+            .map(([attribute, kind, value]) => ({ name: attribute, kind, value, folds: 'never' }) as const),
+        ),
+        { maxLength: 3 },
+      ),
+      fc.option(fc.integer({ min: 1, max: 99 }), { nil: undefined }),
+      fc.option(fc.integer({ min: 1, max: 99 }), { nil: undefined }),
+      fc.boolean(),
+    )
+    .map(([type, tests, child, ofType, isChild]): SelectorStep => ({
+      ...{ isChild, type, tests, child },
+      ofType: type === undefined ? undefined : ofType,
+    }));
+
+  it('is read back as it was, whatever its names are', () => {
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 4 }), (steps) => {
+        const selector = steps.map((one, index) => ({ ...one, isChild: index > 0 && one.isChild }));
+        const text = selectorText(selector);
+        expect(parseSelector(text), text).to.deep.equal(selector);
+        expect(normalSelector(text)).to.equal(text);
+      }),
+      propertyRuns(1500),
+    );
+  });
+
+  it('names any element that a placement names, and is told from an id where it is none', () => {
+    fc.assert(
+      fc.property(name, fc.constantFrom(...ANCHOR_SIDE_NAMES), (id, side) => {
+        const placement = { anchor: id, side };
+        if (id.trim() === id && !/^\s|\s$/.test(id))
+          expect(readAnchor(anchorText(placement), side)).to.deep.equal(placement);
+        expect(parseSelector(anchorName(placement))[0]!.tests[0]).to.include({ name: 'id', value: id });
+        // By an id the letters count in every page.
+        expect(anchorSelector(placement)[0]!.tests[0]!.folds).to.equal('never');
+      }),
+      propertyRuns(1500),
+    );
+  });
+});
+
 describe('at an element', () => {
   it('code stands at each of its sides', () => {
     const page = '<!doctype html><body><main><p class="a">1<p>2</main><div>3</div>';
@@ -117,6 +183,33 @@ describe('at an element', () => {
     );
     expect(at('<!doctype html><body><input type=TEXT>', '[type=text]', 'after')).to.include('TEXT><script>');
     expect(at('<!doctype html><body><p title=TEXT>', '[title=text]', 'after')).to.equal('no-anchor');
+  });
+
+  it('is found in every encoding, and in pages of two bytes a character', () => {
+    const html = '<!doctype html><body><main><p class="größe">1</p><p class="größe b">2</p></main>';
+    const selector = 'main > p.größe:nth-of-type(2)';
+    const part = [{ key: 'p', placement: readAnchor(selector, 'inside-end'), code: '<i>x</i>' }];
+    for (const [encoding, bytes] of [
+      ['utf-8', Buffer.from(html)],
+      ['windows-1252', Buffer.from(html, 'latin1')],
+      ['utf-16le', Buffer.from(html, 'utf16le')],
+    ] as const) {
+      const { page, outcomes } = insert(bytes, part, { encoding });
+      expect(outcomes[0], encoding).to.include({ inserted: true });
+      expect(new TextDecoder(encoding).decode(page)).to.include('2<i>x</i></p></main>');
+    }
+  });
+
+  it('is where the sides of one element are, in the order of the page', () => {
+    const parts = ANCHOR_SIDE_NAMES.map((side) => ({
+      key: side,
+      placement: readAnchor('main .x', side),
+      code: `<i>${side}</i>`,
+    }));
+    const { page } = insert('<!doctype html><body><main><div class="x">1</div></main>', parts);
+    expect(Buffer.from(page).toString()).to.include(
+      '<main><i>before</i><div class="x"><i>inside</i>1<i>inside-end</i></div><i>after</i></main>',
+    );
   });
 
   it('hundreds of selectors at once are each found', () => {

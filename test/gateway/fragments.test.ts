@@ -24,6 +24,9 @@ const PLACES: readonly Placement[] = [
   'body-start',
   { side: 'inside', anchor: 'place' },
   { side: 'before', anchor: 'für “alle”' },
+  { side: 'inside-end', anchor: 'a.b#c' },
+  { side: 'after', selector: 'main > h1' },
+  { side: 'inside', selector: '.a[data-x="1/2"]' },
   'body-end',
 ];
 const at = (key: string, placement: Placement, more = {}) =>

@@ -1,5 +1,15 @@
-import { chooseSelector, markElements, placeOnPages, unmarkElements, type PageText } from '@pragmatica/core';
+import {
+  barePage,
+  chooseSelector,
+  markElements,
+  orderedParts,
+  placeOnPages,
+  unmarkElements,
+  type PageText,
+} from '@pragmatica/core';
 import { expect } from 'chai';
+import { boxesAt } from '../../packages/console/src/views/place/boxes.js';
+import { part, set, snippet } from '../support/sets.js';
 
 const page = (path: string, html: string): PageText => ({
   path,
@@ -63,6 +73,42 @@ describe('an element that somebody clicked on', () => {
     }
     expect(html.slice(unmarkElements(marked, 2).start)).to.match(/^<p class="x">/);
     expect(unmarkElements(marked, 9).start).to.equal(-1);
+  });
+
+  it('is looked for in the page without what is ours', () => {
+    const counter = snippet('counter', { parts: [part('body-start', 0, '<p>Count</p>')] });
+    const html = '<!doctype html><body><p>Count</p><main><p>1</p></main></body>';
+    expect(barePage(html, 'quay', orderedParts(set(counter)), {})).to.equal(
+      '<!doctype html><body><main><p>1</p></main></body>',
+    );
+  });
+
+  it('is numbered only where it stands itself: not in drawings, lists of choices or templates', () => {
+    const html =
+      '<!doctype html><body><svg><g></g></svg><select><option>1</select><template><p>x</template><p>y</body>';
+    const marked = markElements(html);
+    for (const tag of ['<g>', '<option>', '<template ', '<p>x']) expect(marked).to.include(tag);
+    expect(marked.match(/<(svg|select|p) data-pragmatica-element/g)).to.have.length(3);
+  });
+
+  it('of a part alone is what stands in its stretch of the page', () => {
+    const html = '<!doctype html><body><p>a</p><b>b</b><i>c</i></body>';
+    const start = html.indexOf('<b>');
+    expect(markElements(html, { start, end: start + 8 })).to.equal(
+      '<!doctype html><body><p>a</p><b data-pragmatica-element="0">b</b><i>c</i></body>',
+    );
+  });
+
+  it('under a pointer is the smallest first, and the innermost of those that are as large', () => {
+    const box = (element: number, x: number, width: number) => ({
+      element,
+      box: { x, y: 0, width, height: 10 },
+    });
+    const elements = [box(0, 0, 100), box(1, 0, 100), box(2, 10, 20), box(3, 50, 20)];
+    const at = (x: number) => boxesAt(elements, { x, y: 5 }).map(({ element }) => element);
+    expect(at(15)).to.deep.equal([2, 1, 0]);
+    expect(at(55)).to.deep.equal([3, 1, 0]);
+    expect(at(101)).to.deep.equal([]);
   });
 
   it('holds a place or not, page by page', () => {

@@ -60,7 +60,7 @@ export const placeCheckInput = z
     placement,
     code: tried,
     pages: pages.optional(),
-    environment: environment.optional(),
+    environment: environment.default('live'),
     host: z.string().max(253).optional(),
   })
   .meta({ id: 'PlaceCheckInput' });

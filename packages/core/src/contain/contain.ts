@@ -1,6 +1,7 @@
 import { parse, parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { isInHead, type Placement } from '../insert/index.js';
 import { waitingCode } from '../plan/index.js';
+import { shallowTree } from '../bounds/shallow-tree.js';
 import { tooMuchOf } from '../bounds/too-much.js';
 import { partKey, type Snapshot, type SnapshotPart, type SnapshotSnippet } from '../snapshot/index.js';
 import { findCulprit, type Culprit } from './culprit.js';
@@ -80,7 +81,7 @@ function tryInFrames(code: string, placement: Placement): Containment | undefine
   for (const { before, after } of FRAMES[inHead ? 'head' : 'body']) {
     const without = parse(before + after);
     const page = before + code + after;
-    const withCode = parse(page);
+    const withCode = parse(page, { treeAdapter: shallowTree() });
     assertShallow(withCode);
     if (isWithInsertion(without, withCode)) continue;
     const problem = classify(withCode, inHead);
@@ -143,7 +144,9 @@ const LET_LOOSE: Containment = {
 /** Just one template with the code in it, and one script behind it. */
 function isWrapper(wrapped: string): boolean {
   try {
-    const names = parseFragment(wrapped).childNodes.map(({ nodeName }) => nodeName);
+    const names = parseFragment(wrapped, { treeAdapter: shallowTree() }).childNodes.map(
+      ({ nodeName }) => nodeName,
+    );
     return names.join() === 'template,script';
   } catch (error) {
     if (tooMuchOf(error) === undefined) throw error;

@@ -1,4 +1,5 @@
 import { html as constants, parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { shallowTree } from '../bounds/shallow-tree.js';
 import { SINGLE_ELEMENTS } from './single-elements.js';
 import { assertShallow } from './tree.js';
 
@@ -25,7 +26,7 @@ interface Stretch {
  * @throws TooMuchError for a page that is nested too deep
  */
 export function pageSkeleton(path: string, html: string): PageSkeleton {
-  const document = parse(html);
+  const document = parse(html, { treeAdapter: shallowTree() });
   assertShallow(document);
   return { path, html: skeletonOf(document) };
 }

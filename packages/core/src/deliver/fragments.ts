@@ -1,6 +1,7 @@
 import {
   ANCHOR_SIDE_NAMES,
   NAMED_PLACEMENTS,
+  anchorText,
   isAnchor,
   readAnchor,
   type Placement,
@@ -33,9 +34,7 @@ export const fragments: Delivery = {
 
 /** A placement as it is written in the address of a fragment: `head-end`, `inside:booking`. */
 export function fragmentName(placement: Placement): string {
-  return isAnchor(placement)
-    ? `${placement.side}:${encodeURIComponent('anchor' in placement ? placement.anchor : placement.selector)}`
-    : placement;
+  return isAnchor(placement) ? `${placement.side}:${encodeURIComponent(anchorText(placement))}` : placement;
 }
 
 /** @returns undefined for what is no placement */

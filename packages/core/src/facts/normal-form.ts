@@ -4,6 +4,7 @@ import parseCss from 'css-tree/parser';
 import { tokenize } from 'css-tree/tokenizer';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { parseBounded } from '../bounds/parse-script.js';
+import { shallowTree } from '../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
 import { attribute, isJsonType, isScriptType } from './markup/script-type.js';
 
@@ -17,10 +18,8 @@ export function normalForm(code: string): string {
   const trimmed = code.trim();
   if (!trimmed.startsWith('<')) return scriptForm(trimmed) ?? trimmed;
   try {
-    return topForm(parseFragment(trimmed, { scriptingEnabled: true }).childNodes, {
-      depth: 0,
-      noScript: false,
-    });
+    const { childNodes } = parseFragment(trimmed, { scriptingEnabled: true, treeAdapter: shallowTree() });
+    return topForm(childNodes, { depth: 0, noScript: false });
   } catch (error) {
     if (tooMuchOf(error) === undefined) throw error;
     return trimmed;

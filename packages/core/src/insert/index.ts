@@ -22,6 +22,13 @@ export {
   type Placement,
 } from './placements.js';
 export { SelectorError, parseSelector } from './selector/parse-selector.js';
-export { normalSelector, readAnchor, selectorText, stepText } from './selector/selector-text.js';
+export {
+  anchorSelector,
+  anchorText,
+  normalSelector,
+  readAnchor,
+  selectorText,
+  stepText,
+} from './selector/selector-text.js';
 export type { AttributeTest, Selector, SelectorStep } from './selector/types.js';
 export type { InsertOptions, InsertOutcome, InsertPart } from './types.js';

@@ -1,21 +1,18 @@
 import { Status } from './machine/state.js';
-import type { Question, ScannedElements, Scanner } from './machine/scanner.js';
+import {
+  addSteps,
+  type AddStep,
+  type Question,
+  type ScannedElements,
+  type Scanner,
+} from './machine/scanner.js';
 import { SCANNER_MODULE } from './scanner-module.js';
 
 interface Exports {
   readonly memory: WebAssembly.Memory;
   stateAddress(): number;
   reset(words: number, wants: number, mayUseFastPath: boolean, pairs: number, watch: number): void;
-  addStep(
-    tag: number,
-    before: number,
-    isChild: number,
-    child: number,
-    ofType: number,
-    counter: number,
-    selector: number,
-    wantsEnd: number,
-  ): void;
+  readonly addStep: AddStep;
   room(length: number): number;
   run(ended: boolean): number;
   answer(value: number): void;
@@ -58,8 +55,7 @@ export class WasmScanner implements Scanner {
   reset(elements: ScannedElements, mayUseFastPath: boolean, pairs: number, watch: number): void {
     this.#waiting = NO_BYTES;
     this.#machine.reset(elements.words, elements.wants, mayUseFastPath, pairs, watch);
-    for (const { tag, before, isChild, child, ofType, counter, selector, wantsEnd } of elements.steps)
-      this.#machine.addStep(tag, before, +isChild, child, ofType, counter, selector, +wantsEnd);
+    addSteps(elements, this.#machine.addStep);
     this.#refresh();
     this.#state.fill(0);
     this.#hasQueried = false;

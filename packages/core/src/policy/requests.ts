@@ -1,4 +1,5 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { shallowTree } from '../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
 import { isScriptType, type Range } from '../facts/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
@@ -17,7 +18,8 @@ export interface AskedOfPolicy {
 export const policyRequests = memoizeByText(5_000, (code): readonly AskedOfPolicy[] => {
   const found: AskedOfPolicy[] = [];
   try {
-    walk(parseFragment(code, { sourceCodeLocationInfo: true }).childNodes, found, 0);
+    const options = { sourceCodeLocationInfo: true, treeAdapter: shallowTree() };
+    walk(parseFragment(code, options).childNodes, found, 0);
   } catch (error) {
     if (tooMuchOf(error) === undefined) throw error;
   }

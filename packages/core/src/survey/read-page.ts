@@ -1,4 +1,5 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { shallowTree } from '../bounds/shallow-tree.js';
 import { assertShallow, skeletonOf } from '../contain/index.js';
 import { FactsCache } from '../facts/index.js';
 import type { PlannedPart } from '../plan/index.js';
@@ -31,7 +32,7 @@ export function readPage(
   carrier?: Carrier,
 ): PageReading {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
-  const document = parse(text, { sourceCodeLocationInfo: true, treeAdapter: pageTree });
+  const document = parse(text, { sourceCodeLocationInfo: true, treeAdapter: shallowTree(pageTree) });
   assertShallow(document);
   const head = readHead(document);
   const base = resolved(head.base, source.url) ?? source.url;

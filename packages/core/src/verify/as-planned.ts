@@ -24,8 +24,18 @@ export function asPlanned(
     nonce === undefined
       ? plan.parts
       : plan.parts.map((part) => ({ ...part, code: withNonce(noncePieces(part.code), nonce) }));
-  const { page } = insert(withoutParts(withoutBlocks(html, site), placed, headers), parts);
+  const { page } = insert(barePage(html, site, placed, headers), parts);
   return new TextDecoder().decode(page);
+}
+
+/** A page as it would come without anything of ours. The parameters are those of `asPlanned`. */
+export function barePage(
+  html: string,
+  site: string,
+  placed: readonly PlacedPart[],
+  headers: Readonly<Record<string, string>>,
+): string {
+  return withoutParts(withoutBlocks(html, site), placed, headers);
 }
 
 function withoutBlocks(html: string, site: string): string {

@@ -29,7 +29,7 @@ export { coveredControls, overlapsOf, type Covered, type Overlap, type Party } f
 export { doubledOf, type Doubled, type Source } from './twice.js';
 export { disclosuresOf, type ConsentStage, type Disclosure, type DisclosureStage } from './privacy.js';
 export { withoutParts } from './without-parts.js';
-export { asPlanned } from './as-planned.js';
+export { asPlanned, barePage } from './as-planned.js';
 export { weightsOf, type Weight } from './weight.js';
 export { damageOf, type Symptom } from './damage.js';
 export {

@@ -20,7 +20,7 @@ import type { GatewayState, ReleaseState, StateMessage } from './state.js';
 const RECONCILE_MS = 5_000;
 const RECONNECT_MS = 1_000;
 /** A database that is frozen, not dead, accepts connections and never answers. */
-const DATABASE_TIMEOUT_MS = 5_000;
+const DATABASE_TIMEOUT_MS = 10_000;
 const RELEASES_AT_A_TIME = 16;
 
 interface HostRow {

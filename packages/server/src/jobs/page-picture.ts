@@ -1,13 +1,12 @@
 import type { PagePictureEvent, PagePictureInput } from '@pragmatica/contract';
-import type { Device, LoadEvidence } from '@pragmatica/core';
+import type { Device } from '@pragmatica/core';
 import { startVisits } from '../site/visits/start-visits.js';
 import type { Acting } from '../site/use-case.js';
 import type { Store } from '../storage/store.js';
 import { endRound, type PictureQuestion, type VisitRound } from '../storage/visit-rounds.js';
-import { evidenceOf, type Visit } from '../storage/visits.js';
-import { say } from '../texts/say.js';
-import { VISITS_TEXTS, VISIT_PROBLEMS } from '../texts/visits.js';
-import { awaitVisit } from './await-visit.js';
+import type { Visit } from '../storage/visits.js';
+import { VISITS_TEXTS } from '../texts/visits.js';
+import { awaitVisit, seenBy } from './await-visit.js';
 import type { JobQueue } from './queue.js';
 
 export interface PictureTools extends Acting {
@@ -55,23 +54,14 @@ export async function* pagePicture(
   }
 }
 
-async function resultOf(
-  store: Store,
-  visit: Visit | undefined,
-  { number, state, problem }: VisitRound,
-): Promise<PagePictureEvent> {
-  const failed = (message: string): PagePictureEvent => ({ type: 'failed', message });
-  if (problem)
-    return failed(say(VISIT_PROBLEMS[problem.id as 'host-gone'], problem.params as { host: string }));
-  if (!visit || state === 'cancelled') return failed(VISITS_TEXTS.cancelled);
-  const evidence = await evidenceOf(store, visit);
-  const load: LoadEvidence | undefined = evidence?.loads.at(-1);
-  if (!load || load.status === null) return failed(VISITS_TEXTS[visit.failure ?? 'unreachable']);
-  if (load.status >= 400) return failed(say(VISITS_TEXTS.pageAnswered, { status: load.status }));
-  if (load.screenshot === undefined) return failed(VISITS_TEXTS.hung);
+async function resultOf(store: Store, made: Visit | undefined, ended: VisitRound): Promise<PagePictureEvent> {
+  const seen = await seenBy(store, made, ended);
+  if ('failure' in seen) return { type: 'failed', message: seen.failure };
+  const { visit, load } = seen;
+  if (load.screenshot === undefined) return { type: 'failed', message: VISITS_TEXTS.hung };
   return {
     type: 'picture',
-    round: number,
+    round: ended.number,
     visit: visit.number,
     screenshot: load.screenshot,
     width: Math.max(load.size.width, load.window.width),

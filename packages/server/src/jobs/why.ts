@@ -22,10 +22,10 @@ import { startVisits } from '../site/visits/start-visits.js';
 import type { Host } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { endRound, type VisitRound } from '../storage/visit-rounds.js';
-import { evidenceOf, type Visit } from '../storage/visits.js';
+import type { Visit } from '../storage/visits.js';
 import { say } from '../texts/say.js';
-import { VISITS_TEXTS, VISIT_PROBLEMS } from '../texts/visits.js';
-import { awaitVisit } from './await-visit.js';
+import { VISITS_TEXTS } from '../texts/visits.js';
+import { awaitVisit, seenBy } from './await-visit.js';
 import type { JobQueue } from './queue.js';
 
 export interface WhyTools extends Acting {
@@ -121,19 +121,11 @@ async function answerOf(
   settings: WhyAnswer,
   question: WhyQuestion,
   visit: Visit | undefined,
-  { state, problem }: VisitRound,
+  ended: VisitRound,
 ): Promise<WhyAnswer> {
-  const failed = (text: string): WhyAnswer => whyWithVisit(settings, question, undefined, text);
-  if (problem)
-    return failed(say(VISIT_PROBLEMS[problem.id as 'host-gone'], problem.params as { host: string }));
-  if (!visit || state === 'cancelled') return failed(VISITS_TEXTS.cancelled);
-  const evidence = await evidenceOf(store, visit);
-  const load = evidence?.loads.at(-1);
-  if (!load || load.status === null) return failed(VISITS_TEXTS[visit.failure ?? 'unreachable']);
-  if (load.status >= 400) return failed(say(VISITS_TEXTS.pageAnswered, { status: load.status }));
-  if (load.isHung) return failed(VISITS_TEXTS.hung);
-  if (visit.failure !== null) return failed(VISITS_TEXTS[visit.failure]);
-  const rungs: SnippetRungs | undefined = visit.judged
+  const seen = await seenBy(store, visit, ended);
+  if ('failure' in seen) return whyWithVisit(settings, question, undefined, seen.failure);
+  const rungs: SnippetRungs | undefined = seen.visit.judged
     ?.at(-1)
     ?.snippets.find(({ snippet }) => snippet === settings.snippet);
   return whyWithVisit(settings, question, rungs, undefined);

@@ -2,12 +2,11 @@ import { originsOf } from '@pragmatica/contract';
 import { distinctSkeletons, type PageSkeleton } from '@pragmatica/core';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
-import { readBounded } from '../outgoing/read-bounded.js';
 import type { Host } from '../storage/rows.js';
+import { fetchPageTexts } from './page-texts.js';
 
 /** Pages of one folder are mostly made alike: a few of each, and not many in all. */
 const MAX_PAGES = 16;
-const MAX_BYTES = 2 * 1024 * 1024;
 /** For all of them together: what has not come by then is not waited for. */
 const TIMEOUT_MS = 3_000;
 
@@ -24,11 +23,11 @@ export async function fetchSkeletons(
   { readers, client }: Visiting,
   access: Readonly<Record<string, string>> = {},
 ): Promise<PageSkeleton[]> {
-  const signal = AbortSignal.timeout(TIMEOUT_MS);
-  const fetched = await Promise.all(
-    sample(paths).map((path) => fetchSkeleton(host, path, signal, { readers, client }, access)),
-  );
-  return distinctSkeletons(fetched.filter((skeleton) => skeleton !== undefined));
+  if (originsOf(host.origin).length === 0) return [];
+  const pages = await fetchPageTexts(client, host, sample(paths), access, TIMEOUT_MS);
+  // A page that cannot be read is one that nothing is known of.
+  const read = await Promise.all(pages.map((page) => readers.run('skeleton', page).catch(() => undefined)));
+  return distinctSkeletons(read.filter((skeleton) => skeleton !== undefined));
 }
 
 /** Pages from every folder in turn, the front page first. */
@@ -45,28 +44,4 @@ export function sample(paths: readonly string[]): string[] {
     taken.push(...some);
   }
   return taken.slice(0, MAX_PAGES);
-}
-
-async function fetchSkeleton(
-  host: Host,
-  path: string,
-  signal: AbortSignal,
-  { readers, client }: Visiting,
-  access: Readonly<Record<string, string>>,
-): Promise<PageSkeleton | undefined> {
-  try {
-    const response = await client.get(originsOf(host.origin)[0]!, path, {
-      headers: { 'x-forwarded-host': host.host, ...access },
-      signal,
-    });
-    const isPage = response.ok && response.headers.get('content-type')?.startsWith('text/html') === true;
-    // Tags and ids are all that counts, so it does not matter which encoding the texts have.
-    const bytes = isPage ? await readBounded(response, MAX_BYTES) : undefined;
-    if (!bytes) return undefined;
-    const html = new TextDecoder().decode(bytes);
-    return await readers.run('skeleton', { path, html });
-  } catch {
-    // A page that cannot be had is one that nothing is known of.
-    return undefined;
-  }
 }

@@ -5,18 +5,22 @@ import type { SiteClient } from '../outgoing/site-client.js';
 import type { Host } from '../storage/rows.js';
 
 const MAX_BYTES = 2 * 1024 * 1024;
-/** For all of them together: what has not come by then is not waited for. */
-const TIMEOUT_MS = 5_000;
 const HTML = /^(?:text\/html|application\/xhtml\+xml)/i;
 
-/** Pages of a host as they come, of its origin where it has one, otherwise as visitors get them; those that do not answer are left out. */
+/**
+ * Pages of a host as they come, of its origin where it has one, otherwise as visitors get them; those that do not answer are
+ * left out.
+ *
+ * @param timeoutMs - for all of them together: what has not come by then is not waited for
+ */
 export async function fetchPageTexts(
   client: SiteClient,
   host: Host,
   paths: readonly string[],
   access: Readonly<Record<string, string>>,
+  timeoutMs: number,
 ): Promise<readonly PageText[]> {
-  const signal = AbortSignal.timeout(TIMEOUT_MS);
+  const signal = AbortSignal.timeout(timeoutMs);
   const [origin] = originsOf(host.origin);
   const base = origin ?? host.address ?? `http://${host.host}`;
   const headers: Readonly<Record<string, string>> = {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 
 /** Bytes of a digest by which code is known: nobody finds two codes with one. */
 const DIGEST_BYTES = 16;
-const COUNT_BYTES = 4;
+const NUMBER_BYTES = 4;
 
 /** A name for a code, of fixed length. */
 export function codeDigest(code: string): string {
@@ -13,19 +13,31 @@ export function codeDigest(code: string): string {
 }
 
 /**
- * What a thread says of its work in memory that it shares with whoever waits for it: which code it works on. A thread
- * that hangs in a code can say nothing any more, but this it has said before.
+ * What a thread says of its work in memory that it shares with whoever waits for it: which thread it is, and which code
+ * it works on. A thread that hangs in a code can say nothing any more, but this it has said before.
  */
 export class Beat {
   readonly memory: SharedArrayBuffer;
   /** Odd while a code is worked on; another number for each. */
   readonly #count: Int32Array;
+  readonly #thread: Int32Array;
   readonly #digest: Uint8Array;
 
-  constructor(memory = new SharedArrayBuffer(COUNT_BYTES + DIGEST_BYTES)) {
+  constructor(memory = new SharedArrayBuffer(2 * NUMBER_BYTES + DIGEST_BYTES)) {
     this.memory = memory;
     this.#count = new Int32Array(memory, 0, 1);
-    this.#digest = new Uint8Array(memory, COUNT_BYTES);
+    this.#thread = new Int32Array(memory, NUMBER_BYTES, 1);
+    this.#digest = new Uint8Array(memory, 2 * NUMBER_BYTES);
+  }
+
+  /** @param thread - the system's number for it, where it is known */
+  take(thread: number | undefined): void {
+    Atomics.store(this.#thread, 0, thread ?? 0);
+  }
+
+  /** The thread that does the work, as the system numbers it; undefined before it began and where it is not known. */
+  get thread(): number | undefined {
+    return Atomics.load(this.#thread, 0) || undefined;
   }
 
   begin(digest: string): void {

@@ -5,11 +5,12 @@ import type { Logger } from 'pino';
 import { Beat } from './beat.js';
 import type { TaskInput, TaskName, TaskResult } from './tasks.js';
 import type { Order } from './thread.js';
+import { threadTimeMs } from './thread-time.js';
 
 export interface ReaderLimits {
-  /** For one code, in one step of the work on it. */
+  /** For one code, in one step of the work on it: of the thread's own time, where the system tells that. */
   readonly codeMs: number;
-  /** For a task as a whole, waiting not counted. */
+  /** For a task as a whole, of the same time; waiting not counted. */
   readonly taskMs: number;
   /** Of a thread. */
   readonly memoryMb: number;
@@ -25,6 +26,8 @@ export const READER_LIMITS: ReaderLimits = { codeMs: 2_000, taskMs: 30_000, memo
 const LOADED_WITH = ['--no-experimental-require-module'];
 
 const LOOKED_EVERY_MS = 50;
+/** On a machine that is so much too busy that a thread gets one part in so many of a processor, time is up all the same. */
+const BUSIEST = 10;
 const STACK_MB = 4;
 /** So many codes of one task are given up before the task is: each costs a thread. */
 const MAX_GIVEN_UP = 20;
@@ -106,19 +109,18 @@ class Watch {
   ended: 'time' | undefined;
 
   constructor(beat: Beat, { codeMs, taskMs }: ReaderLimits) {
-    const NOT_BEGUN = Symbol('not begun');
-    let since: number | typeof NOT_BEGUN = NOT_BEGUN;
-    let began: number | undefined;
+    let since: Moment | undefined;
+    let began: Moment | undefined;
     let count = beat.count;
     this.#timer = setInterval(() => {
-      const now = Date.now();
+      const now = momentOf(beat);
       if (beat.count !== count) {
         count = beat.count;
         since = now;
         began ??= now;
       }
-      const isStuck = beat.digest !== undefined && since !== NOT_BEGUN && now - since > codeMs;
-      if (isStuck || (began !== undefined && now - began > taskMs)) this.#end();
+      const isStuck = beat.digest !== undefined && since !== undefined && spentMs(since, now) > codeMs;
+      if (isStuck || (began !== undefined && spentMs(began, now) > taskMs)) this.#end();
     }, LOOKED_EVERY_MS);
     // Also for a task that works on no code: waiting in the queue counts, so it is given more.
     this.#deadline = setTimeout(() => this.#end(), taskMs * 4);
@@ -140,6 +142,23 @@ class Watch {
     this.#abort.abort();
     this.stop();
   }
+}
+
+interface Moment {
+  readonly wall: number;
+  /** The thread's own time, where it is known. */
+  readonly own: number | undefined;
+}
+
+function momentOf({ thread }: Beat): Moment {
+  return { wall: Date.now(), own: thread === undefined ? undefined : threadTimeMs(thread) };
+}
+
+/** What a thread has used between two moments, in milliseconds. */
+function spentMs(from: Moment, to: Moment): number {
+  const wall = to.wall - from.wall;
+  if (from.own === undefined || to.own === undefined) return wall;
+  return Math.max(to.own - from.own, wall / BUSIEST);
 }
 
 function isOutOfMemory(error: unknown): boolean {

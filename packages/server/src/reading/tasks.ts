@@ -2,6 +2,7 @@ import {
   FileBook,
   ManagedItems,
   UNPROVEN,
+  barePage,
   checkDelivery,
   checkLine,
   checkPasted,
@@ -51,6 +52,7 @@ import {
   type PageSource,
   type PageText,
   type Placement,
+  type PlacedPart,
   type PlannedPart,
   type PolicyGrounds,
   type Sighting,
@@ -77,6 +79,15 @@ interface OfSet {
 export interface TriedPart {
   readonly placement: Placement;
   readonly code: string;
+}
+
+/** Pages as visitors get them, with what is ours in them. */
+interface OnLivePages {
+  readonly ours: { readonly site: string; readonly placed: readonly PlacedPart[] };
+}
+
+function withoutOurs(pages: readonly PageText[], { site, placed }: OnLivePages['ours']): PageText[] {
+  return pages.map(({ path, html }) => ({ path, html: barePage(html, site, placed, {}) }));
 }
 
 interface OfRecipes {
@@ -321,14 +332,23 @@ export const tasks = {
   chooseSelector: ({
     marked,
     number,
+    others,
+    ours,
     ...rest
-  }: Omit<ElementToName, 'page' | 'start'> & { marked: PageText; number: number }) => {
+  }: Omit<ElementToName, 'page' | 'start'> & OnLivePages & { marked: PageText; number: number }) => {
     const { html, start } = unmarkElements(marked.html, number);
-    return chooseSelector({ ...rest, page: { path: marked.path, html }, start });
+    const page = { path: marked.path, html };
+    return chooseSelector({ ...rest, page, start, others: withoutOurs(others, ours) });
   },
 
-  placeOnPages: ({ placement, code, pages }: TriedPart & { pages: readonly PageText[] }) =>
-    placeOnPages(placement, code, pages),
+  /** On which pages a part has a place. */
+  placeOnPages: ({
+    placement,
+    code,
+    pages,
+    ours,
+  }: TriedPart & OnLivePages & { pages: readonly PageText[] }) =>
+    placeOnPages(placement, code, withoutOurs(pages, ours)),
 
   /** The title of a page. */
   pageTitle: ({ source }: { source: PageSource }) => readPage(source).title,

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { Beat, codeDigest } from './beat.js';
 import type { Bench, PlainKnowledge } from './bench.js';
 import { tasks, type TaskName } from './tasks.js';
+import { ownThread } from './thread-time.js';
 
 /** What a thread is handed. */
 export interface Order {
@@ -17,6 +18,7 @@ const CODES_KEPT = 20_000;
 const PASSING_KEPT = 500;
 const SITES_KEPT = 200;
 
+const thread = ownThread();
 let beat = new Beat();
 let givenUp: ReadonlyMap<string, string> = new Map();
 
@@ -62,6 +64,7 @@ const bench: Bench = {
 /** One task at a time; what the pool calls. */
 export function run(order: Order): unknown {
   beat = new Beat(order.beat);
+  beat.take(thread);
   givenUp = order.givenUp;
   const task = tasks[order.name] as (input: unknown, bench: Bench) => unknown;
   return task(order.input, bench);

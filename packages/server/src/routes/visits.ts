@@ -19,7 +19,7 @@ import { VERSION } from '../version.js';
 export function visitHandlers(
   sets: Sets,
   queue: Pick<JobQueue, 'send'>,
-  naming: NamingTools,
+  reading: Omit<NamingTools, 'sets'>,
 ): HandlersOf<
   | 'startVisits'
   | 'listVisitRounds'
@@ -36,6 +36,7 @@ export function visitHandlers(
   | 'why'
   | 'findTrouble'
 > {
+  const naming = { client: reading.client, readers: reading.readers, sets };
   return {
     async startVisits({ params, body }, context) {
       const round = await startVisits(params.site, body, context);

@@ -4,7 +4,15 @@ import type {
   PlaceCheckResource,
   PlaceCheckWish,
 } from '@pragmatica/contract';
-import { pageMatcher, withoutGroups, type PageRules, type PageText } from '@pragmatica/core';
+import {
+  filledSnapshot,
+  orderedParts,
+  pageMatcher,
+  withoutGroups,
+  type PageRules,
+  type PageText,
+  type PlacedPart,
+} from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import { fetchPageTexts } from '../pages/page-texts.js';
@@ -14,12 +22,17 @@ import { hostsOf } from '../storage/hosts.js';
 import type { Host, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { chooseHost } from './choose-host.js';
+import type { Sets } from './sets.js';
 import { findSite } from './site-lock.js';
 import { pagesOfHost } from './site-pages.js';
 import { loadEvidence } from './visits/visit-detail.js';
 import { findRound } from './visits/visit-resource.js';
 
+/** For all pages that are looked at together. */
+const TIMEOUT_MS = 5_000;
+
 export interface NamingTools {
+  readonly sets: Sets;
   readonly client: SiteClient;
   readonly readers: Readers;
 }
@@ -30,7 +43,7 @@ export interface NamingTools {
  * @throws ServiceError 404 for no such site or picture
  */
 export async function nameElement(
-  { client, readers }: NamingTools,
+  tools: NamingTools,
   store: Store,
   key: string,
   number: number,
@@ -42,15 +55,16 @@ export async function nameElement(
   const load = evidence.loads.at(-1);
   const [path = '/'] = typeof round.options.pages === 'string' ? [] : round.options.pages;
   const host = chooseHost(await hostsOf(store, site), key, round.environment, round.host);
-  const { texts, known } = await pagesInReach(client, store, site, host, pages);
+  const { texts, known, ours } = await pagesInReach(tools, store, site, host, pages);
   const others = texts.filter((one) => one.path !== path);
   const marked = { path, html: load?.html ?? '' };
-  const { choices, reason } = await readers.run('chooseSelector', {
+  const { choices, reason } = await tools.readers.run('chooseSelector', {
     marked,
     number: element,
     side,
     code,
     others,
+    ours,
   });
   return {
     choices: choices.map(({ selector, holdsOn, missingOn }) => ({
@@ -66,29 +80,44 @@ export async function nameElement(
 
 /** On which of the pages that are meant code has a place. @throws ServiceError 404 */
 export async function checkPlace(
-  { client, readers }: NamingTools,
+  tools: NamingTools,
   store: Store,
   key: string,
   { placement, code, pages, environment, host: named }: PlaceCheckWish,
 ): Promise<PlaceCheckResource> {
   const site = await findSite(store, key);
-  const host = chooseHost(await hostsOf(store, site), key, environment ?? 'live', named);
-  const { texts, known } = await pagesInReach(client, store, site, host, pages);
-  const outcomes = await readers.run('placeOnPages', { placement, code, pages: texts });
+  const host = chooseHost(await hostsOf(store, site), key, environment, named);
+  const { texts, known, ours } = await pagesInReach(tools, store, site, host, pages);
+  const outcomes = await tools.readers.run('placeOnPages', { placement, code, pages: texts, ours });
   return { pages: outcomes.map((one) => ({ ...one })), known };
+}
+
+interface PagesInReach {
+  readonly texts: readonly PageText[];
+  readonly known: number;
+  /** What we may have put into them. */
+  readonly ours: { readonly site: string; readonly placed: readonly PlacedPart[] };
 }
 
 /** A sample of the known pages on which something runs, and how many there are. */
 async function pagesInReach(
-  client: SiteClient,
+  { client, sets }: NamingTools,
   store: Store,
   site: Site,
   host: Host,
   rules: PageRules | undefined,
-): Promise<{ readonly texts: readonly PageText[]; readonly known: number }> {
+): Promise<PagesInReach> {
   const { paths } = await pagesOfHost(client, store, site, host);
   const matcher = pageMatcher(withoutGroups(rules ?? { include: [], exclude: [] }, site.pageGroups));
   const meant = paths.filter((path) => matcher.match(path).matches);
   const access = await client.accessIfLetIn(store, site, host);
-  return { texts: await fetchPageTexts(client, host, sample(meant), access), known: meant.length };
+  const served = await sets.served(store, site, host.environment);
+  return {
+    texts: await fetchPageTexts(client, host, sample(meant), access, TIMEOUT_MS),
+    known: meant.length,
+    ours: {
+      site: site.key,
+      placed: served ? orderedParts(filledSnapshot(served.snapshot, host.environment)) : [],
+    },
+  };
 }

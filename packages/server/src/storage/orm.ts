@@ -5,7 +5,7 @@ import { migrations } from './migrations/index.js';
 import type { Store } from './store.js';
 
 /** So long a call waits for a connection, a statement for its end, and the answer on its way back. */
-const ACQUIRE_MS = 5_000;
+const ACQUIRE_MS = 10_000;
 const STATEMENT_MS = 15_000;
 const ANSWER_MS = 1_000;
 /** A transaction whose process hangs gives its locks back. */

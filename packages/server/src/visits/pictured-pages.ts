@@ -1,13 +1,11 @@
 import {
   ELEMENT_MARK,
-  asPlanned,
+  barePage,
   compileLine,
   decodePage,
   filledSnapshot,
   lineName,
   orderedParts,
-  pageAddress,
-  planPage,
   releaseFile,
   type DeliveryKey,
   type Snapshot,
@@ -35,10 +33,9 @@ export function picturedPages(
 ): Pick<VisitOrder, 'rewrite' | 'rewriteAlso' | 'boxesOf'> {
   const { environment, delivery } = host;
   const placed = orderedParts(filledSnapshot(snapshot, environment));
-  const nothing = { ...snapshot, snippets: [] };
   const name = lineName(site.key, environment);
   const line = releaseFile(name, compileLine(snapshot, environment));
-  const empty = releaseFile(name, compileLine(nothing, environment)).text;
+  const empty = releaseFile(name, compileLine({ ...snapshot, snippets: [] }, environment)).text;
   const isByLine = BY_LINE.includes(delivery);
   return {
     boxesOf: ELEMENT_MARK,
@@ -47,16 +44,8 @@ export function picturedPages(
       if (!isPage) return url.endsWith(line.path) ? empty : undefined;
       if (!/html/i.test(contentType)) return undefined;
       const { text } = decodePage(body, contentType);
-      const { pathname, search } = new URL(url);
-      const plan = planPage(nothing, {
-        page: pageAddress(pathname + search, host.host),
-        environment,
-        device: 'desktop',
-        at: Date.now(),
-        consent: [],
-      });
-      const bare = isByLine ? text : asPlanned(text, site.key, placed, plan, headers);
-      return readers.run('markPage', { html: bare, part });
+      const html = barePage(text, site.key, placed, headers);
+      return readers.run('markPage', { html, part });
     },
   };
 }

@@ -1,4 +1,4 @@
-import type { PagePicture } from './use-picture';
+import type { PagePicture } from './use-picture.js';
 
 export type ElementBox = PagePicture['elements'][number];
 

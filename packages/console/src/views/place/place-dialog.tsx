@@ -1,27 +1,19 @@
-import {
-  readAnchor,
-  placementWords,
-  type AnchorPlacement,
-  type AnchorSide,
-  type Device,
-  type PageRules,
-} from '@pragmatica/core';
+import { readAnchor, type AnchorPlacement, type AnchorSide, type PageRules } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import { useState } from 'react';
 import { nameElement } from '../../api/place';
-import { pagesQuery } from '../../api/queries';
 import { PLACE } from '../../texts/place';
-import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
-import { Field, FormError } from '../../ui/field';
-import { SelectField } from '../../ui/select-field';
-import { Failure, Loading } from '../../ui/states';
+import { FormError } from '../../ui/field';
 import { firstPage } from '../snippet/first-page';
 import type { ElementBox } from './boxes';
 import { NameChoice } from './name-choice';
+import { PictureFrame } from './picture-frame';
 import { PlacePicture } from './place-picture';
+import { PlaceResult } from './place-result';
+import { ShownPageForm, type ShownPage } from './shown-page';
 import { SideChoice } from './side-choice';
 import { usePicture } from './use-picture';
 
@@ -35,8 +27,6 @@ interface PlaceDialogProps {
   readonly onOpenChange: (isOpen: boolean) => void;
   readonly onChoose: (placement: AnchorPlacement) => void;
 }
-
-const DEVICES = ['desktop', 'tablet', 'phone'] as const satisfies readonly Device[];
 
 /** A picture of a page on which somebody clicks where the code belongs. */
 export function PlaceDialog(props: PlaceDialogProps) {
@@ -53,15 +43,8 @@ export function PlaceDialog(props: PlaceDialogProps) {
   );
 }
 
-interface Shown {
-  readonly path: string;
-  readonly device: Device;
-}
-
 function Picking({ site, code, pages, side: first, onOpenChange, onChoose }: PlaceDialogProps) {
-  const known = useQuery(pagesQuery(site)).data?.paths ?? [];
-  const [shown, setShown] = useState<Shown>({ path: firstPage(pages), device: 'desktop' });
-  const [path, setPath] = useState(shown.path);
+  const [shown, setShown] = useState<ShownPage>({ path: firstPage(pages), device: 'desktop' });
   const [side, setSide] = useState(first);
   const [under, setUnder] = useState<readonly ElementBox[]>([]);
   const [level, setLevel] = useState(0);
@@ -86,7 +69,7 @@ function Picking({ site, code, pages, side: first, onOpenChange, onChoose }: Pla
   const choices = naming.data?.choices ?? [];
   const chosen = choices.find((one) => one.selector === selector) ?? choices[0];
   const placement = chosen && readAnchor(chosen.selector, side);
-  const look = (next: Shown): void => {
+  const look = (next: ShownPage): void => {
     setShown(next);
     setUnder([]);
     setResult(false);
@@ -98,57 +81,24 @@ function Picking({ site, code, pages, side: first, onOpenChange, onChoose }: Pla
   };
   return (
     <div className="space-y-4">
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          look({ ...shown, path: path.startsWith('/') ? path : `/${path}` });
-        }}
-      >
-        <Field
-          label={PLACE.page}
-          list="known-pages"
-          value={path}
-          onChange={(event) => setPath(event.target.value)}
-        />
-        <datalist id="known-pages">
-          {known.slice(0, 500).map((one) => (
-            <option key={one} value={one} />
-          ))}
-        </datalist>
-        <SelectField
-          label={PLACE.device}
-          value={shown.device}
-          options={DEVICES.map((device) => [device, PLACE.devices[device]])}
-          onChange={(device) => look({ ...shown, device: device as Device })}
-        />
-        <Button type="submit">{PLACE.show}</Button>
-      </form>
+      <ShownPageForm site={site} shown={shown} onShow={look} />
       <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_17rem]">
         <div className="max-h-[58vh] overflow-auto rounded-lg border border-line-strong bg-raised">
-          {picturing.state === 'loading' && (
-            <div className="p-4">
-              <p className="text-sm text-muted">{say(PLACE.loading, { path: shown.path })}</p>
-              <Loading lines={5} label={say(PLACE.loading, { path: shown.path })} />
-            </div>
+          {isResult && placement ? (
+            <PlaceResult site={site} shown={shown} code={code} placement={placement} />
+          ) : (
+            <PictureFrame path={shown.path} picturing={picturing}>
+              {(there) => (
+                <PlacePicture
+                  site={site}
+                  path={shown.path}
+                  picture={there}
+                  chosen={element ? [element] : []}
+                  onPick={(elements) => pick(elements, 0)}
+                />
+              )}
+            </PictureFrame>
           )}
-          {picturing.state === 'failed' && (
-            <div className="p-4">
-              <Failure error={new Error(picturing.message)} />
-            </div>
-          )}
-          {picture &&
-            (isResult && placement ? (
-              <Result site={site} shown={shown} code={code} placement={placement} />
-            ) : (
-              <PlacePicture
-                site={site}
-                path={shown.path}
-                picture={picture}
-                chosen={element ? [element] : []}
-                onPick={(elements) => pick(elements, 0)}
-              />
-            ))}
         </div>
         <div className="space-y-4" aria-live="polite">
           <div>
@@ -194,41 +144,6 @@ function Picking({ site, code, pages, side: first, onOpenChange, onChoose }: Pla
           {PLACE.use}
         </Button>
       </DialogActions>
-    </div>
-  );
-}
-
-interface ResultProps {
-  readonly site: string;
-  readonly shown: Shown;
-  readonly code: string;
-  readonly placement: AnchorPlacement;
-}
-
-/** The page with the code at the place. */
-function Result({ site, shown, code, placement }: ResultProps) {
-  const picturing = usePicture(site, { ...shown, part: { code, placement } });
-  if (picturing.state === 'loading')
-    return (
-      <div className="p-4">
-        <p className="text-sm text-muted">{say(PLACE.loading, { path: shown.path })}</p>
-        <Loading lines={5} label={say(PLACE.loading, { path: shown.path })} />
-      </div>
-    );
-  if (picturing.state === 'failed')
-    return (
-      <div className="p-4">
-        <Failure error={new Error(picturing.message)} />
-      </div>
-    );
-  const { picture } = picturing;
-  return (
-    <div>
-      <p className="border-b border-line px-3 py-2 text-[13px] text-muted">
-        {say(PLACE.resultOf, { place: placementWords(placement) })}.{' '}
-        {picture.elements.length > 0 ? PLACE.resultShows : PLACE.resultNothing}
-      </p>
-      <PlacePicture site={site} path={shown.path} picture={picture} chosen={picture.elements} />
     </div>
   );
 }

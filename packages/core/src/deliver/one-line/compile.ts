@@ -1,9 +1,8 @@
 import {
   ANCHOR_SIDE_NAMES,
   NAMED_PLACEMENTS,
-  anchorName,
+  anchorSelector,
   isAnchor,
-  parseSelector,
   stepText,
   type Placement,
   type SelectorStep,
@@ -83,7 +82,7 @@ export function isConsentReadable(consent: ConsentRules | undefined): boolean {
 function linePlace(placement: Placement): LinePlace {
   if (isAnchor(placement)) {
     const side = ANCHOR_SIDE_NAMES.indexOf(placement.side) as 0 | 1 | 2 | 3;
-    return [side, parseSelector(anchorName(placement)).map(lineStep)];
+    return [side, anchorSelector(placement).map(lineStep)];
   }
   return NAMED_PLACEMENTS.indexOf(placement) as LinePlace;
 }

@@ -1,4 +1,5 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { shallowTree } from '../../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError } from '../../bounds/too-much.js';
 import { boxOf } from '../script/elements.js';
 import { readScript } from '../script/read-script.js';
@@ -36,7 +37,11 @@ interface Place {
 /** Reads markup into the record. @returns its top-level pieces */
 export function readMarkup(context: MarkupContext, html: string, base = 0, noScript = false): Piece[] {
   // Within a noscript there are no scripts, and one in it is an element like others (HTML Standard 4.12.2).
-  const fragment = parseFragment(html, { sourceCodeLocationInfo: true, scriptingEnabled: !noScript });
+  const fragment = parseFragment(html, {
+    sourceCodeLocationInfo: true,
+    scriptingEnabled: !noScript,
+    treeAdapter: shallowTree(),
+  });
   const pieces: Piece[] = [];
   for (const node of fragment.childNodes) {
     const location = node.sourceCodeLocation;

@@ -41,6 +41,15 @@ export function startAnchor(m: Machine): void {
   }
 }
 
+/** Elements that parts ask for have come without a tag of their own. */
+export function tellRefused(m: Machine): void {
+  const position = m.base + m.at;
+  for (let i = 0; i < m.selection.refusedCount; i++)
+    for (let side: number = Event.Before; side <= Event.After; side++)
+      m.event(side, position, m.selection.refused.get(i), Anchor.Refused);
+  m.selection.refusedCount = 0;
+}
+
 /** The end of the element is awaited; one without content ends with its tag. */
 function startEnd(m: Machine, number: number, oldest: number): void {
   const top = m.open.top;

@@ -6,8 +6,9 @@ import { Tag } from './tags.js';
 
 /*
  * Where elements end that parts ask for. An end tag of its own is the plain case; an element may also be ended by
- * another tag, or by the end of the page (not of the body: what follows that still comes into it). Then, and where elements are still open in it, end tags that the page leaves
- * out have to be written before a part, so that it stands where it is to stand.
+ * another tag, or by the end of the page (not of the body: what follows that still comes into it). Then, and where
+ * elements are still open in it, end tags that the page leaves out have to be written before a part, so that it stands
+ * where it is to stand.
  */
 
 /** So many elements with implied ends in one another are looked through: a page may nest thousands. */
@@ -22,10 +23,10 @@ const TAG: number = 3;
 /** What may stand last in it, and behind it if it is ended here: `Anchor` bits, before the current token. */
 const INSIDE: number = 4;
 const AFTER: number = 5;
-/** 1: what is below it on the stack is not what it stands in. */
-const IS_DETACHED: number = 7;
 /** 1: nothing but elements with implied end tags is open in it. */
 const IS_PLAIN: number = 6;
+/** 1: what is below it on the stack is not what it stands in. */
+const IS_DETACHED: number = 7;
 
 /** The current node's end is to be told. */
 export function watchEnd(m: Machine, selector: number): void {

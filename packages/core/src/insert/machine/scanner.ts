@@ -10,17 +10,25 @@ export interface Question {
   readonly isQuirks: boolean;
 }
 
-/** A step of a selector; see `Selection.addStep`. */
+/** A step of a selector as the machine takes it. */
 export interface ScannedStep {
+  /** The number of the element's name; -1 for any, -2 where the tag is asked about. */
   readonly tag: number;
+  /** The step before it, by index; -1 for none. */
   readonly before: number;
   readonly isChild: boolean;
+  /** Its place among its parent's children, and among those of its name, from 1; 0 for any. */
   readonly child: number;
   readonly ofType: number;
+  /** The index of the step that counts elements of its name; -1 for none. */
   readonly counter: number;
+  /** The number of the selector that ends here; 0 for none. */
   readonly selector: number;
+  /** Parts ask for the end of the element, too. */
   readonly wantsEnd: boolean;
 }
+
+export type AddStep = Selection['addStep'];
 
 /** The elements that parts ask for. */
 export interface ScannedElements {
@@ -64,7 +72,8 @@ export class PlainScanner implements Scanner {
 
   reset(elements: ScannedElements, mayUseFastPath: boolean, pairs: number, watch: number): void {
     this.#machine.reset(elements.words, elements.wants, mayUseFastPath, pairs);
-    for (const step of elements.steps) addStep(this.#machine.selection, step);
+    const { selection } = this.#machine;
+    addSteps(elements, (...step) => selection.addStep(...step));
     this.#machine.watch = watch;
     this.#machine.window.bytes = new Uint8Array(0);
   }
@@ -134,15 +143,8 @@ export class PlainScanner implements Scanner {
   }
 }
 
-function addStep(selection: Selection, step: ScannedStep): void {
-  selection.addStep(
-    step.tag,
-    step.before,
-    step.isChild ? 1 : 0,
-    step.child,
-    step.ofType,
-    step.counter,
-    step.selector,
-    step.wantsEnd ? 1 : 0,
-  );
+/** Hands the steps to a machine. */
+export function addSteps({ steps }: ScannedElements, add: AddStep): void {
+  for (const { tag, before, isChild, child, ofType, counter, selector, wantsEnd } of steps)
+    add(tag, before, isChild ? 1 : 0, child, ofType, counter, selector, wantsEnd ? 1 : 0);
 }

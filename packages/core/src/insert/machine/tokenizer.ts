@@ -3,15 +3,14 @@ import { skipCdata } from './cdata.js';
 import { skipBogusComment, skipComment } from './comments.js';
 import { Ns } from './open-elements.js';
 import { checkLookahead, endPage, endSwallowed } from './places.js';
-import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor } from './anchors.js';
+import { NEWLINE_LOOKAHEAD, dropsNewline, startAnchor, tellRefused } from './anchors.js';
 import { afterToken, beforeToken, endAll } from './ends.js';
-import { Anchor } from './place-bits.js';
 import { Wants } from './selection.js';
 import { passForeign, passOrdinary } from './pass.js';
 import { isPassed, isPassing, isPassingForeign } from './fast-path.js';
 import { skipRawText } from './raw-text-end.js';
 import { skipScript } from './script-data.js';
-import { Event, Query, Token, TokenizerState, MAX_TAG_LENGTH, Mode, Status, type Machine } from './state.js';
+import { Query, Token, TokenizerState, MAX_TAG_LENGTH, Mode, Status, type Machine } from './state.js';
 import { Tag } from './tags.js';
 import { endTag, startTag } from './tree.js';
 import { text } from './text.js';
@@ -47,15 +46,6 @@ function next(m: Machine): boolean {
   if (m.endCount > 0) afterToken(m, firstEvent);
   if (m.selection.refusedCount > 0) tellRefused(m);
   return isMore;
-}
-
-/** Elements that parts ask for have come without a tag of their own. */
-function tellRefused(m: Machine): void {
-  const position = m.base + m.at;
-  for (let i = 0; i < m.selection.refusedCount; i++)
-    for (let side: number = Event.Before; side <= Event.After; side++)
-      m.event(side, position, m.selection.refused.get(i), Anchor.Refused);
-  m.selection.refusedCount = 0;
 }
 
 /** Reads one token, or what there is of it. @returns whether there may be more to read */

@@ -1,4 +1,4 @@
-import type { AnchorPlacement, AnchorSide } from '../placements.js';
+import { anchorName, type AnchorPlacement, type AnchorSide } from '../placements.js';
 import { FOLDED_ATTRIBUTES, parseSelector } from './parse-selector.js';
 import { cssIdentifier, cssString } from './css-text.js';
 import type { AttributeTest, AttributeTestKind, Selector, SelectorStep } from './types.js';
@@ -26,6 +26,19 @@ export function readAnchor(text: string, side: AnchorSide): AnchorPlacement {
   const selector = normalSelector(trimmed);
   const id = onlyId(parseSelector(selector));
   return id !== undefined && selector.startsWith('#') ? { anchor: id, side } : { selector, side };
+}
+
+/** The element of a placement as somebody writes it: `readAnchor` reads it again. */
+export function anchorText(placement: AnchorPlacement): string {
+  const isWord = 'anchor' in placement && placement.anchor !== '' && !NOT_A_WORD.test(placement.anchor);
+  return isWord ? placement.anchor : anchorName(placement);
+}
+
+/** An id is one by itself, in the very letters of the page, quirks or not (DOM, getElementById). */
+export function anchorSelector(placement: AnchorPlacement): Selector {
+  if ('selector' in placement) return parseSelector(placement.selector);
+  const test = { name: 'id', kind: 'equals', value: placement.anchor, folds: 'never' } as const;
+  return [{ isChild: false, type: undefined, tests: [test], child: undefined, ofType: undefined }];
 }
 
 /** The id, where a selector is nothing else. */

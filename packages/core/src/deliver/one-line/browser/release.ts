@@ -22,7 +22,8 @@ const CONSENT_LOOK_MS = 500;
  * Applies a release in the visitor's browser. While the head is being parsed, its head parts are written where the line
  * stands, so that order and blocking are the parser's own; what of body parts has to run before `DOMContentLoaded` is
  * written there deferred and moved to its place. Everything else is put in when its place is there, one script after the
- * other. `placeAt` comes along where parts go to elements that only it can find. Nothing here is called in this package: `npm run build:one-line` makes `scripts.ts` of it.
+ * other. `placeAt` comes along where parts go to elements. Nothing here is called in this package: `npm run
+ * build:one-line` makes `scripts.ts` of it.
  */
 export const runRelease = (release: LineRelease, placeAt?: PlaceAt): void => {
   const page = document;
