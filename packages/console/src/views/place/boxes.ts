@@ -1,6 +1,6 @@
-import type { PagePicture } from './use-picture.js';
+import type { PagePictureEvent } from '@pragmatica/contract';
 
-export type ElementBox = PagePicture['elements'][number];
+export type ElementBox = Extract<PagePictureEvent, { type: 'picture' }>['elements'][number];
 
 interface Point {
   readonly x: number;

@@ -1,7 +1,7 @@
 import type { PagePictureEvent, PagePictureInput } from '@pragmatica/contract';
 import { useEffect, useState } from 'react';
-import { askPicture } from '../../api/place.js';
-import { VISITS } from '../../texts/visits.js';
+import { askPicture } from '../../api/place';
+import { VISITS } from '../../texts/visits';
 
 export type PagePicture = Extract<PagePictureEvent, { type: 'picture' }>;
 
