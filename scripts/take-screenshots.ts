@@ -7,7 +7,7 @@ import type { VisitRoundInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import type { Browser, Page } from 'playwright-core';
 import { DESKTOP, openConsole, replaceCode, startBrowser, type View } from '../test/support/browser.js';
-import { OFFICE_HOURS } from '@pragmatica/demo';
+import { OFFICE_HOURS, setWatch } from '@pragmatica/demo';
 import { send } from '../test/support/http.js';
 import { startStage, type Stage } from '../test/support/stage.js';
 import { survey } from '../test/support/surveys.js';
@@ -49,6 +49,12 @@ const SHOTS: readonly Shot[] = [
     view: DESKTOP,
     path: '/sites/skerrywick/check/browser',
     awaits: 'Nothing said yet',
+  },
+  {
+    name: 'console-weight',
+    view: DESKTOP,
+    path: '/sites/skerrywick/check/weight',
+    awaits: 'Budget: 7 kB more than the page itself',
   },
   {
     name: 'console-why',
@@ -276,7 +282,6 @@ async function pasteStops(page: Page): Promise<void> {
 }
 
 const COMMANDS: readonly { name: string; args: readonly string[] }[] = [
-  { name: 'cli-plan', args: ['plan', '/', '--at', '2027-03-04T20:00'] },
   { name: 'cli-verify', args: ['verify'] },
 ];
 
@@ -286,6 +291,8 @@ const stage = await startStage({ isWhole: true, hasWorker: true, chatHours: OFFI
 await survey(stage, 'skerrywick');
 const visited = { site: 'skerrywick' };
 await visit({ pages: ['/', '/booking'] });
+await setWatch(stage.client, 'skerrywick', { cron: '0 6 * * *', budgetKb: 7 });
+await visit({ weigh: true });
 const browser = await startBrowser();
 mkdirSync(OUT, { recursive: true });
 try {

@@ -104,6 +104,14 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: 'what snippets cost, before anything was weighed',
+    path: '/sites/skerrywick/check/weight',
+    heading: /What do your snippets cost/,
+    async act(page) {
+      await page.getByText('Nothing has been weighed yet').waitFor();
+    },
+  },
+  {
     name: 'an answer to why',
     path: '/sites/skerrywick/check/why?snippet=works-notice&path=%2F',
     heading: /Why doesn’t it show/,

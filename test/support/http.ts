@@ -1,4 +1,7 @@
+import { ApiError } from '@pragmatica/contract';
 import { request as httpRequest, type IncomingHttpHeaders } from 'node:http';
+
+const PATIENCE = 4;
 
 export interface RawAnswer {
   readonly status: number;
@@ -78,9 +81,13 @@ export async function api(
   };
 }
 
-/** Waits until a condition holds, looking often; fails with what it last saw. */
+/**
+ * Waits until a condition holds, looking often; fails with what it last saw.
+ *
+ * @param limitMs - on a machine with nothing else to do; a busy one gets several times as long
+ */
 export async function eventually(check: () => unknown, limitMs = 5_000): Promise<void> {
-  const end = Date.now() + limitMs;
+  const end = Date.now() + limitMs * PATIENCE;
   for (;;) {
     try {
       await check();
@@ -90,4 +97,14 @@ export async function eventually(check: () => unknown, limitMs = 5_000): Promise
       await new Promise((done) => setTimeout(done, 20));
     }
   }
+}
+
+/** What a call that must fail is answered with. */
+export async function problemOf(call: Promise<unknown>): Promise<ApiError> {
+  const failed = await call.then(
+    () => undefined,
+    (error: unknown) => error,
+  );
+  if (failed instanceof ApiError) return failed;
+  throw new Error(failed === undefined ? 'it did not fail' : `no problem of the API: ${String(failed)}`);
 }

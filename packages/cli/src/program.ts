@@ -34,6 +34,7 @@ import { verify } from './commands/verify.js';
 import { visit, visits } from './commands/visits.js';
 import { waive } from './commands/waive.js';
 import { watch, webhook } from './commands/watch.js';
+import { weigh } from './commands/weigh.js';
 import { why } from './commands/why.js';
 import { COMMON } from './texts/common.js';
 
@@ -69,6 +70,7 @@ const COMMANDS = [
   restore,
   promote,
   verify,
+  weigh,
   why,
   visits,
   visit,

@@ -76,6 +76,7 @@ const loadBrowser = async () => ({
 });
 const loadVisit = async () => ({ Component: (await import('./views/visits/visit-view')).VisitView });
 const loadWhy = async () => ({ Component: (await import('./views/visits/why-view')).WhyView });
+const loadWeight = async () => ({ Component: (await import('./views/weight/weight-view')).WeightView });
 const loadWatch = async () => ({ Component: (await import('./views/watch/watch-view')).WatchView });
 
 const loadHandover = async () => ({
@@ -131,6 +132,7 @@ const router = createBrowserRouter([
               { path: 'browser/:round', lazy: loadBrowser },
               { path: 'browser/:round/:visit', lazy: loadVisit },
               { path: 'why', lazy: loadWhy },
+              { path: 'weight', lazy: loadWeight },
               { path: 'watch', lazy: loadWatch },
             ],
           },

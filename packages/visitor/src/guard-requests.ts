@@ -1,6 +1,7 @@
 import type { CDPSession } from 'playwright-core';
 import type { VisitOrder } from './order.js';
 import type { Protocol } from './protocol.js';
+import { transferSize } from './transfer-size.js';
 
 /** A page that is larger is left as it is. */
 const MAX_REWRITTEN = 16 << 20;
@@ -9,11 +10,14 @@ const MAX_REWRITTEN = 16 << 20;
  * Keeps a visit where it may be: only the site's own hosts are opened as pages, third parties are asked or not as the order
  * says, what lets us into a host goes to that host alone. Only what must be looked at is held up, for everything that is
  * costs time.
+ *
+ * @param tellSize - is told what a page that was rewritten would take over the line, for the browser counts what it was handed
  */
 export async function guardRequests(
   session: CDPSession,
   mainFrame: string,
   order: VisitOrder,
+  tellSize: (request: string, bytes: number) => void,
 ): Promise<void> {
   const { address, ownOrigins, thirdParties, rewrite, rewriteAlso = [] } = order;
   const own = new Set([new URL(address).origin, ...ownOrigins]);
@@ -93,11 +97,14 @@ export async function guardRequests(
           ({ name }) =>
             !/^(?:content-length|content-encoding|transfer-encoding|content-type|etag)$/i.test(name),
         );
+        const instead = Buffer.from(made);
+        if (event.networkId !== undefined)
+          tellSize(event.networkId, await transferSize(instead, responseHeaders));
         await session.send('Fetch.fulfillRequest', {
           requestId,
           responseCode: responseStatusCode,
           responseHeaders: [...kept, { name: 'Content-Type', value: withUtf8(contentType) }],
-          body: Buffer.from(made).toString('base64'),
+          body: instead.toString('base64'),
         });
         return;
       }

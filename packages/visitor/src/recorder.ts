@@ -94,6 +94,8 @@ const KINDS: Partial<Record<Protocol.Network.ResourceType, RequestKind>> = {
 
 /** Listens to a page by the DevTools protocol and keeps what happens, page load by page load. */
 export class Recorder {
+  /** Bytes of answers that the browser does not know, by request. */
+  readonly sizes = new Map<string, number>();
   readonly #session: CDPSession;
   /** Marks what the page's watch says, and where it stands in the window. */
   readonly token: string;
@@ -289,7 +291,7 @@ export class Recorder {
     if (!load || !request) return;
     load.lastActivity = performance.now();
     request.endMs = load.since(timestamp);
-    request.bytes = Math.round(encodedDataLength);
+    request.bytes = Math.round(this.sizes.get(requestId) ?? encodedDataLength);
     if (requestId === load.documentRequest)
       load.pending.push(
         this.#session.send('Network.getResponseBody', { requestId }).then(

@@ -116,7 +116,7 @@ function crashOf(browser: Browser): { readonly crashed: Promise<never>; readonly
 
 async function openContext(
   browser: Browser,
-  { script, address, access }: VisitOrder,
+  { script, address, access, consentCookies }: VisitOrder,
 ): Promise<BrowserContext> {
   const { device, width } = script;
   const window = DEVICE_WINDOWS[device];
@@ -140,6 +140,8 @@ async function openContext(
         return { name: pair.slice(0, at), value: pair.slice(at + 1), url: address };
       }),
     );
+  const agreed = script.hasAgreed === true ? consentCookies?.accept : undefined;
+  if (agreed) await context.addCookies([{ ...agreed, url: address }]);
   return context;
 }
 
@@ -175,12 +177,15 @@ async function walkPage(
   const recorder = new Recorder(session, token, frameTree.frame.id, order.access);
   await recorder.start();
   await tellDevice(session, script.device, page.context().browser()?.version() ?? '');
-  await guardRequests(session, frameTree.frame.id, order);
+  await guardRequests(session, frameTree.frame.id, order, (request, bytes) =>
+    recorder.sizes.set(request, bytes),
+  );
   await page.addInitScript({ content: callInPage(watchPage, { token, horizonMs: HORIZON_MS }) });
   if (script.clock !== undefined)
     await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
 
-  let progress = freshProgress('first');
+  const hasAgreed = script.hasAgreed === true && order.consentCookies?.accept !== undefined;
+  let progress = freshProgress('first', hasAgreed ? 'accept' : undefined);
   const began = performance.now();
   const close = async (): Promise<void> => {
     const record = recorder.current;

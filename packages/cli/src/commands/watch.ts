@@ -16,6 +16,7 @@ interface SetOptions extends SiteOptions {
   readonly afterPublishing?: 'nothing' | 'look' | 'put-back';
   readonly rehearsal?: 'required' | 'optional';
   readonly mail?: string;
+  readonly budget?: string;
 }
 
 export function watch(program: Command): void {
@@ -44,6 +45,7 @@ export function watch(program: Command): void {
     .addOption(new Option('--after-publishing <what>', WATCH.after).choices(['nothing', 'look', 'put-back']))
     .addOption(new Option('--rehearsal <rule>', WATCH.rehearsal).choices(['required', 'optional']))
     .option('--mail <addresses>', WATCH.mail)
+    .option('--budget <kb>', WATCH.budget)
     .addHelpText('after', WATCH.examples)
     .action(async (options: SetOptions) => {
       const client = clientFor(options);
@@ -51,22 +53,23 @@ export function watch(program: Command): void {
       const changed = changesOf(options);
       if (Object.keys(changed).length === 0)
         throw new CliError(
-          say(WATCH.nothingToSet, { options: '--every, --after-publishing, --rehearsal, --mail' }),
+          say(WATCH.nothingToSet, { options: '--every, --after-publishing, --rehearsal, --mail, --budget' }),
         );
       const { data, etag } = await client.call('showWatch', { params });
-      const { cron, afterPublishing, needsRehearsal, mailTo } = data;
-      const body = { cron, afterPublishing, needsRehearsal, mailTo, ...changed };
+      const { cron, afterPublishing, needsRehearsal, mailTo, budgetKb } = data;
+      const body = { cron, afterPublishing, needsRehearsal, mailTo, budgetKb, ...changed };
       const { data: set } = await client.call('setWatch', { params, ifMatch: etag, body });
       if (options.json) printJson(set);
       else reportSettings(set);
     });
 }
 
-function changesOf({ every, afterPublishing, rehearsal, mail }: SetOptions): WatchInput {
+function changesOf({ every, afterPublishing, rehearsal, mail, budget }: SetOptions): WatchInput {
   return {
     ...(every === undefined ? {} : { cron: every === 'never' ? null : every }),
     ...(afterPublishing === undefined ? {} : { afterPublishing }),
     ...(rehearsal === undefined ? {} : { needsRehearsal: rehearsal === 'required' }),
+    ...(budget === undefined ? {} : { budgetKb: budget === 'none' ? null : wholeNumber(budget) }),
     ...(mail === undefined
       ? {}
       : { mailTo: mail === 'none' ? [] : mail.split(',').map((one) => one.trim()) }),
@@ -74,12 +77,17 @@ function changesOf({ every, afterPublishing, rehearsal, mail }: SetOptions): Wat
 }
 
 function reportSettings({ words, nextAt, afterPublishing, needsRehearsal, ...data }: WatchResource): void {
-  const { mailTo, webhooks, hosts } = data;
+  const { mailTo, webhooks, hosts, budgetKb } = data;
   const next = nextAt === null ? '' : when(nextAt);
   print(say(WATCH.headWhen, { when: words === null ? WATCH.never : say(WATCH.next, { words, next }) }));
   print(say(WATCH.headAfter, { what: WATCH[afterPublishing] }));
   print(say(WATCH.headRehearsal, { what: needsRehearsal ? WATCH.required : WATCH.optional }));
   const told = [...mailTo, ...webhooks.map(({ id, url }) => say(WATCH.webhook, { id, url }))];
+  print(
+    say(WATCH.headBudget, {
+      what: budgetKb === null ? WATCH.noBudget : say(WATCH.perPage, { kb: budgetKb }),
+    }),
+  );
   print(say(WATCH.headTold, { who: told.length === 0 ? WATCH.nobody : told.join('\n                 ') }));
   const byHand = hosts.filter(({ followsPublishing }) => !followsPublishing).map(({ host }) => host);
   if (byHand.length > 0 && afterPublishing !== 'nothing')

@@ -21,9 +21,7 @@ export const roundsQuery = (site: string) =>
   queryOptions({
     queryKey: ['site', site, 'visit-rounds'],
     queryFn: async () =>
-      (await api.call('listVisitRounds', { params: { site }, query: { limit: 50 } })).data.items.filter(
-        ({ isQuestion }) => !isQuestion,
-      ),
+      (await api.call('listVisitRounds', { params: { site }, query: { limit: 50 } })).data.items,
   });
 
 export const roundQuery = (site: string, round: RoundReference) =>
@@ -38,6 +36,13 @@ export const visitQuery = (site: string, round: RoundReference, visit: number) =
     queryKey: ['site', site, 'visit', round, visit],
     queryFn: async () => (await api.call('showVisit', { params: { site, round, visit } })).data,
     staleTime: Infinity,
+  });
+
+/** What was weighed last. */
+export const weightQuery = (site: string) =>
+  queryOptions({
+    queryKey: ['site', site, 'visit-rounds', 'weight'],
+    queryFn: async () => (await api.call('showWeight', { params: { site }, query: {} })).data,
   });
 
 /** A picture as an address that an image can show. */

@@ -34,6 +34,14 @@ export const visitsEndpoints = {
     params: round,
     response: schemas.visitRoundDetail,
   },
+  showWeight: {
+    method: 'GET',
+    path: '/sites/{site}/weight',
+    summary: 'What pages cost with snippets and without, and what each snippet adds, held against the budget',
+    params: site,
+    query: schemas.weightQuery,
+    response: schemas.siteWeight,
+  },
   watchVisits: {
     method: 'GET',
     path: '/sites/{site}/visit-rounds/{round}/progress',

@@ -29,6 +29,10 @@ export const visitRoundInput = z
       .boolean()
       .default(false)
       .meta({ description: 'Rehearses the draft: this browser alone gets it instead of what is published.' }),
+    weigh: z.boolean().default(false).meta({
+      description:
+        'Weighs the pages instead: opens each with all snippets, without any and without each in turn, as somebody who has agreed to everything. A sample is three pages at most, and the device a phone unless others are named.',
+    }),
   })
   .meta({ id: 'VisitRoundInput' });
 export type VisitRoundInput = z.input<typeof visitRoundInput>;
@@ -53,7 +57,10 @@ export const visitRound = z
       .nullable()
       .meta({ description: 'Number of the round whose losses it looks at once more.' }),
     isWell: z.boolean().nullable().meta({ description: 'Null while it is not over.' }),
-    isQuestion: z.boolean().meta({ description: 'It was made to answer why something does not show.' }),
+    isQuestion: z.boolean().meta({
+      description: 'It was made to answer a question: why something does not show, what snippets cost.',
+    }),
+    isWeighing: z.boolean().meta({ description: 'It leaves snippets out in turn, to tell what each costs.' }),
     planned: z.int(),
     done: z.int(),
     requestedBy: z.string(),
@@ -126,6 +133,58 @@ const doubled = z.object({
   count: z.int(),
   sources: z.array(z.object({ snippet: z.string().nullable(), name: z.string(), via: z.array(z.string()) })),
 });
+
+const totals = z.object({
+  requests: z.number(),
+  bytes: z.number().meta({ description: 'As they came over the line.' }),
+  blockingMs: z
+    .number()
+    .meta({ description: 'In tasks that kept the page from answering, beyond 50 ms each.' }),
+  shift: z.number().meta({ description: 'How much jumped, as the Layout Instability API counts it.' }),
+  readyMs: z.number().nullable().meta({ description: 'Until the page could be used.' }),
+});
+
+export const pageWeight = z.object({
+  path: z.string(),
+  device,
+  full: totals.meta({ description: 'With all snippets.' }),
+  bare: totals.meta({ description: 'Without any.' }),
+  adds: totals.meta({ description: 'What all snippets add together.' }),
+  snippets: z
+    .array(z.object({ snippet: z.string(), name: z.string(), adds: totals }))
+    .meta({ description: 'What is missing without each of them, the heaviest first.' }),
+  isWithin: z.boolean().nullable().meta({ description: 'Null where the site has no budget.' }),
+  sentence: z.string(),
+  advice: z.string(),
+});
+
+export const weightQuery = z.object({
+  round: z.coerce.number().int().min(1).optional().meta({ description: 'The newest one when left out.' }),
+});
+
+export const siteWeight = z
+  .object({
+    round: z.int(),
+    host: z.string(),
+    environment,
+    release: z.int().nullable(),
+    isRehearsal: z.boolean(),
+    endedAt: timestamp.nullable(),
+    budgetKb: z
+      .int()
+      .nullable()
+      .meta({ description: 'What all snippets together may add to a page, in kB.' }),
+    isWithin: z.boolean().nullable().meta({ description: 'Null where the site has no budget.' }),
+    pages: z.array(pageWeight),
+    failed: z
+      .array(z.object({ path: z.string(), device }))
+      .meta({ description: 'Pages that could not be weighed: a visit came to no end.' }),
+  })
+  .meta({
+    id: 'Weight',
+    description: 'What pages cost with snippets and without, and each snippet’s share.',
+  });
+export type WeightResource = z.infer<typeof siteWeight>;
 
 export const roundSummary = z
   .object({

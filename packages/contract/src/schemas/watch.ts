@@ -22,6 +22,9 @@ export const watchInput = z
       .max(20)
       .default([])
       .meta({ description: 'Who gets a mail when something is lost or comes back.' }),
+    budgetKb: z.int().min(1).max(100_000).nullable().default(null).meta({
+      description: 'What all snippets together may add to a page, in kB; null for no budget.',
+    }),
   })
   .meta({ id: 'WatchInput' });
 export type WatchInput = z.input<typeof watchInput>;
@@ -38,6 +41,7 @@ export const watch = z
     afterPublishing,
     needsRehearsal: z.boolean(),
     mailTo: z.array(z.string()),
+    budgetKb: z.int().nullable(),
     canMail: z.boolean().meta({ description: 'Whether this installation has a mail server to send by.' }),
     webhooks: z.array(webhook),
     hosts: z.array(

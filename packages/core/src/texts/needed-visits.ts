@@ -12,6 +12,12 @@ export const NEEDED_TEXTS = {
   becauseHours: 'The hours of {names} are otherwise then.',
   standsFor: 'The page stands for {count} with the same snippets and the same build.',
   covers: 'It is there for {names}.',
+  weighAll: 'Somebody who agreed before, with every snippet ({on})',
+  weighAllWhy: 'What the page costs as it is. It is opened twice: what two equal visits differ by is chance.',
+  weighBare: 'The same page without any snippet ({on})',
+  weighBareWhy: 'What the page costs by itself.',
+  weighWithout: 'The same page without “{name}” ({on})',
+  weighWithoutWhy: 'What is missing now is what “{name}” costs.',
   returns: 'Somebody who comes back the next day ({on})',
   becauseReturning: 'What comes of {names} depends on whether somebody has been here before.',
 } as const;

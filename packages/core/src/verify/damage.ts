@@ -1,6 +1,7 @@
 import { say } from '../texts/say.js';
 import { DAMAGE_TEXTS as T } from '../texts/damage.js';
 import type { LoadEvidence } from '../visit/index.js';
+import { blockingOf, shiftOf } from './load-totals.js';
 
 /** What is wrong with a page as a visitor has it. */
 export interface Symptom {
@@ -91,12 +92,4 @@ function goneStyles(load: LoadEvidence, bare: LoadEvidence): readonly string[] {
     );
   const now = well(load);
   return [...well(bare)].filter((url) => !now.has(url));
-}
-
-function shiftOf({ shifts }: LoadEvidence): number {
-  return shifts.reduce((sum, { score }) => sum + score, 0);
-}
-
-function blockingOf({ longTasks }: LoadEvidence): number {
-  return longTasks.reduce((sum, { durationMs }) => sum + Math.max(0, durationMs - 50), 0);
 }

@@ -31,6 +31,16 @@ export { disclosuresOf, type ConsentStage, type Disclosure, type DisclosureStage
 export { withoutParts } from './without-parts.js';
 export { asPlanned, barePage } from './as-planned.js';
 export { weightsOf, type Weight } from './weight.js';
+export type { LoadTotals } from './load-totals.js';
+export {
+  heldAgainst,
+  pageWeights,
+  type PageWeight,
+  type SnippetWeight,
+  type VisitToWeigh,
+  type WeighedPage,
+  type Weighing,
+} from './page-weights.js';
 export { damageOf, type Symptom } from './damage.js';
 export {
   summarizeVisits,

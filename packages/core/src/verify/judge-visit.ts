@@ -4,6 +4,7 @@ import type { Owner } from './attribution.js';
 import type { PartDelivery } from './delivered.js';
 import type { Expected } from './expectation.js';
 import { judgeSnippets, openLoad, type LoadCase, type SnippetRungs } from './judge-load.js';
+import { totalsOf, type LoadTotals } from './load-totals.js';
 import { coveredControls, overlapsOf, type Covered, type Overlap } from './overlap.js';
 import { disclosuresOf, type DisclosureStage } from './privacy.js';
 import { ownerOfError } from './rungs/ran.js';
@@ -36,6 +37,8 @@ export interface JudgedLoad {
   readonly doubled: readonly Doubled[];
   readonly stages: readonly DisclosureStage[];
   readonly weights: readonly Weight[];
+  /** Of everything on it; left out by visits of before they were counted. */
+  readonly totals?: LoadTotals;
   /** Owners of the things of the evidence, in its order. */
   readonly owners: {
     readonly requests: readonly KeptOwner[];
@@ -68,6 +71,7 @@ export function judgeVisit(
       doubled: doubledOf(load, opened),
       stages: disclosuresOf(load, opened),
       weights: weightsOf(load, opened),
+      totals: totalsOf(load),
       owners: ownersOf(load, opened),
     };
   });

@@ -1,6 +1,7 @@
 import type { LoadEvidence } from '../visit/index.js';
 import type { Owner } from './attribution.js';
 import type { LoadCase } from './judge-load.js';
+import { UNNOTICED_MS } from './load-totals.js';
 
 /** What one snippet, or the page itself, costs in one page load. */
 export interface Weight {
@@ -13,8 +14,6 @@ export interface Weight {
   /** In long tasks, beyond the 50 ms that nobody notices. */
   readonly blockingMs: number;
 }
-
-const UNNOTICED_MS = 50;
 
 /** What each one costs, the heaviest first. */
 export function weightsOf(load: LoadEvidence, opened: LoadCase): readonly Weight[] {

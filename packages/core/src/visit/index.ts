@@ -25,6 +25,7 @@ export type {
 } from './evidence.js';
 export { DEVICE_WINDOWS, type ThirdParties, type VisitScript, type VisitStep } from './script.js';
 export { neededVisits, stepsFor, type NeededVisit, type VisitChoice } from './needed-visits.js';
+export { weighingVisits, type WeighingVisit } from './weighing-visits.js';
 export { probesOf } from './probes.js';
 export { samplePages, sampledWords, type KnownPage, type SampledPage } from './sample-pages.js';
 export { toHar, type Har } from './har.js';

@@ -28,6 +28,8 @@ export interface VisitScript {
    * gets the page of that moment.
    */
   readonly clock?: number;
+  /** Somebody who has agreed to everything before: the cookie that says so is there from the start, where one is known. */
+  readonly hasAgreed?: boolean;
   readonly steps: readonly VisitStep[];
 }
 

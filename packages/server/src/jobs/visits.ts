@@ -47,7 +47,7 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
   /** What follows from a round that is over. */
   const settle = async (id: number): Promise<void> => {
     const round = await roundById(tools.store.fork(), id);
-    if (round?.state !== 'done' || round.isWell !== null) return;
+    if (round?.state !== 'done' || round.isWell !== null || round.options.weigh) return;
     const { rounds } = await settleRound(tools.store.fork(), round, tools.settling);
     for (const { id: next, afterS } of rounds) await queue.send('visits', { round: next }, afterS);
   };

@@ -12,6 +12,7 @@ import { findSite } from '../site/site-lock.js';
 import { cancelVisits, startVisits } from '../site/visits/start-visits.js';
 import { loadEvidence, showScreenshot, showVisit, showVisitPage } from '../site/visits/visit-detail.js';
 import { roundResource, showRound } from '../site/visits/visit-resource.js';
+import { showWeight } from '../site/visits/weight.js';
 import { toPage } from '../storage/cursor.js';
 import { roundsOf } from '../storage/visit-rounds.js';
 import { VERSION } from '../version.js';
@@ -24,6 +25,7 @@ export function visitHandlers(
   | 'startVisits'
   | 'listVisitRounds'
   | 'showVisitRound'
+  | 'showWeight'
   | 'watchVisits'
   | 'cancelVisits'
   | 'showVisit'
@@ -56,6 +58,10 @@ export function visitHandlers(
 
     async showVisitRound({ params }, { store, locale }) {
       return { data: await showRound(store, params.site, params.round, locale) };
+    },
+
+    async showWeight({ params, query }, { store }) {
+      return { data: await showWeight(store, params.site, query.round) };
     },
 
     watchVisits({ params }, { store, locale }) {

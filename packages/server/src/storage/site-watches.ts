@@ -15,13 +15,15 @@ export interface SiteWatch {
   readonly afterPublishing: AfterPublishing;
   readonly needsRehearsal: boolean;
   readonly mailTo: readonly string[];
+  /** What all snippets together may add to a page, in kB; null for no budget. */
+  readonly budgetKb: number | null;
   readonly setBy: string;
   /** Null where nobody has set anything. */
   readonly setAt: Date | null;
 }
 
 const COLUMNS = `w.cron, w.zone, w.next_at as "nextAt", w.after_publishing as "afterPublishing",
-  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.set_by as "setBy", w.set_at as "setAt"`;
+  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.budget_kb as "budgetKb", w.set_by as "setBy", w.set_at as "setAt"`;
 
 function toWatch<T extends SiteWatch>(row: T): T {
   const date = (value: Date | null): Date | null => value && new Date(value);
@@ -37,19 +39,19 @@ export async function watchOf(store: Store, site: Pick<Site, 'id' | 'timeZone'>)
   if (row) return toWatch(row);
   return {
     ...{ cron: null, zone: site.timeZone, nextAt: null },
-    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], setBy: '', setAt: null },
+    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], budgetKb: null, setBy: '', setAt: null },
   };
 }
 
 export async function saveWatch(store: Store, site: Pick<Site, 'id'>, watch: SiteWatch): Promise<void> {
-  const { cron, zone, nextAt, afterPublishing, needsRehearsal, mailTo, setBy } = watch;
+  const { cron, zone, nextAt, afterPublishing, needsRehearsal, mailTo, budgetKb, setBy } = watch;
   await emOf(store).execute(
-    `insert into site_watch (site_id, cron, zone, next_at, after_publishing, needs_rehearsal, mail_to, set_by)
-     values (?, ?, ?, ?, ?, ?, ?::jsonb, ?)
+    `insert into site_watch (site_id, cron, zone, next_at, after_publishing, needs_rehearsal, mail_to, budget_kb, set_by)
+     values (?, ?, ?, ?, ?, ?, ?::jsonb, ?, ?)
      on conflict (site_id) do update set cron = excluded.cron, zone = excluded.zone, next_at = excluded.next_at,
        after_publishing = excluded.after_publishing, needs_rehearsal = excluded.needs_rehearsal,
-       mail_to = excluded.mail_to, set_by = excluded.set_by, set_at = now()`,
-    [site.id, cron, zone, nextAt, afterPublishing, needsRehearsal, JSON.stringify(mailTo), setBy],
+       mail_to = excluded.mail_to, budget_kb = excluded.budget_kb, set_by = excluded.set_by, set_at = now()`,
+    [site.id, cron, zone, nextAt, afterPublishing, needsRehearsal, JSON.stringify(mailTo), budgetKb, setBy],
   );
 }
 

@@ -21,6 +21,8 @@ export interface RoundOptions {
   readonly trouble?: TroubleQuestion | undefined;
   /** A picture of a page as it is without the snippets, with its elements numbered, or of what a part would show there. */
   readonly picture?: PictureQuestion | undefined;
+  /** Snippets are left out in turn, to tell what each costs. */
+  readonly weigh?: boolean | undefined;
   /** Present where nobody asked: it is the schedule's, or it follows a release. */
   readonly watch?: WatchReason | undefined;
 }
@@ -93,8 +95,9 @@ const COLUMNS = `r.id, r.site_id as "siteId", r.number, r.host, r.environment, r
   (select count(*)::int from visit v where v.round_id = r.id) as planned,
   (select count(*)::int from visit v where v.round_id = r.id and v.state in ('done', 'failed')) as done`;
 
+const IS_WEIGHING = `coalesce(options ->> 'weigh' = 'true', false)`;
 /** A round that answers somebody's question is no round that anybody compares with. */
-const IS_QUESTION = `(options -> 'given' is not null or options -> 'trouble' is not null)`;
+const IS_QUESTION = `(options -> 'given' is not null or options -> 'trouble' is not null or ${IS_WEIGHING})`;
 
 async function select(store: Store, rest: string, params: readonly unknown[]): Promise<VisitRound[]> {
   const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [
@@ -142,6 +145,16 @@ export async function lastDoneRound(store: Store, site: Pick<Site, 'id'>): Promi
   const [round] = await select(
     store,
     `where r.site_id = ? and r.state = 'done' and not ${IS_QUESTION} order by r.number desc limit 1`,
+    [site.id],
+  );
+  return round;
+}
+
+/** The newest that weighed pages to its end. */
+export async function lastWeighing(store: Store, site: Pick<Site, 'id'>): Promise<VisitRound | undefined> {
+  const [round] = await select(
+    store,
+    `where r.site_id = ? and r.state = 'done' and ${IS_WEIGHING} order by r.number desc limit 1`,
     [site.id],
   );
   return round;

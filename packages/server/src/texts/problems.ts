@@ -47,6 +47,9 @@ const BY_CODE = {
     'no-such-survey': 'The site "{site}" has no survey {number}.',
     'no-visits-yet':
       'No browser has visited "{site}" yet. Start with "pragmatica verify --browser", or in the console under Verification.',
+    'no-weighing-yet':
+      'No page of "{site}" has been weighed yet. Start with "pragmatica weigh", or in the console under Verification.',
+    'not-a-weighing': 'Round {number} did not weigh pages.',
     'no-such-round': 'The site "{site}" has no round {number} of visits.',
     'no-such-visit': 'Round {round} has no visit {number}.',
     'visit-not-made': 'Visit {number} of round {round} has not been made, so there is nothing to show.',

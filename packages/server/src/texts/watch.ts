@@ -7,6 +7,7 @@ export const WATCH_TEXTS = {
   afterLook: 'visits after a release',
   afterPutBack: 'visits after a release, and the former one put back if something is lost',
   rehearsed: 'only a rehearsed draft is published',
+  budget: 'a budget of {kb} kB per page',
   mail: '{count, plural, =0 {no mail} one {mail to # address} other {mail to # addresses}}',
   webhookAdded: 'Added a webhook to {url}.',
   webhookRemoved: 'Removed the webhook to {url}.',

@@ -50,6 +50,8 @@ export interface VisitWish {
   readonly thirdParties: VisitOrder['thirdParties'];
   /** Keys of snippets that are taken out of the pages before the browser sees them. */
   readonly without: readonly string[];
+  /** It is made to weigh the page: without a picture, and by the same way whether anything is left out or not. */
+  readonly weighs?: boolean;
 }
 
 export interface JudgedVisit extends Visited {
@@ -78,7 +80,7 @@ export async function visitOnce(
   tools: VisitTools,
 ): Promise<JudgedVisit> {
   const { host, snapshot, instead, probed, access, ownOrigins } = ground;
-  const { script, thirdParties, without } = wish;
+  const { script, thirdParties, without, weighs = false } = wish;
   const set = withoutSnippets(instead ?? snapshot, without);
   const { consent } = snapshot.site;
   const cookies = {
@@ -91,6 +93,7 @@ export async function visitOnce(
     ownOrigins,
     script,
     thirdParties,
+    noScreenshot: weighs,
     access,
     probes: [...probed.keys()],
     consentCookies: { ...(accept ? { accept } : {}), ...(refuse ? { refuse } : {}) },
@@ -137,7 +140,7 @@ function withoutSnippets(snapshot: Snapshot, keys: readonly string[]): Snapshot 
 /** Makes of the pages, or of the line's file, what they would be with another set, or at another time. */
 function changedPages(
   { site, host, snapshot, instead }: VisitGround,
-  { script, without }: VisitWish,
+  { script, without, weighs = false }: VisitWish,
   set: Snapshot,
 ): Pick<VisitOrder, 'rewrite' | 'rewriteAlso'> {
   const { environment, delivery } = host;
@@ -145,7 +148,7 @@ function changedPages(
   // Lines and pasted guards look at the browser's own clock.
   const isPlanned =
     instead !== undefined || (script.clock !== undefined && !isByLine && delivery !== 'paste');
-  if (without.length === 0 && !isPlanned) return {};
+  if (without.length === 0 && !isPlanned && !weighs) return {};
   if (isByLine) {
     const name = lineName(site.key, environment);
     const { path } = releaseFile(name, compileLine(snapshot, environment));

@@ -1,6 +1,7 @@
 import {
   neededVisits,
   samplePages,
+  weighingVisits,
   sampledWords,
   type KnownPage,
   type SampledPage,
@@ -12,6 +13,8 @@ import type { GivenVisit, RoundOptions } from '../storage/visit-rounds.js';
 
 /** No round is longer: more is said to be left out. */
 const MAX_VISITS = 400;
+/** Each page takes a visit for each snippet, so that few pages tell enough. */
+const MAX_WEIGHED = 3;
 
 /**
  * The visits of a round: those that were given, or those that each of its pages needs.
@@ -19,7 +22,7 @@ const MAX_VISITS = 400;
  * @param known - the pages that are known of the host
  */
 export function planRound(
-  { pages, devices, given }: RoundOptions,
+  { pages, devices, given, weigh }: RoundOptions,
   snapshot: Snapshot,
   { host, environment }: Pick<Host, 'host' | 'environment'>,
   known: readonly KnownPage[],
@@ -27,6 +30,19 @@ export function planRound(
 ): readonly GivenVisit[] {
   if (given) return given;
   const sampled = pages === 'sample' ? samplePages(snapshot, environment, host, known, now) : [];
+  if (weigh) {
+    const chosen = pages === 'sample' ? sampled.slice(0, MAX_WEIGHED).map(({ path }) => path) : pages;
+    const weighed = chosen === 'all' ? known.map(({ path }) => path) : chosen.length > 0 ? chosen : ['/'];
+    return weighed
+      .flatMap((path) => (devices ?? ['phone']).map((device) => ({ path, device })))
+      .flatMap(({ path, device }) =>
+        weighingVisits(snapshot, { host, environment, path, device, now }).map((visit) => ({
+          path,
+          ...visit,
+        })),
+      )
+      .slice(0, MAX_VISITS);
+  }
   const choice = { now, ...(devices ? { devices } : {}) };
   if (sampled.length > 0) return sampleVisits(sampled, snapshot, choice).slice(0, MAX_VISITS);
   const paths = pages === 'all' ? known.map(({ path }) => path) : pages === 'sample' ? [] : pages;

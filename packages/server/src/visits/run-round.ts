@@ -8,6 +8,8 @@ import type { VisitTools } from './visiting.js';
 
 /** Visits at once: more are no faster on the processors that one browser has. */
 const LANES = 2;
+/** What one visit keeps the processor from must not be counted as another's. */
+const LANES_TO_WEIGH = 1;
 const BEAT_MS = 2_000;
 /** A visit whose browser crashed is tried so often in all. */
 const ATTEMPTS = 3;
@@ -30,7 +32,8 @@ export async function runRound(
 ): Promise<void> {
   await whileWorking(root, round, tools, stop, async (signal) => {
     for (;;) {
-      await Promise.all(Array.from({ length: LANES }, () => lane(root, round, ground, tools, signal)));
+      const lanes = round.options.weigh ? LANES_TO_WEIGH : LANES;
+      await Promise.all(Array.from({ length: lanes }, () => lane(root, round, ground, tools, signal)));
       // What another worker has taken is waited for, or taken up when it never comes back.
       if (signal.aborted || !(await hasVisitsUnderWay(root.fork(), round))) return;
       await sleep(OTHERS_MS, undefined, { signal });
@@ -97,7 +100,8 @@ async function make(
 ): Promise<void> {
   const { script, without, attempts } = visit;
   try {
-    const wish = { script, without, thirdParties: options.thirdParties };
+    const { thirdParties, weigh = false } = options;
+    const wish = { script, without, thirdParties, weighs: weigh };
     const { evidence, judged, screenshots } = await visitOnce(ground, wish, tools);
     if (evidence.failure === 'crashed' && attempts < ATTEMPTS)
       await returnVisit(root.fork(), visit, ATTEMPTS);

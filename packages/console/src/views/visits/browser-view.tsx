@@ -2,7 +2,6 @@ import { deliveryOf } from '@pragmatica/core';
 import type { VisitRoundResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { CircleCheck, Drama, MonitorSmartphone, Square } from 'lucide-react';
-import { Progress } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { siteQuery } from '../../api/queries';
@@ -17,6 +16,7 @@ import { inputStyle } from '../../ui/field';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { ConsentSection } from './consent-section';
 import { ProblemList } from './problem-list';
+import { RoundLine } from './round-line';
 import { RungsTable } from './rungs-table';
 import { ScreenSection } from './screen-section';
 import { useRound } from './use-round';
@@ -109,49 +109,6 @@ export function BrowserView() {
             ))}
           </select>
         </label>
-      )}
-    </div>
-  );
-}
-
-function RoundLine({ round }: { round: VisitRoundResource }) {
-  const { state, done, planned, browser, host, release, isRehearsal, problem } = round;
-  const isUnderWay = state === 'waiting' || state === 'running';
-  const ended = { done, browser: browser ?? VISITS.unknown, host };
-  return (
-    <div className="space-y-1.5">
-      {isUnderWay && (
-        <Progress.Root
-          value={done}
-          max={Math.max(1, planned)}
-          aria-label={VISITS.visits}
-          className="h-1.5 overflow-hidden rounded-full bg-line"
-        >
-          <Progress.Indicator
-            className="h-full rounded-full bg-primary transition-[width]"
-            style={{ width: `${planned === 0 ? 0 : (100 * done) / planned}%` }}
-          />
-        </Progress.Root>
-      )}
-      <p role="status" className="text-[13px] text-muted">
-        {state === 'waiting'
-          ? VISITS.waiting
-          : state === 'running'
-            ? planned === 0
-              ? VISITS.planning
-              : say(VISITS.running, { done, planned })
-            : state === 'cancelled'
-              ? say(VISITS.cancelled, { done, planned })
-              : state === 'failed'
-                ? VISITS.failed
-                : isRehearsal
-                  ? say(VISITS.endedDraft, ended)
-                  : say(VISITS.ended, { ...ended, release: release ?? 0 })}
-      </p>
-      {problem !== null && (
-        <p role="alert" className="rounded-lg bg-danger-soft p-3 text-sm text-danger">
-          {problem}
-        </p>
       )}
     </div>
   );

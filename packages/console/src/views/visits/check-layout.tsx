@@ -1,5 +1,6 @@
 import { Outlet } from 'react-router';
 import { VISITS } from '../../texts/visits';
+import { WEIGHT } from '../../texts/weight';
 import { WATCH } from '../../texts/watch';
 import { TabLinks } from '../../ui/tab-links';
 
@@ -7,6 +8,7 @@ const TABS = [
   { to: '.', label: VISITS.tabCode },
   { to: 'browser', label: VISITS.tabBrowser },
   { to: 'why', label: VISITS.tabWhy },
+  { to: 'weight', label: WEIGHT.tab },
   { to: 'watch', label: WATCH.tab },
 ] as const;
 

@@ -14,13 +14,22 @@ export interface RoundControl {
   readonly cancel: () => Promise<void>;
 }
 
+/** A round that sees how things are. */
+function isLook({ isQuestion }: VisitRoundResource): boolean {
+  return !isQuestion;
+}
+
 /** Rounds of a site; the one that is shown is watched for as long as it is under way, whoever started it. */
-export function useRound(site: string, chosen: number | undefined): RoundControl {
+export function useRound(
+  site: string,
+  chosen: number | undefined,
+  isMeant: (round: VisitRoundResource) => boolean = isLook,
+): RoundControl {
   const client = useQueryClient();
   const list = useQuery(roundsQuery(site));
   const [seen, setSeen] = useState<VisitRoundResource>();
   const [error, setError] = useState<Error>();
-  const rounds = list.data ?? [];
+  const rounds = (list.data ?? []).filter(isMeant);
   const listed = chosen === undefined ? rounds[0] : rounds.find(({ number }) => number === chosen);
   const shown = seen && (!listed || seen.number >= listed.number) && chosen === undefined ? seen : listed;
   const isUnderWay = shown?.state === 'waiting' || shown?.state === 'running';

@@ -44,6 +44,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
         cron,
         afterPublishing: after,
         needsRehearsal,
+        budgetKb: watch.budgetKb,
         mailTo: mail.split(/\s+/).filter((one) => one !== ''),
       },
       () => toast({ tone: 'done', title: WATCH.saved }),

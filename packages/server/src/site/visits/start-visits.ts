@@ -18,8 +18,8 @@ import type { Acting } from '../use-case.js';
 import { findRound } from './visit-resource.js';
 
 /** A round as it is asked for, with what was left out filled in. */
-export type RoundRequest = Required<Omit<VisitRoundInput, 'host' | 'devices'>> &
-  Pick<VisitRoundInput, 'host' | 'devices'>;
+export type RoundRequest = Required<Omit<VisitRoundInput, 'host' | 'devices' | 'weigh'>> &
+  Pick<VisitRoundInput, 'host' | 'devices' | 'weigh'>;
 
 /** Rounds whose evidence is kept; those before are removed. */
 export const KEPT_ROUNDS = 60;

@@ -42,14 +42,16 @@ export async function findVisit(
 
 export function roundResource(round: VisitRound, locale: string): VisitRoundResource {
   const { number, host, environment, delivery, release, state, browser, planned, done, requestedBy } = round;
+  const { options } = round;
   return {
     ...{ number, host, environment, delivery, release, state, browser, planned, done, requestedBy },
     problem: problemWords(round, locale),
-    isRehearsal: round.options.draft === true,
-    reason: round.options.watch?.reason ?? null,
-    confirms: round.options.watch?.confirms ?? null,
+    isRehearsal: options.draft === true,
+    reason: options.watch?.reason ?? null,
+    confirms: options.watch?.confirms ?? null,
     isWell: round.isWell,
-    isQuestion: round.options.given !== undefined || round.options.trouble !== undefined,
+    isQuestion: options.given !== undefined || options.trouble !== undefined || options.weigh === true,
+    isWeighing: options.weigh === true,
     createdAt: round.createdAt.toISOString(),
     startedAt: round.startedAt?.toISOString() ?? null,
     endedAt: round.endedAt?.toISOString() ?? null,
@@ -96,11 +98,16 @@ export async function showRound(
   };
 }
 
+function isOver(state: Visit['state']): boolean {
+  return state === 'done' || state === 'failed';
+}
+
 /** All that the visits that were made found together. */
 export function summaryOf(visits: readonly Visit[]): RoundSummary {
   return summarizeVisits(
     visits
-      .filter(({ state }) => state === 'done' || state === 'failed')
+      // A page without some of its snippets is not how things are.
+      .filter(({ state, without }) => isOver(state) && without.length === 0)
       .map(({ number, path, script, failure, judged }) => ({
         number,
         path,

@@ -22,7 +22,10 @@ type Watch = EndpointResponse<Endpoints['showWatch']>;
 export type MailSettings = Pick<Settings, 'PRAGMATICA_SMTP_URL'>;
 
 /** How a site is to be watched. */
-export type WatchRequest = Pick<SiteWatch, 'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo'>;
+export type WatchRequest = Pick<
+  SiteWatch,
+  'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo' | 'budgetKb'
+>;
 
 const TAG_LENGTH = 16;
 
@@ -74,19 +77,20 @@ function refuseMail(addresses: readonly string[]): never {
   throw new ServiceError('mail-not-set-up', {}, { errors });
 }
 
-function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo }: SiteWatch): string {
+function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb }: SiteWatch): string {
   const after = { nothing: T.afterNothing, look: T.afterLook, 'put-back': T.afterPutBack }[afterPublishing];
   return [
     cron === null ? T.never : say(T.scheduled, { when: scheduleWords(cron) }),
     after,
     ...(needsRehearsal ? [T.rehearsed] : []),
     say(T.mail, { count: mailTo.length }),
+    ...(budgetKb === null ? [] : [say(T.budget, { kb: budgetKb })]),
   ].join('; ');
 }
 
 /** Of what can be set, and nothing that changes by itself. */
-function tagOf({ cron, afterPublishing, needsRehearsal, mailTo }: SiteWatch): string {
-  const text = JSON.stringify([cron, afterPublishing, needsRehearsal, mailTo]);
+function tagOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb }: SiteWatch): string {
+  const text = JSON.stringify([cron, afterPublishing, needsRehearsal, mailTo, budgetKb]);
   return etag(createHash('sha256').update(text).digest('hex').slice(0, TAG_LENGTH));
 }
 
@@ -96,9 +100,9 @@ function lastChange({ setBy, setAt }: SiteWatch): LastChange | undefined {
 
 async function watchResource(store: Store, site: Site, settings: MailSettings): Promise<Tagged<Watch>> {
   const watch = await watchOf(store, site);
-  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo } = watch;
+  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo, budgetKb } = watch;
   const data = {
-    ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo] },
+    ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo], budgetKb },
     words: cron === null ? null : scheduleWords(cron),
     nextAt: nextAt?.toISOString() ?? null,
     canMail: settings.PRAGMATICA_SMTP_URL !== undefined,
