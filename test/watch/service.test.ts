@@ -1,4 +1,3 @@
-import { createServer, type Server } from 'node:http';
 import type { NoticeResource, VisitRoundResource, WatchInput } from '@pragmatica/contract';
 import { setWatch } from '@pragmatica/demo';
 import { expect } from 'chai';
@@ -9,45 +8,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { cliRunner, type RunCli } from '../support/cli.js';
+import { startReceiver, type Receiver } from '../support/receiver.js';
 import { startMailServer, type MailServer } from '../support/smtp.js';
-import { ADMIN, listen } from '../support/stage.js';
+import { ADMIN } from '../support/stage.js';
 import { SITE, plain, startVisitedStage, type VisitedStage } from '../support/visited-stage.js';
 
 const LONG_MS = 60_000;
-
-/** A program that is told: keeps what it gets, and answers as it is bidden. */
-interface Receiver {
-  readonly url: string;
-  readonly got: { readonly headers: Record<string, string>; readonly body: string }[];
-  status: number;
-  readonly server: Server;
-}
-
-async function startReceiver(): Promise<Receiver> {
-  const got: Receiver['got'] = [];
-  const state = { status: 204 };
-  const { server, port } = await listen(
-    createServer((request, response) => {
-      let body = '';
-      request.on('data', (chunk) => (body += String(chunk)));
-      request.on('end', () => {
-        got.push({ headers: request.headers as Record<string, string>, body });
-        response.writeHead(state.status, { location: 'http://elsewhere.test/' }).end();
-      });
-    }),
-  );
-  return {
-    url: `http://127.0.0.1:${port}/told`,
-    got,
-    server,
-    get status() {
-      return state.status;
-    },
-    set status(status) {
-      state.status = status;
-    },
-  };
-}
 
 describe('watching a site', function () {
   this.timeout(180_000);

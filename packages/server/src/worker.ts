@@ -16,6 +16,9 @@ import { SiteClient, publicLookup } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
 import { consoleAddress, type Settings } from './settings.js';
 import { Sets } from './site/sets.js';
+import { SiteSurveys } from './site/surveys/site-surveys.js';
+import { SurveyBook } from './site/surveys/survey-book.js';
+import { tellSurveyNews } from './site/watch/survey-news.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 
 export interface Worker {
@@ -72,9 +75,17 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
     address: consoleAddress(settings),
     secondLookS: settings.PRAGMATICA_SECOND_LOOK_S,
   };
-  const visiting = { ...tools, pool, sets: new Sets(), settling };
+  const sets = new Sets();
+  const visiting = { ...tools, pool, sets, settling };
+  const surveys = new SiteSurveys(new SurveyBook(readers), sets);
   await queue.work('visits', ROUNDS_AT_ONCE, visitsJob(visiting, queue, abort.signal));
-  await queue.work('survey', SURVEYS_AT_ONCE, surveyJob(tools, queue, abort.signal));
+  await queue.work(
+    'survey',
+    SURVEYS_AT_ONCE,
+    surveyJob(tools, queue, abort.signal, (survey) =>
+      tellSurveyNews(surveys, tools.store.fork(), survey, settling.address),
+    ),
+  );
   log.info('started');
   return {
     async close() {

@@ -46,6 +46,7 @@ export const VISITS = {
   askWhy: 'Ask why',
 
   screen: 'On the screen',
+  meetingPicture: '{upper} over {lower} on {path} ({device})',
   meets: '{upper} lies over {lower}: {width} × {height} pixels',
   covers: '{by} covers {control}, which nobody can click',
   twiceFile: '{file} runs {count} times{known, plural, =0 {} other {: by {names}}}',

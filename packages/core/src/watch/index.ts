@@ -21,3 +21,13 @@ export {
 } from './news.js';
 export { newsWords, noticeOf, testNotice, type Notice, type NoticeOf, type PutBack } from './notice.js';
 export { MAX_ATTEMPTS, retryAfterS } from './retry.js';
+export {
+  isSurveyNews,
+  surveyNewsOf,
+  surveyNoticeOf,
+  type ForeignThing,
+  type LostPage,
+  type SurveyNews,
+  type SurveyNoticeOf,
+  type SurveyPair,
+} from './survey-news.js';

@@ -36,7 +36,7 @@ export function startScheduled(store: Store, queue: Pick<JobQueue, 'send'>, log:
     try {
       // Which environment it is of follows from the host.
       const request = { ...options, paths: [], host, environment: 'live' as const };
-      const survey = await startSurvey(siteKey, request, { store: scope, actor: setBy });
+      const survey = await startSurvey(siteKey, request, { store: scope, actor: setBy }, true);
       await queue.send('survey', { survey: survey.id });
     } catch (error) {
       // One is under way still, or the host is the site's no more.

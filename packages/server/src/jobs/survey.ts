@@ -1,10 +1,19 @@
-import { followersOf, surveyById } from '../storage/surveys.js';
+import { followersOf, surveyById, type Survey } from '../storage/surveys.js';
 import type { SurveyTools } from '../survey/tools.js';
 import { walkSurvey } from '../survey/walk-survey.js';
 import type { JobQueue, QueuedJobs } from './queue.js';
 
-/** Works on surveys that are in the queue. What a worker gives back when it stops goes there again. */
-export function surveyJob(tools: SurveyTools, queue: JobQueue, stop: AbortSignal) {
+/**
+ * Works on surveys that are in the queue. What a worker gives back when it stops goes there again.
+ *
+ * @param tellNews - is handed each survey that is over; by every worker that had a share in it
+ */
+export function surveyJob(
+  tools: SurveyTools,
+  queue: JobQueue,
+  stop: AbortSignal,
+  tellNews: (survey: Survey) => Promise<void>,
+) {
   return async (job: QueuedJobs['survey']): Promise<void> => {
     const { survey: id } = job;
     let own = job;
@@ -26,6 +35,9 @@ export function surveyJob(tools: SurveyTools, queue: JobQueue, stop: AbortSignal
     const isOver = survey?.state !== 'running' && survey?.state !== 'waiting';
     if (!isOver && stop.aborted) await queue.send('survey', own);
     if (!isOver || !survey) return;
+    await tellNews(survey).catch((error: unknown) => {
+      tools.log.warn({ err: error, survey: id }, 'what a survey found could not be told');
+    });
     for (const next of await followersOf(store, survey)) await queue.send('survey', { survey: next });
   };
 }

@@ -230,6 +230,28 @@ export async function pathsOnlyIn(
   return rows.map(({ path }) => path);
 }
 
+/**
+ * Pages that one survey read and a later one did not.
+ *
+ * @returns each with what it answered the later one: null where nothing did, undefined where that did not come to it
+ */
+export async function lostPages(
+  store: Store,
+  before: number,
+  after: number,
+  limit: number,
+): Promise<readonly { readonly path: string; readonly status: number | null | undefined }[]> {
+  const rows = await emOf(store).execute<{ path: string; status: number | null; isSeen: boolean }[]>(
+    `select p.path, n.status, n.id is not null as "isSeen"
+     from survey_page p left join survey_page n on n.survey_id = ? and n.path = p.path
+     where p.survey_id = ? and p.outcome = 'read' and p.status < 400
+       and (n.id is null or n.outcome is distinct from 'read' or n.status >= 400)
+     order by p.path limit ?`,
+    [after, before, limit],
+  );
+  return rows.map(({ path, status, isSeen }) => ({ path, status: isSeen ? status : undefined }));
+}
+
 /** Pages that two surveys read, by what they stand on in each. */
 export async function pagesOfSides(
   store: Store,

@@ -24,6 +24,8 @@ export interface SurveyOptions {
   readonly given?: string | undefined;
   /** The way in which the host's pages got their parts when it began. @defaultValue gateway */
   readonly delivery?: DeliveryKey | undefined;
+  /** Nobody asked: its time had come. What it finds new is told. */
+  readonly isPlanned?: boolean | undefined;
 }
 
 /** What the site's robots.txt said (RFC 9309). */
@@ -217,6 +219,15 @@ export async function forsakenSurveys(store: Store, silentMs: number): Promise<n
     [silentMs],
   );
   return rows.map(({ id }) => id);
+}
+
+/** Says that what a survey found is told. @returns whether it was this call that said so */
+export async function claimTelling(store: Store, { id }: Pick<Survey, 'id'>): Promise<boolean> {
+  const rows = await emOf(store).execute<unknown[]>(
+    'update survey set told_at = now() where id = ? and told_at is null returning id',
+    [id],
+  );
+  return rows.length > 0;
 }
 
 /** Ids of the surveys that wait for one. */

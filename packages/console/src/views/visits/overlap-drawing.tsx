@@ -1,34 +1,55 @@
-import { DEVICE_WINDOWS, type Device, type Rectangle } from '@pragmatica/core';
+import type { Rectangle } from '@pragmatica/core';
 
-interface OverlapProps {
-  readonly upper: { readonly name: string; readonly box: Rectangle };
-  readonly lower: { readonly name: string; readonly box: Rectangle };
-  readonly shared: Rectangle;
-  readonly device: Device;
+interface OverlapDrawingProps {
+  /** Size of the window, in the page's own pixels. */
+  readonly window: { readonly width: number; readonly height: number };
+  /** What the visitor saw, as an address; left out where there is no picture. */
+  readonly picture?: string | undefined;
+  readonly upper: Rectangle;
+  readonly lower: Rectangle;
+  /** What both have. */
+  readonly shared?: Rectangle | undefined;
+  /** What there is to see, for whoever does not. */
+  readonly label: string;
 }
 
-const WIDTH = 200;
+/** Of a desktop's window; narrower ones get as much less. */
+const WIDTH = 320;
+const DESKTOP = 1_280;
+const LEAST_WIDTH = 150;
 
-/** The window, and the two things in it that meet. */
-export function OverlapDrawing({ upper, lower, shared, device }: OverlapProps) {
-  const { width, height } = DEVICE_WINDOWS[device];
-  const shownWidth = device === 'desktop' ? WIDTH : (WIDTH * width) / 1_100;
+/** Two things that meet, drawn over what the visitor saw. */
+export function OverlapDrawing({ window, picture, upper, lower, shared, label }: OverlapDrawingProps) {
+  const { width, height } = window;
+  const shownWidth = Math.max(LEAST_WIDTH, Math.min(WIDTH, (WIDTH * width) / DESKTOP));
+  const line = width / 160;
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
       style={{ width: shownWidth, height: (shownWidth * height) / width }}
-      className="shrink-0 rounded-md border border-line-strong bg-raised"
-      aria-hidden
+      className="max-w-full shrink-0 rounded-md border border-line-strong bg-raised"
+      role="img"
+      aria-label={label}
     >
-      <Box box={lower.box} className="fill-primary-soft stroke-primary" />
-      <Box box={upper.box} className="fill-signal-soft stroke-signal" />
-      <Box box={shared} className="fill-danger/60 stroke-danger" />
+      {picture !== undefined && (
+        <image href={picture} width={width} height={height} preserveAspectRatio="none" />
+      )}
+      <Box box={lower} line={line} className="fill-primary/15 stroke-primary" />
+      <Box box={upper} line={line} className="fill-signal/15 stroke-signal" />
+      {shared && <Box box={shared} line={line} className="fill-danger/60 stroke-danger" />}
     </svg>
   );
 }
 
-function Box({ box, className }: { box: Rectangle; className: string }) {
+function Box({ box, line, className }: { box: Rectangle; line: number; className: string }) {
   return (
-    <rect x={box.x} y={box.y} width={box.width} height={box.height} className={className} strokeWidth={4} />
+    <rect
+      x={box.x}
+      y={box.y}
+      width={box.width}
+      height={box.height}
+      className={className}
+      strokeWidth={line}
+    />
   );
 }

@@ -1,7 +1,7 @@
 import type { RoundDetail } from '../../api/visits';
 import { say } from '../../texts/say';
 import { VISITS } from '../../texts/visits';
-import { OverlapDrawing } from './overlap-drawing';
+import { OverlapPicture } from './overlap-picture';
 import { Places } from './problem-list';
 import { Section } from './section';
 
@@ -17,7 +17,7 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
       <ul className="space-y-4 text-sm">
         {overlaps.map(({ upper, lower, shared, advice, at }) => (
           <li key={`${upper.selector} ${lower.selector}`} className="flex flex-wrap gap-4">
-            <OverlapDrawing upper={upper} lower={lower} shared={shared} device={at[0]?.device ?? 'desktop'} />
+            {at[0] && <OverlapPicture {...{ site, round, upper, lower, shared }} at={at[0]} />}
             <div className="min-w-60 flex-1 space-y-1">
               <p className="font-medium">
                 {say(VISITS.meets, {
@@ -33,9 +33,12 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
           </li>
         ))}
         {covered.map(({ by, control, at }) => (
-          <li key={`${by.selector} ${control.selector}`} className="space-y-1">
-            <p className="font-medium">{say(VISITS.covers, { by: by.name, control: control.name })}</p>
-            <Places site={site} round={round} at={at} />
+          <li key={`${by.selector} ${control.selector}`} className="flex flex-wrap gap-4">
+            {at[0] && <OverlapPicture {...{ site, round }} upper={by} lower={control} at={at[0]} />}
+            <div className="min-w-60 flex-1 space-y-1">
+              <p className="font-medium">{say(VISITS.covers, { by: by.name, control: control.name })}</p>
+              <Places site={site} round={round} at={at} />
+            </div>
           </li>
         ))}
         {doubled.map(({ kind, url, count, sources, at }) => (

@@ -25,8 +25,8 @@ export async function showChanges(surveys: SiteSurveys, store: Store, site: Site
   const [newPages, gonePages, was, is, oldFiles, files] = await Promise.all([
     pathsOnlyIn(store, survey.id, before.id, MAX_PATHS),
     pathsOnlyIn(store, before.id, survey.id, MAX_PATHS),
-    things(surveys, store, site, before),
-    things(surveys, store, site, survey),
+    thingsOf(surveys, store, site, before),
+    thingsOf(surveys, store, site, survey),
     filesOf(store, before.id),
     filesOf(store, survey.id),
   ]);
@@ -46,7 +46,12 @@ export async function showChanges(surveys: SiteSurveys, store: Store, site: Site
 }
 
 /** What is not ours, with the sections that it is in. */
-async function things({ book }: SiteSurveys, store: Store, site: Site, survey: Survey): Promise<SeenThing[]> {
+export async function thingsOf(
+  { book }: SiteSurveys,
+  store: Store,
+  site: Site,
+  survey: Survey,
+): Promise<SeenThing[]> {
   const { groups, compositions } = await book.seen(store, survey);
   const found = new Map<string, { sections: Map<string, number>; example: string }>();
   for (const { composition, section, pages, examples } of groups) {

@@ -29,6 +29,7 @@ export type SurveyRequest = Required<Omit<SurveyInput, 'host' | 'given'>> &
 /**
  * Puts a survey in line; workers do the rest.
  *
+ * @param isPlanned - nobody asked for it: its time had come
  * @returns the survey; of both sides the one that goes first
  * @throws ServiceError 404 for a host that is none of the site's, 409 while another of the same host is under way
  */
@@ -36,6 +37,7 @@ export async function startSurvey(
   key: string,
   { environment, host: named, side, ...options }: SurveyRequest,
   { store, actor }: Acting,
+  isPlanned = false,
 ): Promise<Survey> {
   return withSiteLock(store, key, async (transaction, site) => {
     const host = chooseHost(await hostsOf(transaction, site), key, environment, named);
@@ -50,7 +52,7 @@ export async function startSurvey(
         host: host.host,
         environment: host.environment,
         side: one,
-        options: { ...options, delivery: host.delivery },
+        options: { ...options, delivery: host.delivery, ...(isPlanned ? { isPlanned } : {}) },
         release: pointer?.release.number ?? null,
         reader: READER_VERSION,
         after: begun[0]?.number ?? null,
