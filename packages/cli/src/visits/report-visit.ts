@@ -53,6 +53,15 @@ function reportLoad(load: Load): void {
       ]),
     ),
   );
+  const ran = judged?.ran ?? [];
+  if (ran.length > 0) print(`\n  ${VISITS.ran}`);
+  ran.forEach(({ snippet, name, file, count }, index) => {
+    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    const what = file === null ? VISITS.inPage : clipped(file, SHOWN);
+    print(
+      `    ${String(index + 1).padStart(2)}  ${who}  ${colour.dim(count === 1 ? what : say(VISITS.times, { what, count }))}`,
+    );
+  });
   if (exceptions.length > 0) print(`\n  ${VISITS.errors}`);
   for (const { message, at, owner } of exceptions)
     print(

@@ -46,6 +46,10 @@ export const VISITS = {
   askWhy: 'Ask why',
 
   screen: 'On the screen',
+  ran: 'What ran, in this order',
+  ranLead: 'The order in the page is a plan: files that load on the side run when they are there.',
+  inPage: 'code in the page',
+  times: '{count} times',
   meetingPicture: '{upper} over {lower} on {path} ({device})',
   meets: '{upper} lies over {lower}: {width} × {height} pixels',
   covers: '{by} covers {control}, which nobody can click',

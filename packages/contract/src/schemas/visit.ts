@@ -252,6 +252,17 @@ const judgedLoad = z.object({
   doubled: z.array(doubled),
   stages: z.array(stage),
   weights: z.array(weight),
+  ran: z
+    .array(
+      z.object({
+        snippet: z.string().nullable().optional(),
+        name: z.string(),
+        file: z.string().nullable().meta({ description: 'Null for code in the page itself.' }),
+        count: z.int(),
+      }),
+    )
+    .optional()
+    .meta({ description: 'The scripts that ran, in order.' }),
 });
 
 const frame = z.object({ url: z.string(), line: z.int(), column: z.int() });

@@ -31,6 +31,7 @@ export { disclosuresOf, type ConsentStage, type Disclosure, type DisclosureStage
 export { withoutParts } from './without-parts.js';
 export { asPlanned, barePage } from './as-planned.js';
 export { weightsOf, type Weight } from './weight.js';
+export { ranOrder, type RanScript } from './ran-order.js';
 export type { LoadTotals } from './load-totals.js';
 export {
   heldAgainst,

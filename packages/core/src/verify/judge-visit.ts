@@ -7,6 +7,7 @@ import { judgeSnippets, openLoad, type LoadCase, type SnippetRungs } from './jud
 import { totalsOf, type LoadTotals } from './load-totals.js';
 import { coveredControls, overlapsOf, type Covered, type Overlap } from './overlap.js';
 import { disclosuresOf, type DisclosureStage } from './privacy.js';
+import { ranOrder, type RanScript } from './ran-order.js';
 import { ownerOfError } from './rungs/ran.js';
 import { doubledOf, type Doubled } from './twice.js';
 import { weightsOf, type Weight } from './weight.js';
@@ -37,6 +38,8 @@ export interface JudgedLoad {
   readonly doubled: readonly Doubled[];
   readonly stages: readonly DisclosureStage[];
   readonly weights: readonly Weight[];
+  /** What ran, in order; left out by visits of before that was written down. */
+  readonly ran?: readonly RanScript[];
   /** Of everything on it; left out by visits of before they were counted. */
   readonly totals?: LoadTotals;
   /** Owners of the things of the evidence, in its order. */
@@ -72,6 +75,7 @@ export function judgeVisit(
       stages: disclosuresOf(load, opened),
       weights: weightsOf(load, opened),
       totals: totalsOf(load),
+      ran: ranOrder(load, opened),
       owners: ownersOf(load, opened),
     };
   });

@@ -12,6 +12,7 @@ import { inputStyle } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
 import { ownerName } from './owner-name';
 import { CauseLines } from './problem-list';
+import { RanOrder } from './ran-order';
 import { RequestTimeline } from './request-timeline';
 import { Mark } from './rungs-table';
 import { fileOf } from './screen-section';
@@ -130,6 +131,7 @@ function LoadView({ site, detail, load }: { site: string; detail: VisitDetail; l
         </div>
         <RequestTimeline load={load} names={names} colours={colours} />
       </Section>
+      <RanOrder ran={load.judged?.ran ?? []} colours={colours} />
       {load.exceptions.length > 0 && (
         <Section title={VISITS.errors}>
           <ul className="space-y-1.5 text-sm">
