@@ -142,4 +142,22 @@ describe('what is wrong on a page, and who does it', function () {
       expect(found, JSON.stringify(answer, null, 1)).to.deep.equal(troubles);
       expect(answer.isWell).to.equal(troubles.length === 0);
     });
+
+  it('tells whether its last change did it, by a visit with the snippet as it was', async () => {
+    site.answers = PROVIDERS;
+    const style = (css: string) => [...OTHERS, plain('banner', `<style>${css}</style>`)];
+    const hidden = 'body{visibility:hidden}';
+    await site.publish(style('h1{letter-spacing:2px}'));
+    await site.publish(style(hidden));
+    const [changed] = (await site.trouble('/')).troubles;
+    expect(changed).to.deep.include({ kind: 'broken', culprits: ['banner'] });
+    expect(changed!.advice).to.match(/^Put “banner” back as it was in release \d+ and publish/);
+    expect(changed!.evidence.join('\n')).to.match(
+      /As “banner” was in release \d+, the page works: its last change breaks it\./,
+    );
+    await site.publish(style(`${hidden}h2{letter-spacing:1px}`));
+    const [same] = (await site.trouble('/')).troubles;
+    expect(same!.advice).to.match(/^Switch “banner” off/);
+    expect(same!.evidence.join('\n')).to.match(/As “banner” was in release \d+ it breaks the page, too/);
+  });
 });

@@ -4,6 +4,11 @@ export const TROUBLE_TEXTS = {
   brokenTogether: '{names} break this page together. {symptom}',
   brokenUnknown: 'This page is worse with the snippets than without, and no single one does it. {symptom}',
   brokenItself: 'The page itself is broken, also without any snippet. {symptom}',
+  brokenChangedAdvice:
+    'Put “{name}” back as it was in release {former} and publish, or switch it off until it is fixed.',
+  formerWell: 'As “{name}” was in release {former}, the page works: its last change breaks it.',
+  formerToo:
+    'As “{name}” was in release {former} it breaks the page, too: its last change is not the cause, so ask its provider.',
   brokenAdvice: 'Switch “{name}” off and publish, then talk to its provider.',
   brokenTogetherAdvice: 'Switch one of them off and publish.',
   brokenUnknownAdvice: 'Put the last release back if it began with the newest, and look at the visits.',

@@ -59,6 +59,7 @@ export {
   twiceTroubles,
   wellWords,
   type Blamed,
+  type BlamedSnippet,
   type Trouble,
 } from './trouble.js';
 export { blame, type SymptomTest } from './blame.js';

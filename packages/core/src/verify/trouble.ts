@@ -22,7 +22,16 @@ export interface Trouble {
 export interface Blamed {
   readonly symptoms: readonly Symptom[];
   /** One for a single culprit, several that do it only together, none where it could not be told. */
-  readonly snippets: readonly { readonly key: string; readonly name: string; readonly since?: string }[];
+  readonly snippets: readonly BlamedSnippet[];
+}
+
+export interface BlamedSnippet {
+  readonly key: string;
+  readonly name: string;
+  /** Since when it has been as it is, in words. */
+  readonly since?: string;
+  /** The last release in which it was otherwise, and whether the page works with that. */
+  readonly former?: { readonly release: number; readonly isWell: boolean };
 }
 
 /** What broke a page, in words. */
@@ -50,10 +59,23 @@ export function brokenTrouble({ symptoms, snippets }: Blamed): Trouble {
   return {
     ...head,
     message: say(T.broken, { name: first.name, symptom }),
-    advice: say(T.brokenAdvice, { name: first.name }),
+    advice: adviceOn(first),
     who: 'you',
-    evidence: first.since === undefined ? evidence : [...evidence, first.since],
+    evidence: [...evidence, ...historyWords(first)],
   };
+}
+
+function adviceOn({ name, former }: BlamedSnippet): string {
+  return former?.isWell === true
+    ? say(T.brokenChangedAdvice, { name, former: former.release })
+    : say(T.brokenAdvice, { name });
+}
+
+function historyWords({ name, since, former }: BlamedSnippet): string[] {
+  return [
+    ...(since === undefined ? [] : [since]),
+    ...(former ? [say(former.isWell ? T.formerWell : T.formerToo, { name, former: former.release })] : []),
+  ];
 }
 
 /** What is wrong with a page that has none of our snippets in it. */

@@ -1,4 +1,4 @@
-import { dateWords, dayAt, snapshotDigest } from '@pragmatica/core';
+import { dateWords, dayAt, snapshotDigest, type SnapshotSnippet } from '@pragmatica/core';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
 import { settleRound, type SettleOptions } from '../site/watch/after-round.js';
@@ -22,7 +22,7 @@ import { say } from '../texts/say.js';
 import { VISITS_TEXTS } from '../texts/visits.js';
 import { probesOfSet, type VisitGround } from '../visits/one-visit.js';
 import { planRound } from '../visits/plan-round.js';
-import { findTrouble } from '../visits/find-trouble.js';
+import { findTrouble, type SnippetHistory } from '../visits/find-trouble.js';
 import { runRound, whileWorking } from '../visits/run-round.js';
 import { addressOf, type VisitTools } from '../visits/visiting.js';
 import { judgeInPage } from '../verify/judge-in-page.js';
@@ -87,36 +87,45 @@ async function answerTrouble(
     const answer = await findTrouble({
       ...{ root: tools.store, round, ground, tools, signal },
       question: round.options.trouble!,
-      sinceOf: (snippet) => unchangedSince(store, ground.site, round, snippet, tools.sets),
+      historyOf: (snippet) => historyOf(store, ground, round, snippet, tools.sets),
     });
     await saveAnswer(store, round.id, answer);
   });
 }
 
-/** Since which release a snippet has been as it is, in words; undefined where that was longer ago than anybody looks. */
-async function unchangedSince(
+/** Since which release a snippet has been as it is, and how it was before; nothing where that was longer ago than anybody looks. */
+async function historyOf(
   store: Store,
-  site: Site,
+  { site, snapshot }: RoundGround,
   { release: served }: VisitRound,
   key: string,
   sets: Sets,
-): Promise<string | undefined> {
+): Promise<SnippetHistory> {
   const releases = (await releasesOf(store, site, RELEASES_LOOKED_AT)).filter(
     ({ number }) => number <= (served ?? 0),
   );
   let since: { readonly number: number; readonly createdAt: Date } | undefined;
+  let former: { readonly release: number; readonly snippet: SnapshotSnippet } | undefined;
   let now: string | undefined;
   for (const { number } of releases) {
     const release = (await releaseByNumber(store, site, number))!;
     const { snippets } = await sets.release(store, release);
-    const form = JSON.stringify(snippets.find((one) => one.key === key) ?? null);
+    const snippet = snippets.find((one) => one.key === key);
+    const form = JSON.stringify(snippet ?? null);
     now ??= form;
-    if (form !== now) break;
+    if (form !== now) {
+      if (snippet?.state === 'on') former = { release: number, snippet };
+      break;
+    }
     since = release;
   }
-  if (!since) return undefined;
+  if (!since) return {};
   const date = dateWords(dayAt(since.createdAt.getTime(), site.timeZone));
-  return say(VISITS_TEXTS.troubleSince, { release: since.number, date });
+  const words = say(VISITS_TEXTS.troubleSince, { release: since.number, date });
+  if (!former) return { since: words };
+  const { release, snippet } = former;
+  const snippets = snapshot.snippets.map((one) => (one.key === key ? snippet : one));
+  return { since: words, former: { release, snapshot: { ...snapshot, snippets } } };
 }
 
 async function groundOf(

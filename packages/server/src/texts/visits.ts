@@ -21,6 +21,8 @@ export const VISITS_TEXTS = {
   troubleBareWhy: 'Shows the page as it would be without Pragmatica.',
   troubleWithout: 'A new visitor, without {names}',
   troubleWithoutWhy: 'Does this go away? {symptom}',
+  troubleFormer: 'A new visitor, with “{name}” as it was in release {release}',
+  troubleFormerWhy: 'Did its last change do it? {symptom}',
   troubleNoPage: 'The page could not be opened.',
   troubleSince: 'It has been in this form since release {release} ({date}).',
   cancelled: 'the visit was cancelled.',

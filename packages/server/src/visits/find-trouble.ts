@@ -11,6 +11,7 @@ import {
   pageAddress,
   type JudgedLoad,
   type LoadEvidence,
+  type Snapshot,
   type Symptom,
   type Trouble,
 } from '@pragmatica/core';
@@ -29,9 +30,16 @@ export interface TroubleWork {
   readonly ground: VisitGround;
   readonly tools: VisitTools;
   readonly question: TroubleQuestion;
-  /** Since when a snippet has been as it is, in words; undefined where nobody knows. */
-  readonly sinceOf: (snippet: string) => Promise<string | undefined>;
+  readonly historyOf: (snippet: string) => Promise<SnippetHistory>;
   readonly signal: AbortSignal;
+}
+
+/** What releases tell of a snippet. */
+export interface SnippetHistory {
+  /** Since when it has been as it is, in words; left out where nobody knows. */
+  readonly since?: string;
+  /** The last release in which it was otherwise, and what is served now with the snippet as it was then. */
+  readonly former?: { readonly release: number; readonly snapshot: Snapshot };
 }
 
 interface Looked {
@@ -77,11 +85,13 @@ async function look(
   without: readonly string[],
   title: string,
   because: string,
+  instead?: Snapshot,
 ): Promise<Looked> {
   signal.throwIfAborted();
   const script = { device, steps: [{ do: 'open', path }] } as const;
   const visit = await addVisit(root.fork(), round, { path, title, because, script, without });
-  const made = await visitOnce(ground, { script, without, thirdParties: round.options.thirdParties }, tools);
+  const on = instead ? { ...ground, instead } : ground;
+  const made = await visitOnce(on, { script, without, thirdParties: round.options.thirdParties }, tools);
   await saveVisit(root.fork(), visit, made);
   const load = made.evidence.loads.at(-1);
   // A page that takes the browser down stops answering, too.
@@ -125,8 +135,14 @@ async function breakages(
     });
     const snippets = await Promise.all(
       keys.map(async (key) => {
-        const since = await work.sinceOf(key);
-        return { key, name: nameOf(work, key), ...(since === undefined ? {} : { since }) };
+        const { since, former } = await work.historyOf(key);
+        const blamed = { key, name: nameOf(work, key), ...(since === undefined ? {} : { since }) };
+        // Of several that do it only together, nobody knows whose change it was.
+        const isWell =
+          former && keys.length === 1 ? await wasWell(work, blamed.name, former, current, bare) : undefined;
+        return former && isWell !== undefined
+          ? { ...blamed, former: { release: former.release, isWell } }
+          : blamed;
       }),
     );
     // Symptoms of one culprit are one trouble.
@@ -135,6 +151,20 @@ async function breakages(
     else troubles[known] = { ...troubles[known]!, evidence: [...troubles[known]!.evidence, symptom.message] };
   }
   return troubles;
+}
+
+/** Whether a symptom is gone with a snippet as it was; undefined where the page could not be opened. */
+async function wasWell(
+  work: TroubleWork,
+  name: string,
+  { release, snapshot }: NonNullable<SnippetHistory['former']>,
+  { id, message }: Symptom,
+  bare: LoadEvidence,
+): Promise<boolean | undefined> {
+  const title = say(VISITS_TEXTS.troubleFormer, { name, release });
+  const because = say(VISITS_TEXTS.troubleFormerWhy, { symptom: message });
+  const { load } = await look(work, [], title, because, snapshot);
+  return load && !damageOf(load, bare).some((one) => one.id === id);
 }
 
 /** An error that does no other harm is its snippet's rung, and breaks no page. */
