@@ -6,7 +6,7 @@ import { expect } from 'chai';
 import type { Browser } from 'playwright-core';
 import { openConsole, startBrowser } from '../support/browser.js';
 import { cliRunner, type RunCli } from '../support/cli.js';
-import { api } from '../support/http.js';
+import { api, problemOf } from '../support/http.js';
 import { ADMIN } from '../support/stage.js';
 import { SITE, plain, startVisitedStage, type VisitedStage } from '../support/visited-stage.js';
 
@@ -129,6 +129,42 @@ describe('a place on a page', function () {
     expect(found.devices[0]!.rungs.delivered).to.equal('reached');
   });
 
+  it('is asked of pictures only, of elements that are on them, and said not to be where no page opens', async () => {
+    const look = await site.verify({ pages: ['/'], devices: ['desktop'] });
+    const ask = (number: number, element: number) =>
+      site.stage.client.call('nameElement', {
+        params: { ...params, picture: number },
+        body: { element, side: 'after' },
+      });
+    expect(await problemOf(ask(look.round.number, 0))).to.include({ status: 404 });
+    expect(await problemOf(ask(9_999, 0))).to.include({ status: 404 });
+    const seen = await picture();
+    const { data } = await ask(seen.round, 90_000);
+    expect(data.choices).to.deep.equal([]);
+    expect(data.reason).to.be.a('string').and.not.equal('');
+    const events: PagePictureEvent[] = [];
+    site.answers = { ...PAGES, '/gone': (_, response) => void response.destroy() };
+    for await (const event of site.stage.client.stream('pagePicture', { params, body: { path: '/gone' } }))
+      events.push(event);
+    site.answers = PAGES;
+    const last = events.at(-1)!;
+    // A page that does not answer is shown as what visitors get instead, or said to have failed; never a picture of nothing.
+    expect(last.type === 'failed' ? last.message : 'a picture').to.match(/\w/);
+    expect(events[0]!.type).to.equal('visiting');
+  });
+
+  it('is refused with the field that is wrong', async () => {
+    const { status, json } = await api(
+      site.stage.server,
+      site.stage.token,
+      'POST',
+      `/sites/${SITE}/page-pictures`,
+      { path: '/', part: { placement: { selector: 'p:hover', side: 'after' }, code: '<b>x</b>' } },
+    );
+    expect(status).to.equal(422);
+    expect(JSON.stringify(json)).to.include('/part/placement/selector');
+  });
+
   it('is tried on the command line', async () => {
     const file = path.join(folder, 'code.html');
     writeFileSync(file, '<b>x</b>');
@@ -160,6 +196,14 @@ describe('a place on a page', function () {
     const dialog = view.getByRole('dialog', { name: 'Pick a place on the page' });
     const shown = dialog.getByTestId('page-picture');
     await shown.waitFor({ timeout: 60_000 });
+    // Another page is shown; the form behind the dialog is not sent.
+    await dialog.getByLabel('Page').fill('/fares');
+    await dialog.getByRole('button', { name: 'Show', exact: true }).click();
+    await dialog.getByRole('img', { name: 'The page /fares' }).waitFor({ timeout: 60_000 });
+    expect(new URL(view.url()).pathname).to.equal(`/sites/${SITE}/snippets/new`);
+    await dialog.getByLabel('Page').fill('/');
+    await dialog.getByRole('button', { name: 'Show', exact: true }).click();
+    await dialog.getByRole('img', { name: 'The page /', exact: true }).waitFor({ timeout: 60_000 });
     await shown.scrollIntoViewIfNeeded();
     const frame = (await shown.boundingBox())!;
     // The second box of 300 × 120 pixels on a page of 1,280.

@@ -106,14 +106,13 @@ function namesIn(visits: readonly VisitToWeigh[]): ReadonlyMap<string, string> {
   );
 }
 
-const FIGURES = ['requests', 'bytes', 'blockingMs', 'shift'] as const;
+type Figure = 'requests' | 'bytes' | 'blockingMs' | 'shift';
 
 /** All page loads of a visit together; undefined where it came to no end. */
 function totalsOfVisit({ failure, judged }: VisitToWeigh): LoadTotals | undefined {
   const loads = judged.flatMap(({ totals }) => totals ?? []);
   if (failure !== null || loads.length === 0) return undefined;
-  const sum = (figure: (typeof FIGURES)[number]): number =>
-    loads.reduce((total, load) => total + load[figure], 0);
+  const sum = (figure: Figure): number => loads.reduce((total, load) => total + load[figure], 0);
   return {
     ...{ requests: sum('requests'), bytes: sum('bytes') },
     ...{ blockingMs: sum('blockingMs'), shift: sum('shift') },
@@ -124,8 +123,7 @@ function totalsOfVisit({ failure, judged }: VisitToWeigh): LoadTotals | undefine
 function meanOf(visits: readonly VisitToWeigh[]): LoadTotals | undefined {
   const all = visits.flatMap((visit) => totalsOfVisit(visit) ?? []);
   if (all.length === 0) return undefined;
-  const mean = (figure: (typeof FIGURES)[number]): number =>
-    all.reduce((sum, one) => sum + one[figure], 0) / all.length;
+  const mean = (figure: Figure): number => all.reduce((sum, one) => sum + one[figure], 0) / all.length;
   const ready = all.flatMap(({ readyMs }) => readyMs ?? []);
   return {
     ...{ requests: mean('requests'), bytes: mean('bytes') },
@@ -155,7 +153,7 @@ function spreadOf(...groups: readonly (readonly VisitToWeigh[])[]): LoadTotals {
 
 /** What one costs more than another, chance left out. */
 function minus(one: LoadTotals, other: LoadTotals, chance: LoadTotals): LoadTotals {
-  const more = (figure: (typeof FIGURES)[number]): number => {
+  const more = (figure: Figure): number => {
     const difference = one[figure] - other[figure];
     return Math.abs(difference) <= chance[figure] ? 0 : difference;
   };

@@ -6,7 +6,8 @@ interface OverlapDrawingProps {
   /** What the visitor saw, as an address; left out where there is no picture. */
   readonly picture?: string | undefined;
   readonly upper: Rectangle;
-  readonly lower: Rectangle;
+  /** What lies below: one thing, or several. */
+  readonly lower: readonly Rectangle[];
   /** What both have. */
   readonly shared?: Rectangle | undefined;
   /** What there is to see, for whoever does not. */
@@ -18,7 +19,7 @@ const WIDTH = 320;
 const DESKTOP = 1_280;
 const LEAST_WIDTH = 150;
 
-/** Two things that meet, drawn over what the visitor saw. */
+/** Things that meet, drawn over what the visitor saw. */
 export function OverlapDrawing({ window, picture, upper, lower, shared, label }: OverlapDrawingProps) {
   const { width, height } = window;
   const shownWidth = Math.max(LEAST_WIDTH, Math.min(WIDTH, (WIDTH * width) / DESKTOP));
@@ -34,7 +35,9 @@ export function OverlapDrawing({ window, picture, upper, lower, shared, label }:
       {picture !== undefined && (
         <image href={picture} width={width} height={height} preserveAspectRatio="none" />
       )}
-      <Box box={lower} line={line} className="fill-primary/15 stroke-primary" />
+      {lower.map((box, index) => (
+        <Box key={index} box={box} line={line} className="fill-primary/15 stroke-primary" />
+      ))}
       <Box box={upper} line={line} className="fill-signal/15 stroke-signal" />
       {shared && <Box box={shared} line={line} className="fill-danger/60 stroke-danger" />}
     </svg>

@@ -14,7 +14,8 @@ interface OverlapPictureProps {
   /** Where it was seen first. */
   readonly at: SeenAt;
   readonly upper: { readonly name: string; readonly box: Rectangle };
-  readonly lower: { readonly name: string; readonly box: Rectangle };
+  /** One thing, or several. */
+  readonly lower: readonly { readonly name: string; readonly box: Rectangle }[];
   readonly shared?: Rectangle | undefined;
 }
 
@@ -35,9 +36,14 @@ export function OverlapPicture({ site, round, at, upper, lower, shared }: Overla
         window={load?.window ?? DEVICE_WINDOWS[device]}
         picture={picture.data}
         upper={upper.box}
-        lower={lower.box}
+        lower={lower.map(({ box }) => box)}
         shared={shared}
-        label={say(VISITS.meetingPicture, { upper: upper.name, lower: lower.name, path, device })}
+        label={say(VISITS.meetingPicture, {
+          upper: upper.name,
+          lower: lower.map(({ name }) => name),
+          path,
+          device,
+        })}
       />
     </Link>
   );

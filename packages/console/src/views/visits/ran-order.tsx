@@ -12,11 +12,11 @@ export function RanOrder({ ran, colours }: { ran: Ran; colours: ReadonlyMap<stri
   if (ran.length === 0) return null;
   return (
     <Section title={VISITS.ran} lead={VISITS.ranLead}>
-      <ol className="grid gap-x-6 text-sm sm:grid-cols-2">
+      <ol className="gap-x-6 text-sm sm:columns-2">
         {ran.map(({ snippet, name, file, count }, index) => {
           const colour = typeof snippet === 'string' ? colours.get(snippet) : undefined;
           return (
-            <li key={index} className="flex min-w-0 items-baseline gap-2 py-0.5">
+            <li key={index} className="flex min-w-0 break-inside-avoid items-baseline gap-2 py-0.5">
               <span className="w-6 shrink-0 text-right text-[13px] text-muted tabular-nums">{index + 1}</span>
               <span
                 className={cn('size-2 shrink-0 rounded-full', colour === undefined && 'bg-line-strong')}

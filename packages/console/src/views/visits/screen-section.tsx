@@ -17,7 +17,7 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
       <ul className="space-y-4 text-sm">
         {overlaps.map(({ upper, lower, shared, advice, at }) => (
           <li key={`${upper.selector} ${lower.selector}`} className="flex flex-wrap gap-4">
-            {at[0] && <OverlapPicture {...{ site, round, upper, lower, shared }} at={at[0]} />}
+            {at[0] && <OverlapPicture {...{ site, round, upper, shared }} lower={[lower]} at={at[0]} />}
             <div className="min-w-60 flex-1 space-y-1">
               <p className="font-medium">
                 {say(VISITS.meets, {
@@ -32,13 +32,24 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
             </div>
           </li>
         ))}
-        {covered.map(({ by, control, at }) => (
-          <li key={`${by.selector} ${control.selector}`} className="flex flex-wrap gap-4">
-            {at[0] && <OverlapPicture {...{ site, round }} upper={by} lower={control} at={at[0]} />}
-            <div className="min-w-60 flex-1 space-y-1">
-              <p className="font-medium">{say(VISITS.covers, { by: by.name, control: control.name })}</p>
-              <Places site={site} round={round} at={at} />
-            </div>
+        {byCover(covered).map(([{ by, at: seen }, controls]) => (
+          <li key={by.selector} className="flex flex-wrap gap-4">
+            {seen[0] && (
+              <OverlapPicture
+                {...{ site, round }}
+                upper={by}
+                lower={controls.map(({ control }) => control)}
+                at={seen[0]}
+              />
+            )}
+            <ul className="min-w-60 flex-1 space-y-2">
+              {controls.map(({ control, at }) => (
+                <li key={control.selector}>
+                  <p className="font-medium">{say(VISITS.covers, { by: by.name, control: control.name })}</p>
+                  <Places site={site} round={round} at={at} />
+                </li>
+              ))}
+            </ul>
           </li>
         ))}
         {doubled.map(({ kind, url, count, sources, at }) => (
@@ -54,6 +65,15 @@ export function ScreenSection({ site, round, summary }: { site: string; round: n
       </ul>
     </Section>
   );
+}
+
+/** Controls by what lies on them; the first of each tells where that was seen. */
+function byCover(
+  covered: Summary['covered'],
+): readonly (readonly [Summary['covered'][number], Summary['covered']])[] {
+  const groups = new Map<string, Summary['covered']>();
+  for (const one of covered) groups.set(one.by.selector, [...(groups.get(one.by.selector) ?? []), one]);
+  return [...groups.values()].map((controls) => [controls[0]!, controls]);
 }
 
 function namesOf(sources: readonly Source[]) {

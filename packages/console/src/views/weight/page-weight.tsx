@@ -2,6 +2,7 @@ import { CircleAlert, CircleCheck } from 'lucide-react';
 import { Link } from 'react-router';
 import { say } from '../../texts/say';
 import { WEIGHT } from '../../texts/weight';
+import { cn } from '../../ui/cn';
 import { Section } from '../visits/section';
 import type { WeighedPage } from './stack';
 import { kilobytes } from './weight-chart';
@@ -19,7 +20,7 @@ export function PageWeight({ site, page, colours }: PageWeightProps) {
   const { path, device, bare, adds, snippets, isWithin, sentence, advice } = page;
   return (
     <Section title={say(WEIGHT.page, { path, device: WEIGHT.devices[device] })}>
-      <p className={`flex gap-2 text-sm ${isWithin === false ? 'text-danger' : ''}`}>
+      <p className={cn('flex gap-2 text-sm', isWithin === false && 'text-danger')}>
         {isWithin === false && <CircleAlert className="size-5 shrink-0" aria-hidden />}
         {isWithin === true && <CircleCheck className="size-5 shrink-0 text-good" aria-hidden />}
         <span>

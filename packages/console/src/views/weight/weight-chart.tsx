@@ -1,5 +1,6 @@
 import { say } from '../../texts/say';
 import { WEIGHT } from '../../texts/weight';
+import { cn } from '../../ui/cn';
 import { piecesOf, type Piece, type WeighedPage } from './stack';
 
 interface WeightChartProps {
@@ -81,7 +82,7 @@ function Key({
   return (
     <span className="flex items-center gap-1.5">
       <span
-        className={`size-2.5 rounded-sm ${className ?? ''}`}
+        className={cn('size-2.5 rounded-sm', className)}
         style={colour === undefined ? {} : { backgroundColor: colour }}
         aria-hidden
       />
