@@ -101,10 +101,11 @@ export async function eventually(check: () => unknown, limitMs = 5_000): Promise
 
 /** What a call that must fail is answered with. */
 export async function problemOf(call: Promise<unknown>): Promise<ApiError> {
-  const failed = await call.then(
-    () => undefined,
-    (error: unknown) => error,
-  );
-  if (failed instanceof ApiError) return failed;
-  throw new Error(failed === undefined ? 'it did not fail' : `no problem of the API: ${String(failed)}`);
+  try {
+    await call;
+  } catch (error) {
+    if (error instanceof ApiError) return error;
+    throw error;
+  }
+  throw new Error('it did not fail');
 }
