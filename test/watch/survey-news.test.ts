@@ -18,7 +18,14 @@ const thing = (key: string, pages = 1): ForeignThing => ({
   pages,
   example: '/',
 });
-const nothing: SurveyPair = { before: [], after: [], lost: [], ignored: new Set(), isCut: false };
+const nothing: SurveyPair = {
+  before: [],
+  after: [],
+  lost: [],
+  ignored: new Set(),
+  isCut: false,
+  wasCut: false,
+};
 const lost = (path: string, status: LostPage['status']): LostPage => ({ path, status });
 
 describe('what is new in a site, survey by survey', () => {
@@ -44,6 +51,8 @@ describe('what is new in a site, survey by survey', () => {
     ];
     const whole = surveyNewsOf({ ...nothing, lost: pages });
     expect(whole).to.deep.include({ gone: ['/gone', '/closed', '/unlinked'], failing: ['/down', '/dead'] });
+    const further = { ...nothing, after: [thing('x')], wasCut: true };
+    expect(surveyNewsOf(further).appeared, 'what may have been there before').to.deep.equal([]);
     const cut = surveyNewsOf({ ...nothing, lost: pages, isCut: true });
     expect(cut.gone).to.deep.equal(['/gone', '/closed']);
   });
@@ -150,5 +159,9 @@ describe('planned surveys', function () {
       expect(survey.state).to.equal('done');
     }, 30_000);
     expect(told()).to.have.length(1);
+    // Whoever gets these messages has not seen it: the next planned one tells.
+    await planned(6);
+    await eventually(() => expect(told()).to.have.length(2), 15_000);
+    expect(told()[1]!.data).to.deep.include({ survey: 6, before: 4, gone: ['/fares'] });
   });
 });

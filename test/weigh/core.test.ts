@@ -150,36 +150,44 @@ describe('weighing pages', () => {
     expect(heldAgainst(even, 45).advice).to.match(/^No single snippet is to blame/);
   });
 
+  it('is told apart from what several snippets share, and from a page with too many to leave out each', () => {
+    const [shared] = pageWeights([
+      visit([], kb(100)),
+      visit(all, kb(40)),
+      visit(['chat'], kb(80)),
+      visit(['count'], kb(90)),
+    ]).pages;
+    expect(shared).to.include({ sharedBytes: 30_000, running: 2 });
+    const [whole] = pageWeights([visit([], kb(100)), visit(all, kb(40))]).pages;
+    expect(whole).to.deep.include({ sharedBytes: 0, running: 2, snippets: [] });
+    expect(whole!.adds.bytes).to.equal(60_000);
+    const many = Array.from({ length: 31 }, (_, index) => snippet(`s${index}`));
+    const choice = { host: 'a.example', environment: 'live', device: 'phone', now: 0, path: '/' } as const;
+    expect(weighingVisits(set(...many), choice)).to.have.length(4);
+  });
+
   it('is drawn as long as the page is, whatever the snippets share', () => {
-    const figures = { requests: 0, blockingMs: 0, shift: 0, readyMs: null };
-    const bytes = fc.integer({ min: -5_000, max: 500_000 });
+    const bytes = fc.nat(900_000);
     fc.assert(
-      fc.property(
-        fc.nat(300_000),
-        fc.nat(900_000),
-        fc.array(bytes, { maxLength: 6 }),
-        (bare, added, adds) => {
-          const pieces = piecesOf({
-            path: '/',
-            device: 'phone',
-            bare: { ...figures, bytes: bare },
-            full: { ...figures, bytes: bare + added },
-            adds: { ...figures, bytes: added },
-            snippets: adds.map((one, index) => ({
-              snippet: String(index),
-              name: String(index),
-              adds: { ...figures, bytes: one },
-            })),
-            isWithin: null,
-            sentence: '',
-            advice: '',
-          });
-          const length = pieces.reduce((sum, piece) => sum + piece.bytes, 0);
-          // What is left over is drawn where it is more than a sliver.
-          expect(length).to.be.within((bare + added) * 0.96 - 1, bare + added + 1);
-          for (const piece of pieces) expect(piece.bytes).to.be.at.least(0);
-        },
-      ),
+      fc.property(bytes, bytes, bytes, bytes, (bare, added, chat, count) => {
+        const full = bare + added;
+        const [page] = pageWeights([
+          visit([], { bytes: full }),
+          visit(all, { bytes: bare }),
+          visit(['chat'], { bytes: Math.max(0, full - chat) }),
+          visit(['count'], { bytes: Math.max(0, full - count) }),
+        ]).pages as [PageWeight];
+        const figures = (one: LoadTotals) => ({ ...one, readyMs: one.readyMs ?? null });
+        const pieces = piecesOf({
+          ...heldAgainst(page, null),
+          ...{ bare: figures(page.bare), full: figures(page.full), adds: figures(page.adds), isWithin: null },
+          snippets: page.snippets.map((one) => ({ ...one, adds: figures(one.adds) })),
+        });
+        const length = pieces.reduce((sum, piece) => sum + piece.bytes, 0);
+        // What is left over is drawn where it is more than a sliver.
+        expect(length).to.be.within(bare + added * 0.96 - 1, full + 1);
+        for (const piece of pieces) expect(piece.bytes).to.be.at.least(0);
+      }),
       propertyRuns(500),
     );
   });

@@ -90,6 +90,7 @@ describe('weighing by the service', function () {
     expect(front!.bare.requests).to.equal(1);
     const pieces = front!.snippets.reduce((sum, { adds }) => sum + adds.bytes, 0);
     expect(Math.abs(front!.adds.bytes - pieces)).to.be.below(400);
+    expect(front).to.include({ running: 3, sharedBytes: 0 });
   });
 
   it('is no look at how things are: the latest round, the history and the standings stay as they were', async () => {

@@ -4,17 +4,21 @@ import { brotliCompress, constants, deflate, gzip } from 'node:zlib';
 /** How servers compress what they make anew for each request. */
 const BROTLI_QUALITY = 5;
 
-const COMPRESSORS: Readonly<Record<string, (body: Buffer) => Promise<Buffer>>> = {
-  gzip: promisify<Buffer, Buffer>(gzip),
-  'x-gzip': promisify<Buffer, Buffer>(gzip),
-  deflate: promisify<Buffer, Buffer>(deflate),
-  br: (body) =>
-    new Promise((resolve, reject) => {
-      brotliCompress(body, { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } }, (error, made) =>
-        error ? reject(error) : resolve(made),
-      );
-    }),
-};
+type Compress = (body: Buffer) => Promise<Buffer>;
+
+const withBrotli: Compress = (body) =>
+  new Promise((resolve, reject) => {
+    brotliCompress(body, { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } }, (error, made) =>
+      error ? reject(error) : resolve(made),
+    );
+  });
+
+const COMPRESSORS: ReadonlyMap<string, Compress> = new Map([
+  ['gzip', promisify<Buffer, Buffer>(gzip)],
+  ['x-gzip', promisify<Buffer, Buffer>(gzip)],
+  ['deflate', promisify<Buffer, Buffer>(deflate)],
+  ['br', withBrotli],
+]);
 
 /**
  * Bytes that an answer would take over the line with another body: compressed as the one that came was, its headers as HTTP/1.1
@@ -31,6 +35,6 @@ export async function transferSize(
     0,
   );
   const encoding = headers.find(({ name }) => name.toLowerCase() === 'content-encoding')?.value;
-  const compress = COMPRESSORS[encoding?.trim().toLowerCase() ?? ''];
+  const compress = COMPRESSORS.get(encoding?.trim().toLowerCase() ?? '');
   return head + (compress ? await compress(body) : body).length;
 }

@@ -1,4 +1,9 @@
-import type { WatchHistoryResource, WatchInput, WatchResource } from '@pragmatica/contract';
+import {
+  watchSettings,
+  type WatchHistoryResource,
+  type WatchInput,
+  type WatchResource,
+} from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
@@ -56,8 +61,7 @@ export function watch(program: Command): void {
           say(WATCH.nothingToSet, { options: '--every, --after-publishing, --rehearsal, --mail, --budget' }),
         );
       const { data, etag } = await client.call('showWatch', { params });
-      const { cron, afterPublishing, needsRehearsal, mailTo, budgetKb } = data;
-      const body = { cron, afterPublishing, needsRehearsal, mailTo, budgetKb, ...changed };
+      const body = { ...watchSettings(data), ...changed };
       const { data: set } = await client.call('setWatch', { params, ifMatch: etag, body });
       if (options.json) printJson(set);
       else reportSettings(set);

@@ -27,7 +27,7 @@ export function weigh(program: Command): void {
     .option('--host <host>', WEIGH.host)
     .addOption(new Option('--device <device>', WEIGH.device).choices(DEVICES))
     .option('--draft', WEIGH.draft)
-    .addOption(new Option('--all', WEIGH.all))
+    .option('--all', WEIGH.all)
     .addOption(new Option('--last', WEIGH.last).conflicts(['all', 'draft', 'device', 'host']))
     .addHelpText('after', WEIGH.examples)
     .action(async (paths: string[], options: WeighOptions) => {
@@ -49,6 +49,7 @@ export function weigh(program: Command): void {
       if (options.json) printJson(data);
       else report(data);
       if (data.isWithin === false) process.exitCode = EXIT.found;
+      else if (data.failed.length > 0) process.exitCode = EXIT.failed;
     });
 }
 
@@ -70,26 +71,31 @@ function report({
   if (budgetKb === null) note(WEIGH.noBudget);
 }
 
-function reportPage({ path, device, bare, full, adds, snippets, isWithin, sentence, advice }: Page): void {
+function reportPage(page: Page): void {
+  const { path, device, bare, full, snippets, sharedBytes, running, isWithin, sentence, advice } = page;
   print(`\n${colour.bold(say(WEIGH.page, { path, device }))}`);
   const paint = isWithin === false ? colour.red : isWithin === true ? colour.green : (text: string) => text;
   print(paint(sentence));
   if (advice !== '') print(advice);
-  if (snippets.length === 0 && adds.bytes === 0) print(WEIGH.nothing);
+  if (running === 0) print(WEIGH.nothing);
+  else if (snippets.length === 0) print(say(WEIGH.whole, { count: running }));
   print(
     table(WEIGH.columns, [
       [WEIGH.bare, ...figures(bare)],
       ...snippets.map((one) => [`+ ${one.name}`, ...figures(one.adds)]),
+      ...(sharedBytes > 0 ? [[`+ ${WEIGH.shared}`, kb(sharedBytes)]] : []),
       [WEIGH.full, ...figures(full)],
     ]),
   );
-  const alone = snippets.reduce((sum, one) => sum + one.adds.bytes, 0);
-  if (snippets.length > 1 && alone < adds.bytes * 0.9) note(WEIGH.together);
+}
+
+function kb(bytes: number): string {
+  return (bytes / 1_000).toFixed(1);
 }
 
 function figures({ bytes, requests, blockingMs, shift, readyMs }: Figures): string[] {
   return [
-    (bytes / 1_000).toFixed(1),
+    kb(bytes),
     String(requests),
     String(blockingMs),
     shift === 0 ? '0' : shift.toFixed(3),

@@ -6,7 +6,7 @@ export const WEIGH = {
   draft: 'weigh the draft before it is published',
   all: 'every known page, instead of three at most',
   last: 'show what was measured last, without measuring again',
-  which: 'which',
+  which: 'which of the site’s environments',
   host: 'one of the site’s hosts; the first of the environment when left out',
   examples:
     '\nExits with 1 when snippets add more to a page than the budget allows. Set the budget with "pragmatica watch set --budget 300".\n\nExamples:\n  pragmatica weigh\n  pragmatica weigh /booking --device desktop\n  pragmatica weigh --draft\n  pragmatica weigh --last',
@@ -20,7 +20,7 @@ export const WEIGH = {
   bare: 'the page by itself',
   full: 'with every snippet',
   nothing: 'No snippet runs on this page.',
-  together:
-    'Some snippets bring the same file, or one brings the other: left out alone, they save less than together.',
-  failed: '{path} ({device}): could not be weighed, for a visit came to no end. Try again.',
+  whole: '{count} snippets run here, too many to leave out each in turn: the page is weighed as a whole.',
+  shared: 'shared by several',
+  failed: '{path} ({device}): could not be weighed, because a visit broke off. Weigh again.',
 } as const;

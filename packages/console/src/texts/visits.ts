@@ -47,9 +47,10 @@ export const VISITS = {
 
   screen: 'On the screen',
   ran: 'What ran, in this order',
-  ranLead: 'The order in the page is a plan: files that load on the side run when they are there.',
+  ranLead: 'Async files run when they arrive, wherever they stand in the page.',
   inPage: 'code in the page',
   times: '{count} times',
+  weighThem: 'Measure it: the same pages without each snippet',
   meetingPicture: '{upper} over {lower} on {path} ({device})',
   meets: '{upper} lies over {lower}: {width} × {height} pixels',
   covers: '{by} covers {control}, which nobody can click',

@@ -18,7 +18,7 @@ export const WEIGHT = {
   saved: 'Budget saved',
   removed: 'Budget removed',
   chart: 'By page',
-  chartLead: 'What comes over the line when somebody opens the page for the first time.',
+  chartLead: 'What a first-time visitor downloads.',
   itself: 'The page itself',
   together: 'Shared by several',
   limit: 'Budget: {kb} kB more than the page itself',
@@ -34,12 +34,13 @@ export const WEIGHT = {
   ms: '{ms} ms',
   none: '–',
   all: 'All snippets',
+  whole: '{count} snippets run here, too many to leave out each in turn. The page is weighed as a whole.',
   nothing: 'No snippet runs on this page.',
   meanings: [
     ['Blocks', 'How long the page does not react to clicks and scrolling.'],
     ['Jumps', 'How much of the page moves while somebody reads it. Up to 0.1 is good.'],
     ['Ready', 'How much later the page can be used.'],
-    ['–', 'Nothing: the page without the snippet differs no more than two equal visits do.'],
+    ['–', 'No measurable difference.'],
   ],
   failed: '{path} could not be weighed, because a visit broke off. Weigh again.',
 } as const;

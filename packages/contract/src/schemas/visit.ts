@@ -150,9 +150,12 @@ export const pageWeight = z.object({
   full: totals.meta({ description: 'With all snippets.' }),
   bare: totals.meta({ description: 'Without any.' }),
   adds: totals.meta({ description: 'What all snippets add together.' }),
-  snippets: z
-    .array(z.object({ snippet: z.string(), name: z.string(), adds: totals }))
-    .meta({ description: 'What is missing without each of them, the heaviest first.' }),
+  snippets: z.array(z.object({ snippet: z.string(), name: z.string(), adds: totals })).meta({
+    description:
+      'What is missing without each of them, the heaviest first. Empty where too many run to leave out each.',
+  }),
+  sharedBytes: z.number().meta({ description: 'What goes only with several of them.' }),
+  running: z.int().meta({ description: 'How many snippets run there.' }),
   isWithin: z.boolean().nullable().meta({ description: 'Null where the site has no budget.' }),
   sentence: z.string(),
   advice: z.string(),
@@ -174,7 +177,10 @@ export const siteWeight = z
       .int()
       .nullable()
       .meta({ description: 'What all snippets together may add to a page, in kB.' }),
-    isWithin: z.boolean().nullable().meta({ description: 'Null where the site has no budget.' }),
+    isWithin: z
+      .boolean()
+      .nullable()
+      .meta({ description: 'Null where the site has no budget, or nobody can tell.' }),
     pages: z.array(pageWeight),
     failed: z
       .array(z.object({ path: z.string(), device }))

@@ -57,6 +57,17 @@ export const watch = z
   .meta({ id: 'Watch', description: 'How a site is watched, and who is told.' });
 export type WatchResource = z.infer<typeof watch>;
 
+/** What can be set of a watch, as it is: what somebody changes goes over it. */
+export function watchSettings({
+  cron,
+  afterPublishing,
+  needsRehearsal,
+  mailTo,
+  budgetKb,
+}: WatchResource): Required<WatchInput> {
+  return { cron, afterPublishing, needsRehearsal, mailTo, budgetKb };
+}
+
 export const webhookInput = z
   .strictObject({
     url: z.url({ protocol: /^https?$/, error: 'Write a whole address, beginning with https://.' }).max(2_000),

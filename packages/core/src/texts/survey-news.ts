@@ -1,7 +1,5 @@
 /** What a planned survey tells about the real site, where something is new in it. */
 export const SURVEY_NEWS_TEXTS = {
-  subject: '{site}: {what}',
-  subjectMore: '{what}, and {more, plural, one {one more thing} other {# more things}}',
   appearedOne: '“{name}” is new on {pages, plural, one {a page} other {# pages}}',
   appearedMore: '{count} new scripts in the pages',
   goneOne: '{page} is gone',
@@ -12,12 +10,12 @@ export const SURVEY_NEWS_TEXTS = {
   appearedHeading: 'New in the pages, and not from here',
   appearedEntry: '{name}: on {pages, plural, one {{page}} other {# pages, such as {page}}}',
   appearedAdvice:
-    'If you know who added it, accept it under “The real site”, or take it over as a snippet. If nobody does, find out before it stays.',
+    'If you know it, ignore it under “The real site” or take it over as a snippet. If nobody knows it, find out who added it.',
   goneHeading: 'Gone',
   goneAdvice:
     'If these pages have moved, let their old addresses lead to the new ones, and change the snippets that name them.',
   failingHeading: 'Did not answer',
-  failingAdvice: 'Open one of them yourself. If it opens, it was a passing fault.',
+  failingAdvice: 'Open one of them yourself. If it opens, the fault was temporary.',
   listMore: 'and {more} more',
   link: 'All of it: {address}',
   quiet: 'You get no further message about this.',

@@ -4,5 +4,5 @@ export const WEIGHT_TEXTS = {
   within: 'Your snippets add {added} kB to {path}, within the budget of {budget} kB.',
   adds: 'Your snippets add {added} kB to {path}.',
   heaviest: '“{name}” alone is {bytes} kB. Switch it off there, or run it on fewer pages.',
-  spread: 'No single snippet is to blame: together they are too much. Run some of them on fewer pages.',
+  spread: 'No single snippet is to blame. Run some of them on fewer pages.',
 } as const;

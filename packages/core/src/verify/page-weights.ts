@@ -30,8 +30,12 @@ export interface PageWeight {
   readonly bare: LoadTotals;
   /** What all snippets add together. */
   readonly adds: LoadTotals;
-  /** The heaviest first. */
+  /** The heaviest first; none where the page has too many to leave out each in turn. */
   readonly snippets: readonly SnippetWeight[];
+  /** Bytes that go only with several of them: left out alone, each leaves what the others load. */
+  readonly sharedBytes: number;
+  /** How many snippets run there. */
+  readonly running: number;
 }
 
 /** What came out of weighing. */
@@ -87,10 +91,12 @@ function weighPage(visits: readonly VisitToWeigh[]): Omit<PageWeight, 'path' | '
   const [sole] = only;
   if (singles.length === 0 && only.length === 1 && sole)
     snippets.push({ snippet: sole[0], name: sole[1], adds: minus(full, bare, chance) });
+  const adds = minus(full, bare, chance);
+  const rest = adds.bytes - snippets.reduce((sum, one) => sum + Math.max(0, one.adds.bytes), 0);
   return {
-    full,
-    bare,
-    adds: minus(full, bare, chance),
+    ...{ full, bare, adds },
+    sharedBytes: snippets.length > 0 && rest > adds.bytes * LEAST_SHARED ? rest : 0,
+    running: names.size,
     snippets: snippets.sort((a, b) => b.adds.bytes - a.adds.bytes || b.adds.requests - a.adds.requests),
   };
 }
@@ -105,6 +111,9 @@ function namesIn(visits: readonly VisitToWeigh[]): ReadonlyMap<string, string> {
     ),
   );
 }
+
+/** What compression saves here and there is nobody's. */
+const LEAST_SHARED = 0.03;
 
 type Figure = 'requests' | 'bytes' | 'blockingMs' | 'shift';
 

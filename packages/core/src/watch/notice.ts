@@ -29,9 +29,17 @@ export interface Notice {
 
 /** What happened, in one line: the worst first. */
 export function newsWords({ lost, back }: News): string {
-  const words = [...lost.map(lossWords), ...(back.length === 0 ? [] : [backWords(back)])];
-  const [first = '', ...more] = words;
+  return inOneLine([...lost.map(lossWords), ...(back.length === 0 ? [] : [backWords(back)])]);
+}
+
+/** The first of several things, and how many more there are. */
+function inOneLine([first = '', ...more]: readonly string[]): string {
   return more.length === 0 ? first : say(T.subjectMore, { what: first, more: more.length });
+}
+
+/** @param words - what happened, the worst first */
+export function subjectOf(site: string, words: readonly string[]): string {
+  return say(T.subject, { site, what: inOneLine(words) });
 }
 
 function lossWords({ at, snippets }: Loss): string {
@@ -64,7 +72,7 @@ export function noticeOf(news: News, of: NoticeOf): Notice {
     T.quiet,
   ];
   return {
-    subject: say(T.subject, { site: of.site, what: newsWords(news) }),
+    subject: subjectOf(of.site, [newsWords(news)]),
     text: `${paragraphs.join('\n\n')}\n`,
   };
 }

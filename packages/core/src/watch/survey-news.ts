@@ -1,6 +1,6 @@
 import { say } from '../texts/say.js';
 import { SURVEY_NEWS_TEXTS as T } from '../texts/survey-news.js';
-import type { Notice } from './notice.js';
+import { subjectOf, type Notice } from './notice.js';
 
 /** A script, frame or pixel in the pages that is none of ours. */
 export interface ForeignThing {
@@ -28,6 +28,8 @@ export interface SurveyPair {
   readonly ignored: ReadonlySet<string>;
   /** The later one ended before it had seen all pages: one that it did not come to may be there. */
   readonly isCut: boolean;
+  /** The earlier one had, and the later one came further: what it found there may be old. */
+  readonly wasCut: boolean;
 }
 
 /** What somebody should hear of. */
@@ -39,7 +41,7 @@ export interface SurveyNews {
 }
 
 /** What is new in a site that nobody here has done: the rest of what differs is in the surveys' own comparison. */
-export function surveyNewsOf({ before, after, lost, ignored, isCut }: SurveyPair): SurveyNews {
+export function surveyNewsOf({ before, after, lost, ignored, isCut, wasCut }: SurveyPair): SurveyNews {
   const known = new Set(before.map(({ key }) => key));
   const isGone = ({ status }: LostPage): boolean =>
     status === undefined ? !isCut : status !== null && status >= 400 && status < 500;
@@ -47,7 +49,7 @@ export function surveyNewsOf({ before, after, lost, ignored, isCut }: SurveyPair
     status !== undefined && (status === null || status >= 500);
   return {
     appeared: after
-      .filter(({ key }) => !known.has(key) && !ignored.has(key))
+      .filter(({ key }) => !wasCut && !known.has(key) && !ignored.has(key))
       .sort((a, b) => b.pages - a.pages || a.name.localeCompare(b.name)),
     gone: lost.filter(isGone).map(({ path }) => path),
     failing: lost.filter(isFailing).map(({ path }) => path),
@@ -86,7 +88,7 @@ export function surveyNoticeOf(news: SurveyNews, { site, address, ...of }: Surve
     T.quiet,
   ];
   return {
-    subject: say(T.subject, { site, what: surveyNewsWords(news) }),
+    subject: subjectOf(site, surveyNewsWords(news)),
     text: `${paragraphs.join('\n\n')}\n`,
   };
 }
@@ -99,10 +101,10 @@ function section(heading: string, entries: readonly string[], advice: string): s
   return [heading, lines.join('\n'), advice];
 }
 
-/** What happened, in one line. */
-function surveyNewsWords({ appeared, gone, failing }: SurveyNews): string {
+/** What happened, one line for each. */
+function surveyNewsWords({ appeared, gone, failing }: SurveyNews): string[] {
   const [first] = appeared;
-  const words = [
+  return [
     ...(first
       ? [
           appeared.length === 1
@@ -113,8 +115,6 @@ function surveyNewsWords({ appeared, gone, failing }: SurveyNews): string {
     ...countWords(gone, T.goneOne, T.goneMore),
     ...countWords(failing, T.failingOne, T.failingMore),
   ];
-  const [what = '', ...more] = words;
-  return more.length === 0 ? what : say(T.subjectMore, { what, more: more.length });
 }
 
 function countWords(

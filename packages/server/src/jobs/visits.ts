@@ -1,9 +1,10 @@
-import { dateWords, dayAt, snapshotDigest, type SnapshotSnippet } from '@pragmatica/core';
+import { snapshotDigest } from '@pragmatica/core';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
+import { formerSnippet } from '../site/visits/former-snippet.js';
 import { settleRound, type SettleOptions } from '../site/watch/after-round.js';
 import { hostsOf } from '../storage/hosts.js';
-import { releaseByNumber, releasesOf } from '../storage/releases.js';
+import { releaseByNumber } from '../storage/releases.js';
 import type { Site } from '../storage/rows.js';
 import { siteById } from '../storage/sites.js';
 import type { Store } from '../storage/store.js';
@@ -18,11 +19,9 @@ import {
   type VisitRound,
 } from '../storage/visit-rounds.js';
 import { planVisits } from '../storage/visits.js';
-import { say } from '../texts/say.js';
-import { VISITS_TEXTS } from '../texts/visits.js';
 import { probesOfSet, type VisitGround } from '../visits/one-visit.js';
 import { planRound } from '../visits/plan-round.js';
-import { findTrouble, type SnippetHistory } from '../visits/find-trouble.js';
+import { findTrouble } from '../visits/find-trouble.js';
 import { runRound, whileWorking } from '../visits/run-round.js';
 import { addressOf, type VisitTools } from '../visits/visiting.js';
 import { judgeInPage } from '../verify/judge-in-page.js';
@@ -39,7 +38,6 @@ interface RoundGround extends VisitGround {
   readonly site: Site;
 }
 
-const RELEASES_LOOKED_AT = 50;
 const MAX_PAGES = 10_000;
 
 /** Works on rounds of visits that are in the queue. What a worker gives back when it stops goes there again. */
@@ -83,49 +81,15 @@ async function answerTrouble(
   tools: VisitJobTools,
   stop: AbortSignal,
 ): Promise<void> {
+  const served = { number: round.release ?? 0, snapshot: ground.snapshot };
   await whileWorking(tools.store, round, tools, stop, async (signal) => {
     const answer = await findTrouble({
       ...{ root: tools.store, round, ground, tools, signal },
       question: round.options.trouble!,
-      historyOf: (snippet) => historyOf(store, ground, round, snippet, tools.sets),
+      historyOf: (snippet) => formerSnippet(store, ground.site, served, snippet),
     });
     await saveAnswer(store, round.id, answer);
   });
-}
-
-/** Since which release a snippet has been as it is, and how it was before; nothing where that was longer ago than anybody looks. */
-async function historyOf(
-  store: Store,
-  { site, snapshot }: RoundGround,
-  { release: served }: VisitRound,
-  key: string,
-  sets: Sets,
-): Promise<SnippetHistory> {
-  const releases = (await releasesOf(store, site, RELEASES_LOOKED_AT)).filter(
-    ({ number }) => number <= (served ?? 0),
-  );
-  let since: { readonly number: number; readonly createdAt: Date } | undefined;
-  let former: { readonly release: number; readonly snippet: SnapshotSnippet } | undefined;
-  let now: string | undefined;
-  for (const { number } of releases) {
-    const release = (await releaseByNumber(store, site, number))!;
-    const { snippets } = await sets.release(store, release);
-    const snippet = snippets.find((one) => one.key === key);
-    const form = JSON.stringify(snippet ?? null);
-    now ??= form;
-    if (form !== now) {
-      if (snippet?.state === 'on') former = { release: number, snippet };
-      break;
-    }
-    since = release;
-  }
-  if (!since) return {};
-  const date = dateWords(dayAt(since.createdAt.getTime(), site.timeZone));
-  const words = say(VISITS_TEXTS.troubleSince, { release: since.number, date });
-  if (!former) return { since: words };
-  const { release, snippet } = former;
-  const snippets = snapshot.snippets.map((one) => (one.key === key ? snippet : one));
-  return { since: words, former: { release, snapshot: { ...snapshot, snippets } } };
 }
 
 async function groundOf(

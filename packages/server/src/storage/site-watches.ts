@@ -23,7 +23,8 @@ export interface SiteWatch {
 }
 
 const COLUMNS = `w.cron, w.zone, w.next_at as "nextAt", w.after_publishing as "afterPublishing",
-  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.budget_kb as "budgetKb", w.set_by as "setBy", w.set_at as "setAt"`;
+  w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.budget_kb as "budgetKb",
+  w.set_by as "setBy", w.set_at as "setAt"`;
 
 function toWatch<T extends SiteWatch>(row: T): T {
   const date = (value: Date | null): Date | null => value && new Date(value);

@@ -221,6 +221,21 @@ export async function forsakenSurveys(store: Store, silentMs: number): Promise<n
   return rows.map(({ id }) => id);
 }
 
+/** The last survey before one, of the same host and side, that began by itself and came to its end. */
+export async function lastPlannedSurvey(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  { environment, host, side, number }: Pick<Survey, 'environment' | 'host' | 'side' | 'number'>,
+): Promise<Survey | undefined> {
+  const [survey] = await select(
+    store,
+    `where s.site_id = ? and s.state = 'done' and s.environment = ? and s.host = ? and s.side = ? and s.number < ?
+       and s.options ->> 'isPlanned' = 'true' order by s.number desc limit 1`,
+    [site.id, environment, host, side, number],
+  );
+  return survey;
+}
+
 /** Says that what a survey found is told. @returns whether it was this call that said so */
 export async function claimTelling(store: Store, { id }: Pick<Survey, 'id'>): Promise<boolean> {
   const rows = await emOf(store).execute<unknown[]>(

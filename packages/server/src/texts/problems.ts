@@ -43,12 +43,12 @@ const BY_CODE = {
     'no-host-to-visit': 'The site has no {environment} host, so there is nothing to visit. Add one first.',
     'nothing-published': 'Nothing was published to {environment} yet, so no snippet is expected there.',
     'no-survey-yet':
-      'No survey of "{site}" has come to its end yet. Start one: "pragmatica survey", or in the console under Survey.',
+      'No survey of "{site}" has come to its end yet. Start one: "pragmatica survey", or in the console under “The real site”.',
     'no-such-survey': 'The site "{site}" has no survey {number}.',
     'no-visits-yet':
-      'No browser has visited "{site}" yet. Start with "pragmatica verify --browser", or in the console under Verification.',
+      'No browser has visited "{site}" yet. Start with "pragmatica verify --browser", or in the console under “Check live pages”.',
     'no-weighing-yet':
-      'No page of "{site}" has been weighed yet. Start with "pragmatica weigh", or in the console under Verification.',
+      'No page of "{site}" has been weighed yet. Start with "pragmatica weigh", or in the console under “Check live pages”.',
     'not-a-weighing': 'Round {number} did not weigh pages.',
     'no-such-round': 'The site "{site}" has no round {number} of visits.',
     'no-such-visit': 'Round {round} has no visit {number}.',
@@ -110,7 +110,7 @@ const BY_CODE = {
     'recipe-differs':
       'The file holds version {version} of the recipe "{recipe}", and here it is another one under the same number. Nothing was imported.',
     'policy-unsurveyed':
-      'No survey of {host} has come to its end yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under The real site.',
+      'No survey of {host} has come to its end yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under “The real site”.',
     'policy-untried':
       'The policy of {host} was not on trial yet, and may block what its pages need. Send it on trial first, and look at what browsers report.',
     'policy-not-sent':

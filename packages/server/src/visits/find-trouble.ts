@@ -9,6 +9,7 @@ import {
   twiceTroubles,
   wellWords,
   pageAddress,
+  type BlamedSnippet,
   type JudgedLoad,
   type LoadEvidence,
   type Snapshot,
@@ -133,24 +134,33 @@ async function breakages(
       const { load } = await lookWithout(without, current);
       return !load || damageOf(load, bare).some((one) => one.id === id);
     });
-    const snippets = await Promise.all(
-      keys.map(async (key) => {
-        const { since, former } = await work.historyOf(key);
-        const blamed = { key, name: nameOf(work, key), ...(since === undefined ? {} : { since }) };
-        // Of several that do it only together, nobody knows whose change it was.
-        const isWell =
-          former && keys.length === 1 ? await wasWell(work, blamed.name, former, current, bare) : undefined;
-        return former && isWell !== undefined
-          ? { ...blamed, former: { release: former.release, isWell } }
-          : blamed;
-      }),
-    );
     // Symptoms of one culprit are one trouble.
     const known = troubles.findIndex(({ culprits }) => culprits.join() === keys.join());
-    if (known < 0) troubles.push(brokenTrouble({ symptoms: [symptom], snippets }));
-    else troubles[known] = { ...troubles[known]!, evidence: [...troubles[known]!.evidence, symptom.message] };
+    if (known < 0) {
+      const snippets = await Promise.all(keys.map((key) => blamed(work, key, keys.length, symptom, bare)));
+      troubles.push(brokenTrouble({ symptoms: [symptom], snippets }));
+    } else
+      troubles[known] = { ...troubles[known]!, evidence: [...troubles[known]!.evidence, symptom.message] };
   }
   return troubles;
+}
+
+/** A culprit with its history. Of several that do it only together, nobody knows whose change it was. */
+async function blamed(
+  work: TroubleWork,
+  key: string,
+  count: number,
+  symptom: Symptom,
+  bare: LoadEvidence,
+): Promise<BlamedSnippet> {
+  const name = nameOf(work, key);
+  const { since, former } = await work.historyOf(key);
+  const isWell = former && count === 1 ? await wasWell(work, name, former, symptom, bare) : undefined;
+  return {
+    ...{ key, name },
+    ...(since === undefined ? {} : { since }),
+    ...(former && isWell !== undefined ? { former: { release: former.release, isWell } } : {}),
+  };
 }
 
 /** Whether a symptom is gone with a snippet as it was; undefined where the page could not be opened. */

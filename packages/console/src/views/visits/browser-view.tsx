@@ -132,7 +132,7 @@ function RoundResult({ site, round }: { site: string; round: VisitRoundResource 
       <RungsTable site={site} snippets={summary.snippets} />
       <ScreenSection site={site} round={round.number} summary={summary} />
       <ConsentSection stages={summary.stages} />
-      <WeightSection weights={summary.weights} />
+      <WeightSection site={site} weights={summary.weights} />
       <VisitList site={site} round={round.number} visits={visits} />
     </div>
   );

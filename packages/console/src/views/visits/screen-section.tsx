@@ -72,7 +72,11 @@ function byCover(
   covered: Summary['covered'],
 ): readonly (readonly [Summary['covered'][number], Summary['covered']])[] {
   const groups = new Map<string, Summary['covered']>();
-  for (const one of covered) groups.set(one.by.selector, [...(groups.get(one.by.selector) ?? []), one]);
+  for (const one of covered) {
+    const group = groups.get(one.by.selector);
+    if (group) group.push(one);
+    else groups.set(one.by.selector, [one]);
+  }
   return [...groups.values()].map((controls) => [controls[0]!, controls]);
 }
 

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { RoundDetail } from '../../api/visits';
 import { say } from '../../texts/say';
 import { VISITS } from '../../texts/visits';
@@ -6,7 +7,7 @@ import { Section } from './section';
 type Weight = RoundDetail['summary']['weights'][number];
 
 /** What each one costs, as bars. */
-export function WeightSection({ weights }: { weights: readonly Weight[] }) {
+export function WeightSection({ site, weights }: { site: string; weights: readonly Weight[] }) {
   if (weights.length === 0) return null;
   const most = Math.max(1, ...weights.map(({ bytes }) => bytes));
   return (
@@ -32,6 +33,12 @@ export function WeightSection({ weights }: { weights: readonly Weight[] }) {
           </li>
         ))}
       </ul>
+      <Link
+        to={`/sites/${site}/check/weight`}
+        className="mt-3 inline-block text-sm text-primary hover:underline"
+      >
+        {VISITS.weighThem}
+      </Link>
     </Section>
   );
 }

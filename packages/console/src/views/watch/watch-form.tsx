@@ -1,3 +1,4 @@
+import { watchSettings } from '@pragmatica/contract';
 import { useId, useState } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { useSetWatch, type Watch } from '../../api/watch';
@@ -40,11 +41,11 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
   const save = (): void =>
     set.run(
       {
+        ...watchSettings(watch),
         etag,
         cron,
         afterPublishing: after,
         needsRehearsal,
-        budgetKb: watch.budgetKb,
         mailTo: mail.split(/\s+/).filter((one) => one !== ''),
       },
       () => toast({ tone: 'done', title: WATCH.saved }),

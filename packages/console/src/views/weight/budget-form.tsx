@@ -1,3 +1,4 @@
+import { watchSettings } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
@@ -22,10 +23,9 @@ function LoadedForm({ site, watch, etag }: { site: string; watch: Watch; etag: s
   const set = useSetWatch(site);
   const [typed, setTyped] = useState(watch.budgetKb === null ? '' : String(watch.budgetKb));
   const errors = fieldErrorsOf(set.error);
-  const { cron, afterPublishing, needsRehearsal, mailTo } = watch;
   const save = (): void => {
     const budgetKb = typed.trim() === '' ? null : Number(typed);
-    set.run({ etag, cron, afterPublishing, needsRehearsal, mailTo, budgetKb }, () =>
+    set.run({ etag, ...watchSettings(watch), budgetKb }, () =>
       toast({ tone: 'done', title: budgetKb === null ? WEIGHT.removed : WEIGHT.saved }),
     );
   };

@@ -17,7 +17,7 @@ interface PageWeightProps {
 
 /** What each snippet adds to one page, in figures. */
 export function PageWeight({ site, page, colours }: PageWeightProps) {
-  const { path, device, bare, adds, snippets, isWithin, sentence, advice } = page;
+  const { path, device, bare, adds, snippets, sharedBytes, running, isWithin, sentence, advice } = page;
   return (
     <Section title={say(WEIGHT.page, { path, device: WEIGHT.devices[device] })}>
       <p className={cn('flex gap-2 text-sm', isWithin === false && 'text-danger')}>
@@ -27,6 +27,9 @@ export function PageWeight({ site, page, colours }: PageWeightProps) {
           {sentence} {advice !== '' && <span className="text-ink">{advice}</span>}
         </span>
       </p>
+      {running > 0 && snippets.length === 0 && (
+        <p className="mt-2 text-sm text-muted">{say(WEIGHT.whole, { count: running })}</p>
+      )}
       <div className="mt-3 overflow-x-auto">
         <table className="w-full text-sm tabular-nums">
           <thead className="text-left text-[13px] text-muted">
@@ -60,9 +63,17 @@ export function PageWeight({ site, page, colours }: PageWeightProps) {
                 <Cells figures={one.adds} isDifference />
               </tr>
             ))}
+            {sharedBytes > 0 && (
+              <tr className="border-t border-line">
+                <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                  {WEIGHT.together}
+                </th>
+                <td className="px-2 py-1.5 text-right whitespace-nowrap">{kilobytes(sharedBytes)}</td>
+              </tr>
+            )}
             <tr className="border-t border-line-strong font-medium">
               <th scope="row" className="py-1.5 pr-3 text-left font-medium">
-                {snippets.length === 0 ? WEIGHT.nothing : WEIGHT.all}
+                {running === 0 ? WEIGHT.nothing : WEIGHT.all}
               </th>
               <Cells figures={adds} isDifference />
             </tr>

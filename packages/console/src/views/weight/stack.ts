@@ -10,20 +10,15 @@ export interface Piece {
   readonly bytes: number;
 }
 
-/** What compression saves here and there is nobody's. */
-const LEAST_SHARE = 0.03;
-
 /**
  * A page's bytes as pieces that lie behind each other. What a snippet alone adds may overlap with what another one adds; the
  * bar is as long as the page with all of them.
  */
-export function piecesOf({ bare, full, snippets }: WeighedPage): readonly Piece[] {
+export function piecesOf({ bare, full, snippets, sharedBytes }: WeighedPage): readonly Piece[] {
   const adding = snippets.filter(({ adds }) => adds.bytes > 0);
   const alone = adding.reduce((sum, { adds }) => sum + adds.bytes, 0);
   const added = Math.max(0, full.bytes - bare.bytes);
   const scale = alone > added && alone > 0 ? added / alone : 1;
-  const rest = added - alone;
-  const together = rest > added * LEAST_SHARE ? rest : 0;
   return [
     { kind: 'page', name: '', bytes: bare.bytes },
     ...adding.map(({ snippet, name, adds }): Piece => ({
@@ -32,6 +27,6 @@ export function piecesOf({ bare, full, snippets }: WeighedPage): readonly Piece[
       name,
       bytes: adds.bytes * scale,
     })),
-    ...(together > 0 ? [{ kind: 'together', name: '', bytes: together } as const] : []),
+    ...(sharedBytes > 0 ? [{ kind: 'together', name: '', bytes: sharedBytes } as const] : []),
   ];
 }

@@ -10,7 +10,7 @@ import { Button } from '../../ui/button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { RoundLine } from '../visits/round-line';
 import { Section } from '../visits/section';
-import { COLOURS } from '../visits/snippet-colours';
+import { coloursOf } from '../visits/snippet-colours';
 import { useRound } from '../visits/use-round';
 import { BudgetForm } from './budget-form';
 import { PageWeight } from './page-weight';
@@ -72,8 +72,7 @@ export function WeightView() {
 function Result({ site, weight }: { site: string; weight: WeightResource }) {
   const { host, release, isRehearsal, endedAt, pages, failed, budgetKb } = weight;
   const when = endedAt === null ? '' : new Date(endedAt).toLocaleString();
-  const keys = new Set(pages.flatMap(({ snippets }) => snippets.map(({ snippet }) => snippet)));
-  const colours = new Map([...keys].map((key, index) => [key, COLOURS[index % COLOURS.length]!]));
+  const colours = coloursOf(pages.flatMap(({ snippets }) => snippets.map(({ snippet }) => snippet)));
   return (
     <>
       <p className="text-[13px] text-muted">

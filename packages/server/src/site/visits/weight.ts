@@ -31,17 +31,24 @@ export async function showWeight(store: Store, key: string, number?: number): Pr
     isRehearsal: round.options.draft === true,
     endedAt: round.endedAt?.toISOString() ?? null,
     budgetKb,
-    isWithin: budgetKb === null ? null : weighed.every(({ isWithin }) => isWithin === true),
+    isWithin: isWithinAll(weighed, failed.length > 0 || weighed.length === 0),
     pages: weighed.map(toResource),
     failed: [...failed],
   };
 }
 
+/** @param isUnsure - pages are missing that may be over the budget */
+function isWithinAll(pages: readonly WeighedPage[], isUnsure: boolean): boolean | null {
+  if (pages.some(({ isWithin }) => isWithin === false)) return false;
+  return isUnsure || pages.some(({ isWithin }) => isWithin === undefined) ? null : true;
+}
+
 function toResource(page: WeighedPage): WeightResource['pages'][number] {
-  const { full, bare, adds, snippets, isWithin, ...rest } = page;
+  const { full, bare, adds, snippets, sharedBytes, isWithin, ...rest } = page;
   return {
     ...rest,
     ...{ full: figures(full), bare: figures(bare), adds: figures(adds), isWithin: isWithin ?? null },
+    sharedBytes: Math.round(sharedBytes),
     snippets: snippets.map((one) => ({ ...one, adds: figures(one.adds) })),
   };
 }

@@ -169,9 +169,7 @@ async function tellNews(
     text,
     type: 'snippets.changed',
     data: {
-      site: { key: site.key, name: site.name },
       ...{ host: round.host, environment: round.environment, release: round.release, round: round.number },
-      subject,
       lost: news.lost.map(({ at, causeId, snippets }) => ({
         ...{ at, cause: causeId },
         snippets: snippets.map(({ snippet, name, paths, cause: { message, advice, who } }) => ({

@@ -25,6 +25,7 @@ export interface Telling {
   readonly text: string;
   /** What it is, for programs: `snippets.changed`. */
   readonly type: string;
+  /** Besides the site and the subject. */
   readonly data: object;
 }
 
@@ -36,7 +37,8 @@ export async function tell(
 ): Promise<readonly NoticeRow[]> {
   const { mailTo } = await watchOf(store, site);
   const webhooks = await webhooksOf(store, site);
-  const body = JSON.stringify({ type, timestamp: new Date().toISOString(), data });
+  const about = { site: { key: site.key, name: site.name }, subject };
+  const body = JSON.stringify({ type, timestamp: new Date().toISOString(), data: { ...about, ...data } });
   const notices: NewNotice[] = [
     ...webhooks.map(({ id, url }) => ({
       ...{ channel: 'webhook' as const, target: url, webhookId: id },
@@ -55,8 +57,7 @@ export async function tryNotices(key: string, { store }: Acting) {
   return store.transactional(async (transaction) => {
     const site = await findSite(transaction, key);
     const { subject, text } = testNotice(site.name);
-    const data = { site: { key: site.key, name: site.name }, subject };
-    const notices = await tell(transaction, site, { subject, text, type: 'test', data });
+    const notices = await tell(transaction, site, { subject, text, type: 'test', data: {} });
     if (notices.length === 0) throw new ServiceError('nobody-to-tell', {});
     return { items: notices.map(noticeResource), next: null };
   });

@@ -9,7 +9,7 @@ import {
 import { siteById } from '../../storage/sites.js';
 import type { Store } from '../../storage/store.js';
 import { ignoredKeys, lostPages } from '../../storage/survey-reads.js';
-import { claimTelling, lastDoneSurvey, type Survey } from '../../storage/surveys.js';
+import { claimTelling, lastPlannedSurvey, type Survey } from '../../storage/surveys.js';
 import { thingsOf } from '../surveys/changes.js';
 import type { SiteSurveys } from '../surveys/site-surveys.js';
 import { tell } from './notices.js';
@@ -18,7 +18,8 @@ const MAX_PAGES = 1_000;
 
 /**
  * Tells what a survey that began by itself found new in the site: scripts of somebody else's, pages that are gone or do not answer.
- * Once, whoever worked on it. The first survey of a host has nothing to be held against.
+ * Once, whoever worked on it. It is held against the last one that began by itself: what somebody asked for in between was
+ * told to nobody. The first has nothing to be held against.
  *
  * @param base - where people reach the console
  */
@@ -28,11 +29,11 @@ export async function tellSurveyNews(
   survey: Survey,
   base: string,
 ): Promise<void> {
-  const { id, siteId, environment, host, side, number, options, leftOut } = survey;
+  const { id, siteId, environment, host, number, options, leftOut } = survey;
   // Of both sides, what visitors get is told.
   if (survey.state !== 'done' || options.isPlanned !== true || survey.after !== null) return;
   const site = await siteById(store, siteId);
-  const before = site && (await lastDoneSurvey(store, site, { environment, host, side, before: number }));
+  const before = site && (await lastPlannedSurvey(store, site, survey));
   if (!site || !before) return;
   const [was, is, lost, ignored] = await Promise.all([
     thingsOf(surveys, store, site, before),
@@ -43,6 +44,7 @@ export async function tellSurveyNews(
   const news = surveyNewsOf({
     ...{ before: was.map(toForeign), after: is.map(toForeign), lost, ignored },
     isCut: leftOut > 0,
+    wasCut: before.leftOut > 0 && survey.visited > before.visited,
   });
   if (!isSurveyNews(news)) return;
   const address = `${base}/sites/${site.key}/survey/history`;
@@ -58,8 +60,7 @@ export async function tellSurveyNews(
       text,
       type: 'pages.changed',
       data: {
-        site: { key: site.key, name: site.name },
-        ...{ host, environment, survey: number, before: before.number, subject },
+        ...{ host, environment, survey: number, before: before.number },
         appeared: news.appeared.map(({ name, pages, example }) => ({ name, pages, example })),
         ...{ gone: news.gone, failing: news.failing, address },
       },
