@@ -3,7 +3,8 @@ import { closeSync, readFileSync } from 'node:fs';
 import { openLog } from './logs.mjs';
 import { SetupError } from './setup-error.mjs';
 
-const READY_TIMEOUT_MS = 60_000;
+/** Long: on a machine that is busy with other things a slow start is better than none. */
+const READY_TIMEOUT_MS = 180_000;
 const STOP_TIMEOUT_MS = 8_000;
 /** A program that says nothing for so long hangs, and is ended so that another one can take its place. */
 const SILENCE_MS = 30_000;

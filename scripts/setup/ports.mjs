@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { createServer } from 'node:net';
 import { SetupError } from './setup-error.mjs';
 
@@ -21,6 +22,20 @@ export async function assertPortsFree(host, ports) {
       `Port ${port} on ${host} cannot be used (${problem}). Check ${setting} and PRAGMATICA_HOST.`,
     );
   }
+}
+
+/** Below those that a system gives to connections of its own accord: another program's call would take one of these meanwhile. */
+const LOWEST = 10_000;
+const HIGHEST = 29_999;
+const TRIES = 100;
+
+/** @returns {Promise<number>} a port of loopback that is free, for a program that is to start soon */
+export async function freePort() {
+  for (let tries = 0; tries < TRIES; tries += 1) {
+    const port = randomInt(LOWEST, HIGHEST + 1);
+    if ((await tryPort('127.0.0.1', port)) === undefined) return port;
+  }
+  throw new SetupError(`No port between ${LOWEST} and ${HIGHEST} is free.`);
 }
 
 function tryPort(host, port) {

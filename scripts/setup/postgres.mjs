@@ -1,10 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { command } from './command.mjs';
 import { openLog } from './logs.mjs';
+import { freePort } from './ports.mjs';
 import { say } from './say.mjs';
 import { SetupError } from './setup-error.mjs';
 
@@ -189,15 +189,4 @@ function reachableFolder(data) {
   mkdirSync(folder, { recursive: true });
   say(`  The user "postgres" may not enter ${data}, so the database lies in ${folder}.`);
   return folder;
-}
-
-function freePort() {
-  return new Promise((done, fail) => {
-    const server = createServer();
-    server.once('error', fail);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address();
-      server.close(() => done(port));
-    });
-  });
 }

@@ -1,10 +1,9 @@
 import { spawn } from 'node:child_process';
-import { createServer } from 'node:http';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { freePort } from './free-port.js';
 import { send } from './http.js';
-import { listen } from './stage.js';
 
 export interface Nginx {
   readonly port: number;
@@ -61,10 +60,4 @@ export async function startNginx(pages: Readonly<Record<string, string>>, block:
       rmSync(folder, { recursive: true, force: true });
     },
   };
-}
-
-async function freePort(): Promise<number> {
-  const { server, port } = await listen(createServer());
-  await new Promise((resolve) => server.close(resolve));
-  return port;
 }

@@ -41,7 +41,7 @@ let template: Promise<Template> | undefined;
 
 /** A database with its tables and an administrator, made once per process: each stage gets a copy of it. */
 async function makeTemplate(): Promise<Template> {
-  const database = `template_${process.pid}`;
+  const database = `template_${process.pid}_${++count}`;
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-template-'));
   const service = await startService(readSettings(stageEnvironment(folder)), await createDatabase(database));
   const { data } = await createClient({ server: service.address, fetch: localhostFetch }).call('signIn', {
@@ -71,7 +71,9 @@ export async function startStage({
   chatHours?: Hours;
   settings?: Record<string, string>;
 } = {}): Promise<Stage> {
-  const { database, token } = await (template ??= makeTemplate());
+  template ??= makeTemplate();
+  template.catch(() => (template = undefined));
+  const { database, token } = await template;
   const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
   const providers = await listen(createProviderServer());
   let gatewayPort = 0;

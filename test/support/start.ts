@@ -1,9 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
+import { freePort } from './free-port.js';
 import { eventually } from './http.js';
-import { listen } from './stage.js';
 
 const SCRIPT = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
 
@@ -27,9 +26,9 @@ export interface Started {
 }
 
 export async function freePorts(): Promise<Ports> {
-  const servers = await Promise.all(PORTS.map(() => listen(createServer())));
-  for (const { server } of servers) server.close();
-  return Object.fromEntries(PORTS.map((name, index) => [name, String(servers[index]!.port)])) as Ports;
+  const ports = new Set<number>();
+  while (ports.size < PORTS.length) ports.add(await freePort());
+  return Object.fromEntries(PORTS.map((name, index) => [name, String([...ports][index]!)])) as Ports;
 }
 
 /** What `npm start` runs, with these settings and no others. */
@@ -46,6 +45,11 @@ export function startPragmatica(env: Record<string, string>, ...args: string[]):
   return { child, text: () => text, exited: new Promise((resolve) => child.once('exit', resolve)) };
 }
 
+/** Waits until everything runs; one that ends instead is told at once, with all that it said. */
 export async function untilRunning(started: Started): Promise<void> {
-  await eventually(() => expect(started.text()).to.include('Ctrl-C stops everything.'), 220_000);
+  let hasEnded = false;
+  void started.exited.then(() => (hasEnded = true));
+  const isRunning = (): boolean => started.text().includes('Ctrl-C stops everything.');
+  await eventually(() => expect(isRunning() || hasEnded, started.text()).to.equal(true), 220_000);
+  expect(isRunning(), `ended instead of running:\n${started.text()}`).to.equal(true);
 }

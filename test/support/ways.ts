@@ -1,12 +1,12 @@
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { WAY_HOSTS, seedWays, startWays, wayHost, type WayPorts } from '@pragmatica/demo';
 import { expect } from 'chai';
+import { freePort } from './free-port.js';
 import { eventually, send } from './http.js';
-import { listen, type Stage } from './stage.js';
+import type { Stage } from './stage.js';
 
 const COMMAND_LINE = fileURLToPath(new URL('../../packages/cli/bin/pragmatica.js', import.meta.url));
 
@@ -51,10 +51,4 @@ export async function startStageWays(stage: Stage): Promise<StartedWays> {
       rmSync(folder, { recursive: true, force: true });
     },
   };
-}
-
-async function freePort(): Promise<number> {
-  const { server, port } = await listen(createServer());
-  await new Promise((resolve) => server.close(resolve));
-  return port;
 }
