@@ -30,6 +30,9 @@ export interface Stage {
 /** Open at whatever hour the tests run, and yet hours. */
 const ALL_DAY: Hours = { weekly: parseWeekly('daily 00:00-24:00') };
 
+/** An object is in use (PostgreSQL, error codes); it says so after five seconds. */
+const IN_USE = '55006';
+
 let count = 0;
 
 interface Template {
@@ -137,7 +140,14 @@ export async function createDatabase(name: string, template = 'template1'): Prom
   const url = new URL(process.env['TEST_DATABASE_URL'] ?? missing());
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
-  await client.query(`create database ${name} template ${template}`);
+  // Connections that were ended may take a moment to be gone.
+  for (let tries = 1; ; tries++)
+    try {
+      await client.query(`create database ${name} template ${template}`);
+      break;
+    } catch (error) {
+      if (!(error instanceof pg.DatabaseError) || error.code !== IN_USE || tries === 5) throw error;
+    }
   await client.end();
   url.pathname = `/${name}`;
   return url.href;

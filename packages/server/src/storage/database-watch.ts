@@ -49,6 +49,7 @@ export class DatabaseWatch {
   }
 
   async #asked(): Promise<boolean> {
+    if (this.#isClosed) return false;
     try {
       this.#client ??= await this.#connect();
       if (await isInTime(this.#client.query('select 1'))) return true;
@@ -69,6 +70,11 @@ export class DatabaseWatch {
     // What ends the connection is noticed at the next question.
     client.on('error', () => undefined);
     await client.connect();
+    // Nobody asks on it any more, and nobody else would end it.
+    if (this.#isClosed) {
+      await endConnection(client, ANSWER_MS);
+      throw new Error('the watch is closed');
+    }
     return client;
   }
 
