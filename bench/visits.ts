@@ -59,7 +59,7 @@ const order: VisitOrder = {
   address,
   ownOrigins: [],
   script: { device: 'desktop', steps: [{ do: 'open', path: '/' }] },
-  thirdParties: 'real',
+  thirdParties: { usual: 'real', hosts: [] },
 };
 const executable = process.env['PRAGMATICA_CHROMIUM'];
 const bare = await startChromium({ executable });

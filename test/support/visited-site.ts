@@ -145,7 +145,7 @@ export async function visitedSite(): Promise<VisitedSite> {
         address: `http://${host}:${port}`,
         ownOrigins: [],
         script: full,
-        thirdParties: 'real',
+        thirdParties: { usual: 'real', hosts: [] },
         probes: [...probed.keys()],
         ...order,
       });

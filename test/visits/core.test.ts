@@ -79,7 +79,7 @@ describe('the visits that a set needs', () => {
       'A new visitor who does nothing (phone)',
       'A new visitor who accepts, stays and looks around (phone)',
       'A new visitor who refuses (phone)',
-      'Somebody who comes back the next day (phone)',
+      'Somebody who comes back the next day, and again 7 days after the first visit (phone)',
     ]);
   });
 

@@ -185,7 +185,7 @@ describe('a visit', function () {
         { key: 'leave', code: '<script>location.href="http://elsewhere.localhost:PORT/"</script>' },
         { key: 'pic', at: 'body-end', code: '<img src="http://tidecount.localhost:PORT/p.gif" alt="">' },
       ],
-      order: { thirdParties: 'blocked' },
+      order: { thirdParties: { usual: 'blocked', hosts: [] } },
     });
     expect(asked).to.deep.equal([]);
     expect(leaving.evidence.loads.map(({ status: one }) => one)).to.include(200);
@@ -291,7 +291,7 @@ describe('the browser of visits', function () {
         address: `http://ferries.localhost:${site.port}`,
         ownOrigins: [],
         script: { device: 'desktop', steps: [{ do: 'open', path: '/' }] },
-        thirdParties: 'real',
+        thirdParties: { usual: 'real', hosts: [] },
       });
       const [load] = evidence.loads;
       expect(load!.status).to.equal(200);

@@ -14,6 +14,8 @@ import { within } from './within.js';
 /** What the steps of a visit have done to a page so far. */
 export interface LoadProgress {
   readonly visitor: 'first' | 'returning';
+  /** By the browser's clock, since the first page load. */
+  readonly day: number;
   readonly openedAt: number;
   seconds: number;
   scrolled: number;
@@ -95,6 +97,7 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     scrolled: Math.max(progress.scrolled, seen?.scrolled ?? 0),
     hasLeft: progress.hasLeft,
     visitor: progress.visitor,
+    ...(progress.day === 0 ? {} : { day: progress.day }),
     ...(progress.answer === undefined ? {} : { answer: answerOf(progress.answer, record) }),
     views: record.views,
   };

@@ -1,4 +1,4 @@
-import type { ThirdParties, VisitScript } from '@pragmatica/core';
+import type { ThirdPartyRules, VisitScript } from '@pragmatica/core';
 
 /** What a browser is asked to do, and what it may. */
 export interface VisitOrder {
@@ -7,7 +7,8 @@ export interface VisitOrder {
   /** Origins whose pages may be opened: the site's own. */
   readonly ownOrigins: readonly string[];
   readonly script: VisitScript;
-  readonly thirdParties: ThirdParties;
+  /** What other hosts get. */
+  readonly thirdParties: ThirdPartyRules;
   /** Request headers with which the host lets us in; they go to it alone. */
   readonly access?: Readonly<Record<string, string>>;
   /** Selectors of elements that somebody wants to know of. */
@@ -24,7 +25,7 @@ export interface VisitOrder {
   readonly boxesOf?: string;
   /** Takes no picture. */
   readonly noScreenshot?: boolean;
-  /** At most so long, everything taken together. @defaultValue 45,000 */
+  /** At most so long, everything taken together. @defaultValue 45,000, and what the visitor waits on purpose */
   readonly timeoutMs?: number;
 }
 

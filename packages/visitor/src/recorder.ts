@@ -3,7 +3,6 @@ import type {
   Frame,
   Initiator,
   RequestFailure,
-  RequestKind,
   SeenException,
   SeenRequest,
   SeenScript,
@@ -14,6 +13,7 @@ import type {
 import type { CDPSession } from 'playwright-core';
 import { REFUSED_HEADER } from './guard-proxy.js';
 import type { Protocol } from './protocol.js';
+import { requestKind } from './request-kind.js';
 
 /** What is kept of one page load; a page that does without end fills no memory. */
 const MAX_REQUESTS = 1_500;
@@ -23,6 +23,8 @@ const MAX_WRITES = 300;
 const MAX_SOURCE = 300_000;
 const MAX_FRAMES = 30;
 const MAX_TEXT = 500;
+/** Of what is sent along. */
+const MAX_BODY = 2_000;
 
 /** What lets somebody in somewhere. */
 const PRIVATE_HEADERS = ['authorization', 'proxy-authorization', 'cookie', 'set-cookie'];
@@ -78,24 +80,12 @@ export class LoadRecord {
   }
 }
 
-const KINDS: Partial<Record<Protocol.Network.ResourceType, RequestKind>> = {
-  Document: 'document',
-  Script: 'script',
-  Stylesheet: 'style',
-  Image: 'image',
-  Font: 'font',
-  Media: 'media',
-  XHR: 'fetch',
-  Fetch: 'fetch',
-  EventSource: 'fetch',
-  Ping: 'beacon',
-  WebSocket: 'socket',
-};
-
 /** Listens to a page by the DevTools protocol and keeps what happens, page load by page load. */
 export class Recorder {
   /** Bytes of answers that the browser does not know, by request. */
   readonly sizes = new Map<string, number>();
+  /** Requests that a stand-in has answered. */
+  readonly #standIns = new Set<string>();
   readonly #session: CDPSession;
   /** Marks what the page's watch says, and where it stands in the window. */
   readonly token: string;
@@ -118,6 +108,13 @@ export class Recorder {
     this.#session = session;
     this.token = token;
     this.mainFrame = mainFrame;
+  }
+
+  /** Says that a stand-in has answered a request. */
+  markStandIn(id: string): void {
+    this.#standIns.add(id);
+    const request = this.current?.requests.get(id);
+    if (request) request.standIn = true;
   }
 
   get current(): LoadRecord | undefined {
@@ -148,7 +145,7 @@ export class Recorder {
       if (name === 'load') load.loadedMs = load.since(timestamp);
     });
     await Promise.all([
-      s.send('Network.enable', { maxPostDataSize: 2_000 }),
+      s.send('Network.enable', { maxPostDataSize: MAX_BODY }),
       s.send('Runtime.enable'),
       s.send('Debugger.enable', { maxScriptsCacheSize: 20_000_000 }),
       s.send('Debugger.setAsyncCallStackDepth', { maxDepth: 8 }),
@@ -209,13 +206,14 @@ export class Recorder {
       id: requestId,
       url: request.url,
       method: request.method,
-      kind: KINDS[type ?? 'Other'] ?? 'other',
+      kind: requestKind(type),
       ...(frameId === undefined || frameId === this.mainFrame ? {} : { frame: frameId }),
       startMs: load.since(timestamp),
       bytes: 0,
       initiator: this.#initiator(event.initiator),
       requestHeaders: this.#kept(lower(request.headers)),
-      ...(body === undefined ? {} : { body: body.slice(0, MAX_TEXT) }),
+      ...(this.#standIns.has(requestId) ? { standIn: true } : {}),
+      ...(body === undefined ? {} : { body: body.slice(0, MAX_BODY) }),
     });
   }
 

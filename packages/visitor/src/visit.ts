@@ -7,12 +7,14 @@ import {
   type StepOutcome,
   type VisitEvidence,
   type VisitFailure,
+  type VisitScript,
 } from '@pragmatica/core';
 import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
 import { guardRequests } from './guard-requests.js';
 import { finishLoad, type LoadProgress } from './finish-load.js';
 import { callInPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
+import { beginSession } from './page/session.js';
 import { shiftClock, watchPage } from './page/watch.js';
 import { Recorder } from './recorder.js';
 import { settle } from './settle.js';
@@ -52,7 +54,7 @@ const FORM_FACTORS: Readonly<Record<Device, string>> = {
 export async function visit(browser: Browser, order: VisitOrder): Promise<Visited> {
   const startedAt = Date.now();
   const began = performance.now();
-  const { script, timeoutMs = TIMEOUT_MS } = order;
+  const { script, timeoutMs = TIMEOUT_MS + waitedMs(script) } = order;
   const steps: StepOutcome[] = [];
   const loads: LoadEvidence[] = [];
   const screenshots: Buffer[] = [];
@@ -86,6 +88,11 @@ export async function visit(browser: Browser, order: VisitOrder): Promise<Visite
     },
     screenshots,
   };
+}
+
+/** What the visitor waits on purpose. */
+function waitedMs({ steps }: VisitScript): number {
+  return steps.reduce((sum, step) => sum + (step.do === 'wait' ? step.seconds * 1_000 : 0), 0);
 }
 
 function isCrash(error: unknown): boolean {
@@ -177,15 +184,17 @@ async function walkPage(
   const recorder = new Recorder(session, token, frameTree.frame.id, order.access);
   await recorder.start();
   await tellDevice(session, script.device, page.context().browser()?.version() ?? '');
-  await guardRequests(session, frameTree.frame.id, order, (request, bytes) =>
-    recorder.sizes.set(request, bytes),
-  );
+  await guardRequests(session, frameTree.frame.id, order, {
+    size: (request, bytes) => recorder.sizes.set(request, bytes),
+    standIn: (request) => recorder.markStandIn(request),
+  });
   await page.addInitScript({ content: callInPage(watchPage, { token, horizonMs: HORIZON_MS }) });
   if (script.clock !== undefined)
     await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
 
   const hasAgreed = script.hasAgreed === true && order.consentCookies?.accept !== undefined;
-  let progress = freshProgress('first', hasAgreed ? 'accept' : undefined);
+  let progress = freshProgress('first', 0, hasAgreed ? 'accept' : undefined);
+  let returns = 0;
   const began = performance.now();
   const close = async (): Promise<void> => {
     const record = recorder.current;
@@ -222,20 +231,13 @@ async function walkPage(
       await page.goto('about:blank');
       // Somebody who comes back has closed the window: what is kept for a session is gone, and time has gone by.
       await page.addInitScript({ content: callInPage(shiftClock, step.days * DAY_MS) });
-      await page.addInitScript(() => {
-        if (window.name !== 'pragmatica-back') {
-          window.name = 'pragmatica-back';
-          try {
-            sessionStorage.clear();
-          } catch {
-            // Storage that is forbidden holds nothing.
-          }
-        }
-      });
+      returns += 1;
+      await page.addInitScript({ content: callInPage(beginSession, returns) });
     }
     if (step.do === 'open' || step.do === 'return')
       progress = freshProgress(
         step.do === 'return' ? 'returning' : progress.visitor,
+        progress.day + (step.do === 'return' ? step.days : 0),
         progress.answer?.choice,
       );
     const outcome = await doStep(step, tools);
@@ -266,7 +268,11 @@ async function tellDevice(session: CDPSession, device: Device, version: string):
   });
 }
 
-function freshProgress(visitor: LoadProgress['visitor'], said?: 'accept' | 'refuse'): LoadProgress {
+function freshProgress(
+  visitor: LoadProgress['visitor'],
+  day: number,
+  said?: 'accept' | 'refuse',
+): LoadProgress {
   const answer = said && { choice: said };
-  return { visitor, answer, seconds: 0, scrolled: 0, hasLeft: false, openedAt: performance.now() };
+  return { visitor, day, answer, seconds: 0, scrolled: 0, hasLeft: false, openedAt: performance.now() };
 }

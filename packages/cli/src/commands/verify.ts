@@ -6,6 +6,7 @@ import {
 } from '@pragmatica/contract';
 import {
   DEVICES,
+  THIRD_PARTIES,
   deliveryOf,
   isDeliveryFault,
   summarizeDelivery,
@@ -36,7 +37,7 @@ export function verify(program: Command): void {
     .option('--device <devices>', VISITS.devices, devicesOf)
     .option('--har <folder>', VISITS.har)
     .option('--report <file>', VISITS.report)
-    .option('--block-others', VISITS.blocked)
+    .addOption(new Option('--third-parties <answer>', VISITS.thirdParties).choices(THIRD_PARTIES))
     .addOption(new Option('--format <format>', VISITS.format).choices(FORMATS))
     .option('--no-follow', VISITS.noFollow)
     .addOption(new Option('--watch', VISITS.watch).conflicts('follow'))
@@ -120,14 +121,14 @@ interface VerifyOptions extends SiteOptions, Omit<BrowserOptions, 'format'> {
 }
 
 /** @throws CliError for options that mean nothing without a browser */
-function assertPlain({ all, draft, device, har, report, blockOthers, follow, format }: VerifyOptions): void {
+function assertPlain({ all, draft, device, har, report, thirdParties, follow, format }: VerifyOptions): void {
   const given = {
     '--all': all,
     '--draft': draft,
     '--device': device,
     '--har': har,
     '--report': report,
-    '--block-others': blockOthers,
+    '--third-parties': thirdParties,
     '--no-follow': !follow,
     '--format': format,
   };

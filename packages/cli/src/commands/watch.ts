@@ -4,12 +4,14 @@ import {
   type WatchInput,
   type WatchResource,
 } from '@pragmatica/contract';
+import { THIRD_PARTIES, type ThirdParties } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
 import { colour, note, print, printJson, table, when } from '../output.js';
 import { say } from '../texts/say.js';
 import { WATCH } from '../texts/watch.js';
+import { answersWords, hostAnswer, withAnswers } from '../third-party-rules.js';
 import { wholeNumber } from '../whole-number.js';
 
 interface WatchOptions extends SiteOptions {
@@ -22,7 +24,11 @@ interface SetOptions extends SiteOptions {
   readonly rehearsal?: 'required' | 'optional';
   readonly mail?: string;
   readonly budget?: string;
+  readonly thirdParties?: ThirdParties;
+  readonly thirdParty?: readonly string[];
 }
+
+const SETTABLE = '--every, --after-publishing, --rehearsal, --mail, --budget, --third-parties, --third-party';
 
 export function watch(program: Command): void {
   const command = withSite(program.command('watch')).enablePositionalOptions();
@@ -51,25 +57,34 @@ export function watch(program: Command): void {
     .addOption(new Option('--rehearsal <rule>', WATCH.rehearsal).choices(['required', 'optional']))
     .option('--mail <addresses>', WATCH.mail)
     .option('--budget <kb>', WATCH.budget)
+    .addOption(new Option('--third-parties <answer>', WATCH.thirdParties).choices(THIRD_PARTIES))
+    .option('--third-party <host=answer...>', WATCH.thirdParty)
     .addHelpText('after', WATCH.examples)
     .action(async (options: SetOptions) => {
       const client = clientFor(options);
       const params = { site: await siteFor(client, options) };
+      const named = (options.thirdParty ?? []).map(hostAnswer);
       const changed = changesOf(options);
-      if (Object.keys(changed).length === 0)
-        throw new CliError(
-          say(WATCH.nothingToSet, { options: '--every, --after-publishing, --rehearsal, --mail, --budget' }),
-        );
+      if (Object.keys(changed).length + named.length === 0)
+        throw new CliError(say(WATCH.nothingToSet, { options: SETTABLE }));
       const { data, etag } = await client.call('showWatch', { params });
-      const body = { ...watchSettings(data), ...changed };
+      const body = { ...watchSettings(data), ...changed, hostAnswers: withAnswers(data.hostAnswers, named) };
       const { data: set } = await client.call('setWatch', { params, ifMatch: etag, body });
       if (options.json) printJson(set);
       else reportSettings(set);
     });
 }
 
-function changesOf({ every, afterPublishing, rehearsal, mail, budget }: SetOptions): WatchInput {
+function changesOf({
+  every,
+  afterPublishing,
+  rehearsal,
+  mail,
+  budget,
+  thirdParties,
+}: SetOptions): WatchInput {
   return {
+    ...(thirdParties === undefined ? {} : { thirdParties }),
     ...(every === undefined ? {} : { cron: every === 'never' ? null : every }),
     ...(afterPublishing === undefined ? {} : { afterPublishing }),
     ...(rehearsal === undefined ? {} : { needsRehearsal: rehearsal === 'required' }),
@@ -92,6 +107,7 @@ function reportSettings({ words, nextAt, afterPublishing, needsRehearsal, ...dat
       what: budgetKb === null ? WATCH.noBudget : say(WATCH.perPage, { kb: budgetKb }),
     }),
   );
+  print(say(WATCH.headThirdParties, { what: answersWords(data) }));
   print(say(WATCH.headTold, { who: told.length === 0 ? WATCH.nobody : told.join('\n                 ') }));
   const byHand = hosts.filter(({ followsPublishing }) => !followsPublishing).map(({ host }) => host);
   if (byHand.length > 0 && afterPublishing !== 'nothing')

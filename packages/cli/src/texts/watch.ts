@@ -13,7 +13,17 @@ export const WATCH = {
   perPage: '{kb} kB per page for all snippets together',
   nothingToSet: 'Say what to set: {options}.',
   examples:
-    '\nExamples:\n  pragmatica watch\n  pragmatica watch set --every "0 6 * * *" --after-publishing put-back\n  pragmatica watch set --mail ops@example.com --rehearsal required\n  pragmatica watch set --every never\n  pragmatica watch set --budget 300',
+    '\nExamples:\n  pragmatica watch\n  pragmatica watch set --every "0 6 * * *" --after-publishing put-back\n  pragmatica watch set --mail ops@example.com --rehearsal required\n  pragmatica watch set --every never\n  pragmatica watch set --budget 300\n  pragmatica watch set --third-parties stand-ins',
+  thirdParties:
+    'what other hosts get in visits: real, stand-ins (files are real, reports are answered here, so nobody counts the visits), or blocked',
+  thirdParty:
+    'the same for one host and all below it, as HOST=ANSWER; HOST=usual for no rule of its own. May be given several times',
+  notAnswer: '“{written}” is not HOST=ANSWER, with an answer of {known}.',
+  headThirdParties: 'Other hosts:     {what}',
+  answerReal: 'their real answers',
+  'answerStand-ins': 'stand-ins answer reports, so nobody counts the visits',
+  answerBlocked: 'blocked',
+  hostAnswer: '{host}: {what}',
   headWhen: 'By itself:       {when}',
   never: 'never',
   next: '{words}, next on {next}',

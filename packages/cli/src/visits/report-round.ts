@@ -1,5 +1,13 @@
 import type { RoundSummaryResource, VisitRoundDetail } from '@pragmatica/contract';
-import { DEVICES, RUNGS, whoWords, deliveryOf, rungTitle, type RungState } from '@pragmatica/core';
+import {
+  DEVICES,
+  RUNGS,
+  answeredWords,
+  deliveryOf,
+  rungTitle,
+  whoWords,
+  type RungState,
+} from '@pragmatica/core';
 import { colour, note, print, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
@@ -26,6 +34,7 @@ export function reportRound({ round, visits, summary }: VisitRoundDetail): void 
   reportProblems(summary);
   reportScreen(summary);
   reportStages(summary);
+  reportReports(summary);
   reportWeights(summary);
   if (summary.failed.length > 0) print(`\n${colour.red(VISITS.failedVisits)}`);
   for (const { visit, path, failure } of summary.failed)
@@ -112,6 +121,21 @@ function reportStages({ stages }: RoundSummaryResource): void {
     ]);
     print(table(['WHO', 'WHAT'], rows));
   }
+}
+
+function reportReports({ reports }: RoundSummaryResource): void {
+  if (reports.length === 0) return;
+  print(`\n${colour.bold(VISITS.reports)}`);
+  print(
+    table(
+      [VISITS.headWho, VISITS.headHost, VISITS.headReports],
+      reports.map(({ snippet, name, host, by }) => [
+        snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
+        host,
+        answeredWords(by),
+      ]),
+    ),
+  );
 }
 
 function reportWeights({ weights }: RoundSummaryResource): void {

@@ -1,4 +1,5 @@
 import type { VisitDetail } from '@pragmatica/contract';
+import { answerWords } from '@pragmatica/core';
 import { clipped, colour, print, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
@@ -7,6 +8,8 @@ type Load = VisitDetail['loads'][number];
 type Owner = Load['requests'][number]['owner'];
 
 const SHOWN = 90;
+const FIELDS = 8;
+const FIELD = 60;
 
 /** What one visit saw, page load by page load. */
 export function reportVisit({ visit, browser, window, steps, loads }: VisitDetail): void {
@@ -75,8 +78,26 @@ function reportLoad(load: Load): void {
   if (stored.length > 0) print(`\n  ${VISITS.kept}`);
   for (const { where, key, owner } of stored)
     print(`    ${where}: ${key}  ${colour.dim(ownerName(owner, names))}`);
+  reportReports(judged?.reports ?? []);
   if (views.length > 0) print(`\n  ${VISITS.views}`);
   for (const view of views) print(`    ${view}`);
+}
+
+/** What was told to whom: of each report the first fields, as many as can be read at a glance. */
+function reportReports(reports: NonNullable<NonNullable<Load['judged']>['reports']>): void {
+  if (reports.length > 0) print(`\n  ${VISITS.reported}`);
+  for (const { snippet, name, host, by, fields } of reports) {
+    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    print(`    ${host}  ${colour.dim(`${who}, ${answerWords(by)}`)}`);
+    const said = fields
+      .slice(0, FIELDS)
+      .map((one) => clipped(one.name === '' ? one.value : `${one.name}: ${one.value}`, FIELD));
+    if (said.length === 0) continue;
+    const more = fields.length - said.length;
+    print(
+      `      ${more === 0 ? said.join(', ') : say(VISITS.moreFields, { fields: said.join(', '), count: more })}`,
+    );
+  }
 }
 
 function ownerName({ snippet }: Owner, names: ReadonlyMap<string, string>): string {

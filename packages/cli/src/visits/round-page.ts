@@ -1,5 +1,13 @@
 import type { ApiClient, VisitRoundDetail } from '@pragmatica/contract';
-import { DEVICES, RUNGS, deliveryOf, rungTitle, whoWords, type RungState } from '@pragmatica/core';
+import {
+  DEVICES,
+  RUNGS,
+  answeredWords,
+  deliveryOf,
+  rungTitle,
+  whoWords,
+  type RungState,
+} from '@pragmatica/core';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
 
@@ -32,6 +40,7 @@ export async function roundPage(client: ApiClient, site: string, detail: VisitRo
     rungs(summary),
     onScreen(summary),
     stages(summary),
+    reported(summary),
     weights(summary),
     figures(pictures),
   ];
@@ -176,6 +185,19 @@ function stages({ stages: all }: Summary): string {
       );
     })
     .join('\n');
+}
+
+function reported({ reports }: Summary): string {
+  if (reports.length === 0) return '';
+  const rows = reports.map(({ snippet, name, host, by }) => {
+    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    return `<tr><th>${text(who)}</th><td>${text(host)}</td><td>${text(answeredWords(by))}</td></tr>`;
+  });
+  const head = ['', VISITS.reportHost, VISITS.reportReports].map((one) => `<th>${text(one)}</th>`).join('');
+  return section(
+    VISITS.reports,
+    `<table><thead><tr>${head}</tr></thead><tbody>${rows.join('')}</tbody></table>`,
+  );
 }
 
 function weights({ weights: all }: Summary): string {

@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { ApiClient, VisitRoundDetail } from '@pragmatica/contract';
-import type { Device } from '@pragmatica/core';
+import type { Device, ThirdParties } from '@pragmatica/core';
 import { EXIT } from '../errors.js';
 import { note, print, printJson } from '../output.js';
 import { say } from '../texts/say.js';
@@ -16,7 +16,7 @@ export interface BrowserOptions {
   readonly host?: string | undefined;
   readonly all?: boolean;
   readonly device?: Device[];
-  readonly blockOthers?: boolean;
+  readonly thirdParties?: ThirdParties;
   readonly draft?: boolean;
   readonly har?: string;
   readonly report?: string;
@@ -31,7 +31,7 @@ export async function verifyInBrowser(
   paths: readonly string[],
   options: BrowserOptions,
 ): Promise<void> {
-  const { environment, host, all, device, blockOthers, draft = false, har, follow, format } = options;
+  const { environment, host, all, device, thirdParties, draft = false, har, follow, format } = options;
   const { data: started } = await client.call('startVisits', {
     params: { site },
     body: {
@@ -40,7 +40,7 @@ export async function verifyInBrowser(
       pages: paths.length > 0 ? [...paths] : all === true ? 'all' : 'sample',
       ...(device ? { devices: device } : {}),
       draft,
-      thirdParties: blockOthers === true ? 'blocked' : 'real',
+      ...(thirdParties === undefined ? {} : { thirdParties }),
     },
   });
   const { number } = started;

@@ -60,6 +60,13 @@ export const VISITS = {
   unknown: 'not known',
   through: '{name} through {file}',
 
+  reports: 'What providers were told',
+  reportsLead: 'Beacons, pixels and calls that send something, and who answered them.',
+  told: 'Host',
+  reportCount: 'Reports',
+  plainText: 'Text',
+  counted: 'Providers may count these visits.',
+  dontCount: 'Let stand-ins answer instead',
   consent: 'Before consent',
   consentLead: 'What is kept in the visitor’s browser, and who is asked for something.',
   before: 'Nothing said yet',

@@ -44,12 +44,14 @@ const origins = z
 export const TRANSFERS = ['auto', 'plain', 'compressed'] as const;
 export type Transfer = (typeof TRANSFERS)[number];
 
+export const hostname = z
+  .string()
+  .toLowerCase()
+  .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.');
+
 export const host = z
   .strictObject({
-    host: z
-      .string()
-      .toLowerCase()
-      .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.'),
+    host: hostname,
     environment,
     delivery: z
       .enum(DELIVERY_KEYS)

@@ -1,7 +1,8 @@
-import { DELIVERY_KEYS, DEVICES, RUNGS, WHY_STEPS } from '@pragmatica/core';
+import { ANSWERED_BY, DELIVERY_KEYS, DEVICES, RUNGS, WHY_STEPS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, nextPage, path, timestamp } from './common.js';
 import { planQuery } from './plan.js';
+import { thirdParties } from './watch.js';
 
 const device = z.enum(DEVICES);
 const rung = z.enum(RUNGS);
@@ -21,10 +22,9 @@ export const visitRoundInput = z
       .min(1)
       .optional()
       .meta({ description: 'Those that anything depends on when left out.' }),
-    thirdParties: z
-      .enum(['real', 'blocked'])
-      .default('real')
-      .meta({ description: 'Whether other hosts are asked for anything.' }),
+    thirdParties: thirdParties
+      .optional()
+      .meta({ description: 'What other hosts get; as the site’s rules say when left out.' }),
     draft: z
       .boolean()
       .default(false)
@@ -125,6 +125,23 @@ const weight = z.object({
   bytes: z.int(),
   blockingMs: z.int(),
 });
+const answeredBy = z.enum(ANSWERED_BY);
+const reports = z.object({
+  snippet: z.string().nullable().optional(),
+  name: z.string(),
+  host: z.string(),
+  count: z.int(),
+  by: z.partialRecord(answeredBy, z.int()).meta({ description: 'How many of them each answered.' }),
+});
+const report = z.object({
+  ...{ snippet: z.string().nullable().optional(), name: z.string(), host: z.string(), url: z.string() },
+  atMs: z.int(),
+  by: answeredBy,
+  status: z.int().nullable(),
+  fields: z
+    .array(z.object({ name: z.string(), value: z.string() }))
+    .meta({ description: 'What was said, by name; plain text has none.' }),
+});
 const overlap = z.object({ upper: party, lower: party, shared: rectangle, advice: z.string() });
 const covered = z.object({ by: party, control: party, covered: z.number(), canBeClosed: z.boolean() });
 const doubled = z.object({
@@ -210,6 +227,7 @@ export const roundSummary = z
     doubled: z.array(doubled.extend({ at: z.array(seenAt) })),
     stages: z.array(stage),
     weights: z.array(weight),
+    reports: z.array(reports).meta({ description: 'What each snippet told which host, and who answered.' }),
     failed: z.array(
       z.object({ visit: z.int(), path: z.string(), failure: z.enum(['crashed', 'timeout', 'unreachable']) }),
     ),
@@ -269,6 +287,7 @@ const judgedLoad = z.object({
     )
     .optional()
     .meta({ description: 'The scripts that ran, in order.' }),
+  reports: z.array(report).optional().meta({ description: 'What anybody was told, in order.' }),
 });
 
 const frame = z.object({ url: z.string(), line: z.int(), column: z.int() });

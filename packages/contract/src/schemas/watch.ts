@@ -1,11 +1,31 @@
-import { RUNGS } from '@pragmatica/core';
+import { RUNGS, THIRD_PARTIES } from '@pragmatica/core';
 import { z } from 'zod';
 import { nextPage, timestamp } from './common.js';
+import { hostname } from './site.js';
 
 const afterPublishing = z.enum(['nothing', 'look', 'put-back']).meta({
   description:
     'What follows a release: nothing; visits, whose losses are told; or that the former release is put back by itself where it lost what worked before.',
 });
+
+export const thirdParties = z.enum(THIRD_PARTIES).meta({
+  description:
+    'What other hosts get in a visit: their real answers; real files, but a stand-in answers what is reported, so that nobody counts the visit; or nothing.',
+});
+
+const hostAnswers = z
+  .array(z.strictObject({ host: hostname, answer: thirdParties }))
+  .max(50)
+  .superRefine((list, context) => {
+    for (const [index, { host }] of list.entries())
+      if (list.findIndex((one) => one.host === host) !== index)
+        context.addIssue({
+          code: 'custom',
+          path: [index, 'host'],
+          message: 'This host is in the list twice.',
+        });
+  })
+  .meta({ description: 'What single hosts get instead, each with all below it.' });
 
 export const watchInput = z
   .strictObject({
@@ -25,6 +45,8 @@ export const watchInput = z
     budgetKb: z.int().min(1).max(100_000).nullable().default(null).meta({
       description: 'What all snippets together may add to a page, in kB; null for no budget.',
     }),
+    thirdParties: thirdParties.default('real'),
+    hostAnswers: hostAnswers.default([]),
   })
   .meta({ id: 'WatchInput' });
 export type WatchInput = z.input<typeof watchInput>;
@@ -42,6 +64,8 @@ export const watch = z
     needsRehearsal: z.boolean(),
     mailTo: z.array(z.string()),
     budgetKb: z.int().nullable(),
+    thirdParties,
+    hostAnswers,
     canMail: z.boolean().meta({ description: 'Whether this installation has a mail server to send by.' }),
     webhooks: z.array(webhook),
     hosts: z.array(
@@ -64,8 +88,13 @@ export function watchSettings({
   needsRehearsal,
   mailTo,
   budgetKb,
+  thirdParties: others,
+  hostAnswers: answers,
 }: WatchResource): Required<WatchInput> {
-  return { cron, afterPublishing, needsRehearsal, mailTo, budgetKb };
+  return {
+    ...{ cron, afterPublishing, needsRehearsal, mailTo, budgetKb },
+    ...{ thirdParties: others, hostAnswers: answers },
+  };
 }
 
 export const webhookInput = z

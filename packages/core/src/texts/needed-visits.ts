@@ -19,5 +19,6 @@ export const NEEDED_TEXTS = {
   weighWithout: 'The same page without “{name}” ({on})',
   weighWithoutWhy: 'What is missing now is what “{name}” costs.',
   returns: 'Somebody who comes back the next day ({on})',
+  returnsLater: 'Somebody who comes back the next day, and again {days} days after the first visit ({on})',
   becauseReturning: 'What comes of {names} depends on whether somebody has been here before.',
 } as const;

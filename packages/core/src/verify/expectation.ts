@@ -46,19 +46,23 @@ export interface ExpectedPart extends PlannedPart {
 export interface VisitPlace {
   readonly host: string;
   readonly environment: EnvironmentName;
+  /** The browser's clock says whether opening hours are on, instead of the server's. */
+  readonly byBrowserClock?: boolean;
 }
+
+const DAY_MS = 86_400_000;
 
 /**
  * What a page load of a visit should have had. What the visitor agreed to is read from the cookies that were sent.
  *
- * @param cameBefore - snippets that ran in an earlier page load of the same visitor
+ * @param cameBefore - snippets that ran in an earlier page load of the same visitor, with the day of the last one
  */
 export function expectationOf(
   snapshot: Snapshot,
-  { host, environment }: VisitPlace,
+  { host, environment, byBrowserClock = false }: VisitPlace,
   script: VisitScript,
   load: LoadEvidence,
-  cameBefore: ReadonlySet<string> = new Set(),
+  cameBefore: ReadonlyMap<string, number> = new Map(),
 ): Expected {
   const url = new URL(load.finalUrl);
   const width = script.width ?? DEVICE_WINDOWS[script.device].width;
@@ -66,7 +70,7 @@ export function expectationOf(
     page: pageAddress(url.pathname + url.search, host),
     environment,
     device: script.device,
-    at: script.clock ?? load.startedAt,
+    at: (script.clock ?? load.startedAt) + (byBrowserClock ? (load.day ?? 0) * DAY_MS : 0),
     consent: grantedConsent(snapshot.site.consent, load.cookies),
   };
   const plan = planPage(snapshot, asked);
@@ -75,7 +79,7 @@ export function expectationOf(
     const out = plan.leftOut.find(({ snippet }) => snippet === key);
     if (out) return [{ snippet: key, name, expected: 'left-out', because: out.message }];
     if (!planned.has(key)) return [];
-    const because = whyWaiting(limits?.visitor, { load, width, hasCome: cameBefore.has(key) });
+    const because = whyWaiting(limits?.visitor, { load, width, came: cameBefore.get(key) });
     return [
       {
         snippet: key,
@@ -93,22 +97,21 @@ export function expectationOf(
 }
 
 interface Visiting {
-  readonly load: Pick<LoadEvidence, 'visitor' | 'seconds' | 'scrolled' | 'hasLeft'>;
+  readonly load: Pick<LoadEvidence, 'visitor' | 'day' | 'seconds' | 'scrolled' | 'hasLeft'>;
   readonly width: number;
-  readonly hasCome: boolean;
+  /** The day on which it came last. */
+  readonly came: number | undefined;
 }
 
 /** What a snippet still waits for in a visit; undefined where everything has come. */
-function whyWaiting(
-  visitor: VisitorRules | undefined,
-  { load, width, hasCome }: Visiting,
-): string | undefined {
+function whyWaiting(visitor: VisitorRules | undefined, { load, width, came }: Visiting): string | undefined {
   if (!isLimited(visitor)) return undefined;
   const { who, minWidth = 0, maxWidth = Infinity, everyDays = 0 } = visitor;
   if (who !== undefined && who !== load.visitor)
     return who === 'first' ? VISIT_TEXTS.onlyFirst : VISIT_TEXTS.onlyReturning;
   if (width < minWidth || width > maxWidth) return say(VISIT_TEXTS.otherWidth, { width });
-  if (everyDays > 0 && hasCome) return say(VISIT_TEXTS.cameLately, { days: everyDays });
+  if (came !== undefined && (load.day ?? 0) - came < everyDays)
+    return say(VISIT_TEXTS.cameLately, { days: everyDays });
   const { afterSeconds = 0, afterScroll = 0, onLeaving = false } = visitor;
   const open: VisitorRules = {
     ...(afterSeconds > load.seconds ? { afterSeconds } : {}),

@@ -31,6 +31,16 @@ export { disclosuresOf, type ConsentStage, type Disclosure, type DisclosureStage
 export { withoutParts } from './without-parts.js';
 export { asPlanned, barePage } from './as-planned.js';
 export { weightsOf, type Weight } from './weight.js';
+export {
+  ANSWERED_BY,
+  answerWords,
+  answeredWords,
+  reportsIn,
+  type AnsweredBy,
+  type Report,
+  type ReportField,
+  type SummedBy,
+} from './reports.js';
 export { ranOrder, type RanScript } from './ran-order.js';
 export type { LoadTotals } from './load-totals.js';
 export {
@@ -48,6 +58,7 @@ export {
   type DeviceRungs,
   type RoundSummary,
   type SeenAt,
+  type SummedReports,
   type SummedSnippet,
   type VisitToSum,
 } from './summarize-visits.js';

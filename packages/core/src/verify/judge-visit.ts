@@ -8,6 +8,7 @@ import { totalsOf, type LoadTotals } from './load-totals.js';
 import { coveredControls, overlapsOf, type Covered, type Overlap } from './overlap.js';
 import { disclosuresOf, type DisclosureStage } from './privacy.js';
 import { ranOrder, type RanScript } from './ran-order.js';
+import { reportsIn, type Report } from './reports.js';
 import { ownerOfError } from './rungs/ran.js';
 import { doubledOf, type Doubled } from './twice.js';
 import { weightsOf, type Weight } from './weight.js';
@@ -40,6 +41,8 @@ export interface JudgedLoad {
   readonly weights: readonly Weight[];
   /** What ran, in order; left out by visits of before that was written down. */
   readonly ran?: readonly RanScript[];
+  /** What anybody was told; left out by visits of before that was written down. */
+  readonly reports?: readonly Report[];
   /** Of everything on it; left out by visits of before they were counted. */
   readonly totals?: LoadTotals;
   /** Owners of the things of the evidence, in its order. */
@@ -76,6 +79,7 @@ export function judgeVisit(
       weights: weightsOf(load, opened),
       totals: totalsOf(load),
       ran: ranOrder(load, opened),
+      reports: reportsIn(load, opened),
       owners: ownersOf(load, opened),
     };
   });

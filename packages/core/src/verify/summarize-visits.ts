@@ -5,6 +5,7 @@ import type { VisitFailure, VisitScript } from '../visit/index.js';
 import type { JudgedLoad } from './judge-visit.js';
 import type { Covered, Overlap } from './overlap.js';
 import type { ConsentStage, Disclosure } from './privacy.js';
+import type { SummedBy } from './reports.js';
 import { RUNGS, type Cause, type Rung, type RungState } from './rungs/types.js';
 import type { Doubled } from './twice.js';
 import type { Weight } from './weight.js';
@@ -56,6 +57,17 @@ export interface SummedSnippet {
   readonly leftOut: string | null;
 }
 
+/** What one snippet told one host, over all page loads. */
+export interface SummedReports {
+  /** Null for the page itself, undefined where nobody knows. */
+  readonly snippet: string | null | undefined;
+  readonly name: string;
+  readonly host: string;
+  readonly count: number;
+  /** How many of them each answered. */
+  readonly by: SummedBy;
+}
+
 type At<T> = T & { readonly at: readonly SeenAt[] };
 
 /** All that a round of visits found. */
@@ -69,6 +81,7 @@ export interface RoundSummary {
   readonly stages: readonly { readonly stage: ConsentStage; readonly disclosures: readonly Disclosure[] }[];
   /** Means over the page loads that had each. */
   readonly weights: readonly Weight[];
+  readonly reports: readonly SummedReports[];
   /** Visits that came to no end. */
   readonly failed: readonly {
     readonly visit: number;
@@ -113,6 +126,7 @@ export function summarizeVisits(visits: readonly VisitToSum[]): RoundSummary {
     doubled,
     stages: sumStages(visits),
     weights: sumWeights(visits),
+    reports: sumReports(visits),
     failed,
   };
 }
@@ -266,4 +280,15 @@ function sumWeights(visits: readonly VisitToSum[]): readonly Weight[] {
       blockingMs: mean(blockingMs, loads),
     }))
     .sort((a, b) => b.bytes - a.bytes);
+}
+
+function sumReports(visits: readonly VisitToSum[]): readonly SummedReports[] {
+  const sums = new Map<string, SummedReports>();
+  for (const { judged } of loadsOf(visits))
+    for (const { snippet, name, host, by } of judged.reports ?? []) {
+      const key = `${String(snippet)} ${host}`;
+      const sum = sums.get(key) ?? { snippet, name, host, count: 0, by: {} };
+      sums.set(key, { ...sum, count: sum.count + 1, by: { ...sum.by, [by]: (sum.by[by] ?? 0) + 1 } });
+    }
+  return [...sums.values()].sort((a, b) => b.count - a.count || a.host.localeCompare(b.host));
 }

@@ -84,6 +84,8 @@ export interface SeenRequest {
   readonly responseHeaders?: Readonly<Record<string, string>>;
   /** What was sent along, in its first characters. */
   readonly body?: string;
+  /** A stand-in answered, and its host was not asked. */
+  readonly standIn?: boolean;
 }
 
 export interface Initiator {
@@ -271,6 +273,8 @@ export interface LoadEvidence {
   readonly scrolled: number;
   readonly hasLeft: boolean;
   readonly visitor: 'first' | 'returning';
+  /** So many days after the visitor's first page load, by the browser's clock. @defaultValue 0 */
+  readonly day?: number;
   /** What the visitor has said to the consent banner by its end; left out where nothing. */
   readonly answer?: ConsentAnswer;
   /** Views of a single-page application that came after it, by path. */

@@ -1,3 +1,4 @@
+import { VISIT_TEXTS as T } from '../texts/visit.js';
 import type { SeenRequest, VisitEvidence } from './evidence.js';
 
 /** An archive as HTTP Archive 1.2 describes it; what the format does not know begins with an underscore. */
@@ -82,6 +83,7 @@ function entryOf(request: SeenRequest, startedAt: number, pageref: string): obje
     },
     cache: {},
     timings: { send: 0, wait, receive },
+    ...(request.standIn === true ? { comment: T.harStandIn } : {}),
     ...(request.failure === undefined ? {} : { _failure: request.error ?? request.failure }),
   };
 }

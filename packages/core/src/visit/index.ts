@@ -23,7 +23,17 @@ export type {
   VisitEvidence,
   VisitFailure,
 } from './evidence.js';
-export { DEVICE_WINDOWS, type ThirdParties, type VisitScript, type VisitStep } from './script.js';
+export { DEVICE_WINDOWS, type VisitScript, type VisitStep } from './script.js';
+export {
+  THIRD_PARTIES,
+  answerTo,
+  isReport,
+  isWrite,
+  type HostAnswer,
+  type OutgoingRequest,
+  type ThirdParties,
+  type ThirdPartyRules,
+} from './third-parties.js';
 export { neededVisits, stepsFor, type NeededVisit, type VisitChoice } from './needed-visits.js';
 export { weighingVisits, type WeighingVisit } from './weighing-visits.js';
 export { probesOf } from './probes.js';

@@ -100,6 +100,8 @@ function visitsOn({
     const { who, everyDays = 0 } = limits?.visitor ?? {};
     return who !== undefined || everyDays > 0;
   });
+  const rhythms = returning.map(({ limits }) => limits?.visitor?.everyDays ?? 0);
+  const longest = Math.max(0, ...rhythms);
   const open: VisitStep = { do: 'open', path };
   const doing = stepsFor(waiting.map(({ limits }) => limits?.visitor ?? {}));
   const isBrought = asksConsent || doing.length > 0;
@@ -129,11 +131,34 @@ function visitsOn({
     });
   if (returning.length > 0)
     visits.push({
-      script: { device, steps: [open, ...doing, { do: 'return', path, days: 1 }, ...doing] },
-      title: say(NEEDED_TEXTS.returns, { on }),
+      script: { device, steps: [open, ...doing, ...comingBack(rhythms, path, doing)] },
+      title:
+        longest > 1
+          ? say(NEEDED_TEXTS.returnsLater, { on, days: Math.ceil(longest) })
+          : say(NEEDED_TEXTS.returns, { on }),
       because: say(NEEDED_TEXTS.becauseReturning, { names: namesOf(returning) }),
     });
   return visits;
+}
+
+/**
+ * Comes back the next day; besides, where something comes once in so many days, when it must not come yet and when it must again: on the same
+ * day for what comes daily, and after so many days for all others.
+ *
+ * @param rhythms - in days
+ */
+function comingBack(
+  rhythms: readonly number[],
+  path: string,
+  doing: readonly VisitStep[],
+): readonly VisitStep[] {
+  const longest = Math.max(...rhythms);
+  const back = (days: number): readonly VisitStep[] => [{ do: 'return', path, days }, ...doing];
+  return [
+    ...(rhythms.some((days) => days > 0 && days <= 1) ? [{ do: 'open', path } as const, ...doing] : []),
+    ...back(1),
+    ...(longest > 1 ? back(Math.ceil(longest) - 1) : []),
+  ];
 }
 
 interface OtherMoment {

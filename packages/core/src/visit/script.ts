@@ -33,9 +33,6 @@ export interface VisitScript {
   readonly steps: readonly VisitStep[];
 }
 
-/** What requests to other hosts get: answers, nothing, or what somebody gives in their stead. */
-export type ThirdParties = 'real' | 'blocked';
-
 /** Windows of the devices, in CSS pixels: usual ones. */
 export const DEVICE_WINDOWS: Readonly<Record<Device, { readonly width: number; readonly height: number }>> = {
   desktop: { width: 1280, height: 800 },

@@ -38,7 +38,7 @@ export async function* pagePicture(
   };
   const round = await startVisits(
     site,
-    { environment, host, pages: [path], thirdParties: 'real', draft: false },
+    { environment, host, pages: [path], draft: false },
     { store: root.fork(), actor },
     { given: [visit], picture: { part } },
   );

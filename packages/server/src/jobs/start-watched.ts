@@ -43,7 +43,7 @@ export function startWatched(store: Store, queue: Pick<JobQueue, 'send'>, log: L
       try {
         const round = await startVisits(
           siteKey,
-          { environment, host, pages: 'sample', thirdParties: 'real', draft: false },
+          { environment, host, pages: 'sample', draft: false },
           { store: store.fork(), actor: setBy },
           { watch: { reason: 'schedule', former: null } },
         );

@@ -26,7 +26,7 @@ export async function* trouble(input: TroubleRequest, tools: TroubleTools): Asyn
   const { site, host, environment = 'live', path, device, about } = input;
   const round = await startVisits(
     site,
-    { environment, host, pages: [path], thirdParties: 'real', draft: false },
+    { environment, host, pages: [path], draft: false },
     { store: root.fork(), actor },
     { trouble: { path, device, about } },
   );

@@ -1,4 +1,4 @@
-import { snapshotDigest } from '@pragmatica/core';
+import { snapshotDigest, type ThirdPartyRules } from '@pragmatica/core';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
 import { formerSnippet } from '../site/visits/former-snippet.js';
@@ -6,6 +6,7 @@ import { settleRound, type SettleOptions } from '../site/watch/after-round.js';
 import { hostsOf } from '../storage/hosts.js';
 import { releaseByNumber } from '../storage/releases.js';
 import type { Site } from '../storage/rows.js';
+import { watchOf } from '../storage/site-watches.js';
 import { siteById } from '../storage/sites.js';
 import type { Store } from '../storage/store.js';
 import { readBuilds } from '../storage/survey-pages.js';
@@ -112,6 +113,7 @@ async function groundOf(
     site,
     host,
     ownOrigins: hosts.map(addressOf),
+    thirdParties: await thirdPartyRules(store, site, round),
     ...{ snapshot, instead, picture },
     // A draft is put into the page, whatever way what is published takes.
     judge:
@@ -121,6 +123,17 @@ async function groundOf(
     access: await tools.client.accessIfLetIn(store, site, host),
     probed: await probesOfSet(instead ?? snapshot, host.environment, tools),
   };
+}
+
+/** The site's rules, unless whoever asked for the visits has said otherwise. */
+async function thirdPartyRules(
+  store: Store,
+  site: Site,
+  { options: { thirdParties: asked } }: VisitRound,
+): Promise<ThirdPartyRules> {
+  if (asked !== undefined) return { usual: asked, hosts: [] };
+  const { thirdParties, hostAnswers } = await watchOf(store, site);
+  return { usual: thirdParties, hosts: hostAnswers };
 }
 
 async function plan(

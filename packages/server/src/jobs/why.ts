@@ -83,7 +83,6 @@ async function* lookAtIt(
       environment: host.environment,
       host: host.host,
       pages: [input.path],
-      thirdParties: 'real',
       draft: false,
     },
     { store: tools.store.fork(), actor: tools.actor },

@@ -1,3 +1,4 @@
+import type { HostAnswer, ThirdParties } from '@pragmatica/core';
 import { emOf } from './em.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
@@ -17,6 +18,9 @@ export interface SiteWatch {
   readonly mailTo: readonly string[];
   /** What all snippets together may add to a page, in kB; null for no budget. */
   readonly budgetKb: number | null;
+  /** What other hosts get in visits. */
+  readonly thirdParties: ThirdParties;
+  readonly hostAnswers: readonly HostAnswer[];
   readonly setBy: string;
   /** Null where nobody has set anything. */
   readonly setAt: Date | null;
@@ -24,6 +28,7 @@ export interface SiteWatch {
 
 const COLUMNS = `w.cron, w.zone, w.next_at as "nextAt", w.after_publishing as "afterPublishing",
   w.needs_rehearsal as "needsRehearsal", w.mail_to as "mailTo", w.budget_kb as "budgetKb",
+  w.third_parties as "thirdParties", w.host_answers as "hostAnswers",
   w.set_by as "setBy", w.set_at as "setAt"`;
 
 function toWatch<T extends SiteWatch>(row: T): T {
@@ -40,19 +45,26 @@ export async function watchOf(store: Store, site: Pick<Site, 'id' | 'timeZone'>)
   if (row) return toWatch(row);
   return {
     ...{ cron: null, zone: site.timeZone, nextAt: null },
-    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], budgetKb: null, setBy: '', setAt: null },
+    ...{ afterPublishing: 'look', needsRehearsal: false, mailTo: [], budgetKb: null },
+    ...{ thirdParties: 'real', hostAnswers: [], setBy: '', setAt: null },
   };
 }
 
 export async function saveWatch(store: Store, site: Pick<Site, 'id'>, watch: SiteWatch): Promise<void> {
   const { cron, zone, nextAt, afterPublishing, needsRehearsal, mailTo, budgetKb, setBy } = watch;
+  const { thirdParties, hostAnswers } = watch;
   await emOf(store).execute(
-    `insert into site_watch (site_id, cron, zone, next_at, after_publishing, needs_rehearsal, mail_to, budget_kb, set_by)
-     values (?, ?, ?, ?, ?, ?, ?::jsonb, ?, ?)
+    `insert into site_watch (site_id, cron, zone, next_at, after_publishing, needs_rehearsal, mail_to, budget_kb,
+       third_parties, host_answers, set_by)
+     values (?, ?, ?, ?, ?, ?, ?::jsonb, ?, ?, ?::jsonb, ?)
      on conflict (site_id) do update set cron = excluded.cron, zone = excluded.zone, next_at = excluded.next_at,
        after_publishing = excluded.after_publishing, needs_rehearsal = excluded.needs_rehearsal,
-       mail_to = excluded.mail_to, budget_kb = excluded.budget_kb, set_by = excluded.set_by, set_at = now()`,
-    [site.id, cron, zone, nextAt, afterPublishing, needsRehearsal, JSON.stringify(mailTo), budgetKb, setBy],
+       mail_to = excluded.mail_to, budget_kb = excluded.budget_kb,
+       third_parties = excluded.third_parties, host_answers = excluded.host_answers, set_by = excluded.set_by, set_at = now()`,
+    [
+      ...[site.id, cron, zone, nextAt, afterPublishing, needsRehearsal, JSON.stringify(mailTo), budgetKb],
+      ...[thirdParties, JSON.stringify(hostAnswers), setBy],
+    ],
   );
 }
 

@@ -12,7 +12,8 @@ export interface RoundOptions {
   readonly pages: 'sample' | 'all' | readonly string[];
   /** Those that anything depends on when left out. */
   readonly devices?: readonly Device[] | undefined;
-  readonly thirdParties: ThirdParties;
+  /** What other hosts get; as the site’s rules say when left out. */
+  readonly thirdParties?: ThirdParties | undefined;
   /** The draft is rehearsed: pages get it instead of what is served. */
   readonly draft?: boolean | undefined;
   /** Visits that are given instead of computed: the question "why" asks for one. */

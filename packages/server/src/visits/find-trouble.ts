@@ -92,7 +92,7 @@ async function look(
   const script = { device, steps: [{ do: 'open', path }] } as const;
   const visit = await addVisit(root.fork(), round, { path, title, because, script, without });
   const on = instead ? { ...ground, instead } : ground;
-  const made = await visitOnce(on, { script, without, thirdParties: round.options.thirdParties }, tools);
+  const made = await visitOnce(on, { script, without }, tools);
   await saveVisit(root.fork(), visit, made);
   const load = made.evidence.loads.at(-1);
   // A page that takes the browser down stops answering, too.

@@ -17,6 +17,7 @@ import {
   type JudgedLoad,
   type LoadToJudge,
   type Snapshot,
+  type ThirdPartyRules,
   type VisitEvidence,
   type VisitScript,
 } from '@pragmatica/core';
@@ -33,6 +34,8 @@ export interface VisitGround {
   readonly host: Host;
   /** Addresses of all hosts of the site: pages of these may be opened. */
   readonly ownOrigins: readonly string[];
+  /** What other hosts get. */
+  readonly thirdParties: ThirdPartyRules;
   /** What is served. */
   readonly snapshot: Snapshot;
   /** What the pages get instead, and are judged by: a draft that is rehearsed. */
@@ -47,7 +50,6 @@ export interface VisitGround {
 
 export interface VisitWish {
   readonly script: VisitScript;
-  readonly thirdParties: VisitOrder['thirdParties'];
   /** Keys of snippets that are taken out of the pages before the browser sees them. */
   readonly without: readonly string[];
   /** It is made to weigh the page: without a picture, and by the same way whether anything is left out or not. */
@@ -59,6 +61,11 @@ export interface JudgedVisit extends Visited {
 }
 
 const BY_LINE: readonly DeliveryKey[] = ['line', 'async-line'];
+
+/** Lines and pasted guards look at the browser's own clock. */
+function looksAtBrowserClock(delivery: DeliveryKey): boolean {
+  return BY_LINE.includes(delivery) || delivery === 'paste';
+}
 
 /** The selectors of all parts of a set; read in a thread, for it is strangers' code. */
 export async function probesOfSet(
@@ -79,8 +86,8 @@ export async function visitOnce(
   wish: VisitWish,
   tools: VisitTools,
 ): Promise<JudgedVisit> {
-  const { host, snapshot, instead, probed, access, ownOrigins } = ground;
-  const { script, thirdParties, without, weighs = false } = wish;
+  const { host, snapshot, instead, probed, access, ownOrigins, thirdParties } = ground;
+  const { script, without, weighs = false } = wish;
   const set = withoutSnippets(instead ?? snapshot, without);
   const { consent } = snapshot.site;
   const cookies = {
@@ -110,13 +117,14 @@ async function judge(
   { loads }: VisitEvidence,
   { readers }: VisitTools,
 ): Promise<readonly JudgedLoad[]> {
-  const place = { host: host.host, environment: host.environment };
-  const came = new Set<string>();
+  const { environment, delivery } = host;
+  const place = { host: host.host, environment, byBrowserClock: looksAtBrowserClock(delivery) };
+  const came = new Map<string, number>();
   const work: LoadToJudge[] = [];
   for (const load of loads) {
     // A browser that reached nothing has nothing to be judged by.
     if (load.status === null || !URL.canParse(load.finalUrl)) continue;
-    const expected: Expected = expectationOf(snapshot, place, script, load, new Set(came));
+    const expected: Expected = expectationOf(snapshot, place, script, load, new Map(came));
     const { pathname, search } = new URL(load.finalUrl);
     const page = {
       plan: expected.plan,
@@ -127,7 +135,8 @@ async function judge(
     };
     const deliveries = await judgePage(page, AbortSignal.timeout(20_000));
     work.push({ load, expected, deliveries });
-    for (const { snippet, expected: state } of expected.snippets) if (state === 'runs') came.add(snippet);
+    for (const { snippet, expected: state } of expected.snippets)
+      if (state === 'runs') came.set(snippet, load.day ?? 0);
   }
   return readers.run('judgeVisit', { loads: work, probed: [...probed] });
 }
@@ -145,9 +154,7 @@ function changedPages(
 ): Pick<VisitOrder, 'rewrite' | 'rewriteAlso'> {
   const { environment, delivery } = host;
   const isByLine = BY_LINE.includes(delivery);
-  // Lines and pasted guards look at the browser's own clock.
-  const isPlanned =
-    instead !== undefined || (script.clock !== undefined && !isByLine && delivery !== 'paste');
+  const isPlanned = instead !== undefined || (script.clock !== undefined && !looksAtBrowserClock(delivery));
   if (without.length === 0 && !isPlanned && !weighs) return {};
   if (isByLine) {
     const name = lineName(site.key, environment);

@@ -100,8 +100,8 @@ async function make(
 ): Promise<void> {
   const { script, without, attempts } = visit;
   try {
-    const { thirdParties, weigh = false } = options;
-    const wish = { script, without, thirdParties, weighs: weigh };
+    const { weigh = false } = options;
+    const wish = { script, without, weighs: weigh };
     const { evidence, judged, screenshots } = await visitOnce(ground, wish, tools);
     if (evidence.failure === 'crashed' && attempts < ATTEMPTS)
       await returnVisit(root.fork(), visit, ATTEMPTS);

@@ -16,6 +16,7 @@ import { inputStyle } from '../../ui/field';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { ConsentSection } from './consent-section';
 import { ProblemList } from './problem-list';
+import { ReportsSection } from './reports-section';
 import { RoundLine } from './round-line';
 import { RungsTable } from './rungs-table';
 import { ScreenSection } from './screen-section';
@@ -132,6 +133,7 @@ function RoundResult({ site, round }: { site: string; round: VisitRoundResource 
       <RungsTable site={site} snippets={summary.snippets} />
       <ScreenSection site={site} round={round.number} summary={summary} />
       <ConsentSection stages={summary.stages} />
+      <ReportsSection site={site} reports={summary.reports} />
       <WeightSection site={site} weights={summary.weights} />
       <VisitList site={site} round={round.number} visits={visits} />
     </div>

@@ -13,6 +13,7 @@ import { Failure, Loading } from '../../ui/states';
 import { ownerName } from './owner-name';
 import { CauseLines } from './problem-list';
 import { RanOrder } from './ran-order';
+import { ReportList } from './report-list';
 import { RequestTimeline } from './request-timeline';
 import { Mark } from './rungs-table';
 import { fileOf } from './screen-section';
@@ -132,6 +133,7 @@ function LoadView({ site, detail, load }: { site: string; detail: VisitDetail; l
         <RequestTimeline load={load} names={names} colours={colours} />
       </Section>
       <RanOrder ran={load.judged?.ran ?? []} colours={colours} />
+      <ReportList reports={load.judged?.reports ?? []} colours={colours} />
       {load.exceptions.length > 0 && (
         <Section title={VISITS.errors}>
           <ul className="space-y-1.5 text-sm">

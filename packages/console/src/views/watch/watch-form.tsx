@@ -13,6 +13,7 @@ import { useToast } from '../../ui/toast';
 import { RhythmFields } from '../survey/rhythm-fields';
 import { fromCron, toCron, USUAL } from '../survey/schedule-rhythm';
 import { Section } from '../visits/section';
+import { ThirdPartyFields } from './third-party-fields';
 import { Time } from '../../ui/time';
 
 const AFTER = [
@@ -34,6 +35,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
   const [isOther, setOther] = useState(watch.cron !== null && written === undefined);
   const [after, setAfter] = useState<After>(watch.afterPublishing);
   const [needsRehearsal, setNeedsRehearsal] = useState(watch.needsRehearsal);
+  const [others, setOthers] = useState({ usual: watch.thirdParties, hosts: watch.hostAnswers });
   const [mail, setMail] = useState(watch.mailTo.join('\n'));
   const errors = fieldErrorsOf(set.error);
   const byHand = watch.hosts.filter(({ followsPublishing }) => !followsPublishing).map(({ host }) => host);
@@ -46,6 +48,8 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
         cron,
         afterPublishing: after,
         needsRehearsal,
+        thirdParties: others.usual,
+        hostAnswers: others.hosts,
         mailTo: mail.split(/\s+/).filter((one) => one !== ''),
       },
       () => toast({ tone: 'done', title: WATCH.saved }),
@@ -112,6 +116,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
             </p>
           </div>
         </div>
+        <ThirdPartyFields rules={others} errorAt={errors.at} onChange={setOthers} />
         <Labelled
           id={`${id}-mail`}
           label={WATCH.mail}

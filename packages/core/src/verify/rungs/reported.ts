@@ -32,7 +32,8 @@ export function judgeReported(rung: RungCase): RungFound {
     const hosts = [
       ...new Set(answered.map(({ url }) => hostOf(url) ?? new URL(rung.load.finalUrl).hostname)),
     ];
-    return { state: 'reached', message: say(T.reportedTo, { hosts }) };
+    const isCounted = answered.some(({ standIn }) => standIn !== true);
+    return { state: 'reached', message: say(isCounted ? T.reportedTo : T.reportedToStandIn, { hosts }) };
   }
   if (!rungsOf(rung.parts).reports) return { state: 'none', message: T.reportsNothing };
   return { state: 'failed', isOwn: true, cause: causeOf(rung, reports) };

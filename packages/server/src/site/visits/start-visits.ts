@@ -18,8 +18,8 @@ import type { Acting } from '../use-case.js';
 import { findRound } from './visit-resource.js';
 
 /** A round as it is asked for, with what was left out filled in. */
-export type RoundRequest = Required<Omit<VisitRoundInput, 'host' | 'devices' | 'weigh'>> &
-  Pick<VisitRoundInput, 'host' | 'devices' | 'weigh'>;
+export type RoundRequest = Required<Omit<VisitRoundInput, 'host' | 'devices' | 'thirdParties' | 'weigh'>> &
+  Pick<VisitRoundInput, 'host' | 'devices' | 'thirdParties' | 'weigh'>;
 
 /** Rounds whose evidence is kept; those before are removed. */
 export const KEPT_ROUNDS = 60;

@@ -47,7 +47,6 @@ export async function visitAfterPublishing(
       release: served.get(host.environment) ?? null,
       options: {
         pages: 'sample',
-        thirdParties: 'real',
         watch: { reason: 'release', former: former.get(host.environment) ?? null },
       },
     });

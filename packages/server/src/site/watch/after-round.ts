@@ -96,7 +96,7 @@ function isRegular({
     draft !== true &&
     given === undefined &&
     trouble === undefined &&
-    thirdParties === 'real'
+    (thirdParties === undefined || thirdParties === 'real')
   );
 }
 

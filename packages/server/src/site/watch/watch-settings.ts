@@ -24,7 +24,7 @@ export type MailSettings = Pick<Settings, 'PRAGMATICA_SMTP_URL'>;
 /** How a site is to be watched. */
 export type WatchRequest = Pick<
   SiteWatch,
-  'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo' | 'budgetKb'
+  'cron' | 'afterPublishing' | 'needsRehearsal' | 'mailTo' | 'budgetKb' | 'thirdParties' | 'hostAnswers'
 >;
 
 const TAG_LENGTH = 16;
@@ -77,7 +77,7 @@ function refuseMail(addresses: readonly string[]): never {
   throw new ServiceError('mail-not-set-up', {}, { errors });
 }
 
-function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb }: SiteWatch): string {
+function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb, ...others }: SiteWatch): string {
   const after = { nothing: T.afterNothing, look: T.afterLook, 'put-back': T.afterPutBack }[afterPublishing];
   return [
     cron === null ? T.never : say(T.scheduled, { when: scheduleWords(cron) }),
@@ -85,12 +85,25 @@ function wordsOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb }: Si
     ...(needsRehearsal ? [T.rehearsed] : []),
     say(T.mail, { count: mailTo.length }),
     ...(budgetKb === null ? [] : [say(T.budget, { kb: budgetKb })]),
+    ...thirdPartyWords(others),
   ].join('; ');
 }
 
+function thirdPartyWords({
+  thirdParties,
+  hostAnswers,
+}: Pick<SiteWatch, 'thirdParties' | 'hostAnswers'>): readonly string[] {
+  const words = { real: [], 'stand-ins': [T.standIns], blocked: [T.blocked] }[thirdParties];
+  return hostAnswers.length === 0 ? words : [...words, say(T.hostAnswers, { count: hostAnswers.length })];
+}
+
 /** Of what can be set, and nothing that changes by itself. */
-function tagOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb }: SiteWatch): string {
-  const text = JSON.stringify([cron, afterPublishing, needsRehearsal, mailTo, budgetKb]);
+function tagOf({ cron, afterPublishing, needsRehearsal, mailTo, budgetKb, ...others }: SiteWatch): string {
+  const { thirdParties, hostAnswers } = others;
+  const text = JSON.stringify([
+    ...[cron, afterPublishing, needsRehearsal, mailTo, budgetKb],
+    ...[thirdParties, hostAnswers.map(({ host, answer }) => [host, answer])],
+  ]);
   return etag(createHash('sha256').update(text).digest('hex').slice(0, TAG_LENGTH));
 }
 
@@ -100,9 +113,10 @@ function lastChange({ setBy, setAt }: SiteWatch): LastChange | undefined {
 
 async function watchResource(store: Store, site: Site, settings: MailSettings): Promise<Tagged<Watch>> {
   const watch = await watchOf(store, site);
-  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo, budgetKb } = watch;
+  const { cron, nextAt, afterPublishing, needsRehearsal, mailTo, budgetKb, thirdParties } = watch;
   const data = {
-    ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo], budgetKb },
+    ...{ cron, afterPublishing, needsRehearsal, mailTo: [...mailTo], budgetKb, thirdParties },
+    hostAnswers: [...watch.hostAnswers],
     words: cron === null ? null : scheduleWords(cron),
     nextAt: nextAt?.toISOString() ?? null,
     canMail: settings.PRAGMATICA_SMTP_URL !== undefined,

@@ -24,6 +24,7 @@ import { Migration20261129100000 } from './Migration20261129100000.js';
 import { Migration20261129200000 } from './Migration20261129200000.js';
 import { Migration20261129210000 } from './Migration20261129210000.js';
 import { Migration20261129220000 } from './Migration20261129220000.js';
+import { Migration20261129230000 } from './Migration20261129230000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -53,4 +54,5 @@ export const migrations = [
   { name: 'Migration20261129200000', class: Migration20261129200000 },
   { name: 'Migration20261129210000', class: Migration20261129210000 },
   { name: 'Migration20261129220000', class: Migration20261129220000 },
+  { name: 'Migration20261129230000', class: Migration20261129230000 },
 ] as const;
