@@ -5,6 +5,7 @@ import {
   damageOf,
   grantedConsent,
   neededVisits,
+  newestWell,
   samplePages,
   sampledWords,
   summarizeVisits,
@@ -23,6 +24,7 @@ import {
 } from '@pragmatica/core';
 import fc from 'fast-check';
 import { QUIET } from '../support/evidence.js';
+import { propertyRuns } from '../support/property-runs.js';
 import { MONDAY_TEN, load, part, set, snippet } from '../support/sets.js';
 
 const everywhere = { include: [], exclude: [] };
@@ -196,6 +198,38 @@ describe('the cookie of a consent banner', () => {
     expect(
       consentCookie({ ...consent, format: { kind: 'json', path: '$.x[?@.y == 1]' } }, ['visits']),
     ).to.equal(undefined);
+  });
+});
+
+describe('the newest version that is well', () => {
+  const tried: number[] = [];
+  /** @param broken - the first version that is not well any more */
+  const search = (count: number, broken: number, unknown?: number) => {
+    tried.length = 0;
+    return newestWell(count, (version) => {
+      tried.push(version);
+      return Promise.resolve(version === unknown ? undefined : version < broken);
+    });
+  };
+
+  it('is the one before the first that is not, in few visits', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.integer({ min: 1, max: 400 }), fc.nat(400), async (count, at) => {
+        const broken = at % (count + 1);
+        expect(await search(count, broken)).to.equal(broken === 0 ? null : broken - 1);
+        expect(tried.length).to.be.at.most(2 + Math.ceil(Math.log2(count)));
+        expect(new Set(tried).size).to.equal(tried.length);
+      }),
+      propertyRuns(200),
+    );
+  });
+
+  it('is tried first where it mostly is, and nobody claims what could not be seen', async () => {
+    expect(await search(9, 9)).to.equal(8);
+    expect(tried).to.deep.equal([8]);
+    expect(await search(9, 4, 8)).to.equal(undefined);
+    expect(await search(9, 4, 0)).to.equal(undefined);
+    expect(await search(9, 4, 4)).to.equal(undefined);
   });
 });
 

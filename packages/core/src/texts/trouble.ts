@@ -7,8 +7,10 @@ export const TROUBLE_TEXTS = {
   brokenChangedAdvice:
     'Put “{name}” back as it was in release {former} and publish, or switch it off until it is fixed.',
   formerWell: 'As “{name}” was in release {former}, the page works: its last change breaks it.',
+  formerSince:
+    '“{name}” breaks the page since release {since}. As it was in release {former}, the page works.',
   formerToo:
-    'As “{name}” was in release {former} it breaks the page, too: its last change is not the cause, so ask its provider.',
+    '“{name}” breaks the page as it was in release {oldest}, too: no change here is the cause, so ask its provider.',
   brokenAdvice: 'Switch “{name}” off and publish, then talk to its provider.',
   brokenTogetherAdvice: 'Switch one of them off and publish.',
   brokenUnknownAdvice: 'Put the last release back if it began with the newest, and look at the visits.',

@@ -71,6 +71,8 @@ export {
   wellWords,
   type Blamed,
   type BlamedSnippet,
+  type FormerForms,
   type Trouble,
 } from './trouble.js';
 export { blame, type SymptomTest } from './blame.js';
+export { newestWell } from './newest-well.js';

@@ -30,9 +30,16 @@ export interface BlamedSnippet {
   readonly name: string;
   /** Since when it has been as it is, in words. */
   readonly since?: string;
-  /** The last release in which it was otherwise, and whether the page works with that. */
-  readonly former?: { readonly release: number; readonly isWell: boolean };
+  /** What visits with it as it was before have shown. */
+  readonly former?: FormerForms;
 }
+
+/** Releases by what they had of a snippet. */
+export type FormerForms =
+  /** The newest with which the page works, and the first after it with which it does not; left out for the one that is served. */
+  | { readonly well: number; readonly brokenSince?: number }
+  /** The page works with none; the oldest that was tried. */
+  | { readonly well: null; readonly oldest: number };
 
 /** What broke a page, in words. */
 export function brokenTrouble({ symptoms, snippets }: Blamed): Trouble {
@@ -66,16 +73,21 @@ export function brokenTrouble({ symptoms, snippets }: Blamed): Trouble {
 }
 
 function adviceOn({ name, former }: BlamedSnippet): string {
-  return former?.isWell === true
-    ? say(T.brokenChangedAdvice, { name, former: former.release })
+  return former && former.well !== null
+    ? say(T.brokenChangedAdvice, { name, former: former.well })
     : say(T.brokenAdvice, { name });
 }
 
 function historyWords({ name, since, former }: BlamedSnippet): string[] {
-  return [
-    ...(since === undefined ? [] : [since]),
-    ...(former ? [say(former.isWell ? T.formerWell : T.formerToo, { name, former: former.release })] : []),
-  ];
+  return [...(since === undefined ? [] : [since]), ...(former ? [formerWords(name, former)] : [])];
+}
+
+function formerWords(name: string, former: FormerForms): string {
+  if (former.well === null) return say(T.formerToo, { name, oldest: former.oldest });
+  const { well, brokenSince } = former;
+  return brokenSince === undefined
+    ? say(T.formerWell, { name, former: well })
+    : say(T.formerSince, { name, former: well, since: brokenSince });
 }
 
 /** What is wrong with a page that has none of our snippets in it. */

@@ -4,12 +4,14 @@ import {
   damageOf,
   earlyTroubles,
   missedTroubles,
+  newestWell,
   ownTrouble,
   planPage,
   twiceTroubles,
   wellWords,
   pageAddress,
   type BlamedSnippet,
+  type FormerForms,
   type JudgedLoad,
   type LoadEvidence,
   type Snapshot,
@@ -39,8 +41,13 @@ export interface TroubleWork {
 export interface SnippetHistory {
   /** Since when it has been as it is, in words; left out where nobody knows. */
   readonly since?: string;
-  /** The last release in which it was otherwise, and what is served now with the snippet as it was then. */
-  readonly former?: { readonly release: number; readonly snapshot: Snapshot };
+  /** Releases in which it became another, the oldest first, and what is served now with the snippet as it was then. */
+  readonly formers: readonly FormerSnippet[];
+}
+
+interface FormerSnippet {
+  readonly release: number;
+  readonly snapshot: Snapshot;
 }
 
 interface Looked {
@@ -154,20 +161,37 @@ async function blamed(
   bare: LoadEvidence,
 ): Promise<BlamedSnippet> {
   const name = nameOf(work, key);
-  const { since, former } = await work.historyOf(key);
-  const isWell = former && count === 1 ? await wasWell(work, name, former, symptom, bare) : undefined;
+  const { since, formers } = await work.historyOf(key);
+  const former = count === 1 ? await formerForms(work, name, formers, symptom, bare) : undefined;
   return {
     ...{ key, name },
     ...(since === undefined ? {} : { since }),
-    ...(former && isWell !== undefined ? { former: { release: former.release, isWell } } : {}),
+    ...(former ? { former } : {}),
   };
+}
+
+/** Since when a snippet breaks the page: by visits with it as it was; undefined where nobody can tell. */
+async function formerForms(
+  work: TroubleWork,
+  name: string,
+  formers: readonly FormerSnippet[],
+  symptom: Symptom,
+  bare: LoadEvidence,
+): Promise<FormerForms | undefined> {
+  const [oldest] = formers;
+  if (!oldest) return undefined;
+  const well = await newestWell(formers.length, (at) => wasWell(work, name, formers[at]!, symptom, bare));
+  if (well === undefined) return undefined;
+  if (well === null) return { well, oldest: oldest.release };
+  const after = formers[well + 1];
+  return { well: formers[well]!.release, ...(after ? { brokenSince: after.release } : {}) };
 }
 
 /** Whether a symptom is gone with a snippet as it was; undefined where the page could not be opened. */
 async function wasWell(
   work: TroubleWork,
   name: string,
-  { release, snapshot }: NonNullable<SnippetHistory['former']>,
+  { release, snapshot }: FormerSnippet,
   { id, message }: Symptom,
   bare: LoadEvidence,
 ): Promise<boolean | undefined> {

@@ -6,6 +6,9 @@ import { say } from '../../texts/say.js';
 import { VISITS_TEXTS } from '../../texts/visits.js';
 import type { SnippetHistory } from '../../visits/find-trouble.js';
 
+/** Versions before these are too old to be put back. */
+const MOST = 60;
+
 /**
  * Since which release a snippet has been as it is, and how it was before that, where it was there and on.
  *
@@ -20,12 +23,20 @@ export async function formerSnippet(
   const versions = (await snippetVersions(store, site, key)).filter(
     ({ release }) => release <= served.number,
   );
-  const [before, now] = versions.length < 2 ? [undefined, versions[0]] : versions.slice(-2);
-  if (!now) return {};
+  const now = versions.at(-1);
+  if (!now) return { formers: [] };
   const date = dateWords(dayAt(now.createdAt.getTime(), site.timeZone));
-  const since = say(VISITS_TEXTS.troubleSince, { release: now.release, date });
-  const snippet = before?.snippet;
-  if (!before || snippet?.state !== 'on') return { since };
-  const snippets = served.snapshot.snippets.map((one) => (one.key === key ? snippet : one));
-  return { since, former: { release: before.release, snapshot: { ...served.snapshot, snippets } } };
+  const withForm = (snippet: Snapshot['snippets'][number]): Snapshot => ({
+    ...served.snapshot,
+    snippets: served.snapshot.snippets.map((one) => (one.key === key ? snippet : one)),
+  });
+  return {
+    since: say(VISITS_TEXTS.troubleSince, { release: now.release, date }),
+    formers: versions
+      .slice(0, -1)
+      .slice(-MOST)
+      .flatMap(({ release, snippet }) =>
+        snippet?.state === 'on' ? [{ release, snapshot: withForm(snippet) }] : [],
+      ),
+  };
 }
