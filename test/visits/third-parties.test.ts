@@ -143,6 +143,12 @@ describe('what anybody was told', () => {
     expect(found).to.have.length(100);
     expect(found[0]!.fields).to.have.length(40);
     expect(found[0]!.fields[0]!.value).to.have.length(200);
+    const wide = JSON.stringify(
+      Object.fromEntries(Array.from({ length: 40 }, (_, at) => [`k${at}`, 'x'.repeat(400)])),
+    );
+    const much = told(...many.map((one) => ({ ...one, body: wide, url: `${one.url}${'y'.repeat(9_000)}` })));
+    expect(JSON.stringify(much).length).to.be.below(300_000);
+    expect(much.at(-1)!.fields).to.deep.equal([]);
     expect(
       told(request('https://c.example/', { kind: 'beacon', method: 'POST', body: deep }))[0]!.fields,
     ).to.have.length(1);

@@ -34,6 +34,9 @@ export interface ReportField {
 const MOST = 100;
 const MOST_FIELDS = 40;
 const MOST_CHARACTERS = 200;
+const MOST_OF_ADDRESS = 2_000;
+/** Of all that one page load says, in characters: what comes after is only counted. */
+const MOST_SAID = 50_000;
 /** So deep are objects in objects still written out. */
 const MOST_DEPTH = 4;
 
@@ -43,21 +46,24 @@ export function reportsIn(
   { attribution, nameOf }: Pick<LoadCase, 'attribution' | 'nameOf'>,
 ): readonly Report[] {
   const reports: Report[] = [];
+  let said = 0;
   for (const request of requests) {
     if (reports.length === MOST) break;
     if (!tells(request) || !URL.canParse(request.url)) continue;
     const owner = attribution.ofRequest(request);
     const snippet = owner.kind === 'snippet' ? owner.snippet : owner.kind === 'page' ? null : undefined;
     const { url, startMs, status = null } = request;
+    const fields = said < MOST_SAID ? fieldsOf(request) : [];
+    for (const { name, value } of fields) said += name.length + value.length;
     reports.push({
       snippet,
       name: typeof snippet === 'string' ? nameOf(snippet) : '',
       host: new URL(url).host,
-      url,
+      url: url.slice(0, MOST_OF_ADDRESS),
       atMs: startMs,
       by: answeredBy(request),
       status,
-      fields: fieldsOf(request),
+      fields,
     });
   }
   return reports;
