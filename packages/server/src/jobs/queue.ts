@@ -1,5 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
+import { QueueCalls, callQueue } from './queue-calls.js';
 
 /** What the workers of an installation do, by the names of the queues; each is told what it is about as plain data. */
 export interface QueuedJobs {
@@ -21,9 +22,23 @@ const STOP_MS = 10_000;
 /** The queue of jobs in the database. Whoever serves puts jobs there, workers anywhere take them. */
 export class JobQueue {
   readonly #boss: PgBoss;
+  readonly #log: Logger;
+  readonly #pollingS: number;
+  /** Of those who take jobs, so that they look at once when there is one. */
+  readonly #lanes = new Map<string, string[]>();
+  readonly #calls: QueueCalls | undefined;
 
-  /** @param isKeeper - whether it also keeps the queue in order, as one of the workers must */
-  constructor(databaseUrl: string, log: Logger, isKeeper: boolean) {
+  /**
+   * @param isKeeper - whether it also keeps the queue in order, as one of the workers must
+   * @param pollingS - how often whoever takes jobs looks, called or not
+   */
+  constructor(databaseUrl: string, log: Logger, isKeeper: boolean, pollingS = POLLING_S) {
+    this.#log = log;
+    this.#pollingS = pollingS;
+    if (isKeeper)
+      this.#calls = new QueueCalls(databaseUrl, (name) => {
+        for (const lane of this.#lanes.get(name) ?? []) this.#boss.notifyWorker(lane);
+      });
     this.#boss = new PgBoss({
       connectionString: databaseUrl,
       application_name: 'pragmatica-jobs',
@@ -38,11 +53,16 @@ export class JobQueue {
   async start(): Promise<void> {
     await this.#boss.start();
     for (const name of QUEUES) await this.#boss.createQueue(name);
+    await this.#calls?.start();
   }
 
   /** @param afterS - seconds before which nobody takes it */
   async send<N extends QueueName>(name: N, data: QueuedJobs[N], afterS = 0): Promise<void> {
     await this.#boss.send(name, data, { retryLimit: 0, expireInHours: EXPIRE_HOURS, startAfter: afterS });
+    if (afterS > 0) return;
+    await callQueue(this.#boss.getDb(), name).catch((error: unknown) =>
+      this.#log.warn({ err: error }, 'nobody was called to the queue; it is looked at soon'),
+    );
   }
 
   /** Takes jobs, so many at once. */
@@ -51,14 +71,20 @@ export class JobQueue {
     atOnce: number,
     run: (data: QueuedJobs[N]) => Promise<void>,
   ): Promise<void> {
+    const polling = { pollingIntervalSeconds: this.#pollingS };
+    const lanes: string[] = [];
+    this.#lanes.set(name, lanes);
     for (let lane = 0; lane < atOnce; lane++)
-      await this.#boss.work<QueuedJobs[N]>(name, { pollingIntervalSeconds: POLLING_S }, async ([job]) => {
-        if (job) await run(job.data);
-      });
+      lanes.push(
+        await this.#boss.work<QueuedJobs[N]>(name, polling, async ([job]) => {
+          if (job) await run(job.data);
+        }),
+      );
   }
 
   /** Takes no more jobs, and waits for those under way. */
   async close(): Promise<void> {
+    await this.#calls?.close();
     await this.#boss.stop({ graceful: true, wait: true, timeout: STOP_MS });
   }
 }

@@ -37,7 +37,7 @@ export function ReportsSection({ site, reports }: { site: string; reports: reado
       {isCounted && (
         <p className="mt-3 text-[13px] text-muted">
           {VISITS.counted}{' '}
-          <Link to={`/sites/${site}/check/watch`} className="text-primary hover:underline">
+          <Link to={`/sites/${site}/check/watch`} className="text-primary underline">
             {VISITS.dontCount}
           </Link>
         </p>
