@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { ContentPolicy, policyRequests, type PolicyRequest } from '@pragmatica/core';
 import { expect } from 'chai';
+import { ownTimeMs } from '../../support/own-time.js';
 
 const PAGE = 'https://www.example.com/fares';
 const says = (policy: string, request: PolicyRequest, what: string, page = PAGE): string =>
@@ -69,10 +70,10 @@ describe('a content policy (CSP Level 3)', () => {
   });
 
   it('ends on whatever a stranger writes', () => {
-    const began = Date.now();
+    const began = ownTimeMs();
     says(`script-src ${'*.'.repeat(200_000)}a`, 'script', 'https://a.example/x.js');
     says(';'.repeat(1_000_000), 'script', 'https://a.example/x.js');
-    expect(Date.now() - began).to.be.below(2_000);
+    expect(ownTimeMs() - began).to.be.below(2_000);
   });
 });
 
