@@ -83,7 +83,7 @@ describe('a request to another host', () => {
           expect(answers).to.include(answerTo(one, { usual: 'stand-ins', hosts }));
         },
       ),
-      propertyRuns(300),
+      propertyRuns(100),
     );
   });
 });
