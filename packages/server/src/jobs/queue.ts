@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
-import { QueueCalls, callQueue } from './queue-calls.js';
+import { QueueCalls, callQueue } from '../storage/queue-calls.js';
 
 /** What the workers of an installation do, by the names of the queues; each is told what it is about as plain data. */
 export interface QueuedJobs {
