@@ -11,6 +11,7 @@ import {
 import { colour, note, print, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
+import { whoName } from './who-name.js';
 
 const MARKS: Record<RungState, string> = {
   reached: colour.green('✓'),
@@ -111,7 +112,7 @@ function reportStages({ stages }: RoundSummaryResource): void {
     if (stage === 'accepted') continue;
     print(`\n${colour.bold(stage === 'before' ? VISITS.before : VISITS.refused)}`);
     const rows = disclosures.map(({ snippet, name, stored, hosts }) => [
-      snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
+      whoName({ snippet, name }),
       [
         ...(stored.length === 0
           ? []
@@ -129,11 +130,7 @@ function reportReports({ reports }: RoundSummaryResource): void {
   print(
     table(
       [VISITS.headWho, VISITS.headHost, VISITS.headReports],
-      reports.map(({ snippet, name, host, by }) => [
-        snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
-        host,
-        answeredWords(by),
-      ]),
+      reports.map(({ snippet, name, host, by }) => [whoName({ snippet, name }), host, answeredWords(by)]),
     ),
   );
 }
@@ -145,7 +142,7 @@ function reportWeights({ weights }: RoundSummaryResource): void {
     table(
       [VISITS.headWho, VISITS.headRequests, VISITS.headKb, VISITS.headBlocks],
       weights.map(({ snippet, name, requests, bytes, blockingMs }) => [
-        snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name,
+        whoName({ snippet, name }),
         String(requests),
         (bytes / 1_000).toFixed(1),
         String(blockingMs),

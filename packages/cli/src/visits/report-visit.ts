@@ -3,6 +3,7 @@ import { answerWords } from '@pragmatica/core';
 import { clipped, colour, print, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
+import { whoName } from './who-name.js';
 
 type Load = VisitDetail['loads'][number];
 type Owner = Load['requests'][number]['owner'];
@@ -59,7 +60,7 @@ function reportLoad(load: Load): void {
   const ran = judged?.ran ?? [];
   if (ran.length > 0) print(`\n  ${VISITS.ran}`);
   ran.forEach(({ snippet, name, file, count }, index) => {
-    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    const who = whoName({ snippet, name });
     const what = file === null ? VISITS.inPage : clipped(file, SHOWN);
     print(
       `    ${String(index + 1).padStart(2)}  ${who}  ${colour.dim(count === 1 ? what : say(VISITS.times, { what, count }))}`,
@@ -87,7 +88,7 @@ function reportLoad(load: Load): void {
 function reportReports(reports: NonNullable<NonNullable<Load['judged']>['reports']>): void {
   if (reports.length > 0) print(`\n  ${VISITS.reported}`);
   for (const { snippet, name, host, by, fields } of reports) {
-    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    const who = whoName({ snippet, name });
     print(`    ${host}  ${colour.dim(`${who}, ${answerWords(by)}`)}`);
     const said = fields
       .slice(0, FIELDS)

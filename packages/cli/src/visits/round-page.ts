@@ -10,6 +10,7 @@ import {
 } from '@pragmatica/core';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
+import { whoName } from './who-name.js';
 
 /** A picture of a visit, to stand in a page of its own. */
 interface Picture {
@@ -174,7 +175,7 @@ function stages({ stages: all }: Summary): string {
     .filter(({ stage }) => stage !== 'accepted')
     .map(({ stage, disclosures }) => {
       const rows = disclosures.map(({ snippet, name, stored, hosts }) => {
-        const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+        const who = whoName({ snippet, name });
         const keys = stored.map(({ key, where }) => `${key} (${where})`).join(', ');
         return `<tr><th>${text(who)}</th><td>${text(keys)}</td><td>${text(hosts.map(({ host }) => host).join(', '))}</td></tr>`;
       });
@@ -190,7 +191,7 @@ function stages({ stages: all }: Summary): string {
 function reported({ reports }: Summary): string {
   if (reports.length === 0) return '';
   const rows = reports.map(({ snippet, name, host, by }) => {
-    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    const who = whoName({ snippet, name });
     return `<tr><th>${text(who)}</th><td>${text(host)}</td><td>${text(answeredWords(by))}</td></tr>`;
   });
   const head = ['', VISITS.reportHost, VISITS.reportReports].map((one) => `<th>${text(one)}</th>`).join('');
@@ -203,7 +204,7 @@ function reported({ reports }: Summary): string {
 function weights({ weights: all }: Summary): string {
   const most = Math.max(1, ...all.map(({ bytes }) => bytes));
   const rows = all.map(({ snippet, name, requests, bytes }) => {
-    const who = snippet === null ? VISITS.page : snippet === undefined ? VISITS.unknown : name;
+    const who = whoName({ snippet, name });
     return `<tr><th>${text(who)}</th><td>${requests}</td><td>${(bytes / 1_000).toFixed(1)}</td><td class="bar"><i style="width:${Math.max(1, (100 * bytes) / most).toFixed(0)}%"></i></td></tr>`;
   });
   const head = ['', VISITS.reportRequests, 'kB', ''].map((one) => `<th>${text(one)}</th>`).join('');

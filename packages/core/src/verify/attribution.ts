@@ -313,6 +313,12 @@ function through(owner: Owner, file: string): Owner {
   return { ...owner, via: [...owner.via, file] };
 }
 
+/** Whose doing something was, as it is kept: a snippet's key, null for the page itself, undefined where nobody knows. */
+export function snippetOf(owner: Owner): string | null | undefined {
+  if (owner.kind === 'unknown') return undefined;
+  return owner.kind === 'page' ? null : owner.snippet;
+}
+
 /** Whether something is a snippet's. */
 export function isOf(owner: Owner, snippet: string): boolean {
   return owner.kind === 'snippet' && owner.snippet === snippet;

@@ -1,6 +1,6 @@
 import { domainOf } from '../facts/index.js';
 import type { LoadEvidence } from '../visit/index.js';
-import type { Owner } from './attribution.js';
+import { snippetOf, type Owner } from './attribution.js';
 import type { LoadCase } from './judge-load.js';
 
 /** What one snippet, the page itself or nobody known did in one page load, as somebody responsible for data protection asks. */
@@ -74,7 +74,7 @@ function disclosed(load: LoadEvidence, opened: LoadCase): readonly Disclosure[] 
   return [...byOwner.values()]
     .filter(({ stored, hosts }) => stored.size + hosts.size > 0)
     .map(({ owner, stored, hosts }) => ({
-      snippet: owner.kind === 'snippet' ? owner.snippet : owner.kind === 'page' ? null : undefined,
+      snippet: snippetOf(owner),
       name: owner.kind === 'snippet' ? opened.nameOf(owner.snippet) : '',
       stored: [...stored.values()],
       hosts: [...hosts].map(([host, requests]) => ({ host, requests })),

@@ -1,4 +1,5 @@
 import type { LoadEvidence } from '../visit/index.js';
+import { snippetOf } from './attribution.js';
 import type { LoadCase } from './judge-load.js';
 
 /** A script that ran, or several of one owner that ran one after the other. */
@@ -25,7 +26,7 @@ export function ranOrder(
   const ran: RanScript[] = [];
   for (const { id, url, source } of scripts) {
     const owner = attribution.ofScript(id);
-    const snippet = owner.kind === 'snippet' ? owner.snippet : owner.kind === 'page' ? null : undefined;
+    const snippet = snippetOf(owner);
     const file = source === undefined && url !== '' ? url : null;
     const last = ran.at(-1);
     if (last && last.snippet === snippet && last.file === file)

@@ -1,6 +1,7 @@
 import { say } from '../texts/say.js';
 import { VISIT_TEXTS as T } from '../texts/visit.js';
 import { isReport, isWrite, type LoadEvidence, type SeenRequest } from '../visit/index.js';
+import { snippetOf } from './attribution.js';
 import type { LoadCase } from './judge-load.js';
 
 /** Who answered a report: its host, a stand-in of ours in its stead, nobody that was seen, or nobody because it was not let through. */
@@ -51,7 +52,7 @@ export function reportsIn(
     if (reports.length === MOST) break;
     if (!tells(request) || !URL.canParse(request.url)) continue;
     const owner = attribution.ofRequest(request);
-    const snippet = owner.kind === 'snippet' ? owner.snippet : owner.kind === 'page' ? null : undefined;
+    const snippet = snippetOf(owner);
     const { url, startMs, status = null } = request;
     const fields = said < MOST_SAID ? fieldsOf(request) : [];
     for (const { name, value } of fields) said += name.length + value.length;

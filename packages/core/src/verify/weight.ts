@@ -1,5 +1,5 @@
 import type { LoadEvidence } from '../visit/index.js';
-import type { Owner } from './attribution.js';
+import { snippetOf, type Owner } from './attribution.js';
 import type { LoadCase } from './judge-load.js';
 import { UNNOTICED_MS } from './load-totals.js';
 
@@ -40,7 +40,7 @@ export function weightsOf(load: LoadEvidence, opened: LoadCase): readonly Weight
   }
   return [...byOwner.values()]
     .map(({ owner, blockingMs, ...rest }) => ({
-      snippet: owner.kind === 'snippet' ? owner.snippet : owner.kind === 'page' ? null : undefined,
+      snippet: snippetOf(owner),
       name: owner.kind === 'snippet' ? opened.nameOf(owner.snippet) : '',
       ...rest,
       blockingMs: Math.round(blockingMs),
