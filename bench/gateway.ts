@@ -5,6 +5,7 @@ import { createConnection, createServer, type AddressInfo } from 'node:net';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { median } from './median.js';
 
 /**
  * The gateway with five parts beside proxies that change nothing: a bare one on node:http, and nginx where it is
@@ -196,10 +197,6 @@ async function load(proxy: Proxy, path: string, perSecond?: number): Promise<Loa
     cpu: (after.cpu - before.cpu) / count,
     memory: after.memory,
   };
-}
-
-function median(values: readonly number[]): number {
-  return [...values].sort((a, b) => a - b)[values.length >> 1]!;
 }
 
 const origin = await start('origin', 'origin');

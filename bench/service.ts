@@ -27,12 +27,20 @@ interface Ready {
   readonly firstSignIn: { readonly login: string; readonly password: string };
 }
 
-/** Starts the built service and a gateway of one process on free ports, and signs in. @param more - further settings of the database server */
-export async function startService(more: Readonly<Record<string, string>> = {}): Promise<RunningService> {
+/**
+ * Starts the built service and a gateway of one process on free ports, and signs in.
+ *
+ * @param more - further settings of the database server
+ * @param hasWorker - with a process that does its jobs
+ */
+export async function startService(
+  more: Readonly<Record<string, string>> = {},
+  { hasWorker = false }: { readonly hasWorker?: boolean } = {},
+): Promise<RunningService> {
   const data = mkdtempSync(join(tmpdir(), 'bench-'));
   const database = await startPostgres(data, more);
-  const launch = (name: 'server' | 'gateway'): ChildProcess =>
-    spawn(process.execPath, [fileURLToPath(new URL(`../packages/${name}/dist/main.js`, import.meta.url))], {
+  const launch = (file: string): ChildProcess =>
+    spawn(process.execPath, [fileURLToPath(new URL(`../packages/${file}`, import.meta.url))], {
       env: {
         ...process.env,
         DATABASE_URL: database.url,
@@ -46,10 +54,12 @@ export async function startService(more: Readonly<Record<string, string>> = {}):
       },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
-  const service = launch('server');
+  const service = launch('server/dist/main.js');
   const [{ address, firstSignIn }] = (await once(service, 'message')) as [Ready];
-  const gateway = launch('gateway');
+  const gateway = launch('gateway/dist/main.js');
   const [{ gatewayPort }] = (await once(gateway, 'message')) as [{ readonly gatewayPort: number }];
+  const worker = hasWorker ? launch('server/dist/worker-main.js') : undefined;
+  if (worker) await once(worker, 'message');
   const signedIn = await createClient({ server: address, fetch: localhostFetch }).call('signIn', {
     body: { ...firstSignIn, newPassword: 'measuring what it can do', as: 'token' },
   });
@@ -63,7 +73,8 @@ export async function startService(more: Readonly<Record<string, string>> = {}):
     token,
     client: createClient({ server: address, token, fetch: localhostFetch }),
     stop: async () => {
-      for (const child of [gateway, service]) {
+      for (const child of [worker, gateway, service]) {
+        if (!child) continue;
         child.disconnect();
         await once(child, 'exit');
       }

@@ -4,13 +4,17 @@ import type { AddressInfo } from 'node:net';
 import { BrowserPool, startChromium, type VisitOrder } from '@pragmatica/visitor';
 import { DEVICE_WINDOWS } from '@pragmatica/core';
 import type { Browser } from 'playwright-core';
+import { median } from './median.js';
+import { measureWhy } from './why.js';
 
 /*
  * Visits a minute against the same browser doing the same navigation and nothing else, at 1, 2 and 4 at once; and what the
- * browser’s memory does over many visits. `npm run bench -- visits [VISITS]`
+ * browser’s memory does over many visits; and how long the answer to “why doesn’t it show?” takes. `npm run bench -- visits [VISITS]`
  */
 
-const EACH = 24;
+/** The two take turns: what else the machine does falls on both. */
+const TURNS = 4;
+const EACH = 12;
 const MEMORY_VISITS = Number(process.argv[2] ?? 200);
 const PROVIDERS = 6;
 
@@ -69,12 +73,19 @@ await pool.visit(order);
 
 console.log('visits a minute      bare    visits   ratio');
 for (const lanes of [1, 2, 4]) {
-  const plain = await inLanes(lanes, EACH, () => bareVisit(bare.browser));
-  const ours = await inLanes(lanes, EACH, async () => {
-    await pool.visit(order);
-  });
+  const turns: { readonly plain: number; readonly ours: number }[] = [];
+  for (let turn = 0; turn < TURNS; turn++)
+    turns.push({
+      plain: await inLanes(lanes, EACH, () => bareVisit(bare.browser)),
+      ours: await inLanes(lanes, EACH, async () => {
+        await pool.visit(order);
+      }),
+    });
+  const plain = median(turns.map((turn) => turn.plain));
+  const ours = median(turns.map((turn) => turn.ours));
+  const ratio = median(turns.map((turn) => turn.ours / turn.plain));
   console.log(
-    `${lanes} at once          ${plain.toFixed(0).padStart(7)} ${ours.toFixed(0).padStart(9)} ${(ours / plain).toFixed(2).padStart(7)}`,
+    `${lanes} at once          ${plain.toFixed(0).padStart(7)} ${ours.toFixed(0).padStart(9)} ${ratio.toFixed(2).padStart(7)}`,
   );
 }
 await bare.close();
@@ -96,3 +107,5 @@ for (let done = 0; done <= MEMORY_VISITS; done += 50) {
 }
 await pool.close();
 server.close();
+
+await measureWhy();

@@ -1,7 +1,10 @@
 import { execFileSync } from 'node:child_process';
 import { lookup } from 'node:dns';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { expect } from 'chai';
-import { BrowserPool, startChromium } from '@pragmatica/visitor';
+import type { BrowserContext, Page } from 'playwright-core';
+import type { LoadEvidence } from '@pragmatica/core';
+import { BrowserPool, FreshWindows, startChromium, type StartedChromium } from '@pragmatica/visitor';
 import {
   beacon,
   PAGE,
@@ -172,6 +175,15 @@ describe('a visit', function () {
     expect(weight!.blockingMs).to.be.greaterThan(200);
   });
 
+  it('lays none of our own looking to a page, however much there is to look at', async () => {
+    const much = PAGE.replace('</body>', `${'<i><b>quay</b></i>'.repeat(10_000)}</body>`);
+    const { evidence } = await site.visit({ snippets: [], page: much });
+    const [{ endMs, longTasks }] = evidence.loads as [LoadEvidence];
+    expect(longTasks).to.not.deep.equal([]);
+    // What the page itself does was over when it had come to rest, which takes longer than this.
+    for (const { atMs } of longTasks) expect(atMs).to.be.below(endMs - 200);
+  });
+
   it('opens no page of anybody else, and asks nobody else where it may not', async () => {
     const asked: string[] = [];
     const noting =
@@ -235,6 +247,66 @@ describe('a visit', function () {
       /crashed|hung|timeout/,
     );
     expect((await site.visit({ snippets: [] })).evidence.failure).to.equal(null);
+  });
+});
+
+describe('windows of visits', function () {
+  this.timeout(30_000);
+  let started: StartedChromium;
+  let windows: FreshWindows;
+
+  before(async () => {
+    started = await startChromium({ executable: process.env['PRAGMATICA_CHROMIUM'] });
+  });
+  beforeEach(() => {
+    windows = new FreshWindows(started.browser);
+  });
+  afterEach(() => Promise.all(started.browser.contexts().map((context) => context.close())));
+  after(() => started.close());
+
+  const widthOf = (context: BrowserContext): number => context.pages()[0]?.viewportSize()?.width ?? 0;
+
+  /** Until the browser has so many profiles whose windows are so wide. */
+  async function profiles(count: number, width: number): Promise<readonly BrowserContext[]> {
+    for (;;) {
+      const all = started.browser.contexts().filter((context) => widthOf(context) === width);
+      if (all.length === count) return all;
+      await sleep(20);
+    }
+  }
+
+  it('are opened ahead, one of a shape, and are used by one visit each', async () => {
+    const first = await windows.take({ device: 'phone', width: 400 });
+    const [, ahead] = await profiles(2, 400);
+    const second = await windows.take({ device: 'phone', width: 400 });
+    expect(second.context).to.equal(ahead);
+    expect(second.token).to.not.equal(first.token);
+    expect(second.page.url()).to.equal('about:blank');
+    await profiles(3, 400);
+    const desktop = await windows.take({ device: 'desktop', width: 400 });
+    expect(await desktop.page.evaluate('navigator.maxTouchPoints')).to.equal(0);
+  });
+
+  it('are few: the oldest that nobody needed is closed', async () => {
+    for (const width of [610, 620, 630, 640]) {
+      await windows.take({ device: 'desktop', width });
+      await profiles(2, width);
+    }
+    await profiles(1, 610);
+    for (const width of [620, 630, 640]) await profiles(2, width);
+  });
+
+  it('are given to nobody once they have crashed', async () => {
+    const wish = { device: 'desktop', width: 500 } as const;
+    const first = await windows.take(wish);
+    const spare = (await profiles(2, 500)).find((context) => context !== first.context)!;
+    const [page] = spare.pages() as [Page];
+    // Its crash is known to whoever opened it only when it is ready.
+    await page.evaluate('1');
+    const crashed = new Promise((resolve) => page.once('crash', resolve));
+    page.goto('chrome://crash').catch(() => undefined);
+    await crashed;
+    expect((await windows.take(wish)).context).to.not.equal(spare);
   });
 });
 

@@ -1,4 +1,5 @@
 import { startChromium, type ChromiumOptions, type StartedChromium } from './chromium.js';
+import { FreshWindows } from './fresh-windows.js';
 import { startGuardProxy, type GuardOptions, type GuardProxy } from './guard-proxy.js';
 import type { VisitOrder } from './order.js';
 import { visit, type Visited } from './visit.js';
@@ -12,13 +13,17 @@ export interface PoolOptions extends Pick<ChromiumOptions, 'executable'> {
   readonly idleMs?: number;
 }
 
+interface PooledChromium extends StartedChromium {
+  readonly windows: FreshWindows;
+}
+
 /**
  * A browser that is warm: started when somebody needs it, shared by visits (each has a profile of its own), replaced when it is
  * worn out or has crashed, and closed when nobody needs it.
  */
 export class BrowserPool {
   readonly #options: Required<Omit<PoolOptions, 'executable' | 'guard'>> & PoolOptions;
-  #current: Promise<StartedChromium> | undefined;
+  #current: Promise<PooledChromium> | undefined;
   #proxy: Promise<GuardProxy> | undefined;
   #visits = 0;
   #busy = 0;
@@ -33,8 +38,8 @@ export class BrowserPool {
     clearTimeout(this.#idle);
     this.#busy++;
     try {
-      const { browser } = await this.#browser();
-      return await visit(browser, order);
+      const { windows } = await this.#browser();
+      return await visit(windows, order);
     } finally {
       if (--this.#busy === 0) this.#rest();
     }
@@ -58,7 +63,7 @@ export class BrowserPool {
     await proxy?.close();
   }
 
-  async #browser(): Promise<StartedChromium> {
+  async #browser(): Promise<PooledChromium> {
     const before = this.#current;
     const started = await before?.catch(() => undefined);
     const isWorn = this.#visits >= this.#options.visitsPerBrowser && this.#busy <= 1;
@@ -79,10 +84,11 @@ export class BrowserPool {
     return this.#current!;
   }
 
-  async #start(): Promise<StartedChromium> {
+  async #start(): Promise<PooledChromium> {
     const { guard, executable } = this.#options;
     if (guard) this.#proxy ??= startGuardProxy(guard);
-    return startChromium({ executable, proxy: (await this.#proxy)?.address });
+    const started = await startChromium({ executable, proxy: (await this.#proxy)?.address });
+    return { ...started, windows: new FreshWindows(started.browser) };
   }
 
   #rest(): void {

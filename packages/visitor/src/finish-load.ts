@@ -49,7 +49,7 @@ const MAX_PICTURE_HEIGHT = 6_000;
 const LEAVE_MS = 2_000;
 /** Beacons that are sent on leaving are answered within this, or not waited for. */
 const LAST_WORDS_MS = 400;
-const LAST_WORDS_STEP_MS = 40;
+const LAST_WORDS_STEP_MS = 20;
 const NO_SIZE = { width: 0, height: 0 };
 
 /** Writes down a page load: what was kept as it happened, and a last look at the page. */
@@ -117,11 +117,10 @@ function unansweredOf({ endMs: _, error: __, ...request }: SeenRequest): SeenReq
 async function leavePage(session: CDPSession, record: LoadRecord): Promise<void> {
   await within(
     LEAVE_MS,
-    session.send('Runtime.evaluate', { expression: callInPage(sayGoodbye), returnByValue: true }),
+    session.send('Runtime.evaluate', { expression: callInPage(sayGoodbye), awaitPromise: true }),
   );
   const until = performance.now() + LAST_WORDS_MS;
-  do await sleep(LAST_WORDS_STEP_MS);
-  while (performance.now() < until && record.openFor(LAST_WORDS_MS) > 0);
+  while (performance.now() < until && record.openFor(LAST_WORDS_MS) > 0) await sleep(LAST_WORDS_STEP_MS);
 }
 
 function answerOf(
@@ -165,21 +164,23 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
     );
     return answer && !answer.exceptionDetails ? (answer.result.value as T) : undefined;
   };
+  // Asked first: what we do to the page afterwards is not the page's work.
+  const timings = read<Awaited<ReturnType<typeof readTimings>>>(callInPage(readTimings));
   const dom = await read<string>('document.documentElement ? document.documentElement.outerHTML : ""');
   if (dom === undefined) return undefined;
   const boxes =
     order.boxesOf === undefined
       ? undefined
       : await read<ReturnType<typeof boxesOf>>(callInPage(boxesOf, order.boxesOf));
-  const screenshot =
-    order.noScreenshot === true ? undefined : await shoot(session, order.boxesOf !== undefined);
   const makers = new Makers(session, work.recorder);
-  const { made, tags } = await makers.madeElements(work.record.html, contextId);
-  const looked = await lookWith(work, contextId, made, makers);
-  const [timings, globals] = await Promise.all([
-    read<Awaited<ReturnType<typeof readTimings>>>(callInPage(readTimings)),
+  const [{ longTasks = [], shifts = [] } = {}, screenshot, { made, tags }, globals] = await Promise.all([
+    timings,
+    order.noScreenshot === true ? undefined : shoot(session, order.boxesOf !== undefined),
+    makers.madeElements(work.record.html, contextId),
     globalsOf(work),
   ]);
+  // It scrolls, so it comes after the picture.
+  const looked = await lookWith(work, contextId, made, makers);
   return {
     dom: dom.slice(0, MAX_DOM),
     ...(screenshot === undefined ? {} : { screenshot }),
@@ -188,8 +189,8 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
     elements: looked?.elements ?? [],
     tags,
     covered: looked?.covered ?? [],
-    longTasks: timings?.longTasks ?? [],
-    shifts: timings?.shifts ?? [],
+    longTasks,
+    shifts,
     readable: looked?.readable ?? 0,
     size: looked?.size ?? NO_SIZE,
     window: looked?.window ?? NO_SIZE,

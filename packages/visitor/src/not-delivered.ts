@@ -87,9 +87,10 @@ function pairs(live: Live, delivered: DeliveredParent | undefined): ReadonlyMap<
 function groupBy<T>(all: readonly T[], nameOf: (one: T) => string): ReadonlyMap<string, readonly T[]> {
   const groups = new Map<string, T[]>();
   for (const one of all) {
-    const group = groups.get(nameOf(one));
+    const name = nameOf(one);
+    const group = groups.get(name);
     if (group) group.push(one);
-    else groups.set(nameOf(one), [one]);
+    else groups.set(name, [one]);
   }
   return groups;
 }

@@ -80,6 +80,22 @@ export class LoadRecord {
   }
 }
 
+/** Has a browser tell of a page all that a recorder writes down. */
+export async function listenIn(session: CDPSession): Promise<void> {
+  await Promise.all([
+    session.send('Network.enable', { maxPostDataSize: MAX_BODY }),
+    session.send('Runtime.enable'),
+    session.send('Debugger.enable', { maxScriptsCacheSize: 20_000_000 }),
+    session.send('Debugger.setAsyncCallStackDepth', { maxDepth: 8 }),
+    session.send('Audits.enable'),
+    session.send('Log.enable'),
+    session.send('DOM.enable'),
+    session.send('DOM.setNodeStackTracesEnabled', { enable: true }),
+    session.send('Page.enable'),
+    session.send('Page.setLifecycleEventsEnabled', { enabled: true }),
+  ]);
+}
+
 /** Listens to a page by the DevTools protocol and keeps what happens, page load by page load. */
 export class Recorder {
   /** Bytes of answers that the browser does not know, by request. */
@@ -121,7 +137,7 @@ export class Recorder {
     return this.loads.at(-1);
   }
 
-  async start(): Promise<void> {
+  start(): void {
     const s = this.#session;
     s.on('Network.requestWillBeSent', (event) => this.#onRequest(event));
     s.on('Network.requestWillBeSentExtraInfo', (event) => this.#onRequestHeaders(event));
@@ -144,18 +160,6 @@ export class Recorder {
       if (name === 'DOMContentLoaded') load.readyMs = load.since(timestamp);
       if (name === 'load') load.loadedMs = load.since(timestamp);
     });
-    await Promise.all([
-      s.send('Network.enable', { maxPostDataSize: MAX_BODY }),
-      s.send('Runtime.enable'),
-      s.send('Debugger.enable', { maxScriptsCacheSize: 20_000_000 }),
-      s.send('Debugger.setAsyncCallStackDepth', { maxDepth: 8 }),
-      s.send('Audits.enable'),
-      s.send('Log.enable'),
-      s.send('DOM.enable'),
-      s.send('DOM.setNodeStackTracesEnabled', { enable: true }),
-      s.send('Page.enable'),
-      s.send('Page.setLifecycleEventsEnabled', { enabled: true }),
-    ]);
   }
 
   #stack(trace: Protocol.Runtime.StackTrace | undefined): Stack {

@@ -3,7 +3,7 @@ import type { CDPSession } from 'playwright-core';
 import type { Recorder } from './recorder.js';
 import { within } from './within.js';
 
-const STEP_MS = 50;
+const STEP_MS = 20;
 const QUIET_MS = 400;
 /** What a page does right after it is loaded is awaited at least so long. */
 const LEAST_MS = 400;
@@ -26,8 +26,7 @@ export async function settle(
 ): Promise<void> {
   const began = performance.now();
   const elapsed = (): number => performance.now() - began;
-  while (recorder.current?.loadedMs === undefined && elapsed() < LOAD_MS)
-    await sleep(STEP_MS, undefined, { signal });
+  while (recorder.current?.loadedMs === undefined && elapsed() < LOAD_MS) await step(signal);
   const loaded = performance.now();
   const since = (): number => performance.now() - loaded;
   while (since() < MOST_MS && recorder.loads.length < MOST_LOADS) {
@@ -35,8 +34,13 @@ export async function settle(
     const isQuiet =
       !load || (load.openFor(MOST_MS) === 0 && performance.now() - load.lastActivity > QUIET_MS);
     if (since() > LEAST_MS && isQuiet && (await underWay(session, token)) === 0) return;
-    await sleep(STEP_MS, undefined, { signal });
+    await step(signal);
   }
+}
+
+async function step(signal: AbortSignal): Promise<void> {
+  signal.throwIfAborted();
+  await sleep(STEP_MS);
 }
 
 /** How many timers and animations a page waits for. */

@@ -1,21 +1,12 @@
-import { randomBytes } from 'node:crypto';
-import { setTimeout as sleep } from 'node:timers/promises';
-import {
-  DEVICE_WINDOWS,
-  type Device,
-  type LoadEvidence,
-  type StepOutcome,
-  type VisitEvidence,
-  type VisitFailure,
-  type VisitScript,
-} from '@pragmatica/core';
-import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { LoadEvidence, StepOutcome, VisitEvidence, VisitFailure, VisitScript } from '@pragmatica/core';
+import type { Browser, BrowserContext } from 'playwright-core';
+import type { FreshWindow, FreshWindows } from './fresh-windows.js';
 import { guardRequests } from './guard-requests.js';
 import { finishLoad, type LoadProgress } from './finish-load.js';
 import { callInPage } from './in-page.js';
 import type { VisitOrder } from './order.js';
 import { beginSession } from './page/session.js';
-import { shiftClock, watchPage } from './page/watch.js';
+import { shiftClock } from './page/watch.js';
 import { Recorder } from './recorder.js';
 import { settle } from './settle.js';
 import { doStep, type StepTools } from './steps.js';
@@ -27,31 +18,13 @@ export interface Visited {
 }
 
 const TIMEOUT_MS = 45_000;
-/** Timers of a page that are due later are not waited for. */
-const HORIZON_MS = 5_000;
 const DAY_MS = 86_400_000;
-
-/** Browsers as most people have them; what follows is this one's own number. */
-const AGENTS: Readonly<Record<Device, (version: string) => string>> = {
-  desktop: (version) =>
-    `Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Safari/537.36`,
-  tablet: (version) =>
-    `Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Safari/537.36`,
-  phone: (version) =>
-    `Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${version}.0.0.0 Mobile Safari/537.36`,
-};
-
-const FORM_FACTORS: Readonly<Record<Device, string>> = {
-  desktop: 'Desktop',
-  tablet: 'Tablet',
-  phone: 'Mobile',
-};
 
 /**
  * One visit by somebody who has never been here: a profile of its own, thrown away afterwards. A page that hangs costs only
  * its visit; a browser that crashes ends it.
  */
-export async function visit(browser: Browser, order: VisitOrder): Promise<Visited> {
+export async function visit(windows: FreshWindows, order: VisitOrder): Promise<Visited> {
   const startedAt = Date.now();
   const began = performance.now();
   const { script, timeoutMs = TIMEOUT_MS + waitedMs(script) } = order;
@@ -59,11 +32,13 @@ export async function visit(browser: Browser, order: VisitOrder): Promise<Visite
   const loads: LoadEvidence[] = [];
   const screenshots: Buffer[] = [];
   let failure: VisitFailure | null = null;
-  const context = await openContext(browser, order);
+  const { browser } = windows;
+  const window = await windows.take(script);
+  const { context } = window;
   const deadline = AbortSignal.timeout(timeoutMs);
   const crash = crashOf(browser);
   try {
-    const run = walk(context, order, { steps, loads, screenshots, signal: deadline });
+    const run = walk(window, order, { steps, loads, screenshots, signal: deadline });
     // What goes on after the time is up has nobody to tell any more.
     run.catch(() => undefined);
     await Promise.race([run, ended(deadline), crash.crashed]);
@@ -73,7 +48,8 @@ export async function visit(browser: Browser, order: VisitOrder): Promise<Visite
     if (failure === 'unreachable' && loads.length === 0 && !isNavigation(error)) throw error;
   } finally {
     crash.stop();
-    await Promise.race([context.close().catch(() => undefined), sleep(3_000)]);
+    // Nobody has to wait until everything of it is thrown away.
+    context.close().catch(() => undefined);
   }
   return {
     evidence: {
@@ -121,24 +97,11 @@ function crashOf(browser: Browser): { readonly crashed: Promise<never>; readonly
   return { crashed, stop };
 }
 
-async function openContext(
-  browser: Browser,
+/** What the visitor brings along. */
+async function giveCookies(
+  context: BrowserContext,
   { script, address, access, consentCookies }: VisitOrder,
-): Promise<BrowserContext> {
-  const { device, width } = script;
-  const window = DEVICE_WINDOWS[device];
-  const isTouch = device !== 'desktop';
-  const [version = ''] = browser.version().split('.', 1);
-  const context = await browser.newContext({
-    userAgent: AGENTS[device](version),
-    viewport: { width: width ?? window.width, height: window.height },
-    isMobile: isTouch,
-    hasTouch: isTouch,
-    serviceWorkers: 'block',
-    acceptDownloads: false,
-    ignoreHTTPSErrors: false,
-    locale: 'en-GB',
-  });
+): Promise<void> {
   const cookie = access?.['cookie'];
   if (cookie !== undefined)
     await context.addCookies(
@@ -149,7 +112,6 @@ async function openContext(
     );
   const agreed = script.hasAgreed === true ? consentCookies?.accept : undefined;
   if (agreed) await context.addCookies([{ ...agreed, url: address }]);
-  return context;
 }
 
 interface Collected {
@@ -159,8 +121,8 @@ interface Collected {
   readonly signal: AbortSignal;
 }
 
-async function walk(context: BrowserContext, order: VisitOrder, collected: Collected): Promise<void> {
-  const page = await context.newPage();
+async function walk(window: FreshWindow, order: VisitOrder, collected: Collected): Promise<void> {
+  const { context, page } = window;
   context.on('page', (other) => {
     if (other !== page) void other.close().catch(() => undefined);
   });
@@ -169,28 +131,26 @@ async function walk(context: BrowserContext, order: VisitOrder, collected: Colle
     page.on('crash', () => reject(new Error('The page crashed.')));
   });
   crash.catch(() => undefined);
-  await Promise.race([walkPage(page, await context.newCDPSession(page), order, collected), crash]);
+  await Promise.race([walkPage(window, order, collected), crash]);
 }
 
 async function walkPage(
-  page: Page,
-  session: CDPSession,
+  { context, page, session, mainFrame, token }: FreshWindow,
   order: VisitOrder,
   { steps, loads, screenshots, signal }: Collected,
 ): Promise<void> {
-  const token = `pragmatica-${randomBytes(9).toString('base64url')}`;
   const { script } = order;
-  const { frameTree } = await session.send('Page.getFrameTree');
-  const recorder = new Recorder(session, token, frameTree.frame.id, order.access);
-  await recorder.start();
-  await tellDevice(session, script.device, page.context().browser()?.version() ?? '');
-  await guardRequests(session, frameTree.frame.id, order, {
-    size: (request, bytes) => recorder.sizes.set(request, bytes),
-    standIn: (request) => recorder.markStandIn(request),
-  });
-  await page.addInitScript({ content: callInPage(watchPage, { token, horizonMs: HORIZON_MS }) });
-  if (script.clock !== undefined)
-    await page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) });
+  const recorder = new Recorder(session, token, mainFrame, order.access);
+  recorder.start();
+  await Promise.all([
+    giveCookies(context, order),
+    guardRequests(session, mainFrame, order, {
+      size: (request, bytes) => recorder.sizes.set(request, bytes),
+      standIn: (request) => recorder.markStandIn(request),
+    }),
+    script.clock !== undefined &&
+      page.addInitScript({ content: callInPage(shiftClock, script.clock - Date.now()) }),
+  ]);
 
   const hasAgreed = script.hasAgreed === true && order.consentCookies?.accept !== undefined;
   let progress = freshProgress('first', 0, hasAgreed ? 'accept' : undefined);
@@ -209,7 +169,7 @@ async function walkPage(
   const tools: StepTools = {
     page,
     session,
-    mainFrame: recorder.mainFrame,
+    mainFrame,
     order,
     progress: () => progress,
     async open(path) {
@@ -244,28 +204,6 @@ async function walkPage(
     steps.push({ step: index, atMs: Math.round(performance.now() - began), ...outcome });
   }
   await close();
-}
-
-/** What requests say of the device (User-Agent Client Hints): a tablet is no phone, though it is touched. */
-async function tellDevice(session: CDPSession, device: Device, version: string): Promise<void> {
-  const [major = ''] = version.split('.', 1);
-  const isTouch = device !== 'desktop';
-  await session.send('Emulation.setUserAgentOverride', {
-    userAgent: AGENTS[device](major),
-    acceptLanguage: 'en-GB,en',
-    userAgentMetadata: {
-      brands: [
-        { brand: 'Chromium', version: major },
-        { brand: 'Not=A?Brand', version: '24' },
-      ],
-      platform: isTouch ? 'Android' : 'Linux',
-      platformVersion: '',
-      architecture: '',
-      model: '',
-      mobile: device === 'phone',
-      formFactors: [FORM_FACTORS[device]],
-    },
-  });
 }
 
 function freshProgress(

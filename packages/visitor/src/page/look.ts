@@ -26,6 +26,7 @@ export interface PageLook {
  * @returns what was seen, and the elements themselves in `window.seenElements` of the same world
  */
 export function lookAtPage(probes: readonly string[], ...made: readonly Element[]): PageLook {
+  const { innerWidth, innerHeight } = window;
   const MAX_FLOATING = 40;
   const MAX_CONTROLS = 300;
   const MAX_TEXT = 80;
@@ -79,13 +80,22 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     return false;
   };
   const isInWindow = (x: number, y: number): boolean => x >= 0 && y >= 0 && x < innerWidth && y < innerHeight;
+  /** No script of the page runs while we look, so styles stay; each is asked for once. */
+  const veils = new Map<Element, 'display: none' | 'opacity: 0' | undefined>();
+  const veilOf = (element: Element): 'display: none' | 'opacity: 0' | undefined => {
+    if (veils.has(element)) return veils.get(element);
+    const { display, opacity } = getComputedStyle(element);
+    const veil = display === 'none' ? 'display: none' : Number(opacity) < 0.02 ? 'opacity: 0' : undefined;
+    veils.set(element, veil);
+    return veil;
+  };
   const whyHidden = (element: Element): string | undefined => {
     for (let one: Element | null = element; one; one = one.parentElement ?? hostOf(one)) {
-      const style = getComputedStyle(one);
-      if (style.display === 'none')
-        return one === element ? 'display: none' : `display: none on ${tagOf(one)}`;
-      if (Number(style.opacity) < 0.02) return one === element ? 'opacity: 0' : `opacity: 0 on ${tagOf(one)}`;
-      if (one === element && style.visibility !== 'visible') return `visibility: ${style.visibility}`;
+      const veil = veilOf(one);
+      if (veil !== undefined) return one === element ? veil : `${veil} on ${tagOf(one)}`;
+      if (one !== element) continue;
+      const { visibility } = getComputedStyle(one);
+      if (visibility !== 'visible') return `visibility: ${visibility}`;
     }
     const { width, height } = element.getBoundingClientRect();
     return width < 2 || height < 2 ? 'no size' : undefined;
@@ -175,7 +185,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
         isUnderModal = isModal(layer);
         layers.add(layer);
       }
-      scrollTo({ left: back[0], top: back[1], behavior: 'instant' });
+      if (position !== 'fixed') scrollTo({ left: back[0], top: back[1], behavior: 'instant' });
     }
     at.set(element, elements.length);
     seen.push(element);
@@ -220,6 +230,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   const tally = controls.map(() => ({ shown: 0, under: 0, by: null as Element | null, part: 0 }));
   const test = (control: Element, index: number): void => {
     const now = control.getBoundingClientRect();
+    if (now.bottom < 0 || now.right < 0 || now.top >= innerHeight || now.left >= innerWidth) return;
     const steps = [0.1, 0.3, 0.5, 0.7, 0.9];
     const hits = steps.flatMap((dx) =>
       [0.2, 0.5, 0.8].map((dy) => [now.x + now.width * dx, now.y + now.height * dy] as const),
@@ -294,7 +305,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   };
 }
 
-/** Work that kept the page from answering, and what moved, as the browser has kept it. */
+/** Work that kept the page from answering, and what moved, as the browser has kept it; nothing that begins after the question. */
 export function readTimings(): Promise<{ readonly longTasks: LongTask[]; readonly shifts: LayoutShift[] }> {
   interface Shift extends PerformanceEntry {
     readonly value: number;
@@ -304,6 +315,7 @@ export function readTimings(): Promise<{ readonly longTasks: LongTask[]; readonl
   interface Frame extends PerformanceEntry {
     readonly scripts?: readonly { readonly sourceURL: string; readonly duration: number }[];
   }
+  const asked = performance.now();
   const longTasks: LongTask[] = [];
   const shifts: LayoutShift[] = [];
   const name = (node: Node | null): string =>
@@ -311,18 +323,19 @@ export function readTimings(): Promise<{ readonly longTasks: LongTask[]; readonl
   const observers = [
     new PerformanceObserver((list) => {
       for (const entry of list.getEntries() as Frame[])
-        longTasks.push({
-          atMs: Math.round(entry.startTime),
-          durationMs: Math.round(entry.duration),
-          scripts: (entry.scripts ?? []).map(({ sourceURL, duration }) => ({
-            url: sourceURL,
-            durationMs: Math.round(duration),
-          })),
-        });
+        if (entry.startTime < asked)
+          longTasks.push({
+            atMs: Math.round(entry.startTime),
+            durationMs: Math.round(entry.duration),
+            scripts: (entry.scripts ?? []).map(({ sourceURL, duration }) => ({
+              url: sourceURL,
+              durationMs: Math.round(duration),
+            })),
+          });
     }),
     new PerformanceObserver((list) => {
       for (const entry of list.getEntries() as Shift[])
-        if (!entry.hadRecentInput)
+        if (!entry.hadRecentInput && entry.startTime < asked)
           shifts.push({
             atMs: Math.round(entry.startTime),
             score: entry.value,
