@@ -1,8 +1,8 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest } from '@pragmatica/core';
+import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, Stack } from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
-import { Makers } from './makers.js';
+import { Makers, type MadeElement } from './makers.js';
 import type { VisitOrder } from './order.js';
 import { boxesOf } from './page/boxes.js';
 import { sayGoodbye } from './page/goodbye.js';
@@ -237,14 +237,14 @@ async function wholePage(session: CDPSession): Promise<Protocol.Page.Viewport | 
   return { x: 0, y: 0, width, height: Math.min(height, MAX_PICTURE_HEIGHT), scale: 1 };
 }
 
-interface Looked extends Omit<PageLook, 'elements'> {
+interface Looked extends Omit<PageLook, 'elements' | 'madeAt'> {
   readonly elements: readonly SeenElement[];
 }
 
 async function lookWith(
   { session, order }: LoadToFinish,
   contextId: number,
-  made: readonly string[],
+  made: readonly MadeElement[],
   makers: Makers,
 ): Promise<Looked | undefined> {
   const answer = await within(
@@ -252,14 +252,19 @@ async function lookWith(
     session.send('Runtime.callFunctionOn', {
       executionContextId: contextId,
       functionDeclaration: inPage(lookAtPage),
-      arguments: [{ value: order.probes ?? [] }, ...made.map((objectId) => ({ objectId }))],
+      arguments: [{ value: order.probes ?? [] }, ...made.map(({ objectId }) => ({ objectId }))],
       returnByValue: true,
     }),
   );
   const looked = answer?.exceptionDetails ? undefined : (answer?.result.value as PageLook | undefined);
   if (!looked) return undefined;
-  const stacks = await makers.stacksOfSeen(contextId, MAX_ELEMENTS);
   const elements = looked.elements.slice(0, MAX_ELEMENTS);
+  const known = new Map<number, Stack>();
+  for (const [index, { stack }] of made.entries()) {
+    const at = looked.madeAt[index] ?? -1;
+    if (at >= 0 && at < elements.length) known.set(at, stack);
+  }
+  const stacks = await makers.stacksOfSeen(contextId, elements.length, known);
   return {
     ...looked,
     elements: elements.map((element, index) => ({ ...element, stack: stacks.get(index) ?? [] })),

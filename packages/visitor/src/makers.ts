@@ -11,10 +11,17 @@ const MAX_MADE = 400;
 const MAX_UP = 6;
 const SHOWS_NOTHING = /^(?:html|head|body|meta|title|base|script|link|style|noscript|template)$/;
 
+/** An element that a script has made. */
+export interface MadeElement {
+  /** As the page's world knows it. */
+  readonly objectId: string;
+  readonly stack: Stack;
+}
+
 /** Elements that scripts have made. */
 export interface Made {
-  /** The topmost of each piece, as the page's world knows them. */
-  readonly made: readonly string[];
+  /** The topmost of each piece. */
+  readonly made: readonly MadeElement[];
   /** Script elements with files. */
   readonly tags: readonly SeenTag[];
 }
@@ -38,7 +45,7 @@ export class Makers {
     const tree = await within(ANSWER_MS, this.#session.send('DOM.getDocument', { depth: -1, pierce: true }));
     if (!tree) return { made: [], tags: [] };
     this.#learn(tree.root);
-    const made: { readonly nodeId: number; readonly objectId: string }[] = [];
+    const made: (MadeElement & { readonly nodeId: number })[] = [];
     const tags: SeenTag[] = [];
     const base = tree.root.baseURL;
     // Those in an element that a script has made are that script’s: they are not asked about, but for script files.
@@ -55,24 +62,33 @@ export class Makers {
           .send('DOM.resolveNode', { nodeId, executionContextId: contextId })
           .catch(() => undefined);
         const { objectId } = found?.object ?? {};
-        if (objectId !== undefined) made.push({ nodeId, objectId });
+        if (objectId !== undefined) made.push({ nodeId, objectId, stack });
       }
       await Promise.all(inside.map((one) => ask(one, isTopmost && !isMade)));
     };
     await within(ANSWER_MS, Promise.all(notDelivered(tree.root, html).map((one) => ask(one, true))));
     // Answers come in any order; nodes are numbered as they stand in the page.
     made.sort((a, b) => a.nodeId - b.nodeId);
-    return { made: made.map(({ objectId }) => objectId), tags };
+    return { made, tags };
   }
 
-  /** What made each of the elements in `window.seenElements`, by their index; an element without a maker is left out. */
-  async stacksOfSeen(contextId: number, most: number): Promise<ReadonlyMap<number, Stack>> {
-    const stacks = new Map<number, Stack>();
-    await within(ANSWER_MS, this.#askSeen(contextId, most, stacks));
+  /**
+   * What made each of the elements in `window.seenElements`, by their index; an element without a maker is left out.
+   *
+   * @param count - how many there are, or are wanted
+   * @param known - of those that are not asked about
+   */
+  async stacksOfSeen(
+    contextId: number,
+    count: number,
+    known: ReadonlyMap<number, Stack>,
+  ): Promise<ReadonlyMap<number, Stack>> {
+    const stacks = new Map(known);
+    if (known.size < count) await within(ANSWER_MS, this.#askSeen(contextId, count, stacks));
     return stacks;
   }
 
-  async #askSeen(contextId: number, most: number, stacks: Map<number, Stack>): Promise<void> {
+  async #askSeen(contextId: number, count: number, stacks: Map<number, Stack>): Promise<void> {
     const { result: list } = await this.#session.send('Runtime.evaluate', {
       contextId,
       expression: 'window.seenElements',
@@ -85,7 +101,7 @@ export class Makers {
     await Promise.all(
       result.map(async ({ name, value }) => {
         const index = Number(name);
-        if (!(index < most) || value?.objectId === undefined) return;
+        if (!(index < count) || stacks.has(index) || value?.objectId === undefined) return;
         const found = await this.#session
           .send('DOM.requestNode', { objectId: value.objectId })
           .catch(() => undefined);

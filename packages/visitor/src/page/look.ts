@@ -10,6 +10,8 @@ export type LookedAt = Omit<SeenElement, 'stack'>;
 
 export interface PageLook {
   readonly elements: readonly LookedAt[];
+  /** For each of the elements given, its index in those seen; -1 where it has left the page. */
+  readonly madeAt: readonly number[];
   readonly covered: readonly CoveredControl[];
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
@@ -202,6 +204,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     });
   };
   for (const element of made) if (element.isConnected) look(element);
+  const madeAt = made.map((element) => at.get(element) ?? -1);
   let floating = 0;
   for (const element of document.querySelectorAll('body *')) {
     const { position, display } = getComputedStyle(element);
@@ -295,6 +298,7 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
   const { scrollWidth: width, scrollHeight: height } = document.documentElement;
   return {
     elements,
+    madeAt,
     covered,
     readable: (document.body instanceof HTMLElement ? document.body.innerText : '')
       .replace(/\s+/g, ' ')

@@ -1,6 +1,7 @@
 import type { RoundDetail } from '../../api/visits';
 import { VISITS } from '../../texts/visits';
 import { Section } from './section';
+import { whoName } from './owner-name';
 
 type Stage = RoundDetail['summary']['stages'][number];
 
@@ -31,7 +32,7 @@ export function ConsentSection({ stages }: { stages: readonly Stage[] }) {
               {disclosures.map(({ snippet, name, stored, hosts }) => (
                 <tr key={String(snippet)} className="border-b border-line align-top last:border-0">
                   <th scope="row" className="py-1.5 pr-3 text-left font-medium">
-                    {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
+                    {whoName({ snippet, name })}
                   </th>
                   <td className="py-1.5 pr-3">
                     {stored.length === 0 && <span className="text-muted">{VISITS.nothing}</span>}

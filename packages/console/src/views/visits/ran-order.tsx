@@ -4,6 +4,7 @@ import { VISITS } from '../../texts/visits';
 import { cn } from '../../ui/cn';
 import { fileOf } from './screen-section';
 import { Section } from './section';
+import { whoName } from './owner-name';
 
 type Ran = NonNullable<NonNullable<SeenLoad['judged']>['ran']>;
 
@@ -24,9 +25,7 @@ export function RanOrder({ ran, colours }: { ran: Ran; colours: ReadonlyMap<stri
                 aria-hidden
               />
               <span className="truncate">
-                <span className="font-medium">
-                  {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
-                </span>{' '}
+                <span className="font-medium">{whoName({ snippet, name })}</span>{' '}
                 <span className="text-muted" title={file ?? undefined}>
                   {file === null ? VISITS.inPage : fileOf(file)}
                   {count > 1 && ` · ${say(VISITS.times, { count })}`}

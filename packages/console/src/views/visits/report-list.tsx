@@ -3,6 +3,7 @@ import type { SeenLoad } from '../../api/visits';
 import { VISITS } from '../../texts/visits';
 import { cn } from '../../ui/cn';
 import { Section } from './section';
+import { whoName } from './owner-name';
 
 type Report = NonNullable<NonNullable<SeenLoad['judged']>['reports']>[number];
 
@@ -41,9 +42,7 @@ function ReportEntry({ report, colour }: { report: Report; colour: string | unde
           style={colour === undefined ? {} : { backgroundColor: colour }}
           aria-hidden
         />
-        <span className="font-medium">
-          {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
-        </span>
+        <span className="font-medium">{whoName({ snippet, name })}</span>
         <span className="font-mono text-xs break-all text-muted" title={url}>
           {host}
         </span>

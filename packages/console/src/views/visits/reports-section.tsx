@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { RoundDetail } from '../../api/visits';
 import { VISITS } from '../../texts/visits';
 import { Section } from './section';
+import { whoName } from './owner-name';
 
 type Reports = RoundDetail['summary']['reports'][number];
 
@@ -25,7 +26,7 @@ export function ReportsSection({ site, reports }: { site: string; reports: reado
             {reports.map(({ snippet, name, host, by }) => (
               <tr key={`${String(snippet)} ${host}`} className="border-b border-line align-top last:border-0">
                 <th scope="row" className="py-1.5 pr-3 text-left font-medium">
-                  {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
+                  {whoName({ snippet, name })}
                 </th>
                 <td className="py-1.5 pr-3 font-mono text-xs break-all text-muted">{host}</td>
                 <td className="py-1.5">{answeredWords(by)}</td>

@@ -3,6 +3,7 @@ import type { RoundDetail } from '../../api/visits';
 import { say } from '../../texts/say';
 import { VISITS } from '../../texts/visits';
 import { Section } from './section';
+import { whoName } from './owner-name';
 
 type Weight = RoundDetail['summary']['weights'][number];
 
@@ -15,9 +16,7 @@ export function WeightSection({ site, weights }: { site: string; weights: readon
       <ul className="space-y-2 text-sm">
         {weights.map(({ snippet, name, requests, bytes, blockingMs }) => (
           <li key={String(snippet)} className="grid grid-cols-[minmax(7rem,11rem)_1fr] items-center gap-3">
-            <span className="truncate font-medium">
-              {snippet === null ? VISITS.itself : snippet === undefined ? VISITS.unknown : name}
-            </span>
+            <span className="truncate font-medium">{whoName({ snippet, name })}</span>
             <span className="flex flex-wrap items-center gap-x-3">
               <span
                 className={snippet === null ? 'h-3 rounded-sm bg-line-strong' : 'h-3 rounded-sm bg-primary'}
