@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import {
+  MAX_CONTROLS,
   blame,
   consentCookie,
   damageOf,
@@ -20,6 +21,8 @@ import {
   type ConsentRules,
   type JudgedLoad,
   type LoadEvidence,
+  type SeenControl,
+  type SeenElement,
   type VisitEvidence,
 } from '@pragmatica/core';
 import fc from 'fast-check';
@@ -338,6 +341,12 @@ describe('why, from settings alone', () => {
   });
 });
 
+const LOOKED: SeenElement = {
+  ...{ tag: '<iframe>', selector: 'iframe', text: '', position: 'static', isVisible: true, probes: [] },
+  box: { x: 0, y: 0, width: 1, height: 1 },
+  stack: [{ script: '1', url: 'http://formhatch.example/f.js', line: 0, column: 0 }],
+};
+
 describe('what is wrong with a page', () => {
   it('is what the page without the snippets does not have', () => {
     expect(damageOf(QUIET, QUIET)).to.deep.equal([]);
@@ -360,6 +369,40 @@ describe('what is wrong with a page', () => {
     };
     expect(ids({ covered: [{ ...control, canBeClosed: false }] })).to.deep.equal(['covered']);
     expect(ids({ covered: [{ ...control, canBeClosed: true }] })).to.deep.equal([]);
+  });
+
+  it('is also what visitors could use and cannot any more', () => {
+    const at = (y: number, kind: SeenControl['kind'], name: string): SeenControl => ({
+      ...{ kind, name },
+      box: { x: 10, y, width: 80, height: 20 },
+    });
+    const menu = ['Boats', 'Fares', 'Islands', 'News'].map((name, index) => at(index * 400, 'link', name));
+    const all = [
+      ...menu,
+      at(2_000, 'field', 'Day'),
+      at(2_040, 'button', 'Book'),
+      at(2_400, 'button', 'Book'),
+    ];
+    const gone = (controls: readonly SeenControl[], change: Partial<LoadEvidence> = {}): readonly string[] =>
+      damageOf({ ...QUIET, ...change, controls }, { ...QUIET, controls: all }).map(({ message }) => message);
+    expect(gone(all)).to.deep.equal([]);
+    expect(gone([...all].reverse())).to.deep.equal([]);
+    expect(gone(all.slice(0, -1))).to.deep.equal(['“Book” is gone from the page.']);
+    expect(gone(menu)).to.deep.equal(['“Day” and 2 other controls are gone from the page.']);
+    // A menu changes; most of it does not go.
+    expect(gone(all.slice(2))).to.deep.equal([]);
+    expect(gone(all.slice(3))).to.deep.equal(['“Boats” and 2 other controls are gone from the page.']);
+    // What stands in its place was put there instead, also a little below.
+    expect(
+      gone([...menu, at(2_000, 'field', 'Day'), at(2_100, 'button', 'Book now'), all[6]!]),
+    ).to.deep.equal([]);
+    const frame = { ...LOOKED, box: { x: 0, y: 1_990, width: 200, height: 500 } };
+    expect(gone(menu, { elements: [frame] })).to.deep.equal([]);
+    expect(gone(menu, { elements: [{ ...frame, position: 'fixed' }] })).to.have.length(1);
+    expect(gone(menu, { elements: [{ ...frame, isVisible: false }] })).to.have.length(1);
+    // Of very many only the first are known.
+    const many = Array.from({ length: MAX_CONTROLS }, (_, index) => at(index * 30, 'button', `B ${index}`));
+    expect(gone(many)).to.deep.equal([]);
   });
 });
 

@@ -5,6 +5,17 @@ import { plain, startVisitedStage, type Answer, type VisitedStage } from '../sup
 const TEXT =
   '<p>Between three islands, every day but Christmas, whatever the weather may be like out there on the water. Tickets are sold on board.</p>';
 const PAGE = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Quay</title><link rel="stylesheet" href="/site.css"></head><body><h1>Ferries</h1>${TEXT}<p><a href="/fares">Fares</a> <button id="go">Search</button></p><script>document.getElementById('go').onclick=function(){}</script></body></html>`;
+const WITH_FORM = PAGE.replace(
+  '<h1>',
+  '<nav><a href="/a">Boats</a> <a href="/b">Fares</a> <a href="/c">Islands</a> <a href="/d">News</a></nav><h1>',
+).replace(
+  '<script>',
+  '<form action="/book"><label>From <select name="from"><option>Hallow</select></label> <label>Day <input type="date" name="day"></label> <button>Book</button></form><script>',
+);
+const atEnd = (snippet: SnippetInput): SnippetInput => ({
+  ...snippet,
+  parts: snippet.parts.map((part) => ({ ...part, placement: 'body-end' })),
+});
 const beacon: Answer = (_, response) => void response.writeHead(204).end();
 const COUNT = "new Image().src=new URL('/hit?a=TC-77&e=visit&r='+Math.random(),document.currentScript.src)";
 
@@ -77,6 +88,34 @@ const CASES: readonly Case[] = [
     title: 'a snippet that runs without end',
     snippets: [...OTHERS, plain('spinner', '<script>setTimeout(function(){for(;;);},50)</script>')],
     troubles: ['broken: spinner'],
+  },
+  {
+    title: 'a snippet that takes a form away',
+    snippets: [...OTHERS, plain('tidier', '<script>document.querySelector("form").remove()</script>')].map(
+      atEnd,
+    ),
+    answers: { '/': WITH_FORM },
+    troubles: ['broken: tidier'],
+  },
+  {
+    title: 'a snippet that hides the menu',
+    snippets: [...OTHERS, plain('plainer', '<style>nav{display:none}</style>')],
+    answers: { '/': WITH_FORM },
+    troubles: ['broken: plainer'],
+  },
+  {
+    title: 'a provider’s form in the place of the page’s, which is none',
+    snippets: [
+      ...OTHERS,
+      plain('form', '<script src="http://formhatch.localhost:PORT/form.js"></script>'),
+      plain('rename', '<script>document.getElementById("go").textContent="Find a boat"</script>'),
+    ].map(atEnd),
+    answers: {
+      '/': WITH_FORM,
+      'formhatch.localhost/form.js':
+        'var f=document.createElement("section");f.innerHTML="<label>Your mail <input type=email></label> <button>Send</button>";document.querySelector("form").replaceWith(f)',
+    },
+    troubles: [],
   },
   {
     title: 'a dialog that can be closed, which is none',

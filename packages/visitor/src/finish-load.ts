@@ -1,12 +1,19 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { ConsentAnswer, LoadEvidence, SeenElement, SeenRequest, Stack } from '@pragmatica/core';
+import {
+  MAX_CONTROLS,
+  type ConsentAnswer,
+  type LoadEvidence,
+  type SeenElement,
+  type SeenRequest,
+  type Stack,
+} from '@pragmatica/core';
 import type { CDPSession, Page } from 'playwright-core';
 import { callInPage, inPage } from './in-page.js';
 import { Makers, type MadeElement } from './makers.js';
 import type { VisitOrder } from './order.js';
 import { boxesOf } from './page/boxes.js';
 import { sayGoodbye } from './page/goodbye.js';
-import { lookAtPage, readTimings, type PageLook } from './page/look.js';
+import { lookAtPage, readTimings, type LookWish, type PageLook } from './page/look.js';
 import type { Protocol } from './protocol.js';
 import type { LoadRecord, Recorder } from './recorder.js';
 import { within } from './within.js';
@@ -85,6 +92,7 @@ export async function finishLoad(work: LoadToFinish): Promise<FinishedLoad> {
     elements: seen?.elements ?? [],
     tags: seen?.tags ?? [],
     covered: seen?.covered ?? [],
+    controls: seen?.controls ?? [],
     writes: record.writes,
     longTasks: seen?.longTasks ?? [],
     shifts: seen?.shifts ?? [],
@@ -137,6 +145,7 @@ type Seen = Pick<
   | 'elements'
   | 'tags'
   | 'covered'
+  | 'controls'
   | 'longTasks'
   | 'shifts'
   | 'readable'
@@ -189,6 +198,7 @@ async function look(work: LoadToFinish): Promise<Seen | undefined> {
     elements: looked?.elements ?? [],
     tags,
     covered: looked?.covered ?? [],
+    controls: looked?.controls ?? [],
     longTasks,
     shifts,
     readable: looked?.readable ?? 0,
@@ -247,12 +257,13 @@ async function lookWith(
   made: readonly MadeElement[],
   makers: Makers,
 ): Promise<Looked | undefined> {
+  const wish: LookWish = { probes: order.probes ?? [], maxControls: MAX_CONTROLS };
   const answer = await within(
     ANSWER_MS,
     session.send('Runtime.callFunctionOn', {
       executionContextId: contextId,
       functionDeclaration: inPage(lookAtPage),
-      arguments: [{ value: order.probes ?? [] }, ...made.map(({ objectId }) => ({ objectId }))],
+      arguments: [{ value: wish }, ...made.map(({ objectId }) => ({ objectId }))],
       returnByValue: true,
     }),
   );

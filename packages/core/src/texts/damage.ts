@@ -3,6 +3,8 @@ export const DAMAGE_TEXTS = {
   hung: 'The page stops answering: something in it runs without end.',
   elsewhere: 'Visitors are sent away to {address}.',
   textGone: 'Most of the page is gone: only {left} % of its text can still be read.',
+  controlsGone:
+    '{count, plural, one {“{first}” is} other {“{first}” and {rest, plural, one {another control} other {# other controls}} are}} gone from the page.',
   covered:
     '{count, plural, one {A control} other {# controls}} cannot be reached, such as “{first}”: {by} lies on top.',
   error: 'A script stops with an error: {message}',

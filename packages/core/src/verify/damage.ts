@@ -1,6 +1,7 @@
 import { say } from '../texts/say.js';
 import { DAMAGE_TEXTS as T } from '../texts/damage.js';
 import type { LoadEvidence } from '../visit/index.js';
+import { goneControls } from './gone-controls.js';
 import { blockingOf, shiftOf } from './load-totals.js';
 
 /** What is wrong with a page as a visitor has it. */
@@ -32,8 +33,8 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
     found.push({ id, weight, message });
   };
   if (load.isHung && !bare.isHung) add('hung', 3, T.hung);
-  if (samePage(load.finalUrl) !== samePage(bare.finalUrl))
-    add('elsewhere', 3, say(T.elsewhere, { address: load.finalUrl }));
+  const isElsewhere = samePage(load.finalUrl) !== samePage(bare.finalUrl);
+  if (isElsewhere) add('elsewhere', 3, say(T.elsewhere, { address: load.finalUrl }));
   if (
     !load.isHung &&
     !bare.isHung &&
@@ -41,6 +42,17 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
     load.readable < bare.readable * LEFT_SHARE
   )
     add('text-gone', 3, say(T.textGone, { left: Math.round((load.readable / bare.readable) * 100) }));
+  const controls = isElsewhere ? [] : goneControls(load, bare);
+  if (controls[0])
+    add(
+      `gone ${controls[0].kind} ${controls[0].name}`,
+      3,
+      say(T.controlsGone, {
+        count: controls.length,
+        first: controls[0].name,
+        rest: controls.length - 1,
+      }),
+    );
   const before = new Set(bare.covered.map(({ selector }) => selector));
   // What somebody can close is in the way, and breaks nothing.
   const covered = load.covered.filter(({ selector, canBeClosed }) => !canBeClosed && !before.has(selector));

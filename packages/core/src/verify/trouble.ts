@@ -187,10 +187,19 @@ export function missedTroubles({ snippets }: JudgedLoad): readonly Trouble[] {
   });
 }
 
-/** What to say of a page that is well. */
-export function wellWords(path: string, { snippets }: JudgedLoad): string {
+/** Kinds of trouble, in the order in which a page without any is told of. */
+const KINDS = ['missed', 'twice', 'early', 'broken'] as const satisfies readonly Trouble['kind'][];
+
+/** What to say of a page that is well. @param about - what was asked; nothing is said of the rest */
+export function wellWords(
+  path: string,
+  { snippets }: JudgedLoad,
+  about: readonly Trouble['kind'][] = KINDS,
+): string {
   const count = snippets.filter(({ expected }) => expected === 'runs').length;
-  return count === 0 ? say(T.wellNone, { path }) : say(T.well, { path, count });
+  if (count === 0) return say(T.wellNone, { path });
+  const facts = KINDS.filter((kind) => about.includes(kind)).map((kind) => say(T.wellFacts[kind], { count }));
+  return say(T.well, { path, facts });
 }
 
 function capital(text: string): string {

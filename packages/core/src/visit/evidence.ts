@@ -165,6 +165,17 @@ export interface SeenTag {
   readonly stack: Stack;
 }
 
+/** Of one page load. */
+export const MAX_CONTROLS = 300;
+
+/** Something that a visitor can use: it is seen somewhere on the page, and is not switched off. */
+export interface SeenControl {
+  readonly kind: 'link' | 'field' | 'button';
+  /** As people would call it: its label, its text, or what it is called in the page’s code. */
+  readonly name: string;
+  readonly box: Rectangle;
+}
+
 /** A control of the page that cannot be reached, wherever the page is scrolled to. */
 export interface CoveredControl {
   readonly tag: string;
@@ -256,6 +267,8 @@ export interface LoadEvidence {
   /** Those that stood in the page at the end. */
   readonly tags: readonly SeenTag[];
   readonly covered: readonly CoveredControl[];
+  /** In their order in the page, the first {@link MAX_CONTROLS}. */
+  readonly controls?: readonly SeenControl[];
   readonly writes: readonly SeenWrite[];
   readonly longTasks: readonly LongTask[];
   readonly shifts: readonly LayoutShift[];

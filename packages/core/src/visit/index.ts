@@ -1,3 +1,4 @@
+export { MAX_CONTROLS } from './evidence.js';
 export type {
   NumberedBox,
   Rectangle,
@@ -11,6 +12,7 @@ export type {
   LongTask,
   RequestFailure,
   RequestKind,
+  SeenControl,
   SeenElement,
   SeenTag,
   SeenException,

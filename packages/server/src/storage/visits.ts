@@ -93,20 +93,25 @@ export async function takeVisit(
   return row && toVisit(row);
 }
 
-/** Adds a visit to a round whose visits follow from each other; it is taken at once. */
+/** Adds a visit to a round whose visits follow from each other; it is taken at once. Several may be added at a time. */
 export async function addVisit(
   store: Store,
   { id }: Pick<VisitRound, 'id'>,
   { path, title, because, script, without = [] }: GivenVisit,
 ): Promise<Visit> {
-  const [row] = await emOf(store).execute<Visit[]>(
-    `insert into visit (round_id, number, path, title, because, script, without, state, attempts, started_at)
-     values (?, (select coalesce(max(number), 0) + 1 from visit where round_id = ?), ?, ?, ?, ?::json, ?::json, 'running', 1,
-       now())
-     returning ${COLUMNS}`,
-    [id, id, path, title, because, JSON.stringify(script), JSON.stringify(without)],
-  );
-  return toVisit(row!);
+  return store.transactional(async (transaction) => {
+    const em = emOf(transaction);
+    // A statement of its own: the next one sees the numbers that were given while this one waited.
+    await em.execute('select 1 from visit_round where id = ? for no key update', [id]);
+    const [row] = await em.execute<Visit[]>(
+      `insert into visit (round_id, number, path, title, because, script, without, state, attempts, started_at)
+       values (?, (select coalesce(max(number), 0) + 1 from visit where round_id = ?), ?, ?, ?, ?::json, ?::json, 'running', 1,
+         now())
+       returning ${COLUMNS}`,
+      [id, id, path, title, because, JSON.stringify(script), JSON.stringify(without)],
+    );
+    return toVisit(row!);
+  });
 }
 
 /** Removes the visits of a round: what a worker that is gone had begun is begun anew. */

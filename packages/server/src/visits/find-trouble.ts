@@ -81,7 +81,7 @@ export async function findTrouble(work: TroubleWork): Promise<TroubleAnswer> {
   if (about.includes('missed') && !troubles.some(({ kind }) => kind === 'broken'))
     troubles.push(...missedTroubles(full.judged));
   const [first] = troubles;
-  return { isWell: !first, sentence: first?.message ?? wellWords(path, full.judged), troubles };
+  return { isWell: !first, sentence: first?.message ?? wellWords(path, full.judged, about), troubles };
 }
 
 function unreachable(): TroubleAnswer {

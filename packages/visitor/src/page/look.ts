@@ -1,4 +1,11 @@
-import type { Rectangle, CoveredControl, LayoutShift, LongTask, SeenElement } from '@pragmatica/core';
+import type {
+  CoveredControl,
+  LayoutShift,
+  LongTask,
+  Rectangle,
+  SeenControl,
+  SeenElement,
+} from '@pragmatica/core';
 
 /*
  * What is asked of a page at the end of a page load, in a world of its own beside the page's scripts. Everything here is
@@ -13,24 +20,30 @@ export interface PageLook {
   /** For each of the elements given, its index in those seen; -1 where it has left the page. */
   readonly madeAt: readonly number[];
   readonly covered: readonly CoveredControl[];
+  readonly controls: readonly SeenControl[];
   readonly readable: number;
   readonly size: { readonly width: number; readonly height: number };
   readonly window: { readonly width: number; readonly height: number };
   readonly scrolled: number;
 }
 
+export interface LookWish {
+  /** Selectors of CSS; those that are none mean nothing. */
+  readonly probes: readonly string[];
+  /** At most so many controls are looked at. */
+  readonly maxControls: number;
+}
+
 /**
  * Looks at elements: those given, those that lie over the page, those that the probes mean, and at controls that cannot
  * be reached.
  *
- * @param probes - selectors of CSS; those that are none mean nothing
  * @param made - elements that scripts have made
  * @returns what was seen, and the elements themselves in `window.seenElements` of the same world
  */
-export function lookAtPage(probes: readonly string[], ...made: readonly Element[]): PageLook {
+export function lookAtPage({ probes, maxControls }: LookWish, ...made: readonly Element[]): PageLook {
   const { innerWidth, innerHeight } = window;
   const MAX_FLOATING = 40;
-  const MAX_CONTROLS = 300;
   const MAX_TEXT = 80;
   const clip = (text: string): string => {
     const plain = text.replace(/\s+/g, ' ').trim();
@@ -228,7 +241,25 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     ),
   ]
     .filter((one) => whyHidden(one) === undefined && !(one as HTMLButtonElement).disabled)
-    .slice(0, MAX_CONTROLS);
+    .slice(0, maxControls);
+  const kindOf = (control: Element): SeenControl['kind'] =>
+    control.matches('a,[role=link]')
+      ? 'link'
+      : control.matches('select,textarea,input:not([type=submit],[type=button],[type=reset],[type=image])')
+        ? 'field'
+        : 'button';
+  /** What a label says by itself, without the field in it. */
+  const wordsOf = (label: Element | undefined): string =>
+    label ? [...label.childNodes].map((node) => (node instanceof Text ? node.data : '')).join('') : '';
+  const nameOf = (control: Element): string => {
+    const { labels, innerText, value } = control as HTMLInputElement;
+    const attribute = (name: string): string => control.getAttribute(name) ?? '';
+    const ways =
+      kindOf(control) === 'field'
+        ? [attribute('aria-label'), wordsOf(labels?.[0]), attribute('placeholder'), attribute('name')]
+        : [attribute('aria-label'), innerText, value, attribute('title'), attribute('href')];
+    return clip(ways.find((way) => typeof way === 'string' && way.trim() !== '') ?? control.localName);
+  };
   /** For each control, in how many of the places where it can be seen something else lies on it. */
   const tally = controls.map(() => ({ shown: 0, under: 0, by: null as Element | null, part: 0 }));
   const test = (control: Element, index: number): void => {
@@ -300,6 +331,11 @@ export function lookAtPage(probes: readonly string[], ...made: readonly Element[
     elements,
     madeAt,
     covered,
+    controls: controls.map((control) => ({
+      kind: kindOf(control),
+      name: nameOf(control),
+      box: boxOf(control),
+    })),
     readable: (document.body instanceof HTMLElement ? document.body.innerText : '')
       .replace(/\s+/g, ' ')
       .trim().length,
