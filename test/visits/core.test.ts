@@ -23,6 +23,7 @@ import {
   type LoadEvidence,
   type SeenControl,
   type SeenElement,
+  type SeenRequest,
   type VisitEvidence,
 } from '@pragmatica/core';
 import fc from 'fast-check';
@@ -369,6 +370,20 @@ describe('what is wrong with a page', () => {
     };
     expect(ids({ covered: [{ ...control, canBeClosed: false }] })).to.deep.equal(['covered']);
     expect(ids({ covered: [{ ...control, canBeClosed: true }] })).to.deep.equal([]);
+  });
+
+  it('is also what a policy keeps out, and nothing that fails by chance', () => {
+    const image = (failure?: SeenRequest['failure']): SeenRequest => ({
+      ...{ id: '1', url: 'http://x.example/boat.svg', method: 'GET', kind: 'image', startMs: 1, bytes: 1 },
+      initiator: { by: 'parser', stack: [] },
+      ...(failure === undefined ? { status: 200 } : { failure }),
+    });
+    const found = (now: SeenRequest, before: readonly SeenRequest[] = [image()]): readonly string[] =>
+      damageOf({ ...QUIET, requests: [now] }, { ...QUIET, requests: before }).map(({ id }) => id);
+    expect(found(image('policy'))).to.deep.equal(['kept-out']);
+    expect(found(image('no-answer'))).to.deep.equal([]);
+    expect(found(image('policy'), [])).to.deep.equal([]);
+    expect(found(image('policy'), [image('policy')])).to.deep.equal([]);
   });
 
   it('is also what visitors could use and cannot any more', () => {

@@ -17,6 +17,10 @@ const atEnd = (snippet: SnippetInput): SnippetInput => ({
   parts: snippet.parts.map((part) => ({ ...part, placement: 'body-end' })),
 });
 const beacon: Answer = (_, response) => void response.writeHead(204).end();
+const picture: Answer = (_, response) =>
+  void response
+    .writeHead(200, { 'content-type': 'image/svg+xml' })
+    .end('<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"></svg>');
 const COUNT = "new Image().src=new URL('/hit?a=TC-77&e=visit&r='+Math.random(),document.currentScript.src)";
 
 const counter = plain('counter', '<script async src="http://tidecount.localhost:PORT/count.js"></script>');
@@ -102,6 +106,21 @@ const CASES: readonly Case[] = [
     snippets: [...OTHERS, plain('plainer', '<style>nav{display:none}</style>')],
     answers: { '/': WITH_FORM },
     troubles: ['broken: plainer'],
+  },
+  {
+    title: 'a policy of its own that keeps the page’s pictures out',
+    snippets: [
+      ...OTHERS,
+      plain(
+        'strict',
+        '<meta http-equiv="Content-Security-Policy" content="img-src http://*.localhost:PORT/hit">',
+      ),
+    ],
+    answers: {
+      '/': PAGE.replace('<h1>', '<img src="/boat.svg" alt="" width="20" height="20"><h1>'),
+      '/boat.svg': picture,
+    },
+    troubles: ['broken: strict'],
   },
   {
     title: 'a provider’s form in the place of the page’s, which is none',

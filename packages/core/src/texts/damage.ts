@@ -10,6 +10,8 @@ export const DAMAGE_TEXTS = {
   error: 'A script stops with an error: {message}',
   styles:
     '{count, plural, one {A style sheet} other {# style sheets}} of the page no longer {count, plural, one {loads} other {load}}.',
+  keptOut:
+    '{count, plural, one {A file} other {# files}} of the page {count, plural, one {is} other {are}} blocked by a content policy that a snippet brings: {first}.',
   shifts: 'The page jumps while it loads.',
   blocked: 'The page does not react for {seconds} seconds longer.',
   slow: 'The page takes {seconds} seconds longer until it can be read.',

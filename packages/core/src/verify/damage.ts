@@ -74,6 +74,8 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
     }
   const gone = goneStyles(load, bare);
   if (gone.length > 0) add('styles', 2, say(T.styles, { count: gone.length }));
+  const kept = keptOut(load, bare);
+  if (kept[0] !== undefined) add('kept-out', 2, say(T.keptOut, { count: kept.length, first: kept[0] }));
   if (shiftOf(load) - shiftOf(bare) > POOR_SHIFT) add('shifts', 2, T.shifts);
   const blocked = blockingOf(load) - blockingOf(bare);
   if (blocked > LONG_BLOCK_MS) add('blocked', 2, say(T.blocked, { seconds: Math.round(blocked / 100) / 10 }));
@@ -92,6 +94,20 @@ function samePage(url: string): string {
 
 function errorKey({ message }: { readonly message: string }): string {
   return message.replace(/\d+/g, '#').slice(0, 120);
+}
+
+/** Files that a page gets, and that a policy keeps out of the other load of it. What else fails may fail by chance. */
+function keptOut({ requests }: LoadEvidence, bare: LoadEvidence): readonly string[] {
+  const well = new Set(
+    bare.requests
+      .filter(({ failure, status = 0 }) => failure === undefined && status < 400)
+      .map(({ url }) => url),
+  );
+  const kept = requests.filter(
+    ({ kind, failure, url }) =>
+      kind !== 'style' && (failure === 'policy' || failure === 'mixed-content') && well.has(url),
+  );
+  return [...new Set(kept.map(({ url }) => url))];
 }
 
 /** Style sheets of the page's own that one load got and the other did not. */
