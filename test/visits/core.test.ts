@@ -5,6 +5,7 @@ import {
   consentCookie,
   damageOf,
   grantedConsent,
+  hasSymptom,
   neededVisits,
   newestWell,
   samplePages,
@@ -411,10 +412,20 @@ describe('what is wrong with a page', () => {
     expect(
       gone([...menu, at(2_000, 'field', 'Day'), at(2_100, 'button', 'Book now'), all[6]!]),
     ).to.deep.equal([]);
+    // One button replaces one control, and no form.
+    expect(gone([...menu, at(2_010, 'button', 'See free places')])).to.deep.equal([
+      '“Book” and another control are gone from the page.',
+    ]);
     const frame = { ...LOOKED, box: { x: 0, y: 1_990, width: 200, height: 500 } };
     expect(gone(menu, { elements: [frame] })).to.deep.equal([]);
     expect(gone(menu, { elements: [{ ...frame, position: 'fixed' }] })).to.have.length(1);
     expect(gone(menu, { elements: [{ ...frame, isVisible: false }] })).to.have.length(1);
+    // Whose doing it was is asked of the control itself, whatever stands there without somebody.
+    const [symptom] = damageOf({ ...QUIET, controls: menu }, { ...QUIET, controls: all });
+    const still = (controls: readonly SeenControl[], elements: readonly SeenElement[] = []): boolean =>
+      hasSymptom(symptom!, { ...QUIET, controls, elements }, { ...QUIET, controls: all });
+    expect(still(menu, [frame])).to.equal(true);
+    expect(still([...menu, at(2_000, 'field', 'Day')])).to.equal(false);
     // Of very many only the first are known.
     const many = Array.from({ length: MAX_CONTROLS }, (_, index) => at(index * 30, 'button', `B ${index}`));
     expect(gone(many)).to.deep.equal([]);

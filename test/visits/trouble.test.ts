@@ -95,9 +95,15 @@ const CASES: readonly Case[] = [
   },
   {
     title: 'a snippet that takes a form away',
-    snippets: [...OTHERS, plain('tidier', '<script>document.querySelector("form").remove()</script>')].map(
-      atEnd,
-    ),
+    snippets: [
+      ...OTHERS,
+      // It stands where a field of the form was.
+      plain(
+        'button',
+        '<script>document.querySelector("form").insertAdjacentHTML("beforebegin", "<button>See free places</button>")</script>',
+      ),
+      plain('tidier', '<script>document.querySelector("form").remove()</script>'),
+    ].map(atEnd),
     answers: { '/': WITH_FORM },
     troubles: ['broken: tidier'],
   },

@@ -1,7 +1,7 @@
 import { say } from '../texts/say.js';
 import { DAMAGE_TEXTS as T } from '../texts/damage.js';
 import type { LoadEvidence } from '../visit/index.js';
-import { goneControls } from './gone-controls.js';
+import { goneControls, isMissing, keyOf } from './gone-controls.js';
 import { blockingOf, shiftOf } from './load-totals.js';
 
 /** What is wrong with a page as a visitor has it. */
@@ -13,6 +13,7 @@ export interface Symptom {
   readonly weight: 3 | 2 | 1;
 }
 
+const GONE = 'gone ';
 /** Text that is gone: less than so much of it is left. */
 const LEFT_SHARE = 0.6;
 const LEAST_TEXT = 80;
@@ -45,7 +46,7 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
   const controls = isElsewhere ? [] : goneControls(load, bare);
   if (controls[0])
     add(
-      `gone ${controls[0].kind} ${controls[0].name}`,
+      GONE + keyOf(controls[0]),
       3,
       say(T.controlsGone, {
         count: controls.length,
@@ -85,6 +86,16 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
   if (Math.abs(load.size.width - bare.size.width) > 40 && load.size.width > bare.size.width)
     add('wide', 1, say(T.wide, { pixels: Math.round(load.size.width - bare.size.width) }));
   return found.sort((a, b) => b.weight - a.weight);
+}
+
+/**
+ * Whether a symptom of one load is there in another one, as in a visit without a snippet that may have caused it. What stands in the
+ * place of a lost control depends on who else is there, so only the control counts.
+ */
+export function hasSymptom({ id }: Pick<Symptom, 'id'>, load: LoadEvidence, bare: LoadEvidence): boolean {
+  return id.startsWith(GONE)
+    ? isMissing(id.slice(GONE.length), load, bare)
+    : damageOf(load, bare).some((one) => one.id === id);
 }
 
 function samePage(url: string): string {

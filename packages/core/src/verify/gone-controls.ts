@@ -5,6 +5,8 @@ const LEAST_LINKS = 3;
 const LINK_SHARE = 0.3;
 /** What is put in before a control moves it down. */
 const SLACK = 150;
+/** So high is a control with what is around it. */
+const ROW = 40;
 
 /**
  * What visitors could use on a page and cannot any more: its fields and buttons, and its links where many are gone. A control in whose
@@ -20,22 +22,22 @@ export function goneControls(load: LoadEvidence, bare: LoadEvidence): readonly S
   if (load.isHung || bare.isHung || now.length >= MAX_CONTROLS) return [];
   const left = groupsOf(now);
   const known = groupsOf(before);
-  const instead = [
+  const own = new Set(bare.elements.map(({ selector }) => selector));
+  const replace = replacements([
     ...now.filter((one) => !known.has(keyOf(one))),
     ...load.elements.filter(
-      ({ isVisible, position, stack }) => isVisible && position === 'static' && stack.length > 0,
+      ({ isVisible, position, stack, selector }) =>
+        isVisible && position === 'static' && stack.length > 0 && !own.has(selector),
     ),
-  ];
-  const stands = (place: Rectangle, ones: readonly { readonly box: Rectangle }[]): boolean =>
-    ones.some(({ box }) => isAbout(box, place));
+  ]);
   const gone = [...known].flatMap(([key, ones]) => {
     const still = left.get(key) ?? [];
-    const replaced = ones.filter(({ box }) => stands(box, instead)).length;
-    const missing = ones.length - still.length - replaced;
+    const missing = ones.length - still.length;
     if (missing <= 0) return [];
     // Of several that are called the same those are gone in whose place none stands.
-    const bySurety = ones.toSorted((a, b) => Number(stands(a.box, still)) - Number(stands(b.box, still)));
-    return bySurety.slice(0, missing);
+    const stands = ({ box }: SeenControl): boolean => still.some((one) => isAbout(one.box, box));
+    const bySurety = ones.toSorted((a, b) => Number(stands(a)) - Number(stands(b)));
+    return bySurety.slice(0, missing).filter(({ box }) => !replace(box));
   });
   const links = gone.filter(({ kind }) => kind === 'link').length;
   const all = before.filter(({ kind }) => kind === 'link').length;
@@ -43,8 +45,30 @@ export function goneControls(load: LoadEvidence, bare: LoadEvidence): readonly S
   return gone.filter(({ kind }) => kind !== 'link' || areLinksGone);
 }
 
-function keyOf({ kind, name }: SeenControl): string {
+/**
+ * Whether a page has fewer controls of a name than without anything in it, whatever stands in their place.
+ *
+ * @param called - as {@link keyOf} says it
+ */
+export function isMissing(called: string, load: LoadEvidence, bare: LoadEvidence): boolean {
+  const count = ({ controls = [] }: LoadEvidence): number =>
+    controls.filter((one) => keyOf(one) === called).length;
+  return count(load) < count(bare);
+}
+
+/** What a control is called, for programs. */
+export function keyOf({ kind, name }: SeenControl): string {
   return `${kind} ${name}`;
+}
+
+/** Takes one of what was put in for each control that is asked about: one button replaces one, a frame a whole form. */
+function replacements(put: readonly { readonly box: Rectangle }[]): (place: Rectangle) => boolean {
+  const left = put.map(({ box }) => ({ box, room: Math.max(1, Math.floor(box.height / ROW)) }));
+  return (place) => {
+    const found = left.find(({ box, room }) => room > 0 && isAbout(box, place));
+    if (found) found.room--;
+    return found !== undefined;
+  };
 }
 
 function groupsOf(controls: readonly SeenControl[]): ReadonlyMap<string, readonly SeenControl[]> {

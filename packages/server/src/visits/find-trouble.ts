@@ -2,6 +2,7 @@ import {
   blame,
   brokenTrouble,
   damageOf,
+  hasSymptom,
   earlyTroubles,
   missedTroubles,
   newestWell,
@@ -134,12 +135,11 @@ async function breakages(
     return looking;
   };
   for (let symptom = left.shift(); symptom; symptom = left.shift()) {
-    const { id } = symptom;
     const current = symptom;
     const suspects = [...troubles.flatMap(({ culprits }) => culprits), ...suspectsOf(symptom, full, judged)];
     const keys = await blame(running, suspects, async (without) => {
       const { load } = await lookWithout(without, current);
-      return !load || damageOf(load, bare).some((one) => one.id === id);
+      return !load || hasSymptom(current, load, bare);
     });
     // Symptoms of one culprit are one trouble.
     const known = troubles.findIndex(({ culprits }) => culprits.join() === keys.join());
@@ -192,13 +192,13 @@ async function wasWell(
   work: TroubleWork,
   name: string,
   { release, snapshot }: FormerSnippet,
-  { id, message }: Symptom,
+  symptom: Symptom,
   bare: LoadEvidence,
 ): Promise<boolean | undefined> {
   const title = say(VISITS_TEXTS.troubleFormer, { name, release });
-  const because = say(VISITS_TEXTS.troubleFormerWhy, { symptom: message });
+  const because = say(VISITS_TEXTS.troubleFormerWhy, { symptom: symptom.message });
   const { load } = await look(work, [], title, because, snapshot);
-  return load && !damageOf(load, bare).some((one) => one.id === id);
+  return load && !hasSymptom(symptom, load, bare);
 }
 
 /** An error that does no other harm is its snippet's rung, and breaks no page. */
