@@ -41,6 +41,17 @@ const PROVIDERS = {
     "var b=document.createElement('button');b.textContent='Chat';b.style.cssText='position:fixed;right:20px;bottom:20px';document.body.appendChild(b)",
 };
 
+/** Has a button each time but the first. */
+function oftenWithOffer(): Answer {
+  let opened = 0;
+  return (_, response) => {
+    const offer = opened++ === 0 ? '' : '<p><button>Offer of the day</button></p>';
+    response
+      .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
+      .end(PAGE.replace('<script>', `${offer}<script>`));
+  };
+}
+
 interface Case {
   readonly title: string;
   readonly snippets: readonly SnippetInput[];
@@ -112,6 +123,12 @@ const CASES: readonly Case[] = [
     snippets: [...OTHERS, plain('plainer', '<style>nav{display:none}</style>')],
     answers: { '/': WITH_FORM },
     troubles: ['broken: plainer'],
+  },
+  {
+    title: 'a page that leaves out a button now and then by itself, which is none',
+    snippets: OTHERS,
+    answers: { '/': oftenWithOffer() },
+    troubles: [],
   },
   {
     title: 'a policy of its own that keeps the page’s pictures out',

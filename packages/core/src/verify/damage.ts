@@ -93,9 +93,14 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
  * place of a lost control depends on who else is there, so only the control counts.
  */
 export function hasSymptom({ id }: Pick<Symptom, 'id'>, load: LoadEvidence, bare: LoadEvidence): boolean {
-  return id.startsWith(GONE)
+  return mayVary({ id })
     ? isMissing(id.slice(GONE.length), load, bare)
     : damageOf(load, bare).some((one) => one.id === id);
+}
+
+/** Whether a page may have a symptom by chance: its own buttons may be others each time that it is opened. */
+export function mayVary({ id }: Pick<Symptom, 'id'>): boolean {
+  return id.startsWith(GONE);
 }
 
 function samePage(url: string): string {

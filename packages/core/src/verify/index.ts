@@ -52,7 +52,7 @@ export {
   type WeighedPage,
   type Weighing,
 } from './page-weights.js';
-export { damageOf, hasSymptom, type Symptom } from './damage.js';
+export { damageOf, hasSymptom, mayVary, type Symptom } from './damage.js';
 export {
   summarizeVisits,
   type DeviceRungs,

@@ -16,6 +16,7 @@ export const VISITS_TEXTS = {
   pictureOfPage: 'Somebody chooses a place on it.',
   pictureOfPart: 'Somebody looks at what code would show there.',
   troubleAll: 'A new visitor',
+  troubleAgainWhy: 'Once more, to see whether it is so each time.',
   troubleAllWhy: 'Shows the page as it is.',
   troubleBare: 'A new visitor, without any snippet',
   troubleBareWhy: 'Shows the page as it would be without Pragmatica.',

@@ -3,6 +3,7 @@ import {
   brokenTrouble,
   damageOf,
   hasSymptom,
+  mayVary,
   earlyTroubles,
   missedTroubles,
   newestWell,
@@ -118,7 +119,7 @@ async function breakages(
   judged: JudgedLoad,
   bare: LoadEvidence,
 ): Promise<readonly Trouble[]> {
-  const found = damageOf(full, bare).filter(isGrave);
+  const found = await lastingOnes(work, damageOf(full, bare).filter(isGrave), bare);
   const troubles: Trouble[] = [];
   const left = [...found];
   const running = runningOn(work);
@@ -150,6 +151,26 @@ async function breakages(
       troubles[known] = { ...troubles[known]!, evidence: [...troubles[known]!.evidence, symptom.message] };
   }
   return troubles;
+}
+
+/** Those that are there the next time, too: nobody is blamed for what a page does by chance. */
+async function lastingOnes(
+  work: TroubleWork,
+  found: readonly Symptom[],
+  bare: LoadEvidence,
+): Promise<readonly Symptom[]> {
+  if (!found.some(mayVary)) return found;
+  const all = work.ground.snapshot.snippets.map(({ key }) => key);
+  const [full, without] = await Promise.all([
+    look(work, [], VISITS_TEXTS.troubleAll, VISITS_TEXTS.troubleAgainWhy),
+    look(work, all, VISITS_TEXTS.troubleBare, VISITS_TEXTS.troubleAgainWhy),
+  ]);
+  const again = { full: full.load, bare: without.load };
+  if (!again.full || !again.bare) return found.filter((one) => !mayVary(one));
+  const { full: load, bare: other } = again;
+  return found.filter(
+    (one) => !mayVary(one) || (hasSymptom(one, load, bare) && hasSymptom(one, load, other)),
+  );
 }
 
 /** A culprit with its history. Of several that do it only together, nobody knows whose change it was. */
