@@ -11,7 +11,7 @@ export const DAMAGE_TEXTS = {
   styles:
     '{count, plural, one {A style sheet} other {# style sheets}} of the page no longer {count, plural, one {loads} other {load}}.',
   keptOut:
-    '{count, plural, one {A file} other {# files}} of the page {count, plural, one {is} other {are}} blocked by a content policy that a snippet brings: {first}.',
+    '{count, plural, one {A file of the page is blocked by a snippet’s content policy: {first}} other {# files of the page are blocked by a snippet’s content policy, such as {first}}}.',
   shifts: 'The page jumps while it loads.',
   blocked: 'The page does not react for {seconds} seconds longer.',
   slow: 'The page takes {seconds} seconds longer until it can be read.',

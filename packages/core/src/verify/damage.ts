@@ -1,7 +1,7 @@
 import { say } from '../texts/say.js';
 import { DAMAGE_TEXTS as T } from '../texts/damage.js';
 import type { LoadEvidence } from '../visit/index.js';
-import { goneControls, isMissing, keyOf } from './gone-controls.js';
+import { controlKey, goneControls, isMissing } from './gone-controls.js';
 import { blockingOf, shiftOf } from './load-totals.js';
 
 /** What is wrong with a page as a visitor has it. */
@@ -11,9 +11,10 @@ export interface Symptom {
   readonly message: string;
   /** How bad: a page that cannot be used, one that is worse, one that complains. */
   readonly weight: 3 | 2 | 1;
+  /** The key of the control that is gone. */
+  readonly control?: string;
 }
 
-const GONE = 'gone ';
 /** Text that is gone: less than so much of it is left. */
 const LEFT_SHARE = 0.6;
 const LEAST_TEXT = 80;
@@ -44,16 +45,11 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
   )
     add('text-gone', 3, say(T.textGone, { left: Math.round((load.readable / bare.readable) * 100) }));
   const controls = isElsewhere ? [] : goneControls(load, bare);
-  if (controls[0])
-    add(
-      GONE + keyOf(controls[0]),
-      3,
-      say(T.controlsGone, {
-        count: controls.length,
-        first: controls[0].name,
-        rest: controls.length - 1,
-      }),
-    );
+  if (controls[0]) {
+    const { length: count, 0: first } = controls;
+    const message = say(T.controlsGone, { count, first: first.name, rest: count - 1 });
+    found.push({ id: 'gone', weight: 3, message, control: controlKey(first) });
+  }
   const before = new Set(bare.covered.map(({ selector }) => selector));
   // What somebody can close is in the way, and breaks nothing.
   const covered = load.covered.filter(({ selector, canBeClosed }) => !canBeClosed && !before.has(selector));
@@ -92,15 +88,19 @@ export function damageOf(load: LoadEvidence, bare: LoadEvidence): readonly Sympt
  * Whether a symptom of one load is there in another one, as in a visit without a snippet that may have caused it. What stands in the
  * place of a lost control depends on who else is there, so only the control counts.
  */
-export function hasSymptom({ id }: Pick<Symptom, 'id'>, load: LoadEvidence, bare: LoadEvidence): boolean {
-  return mayVary({ id })
-    ? isMissing(id.slice(GONE.length), load, bare)
-    : damageOf(load, bare).some((one) => one.id === id);
+export function hasSymptom(
+  { id, control }: Pick<Symptom, 'id' | 'control'>,
+  load: LoadEvidence,
+  bare: LoadEvidence,
+): boolean {
+  return control === undefined
+    ? damageOf(load, bare).some((one) => one.id === id)
+    : isMissing(control, load, bare);
 }
 
 /** Whether a page may have a symptom by chance: its own buttons may be others each time that it is opened. */
-export function mayVary({ id }: Pick<Symptom, 'id'>): boolean {
-  return id.startsWith(GONE);
+export function mayVary({ control }: Pick<Symptom, 'control'>): boolean {
+  return control !== undefined;
 }
 
 function samePage(url: string): string {
@@ -120,8 +120,7 @@ function keptOut({ requests }: LoadEvidence, bare: LoadEvidence): readonly strin
       .map(({ url }) => url),
   );
   const kept = requests.filter(
-    ({ kind, failure, url }) =>
-      kind !== 'style' && (failure === 'policy' || failure === 'mixed-content') && well.has(url),
+    ({ kind, failure, url }) => kind !== 'style' && failure === 'policy' && well.has(url),
   );
   return [...new Set(kept.map(({ url }) => url))];
 }

@@ -1,4 +1,5 @@
 import { MAX_CONTROLS, type LoadEvidence, type Rectangle, type SeenControl } from '../visit/index.js';
+import { meets } from './rectangles.js';
 
 /** Menus change, so links count where many are gone. */
 const LEAST_LINKS = 3;
@@ -24,7 +25,7 @@ export function goneControls(load: LoadEvidence, bare: LoadEvidence): readonly S
   const known = groupsOf(before);
   const own = new Set(bare.elements.map(({ selector }) => selector));
   const replace = replacements([
-    ...now.filter((one) => !known.has(keyOf(one))),
+    ...now.filter((one) => !known.has(controlKey(one))),
     ...load.elements.filter(
       ({ isVisible, position, stack, selector }) =>
         isVisible && position === 'static' && stack.length > 0 && !own.has(selector),
@@ -48,16 +49,16 @@ export function goneControls(load: LoadEvidence, bare: LoadEvidence): readonly S
 /**
  * Whether a page has fewer controls of a name than without anything in it, whatever stands in their place.
  *
- * @param called - as {@link keyOf} says it
+ * @param key - as {@link controlKey} says it
  */
-export function isMissing(called: string, load: LoadEvidence, bare: LoadEvidence): boolean {
+export function isMissing(key: string, load: LoadEvidence, bare: LoadEvidence): boolean {
   const count = ({ controls = [] }: LoadEvidence): number =>
-    controls.filter((one) => keyOf(one) === called).length;
+    controls.filter((one) => controlKey(one) === key).length;
   return count(load) < count(bare);
 }
 
 /** What a control is called, for programs. */
-export function keyOf({ kind, name }: SeenControl): string {
+export function controlKey({ kind, name }: SeenControl): string {
   return `${kind} ${name}`;
 }
 
@@ -74,19 +75,14 @@ function replacements(put: readonly { readonly box: Rectangle }[]): (place: Rect
 function groupsOf(controls: readonly SeenControl[]): ReadonlyMap<string, readonly SeenControl[]> {
   const groups = new Map<string, SeenControl[]>();
   for (const one of controls) {
-    const group = groups.get(keyOf(one));
+    const group = groups.get(controlKey(one));
     if (group) group.push(one);
-    else groups.set(keyOf(one), [one]);
+    else groups.set(controlKey(one), [one]);
   }
   return groups;
 }
 
 /** Whether a box stands where another one stood, or a little below. */
 function isAbout(box: Rectangle, place: Rectangle): boolean {
-  return (
-    box.x < place.x + place.width &&
-    place.x < box.x + box.width &&
-    box.y < place.y + place.height + SLACK &&
-    place.y < box.y + box.height
-  );
+  return meets(box, { ...place, height: place.height + SLACK });
 }

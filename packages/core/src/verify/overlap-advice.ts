@@ -1,6 +1,7 @@
 import { say } from '../texts/say.js';
 import { OVERLAP_TEXTS as T } from '../texts/overlap.js';
 import type { Rectangle } from '../visit/index.js';
+import { meets } from './rectangles.js';
 
 /** Two things that meet, and what else lies over the page. */
 export interface Meeting {
@@ -46,8 +47,4 @@ function cornersOf(
 
 function areaOf({ width, height }: Rectangle): number {
   return width * height;
-}
-
-function meets(a: Rectangle, b: Rectangle): boolean {
-  return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 }

@@ -191,11 +191,7 @@ export function missedTroubles({ snippets }: JudgedLoad): readonly Trouble[] {
 const KINDS = ['missed', 'twice', 'early', 'broken'] as const satisfies readonly Trouble['kind'][];
 
 /** What to say of a page that is well. @param about - what was asked; nothing is said of the rest */
-export function wellWords(
-  path: string,
-  { snippets }: JudgedLoad,
-  about: readonly Trouble['kind'][] = KINDS,
-): string {
+export function wellWords(path: string, { snippets }: JudgedLoad, about: readonly Trouble['kind'][]): string {
   const count = snippets.filter(({ expected }) => expected === 'runs').length;
   if (count === 0) return say(T.wellNone, { path });
   const facts = KINDS.filter((kind) => about.includes(kind)).map((kind) => say(T.wellFacts[kind], { count }));

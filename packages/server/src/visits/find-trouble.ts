@@ -2,9 +2,9 @@ import {
   blame,
   brokenTrouble,
   damageOf,
+  earlyTroubles,
   hasSymptom,
   mayVary,
-  earlyTroubles,
   missedTroubles,
   newestWell,
   ownTrouble,
@@ -63,14 +63,10 @@ interface Looked {
  * @throws what the signal is aborted with
  */
 export async function findTrouble(work: TroubleWork): Promise<TroubleAnswer> {
-  const { question, ground, root, round } = work;
+  const { question, root, round } = work;
   const { path, about } = question;
   await forgetVisits(root.fork(), round);
-  const all = ground.snapshot.snippets.map(({ key }) => key);
-  const [full, bare] = await Promise.all([
-    look(work, [], VISITS_TEXTS.troubleAll, VISITS_TEXTS.troubleAllWhy),
-    look(work, all, VISITS_TEXTS.troubleBare, VISITS_TEXTS.troubleBareWhy),
-  ]);
+  const { full, bare } = await lookBothWays(work, VISITS_TEXTS.troubleAllWhy, VISITS_TEXTS.troubleBareWhy);
   if (!full.load || !full.judged) return unreachable();
   const troubles: Trouble[] = [];
   const own = bare.load && ownTrouble(bare.load);
@@ -88,6 +84,20 @@ export async function findTrouble(work: TroubleWork): Promise<TroubleAnswer> {
 
 function unreachable(): TroubleAnswer {
   return { isWell: false, sentence: VISITS_TEXTS.troubleNoPage, troubles: [] };
+}
+
+/** The page with all snippets, and without any. */
+async function lookBothWays(
+  work: TroubleWork,
+  becauseFull: string,
+  becauseBare: string,
+): Promise<{ readonly full: Looked; readonly bare: Looked }> {
+  const all = work.ground.snapshot.snippets.map(({ key }) => key);
+  const [full, bare] = await Promise.all([
+    look(work, [], VISITS_TEXTS.troubleAll, becauseFull),
+    look(work, all, VISITS_TEXTS.troubleBare, becauseBare),
+  ]);
+  return { full, bare };
 }
 
 async function look(
@@ -160,16 +170,11 @@ async function lastingOnes(
   bare: LoadEvidence,
 ): Promise<readonly Symptom[]> {
   if (!found.some(mayVary)) return found;
-  const all = work.ground.snapshot.snippets.map(({ key }) => key);
-  const [full, without] = await Promise.all([
-    look(work, [], VISITS_TEXTS.troubleAll, VISITS_TEXTS.troubleAgainWhy),
-    look(work, all, VISITS_TEXTS.troubleBare, VISITS_TEXTS.troubleAgainWhy),
-  ]);
-  const again = { full: full.load, bare: without.load };
-  if (!again.full || !again.bare) return found.filter((one) => !mayVary(one));
-  const { full: load, bare: other } = again;
+  const again = await lookBothWays(work, VISITS_TEXTS.troubleAgainWhy, VISITS_TEXTS.troubleAgainWhy);
+  const { load } = again.full;
+  const others = [bare, again.bare.load];
   return found.filter(
-    (one) => !mayVary(one) || (hasSymptom(one, load, bare) && hasSymptom(one, load, other)),
+    (one) => !mayVary(one) || (load && others.every((other) => other && hasSymptom(one, load, other))),
   );
 }
 

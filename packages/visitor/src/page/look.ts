@@ -311,12 +311,7 @@ export function lookAtPage({ probes, maxControls }: LookWish, ...made: readonly 
       {
         tag: tagOf(control),
         selector: selectorOf(control),
-        text: clip(
-          (control as HTMLElement).innerText ||
-            (control as HTMLInputElement).value ||
-            control.getAttribute('aria-label') ||
-            '',
-        ),
+        text: nameOf(control),
         box,
         coveredBy: selectorOf(layer),
         covered: Math.round(box.width * box.height * part),
