@@ -9,6 +9,7 @@ import {
   wordFinding,
   type Finding,
 } from '@pragmatica/core';
+import { CAUSE_KINDS, findingsOfSite } from '../corpus/causes/index.js';
 import { GOOD, MUTATIONS, SITE } from '../corpus/sets.js';
 import { VARIANTS, type Variant } from '../corpus/variants.js';
 
@@ -37,6 +38,7 @@ const said: readonly Finding[] = [
     runChecks(exampleSet(make(GOOD), consent), { ...SITE, ...known }),
   ),
   ...Object.values(VARIANTS).flatMap(findingsOf),
+  ...CAUSE_KINDS.flatMap(({ wrong }) => wrong.flatMap(findingsOfSite)),
   unfinishedFinding(exampleSet(GOOD)),
 ];
 

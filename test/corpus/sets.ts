@@ -326,6 +326,56 @@ export const MUTATIONS: Readonly<
   'second-piece': {
     make: change('Tag container', ({ parts }) => ({ parts: parts.slice(1) })),
   },
+  'pasted-wrong': {
+    make: also(
+      one('Tides', 'body-end', '```html\n<script async src="https://tidebook.example/t.js"></script>\n```'),
+    ),
+  },
+  'said-pages': {
+    make: also(
+      one('Booked', 'head-end', '<meta name="booked" content="1">', {
+        statement: 'On the thank-you page only.',
+      }),
+    ),
+  },
+  'time-zone': {
+    make: also(
+      one('Tides', 'body-end', '<p id="tides">Tides</p>', {
+        limits: { hours: { weekly: { mon: [{ from: '09:00', to: '17:00' }] } } },
+      }),
+    ),
+  },
+  'changes-page-for-all': {
+    make: also(
+      one('Offers worker', 'body-end', '<script>navigator.serviceWorker.register("/w.js");</script>'),
+    ),
+  },
+  'scriptless-frame': {
+    make: also(
+      one('Days', 'body-end', '<iframe src="https://tidebook.example/days" title="Days" sandbox></iframe>'),
+    ),
+    more: ['blocked-by-policy'],
+  },
+  'late-by-kind': {
+    make: also(
+      one('Second question', 'body-end', '<script src="https://askquay.example/consent.js"></script>'),
+    ),
+    more: ['two-of-a-kind'],
+  },
+  'swapped-pieces': {
+    make: change('Tag container', ({ parts: [first, second] }) => ({
+      parts: [
+        { ...first!, placement: 'body-start' },
+        { ...second!, placement: 'head-start' },
+      ],
+    })),
+  },
+  'half-install': {
+    make: also(one('Tide table', 'body-end', '<!-- Part 2 of 2 --><p id="tide-table">Tides</p>')),
+  },
+  'nothing-fills': {
+    make: also(one('Stops', 'body-end', '<pierlist-stops account="PL-100"></pierlist-stops>')),
+  },
   'missing-piece': { make: also(loading('Sluice', 'sluice.example', 's.js')) },
   'provider-said': {
     make: change('Tag container', ({ parts }) => ({
@@ -342,6 +392,9 @@ export const MUTATIONS: Readonly<
   'used-before-defined': { make: last('Visit counter') },
   'element-made-later': { make: last('Offer box') },
   'needs-what-is-off': { make: change('Visit counter', () => ({ state: 'off' })) },
+  'thrown-away': {
+    make: also(one('Page data', 'body-end', '<script>window.parlanook = [];</script>')),
+  },
   'settings-after-loader': {
     make: recode('Harbour chat', (code) => {
       const [settings, loader] = code.split(/(?<=<\/script>)\s*(?=<script)/);
@@ -440,6 +493,7 @@ export const MUTATIONS: Readonly<
     make: change('Share buttons', () => ({
       limits: { hours: { weekly: { tue: [{ from: '09:00', to: '10:00' }] } } },
     })),
+    more: ['time-zone'],
   },
   'open-step': { make: also(loading('Buoy', 'buoy.example')) },
   'recipe-retired': { make: also(loading('Dial', 'dial.example')) },

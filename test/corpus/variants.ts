@@ -153,9 +153,9 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
     title: '“Thanks” leaves out /booking/thanks, which matches no page',
   },
   'pattern-without-page.near-excluded': {
-    set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/Fares'] })],
+    set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/fars'] })],
     known: surveyed([], { '/fares': page('/fares') }, []),
-    title: '“Thanks” leaves out /Fares, which matches no page',
+    title: '“Thanks” leaves out /fars, which matches no page',
   },
   'recipe-retired.in-pages': {
     set: COUNTS,
@@ -450,7 +450,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'reach-empty.over': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { last: '2027-02-28' } } })],
-    title: '“Offer” is over',
+    title: '“Offer” is over: its last day has been',
   },
   'reach-empty.never-open': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { weekly: {} } } })],

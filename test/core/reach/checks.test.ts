@@ -194,9 +194,9 @@ describe('checks and reach', () => {
       [{ hours: { weekly: {} } }, '“Counter” never opens'],
       [
         { hours: { weekly: parseWeekly('sun 09-10'), first: '2027-03-01', last: '2027-03-05' } },
-        '“Counter” is over',
+        '“Counter” never opens',
       ],
-      [{ hours: { last: '2027-02-01' } }, '“Counter” is over'],
+      [{ hours: { last: '2027-02-01' } }, '“Counter” is over: its last day has been'],
       [{ visitor: { minWidth: 900, maxWidth: 800 } }, '“Counter” fits into no window'],
     ];
     for (const [given, title] of cases)

@@ -8,6 +8,9 @@ import type { NamesIn, Params } from '../texts/index.js';
 import type { CheckedSet } from './checked-set.js';
 import type { Area, Found, Severity, Spot } from './finding.js';
 
+/** Something that is known of a site beside its set. */
+export type Ask = 'survey' | 'files' | 'hosts' | 'recipes';
+
 /** A snippet of an example, as far as the example needs it. */
 export interface ExampleSnippet {
   readonly name: string;
@@ -46,12 +49,18 @@ export interface Check {
   readonly title: string;
   /** Why that matters to the owner of a site. */
   readonly why: string;
+  /** What it has to know beside the set to find all of it; nothing when left out. */
+  readonly asks?: readonly Ask[];
   /** Whether what it finds can be fixed automatically, at least where nothing else stands in the way. */
   readonly isFixable: boolean;
   /** What it says, by id; part of the API. */
   readonly messages: Readonly<Record<string, FindingTexts>>;
   /** What the places of its evidence are, by role, in a few words. */
   readonly roles: Readonly<Record<string, string>>;
+  /** Ids of checks whose findings follow from this one's where they are about one of its parts first, and are not told beside it. */
+  readonly explains?: readonly string[];
+  /** The same, of findings about nothing but the parts that this one's finding is about. */
+  readonly explainsPairs?: readonly string[];
   readonly wrong: readonly ExampleSnippet[];
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */

@@ -28,12 +28,18 @@ import {
   type Snapshot,
   type SnapshotSnippet,
 } from '../snapshot/index.js';
-import { FactsCache, type Definition, type Facts, type ReadCode } from '../facts/index.js';
+import {
+  FactsCache,
+  whenFileRuns,
+  type Definition,
+  type Facts,
+  type Load,
+  type ReadCode,
+} from '../facts/index.js';
 import {
   FileBook,
   ManagedItems,
   filesLoadedBy,
-  whenFileRuns,
   type AbsentPart,
   type SightingMatch,
 } from '../survey/index.js';
@@ -233,6 +239,16 @@ export class CheckedSet {
     return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
   }
 
+  /** The site's hosts in an environment that it does not have in the other as well. */
+  hostsOf(environment: EnvironmentName): string[] {
+    const others = new Set(
+      this.#hosts.filter((one) => one.environment !== environment).map(({ host }) => host),
+    );
+    return this.#hosts.flatMap((one) =>
+      one.environment === environment && !others.has(one.host) ? [one.host] : [],
+    );
+  }
+
   /** The ways in which what visitors get of a snippet comes to them. */
   waysOf({ limits }: Pick<SnapshotSnippet, 'limits'>): readonly Way[] {
     this.#ways ??= new Map(
@@ -287,6 +303,11 @@ export class CheckedSet {
       const part = match && this.running.find(({ key }) => key === match.part);
       return part ? [{ sighting, match, part }] : [];
     });
+  }
+
+  /** Whether it is known what a file does that a part loads. */
+  isRead(load: Load): boolean {
+    return !this.files.isUnread(load);
   }
 
   /** What needs what, worked out when it is first asked for. */

@@ -1,24 +1,14 @@
 import { pageSkeleton } from '../contain/index.js';
 import type { DeliveryKey } from '../deliver/index.js';
 import type { Field } from '../fields/index.js';
-import { FactsCache } from '../facts/index.js';
 import { insert, placementKey } from '../insert/index.js';
 import { planPage } from '../plan/index.js';
 import { pageAddress, type ConsentRules } from '../reach/index.js';
 import { RecipeBook, RECIPE_FORMAT, type Recipe } from '../recipes/index.js';
 import type { Snapshot } from '../snapshot/index.js';
-import {
-  absentParts,
-  composePage,
-  describeSighting,
-  gatherSightings,
-  readPage,
-  type ComposedPages,
-  type Composition,
-  type KnownFile,
-  type Sighting,
-} from '../survey/index.js';
-import type { Knowledge, KnownPolicies } from './knowledge.js';
+import type { KnownFile } from '../survey/index.js';
+import type { Knowledge } from './knowledge.js';
+import { seenInPages } from './seen-in-pages.js';
 import type { Check, ExampleSnippet } from './check.js';
 
 /** A Monday, 10:00 UTC. */
@@ -107,39 +97,15 @@ function exampleSurvey(
   set: Snapshot,
   undelivered: readonly string[],
 ): Pick<Knowledge, 'seen' | 'absent' | 'policies' | 'groups'> {
-  const memory = new FactsCache();
-  const codes = new Map<string, Pick<Sighting, 'key' | 'kind' | 'code'> & { readonly firstPath: string }>();
-  const partCodes = new Map<string, string>();
-  const groups: ComposedPages[] = [];
-  const declared: KnownPolicies[] = [];
-  const compositions = new Map<number, Composition>();
-  for (const [path, html] of pages) {
-    const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
-    const { parts } = planPage(set, { ...load, environment: 'live' });
-    const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
-    const { items, found, type, policies } = readPage(
-      { url: EXAMPLE_ADDRESS + path, status: 200, bytes, headers: UTF_8 },
-      memory,
-      parts,
-    );
-    if (policies.length > 0) declared.push({ policies, address: EXAMPLE_ADDRESS, paths: [path] });
-    for (const { key, code } of parts) partCodes.set(key, code);
-    for (const item of items) codes.set(item.key, { ...item, firstPath: path });
-    const id = groups.length;
-    groups.push({ composition: id, section: path, type, pages: 1, examples: [path] });
-    compositions.set(id, composePage(items, found));
-  }
-  const seen = gatherSightings(groups, compositions).map((one) => ({
-    ...describeSighting(codes.get(one.key)!, memory),
-    firstPath: codes.get(one.key)!.firstPath,
-    seen: one,
-  }));
-  return {
-    seen,
-    groups,
-    absent: absentParts(groups, compositions, (part) => partCodes.get(part)!),
-    policies: declared,
-  };
+  return seenInPages(
+    pages.map(([path, html]) => {
+      const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
+      const { parts } = planPage(set, { ...load, environment: 'live' });
+      const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
+      return { path, bytes, headers: UTF_8, parts };
+    }),
+    EXAMPLE_ADDRESS,
+  );
 }
 
 /** The examples' site with one host, which gets its parts in a way. */

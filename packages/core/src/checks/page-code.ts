@@ -1,14 +1,16 @@
 import { happensBefore, type Precedence } from '../order/index.js';
 import { isAnchor, type NamedPlacement } from '../insert/index.js';
-import type { ExecutionPhase, Facts, FactsCache, Load } from '../facts/index.js';
-import type { SnapshotSnippet } from '../snapshot/index.js';
 import {
-  filesLoadedBy,
+  broughtNames,
+  plainName,
   whenFileRuns,
-  type ComposedPages,
-  type FileBook,
-  type ItemPlace,
-} from '../survey/index.js';
+  type ExecutionPhase,
+  type Facts,
+  type FactsCache,
+  type Load,
+} from '../facts/index.js';
+import type { SnapshotSnippet } from '../snapshot/index.js';
+import { filesLoadedBy, type ComposedPages, type FileBook, type ItemPlace } from '../survey/index.js';
 import type { KnownSighting } from './knowledge.js';
 import type { ReadPart } from './read-part.js';
 
@@ -28,6 +30,8 @@ export interface PageDefiner {
   readonly isStub: boolean;
   /** The file that makes it, where it is not the page's own text. */
   readonly file: string | undefined;
+  /** Only what the file is called tells so. */
+  readonly isGuess: boolean;
 }
 
 /** The file that makes it, or the name of what does. */
@@ -65,6 +69,7 @@ export class PageCode {
   readonly #runsOn: (snippet: SnapshotSnippet, page: string) => boolean;
   readonly #reach = new Map<string, readonly PagesInReach[]>();
   #definers: ReadonlyMap<string, readonly PageDefiner[]> | undefined;
+  #called: ReadonlyMap<string, readonly PageDefiner[]> | undefined;
   #opaque: ReadonlySet<number> | undefined;
 
   /** @param runsOn - whether a snippet runs on a page, by its path */
@@ -112,25 +117,48 @@ export class PageCode {
     return this.pagesOf(snippet).find(({ group }) => compositions.has(group.composition))?.page;
   }
 
-  /** What in the pages makes a name. */
+  /** What in the pages makes a name; where nothing is known to, files that are called so. */
   definersOf(name: string): readonly PageDefiner[] {
     this.#definers ??= this.#findDefiners();
-    return this.#definers.get(name) ?? [];
+    return this.#definers.get(name) ?? this.#guessedDefiners(name);
+  }
+
+  #guessedDefiners(name: string): readonly PageDefiner[] {
+    this.#called ??= this.#findCalled();
+    return this.#called.get(plainName(name)) ?? [];
+  }
+
+  #findCalled(): Map<string, PageDefiner[]> {
+    const found = new Map<string, PageDefiner[]>();
+    for (const thing of this.things)
+      for (const load of thing.facts.loads) {
+        if (!this.#files.isUnread(load, thing.sighting.firstPath)) continue;
+        for (const name of broughtNames(load))
+          add(found, name, {
+            thing,
+            when: whenFileRuns(load),
+            isStub: false,
+            file: load.address,
+            isGuess: true,
+          });
+      }
+    return found;
   }
 
   #findDefiners(): Map<string, PageDefiner[]> {
     const found = new Map<string, PageDefiner[]>();
-    const add = (name: string, definer: PageDefiner): void => {
-      const list = found.get(name);
-      if (list) list.push(definer);
-      else found.set(name, [definer]);
-    };
     for (const thing of this.things) {
       for (const { name, when, isStub } of thing.facts.defines)
-        add(name, { thing, when, isStub, file: undefined });
+        add(found, name, { thing, when, isStub, file: undefined, isGuess: false });
       for (const load of filesLoadedBy(thing.facts))
         for (const name of this.#fileOf(thing, load)?.defines ?? [])
-          add(name, { thing, when: whenFileRuns(load), isStub: false, file: load.address });
+          add(found, name, {
+            thing,
+            when: whenFileRuns(load),
+            isStub: false,
+            file: load.address,
+            isGuess: false,
+          });
     }
     return found;
   }
@@ -170,4 +198,10 @@ export class PageCode {
       { when: partWhen, position: SLOTS[placement], placement },
     );
   }
+}
+
+function add(found: Map<string, PageDefiner[]>, name: string, definer: PageDefiner): void {
+  const list = found.get(name);
+  if (list) list.push(definer);
+  else found.set(name, [definer]);
 }

@@ -2,7 +2,7 @@ import { isAnchor } from '../insert/index.js';
 import type { Use } from '../facts/index.js';
 import { VERDICTS, isBroughtByLoader, type Verdict } from '../order/index.js';
 import type { CheckedSet } from './checked-set.js';
-import { definers, openUses } from './order/definitions.js';
+import { Makers, openUses } from './order/definitions.js';
 import type { PageDefiner } from './page-code.js';
 import type { ReadPart } from './read-part.js';
 
@@ -21,10 +21,10 @@ const BEST_FIRST: readonly Verdict[] = ['fine', 'race', 'wrong'];
 
 /** What the running parts need of their pages, each name once; what a snippet makes is asked of that. */
 export function pageNeeds(set: CheckedSet): PageNeed[] {
-  const makers = definers(set);
+  const makers = new Makers(set);
   const told = new Map<string, PageNeed>();
   for (const { part, use } of openUses(set)) {
-    if (makers.has(use.name) || isBroughtByLoader(part, use)) continue;
+    if (makers.of(use.name).length > 0 || isBroughtByLoader(part, use)) continue;
     const need = worstOf(set, part, use);
     const key = `${part.key} ${use.name}`;
     const known = told.get(key);

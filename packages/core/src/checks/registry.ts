@@ -66,11 +66,22 @@ import { pageWeight } from './safety/page-weight.js';
 import { lateWrite } from './safety/late-write.js';
 import { secret } from './safety/secret.js';
 import { pinnedFileRefused } from './safety/pinned-file-refused.js';
+import { halfInstall } from './placement/half-install.js';
+import { nothingFills } from './placement/nothing-fills.js';
+import { swappedPieces } from './placement/swapped-pieces.js';
+import { thrownAway } from './order/thrown-away.js';
+import { pastedWrong } from './placement/pasted-wrong.js';
+import { saidPages } from './activation/said-pages.js';
+import { timeZoneCheck } from './activation/time-zone.js';
+import { changesPageForAll } from './safety/changes-page-for-all.js';
+import { scriptlessFrame } from './activation/scriptless-frame.js';
+import { lateByKind } from './order/late-by-kind.js';
 import { unpinnedFile } from './safety/unpinned-file.js';
 import type { Check } from './check.js';
 
 /** All checks, in the order in which findings of one severity are told. One more is one more file and one line here. */
 export const CHECKS: readonly Check[] = [
+  pastedWrong,
   contained,
   noPlace,
   noScriptTags,
@@ -79,7 +90,10 @@ export const CHECKS: readonly Check[] = [
   copiedAsText,
   curlyQuotes,
   elementNotThere,
+  swappedPieces,
   secondPiece,
+  halfInstall,
+  nothingFills,
   missingPiece,
   providerSaid,
   orderCycle,
@@ -88,10 +102,12 @@ export const CHECKS: readonly Check[] = [
   needsWhatIsOff,
   pageBringsLater,
   nothingBrings,
+  thrownAway,
   settingsAfterLoader,
   statedNeed,
   recipeNeed,
   notFirst,
+  lateByKind,
   sameCode,
   sameResource,
   recipeTwice,
@@ -115,10 +131,13 @@ export const CHECKS: readonly Check[] = [
   undefinedReach,
   reachEmpty,
   patternWithoutPage,
+  saidPages,
   missingOnPages,
   fileGone,
   blockedByPolicy,
+  scriptlessFrame,
   closedNow,
+  timeZoneCheck,
   openStep,
   recipeRetired,
   recipeBehind,
@@ -133,6 +152,7 @@ export const CHECKS: readonly Check[] = [
   readyLate,
   writtenLate,
   secret,
+  changesPageForAll,
   lateWrite,
   insecureAddress,
   blockingScript,

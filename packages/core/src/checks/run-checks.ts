@@ -6,6 +6,7 @@ import type { Snapshot } from '../snapshot/index.js';
 import { CheckedSet } from './checked-set.js';
 import type { Knowledge } from './knowledge.js';
 import { unreadCode } from './activation/unread-code.js';
+import { withoutConsequences } from './consequences.js';
 import { CHECKS } from './registry.js';
 import { SEVERITIES, type Finding, type Found } from './finding.js';
 import { wordFinding } from './word-finding.js';
@@ -24,7 +25,9 @@ export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Findin
       return afterFailure(check, snapshot, knowledge, error);
     }
   });
-  return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  return withoutConsequences(findings, CHECKS).sort(
+    (a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity),
+  );
 }
 
 /**

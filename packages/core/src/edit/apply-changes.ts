@@ -8,6 +8,11 @@ import type { SetChange } from './set-change.js';
  */
 export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]): Snapshot {
   const off = new Set(changes.flatMap((change) => (change.kind === 'switch-off' ? [change.snippet] : [])));
+  const pages = new Map(
+    changes.flatMap((change) =>
+      change.kind === 'edit-pages' ? [[change.snippet, change.pages] as const] : [],
+    ),
+  );
   const byPart = new Map<string, PartChange[]>();
   for (const change of changes.flatMap(partChanges))
     byPart.set(change.part, [...(byPart.get(change.part) ?? []), change]);
@@ -17,6 +22,7 @@ export function applyChanges(snapshot: Snapshot, changes: readonly SetChange[]):
     snippets: snapshot.snippets.map((snippet) => ({
       ...snippet,
       state: off.has(snippet.key) ? 'off' : snippet.state,
+      pages: pages.get(snippet.key) ?? snippet.pages,
       parts: [
         ...snippet.parts.flatMap((part, index) => {
           const changed = changedPart(part, byPart.get(partKey(snippet.key, index)) ?? [], lastIn);
@@ -70,7 +76,7 @@ type PartChange =
 
 /** A change, part by part; none where it is about a whole snippet. */
 function partChanges(change: SetChange): PartChange[] {
-  if (change.kind === 'switch-off' || change.kind === 'add-part') return [];
+  if ('snippet' in change) return [];
   if (change.kind !== 'arrange') return [change];
   return change.lists.flatMap(({ placement, parts }) =>
     parts.map((part, rank) => ({ kind: 'rank-part' as const, part, placement, rank })),
@@ -100,7 +106,7 @@ function changedPart(
 
 /** Keys of the snippets that a change is about, each as often as it is named. */
 export function snippetsOf(change: SetChange): string[] {
-  if (change.kind === 'switch-off' || change.kind === 'add-part') return [change.snippet];
+  if ('snippet' in change) return [change.snippet];
   if (change.kind !== 'arrange') return [snippetOfPart(change.part)];
   return change.lists.flatMap(({ parts }) => parts.map(snippetOfPart));
 }

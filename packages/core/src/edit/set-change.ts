@@ -1,5 +1,6 @@
 import type { Placement } from '../insert/index.js';
 import type { PlacementOrder } from '../order/index.js';
+import type { PageRules } from '../reach/index.js';
 
 /** A change to a set. */
 export type SetChange =
@@ -7,6 +8,8 @@ export type SetChange =
   | { readonly kind: 'move-part'; readonly part: string; readonly placement: Placement }
   | { readonly kind: 'remove-part'; readonly part: string }
   | { readonly kind: 'switch-off'; readonly snippet: string }
+  /** Gives a snippet other pages to run on. */
+  | { readonly kind: 'edit-pages'; readonly snippet: string; readonly pages: PageRules }
   /** Gives a snippet one part more, the last of its placement. */
   | {
       readonly kind: 'add-part';

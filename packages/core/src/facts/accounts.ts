@@ -1,5 +1,4 @@
 import { domainOf, isCacheBuster, queryOf } from './addresses.js';
-import type { SeenAttribute } from './markup/read-markup.js';
 import type { SeenCall } from './script/record.js';
 import { HOLE, type Value } from './script/values.js';
 import type { Account, Definition, Load, Range, Confidence } from './types.js';
@@ -10,6 +9,16 @@ const LABEL =
 /** The first words of a call that says who is calling. */
 const INTRODUCES =
   /^(init|initialize|initialise|config|configure|setup|set|setaccount|account|create|start|load|identify|boot|register|key|js|render|setsiteid|siteid|setid|id|use|connect|client)$/i;
+
+/** Something written in markup that may name an account. */
+export interface SeenAttribute {
+  readonly tag: string;
+  readonly name: string;
+  readonly value: string;
+  readonly range: Range;
+  /** The address that the same tag loads. */
+  readonly address: string | undefined;
+}
 
 interface Seen {
   readonly defines: readonly Definition[];
@@ -28,30 +37,40 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
   /** With one provider in the code, what is not an address belongs to it too. */
   const only = domains.size === 1 ? [...domains][0] : undefined;
   const accounts: Account[] = [];
-  const known = new Set<string>();
+  const known = new Map<string, { readonly starts: string[] }>();
   const add = (
     value: string,
     label: string,
     domain: string | undefined,
     range: Range,
     confidence: Confidence,
+    starts?: string,
   ): void => {
     const key = `${domain ?? ''} ${value}`;
-    if (known.has(key)) return;
-    known.add(key);
-    accounts.push({ value, label, domain, range, confidence });
+    const same = known.get(key);
+    const started = starts === undefined ? [] : [starts];
+    if (same) {
+      if (!started.every((name) => same.starts.includes(name))) same.starts.push(...started);
+      return;
+    }
+    const account = { value, label, domain, range, confidence, starts: started };
+    known.set(key, account);
+    accounts.push(account);
   };
   for (const { address, range, confidence } of seen.loads) {
     const domain = domainOf(address);
     if (domain === undefined) continue;
-    for (const [name, value] of queryOf(address))
-      if (!isCacheBuster(name) && isAccountValue(value, name)) add(value, name, domain, range, confidence);
+    for (const [name, value] of queryOf(address)) {
+      if (isCacheBuster(name)) continue;
+      else if (isAccountValue(value, name)) add(value, name, domain, range, confidence);
+      else if (isIdSegment(value)) add(value, name, domain, range, 'likely');
+    }
     for (const segment of pathSegments(address))
       if (isIdSegment(segment)) add(segment, 'path', domain, range, 'likely');
   }
   for (const { tag, name, value, range, address } of seen.attributes) {
-    const label = /^data-(.+)$/.exec(name)?.[1];
-    if (label === undefined || (tag !== 'script' && !/^data-/.test(name))) continue;
+    const label = /^data-(.+)$/.exec(name)?.[1] ?? ownLabel(tag, name);
+    if (label === undefined) continue;
     if (isAccountValue(value, label))
       add(value, label, domainOf(address ?? '') ?? only, range, tag === 'script' ? 'certain' : 'likely');
   }
@@ -69,20 +88,35 @@ export function accountsOf(seen: Seen, ranges: ReadonlyMap<string, Range>): Acco
   return accounts;
 }
 
+/** Attributes that HTML knows, whatever they hold. */
+const STANDARD = /^(?:id|class|name|type|src|slot|style|title|form|part|is|key|code|charset|language|nonce)$/;
+
+/** An attribute of a loader, or of a tag that only a script can define, that HTML has none like. */
+function ownLabel(tag: string, name: string): string | undefined {
+  const isOwn = tag === 'script' || tag.includes('-');
+  return isOwn && (!STANDARD.test(name) || (tag.includes('-') && /^(?:key|code)$/.test(name)))
+    ? name
+    : undefined;
+}
+
 type Add = (
   value: string,
   label: string,
   domain: string | undefined,
   range: Range,
   confidence: Confidence,
+  starts?: string,
 ) => void;
 
 function fromCall(call: SeenCall, domain: string | undefined, add: Add): void {
   const last = call.name.split('.').at(-1)!;
   const [first, second] = call.args;
+  const root = call.name.split('.')[0]!;
   if (last === 'push') {
+    // `queue.push('init', 'X-1')`
+    if (first?.kind === 'text') fromEntry(root, call.args, domain, call.range, add);
     for (const value of call.args) {
-      if (value.kind === 'array') fromEntry(call.name, value.items, domain, call.range, add);
+      if (value.kind === 'array') fromEntry(root, value.items, domain, call.range, add);
       if (value.kind === 'object') fromObject(value.properties, domain, call.range, add);
     }
     return;
@@ -95,20 +129,20 @@ function fromCall(call: SeenCall, domain: string | undefined, add: Add): void {
     return;
   if (first?.kind === 'text' && second && INTRODUCES.test(first.text)) {
     if (second.kind === 'text' && isAccountValue(second.text, 'id'))
-      add(second.text, first.text, domain, call.ranges[1] ?? call.range, 'certain');
+      add(second.text, first.text, domain, call.ranges[1] ?? call.range, 'certain', root);
     if (second.kind === 'object') fromObject(second.properties, domain, call.range, add);
     return;
   }
   if (!INTRODUCES.test(last)) return;
   if (first?.kind === 'text' && isAccountValue(first.text, 'id'))
-    add(first.text, last, domain, call.ranges[0] ?? call.range, 'certain');
+    add(first.text, last, domain, call.ranges[0] ?? call.range, 'certain', root);
   for (const value of call.args)
     if (value.kind === 'object') fromObject(value.properties, domain, call.range, add);
 }
 
 /** `['setAccount', 'X-1']`, as queues take it. */
 function fromEntry(
-  _name: string,
+  queue: string,
   items: readonly Value[],
   domain: string | undefined,
   range: Range,
@@ -117,7 +151,7 @@ function fromEntry(
   const [verb, value] = items;
   if (verb?.kind !== 'text' || !INTRODUCES.test(verb.text)) return;
   if (value?.kind === 'text' && isAccountValue(value.text, 'id'))
-    add(value.text, verb.text, domain, range, 'certain');
+    add(value.text, verb.text, domain, range, 'certain', queue);
   if (value?.kind === 'object') fromObject(value.properties, domain, range, add);
 }
 
@@ -138,7 +172,8 @@ function fromObject(
   }
 }
 
-function isAccountValue(value: string, label: string): boolean {
+/** Whether a value under a name looks like an account. */
+export function isAccountValue(value: string, label: string): boolean {
   if (value.includes(HOLE) || !LABEL.test(label.replace(/([a-z])([A-Z])/g, '$1-$2'))) return false;
   return looksLikeId(value);
 }

@@ -1,11 +1,14 @@
 export { domainOf, hostOf, isCacheBuster, normalAddress } from './addresses.js';
+export { broughtNames, guessedDefinition, plainName, whenFileRuns } from './brought-names.js';
 export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
 export { attributeOf, isElement, isText, pageTree, textOf } from './markup/page-tree.js';
 export { integrityToWrite, matchesIntegrity } from './integrity.js';
 export { isScriptType } from './markup/script-type.js';
 export { normalForm } from './normal-form.js';
 export { IS_MODULE, readCode, unreadFacts } from './read-code.js';
+export { pieceMentions, type PieceMention } from './piece-mentions.js';
 export { placementOfStatement } from './statement.js';
+export { pagesOfStatement, type SaidPages } from './statement-pages.js';
 export { isAboutSettings, providerWords, settingsWords } from './settings-words.js';
 export { suggestNames, type SuggestedNames } from './names.js';
 export { suggestParts, type SuggestedPart } from './suggest.js';
@@ -17,6 +20,7 @@ export type {
   CodeProblem,
   Definition,
   Facts,
+  FloatingBox,
   Language,
   Load,
   MadeElement,
@@ -24,12 +28,18 @@ export type {
   MarkKind,
   ExecutionPhase,
   NeededElement,
+  PageChange,
+  PageChangeKind,
   Piece,
   PieceKind,
   ProblemKind,
   Range,
+  Reset,
   Settings,
   ShapeKind,
+  Sink,
+  Slot,
   Stored,
+  Target,
   Use,
 } from './types.js';

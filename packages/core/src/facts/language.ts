@@ -8,6 +8,8 @@ export function languageOf(code: string): Language {
   const text = code.trim();
   if (text === '') return 'text';
   if (text.startsWith('<') && TAG.test(text)) return 'markup';
+  // Backticks around tags would be a template string.
+  if (/^[`~]/.test(text) && TAG.test(text)) return 'markup';
   if (isJson(text)) return 'json';
   if (!('message' in parseScript(text, false)) || !('message' in parseScript(text, true))) {
     // One word, or a sentence without marks, is a script too, but nobody means that.

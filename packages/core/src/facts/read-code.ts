@@ -2,7 +2,11 @@ import { TOO_MUCH_WORDS, tooMuchOf } from '../bounds/too-much.js';
 import { accountsOf } from './accounts.js';
 import { hostOf } from './addresses.js';
 import { languageOf } from './language.js';
-import { marksOf } from './marks.js';
+import { marksOf } from './marks/marks.js';
+import { pasteMistakes } from './paste/mistakes.js';
+import type { PasteMistake } from './paste/rule.js';
+import { mentionsInComments } from './piece-mentions.js';
+import { targetsOf } from './targets.js';
 import { readMarkup, type MarkupContext } from './markup/read-markup.js';
 import { readScript } from './script/read-script.js';
 import { Record, type SeenCall } from './script/record.js';
@@ -69,7 +73,13 @@ export function unreadFacts(code: string, why: string): Facts {
     confidence: 'certain',
   };
   // As markup it is tried in pages, which needs no facts.
-  return factsOf(context, { code: '', language: 'markup', problems: [problem], pieces: [] });
+  return factsOf(context, {
+    code: '',
+    language: 'markup',
+    problems: [problem],
+    mistakes: [],
+    pieces: [],
+  });
 }
 
 function read(code: string): Facts {
@@ -88,8 +98,10 @@ function read(code: string): Facts {
   const language = languageOf(code);
   const pieces = readByLanguage(context, code, language);
   readWritten(context, 0);
-  addTextProblems(code, language, problem);
-  return factsOf(context, { code, language, problems, pieces });
+  const mistakes = pasteMistakes(code);
+  const isRead = !problems.some(({ kind }) => kind === 'syntax');
+  addTextProblems(code, language, mistakes, isRead, problem);
+  return factsOf(context, { code, language, problems, mistakes, pieces });
 }
 
 function readByLanguage(context: MarkupContext, code: string, language: Facts['language']): readonly Piece[] {
@@ -148,46 +160,86 @@ function readWritten(context: MarkupContext, depth: number): void {
 function addTextProblems(
   code: string,
   language: Facts['language'],
+  mistakes: readonly PasteMistake[],
+  isRead: boolean,
   problem: (kind: ProblemKind, offset: number, message: string) => void,
 ): void {
   if (code.trim() === '') problem('empty', 0, MESSAGES.empty!);
-  if (language === 'javascript') problem('no-script-tags', 0, MESSAGES['no-script-tags']!);
-  const escaped = /&lt;\/?(?:script|style|noscript|iframe|link|meta|div|img)\b/i.exec(code);
-  if (escaped && !/<(?:script|style|noscript|iframe|link|meta|div|img)\b/i.test(code))
-    problem('escaped', escaped.index, MESSAGES.escaped!);
-  const curly = /(?:=\s*|\(\s*|\bsrc\s*:\s*)[“”‘’]/.exec(code);
+  const escaped = escapedTag(code);
+  // What hides its tags, or has put something around them, is what is wrong.
+  if (language === 'javascript' && escaped === undefined && mistakes.length === 0)
+    problem('no-script-tags', 0, MESSAGES['no-script-tags']!);
+  if (escaped !== undefined) problem('escaped', escaped, MESSAGES.escaped!);
+  // In a script that can be read they stand in strings.
+  const looked = isRead ? withoutScripts(code, language) : code;
+  const curly = /(?:=\s*|\(\s*|\bsrc\s*:\s*)[“”‘’]/.exec(looked);
   if (curly) problem('curly-quotes', curly.index + curly[0].length - 1, MESSAGES['curly-quotes']!);
+}
+
+/** Code with blanks where its scripts are. */
+function withoutScripts(code: string, language: Facts['language']): string {
+  if (language === 'javascript') return '';
+  return code.replace(
+    /(<script\b[^<>]*>)((?:[^<]|<(?!\/script))*)/gi,
+    (_, tag: string, text: string) => tag + ' '.repeat(text.length),
+  );
+}
+
+const REAL_TAG = /<(?:script|style|noscript|iframe|link|meta)\b/i;
+const ESCAPED_TAG = /&lt;\/?(?:script|style|noscript|iframe|link|meta|div|img)\b/i;
+
+/** Where a tag is written as text that nobody means to show: what stands in `pre` and `code` is meant so. */
+function escapedTag(code: string): number | undefined {
+  if (!ESCAPED_TAG.test(code) || REAL_TAG.test(code)) return undefined;
+  const shown = code
+    .replace(/<(pre|code|textarea|samp|xmp)\b[^<>]*>(?:[^<]|<(?!\/\1))*/gi, (text) => ' '.repeat(text.length))
+    .replace(/<[^<>]*>/g, (tag) => ' '.repeat(tag.length));
+  const at = shown.search(ESCAPED_TAG);
+  return at < 0 ? undefined : at;
 }
 
 interface Read {
   readonly code: string;
   readonly language: Facts['language'];
   readonly problems: CodeProblem[];
+  readonly mistakes: readonly PasteMistake[];
   readonly pieces: readonly Piece[];
 }
 
-function factsOf({ record, attributes }: MarkupContext, { code, language, problems, pieces }: Read): Facts {
+function factsOf(
+  { record, attributes }: MarkupContext,
+  { code, language, problems, mistakes, pieces }: Read,
+): Facts {
   const loads = withoutRepeats(record.loads.filter(({ address }) => address !== '' && address !== HOLE));
   const ranges = new Map<string, Range>(record.defines.map(({ name, range }) => [name, range]));
   const seen = { defines: record.defines, loads, calls: record.calls, attributes, globals: record.globals };
   const ownPlaceOf = ownPlaces(record);
+  const accounts = accountsOf(seen, ranges);
   const unshaped = {
     language,
     bytes: utf8Length(code),
     problems,
+    pasteMistakes: mistakes,
     loads,
     defines: record.defines,
+    resets: record.resets,
     uses: realUses(record),
     needs: record.needs.map((need) => ({ ...need, own: ownPlaceOf(need) })),
     makes: withoutRepeats(record.makes),
-    accounts: accountsOf(seen, ranges),
+    slots: record.slots,
+    targets: [...record.targets, ...record.calls.flatMap(targetsOf)],
+    mentions: mentionsInComments(code),
+    accounts,
     settings: record.settings,
     events: record.calls.flatMap(eventOf),
     storage: withoutRepeats(record.storage),
     hosts: [...new Set(loads.flatMap(({ address }) => hostOf(address) ?? []))].sort(),
     boxes: record.boxes,
     writes: record.writes,
-    marks: marksOf(code),
+    pageChanges: record.pageChanges,
+    sinks: record.sinks,
+    scriptlessFrames: record.scriptlessFrames,
+    marks: marksOf(code, accounts),
     pieces,
   };
   return { ...unshaped, shape: shapeOf(unshaped, code) };

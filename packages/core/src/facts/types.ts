@@ -1,3 +1,6 @@
+import type { PasteMistake } from './paste/rule.js';
+import type { PieceMention } from './piece-mentions.js';
+
 /** Where in the pasted text something stands: offsets in UTF-16 code units, the end not included. */
 export interface Range {
   readonly start: number;
@@ -52,6 +55,12 @@ export interface Definition extends Fact {
   readonly from?: string;
 }
 
+/** That a global list, or settings, begin anew, whatever others have put there. */
+export interface Reset extends Fact {
+  readonly name: string;
+  readonly when: ExecutionPhase;
+}
+
 /** A global name that the code relies on and does not make itself before. */
 export interface Use extends Fact {
   readonly name: string;
@@ -78,6 +87,19 @@ export interface MadeElement extends Fact {
   readonly by: 'tag' | 'script';
 }
 
+/** An empty element that a script is to fill. */
+export interface Slot extends Fact {
+  /** What scripts may find it by: its id, classes, data attributes, or its tag where that is one of its own. */
+  readonly names: readonly string[];
+  /** It carries an account, or has a tag that only a script can define. */
+  readonly isSure: boolean;
+}
+
+/** An element that a loader is told to fill. */
+export interface Target extends Fact {
+  readonly id: string;
+}
+
 /** A value that looks like an account at a provider. */
 export interface Account extends Fact {
   readonly value: string;
@@ -85,6 +107,8 @@ export interface Account extends Fact {
   readonly label: string;
   /** The registrable domain of the host it belongs to, where one can be told. */
   readonly domain: string | undefined;
+  /** Globals that are started with it, in a call or by a command in their queue. */
+  readonly starts: readonly string[];
 }
 
 /** A global object of plain values that a loader reads later. */
@@ -110,6 +134,48 @@ export interface Stored extends Fact {
 export interface FloatingBox extends Fact {
   readonly corner: string;
   readonly position: 'fixed' | 'sticky';
+  /** How far from the window's edges, in CSS pixels, as far as that is written. */
+  readonly edges: { readonly [edge in 'top' | 'right' | 'bottom' | 'left']?: number };
+  readonly width?: number;
+  readonly height?: number;
+  readonly zIndex?: number;
+  /** Widths of the window at which it is there, in CSS pixels, where that is not all. */
+  readonly minWindow?: number;
+  readonly maxWindow?: number;
+}
+
+/** What a page's policy may forbid a script to do, whatever it is fetched from. */
+export interface Sink extends Fact {
+  /** Text that becomes markup or an address of code (Trusted Types, 4), or becomes code itself. */
+  readonly kind: 'markup' | 'script-address' | 'eval';
+}
+
+/** A frame of its own that may not run scripts. */
+export type ScriptlessFrame = Fact;
+
+export type PageChangeKind =
+  | 'base'
+  | 'redirect'
+  | 'reload'
+  | 'noindex'
+  | 'title'
+  | 'canonical'
+  | 'viewport'
+  | 'charset'
+  | 'policy'
+  | 'worker'
+  | 'hidden'
+  | 'handler'
+  | 'prototype'
+  | 'wrapped';
+
+/** Something that code does to the whole page, or to all code in it. */
+export interface PageChange extends Fact {
+  readonly kind: PageChangeKind;
+  /** An address, a value or a name, as the kind has it. */
+  readonly what: string;
+  /** Done only where it is not there yet. */
+  readonly isGuarded: boolean;
 }
 
 export type MarkKind = 'placeholder' | 'test' | 'secret';
@@ -163,11 +229,19 @@ export interface Facts {
   /** Length in UTF-8. */
   readonly bytes: number;
   readonly problems: readonly CodeProblem[];
+  readonly pasteMistakes: readonly PasteMistake[];
   readonly loads: readonly Load[];
   readonly defines: readonly Definition[];
+  readonly resets: readonly Reset[];
   readonly uses: readonly Use[];
   readonly needs: readonly NeededElement[];
   readonly makes: readonly MadeElement[];
+  /** Empty elements that wait for a script. */
+  readonly slots: readonly Slot[];
+  /** Elements that its scripts are told to fill. */
+  readonly targets: readonly Target[];
+  /** What its comments say of further pieces of code. */
+  readonly mentions: readonly PieceMention[];
   readonly accounts: readonly Account[];
   readonly settings: readonly Settings[];
   readonly events: readonly SentEvent[];
@@ -177,6 +251,9 @@ export interface Facts {
   readonly boxes: readonly FloatingBox[];
   /** Calls of `document.write`. */
   readonly writes: readonly (Fact & { readonly when: ExecutionPhase })[];
+  readonly pageChanges: readonly PageChange[];
+  readonly sinks: readonly Sink[];
+  readonly scriptlessFrames: readonly ScriptlessFrame[];
   readonly marks: readonly Mark[];
   /** Top-level elements and texts of the markup, or one piece of the whole for other languages. */
   readonly pieces: readonly Piece[];

@@ -1,4 +1,4 @@
-import { FACTS_TEXTS, FACT_TITLES, LOAD_NAMES, SHAPE_NAMES } from '../texts/facts.js';
+import { FACTS_TEXTS, FACT_TITLES, LOAD_NAMES, PASTE_WORDS, SHAPE_NAMES } from '../texts/facts.js';
 import { say } from '../texts/say.js';
 import { hostOf } from './addresses.js';
 import { shortened } from './text.js';
@@ -14,9 +14,12 @@ export interface FactWords {
 export function factWords(facts: Facts): FactWords[] {
   const lines: Readonly<Record<keyof typeof FACT_TITLES, readonly string[]>> = {
     shape: [shapeWords(facts)],
-    problems: facts.problems.map(({ line, column, message }) =>
-      say(FACTS_TEXTS.problemAt, { line, column, message }),
-    ),
+    problems: [
+      ...facts.pasteMistakes.map(({ kind }) => PASTE_WORDS[kind]),
+      ...facts.problems.map(({ line, column, message }) =>
+        say(FACTS_TEXTS.problemAt, { line, column, message }),
+      ),
+    ],
     loads: loadLines(facts.loads),
     accounts: facts.accounts.map(({ domain, ...account }) =>
       domain === undefined

@@ -1,7 +1,10 @@
 import { memoizeByObject } from '../memoize/by-object.js';
 import { isLimited } from '../reach/index.js';
 import {
+  broughtNames,
+  guessedDefinition,
   isAboutSettings,
+  plainName,
   providerWords,
   settingsWords,
   type Definition,
@@ -31,6 +34,8 @@ export interface OrderSet<P extends OrderPart = OrderPart> {
   meeting(a: P, b: P): string | undefined;
   /** Keys of the snippets that must run before a part's, as its recipe says. */
   recipeNeeds?(part: P): readonly string[];
+  /** Whether it is known what a file does: what it is called then tells nothing more. */
+  isRead?(load: Load): boolean;
 }
 
 /** Why one part must come before another. */
@@ -69,7 +74,7 @@ export const VERDICTS: Readonly<Record<Precedence, Verdict>> = {
 
 /** All that the running parts of a set need of each other, in page order of those that need. */
 export function findDependencies<P extends OrderPart>(set: OrderSet<P>): Dependency<P>[] {
-  const index = new SetIndex(set.running);
+  const index = new SetIndex(set);
   return set.running.flatMap((part) => [
     ...ofNames(set, index, part),
     ...ofElements(set, index, part),
@@ -86,6 +91,8 @@ interface Made<P, T> {
 /** Who makes what; so that each part is looked at once and not with every other. */
 class SetIndex<P extends OrderPart> {
   readonly definitions = new Map<string, Made<P, Definition>[]>();
+  /** Files by what they are called. */
+  readonly #files = new Map<string, Made<P, Load>[]>();
   readonly elements = new Map<string, Made<P, MadeElement>[]>();
   /** By the words that tell whose they are. */
   readonly settings = new Map<string, Made<P, Settings>[]>();
@@ -93,8 +100,8 @@ class SetIndex<P extends OrderPart> {
   readonly scriptsOfSnippet = new Map<string, Load[]>();
   readonly mains = new Map<string, P>();
 
-  constructor(parts: readonly P[]) {
-    for (const part of parts) {
+  constructor(set: OrderSet<P>) {
+    for (const part of set.running) {
       for (const thing of part.facts.defines) push(this.definitions, thing.name, { part, thing });
       for (const thing of part.facts.makes)
         if (thing.by === 'tag') push(this.elements, thing.id, { part, thing });
@@ -103,9 +110,24 @@ class SetIndex<P extends OrderPart> {
         push(this.settingsOfSnippet, part.snippet.key, { part, thing });
       }
       for (const load of part.facts.loads)
-        if (isScript(load)) push(this.scriptsOfSnippet, part.snippet.key, load);
+        if (isScript(load)) {
+          push(this.scriptsOfSnippet, part.snippet.key, load);
+          if (set.isRead?.(load) === true) continue;
+          for (const name of broughtNames(load)) push(this.#files, name, { part, thing: load });
+        }
       if (!this.mains.has(part.snippet.key) && !isFallback(part)) this.mains.set(part.snippet.key, part);
     }
+  }
+
+  /** What makes a name; where nothing is known to, files that are called so. */
+  makersOf(name: string): readonly Made<P, Definition>[] {
+    return (
+      this.definitions.get(name) ??
+      this.#files
+        .get(plainName(name))
+        ?.map(({ part, thing }) => ({ part, thing: guessedDefinition(thing, name) })) ??
+      []
+    );
   }
 }
 
@@ -127,19 +149,20 @@ const isForScriptless = memoizeByObject(
 /** Each name is asked for once, by the use that comes earliest. */
 function* ofNames<P extends OrderPart>(
   set: OrderSet<P>,
-  { definitions }: SetIndex<P>,
+  index: SetIndex<P>,
   part: P,
 ): Generator<Dependency<P>> {
   const asked = new Map<string, Use>();
   for (const use of part.facts.uses) {
-    if (use.isGuarded || isBroughtByLoader(part, use)) continue;
+    if (use.isGuarded) continue;
+    if (isBroughtByLoader(part, use) && !isCalledElsewhere(index.makersOf(use.name), part)) continue;
     const earlier = asked.get(use.name);
     if (!earlier || MOMENTS.indexOf(use.when) < MOMENTS.indexOf(earlier.when)) asked.set(use.name, use);
   }
   for (const [name, use] of asked) {
-    const makers = (definitions.get(name) ?? []).filter(
-      ({ part: maker }) => maker === part || set.meeting(part, maker) !== undefined,
-    );
+    const makers = index
+      .makersOf(name)
+      .filter(({ part: maker }) => maker === part || set.meeting(part, maker) !== undefined);
     if (makers.some((maker) => maker.part === part)) continue;
     const all = makers.map((maker) => {
       const definition = maker.thing;
@@ -161,6 +184,14 @@ const MOMENTS: readonly ExecutionPhase[] = ['parse', 'deferred', 'async', 'later
 /** A script that a part loads may bring any name; what comes from there cannot be known. */
 export function isBroughtByLoader({ facts }: Pick<OrderPart, 'facts'>, use: Use): boolean {
   return facts.loads.some(({ kind, range }) => kind === 'script' && range.start < use.range.start);
+}
+
+/** Whether files are called like a name, none of them a part's own. */
+function isCalledElsewhere<P extends OrderPart>(makers: readonly Made<P, Definition>[], part: P): boolean {
+  return (
+    makers.length > 0 &&
+    makers.every((maker) => maker.thing.confidence === 'guess' && maker.part.snippet !== part.snippet)
+  );
 }
 
 /** Elements that another part writes into the page. */

@@ -10,7 +10,10 @@ export function dependencyWords({ first, then, reason }: Dependency): string {
   const [former, latter] = [partName(first), partName(then)];
   switch (reason.kind) {
     case 'name':
-      return say(ORDER_TEXTS.latterUsesName, { latter, name: reason.name, former });
+      return say(
+        reason.definition.confidence === 'guess' ? ORDER_TEXTS.latterUsesCalled : ORDER_TEXTS.latterUsesName,
+        { latter, name: reason.name, former },
+      );
     case 'element':
       return say(ORDER_TEXTS.latterLooksId, { latter, id: reason.id, former });
     case 'settings':

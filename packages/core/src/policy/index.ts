@@ -15,7 +15,14 @@ export {
   type AllowedSource,
   type ExtendedPolicy,
 } from './extend.js';
-export { fileNeeds, partNeeds, policyNeedsOf, type FileAsks, type PolicyNeed } from './needs.js';
+export {
+  fileNeeds,
+  partNeeds,
+  policyNeedsOf,
+  requestOfLoad,
+  type FileAsks,
+  type PolicyNeed,
+} from './needs.js';
 export {
   REPORT_GROUP,
   allowSource,

@@ -106,8 +106,13 @@ const REQUESTS: Readonly<Record<Load['kind'], PolicyRequest | undefined>> = {
   hint: undefined,
 };
 
+/** What a policy is asked for something that is fetched; undefined for what it has no say in. */
+export function requestOfLoad({ kind, by }: Pick<Load, 'kind' | 'by'>): PolicyRequest | undefined {
+  return kind === 'data' && by === 'tag' ? 'media' : REQUESTS[kind];
+}
+
 function needOfLoad({ kind, by, address, noScript }: Load): PolicyNeed[] {
-  const request = kind === 'data' && by === 'tag' ? 'media' : REQUESTS[kind];
+  const request = requestOfLoad({ kind, by });
   const source = sourceOf(address);
   // Where there are no scripts, there is nobody to be stopped from loading them.
   if (!request || source === undefined || (noScript && kind === 'script')) return [];

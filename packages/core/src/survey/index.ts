@@ -17,7 +17,6 @@ export {
   fileWords,
   filesLoadedBy,
   readScriptFile,
-  whenFileRuns,
   wholeAddress,
   type FileReading,
   type KnownFile,

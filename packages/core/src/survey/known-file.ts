@@ -2,7 +2,7 @@ import type { Params } from '../texts/index.js';
 import { fileNeeds } from '../policy/index.js';
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { say } from '../texts/say.js';
-import { readCode, type ExecutionPhase, type Facts, type Load } from '../facts/index.js';
+import { readCode, type Facts, type Load } from '../facts/index.js';
 
 /** What a file that pages load does, read without running it. */
 export interface FileReading {
@@ -68,13 +68,6 @@ export function filesLoadedBy({ loads }: Facts): Load[] {
     ({ kind, address, noScript }) =>
       (kind === 'script' || kind === 'style') && !noScript && address !== '' && !address.includes(HOLE),
   );
-}
-
-/** When a file runs that is loaded so. */
-export function whenFileRuns({ mode, when }: Load): ExecutionPhase {
-  if (when === 'later') return 'later';
-  if (mode === 'async') return 'async';
-  return mode === 'defer' || mode === 'module' ? 'deferred' : when;
 }
 
 function distinct(names: readonly string[]): string[] {

@@ -1,3 +1,15 @@
+/** What went wrong in pasting, by kind. */
+export const PASTE_WORDS = {
+  fence: 'Backticks stand around the code, as chats and documents set it.',
+  quoted: 'Its lines begin with >, as mail programs quote.',
+  numbered: 'Its lines are numbered.',
+  invisible: 'It has invisible characters in its code.',
+  'whole-page': 'It is a whole page, with its own head and title.',
+  'doubled-tags': 'Its script tags are there twice, one inside the other.',
+  'end-tag-in-string': 'Its script ends at a </script> inside a string.',
+  'escaped-in-script': 'Its script has &lt; or &amp; where it needs < or &.',
+} as const;
+
 export const FACTS_TEXTS = {
   scriptAddressIgnores:
     'A script with an address ignores the code written inside it. Put that code into a script element of its own.',

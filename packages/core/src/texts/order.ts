@@ -1,5 +1,6 @@
 export const ORDER_TEXTS = {
   latterUsesName: '{latter} uses “{name}”, which {former} makes',
+  latterUsesCalled: '{latter} uses “{name}”, which a file of {former} brings, going by its name',
   latterLooksId: '{latter} looks for #{id}, which {former} brings',
   scriptLatterReads: 'the script of {latter} reads “{name}”, which {former} sets',
   latterSaidNeed: '{latter} is said to need {former}',

@@ -36,8 +36,7 @@ export const REACH_TEXTS = {
   allDay: 'all day',
   textCannotHost: '"{text}" cannot be in a host.',
   writePageGroup: 'Write a page group like "@confirmation-pages", with its key.',
-  pagePatternStarts:
-    'A page pattern starts with a slash, like "/{source}"; with a host, like "//www.example.com/{source}".',
+  pagePatternStarts: 'A page pattern starts with a slash, like "{path}"; with a host, like "//{host}{path}".',
   notValidPattern:
     'This is not a valid pattern. {message} Use "*" for anything and ":name" for one path segment.',
   pathMissingBehind: 'A path is missing behind the host; for all its pages write "/*".',

@@ -1,13 +1,13 @@
-import { hostOf } from '../../facts/index.js';
+import { hostOf, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
-import { ContentPolicy, policyRequests, type AskedOfPolicy, type PolicyVerdict } from '../../policy/index.js';
-import { memoizeByText } from '../../memoize/by-text.js';
+import { policyRequests, requestOfLoad, type AskedOfPolicy, type PolicyVerdict } from '../../policy/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import type { KnownPolicies } from '../knowledge.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
 import { defineCheck } from '../check.js';
+import { barredByPolicy, isUnder, policyOf } from './policy-bars.js';
 
 const CHAT = '<script src="https://parlanook.example/chat.js"></script>';
 const page = (policy: string): string =>
@@ -19,6 +19,7 @@ export const blockedByPolicy = defineCheck({
   severity: 'warning',
   title: 'Blocked by the page’s own content policy',
   why: 'The page tells browsers which code may run on it, and this is not on its list. The code arrives and does nothing, and only the browser’s own log says why.',
+  asks: ['survey'],
   messages: {
     host: {
       title: '{part} is blocked on {page} by the page’s content policy',
@@ -34,6 +35,21 @@ export const blockedByPolicy = defineCheck({
       title: '{part} needs a nonce on {page}',
       advice:
         'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash, or leave these pages out.',
+    },
+    'trusted-types': {
+      title: '{part} is blocked on {page} by the page’s Trusted Types',
+      advice:
+        'The page’s policy (require-trusted-types-for) lets no script write markup or load code from plain text{pages, plural, =1 {} other {; the same on # pages in all}}. Ask the provider for a version that makes Trusted Types, or leave these pages out.',
+    },
+    eval: {
+      title: '{part} makes code of text, which {page} forbids',
+      advice:
+        'Its {directive} does not list “unsafe-eval”{pages, plural, =1 {} other {; the same on # pages in all}}. Ask the provider for a version without eval, or leave these pages out.',
+    },
+    sandbox: {
+      title: 'No script runs on {page}, so {part} does nothing there',
+      advice:
+        'The page’s policy puts it into a sandbox without allow-scripts{pages, plural, =1 {} other {; the same on # pages in all}}. Leave these pages out, or change the policy where the site sets it.',
     },
     several: {
       title: '{parts} snippets are blocked on {page} by the page’s content policy',
@@ -53,6 +69,7 @@ export const blockedByPolicy = defineCheck({
   pages: { '/fares': page("script-src 'self' https://boats.example") },
   *run(set) {
     for (const known of set.policies) {
+      yield* barredByPolicy(set, known);
       const found = set.running.flatMap((part) => firstBlocked(set, known, part) ?? []);
       const [first] = found;
       if (!first) continue;
@@ -91,8 +108,6 @@ function sourcesOf(found: readonly Blocked[]): string[] {
   return [...new Set([...hosts.sort(), ...inline])];
 }
 
-const policyOf = memoizeByText(500, (serialized) => new ContentPolicy(serialized));
-
 interface Blocked {
   readonly part: ReadPart;
   readonly asked: AskedOfPolicy;
@@ -110,7 +125,21 @@ function firstBlocked(set: CheckedSet, known: KnownPolicies, part: ReadPart): Bl
     const verdict = strictest(known, asked, part, path);
     if (verdict) return { part, asked, verdict, path, pages: paths.length };
   }
+  for (const { load, asked } of loadedByScripts(part)) {
+    const verdict = strictest(known, asked, part, path, load.kind === 'script');
+    if (verdict) return { part, asked, verdict, path, pages: paths.length };
+  }
   return undefined;
+}
+
+/** What a part's scripts fetch, whose whole address is known. */
+function loadedByScripts({ facts }: ReadPart): { load: Load; asked: AskedOfPolicy }[] {
+  return facts.loads.flatMap((load) => {
+    const request = requestOfLoad(load);
+    const isKnown =
+      load.by !== 'tag' && !load.noScript && !load.address.includes('…') && hostOf(load.address);
+    return request && isKnown ? [{ load, asked: { request, what: load.address, range: load.range } }] : [];
+  });
 }
 
 /** What the first of the page's policies that does not let it in says; all of them must (CSP Level 3, 2.2). */
@@ -119,11 +148,15 @@ function strictest(
   asked: AskedOfPolicy,
   part: ReadPart,
   path: string,
+  isByScript = false,
 ): Blocked['verdict'] | undefined {
   for (const { value, from, isReportOnly } of policies) {
-    // A policy in the page holds for what comes behind it (CSP Level 3, 3.3).
-    if (isReportOnly || (from === 'meta' && part.part.placement === 'head-start')) continue;
-    const verdict = policyOf(value).verdict(asked.request, asked.what, address + path);
+    if (isReportOnly || !isUnder(from, part)) continue;
+    const policy = policyOf(value);
+    const governing = isByScript ? policy.governing('script') : undefined;
+    // What a script that is let in loads is let in with it (CSP Level 3, 8.2).
+    if (governing !== undefined && policy.directives.get(governing)!.includes("'strict-dynamic'")) continue;
+    const verdict = policy.verdict(asked.request, asked.what, address + path);
     if (verdict.kind !== 'allowed') return verdict;
   }
   return undefined;

@@ -1,4 +1,4 @@
-import { hoursAt, zoneClock } from '../../reach/index.js';
+import { dayAt, hoursAt, onlyDates, zoneClock, type Hours } from '../../reach/index.js';
 import { defineCheck } from '../check.js';
 
 const CHAT = '<script async src="https://parlanook.example/chat.js"></script>';
@@ -13,6 +13,11 @@ export const closedNow = defineCheck({
     closed: {
       title: '“{snippet}” is closed right now',
       advice: 'It opens {until} ({timeZone}). To see it before, ask for the page plan at that time.',
+    },
+    'not-begun': {
+      title: '“{snippet}” has not begun yet',
+      advice:
+        'Its first day is still to come: it opens {until} ({timeZone}). To see it before, ask for the page plan at that time.',
     },
   },
   isFixable: false,
@@ -39,7 +44,7 @@ export const closedNow = defineCheck({
       if (isOpen || until === undefined) continue;
       yield {
         about: 'hours',
-        message: 'closed',
+        message: isToCome(limits.hours, dayAt(now, timeZone)) ? 'not-begun' : 'closed',
         params: { snippet: name, until: { at: until, zone: timeZone, now }, timeZone },
         subjects: [{ snippet: key, name }],
         evidence: [],
@@ -47,3 +52,10 @@ export const closedNow = defineCheck({
     }
   },
 });
+
+/** Whether hours have a first day, or days of their own only, and none of them has come. @param today - `2027-03-31` */
+function isToCome(hours: Hours, today: string): boolean {
+  if (hours.first !== undefined) return hours.first > today;
+  const dates = onlyDates(hours) ?? [];
+  return dates.length > 0 && dates.every((date) => date > today);
+}

@@ -15,6 +15,7 @@ export const fileGone = defineCheck({
   severity: 'warning',
   title: 'A file that is not there',
   why: 'The code asks for a file that its server does not have, or does not give. Nothing happens, and only the browser’s own log says why.',
+  asks: ['files'],
   messages: {
     gone: {
       title: '{part} loads a file that is not there',

@@ -10,6 +10,7 @@ export const missingOnPages = defineCheck({
   severity: 'warning',
   title: 'Published, but not on the pages',
   why: 'Visitors of these pages do not get it, though it is live: the pages come from somewhere else, a copy of them is kept on the way, or something strips the code.',
+  asks: ['survey'],
   messages: {
     some: {
       title: '{part} is missing on {missing} of {expected} pages',

@@ -4,12 +4,7 @@ import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
 import type { Params } from '../../texts/index.js';
-import type { Found, Spot } from '../finding.js';
-
-/** What goes away with another problem, and is told only when it does not. */
-const EXPLAINED_BY: Partial<Readonly<Record<ProblemKind, readonly ProblemKind[]>>> = {
-  syntax: ['curly-quotes', 'escaped'],
-};
+import type { Found, Severity, Spot } from '../finding.js';
 
 /** How much of the code behind the place is shown. */
 const SHOWN = 40;
@@ -19,6 +14,7 @@ interface SaidOfFact {
   readonly message: string;
   readonly params: Params;
   readonly role: string;
+  readonly severity?: Severity;
 }
 
 type FactFound<Said extends SaidOfFact> = Omit<Found, 'message' | 'params' | 'evidence' | 'fix'> &
@@ -31,8 +27,6 @@ export function* problemsOfKind<const Said extends SaidOfFact>(
   say: (part: ReadPart, problem: CodeProblem) => Said,
 ): Generator<FactFound<Said>> {
   for (const part of set.running) {
-    const kinds = new Set(part.facts.problems.map((problem) => problem.kind));
-    if (EXPLAINED_BY[kind]?.some((cause) => kinds.has(cause))) continue;
     const problems = part.facts.problems.filter((problem) => problem.kind === kind);
     for (const [number, problem] of problems.entries()) {
       const said = say(part, problem);
@@ -68,6 +62,7 @@ export function* marksOfKind<const Said extends SaidOfFact>(
         params: said.params,
         subjects: [subject(part)],
         evidence: [evidence(part, mark.range, said.role)],
+        ...(said.severity ? { severity: said.severity } : {}),
       };
     }
   }

@@ -24,6 +24,7 @@ export const openStep = defineCheck({
       ],
     }),
   ],
+  asks: ['recipes'],
   messages: {
     open: {
       title: '“{snippet}”: {open}',

@@ -11,6 +11,7 @@ export const patternWithoutPage = defineCheck({
   severity: 'advice',
   title: 'A page rule that matches no page',
   why: 'A letter too few in an address, or a section that has moved: the snippet is on, and no visitor ever gets it there.',
+  asks: ['survey'],
   messages: {
     none: {
       title: '“{snippet}” names {pattern}, which matches no page',
@@ -21,6 +22,18 @@ export const patternWithoutPage = defineCheck({
       title: '“{snippet}” names {pattern}, which matches no page',
       advice:
         'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
+    },
+    slip: {
+      title: '“{snippet}” names {pattern}, and the page is {near}',
+      advice:
+        'No page matches {pattern}{slip, select, slash {: the slash at its end makes it another address} case {: in addresses upper and lower case differ} wildcard {: its * stands where no page has anything} other {}}. Write {near}.',
+      fix: 'Write {near}.',
+    },
+    'slip-excluded': {
+      title: '“{snippet}” leaves out {pattern}, and the page is {near}',
+      advice:
+        'No page matches {pattern}{slip, select, slash {: the slash at its end makes it another address} case {: in addresses upper and lower case differ} wildcard {: its * stands where no page has anything} other {}}, so the snippet runs there after all. Write {near}.',
+      fix: 'Write {near}.',
     },
     excluded: {
       title: '“{snippet}” leaves out {pattern}, which matches no page',
@@ -33,8 +46,11 @@ export const patternWithoutPage = defineCheck({
         'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
     },
   },
-  isFixable: false,
-  wrong: [{ name: 'Prices', include: ['/fare'], parts: [{ placement: 'head-end', code: CODE }] }],
+  isFixable: true,
+  wrong: [
+    { name: 'Fares', include: ['/fares/'], parts: [{ placement: 'head-end', code: CODE }] },
+    { name: 'Prices', include: ['/fare'], parts: [{ placement: 'head-end', code: CODE }] },
+  ],
   right: [{ name: 'Prices', include: ['/fares'], parts: [{ placement: 'head-end', code: CODE }] }],
   pages: {
     '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
@@ -51,6 +67,27 @@ export const patternWithoutPage = defineCheck({
       ];
       for (const { pattern, isExcluded } of rules) {
         if (isGroupReference(pattern) || known.fits(pattern)) continue;
+        const slip = known.slip(pattern);
+        if (slip) {
+          const replaced = (rules: readonly string[]): string[] =>
+            rules.map((rule) => (rule === pattern ? slip.meant : rule));
+          yield {
+            about: `${isExcluded ? 'not ' : ''}${pattern}`,
+            message: isExcluded ? 'slip-excluded' : 'slip',
+            params: { snippet: snippet.name, pattern, near: slip.meant, slip: slip.kind },
+            subjects: [{ snippet: snippet.key, name: snippet.name }],
+            evidence: [],
+            severity: 'warning',
+            fix: [
+              {
+                kind: 'edit-pages',
+                snippet: snippet.key,
+                pages: { include: replaced(include), exclude: replaced(exclude) },
+              },
+            ],
+          };
+          continue;
+        }
         const near = known.near(pattern);
         const params = { snippet: snippet.name, pattern, pages: set.paths.length, near: near ?? '' };
         yield {
@@ -71,6 +108,32 @@ const MAX_COMPARED = 3_000;
 /** A path is close where at most this share of it would have to change. */
 const CLOSE = 0.34;
 
+type Slip = 'slash' | 'case' | 'wildcard';
+
+/** Slips of the pen, and what may have been meant. */
+const SLIPS: Readonly<Record<Slip, (pattern: string) => string[]>> = {
+  slash: (pattern) =>
+    pattern.endsWith('/')
+      ? [pattern.slice(0, -1)]
+      : /\.[a-z0-9]+$|[*?]/i.test(pattern)
+        ? []
+        : [`${pattern}/`],
+  case: (pattern) => [pattern.toLowerCase(), pattern.toLowerCase().replace(/\/$/, '')],
+  wildcard: (pattern) =>
+    pattern.includes('*') && !pattern.endsWith('/*')
+      ? [
+          pattern.replace(/\/\*(?=\/)/g, ''),
+          pattern.replace(/\*\/?(?=[^/*]+$)/, ''),
+          `${pattern.replace(/\/?\*+/g, '')}/*`,
+        ]
+      : [],
+};
+
+/** What would hold every page is nobody's slip. */
+function isTooWide(pattern: string): boolean {
+  return /^\/\*?$/.test(pattern);
+}
+
 class KnownPaths {
   readonly #paths: readonly string[];
   readonly #fits = new Map<string, boolean>();
@@ -86,6 +149,21 @@ class KnownPaths {
       this.#fits.set(pattern, (fits = this.#paths.some((path) => matcher.match(path).matches)));
     }
     return fits;
+  }
+
+  /** What a pattern that fits no page was meant to be, where one slip explains it. */
+  slip(pattern: string): { readonly kind: Slip; readonly meant: string } | undefined {
+    for (const [kind, variants] of Object.entries(SLIPS) as [Slip, (pattern: string) => string[]][])
+      for (const meant of variants(pattern))
+        if (meant !== pattern && meant.startsWith('/') && !isTooWide(meant) && this.fits(meant))
+          return { kind, meant };
+    // In other letters than the page's own, the page tells how it is written.
+    if (!/[*:({?]/.test(pattern)) {
+      const lower = pattern.toLowerCase();
+      const written = this.#paths.find((path) => path !== pattern && path.toLowerCase() === lower);
+      if (written !== undefined) return { kind: 'case', meant: written };
+    }
+    return undefined;
   }
 
   /** The path that is most like a pattern, or the beginning of paths where the pattern holds all below one. */

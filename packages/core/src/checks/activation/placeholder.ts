@@ -1,5 +1,7 @@
 import { partName } from '../../snapshot/index.js';
+import type { CheckedSet } from '../checked-set.js';
 import { defineCheck } from '../check.js';
+import { evidence, subject } from '../evidence.js';
 import { marksOfKind } from './of-facts.js';
 
 export const placeholder = defineCheck({
@@ -8,11 +10,17 @@ export const placeholder = defineCheck({
   severity: 'error',
   title: 'An example’s value instead of your own',
   why: 'The code still has the value that the instructions show. It reports to nobody, or to somebody else.',
+  asks: ['recipes'],
   messages: {
     example: {
       title: '{part} still has the example’s “{value}”',
       advice:
         'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
+    },
+    'of-recipe': {
+      title: '{part} has the account from the instructions, “{value}”',
+      advice:
+        'The recipe “{recipe}” names it as an example. Find your own {label} on the provider’s page, and write it here.',
     },
   },
   roles: {
@@ -47,6 +55,29 @@ export const placeholder = defineCheck({
       message: 'example',
       params: { part: partName(part), value: mark.value },
       role: mark.confidence === 'certain' ? 'placeholder' : 'likely',
+      severity: mark.confidence === 'certain' ? 'error' : 'warning',
     }));
+    yield* examplesOfRecipes(set);
   },
 });
+
+/** Accounts that a recipe's fields have for an example, in what was pasted by hand. */
+function* examplesOfRecipes(set: CheckedSet) {
+  if (set.book.newest.length === 0) return;
+  for (const part of set.running) {
+    const recipe = set.recipeOf(part.snippet);
+    if (!recipe || part.snippet.recipe) continue;
+    const isMarked = new Set(part.facts.marks.map(({ value }) => value));
+    for (const { value, range } of part.facts.accounts) {
+      const field = recipe.fields.find(({ example }) => example === value);
+      if (!field || isMarked.has(value)) continue;
+      yield {
+        about: value,
+        message: 'of-recipe' as const,
+        params: { part: partName(part), value, recipe: recipe.name, label: field.label },
+        subjects: [subject(part)],
+        evidence: [evidence(part, range, 'placeholder' as const)],
+      };
+    }
+  }
+}

@@ -1,4 +1,11 @@
-import { hoursWords, pageRulesWords, type Dimension } from '../../reach/index.js';
+import {
+  dayAt,
+  hoursWords,
+  onlyDates,
+  pageRulesWords,
+  type Dimension,
+  type Hours,
+} from '../../reach/index.js';
 import { reachOf, type SnapshotSnippet } from '../../snapshot/index.js';
 import { defineCheck } from '../check.js';
 
@@ -12,12 +19,13 @@ export const reachEmpty = defineCheck({
   why: 'It is switched on and looks active, but its reach holds no page load at all: no page, no hour, or no device.',
   messages: {
     over: {
-      title: '“{snippet}” is over',
-      advice: 'Its hours say: {hours}. From now on that is never. Change them, or switch it off.',
+      title: '“{snippet}” is over: its last day has been',
+      advice: 'Its hours say: {hours}. Give it new days, or switch it off.',
     },
     'never-open': {
       title: '“{snippet}” never opens',
-      advice: 'Its hours say: {hours}. From now on that is never. Change them, or switch it off.',
+      advice:
+        'Its hours say: {hours}. On no day to come is it open. Change its days or its hours, or switch it off.',
     },
     'no-device': {
       title: '“{snippet}” is for no device',
@@ -61,7 +69,7 @@ export const reachEmpty = defineCheck({
       if (dimension === undefined) continue;
       yield {
         about: dimension,
-        message: messageOf(dimension, snippet),
+        message: messageOf(dimension, snippet, dayAt(set.now, set.snapshot.site.timeZone)),
         params: {
           snippet: snippet.name,
           hours: snippet.limits?.hours ? hoursWords(snippet.limits.hours) : '',
@@ -75,10 +83,11 @@ export const reachEmpty = defineCheck({
   },
 });
 
-function messageOf(dimension: Dimension, { limits }: SnapshotSnippet) {
+/** @param today - the day at the site, `2027-03-31` */
+function messageOf(dimension: Dimension, { limits }: SnapshotSnippet, today: string) {
   switch (dimension) {
     case 'hours':
-      return limits?.hours?.last === undefined ? 'never-open' : 'over';
+      return limits?.hours && isOver(limits.hours, today) ? 'over' : 'never-open';
     case 'device':
       return 'no-device';
     case 'window':
@@ -88,4 +97,11 @@ function messageOf(dimension: Dimension, { limits }: SnapshotSnippet) {
     default:
       return 'no-page';
   }
+}
+
+/** Whether all days that hours name have been; hours that never open on the days to come are another matter. */
+function isOver(hours: Hours, today: string): boolean {
+  if (hours.last !== undefined && hours.last < today) return true;
+  const dates = onlyDates(hours) ?? [];
+  return dates.length > 0 && dates.every((date) => date < today);
 }

@@ -18,6 +18,7 @@ export const recipeBehind = defineCheck({
     FIRST,
     { ...FIRST, version: 2, changes: 'The chat loads after the page, so that the page shows sooner.' },
   ],
+  asks: ['recipes'],
   messages: {
     behind: {
       title: '“{snippet}” follows version {version} of “{recipe}”, and there is version {newest}',

@@ -16,6 +16,7 @@ export const recipeRetired = defineCheck({
       retired: { reason: 'Tallymast switches the old counter off in May.' },
     }),
   ],
+  asks: ['recipes'],
   messages: {
     retired: {
       title: '“{snippet}” is an install that is retired: “{recipe}”',

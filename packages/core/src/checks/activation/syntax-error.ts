@@ -1,3 +1,4 @@
+import type { CodeProblem } from '../../facts/index.js';
 import { defineCheck } from '../check.js';
 import { placeParams, problemsOfKind } from './of-facts.js';
 
@@ -11,7 +12,12 @@ export const syntaxError = defineCheck({
     unreadable: {
       title: 'A script in {part} cannot be read',
       advice:
-        'Browsers stop at line {line}, column {column} of {part} ({problem}). Copy the code again, completely.',
+        'Browsers stop at line {line}, column {column} of {part} ({problem}). Compare that line with the provider’s page: a character too many or too few is enough.',
+    },
+    'cut-off': {
+      title: 'A script in {part} is cut off',
+      advice:
+        'It ends in the middle, at line {line} of {part}. Copy the code again from the provider’s page, to its very end.',
     },
   },
   roles: {
@@ -32,9 +38,15 @@ export const syntaxError = defineCheck({
   ],
   *run(set) {
     yield* problemsOfKind(set, 'syntax', (part, problem) => ({
-      message: 'unreadable',
+      message: isCutOff(part.code, problem) ? 'cut-off' : 'unreadable',
       params: { ...placeParams(part, problem), problem: problem.message },
       role: 'stop',
     }));
   },
 });
+
+/** Whether a script stops where its text ends: more of it may be on the provider's page. */
+function isCutOff(code: string, { range }: CodeProblem): boolean {
+  const rest = code.slice(range.start).trim();
+  return rest === '' || /^<\/script\s*>\s*$/i.test(rest);
+}

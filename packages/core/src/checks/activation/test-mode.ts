@@ -1,5 +1,6 @@
 import { partName } from '../../snapshot/index.js';
 import { defineCheck } from '../check.js';
+import { evidence, subject } from '../evidence.js';
 import { marksOfKind } from './of-facts.js';
 
 export const testMode = defineCheck({
@@ -8,10 +9,20 @@ export const testMode = defineCheck({
   severity: 'warning',
   title: 'A test mode that is still on',
   why: 'In test mode most tools keep nothing, or show visitors what only you should see.',
+  asks: ['hosts'],
   messages: {
     test: {
       title: '{part} seems to be in test mode',
       advice: 'Switch the test mode off before you publish to the live site, or let it run on staging only.',
+    },
+    address: {
+      title: '{part} talks to {value}, which is for testing',
+      advice:
+        'What visitors do there reaches nobody, or does not load at all. Write the provider’s live address, or let it run on staging only.',
+    },
+    'own-staging': {
+      title: '{part} uses {value}, a staging host of this site, on the live site',
+      advice: 'Write the live host, or an address without a host, so that it fits both.',
     },
   },
   roles: {
@@ -32,10 +43,29 @@ export const testMode = defineCheck({
   ],
   *run(set) {
     const onLive = set.running.filter(({ snippet }) => snippet.limits?.environment !== 'staging');
-    yield* marksOfKind({ running: onLive }, 'test', (part, mark) => ({
-      message: 'test',
-      params: { part: partName(part), value: mark.value },
+    yield* marksOfKind({ running: onLive }, 'test', (part, { value }) => ({
+      message: isHost(value) ? 'address' : 'test',
+      params: { part: partName(part), value },
       role: 'mark',
     }));
+    const staging = set.hostsOf('staging');
+    if (staging.length === 0) return;
+    for (const part of onLive)
+      for (const host of staging) {
+        const start = part.code.indexOf(`//${host}`) + 2;
+        if (start < 2 || /[\w.-]/.test(part.code[start + host.length] ?? '')) continue;
+        yield {
+          about: host,
+          message: 'own-staging' as const,
+          params: { part: partName(part), value: host },
+          subjects: [subject(part)],
+          evidence: [evidence(part, { start, end: start + host.length }, 'mark' as const)],
+        };
+      }
   },
 });
+
+/** A mark that is the host of an address. */
+function isHost(value: string): boolean {
+  return /^(?:localhost|\[::1\]|[a-z0-9-]+(?:\.[a-z0-9-]+)+)$/i.test(value);
+}

@@ -9,6 +9,7 @@ export const consentUnreadable = defineCheck({
   severity: 'warning',
   title: 'Waits for consent that browsers cannot look up',
   why: 'What a visitor has agreed to is read in the visitor’s own browser. If the small script there cannot find it, the code runs for nobody, whatever visitors agree to.',
+  asks: ['hosts'],
   messages: {
     path: {
       title: '“{snippet}” runs for nobody on {hosts}',

@@ -9,6 +9,7 @@ export const decidedOnceCheck = defineCheck({
   severity: 'warning',
   title: 'Depends on what files cannot ask',
   why: 'A file is the same for every visitor. Whatever depends on the device, the hour or the visitor’s consent is settled once for all of them, when the file is written.',
+  asks: ['hosts'],
   messages: {
     files: {
       title: '“{snippet}” runs {limits}, and the files of {hosts} cannot ask',

@@ -14,6 +14,7 @@ export const deliveredTwice = defineCheck({
   severity: 'warning',
   title: 'Pages that get everything in two ways',
   why: 'Where code comes in two ways it runs twice: visits count double, chats open twice, adverts are paid for that nobody saw.',
+  asks: ['survey'],
   messages: {
     line: {
       title: 'Everything runs twice on {page}: by {way}, and by the one line that is pasted there',

@@ -16,6 +16,7 @@ export const lateForPage = defineCheck({
   severity: 'warning',
   title: 'Comes after the page’s own script that uses it',
   why: 'The page’s own script calls something that a snippet defines. If the snippet comes later than that, the script stops there, and whatever came behind it in the page does not happen.',
+  asks: ['survey', 'hosts'],
   messages: {
     async: {
       title: '“{name}” is used on {page} before {part} defines it',

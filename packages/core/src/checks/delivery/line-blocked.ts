@@ -13,6 +13,7 @@ export const lineBlocked = defineCheck({
   severity: 'warning',
   title: 'The page’s content policy blocks the one line',
   why: 'The page tells browsers which scripts may run on it, and the one line is not on its list. Nothing that is managed here reaches visitors of that page.',
+  asks: ['hosts'],
   messages: {
     host: {
       title: 'The content policy of {page} blocks the one line',

@@ -13,6 +13,7 @@ export const noBox = defineCheck({
   severity: 'warning',
   title: 'No box to paste it into',
   why: 'On a site whose code is pasted, what no box takes reaches no visitor.',
+  asks: ['hosts'],
   messages: {
     unknown: {
       title: 'Nobody has said which boxes {hosts} has for code',

@@ -15,6 +15,7 @@ export const readyLate = defineCheck({
   severity: 'advice',
   title: 'Waits for a moment that may be over',
   why: 'A page is read once and loaded once. Code that comes after that and waits for it would wait for ever.',
+  asks: ['hosts'],
   messages: {
     called: {
       title: '{part} waits for “{moment}”, which may be over when it comes',

@@ -10,6 +10,7 @@ export const viewUnnoticed = defineCheck({
   severity: 'warning',
   title: 'Should run on every view, where views go unnoticed',
   why: 'A single-page application shows a new view without loading a page. Where nobody notices, what should run again does not, and only the first view is counted.',
+  asks: ['hosts'],
   messages: {
     once: {
       title: '{part} runs only once for a page load on {hosts}',

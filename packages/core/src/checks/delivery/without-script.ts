@@ -11,6 +11,7 @@ export const withoutScript = defineCheck({
   severity: 'advice',
   title: 'A noscript piece that a script would have to bring',
   why: 'A noscript piece is for visitors whose browsers run no scripts. Where a script brings the code, they get nothing of it.',
+  asks: ['hosts'],
   messages: {
     script: {
       title: 'The noscript piece of {part} never shows on {hosts}',

@@ -10,6 +10,7 @@ export const writtenLate = defineCheck({
   severity: 'advice',
   title: 'Writes into a page that has been read',
   why: 'Code that runs after the page has been read has nothing left to write into: document.write would wipe the page.',
+  asks: ['hosts'],
   messages: {
     caught: {
       title: '{part} writes into the page with document.write',

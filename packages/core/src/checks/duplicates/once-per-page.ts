@@ -31,6 +31,7 @@ export const oncePerPage = defineCheck({
   severity: 'warning',
   title: 'Something twice that a page has once',
   why: 'A page has one title, one description, one canonical address. Of two, browsers and search engines take one, and not always the same.',
+  asks: ['survey'],
   messages: {
     twice: {
       title: '{first} and {second} both give the page its {what}',

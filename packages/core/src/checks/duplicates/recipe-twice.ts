@@ -21,6 +21,7 @@ export const recipeTwice = defineCheck({
   why: 'The provider says that it may stand on a page only once. Two of them get in each other’s way, even with different accounts.',
   given: 'Both are installs of one recipe, and it says that a page may have it once.',
   recipes: [ONCE],
+  asks: ['recipes'],
   messages: {
     twice: {
       title: '“{second}” and “{first}” are both a “{recipe}”',

@@ -1,11 +1,11 @@
 import { memoizeByObject } from '../../memoize/by-object.js';
-import type { Account, Facts } from '../../facts/index.js';
+import { domainOf, type Account, type Facts, type Range, type ReadCode } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
-import { groups } from '../groups.js';
+import type { CheckedSet } from '../checked-set.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
-import { sameCodePairs } from './same-code.js';
+import { areTwoProducts } from './two-products.js';
 
 export interface Held {
   readonly part: ReadPart;
@@ -29,6 +29,38 @@ const sureAccounts = memoizeByObject(({ accounts, loads }: Facts) =>
   }),
 );
 
+/** Something that a part loads or starts with an account. */
+interface Install {
+  readonly part: ReadPart;
+  readonly value: string;
+  readonly range: Range;
+}
+
+/** Accounts that are hardly anything else by chance. */
+function isDistinctive(value: string): boolean {
+  return value.length >= 5 && /\d/.test(value) && (/[a-z]/i.test(value) || /^\d{6,}$/.test(value));
+}
+
+const TOKEN = /[A-Za-z0-9][\w-]{4,63}/g;
+
+/** What in a code looks like accounts, each with where it stands first. */
+const tokensOf = memoizeByObject(({ code }: ReadCode): ReadonlyMap<string, number> => {
+  const found = new Map<string, number>();
+  for (const { 0: token, index } of code.matchAll(TOKEN))
+    if (isDistinctive(token) && !found.has(token)) found.set(token, index);
+  return found;
+});
+
+/** Scripts that a part loads from a provider, and pictures, as old counters are: kind and domain. */
+const sourcesOf = memoizeByObject(({ loads }: Facts): ReadonlySet<string> => {
+  const own = loads.flatMap(({ kind, noScript, address, by }) => {
+    const isSource = kind === 'script' || (kind === 'image' && by === 'tag');
+    const domain = isSource && !noScript ? domainOf(address) : undefined;
+    return domain === undefined ? [] : [`${kind} ${domain}`];
+  });
+  return new Set(own);
+});
+
 export const sameAccount = defineCheck({
   id: 'same-account',
   area: 'duplicates',
@@ -39,6 +71,10 @@ export const sameAccount = defineCheck({
     'same-account': {
       title: '{second} uses the same account as {first}',
       advice: 'Both report to {account} at {domain}, on {page} for example. Keep the newer one.',
+    },
+    'same-start': {
+      title: '{second} starts “{domain}” a second time, with the account of {first}',
+      advice: 'Both start it with {account}, on {page} for example. Keep the start in one of them.',
     },
   },
   roles: {
@@ -86,33 +122,69 @@ export const sameAccount = defineCheck({
     },
   ],
   *run(set) {
-    const same = new Set(sameCodePairs(set).map(([first, second]) => `${first.key} ${second.key}`));
-    for (const [first, ...others] of groups(
-      heldAccounts(set.running),
-      ({ account }) => `${account.domain} ${account.value}`,
-    )) {
-      for (const second of others) {
-        if (first!.part.snippet === second.part.snippet || same.has(`${first!.part.key} ${second.part.key}`))
-          continue;
-        const page = set.meeting(first!.part, second.part);
-        if (page === undefined) continue;
-        yield {
-          about: `${second.account.domain} ${second.account.value} ${first!.part.key} ${second.part.key}`,
-          message: 'same-account',
-          params: {
-            second: partName(second.part),
-            first: partName(first!.part),
-            account: second.account.value,
-            domain: second.account.domain,
-            page,
-          },
-          subjects: [subject(first!.part), subject(second.part)],
-          evidence: [
-            evidence(first!.part, first!.account.range, 'account'),
-            evidence(second.part, second.account.range, 'account'),
-          ],
-        };
-      }
-    }
+    for (const holders of holdersOf(set))
+      for (const [index, first] of holders.entries())
+        for (const second of holders.slice(index + 1)) {
+          if (first.part.snippet === second.part.snippet) continue;
+          const shared = sharedBy(first, second);
+          if (!shared || areTwoProducts(first.part, second.part)) continue;
+          const page = set.meeting(first.part, second.part);
+          if (page === undefined) continue;
+          yield {
+            about: `${shared.name} ${second.value} ${first.part.key} ${second.part.key}`,
+            message: shared.message,
+            params: {
+              second: partName(second.part),
+              first: partName(first.part),
+              account: second.value,
+              domain: shared.name,
+              page,
+            },
+            subjects: [subject(first.part), subject(second.part)],
+            evidence: [
+              evidence(first.part, first.range, 'account'),
+              evidence(second.part, second.range, 'account'),
+            ],
+          };
+        }
   },
 });
+
+/** Installs of one account are compared with each other as far as this; so many are no accident any more. */
+const MAX_COMPARED = 20;
+
+/** The parts that hold an account, account by account, in page order. */
+function holdersOf({ running }: CheckedSet): Install[][] {
+  const accounts = new Set(
+    running.flatMap(({ facts }) => facts.accounts.map(({ value }) => value).filter(isDistinctive)),
+  );
+  const sure = new Set(heldAccounts(running).map(({ account }) => account.value));
+  const found = new Map<string, Install[]>();
+  const add = (part: ReadPart, value: string, range: Range): void => {
+    const list = found.get(value);
+    if (!list) found.set(value, [{ part, value, range }]);
+    else if (list.at(-1)!.part !== part && list.length < MAX_COMPARED) list.push({ part, value, range });
+  };
+  for (const part of running) {
+    for (const { value, range, confidence } of part.facts.accounts)
+      if (sure.has(value) && confidence === 'certain') add(part, value, range);
+    for (const [value, start] of tokensOf(part.read))
+      if (accounts.has(value)) add(part, value, { start, end: start + value.length });
+  }
+  return [...found.values()].filter((list) => list.length > 1);
+}
+
+/** What two parts both load or start with an account; undefined where one of them merely names it. */
+function sharedBy(
+  { part: first, value }: Install,
+  { part: second }: Install,
+): { message: 'same-account' | 'same-start'; name: string } | undefined {
+  const sources = sourcesOf(second.facts);
+  for (const source of sourcesOf(first.facts))
+    if (sources.has(source)) return { message: 'same-account', name: source.split(' ')[1]! };
+  const starts = (part: ReadPart): string[] =>
+    part.facts.accounts.flatMap((one) => (one.value === value ? one.starts : []));
+  const started = new Set(starts(first));
+  const twice = starts(second).find((name) => started.has(name));
+  return twice === undefined ? undefined : { message: 'same-start', name: twice };
+}

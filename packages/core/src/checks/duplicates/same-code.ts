@@ -35,6 +35,7 @@ export const sameCode = defineCheck({
     first: 'here',
     second: 'and again here',
   },
+  explainsPairs: ['same-account', 'same-resource', 'thrown-away'],
   isFixable: true,
   wrong: [
     { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },

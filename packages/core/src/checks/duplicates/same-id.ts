@@ -10,6 +10,7 @@ export const sameId = defineCheck({
   severity: 'warning',
   title: 'Two elements with one id',
   why: 'Scripts that look for the id find only the first element, so the second widget stays empty or the first one is filled twice.',
+  asks: ['survey'],
   messages: {
     'same-id': {
       title: 'The id “{id}” stands in {first} and in {second}',

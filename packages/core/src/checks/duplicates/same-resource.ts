@@ -5,7 +5,7 @@ import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
-import { sameCodePairs } from './same-code.js';
+import { haveTwoProducts } from './two-products.js';
 
 interface Loaded {
   readonly part: ReadPart;
@@ -30,6 +30,7 @@ export const sameResource = defineCheck({
     first: 'loaded here',
     second: 'and again here',
   },
+  explainsPairs: ['same-account'],
   isFixable: false,
   wrong: [
     {
@@ -69,7 +70,6 @@ export const sameResource = defineCheck({
     },
   ],
   *run(set) {
-    const same = new Set(sameCodePairs(set).map(([first, second]) => `${first.key} ${second.key}`));
     const loads = set.running.flatMap((part) =>
       part.facts.loads
         .filter(({ kind, noScript, address }) => kind === 'script' && !noScript && !address.includes('…'))
@@ -77,7 +77,9 @@ export const sameResource = defineCheck({
     );
     for (const [first, ...others] of groups(loads, ({ load }) => addressOf(load))) {
       for (const second of others) {
-        if (first!.part === second.part || same.has(`${first!.part.key} ${second.part.key}`)) continue;
+        if (first!.part === second.part) continue;
+        if (first!.part.snippet !== second.part.snippet && haveTwoProducts(first!.part, second.part))
+          continue;
         const page = set.meeting(first!.part, second.part);
         if (page === undefined) continue;
         yield {

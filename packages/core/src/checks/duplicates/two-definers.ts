@@ -12,6 +12,7 @@ export const twoDefiners = defineCheck({
   severity: 'warning',
   title: 'Two snippets that make the same name',
   why: 'The later one takes the place of the earlier one, so what the first set up or still needs is gone.',
+  asks: ['survey'],
   messages: {
     'same-name': {
       title: '{first} and {second} both make “{name}”',

@@ -1,4 +1,11 @@
-import type { Definition, Use } from '../../facts/index.js';
+import {
+  broughtNames,
+  guessedDefinition,
+  plainName,
+  type Definition,
+  type Load,
+  type Use,
+} from '../../facts/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import type { ReadPart } from '../read-part.js';
 
@@ -17,6 +24,35 @@ export function definers(set: CheckedSet): Map<string, Definer[]> {
       else found.set(definition.name, [{ part, definition }]);
     }
   return found;
+}
+
+/** Who makes a global, or most likely does: where nothing that runs is known to, files that are called so. */
+export class Makers {
+  readonly #known: ReadonlyMap<string, readonly Definer[]>;
+  readonly #files = new Map<string, { part: ReadPart; load: Load }[]>();
+
+  constructor(set: CheckedSet) {
+    this.#known = definers(set);
+    for (const part of set.parts)
+      for (const load of part.facts.loads) {
+        if (!set.files.isUnread(load)) continue;
+        for (const name of broughtNames(load)) {
+          const list = this.#files.get(name);
+          if (list) list.push({ part, load });
+          else this.#files.set(name, [{ part, load }]);
+        }
+      }
+  }
+
+  of(name: string): readonly Definer[] {
+    const known = this.#known.get(name) ?? [];
+    if (known.some(({ part }) => part.isOn)) return known;
+    const called = this.#files.get(plainName(name)) ?? [];
+    return [
+      ...known,
+      ...called.map(({ part, load }) => ({ part, definition: guessedDefinition(load, name) })),
+    ];
+  }
 }
 
 /** Uses that stop the script when the name is missing. */

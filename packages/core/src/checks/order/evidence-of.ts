@@ -1,10 +1,21 @@
+import type { Definition } from '../../facts/index.js';
 import type { Dependency } from '../../order/index.js';
+import { fileName } from '../tag-text.js';
 import { evidence } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
 import type { Spot } from '../finding.js';
 
 /** What the two places are where a name is needed. */
-export const NAME_ROLES = { uses: 'needs “{name}”', defines: 'makes “{name}”' } as const;
+export const NAME_ROLES = {
+  uses: 'needs “{name}”',
+  defines: 'makes “{name}”',
+  called: 'most likely brings “{name}”, going by its name',
+} as const;
+
+/** How sure it is that something makes a name, and which file it is where only that tells. */
+export function sureness({ confidence, from }: Definition): { sure: string; file: string } {
+  return { sure: confidence === 'guess' ? 'guess' : 'sure', file: fileName(from ?? '') };
+}
 
 /** The same where an element is. */
 export const ELEMENT_ROLES = { seeks: 'looks for #{name}', brings: 'brings #{name}' } as const;
@@ -18,7 +29,12 @@ export function evidenceOf({ first, then, reason }: Dependency<ReadPart>): Spot<
     case 'name':
       return [
         evidence(then, reason.use.range, 'uses', { name: reason.name }),
-        evidence(first, reason.definition.range, 'defines', { name: reason.name }),
+        evidence(
+          first,
+          reason.definition.range,
+          reason.definition.confidence === 'guess' ? 'called' : 'defines',
+          { name: reason.name },
+        ),
       ];
     case 'element':
       return [

@@ -2,8 +2,8 @@ import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
-import { definers, openUses } from './definitions.js';
-import { NAME_ROLES } from './evidence-of.js';
+import { Makers, openUses, type Definer } from './definitions.js';
+import { NAME_ROLES, sureness } from './evidence-of.js';
 
 export const needsWhatIsOff = defineCheck({
   id: 'needs-what-is-off',
@@ -13,21 +13,22 @@ export const needsWhatIsOff = defineCheck({
   why: 'When the snippet that brings a function is switched off, or does not run on a page, whatever calls that function stops with an error there.',
   messages: {
     off: {
-      title: '{user} needs {maker}, which is switched off',
-      advice: 'Switch {maker} on, or {user} off.',
+      title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is switched off',
+      advice:
+        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Switch {maker} on, or {user} off.',
     },
     archived: {
-      title: '{user} needs {maker}, which is archived',
-      advice: 'Switch {maker} on, or {user} off.',
+      title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is archived',
+      advice:
+        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Switch {maker} on, or {user} off.',
     },
     'other-pages': {
       title: '{user} runs where {maker} does not',
-      advice: '“{name}” is missing there, for example: {page}. Let {maker} run wherever {user} does.',
+      advice:
+        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. That} other {“{name}”}} is missing there, for example: {page}. Let {maker} run wherever {user} does.',
     },
   },
-  roles: {
-    ...NAME_ROLES,
-  },
+  roles: NAME_ROLES,
   isFixable: false,
   wrong: [
     {
@@ -62,26 +63,38 @@ export const needsWhatIsOff = defineCheck({
     },
   ],
   *run(set) {
-    const makers = definers(set);
+    const makers = new Makers(set);
+    const told = new Set<string>();
     for (const { part, use } of openUses(set)) {
-      if (isBroughtByLoader(part, use) || set.pageCode.isBrought(use.name, part.snippet)) continue;
-      const all = makers.get(use.name) ?? [];
-      if (all.length === 0) continue;
+      const all = makers.of(use.name);
+      const own = all.some(({ part: maker }) => maker.isOn && maker.snippet === part.snippet);
+      if (all.length === 0 || own || set.pageCode.isBrought(use.name, part.snippet)) continue;
       const on = all.filter(({ part: maker }) => maker.isOn);
+      const isGuess = (on[0] ?? all[0]!).definition.confidence === 'guess';
+      // A script that it loads itself may bring any name, but another one is called so.
+      if (isBroughtByLoader(part, use) && !isGuess) continue;
+      if (isGuess && told.has(`${part.key} ${use.name}`)) continue;
+      told.add(`${part.key} ${use.name}`);
       const found = <const Message extends string>(
-        maker: (typeof all)[number],
+        { part: maker, definition }: Definer,
         message: Message,
         page = '',
       ) => ({
-        about: `${use.name} ${maker.part.snippet.key}`,
+        about: `${use.name} ${maker.snippet.key}`,
         message,
-        params: { user: partName(part), maker: partName(maker.part), name: use.name, page },
-        subjects: [subject(part), subject(maker.part)],
+        params: {
+          user: partName(part),
+          maker: partName(maker),
+          name: use.name,
+          page,
+          ...sureness(definition),
+        },
+        subjects: [subject(part), subject(maker)],
         evidence: [
           evidence(part, use.range, 'uses'),
-          evidence(maker.part, maker.definition.range, 'defines'),
+          evidence(maker, definition.range, isGuess ? 'called' : 'defines'),
         ],
-        severity: use.when === 'later' ? ('warning' as const) : ('error' as const),
+        severity: use.when === 'later' || isGuess ? ('warning' as const) : ('error' as const),
       });
       if (on.length === 0) {
         const maker = all[0]!;
@@ -89,7 +102,7 @@ export const needsWhatIsOff = defineCheck({
         continue;
       }
       const makersOn = [...new Set(on.map((maker) => maker.part.snippet))];
-      const page = makersOn.includes(part.snippet) ? undefined : set.outsideAll(part.snippet, makersOn);
+      const page = set.outsideAll(part.snippet, makersOn);
       if (page !== undefined) yield found(on[0]!, 'other-pages', page);
     }
   },

@@ -2,7 +2,7 @@ import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
-import { definers, openUses } from './definitions.js';
+import { Makers, openUses } from './definitions.js';
 
 const CALENDAR = "<script>Tidebook.open('#calendar');</script>";
 const page = (head: string): string =>
@@ -14,6 +14,7 @@ export const nothingBrings = defineCheck({
   severity: 'warning',
   title: 'Code that needs something which nothing brings',
   why: 'A library that a theme loaded once, and loads no more, leaves behind code that calls it. That code stops with an error, and visitors see nothing.',
+  asks: ['survey'],
   messages: {
     nothing: {
       title: '{part} needs “{name}”, which nothing brings',
@@ -33,7 +34,9 @@ export const nothingBrings = defineCheck({
     { name: 'Calendar', parts: [{ placement: 'body-end', code: CALENDAR }], include: ['/tides'] },
     {
       name: 'Careful calendar',
-      parts: [{ placement: 'body-end', code: `<script>if (window.Tidebook) Tidebook.open('#c');</script>` }],
+      parts: [
+        { placement: 'body-end', code: `<script>if (window.Tidebook) Tidebook.open('#calendar');</script>` },
+      ],
     },
   ],
   pages: {
@@ -42,11 +45,11 @@ export const nothingBrings = defineCheck({
   },
   *run(set) {
     if (!set.pageCode.isKnown) return;
-    const made = definers(set);
+    const made = new Makers(set);
     const told = new Set<string>();
     for (const { part, use } of openUses(set)) {
       const key = `${part.key} ${use.name}`;
-      if (made.has(use.name) || told.has(key) || isBroughtByLoader(part, use)) continue;
+      if (made.of(use.name).length > 0 || told.has(key) || isBroughtByLoader(part, use)) continue;
       told.add(key);
       const reach = set.pageCode.pagesOf(part.snippet);
       const makers = set.pageCode.definersOf(use.name);

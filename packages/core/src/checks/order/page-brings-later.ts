@@ -18,6 +18,7 @@ export const pageBringsLater = defineCheck({
   severity: 'warning',
   title: 'Code that needs something which the page itself brings later',
   why: 'The site loads a library or defines a function itself, but only further down. Code that calls it before stops with an error, and visitors see nothing.',
+  asks: ['survey'],
   messages: {
     later: {
       title: '{part} needs “{name}”, which {page} brings only further down',

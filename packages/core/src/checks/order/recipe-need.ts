@@ -27,6 +27,7 @@ export const recipeNeed = defineCheck({
     }),
     exampleRecipe('glintpixel', 'Glintpixel', { after: ['biscuitkeel-question'] }),
   ],
+  asks: ['recipes'],
   messages: {
     later: {
       title: '{user} needs {maker}, which comes later',

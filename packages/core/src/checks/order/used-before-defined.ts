@@ -1,8 +1,13 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { ORDER_FIX, NO_MOVES } from '../set-order.js';
-import { NAME_ROLES } from './evidence-of.js';
+import { NAME_ROLES, sureness } from './evidence-of.js';
+import { earlyUses } from './early-use.js';
+import { fileName, withoutAttribute } from '../tag-text.js';
 import { defineCheck } from '../check.js';
+
+const READY_LATER =
+  '{sure, select, guess {{file} most likely brings} other {{maker} makes}} “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.';
 
 export const usedBeforeDefined = defineCheck({
   id: 'used-before-defined',
@@ -12,29 +17,44 @@ export const usedBeforeDefined = defineCheck({
   why: 'A browser runs code from the top of the page to its foot. Code that needs what another snippet brings further down stops with an error.',
   messages: {
     later: {
-      title: '{user} needs {maker}, which comes later',
-      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which comes later',
+      advice:
+        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Move {maker} in front of {user}, or {user} behind {maker}.',
       fix: ORDER_FIX,
     },
     'ready-later': {
-      title: '{user} needs {maker}, which is ready only later',
-      advice:
-        '{maker} makes “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.',
+      title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is ready only later',
+      advice: READY_LATER,
     },
     'race-by-order': {
       title: '{user} may run before {maker} is ready',
-      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      advice:
+        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Move {maker} in front of {user}, or {user} behind {maker}.',
       fix: ORDER_FIX,
     },
     race: {
       title: '{user} may run before {maker} is ready',
+      advice: READY_LATER,
+    },
+    'own-file-async': {
+      title: '{user} may use “{name}” before its own file has arrived',
       advice:
-        '{maker} makes “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.',
+        '{file} most likely brings “{name}”, going by its name, and with “async” it may arrive at any time. Remove “async” from its tag, or use the queue that the provider offers.',
+      fix: 'Remove “async” from the tag of {file}.',
+    },
+    'own-file-deferred': {
+      title: '{user} uses “{name}” before its own file has run',
+      advice:
+        '{file} most likely brings “{name}”, going by its name, and it runs only when the whole page has been read. Remove “defer” from its tag, or wait for the page.',
+      fix: 'Remove “defer” from the tag of {file}.',
+    },
+    'own-file-below': {
+      title: '{user} uses “{name}” above the file that brings it',
+      advice:
+        '{file} most likely brings “{name}”, going by its name. Put the tag that loads it in front of the code that uses it.',
     },
   },
-  roles: {
-    ...NAME_ROLES,
-  },
+  roles: NAME_ROLES,
   isFixable: true,
   wrong: [
     {
@@ -81,6 +101,7 @@ export const usedBeforeDefined = defineCheck({
       // What runs later on an event finds it there nearly always.
       if (reason.kind !== 'name' || verdict === 'fine' || reason.use.when === 'later') continue;
       const { name } = reason;
+      const isGuess = reason.definition.confidence === 'guess';
       const isRace = verdict === 'race';
       const fix = set.order.fixFor(dependency);
       yield {
@@ -93,16 +114,37 @@ export const usedBeforeDefined = defineCheck({
           maker: partName(first),
           name,
           ready: reason.definition.when,
+          ...sureness(reason.definition),
           ...NO_MOVES,
           ...fix?.params,
         },
         subjects: [subject(then), subject(first)],
         evidence: [
           evidence(then, reason.use.range, 'uses'),
-          evidence(first, reason.definition.range, 'defines'),
+          evidence(first, reason.definition.range, isGuess ? 'called' : 'defines'),
         ],
-        severity: isRace ? 'warning' : 'error',
+        severity: isRace || isGuess ? 'warning' : 'error',
       };
     }
+    for (const part of set.running)
+      for (const { use, load } of earlyUses(set, part)) {
+        const { mode } = load;
+        const isAbove = load.range.start < use.range.start;
+        const attribute = mode === 'async' ? 'async' : 'defer';
+        const code = load.by === 'tag' ? withoutAttribute(part.code, load.range, attribute) : undefined;
+        yield {
+          about: `${use.name} ${load.address}`,
+          ...(isAbove && mode !== 'module'
+            ? {
+                message: mode === 'async' ? 'own-file-async' : 'own-file-deferred',
+                ...(code === undefined ? {} : { fix: [{ kind: 'edit-code', part: part.key, code }] }),
+              }
+            : { message: 'own-file-below' }),
+          params: { user: partName(part), name: use.name, file: fileName(load.address) },
+          subjects: [subject(part)],
+          evidence: [evidence(part, use.range, 'uses'), evidence(part, load.range, 'called')],
+          severity: 'warning',
+        };
+      }
   },
 });

@@ -20,6 +20,7 @@ export const contained = defineCheck({
   severity: 'error',
   title: 'Code that changes the page around it',
   why: 'A tag that is left open, or one too many, makes browsers read the rest of the page differently: texts vanish, the layout breaks, or everything after it becomes part of the snippet.',
+  asks: ['survey'],
   messages: {
     'stray-end': { title: '{part} closes something of the page with {what}', advice: '{problem}' },
     unclosed: { title: '{part} leaves {what} open', advice: '{problem}' },

@@ -28,6 +28,7 @@ export const copiedAsText = defineCheck({
   roles: {
     escaped: 'tags written as text',
   },
+  explains: ['not-code', 'no-script-tags', 'contained', 'syntax-error'],
   isFixable: true,
   wrong: [
     {
@@ -52,7 +53,7 @@ export const copiedAsText = defineCheck({
     for (const part of set.running) {
       const problem = part.facts.problems.find(({ kind }) => kind === 'escaped');
       if (!problem) continue;
-      const code = part.code.replace(/&(lt|gt|quot|#39|apos|nbsp|amp);/g, (_, name: string) => PLAIN[name]!);
+      const code = withTags(part.code);
       yield {
         about: 'escaped',
         message: 'escaped',
@@ -64,3 +65,8 @@ export const copiedAsText = defineCheck({
     }
   },
 });
+
+/** Code that was copied as text, with its tags. */
+export function withTags(code: string): string {
+  return code.replace(/&(lt|gt|quot|#39|apos|nbsp|amp);/g, (_, name: string) => PLAIN[name]!);
+}

@@ -19,6 +19,7 @@ export const curlyQuotes = defineCheck({
   roles: {
     quote: 'a typographic quote',
   },
+  explains: ['syntax-error', 'contained', 'insecure-address'],
   isFixable: true,
   wrong: [
     {
@@ -33,10 +34,11 @@ export const curlyQuotes = defineCheck({
     for (const part of set.running) {
       const problem = part.facts.problems.find(({ kind }) => kind === 'curly-quotes');
       if (!problem) continue;
-      // In tags and scripts only: texts may have them.
-      const code = part.code.replace(/<[a-z][^>]*>|<script\b[^]*?<\/script>/gi, (markup) =>
-        markup.replace(/[“”„]/g, '"').replace(/[‘’]/g, "'"),
-      );
+      // In tags and scripts only: texts may have them. What was copied as text is all tags and scripts.
+      const isEscaped = part.facts.problems.some(({ kind }) => kind === 'escaped');
+      const code = isEscaped
+        ? withPlainQuotes(part.code)
+        : part.code.replace(/<[a-z][^>]*>|<script\b[^]*?<\/script>/gi, withPlainQuotes);
       yield {
         about: 'quotes',
         message: 'quotes',
@@ -48,3 +50,7 @@ export const curlyQuotes = defineCheck({
     }
   },
 });
+
+function withPlainQuotes(code: string): string {
+  return code.replace(/[“”„]/g, '"').replace(/[‘’]/g, "'");
+}

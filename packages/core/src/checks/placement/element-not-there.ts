@@ -1,4 +1,5 @@
 import { idsBehind, skeletonIds } from '../../contain/index.js';
+import { isAnchor, placementKey } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
@@ -12,6 +13,7 @@ export const elementNotThere = defineCheck({
   severity: 'error',
   title: 'A script that looks for an element too early',
   why: 'A script runs where it stands. What comes later in the page is not there yet, so the script stops with an error and does nothing.',
+  asks: ['survey'],
   messages: {
     'own-element': {
       title: '{part} looks for {selector} before it is there',
@@ -33,6 +35,11 @@ export const elementNotThere = defineCheck({
       advice:
         'Neither a snippet nor a page brings this element. Correct the name, add the element, or let the code run where it is.',
     },
+    'nothing-to-fill': {
+      title: '{part} is to fill {selector}, which nothing brings',
+      advice:
+        'Neither a snippet nor a known page has this element, so its script has no place to show anything. Add the element where it is to show, as the provider’s page gives it.',
+    },
     'some-pages': {
       title: '{part} looks for {selector}, which {page} does not have',
       advice:
@@ -43,6 +50,7 @@ export const elementNotThere = defineCheck({
     'before-element': 'the element stands after this',
     'in-head': 'the head has no such element',
     seeks: 'looks for {selector}',
+    fills: 'is to fill {selector}',
   },
   isFixable: true,
   wrong: [
@@ -96,6 +104,7 @@ export const elementNotThere = defineCheck({
         };
       }
       yield* onItsPages(set, part);
+      yield* withoutTarget(set, part);
     }
   },
 });
@@ -135,6 +144,28 @@ function* onItsPages(set: CheckedSet, part: ReadPart) {
       severity: 'warning' as const,
       params: { ...params, page: below.path },
       ...toBodyEnd(part),
+    };
+  }
+}
+
+/** Elements that its loader is told to fill, and that are on none of its pages. */
+function* withoutTarget(set: CheckedSet, part: ReadPart) {
+  const told = new Set(part.facts.needs.flatMap(({ id }) => id ?? []));
+  const { placement } = part.part;
+  for (const { id, range } of part.facts.targets) {
+    const isAnchorOfIt = isAnchor(placement) && placementKey(placement).includes(id);
+    if (told.has(id) || isAnchorOfIt || isMade(set, part, id)) continue;
+    told.add(id);
+    const pages = set.skeletonsOf(part);
+    if (pages.some((page) => skeletonIds(page).has(id))) continue;
+    yield {
+      about: `fills ${id}`,
+      message: 'nothing-to-fill' as const,
+      params: { part: partName(part), selector: `#${id}` },
+      subjects: [subject(part)],
+      evidence: [evidence(part, range, 'fills' as const)],
+      // Where no page is known, one of them may have it.
+      severity: pages.length > 0 ? ('warning' as const) : ('advice' as const),
     };
   }
 }

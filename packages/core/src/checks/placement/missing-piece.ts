@@ -3,6 +3,7 @@ import { isPiece, toPart, type Recipe, type RecipePart } from '../../recipes/ind
 import type { SnapshotSnippet } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
+import { partsBySnippet } from '../parts-by-snippet.js';
 import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
 
@@ -25,6 +26,7 @@ export const missingPiece = defineCheck({
       ],
     }),
   ],
+  asks: ['recipes'],
   messages: {
     missing: {
       title: '“{snippet}” lacks a piece of its install: the one {place}',
@@ -57,7 +59,7 @@ export const missingPiece = defineCheck({
   ],
   *run(set) {
     if (set.book.newest.length === 0) return;
-    for (const [snippet, own] of bySnippet(set)) {
+    for (const [snippet, own] of partsBySnippet(set)) {
       const recipe = set.book.followed(snippet.recipe) ?? set.recipeOf(snippet);
       if (!recipe) continue;
       const there = recipe.parts.filter((piece) => own.some(({ facts }) => isPiece(piece, facts)));
@@ -69,12 +71,6 @@ export const missingPiece = defineCheck({
     }
   },
 });
-
-function bySnippet({ running }: CheckedSet): Map<SnapshotSnippet, ReadPart[]> {
-  const found = new Map<SnapshotSnippet, ReadPart[]>();
-  for (const part of running) found.set(part.snippet, [...(found.get(part.snippet) ?? []), part]);
-  return found;
-}
 
 /** Whether the piece was pasted as another snippet, as happens by hand. */
 function isElsewhere(

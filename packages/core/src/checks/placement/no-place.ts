@@ -12,6 +12,7 @@ export const noPlace = defineCheck({
   severity: 'warning',
   title: 'Code for an element that its pages do not have',
   why: 'Code that goes into a certain element can only stand on pages that have it. On the others visitors get nothing of it, and nobody is told.',
+  asks: ['survey'],
   messages: {
     'some-pages': {
       title: '{part} has no place on {more, plural, =0 {{pages}} other {{first} and # more}}',

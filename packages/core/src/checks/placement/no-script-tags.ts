@@ -36,8 +36,6 @@ export const noScriptTags = defineCheck({
     for (const part of set.running) {
       const { language, problems } = part.facts;
       if (language !== 'javascript' && language !== 'css') continue;
-      // The tags are there, but as text: that is told by itself.
-      if (problems.some(({ kind }) => kind === 'escaped')) continue;
       const tag = language === 'css' ? 'style' : 'script';
       const isModule = tag === 'script' && IS_MODULE.test(part.code);
       const code = `<${tag}${isModule ? ' type="module"' : ''}>\n${part.code.trim()}\n</${tag}>`;

@@ -45,8 +45,7 @@ export const notCode = defineCheck({
   *run(set) {
     for (const part of set.running) {
       const text = part.code.trim();
-      const { language, problems } = part.facts;
-      if (language !== 'text' || text === '' || problems.some(({ kind }) => kind === 'escaped')) continue;
+      if (part.facts.language !== 'text' || text === '') continue;
       const isAddress = ADDRESS.test(text);
       const isScript = isAddress && /\.m?js(?:[?#]|$)/i.test(text);
       yield {

@@ -1,3 +1,4 @@
+import { domainOf } from '../../facts/index.js';
 import { isFallback } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
@@ -15,7 +16,13 @@ export const secondPiece = defineCheck({
       advice:
         'Ask the provider’s page for the piece that goes into the head, with the account {account}, and add it to this snippet.',
     },
+    'script-missing': {
+      title: '{part} is only the second piece of an install',
+      advice:
+        'It is for browsers without scripts, and no snippet loads a script of {domain}. Copy the piece for the head from the provider’s page and add it to this snippet.',
+    },
   },
+  explains: ['half-install'],
   roles: {
     fallback: 'only for browsers without scripts',
   },
@@ -52,13 +59,31 @@ export const secondPiece = defineCheck({
         .filter((part) => !isFallback(part))
         .flatMap(({ facts }) => facts.accounts.map(({ value }) => value)),
     );
+    const scriptedDomains = new Set(
+      [...set.running.filter((part) => !isFallback(part)), ...set.pageCode.things].flatMap(({ facts }) =>
+        facts.loads.flatMap(({ address, noScript }) => (noScript ? [] : (domainOf(address) ?? []))),
+      ),
+    );
     for (const part of set.running) {
       if (!isFallback(part)) continue;
-      const account = part.facts.accounts[0];
-      if (!account || scripted.has(account.value)) continue;
       if (part.snippet.parts.length > 1) continue;
       // Where its recipe is known, what is missing is told by that.
       if (set.recipeOf(part.snippet)) continue;
+      const account = part.facts.accounts[0];
+      if (account && scripted.has(account.value)) continue;
+      const frame = part.facts.loads.find(({ kind }) => kind === 'frame');
+      const domain = frame && domainOf(frame.address);
+      if (!account) {
+        if (domain === undefined || scriptedDomains.has(domain)) continue;
+        yield {
+          about: domain,
+          message: 'script-missing',
+          params: { part: partName(part), domain },
+          subjects: [subject(part)],
+          evidence: [evidence(part, frame!.range, 'fallback')],
+        };
+        continue;
+      }
       yield {
         about: account.value,
         message: 'first-missing',

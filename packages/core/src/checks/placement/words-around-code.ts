@@ -1,6 +1,7 @@
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { defineCheck } from '../check.js';
+import { withTags } from './copied-as-text.js';
 
 /** Fewer words may be meant: a label beside a button. */
 const MIN_WORDS = 4;
@@ -21,6 +22,7 @@ export const wordsAroundCode = defineCheck({
   roles: {
     text: 'shown to visitors as text',
   },
+  explains: ['contained'],
   isFixable: true,
   wrong: [
     {
@@ -43,23 +45,26 @@ export const wordsAroundCode = defineCheck({
   ],
   *run(set) {
     for (const part of set.running) {
-      const { pieces, language } = part.facts;
+      // Around code that was copied as text, too: that is put right first.
+      const isEscaped = part.facts.problems.some(({ kind }) => kind === 'escaped');
+      const { code, facts } = isEscaped ? set.memory.read(withTags(part.code)) : part.read;
+      const { pieces, language } = facts;
       if (language !== 'markup' || pieces.some(({ kind }) => kind === 'content' || kind === 'frame'))
         continue;
       const texts = pieces.filter(({ kind }) => kind === 'text');
-      const words = texts.map(({ range }) => part.code.slice(range.start, range.end)).join(' ');
+      const words = texts.map(({ range }) => code.slice(range.start, range.end)).join(' ');
       if (texts.length === pieces.length || (words.match(/\p{L}{2,}/gu) ?? []).length < MIN_WORDS) continue;
-      const code = pieces
+      const kept = pieces
         .filter(({ kind }) => kind !== 'text')
-        .map(({ range }) => part.code.slice(range.start, range.end))
+        .map(({ range }) => code.slice(range.start, range.end))
         .join('\n');
       yield {
         about: 'words',
         message: 'words',
         params: { part: partName(part) },
         subjects: [subject(part)],
-        evidence: texts.map(({ range }) => evidence(part, range, 'text')),
-        fix: [{ kind: 'edit-code', part: part.key, code }],
+        evidence: isEscaped ? [] : texts.map(({ range }) => evidence(part, range, 'text')),
+        ...(isEscaped ? {} : { fix: [{ kind: 'edit-code', part: part.key, code: kept }] }),
       };
     }
   },

@@ -1,6 +1,31 @@
+import { memoizeByObject } from '../../memoize/by-object.js';
+import type { ShapeKind } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
+import { isWaitedFor } from '../order/early-use.js';
+import type { CheckedSet } from '../checked-set.js';
+import type { ReadPart } from '../read-part.js';
 import { defineCheck } from '../check.js';
+
+/** Kinds that hold other code back, or fill what comes after them: they have to come first. */
+const MUST_WAIT: ReadonlySet<ShapeKind> = new Set(['consent']);
+
+/** Whether its provider, somebody or a recipe says that it must have run before others. */
+function isNeededFirst(set: CheckedSet, part: ReadPart): boolean {
+  const { statement } = part.part;
+  if (statement !== undefined && /\bfirst\b|\bnot (?:be )?(?:async|defer)|\bsynchronous/i.test(statement))
+    return true;
+  return neededFirst(set).has(part.snippet.key);
+}
+
+const neededFirst = memoizeByObject(
+  (set: CheckedSet): ReadonlySet<string> =>
+    new Set(
+      set.order.dependencies.flatMap(({ first, reason }) =>
+        reason.kind === 'stated' || reason.kind === 'recipe' ? [first.snippet.key] : [],
+      ),
+    ),
+);
 
 export const blockingScript = defineCheck({
   id: 'blocking-script',
@@ -42,11 +67,11 @@ export const blockingScript = defineCheck({
   *run(set) {
     for (const part of set.running) {
       // What asks for consent has to come first.
-      if (!part.isInHead || part.facts.shape.kind === 'consent') continue;
+      if (!part.isInHead || MUST_WAIT.has(part.facts.shape.kind) || isNeededFirst(set, part)) continue;
       const load = part.facts.loads.find(
         ({ kind, mode, noScript }) => kind === 'script' && mode === 'blocking' && !noScript,
       );
-      if (!load) continue;
+      if (!load || isWaitedFor(set, part, load)) continue;
       yield {
         about: load.address,
         message: 'waits',

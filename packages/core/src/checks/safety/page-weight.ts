@@ -29,6 +29,7 @@ export const pageWeight = defineCheck({
   severity: 'advice',
   title: 'Pages that bring too much code',
   why: 'A phone has to fetch, unpack and run all of it before the page answers a touch. Visitors leave, and search engines count it.',
+  asks: ['files'],
   messages: {
     heavy: {
       title: 'Pages like {page} bring {kb, number} KB of scripts and styles',

@@ -15,6 +15,7 @@ export const pinnedFileRefused = defineCheck({
   severity: 'error',
   title: 'A pinned file that browsers refuse',
   why: 'A fingerprint (integrity) in a tag says which file may run, down to the byte. Where the file is another one, or may not be compared, browsers do not run it, and pages go without it.',
+  asks: ['files'],
   messages: {
     changed: {
       title: '{part} loads a file that has changed since it was pinned',

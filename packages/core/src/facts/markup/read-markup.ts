@@ -1,29 +1,31 @@
-import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { html as names, parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { shallowTree } from '../../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError } from '../../bounds/too-much.js';
-import { boxOf } from '../script/elements.js';
+import type { SeenAttribute } from '../accounts.js';
+import { boxOf } from '../boxes.js';
 import { readScript } from '../script/read-script.js';
 import type { Record } from '../script/record.js';
 import { readStyles } from '../styles.js';
 import type { CodeProblem, ExecutionPhase, Piece, PieceKind, Range } from '../types.js';
 import { attribute, isJsonType, isScriptType } from './script-type.js';
+import { changeOfTag } from '../page-changes.js';
+import { targetOfAttribute } from '../targets.js';
+import { slotOf } from './slots.js';
 import { loadOfTag } from './tag-loads.js';
 import { FACTS_TEXTS } from '../../texts/facts.js';
-
-/** Something written in markup that may name an account. */
-export interface SeenAttribute {
-  readonly tag: string;
-  readonly name: string;
-  readonly value: string;
-  readonly range: Range;
-  /** The address that the same tag loads. */
-  readonly address: string | undefined;
-}
 
 export interface MarkupContext {
   readonly record: Record;
   readonly problem: (kind: CodeProblem['kind'], offset: number, message: string) => void;
   readonly attributes: SeenAttribute[];
+}
+
+/** Elements that may say something of the whole page. */
+const CHANGING = new Set(['base', 'title', 'link', 'meta']);
+
+/** In a drawing, a title is a title of that drawing. */
+function isHtml({ namespaceURI }: Tree.Element): boolean {
+  return namespaceURI === names.NS.HTML;
 }
 
 interface Place {
@@ -156,6 +158,15 @@ function readAttributes(context: MarkupContext, element: Tree.Element, html: str
   const loads = loadOfTag(element, range, place.noScript);
   record.loads.push(...loads);
   const address = loads[0]?.address;
+  if (!place.noScript && CHANGING.has(element.tagName) && isHtml(element))
+    record.pageChanges.push(
+      ...changeOfTag(element.tagName, new Map(element.attrs.map(({ name, value }) => [name, value])), range),
+    );
+  const sandbox = element.tagName === 'iframe' ? attribute(element, 'sandbox') : undefined;
+  if (sandbox !== undefined && !/\ballow-scripts\b/i.test(sandbox) && loads.length > 0)
+    record.scriptlessFrames.push({ range, confidence: 'certain' });
+  const slot = place.noScript ? undefined : slotOf(element, range);
+  if (slot) record.slots.push(slot);
   for (const { name, value } of element.attrs) {
     const own = attributeRange(element, name, place.base) ?? range;
     if (name === 'id' && value !== '')
@@ -171,6 +182,8 @@ function readAttributes(context: MarkupContext, element: Tree.Element, html: str
       const box = boxOf(styles);
       if (box) record.boxes.push({ ...box, range: own, confidence: 'certain' });
     }
+    const target = element.tagName === 'script' ? targetOfAttribute(name, value) : undefined;
+    if (target !== undefined) record.targets.push({ id: target, range: own, confidence: 'likely' });
     if (name === 'href' && /^\s*javascript:/i.test(value))
       readHandler(context, value.replace(/^\s*javascript:/i, ''), html, own, place);
     context.attributes.push({ tag: element.tagName, name, value, range: own, address });

@@ -1,7 +1,7 @@
 import type { CallExpression, Expression, NewExpression } from 'acorn';
 import type { LoadMode, ResourceKind } from '../types.js';
 import { isElement, placeElement } from './elements.js';
-import { defineGlobal, useGlobal } from './globals.js';
+import { defineGlobal, resetGlobal, useGlobal } from './globals.js';
 import { member, needElement, setProperty, store } from './members.js';
 import type { Walker } from './walker.js';
 import {
@@ -177,9 +177,23 @@ const HOST_CALLS: Readonly<{ [path: string]: Known }> = {
   fetch: fetched('data'),
   importScripts: fetched('script'),
   'navigator.sendBeacon': fetched('data'),
-  'navigator.serviceWorker.register': fetched('script'),
+  'navigator.serviceWorker.register': (called) => {
+    const { walker, node, args } = called;
+    walker.record.pageChanges.push({
+      kind: 'worker',
+      what: asText(args[0] ?? UNKNOWN).text,
+      isGuarded: false,
+      range: walker.range(node),
+      confidence: 'certain',
+    });
+    return fetched('script')(called);
+  },
   'Object.assign': assign,
   'Object.defineProperty': defineProperty,
+  eval: (called) => {
+    called.walker.record.sink('eval', called.walker.range(called.node));
+    return UNKNOWN;
+  },
   encodeURIComponent: passOn,
   decodeURIComponent: passOn,
   encodeURI: passOn,
@@ -192,7 +206,17 @@ for (const storage of ['localStorage', 'sessionStorage'])
       return UNKNOWN;
     };
 
+const evaluated: Known = ({ walker, node }) => {
+  walker.record.sink('eval', walker.range(node));
+  return UNKNOWN;
+};
+
 const NEW: Readonly<{ [path: string]: Known }> = {
+  Function: evaluated,
+  Array: ({ walker, node, args }) =>
+    args.length === 1 ? UNKNOWN : { kind: 'array', items: [...args], range: walker.range(node) },
+  Object: ({ walker, node, args }) =>
+    args.length === 0 ? { kind: 'object', properties: new Map(), range: walker.range(node) } : UNKNOWN,
   Image: ({ walker, node }) => made(walker, node, 'img'),
   Audio: ({ walker, node }) => made(walker, node, 'audio'),
   Worker: fetched('script'),
@@ -237,12 +261,19 @@ export function callFunction(
   // Called by its name alone, a function has window for `this`; in strict code nothing, and nobody relies on that.
   if (fn.kind === 'function') return walker.call(fn, args, name === undefined ? WINDOW : owner);
   if (fn.kind === 'global') useGlobal(walker, fn.name, node);
+  // `queue.splice(0)`
+  if (owner.kind === 'global' && name === 'splice' && args.length === 1 && isZero(args[0]!))
+    resetGlobal(walker, owner.name, node);
   if (name !== undefined) {
     const value = method(called, name);
     if (value) return value;
   }
   for (const value of args) walker.callLater(value);
   return UNKNOWN;
+}
+
+function isZero(value: Value): boolean {
+  return value.kind === 'plain' && value.value === 0;
 }
 
 /** Methods of elements, lists and strings, and those that nearly always mean the same. */

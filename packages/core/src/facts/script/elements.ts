@@ -1,5 +1,6 @@
 import type { Walker } from './walker.js';
 import type { LoadMode, ResourceKind } from '../types.js';
+import { boxOf } from '../boxes.js';
 import { asText, type ElementValue, type Value } from './values.js';
 
 /** Declarations of a style attribute, as far as they matter here. */
@@ -63,28 +64,6 @@ function linkKind(element: ElementValue): ResourceKind {
 function readBox(walker: Walker, element: ElementValue): void {
   const box = boxOf(element.styles);
   if (box) walker.record.boxes.push({ ...box, range: element.range, confidence: 'certain' });
-}
-
-/** What a style says of a floating box; undefined for one that does not float. */
-export function boxOf(
-  styles: ReadonlyMap<string, string>,
-): { corner: string; position: 'fixed' | 'sticky' } | undefined {
-  const position = styles.get('position');
-  if (position !== 'fixed' && position !== 'sticky') return undefined;
-  const has = (side: string): boolean => {
-    const value = styles.get(side);
-    return value !== undefined && value !== 'auto' && value !== '';
-  };
-  if (styles.has('inset') && /^0(px)?(\s+0(px)?)*$/.test(styles.get('inset')!))
-    return { corner: 'whole page', position };
-  const vertical = has('top') && has('bottom') ? 'whole' : has('bottom') ? 'bottom' : has('top') ? 'top' : '';
-  const horizontal =
-    has('left') && has('right') ? 'whole' : has('right') ? 'right' : has('left') ? 'left' : '';
-  if (vertical === 'whole' && horizontal === 'whole') return { corner: 'whole page', position };
-  if (horizontal === 'whole' || (horizontal === '' && vertical !== ''))
-    return { corner: `${vertical} edge`, position };
-  const corner = [vertical, horizontal].filter((word) => word !== '' && word !== 'whole').join(' ');
-  return { corner: corner === '' ? 'unknown' : corner, position };
 }
 
 export function isElement(value: Value | undefined): value is ElementValue {

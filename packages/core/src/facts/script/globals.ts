@@ -2,7 +2,7 @@ import type { Node } from 'acorn';
 import type { Definition } from '../types.js';
 import { isBrowserName } from './browser-names.js';
 import { isGuarded } from './execution-context.js';
-import { isStub, keepsOld } from './stubs.js';
+import { isMadeOf, isStub, keepsOld } from './stubs.js';
 import { HOLE, type Value } from './values.js';
 import type { Walker } from './walker.js';
 
@@ -18,22 +18,33 @@ export function useGlobal(walker: Walker, name: string, node: Node): void {
   });
 }
 
+/** A list that others fill is emptied. */
+export function resetGlobal(walker: Walker, name: string, node: Node): void {
+  const { record, context } = walker;
+  record.reset({ name, when: context.phase, range: walker.range(node), confidence: 'certain' });
+}
+
 /** A global is made. `value` may be one that keeps what is there already; `from` is the expression that it comes from. */
 export function defineGlobal(walker: Walker, name: string, value: Value, node: Node, from?: Node): void {
   if (isBrowserName(name) || name.includes(HOLE)) return;
   const { record, context } = walker;
+  const isKept = isGuarded(context, name) || (from !== undefined && (keepsOld(from) || isMadeOf(from, name)));
+  const range = walker.range(node);
   record.define({
     name,
     when: context.phase,
     what: kindOf(value),
-    isStub: isStub(value) || (from !== undefined && keepsOld(from)),
-    range: walker.range(node),
+    isStub: isStub(value) || isKept,
+    range,
     confidence: 'certain',
   });
   record.globals.set(name, value);
+  const isPlain =
+    value.kind === 'object' && [...value.properties.values()].every(({ kind }) => kind !== 'function');
+  if (!isKept && (value.kind === 'array' || isPlain))
+    record.reset({ name, when: context.phase, range, confidence: 'certain' });
   if (value.kind !== 'object') return;
   const keys = [...value.properties.keys()];
-  const isPlain = [...value.properties.values()].every(({ kind }) => kind !== 'function');
   if (keys.length > 0 && isPlain)
     record.settings.push({ name, keys, range: value.range, confidence: 'certain' });
 }

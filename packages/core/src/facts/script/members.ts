@@ -1,10 +1,12 @@
 import type { MemberExpression, Node } from 'acorn';
-import type { Range } from '../types.js';
+import { hidesElement } from '../page-changes.js';
+import type { PageChangeKind, Range } from '../types.js';
 import { placeElement, readInlineStyle } from './elements.js';
 import { isBrowserName, isWindowName } from './browser-names.js';
 import { isGuarded } from './execution-context.js';
-import { defineGlobal, useGlobal } from './globals.js';
+import { defineGlobal, resetGlobal, useGlobal } from './globals.js';
 import { elementGuard } from './guards.js';
+import { keepsOld } from './stubs.js';
 import type { Walker } from './walker.js';
 import { HOLE, UNDEFINED, UNKNOWN, asText, text, type Value } from './values.js';
 
@@ -118,19 +120,28 @@ export function setMember(walker: Walker, node: MemberExpression, value: Value, 
   const name = memberName(walker, node);
   if (isHandler(name)) {
     walker.callLater(value);
-    if (owner.kind === 'host') return;
+    if (owner.kind === 'host') {
+      if (isRoot(owner.path) && isNamed(value))
+        changePage(walker, 'handler', handlerName(owner.path, name!), node);
+      return;
+    }
   }
   switch (owner.kind) {
     case 'host':
       if ((owner.path === '' || isWindowName(owner.path)) && name !== undefined) {
         if (!isBrowserName(name)) defineGlobal(walker, name, value, node, from);
+        else if (WRAPPED.test(name)) changePage(walker, 'wrapped', name, node);
         return;
       }
+      if (from === undefined || !keepsOld(from)) changeHost(walker, owner.path, name, value, node);
       if (owner.path === 'document' && name === 'cookie') storeCookie(walker, value, node);
       else if (STORAGE.has(owner.path)) store(walker, owner.path, name, node);
       return;
     case 'global':
       useGlobal(walker, owner.name, node);
+      // `queue.length = 0`
+      if (name === 'length' && owner.path === '' && value.kind === 'plain' && value.value === 0)
+        resetGlobal(walker, owner.name, node);
       return;
     case 'object':
     case 'function':
@@ -154,6 +165,49 @@ export function setMember(walker: Walker, node: MemberExpression, value: Value, 
       return;
     default:
   }
+}
+
+/** Functions of the browser that other code counts on. */
+const WRAPPED = /^(?:fetch|XMLHttpRequest|alert|confirm|open|setTimeout|setInterval|requestAnimationFrame)$/;
+const WRAPPED_MEMBER =
+  /^(?:history\.(?:pushState|replaceState)|console\.(?:log|error|warn)|document\.(?:write|writeln|createElement|addEventListener)|navigator\.sendBeacon|JSON\.(?:parse|stringify))$/;
+const PROTOTYPE = /^([A-Z]\w*)\.prototype$/;
+const ROOT_STYLE = /^document\.(?:documentElement|body)\.style$/;
+
+function isRoot(path: string): boolean {
+  return path === '' || isWindowName(path) || path === 'document' || path === 'document.body';
+}
+
+function handlerName(path: string, name: string): string {
+  return `${path === '' || isWindowName(path) ? 'window' : path}.${name}`;
+}
+
+/** `null` takes a handler away. */
+function isNamed(value: Value): boolean {
+  return value.kind === 'function' || value.kind === 'unknown' || value.kind === 'global';
+}
+
+/** What a script does to an object of the browser that all code shares. */
+function changeHost(walker: Walker, path: string, name: string | undefined, value: Value, node: Node): void {
+  const shared = PROTOTYPE.exec(path)?.[1];
+  if (shared !== undefined) changePage(walker, 'prototype', `${shared}.prototype.${name ?? '…'}`, node);
+  if (name === undefined) return;
+  if (WRAPPED_MEMBER.test(`${path}.${name}`)) changePage(walker, 'wrapped', `${path}.${name}`, node);
+  if (ROOT_STYLE.test(path) && hidesElement(name, asText(value).text))
+    changePage(walker, 'hidden', path.replace(/\.style$/, ''), node);
+}
+
+function changePage(walker: Walker, kind: PageChangeKind, what: string, node: Node): void {
+  // A polyfill looks first; `prototype` and its like stand in conditions as parts of paths.
+  const steps = what.split('.');
+  const isKept = isGuarded(walker.context, steps[0]!) || isGuarded(walker.context, steps.at(-1)!);
+  walker.record.pageChanges.push({
+    kind,
+    what,
+    isGuarded: isKept,
+    range: walker.range(node),
+    confidence: 'certain',
+  });
 }
 
 function isHandler(name: string | undefined): boolean {
@@ -197,6 +251,7 @@ export function setProperty(
   if (name === 'style') readInlineStyle(element, asText(value).text);
   if (name === 'src' || name === 'href') {
     element.addressRange = range;
+    if (element.tag === 'script') walker.record.sink('script-address', range);
     // An image is fetched without being placed.
     if (element.tag === 'img') placeElement(walker, element);
   }

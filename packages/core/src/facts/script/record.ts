@@ -6,10 +6,16 @@ import type {
   MadeElement,
   ExecutionPhase,
   NeededElement,
+  PageChange,
   Range,
+  Reset,
   SentEvent,
+  ScriptlessFrame,
   Settings,
+  Sink,
+  Slot,
   Stored,
+  Target,
   Confidence,
   Use,
 } from '../types.js';
@@ -45,6 +51,12 @@ export class Record {
   readonly uses: Use[] = [];
   readonly needs: NeededElement[] = [];
   readonly makes: MadeElement[] = [];
+  readonly slots: Slot[] = [];
+  readonly targets: Target[] = [];
+  readonly pageChanges: PageChange[] = [];
+  readonly sinks: Sink[] = [];
+  readonly scriptlessFrames: ScriptlessFrame[] = [];
+  readonly resets: Reset[] = [];
   readonly settings: Settings[] = [];
   readonly events: SentEvent[] = [];
   readonly storage: Stored[] = [];
@@ -67,6 +79,10 @@ export class Record {
     if (this.#isNew('use', use.name, use.when, use.isGuarded)) this.uses.push(use);
   }
 
+  reset(reset: Reset): void {
+    if (this.#isNew('reset', reset.name, reset.when, false)) this.resets.push(reset);
+  }
+
   need(need: NeededElement): void {
     if (this.#isNew('need', need.selector, need.when, need.isGuarded)) this.needs.push(need);
   }
@@ -76,6 +92,11 @@ export class Record {
     this.#writtenLength += written.html.length;
     if (this.#writtenLength > MAX_WRITTEN) throw new TooMuchError('length');
     this.written.push(written);
+    this.sink('markup', written.range);
+  }
+
+  sink(kind: Sink['kind'], range: Range): void {
+    if (this.#isNew('sink', kind, 'parse', false)) this.sinks.push({ kind, range, confidence: 'certain' });
   }
 
   #isNew(what: string, name: string, when: ExecutionPhase, flag: boolean): boolean {

@@ -1,4 +1,5 @@
-import type { Node } from 'acorn';
+import type { Identifier, Literal, Node } from 'acorn';
+import { childNodes } from '../../bounds/parse-script.js';
 import { walk } from './syntax-tree.js';
 import type { Value } from './values.js';
 
@@ -7,6 +8,23 @@ export function keepsOld(node: Node): boolean {
   const { type, operator } = node as Node & { operator?: string };
   if (type === 'LogicalExpression') return operator === '||' || operator === '??';
   return type === 'AssignmentExpression' && (operator === '||=' || operator === '??=');
+}
+
+/** What is written over, and more than this, is not looked through for what was there before. */
+const MAX_NODES = 200;
+
+/** Whether a value is made of what a global held: `[].concat(window.x)`, `{ ...x, more: 1 }`. */
+export function isMadeOf(node: Node, name: string): boolean {
+  const waiting: Node[] = [node];
+  let seen = 0;
+  for (let next = waiting.pop(); next && seen < MAX_NODES; next = waiting.pop(), seen++) {
+    // What a function does with it happens later.
+    if (/Function/.test(next.type)) continue;
+    if (next.type === 'Identifier' && (next as Identifier).name === name) return true;
+    if (next.type === 'Literal' && (next as Literal).value === name) return true;
+    waiting.push(...childNodes(next));
+  }
+  return false;
 }
 
 /** A function that only keeps its arguments for later: it pushes them to a queue. */

@@ -15,6 +15,12 @@ export function dateOf(day: DayNumber): string {
   return new Date(day * DAY_MS).toISOString().slice(0, 10);
 }
 
+/** The dates on which hours open that open on no weekday; undefined for hours that do, or that are open all day. */
+export function onlyDates({ weekly, exceptions = [] }: Hours): string[] | undefined {
+  if (!weekly || Object.values(weekly).some((spans) => spans.length > 0)) return undefined;
+  return exceptions.flatMap(({ date, spans }) => (spans.length > 0 ? [date] : []));
+}
+
 export function weekdayOf(day: DayNumber): Weekday {
   // 1970-01-01 was a Thursday.
   return WEEKDAYS[(((day + 3) % 7) + 7) % 7]!;

@@ -1,4 +1,5 @@
 export { hoursMeeting, hoursOpen, hoursOutside } from './algebra.js';
+export { onlyDates } from './days.js';
 export { hoursAt, type HoursState } from './at.js';
 export { openIntervals } from './intervals.js';
 export { HoursTextError, parseWeekly } from './parse.js';

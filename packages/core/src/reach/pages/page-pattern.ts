@@ -32,7 +32,8 @@ export function pagePatternProblem(source: string): string | undefined {
     return GROUP_KEY.test(source.slice(1)) ? undefined : REACH_TEXTS.writePageGroup;
   }
   if (!source.startsWith('/')) {
-    return say(REACH_TEXTS.pagePatternStarts, { source });
+    const { host, path } = pastedAddress(source);
+    return say(REACH_TEXTS.pagePatternStarts, { path, host: host ?? 'www.example.com' });
   }
   try {
     readPagePattern(source);
@@ -41,6 +42,13 @@ export function pagePatternProblem(source: string): string | undefined {
     if (!(error instanceof PatternError)) throw error;
     return say(REACH_TEXTS.notValidPattern, { message: error.message });
   }
+}
+
+/** What somebody means who writes an address, or a path without its slash. */
+function pastedAddress(source: string): { host?: string; path: string } {
+  const whole = /^(?:https?:\/\/)?((?:[\w-]+\.)+[a-z]{2,})(\/.*)?$/i.exec(source.trim());
+  if (whole) return { host: whole[1]!.toLowerCase(), path: whole[2] ?? '/*' };
+  return { path: `/${source.trim()}` };
 }
 
 const GROUP_KEY = /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/;

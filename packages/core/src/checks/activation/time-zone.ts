@@ -1,0 +1,71 @@
+import { memoizeByObject } from '../../memoize/by-object.js';
+import type { ReadCode } from '../../facts/index.js';
+import { defineCheck } from '../check.js';
+import type { CheckedSet } from '../checked-set.js';
+
+const CODE = '<script async src="https://parlanook.example/chat.js"></script>';
+const HOURS = { hours: { weekly: { mon: [{ from: '09:00', to: '17:00' }] } } };
+
+export const timeZoneCheck = defineCheck({
+  id: 'time-zone',
+  area: 'activation',
+  severity: 'advice',
+  title: 'Opening hours on a site without a time zone of its own',
+  why: 'Hours count in the site’s time zone. In UTC a chat that is meant to open at nine opens in the night elsewhere, and one hour off for half the year in most of Europe.',
+  asks: ['hosts'],
+  messages: {
+    utc: {
+      title: 'The hours of {snippets} count in UTC',
+      advice:
+        'The site’s time zone was never set. If your business keeps another time, choose its zone in the settings.',
+    },
+    'other-zone': {
+      title: 'The hours of {snippets} count in UTC, and the site is elsewhere',
+      advice: '“{sign}” names the time zone {zone}. Choose the site’s zone in the settings.',
+    },
+    'other-country': {
+      title: 'The hours of {snippets} count in UTC, and the site is elsewhere',
+      advice: '{sign} is a host of a country with another time. Choose the site’s zone in the settings.',
+    },
+  },
+  isFixable: false,
+  wrong: [{ name: 'Harbour chat', limits: HOURS, parts: [{ placement: 'body-end', code: CODE }] }],
+  right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CODE }] }],
+  *run(set) {
+    if (!/^(?:UTC|Etc\/(?:UTC|GMT|UCT|Zulu)|GMT|Zulu|UCT)$/i.test(set.snapshot.site.timeZone)) return;
+    const timed = set.snapshot.snippets.filter(
+      ({ state, limits }) => state === 'on' && limits?.hours?.weekly,
+    );
+    if (timed.length === 0) return;
+    const sign = signOf(set);
+    yield {
+      about: 'utc',
+      message: sign?.zone !== undefined ? 'other-zone' : sign ? 'other-country' : 'utc',
+      params: {
+        snippets: timed.map(({ name }) => `“${name}”`),
+        sign: sign?.sign ?? '',
+        zone: sign?.zone ?? '',
+      },
+      subjects: timed.map(({ key, name }) => ({ snippet: key, name })),
+      evidence: [],
+      severity: sign ? 'warning' : 'advice',
+    };
+  },
+});
+
+const ZONE =
+  /(?<=["'])(?:Africa|America|Asia|Atlantic|Australia|Europe|Indian|Pacific)\/[A-Z][A-Za-z_]+(?:\/[A-Z][A-Za-z_]+)?(?=["'])/;
+const zoneIn = memoizeByObject(({ code }: ReadCode) => ZONE.exec(code)?.[0]);
+/** Countries whose clocks show UTC for at least half of the year, and domains that anybody may have. */
+const UTC_OR_ANYWHERE =
+  /\.(?:uk|gb|ie|pt|is|im|je|gg|fo|gh|ci|sn|ml|bf|tg|gm|gn|gw|lr|sl|mr|st|sh|ac|io|co|tv|me|ai|fm|to|cc|ws|ly|eu|ma|eh)$/;
+
+/** What shows that the site is not where clocks show UTC. */
+function signOf(set: CheckedSet): { readonly sign: string; readonly zone?: string } | undefined {
+  for (const part of set.running) {
+    const zone = zoneIn(part.read);
+    if (zone !== undefined) return { sign: part.snippet.name, zone };
+  }
+  const host = set.hostsOf('live').find((one) => /\.[a-z]{2}$/.test(one) && !UTC_OR_ANYWHERE.test(one));
+  return host === undefined ? undefined : { sign: host };
+}

@@ -1,0 +1,77 @@
+import type { ShapeKind } from '../../facts/index.js';
+import { isAnchor, placementWords } from '../../insert/index.js';
+import { partName } from '../../snapshot/index.js';
+import { defineCheck } from '../check.js';
+import { subject } from '../evidence.js';
+
+const ASK = '<script src="https://biscuitkeel.example/consent.js"></script>';
+const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+
+/** What a question for consent is asked for. */
+const ASKED_FOR: ReadonlySet<ShapeKind> = new Set(['analytics', 'pixel', 'ads']);
+/** So many parts that run before a question are named. */
+const MAX_LOOKED_AT = 50;
+
+/** What belongs at the front by what it is, where nobody said where it goes. */
+export const lateByKind = defineCheck({
+  id: 'late-by-kind',
+  area: 'order',
+  severity: 'advice',
+  title: 'Something that comes later than things of its kind should',
+  why: 'A question for consent has to be asked before what it is asked for, and a container starts all that is in it.',
+  messages: {
+    'consent-later': {
+      title: '{part} asks for consent, and {others} {count, plural, one {runs} other {run}} before it',
+      advice:
+        'What counts or advertises should wait for the answer. Put the question at the start of the head, in front of what it is asked for, or let that wait for consent.',
+    },
+    'container-late': {
+      title: '{part} is a tag container, and stands {place}',
+      advice:
+        'What it holds starts later than it could, and short visits are missed. Nobody said where it goes; containers mostly belong at the start of the head.',
+    },
+  },
+  isFixable: false,
+  wrong: [
+    { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
+    { name: 'Cookie question', parts: [{ placement: 'head-end', code: ASK }] },
+  ],
+  right: [
+    { name: 'Cookie question', parts: [{ placement: 'head-start', code: ASK }] },
+    { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
+  ],
+  *run(set) {
+    for (const part of set.running) {
+      const { kind, confidence } = part.facts.shape;
+      const isScript = part.facts.loads.some((load) => load.kind === 'script' && !load.noScript);
+      if (confidence === 'guess' || !isScript || part.part.statement !== undefined) continue;
+      const about = {
+        about: `kind ${kind}`,
+        subjects: [subject(part)],
+        evidence: [],
+      };
+      if (kind === 'container' && !part.isInHead && !isAnchor(part.part.placement)) {
+        const place = placementWords(part.part.placement);
+        yield { ...about, message: 'container-late', params: { part: partName(part), place } };
+      }
+      if (kind !== 'consent') continue;
+      const before = set.running
+        .slice(0, MAX_LOOKED_AT)
+        .filter(
+          (other) =>
+            other.position < part.position &&
+            other.snippet !== part.snippet &&
+            other.snippet.limits?.consent === undefined &&
+            ASKED_FOR.has(other.facts.shape.kind) &&
+            set.meeting(part, other) !== undefined,
+        );
+      if (before.length > 0)
+        yield {
+          ...about,
+          message: 'consent-later',
+          params: { part: partName(part), others: before.map(partName), count: before.length },
+          subjects: [part, ...before].map(subject),
+        };
+    }
+  },
+});

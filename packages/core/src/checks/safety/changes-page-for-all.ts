@@ -1,0 +1,189 @@
+import { memoizeByObject } from '../../memoize/by-object.js';
+import type { PageChange } from '../../facts/index.js';
+import { partName } from '../../snapshot/index.js';
+import type { CheckedSet } from '../checked-set.js';
+import { defineCheck } from '../check.js';
+import { evidence, subject } from '../evidence.js';
+import type { Severity } from '../finding.js';
+import type { ReadPart } from '../read-part.js';
+
+export const changesPageForAll = defineCheck({
+  id: 'changes-page-for-all',
+  area: 'safety',
+  severity: 'warning',
+  title: 'Code that changes the page for everybody',
+  why: 'It looks like a small addition and reaches far: into links, search engines, other scripts, or the visitor’s browser for good.',
+  messages: {
+    base: {
+      title: '{part} changes where all links of the page lead',
+      advice: 'With <base>, every address that does not begin with a host counts from {what}. Remove it.',
+    },
+    redirect: {
+      title: '{part} sends every visitor to another page',
+      advice: 'It leads to {what}. If that is meant, redirect on your web server; otherwise remove it.',
+    },
+    reload: {
+      title: '{part} reloads the page again and again',
+      advice: 'Visitors lose what they are typing, and every reload counts as a visit. Remove it.',
+    },
+    noindex: {
+      title: '{part} keeps the page out of search engines',
+      advice: 'If only some pages are to be hidden, name them; otherwise remove it before you publish.',
+    },
+    title: {
+      title: '{part} brings a second title',
+      advice: 'Your page has its own; browsers show the first. Change the title where the page is edited.',
+    },
+    canonical: {
+      title: '{part} tells search engines that all its pages are one',
+      advice:
+        'It names {what} as the canonical address of every page that it runs on, and search engines drop the others. Let it run on that page alone, or remove it.',
+    },
+    viewport: {
+      title: '{part} brings a viewport of its own',
+      advice:
+        'The last one counts, so it changes how every page fits a phone, or keeps visitors from zooming. Change it in the site’s template instead.',
+    },
+    charset: {
+      title: '{part} brings a character encoding of its own',
+      advice: 'Your page says that itself, at its very beginning. Remove it.',
+    },
+    policy: {
+      title: '{part} sets a content policy for the whole page',
+      advice:
+        'Whatever it does not name is blocked from there on, other snippets too. Set policies on your web server, and remove it here.',
+    },
+    worker: {
+      title: '{part} installs a service worker',
+      advice:
+        'It stays in visitors’ browsers and answers for your pages, also after this snippet is removed. Ask the provider how it is uninstalled before you publish.',
+    },
+    hidden: {
+      title: '{part} hides the whole page until a script shows it again',
+      advice:
+        'If that script is blocked or slow, visitors see an empty page. Let it hide only what it changes, and show it again after a second at the latest.',
+    },
+    handler: {
+      title: '{part} takes {what} for itself',
+      advice:
+        'There is room for one only: what the page or others have set there is gone. Use addEventListener.',
+    },
+    'handler-twice': {
+      title: '{part} and {other} both set {what}',
+      advice:
+        'There is room for one only, so the later one replaces the earlier. Use addEventListener in both.',
+    },
+    prototype: {
+      title: '{part} changes {what} for all code of the page',
+      advice:
+        'Other scripts may behave differently from then on. Keep the function to itself, under a name of its own.',
+    },
+    wrapped: {
+      title: '{part} replaces the browser’s {what}',
+      advice:
+        'All code of the page uses its version from then on. Ask the provider whether it passes everything on.',
+    },
+  },
+  roles: { change: 'for the whole page', other: 'set here as well' },
+  isFixable: false,
+  wrong: [
+    { name: 'Links', parts: [{ placement: 'head-end', code: '<base href="https://offers.example/">' }] },
+  ],
+  right: [
+    {
+      name: 'Links',
+      parts: [{ placement: 'head-end', code: '<link rel="preconnect" href="https://offers.example">' }],
+    },
+  ],
+  *run(set) {
+    const told = new Set<string>();
+    for (const part of set.running)
+      for (const change of part.facts.pageChanges) {
+        const { kind, what, range, isGuarded } = change;
+        const key = `${part.key} ${kind} ${what}`;
+        if (isGuarded || told.has(key) || isMeant(set, part, change)) continue;
+        told.add(key);
+        const twice = kind === 'handler' ? otherWith(set, part, change) : undefined;
+        if (twice && told.has(`${twice.key} ${kind} ${what}`)) continue;
+        const found = {
+          about: `${kind} ${what}`,
+          params: { part: partName(part), what, other: twice ? partName(twice) : '' },
+          subjects: twice ? [subject(part), subject(twice)] : [subject(part)],
+          evidence: [
+            evidence(part, range, 'change'),
+            ...(twice ? [evidence(twice, rangeIn(twice, change), 'other')] : []),
+          ],
+        };
+        yield {
+          ...found,
+          message: twice ? 'handler-twice' : kind,
+          severity: twice ? 'warning' : SEVERITY[kind],
+        };
+      }
+  },
+});
+
+const SEVERITY: Readonly<Record<PageChange['kind'], Severity>> = {
+  base: 'error',
+  redirect: 'error',
+  reload: 'warning',
+  noindex: 'error',
+  title: 'warning',
+  canonical: 'warning',
+  viewport: 'warning',
+  charset: 'warning',
+  policy: 'warning',
+  worker: 'warning',
+  hidden: 'warning',
+  // Often done, and often harmless where nobody else does it.
+  handler: 'advice',
+  prototype: 'warning',
+  wrapped: 'advice',
+};
+
+/** Whether it is right where it runs: on one page by itself, or where the survey tells better. */
+function isMeant(set: CheckedSet, part: ReadPart, { kind }: PageChange): boolean {
+  const { include } = part.snippet.pages;
+  const isForSome = include.length > 0 && include.every((rule) => rule !== '/*');
+  const isForOne = include.length === 1 && !/[*:({?@]/.test(include[0]!);
+  switch (kind) {
+    case 'title':
+    case 'charset':
+    case 'viewport':
+      // What the known pages have once is told by what they have.
+      return set.skeletonsOf(part).length > 0;
+    case 'canonical':
+      return isForOne || set.skeletonsOf(part).length > 0;
+    case 'noindex':
+    case 'redirect':
+    case 'hidden':
+      return isForSome;
+    default:
+      return false;
+  }
+}
+
+function otherWith(set: CheckedSet, part: ReadPart, { kind, what }: PageChange): ReadPart | undefined {
+  return handlersOf(set)
+    .get(what)
+    ?.find(
+      (other) =>
+        other !== part &&
+        other.snippet !== part.snippet &&
+        kind === 'handler' &&
+        set.meeting(part, other) !== undefined,
+    );
+}
+
+function rangeIn({ facts }: ReadPart, { kind, what }: PageChange) {
+  return facts.pageChanges.find((one) => one.kind === kind && one.what === what)!.range;
+}
+
+/** Who sets which handler, in page order. */
+const handlersOf = memoizeByObject(({ running }: CheckedSet): Map<string, ReadPart[]> => {
+  const found = new Map<string, ReadPart[]>();
+  for (const part of running)
+    for (const { kind, what } of part.facts.pageChanges)
+      if (kind === 'handler') found.set(what, [...(found.get(what) ?? []), part]);
+  return found;
+});
