@@ -5,7 +5,7 @@ import { ensurePackages } from './setup/packages.mjs';
 import { ROOT, inRoot } from './setup/paths.mjs';
 import { SetupError, run } from './setup/setup-error.mjs';
 
-// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey|delivery|visits] [arguments]: figures side by side, in one run.
+// npm run bench -- [insertion|gateway|soak|isolation|checks|plans|scale|survey|delivery|visits|precision] [arguments]: figures side by side, in one run.
 const BENCHES = [
   'insertion',
   'gateway',
@@ -17,6 +17,7 @@ const BENCHES = [
   'survey',
   'delivery',
   'visits',
+  'precision',
 ];
 
 await run(async () => {

@@ -1,7 +1,7 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CHECKS } from '@pragmatica/core';
+import { CHECKS, exampleRecipe } from '@pragmatica/core';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
 import { expect } from 'chai';
@@ -110,6 +110,115 @@ describe('check reports, waivers, the order and pasting on the command line', ()
   it('compares only with sets of the service', async () => {
     const { code, err } = await run(['check', '--set', 'set.json', '--against', 'live']);
     expect([code, err.includes('does not go with --set')]).to.deep.equal([2, true]);
+  });
+
+  describe('of a set in a file', () => {
+    const site = mkdtempSync(join(folder, 'site-'));
+    const write = (name: string, text: string) => {
+      writeFileSync(join(site, name), text);
+      return join(site, name);
+    };
+    before(() => {
+      mkdirSync(join(site, 'pages'));
+      write('pages/fares.html', '<!doctype html><html><head><title>Fares</title></head><body></body></html>');
+      write('headers.txt', "Content-Security-Policy: script-src 'self'\n");
+    });
+    const tide = (more: object = {}) => ({
+      format: 'pragmatica-set/1',
+      site: { key: 'mill', name: 'Tide Mill', timeZone: 'UTC' },
+      snippets: [
+        {
+          key: 'tide',
+          name: 'Tides',
+          pages: { include: ['/fares/'], exclude: [] },
+          parts: [
+            {
+              placement: 'head-end',
+              rank: 0,
+              code: '<script async src="https://tidebook.example/tides.js"></script>',
+            },
+          ],
+        },
+      ],
+      ...more,
+    });
+    const found = async (args: readonly string[]) => {
+      const { out } = await run(['check', '--json', ...args]);
+      const { items, unknown } = JSON.parse(out) as {
+        items: { check: string }[];
+        unknown: { ask: string; checks: string[] }[];
+      };
+      return { checks: items.map(({ check }) => check), unknown: unknown.map(({ ask }) => ask) };
+    };
+
+    it('says what it could not know, and how many checks had to do without', async () => {
+      const set = write('alone.json', JSON.stringify(tide()));
+      const { out } = await run(['check', '--set', set]);
+      expect(out).to.match(
+        /What the checks could not know\n {2}No survey yet.*: \d+ checks saw the snippets alone/,
+      );
+      expect(await found(['--set', set])).to.deep.equal({
+        checks: [],
+        unknown: ['survey', 'files', 'hosts', 'recipes'],
+      });
+    });
+
+    it('is told of pages, headers, hosts and a zone by options', async () => {
+      const set = write('by-options.json', JSON.stringify(tide()));
+      const pages = ['--pages', join(site, 'pages'), '--host', 'www.mill.example'];
+      expect(await found(['--set', set, ...pages])).to.deep.equal({
+        checks: ['pattern-without-page'],
+        unknown: ['files', 'recipes'],
+      });
+      const headers = ['--headers', join(site, 'headers.txt')];
+      const everywhere = tide();
+      everywhere.snippets[0]!.pages.include = [];
+      write('everywhere.json', JSON.stringify(everywhere));
+      const { checks } = await found(['--set', join(site, 'everywhere.json'), ...pages, ...headers]);
+      expect(checks).to.deep.equal(['blocked-by-policy']);
+    });
+
+    it('is told the same in the file, where paths count from', async () => {
+      const known = {
+        hosts: ['www.mill.example', 'staging:trial.mill.example'],
+        pages: 'pages',
+        at: '2027-03-31T10:00',
+      };
+      const set = write('with-known.json', JSON.stringify(tide({ known })));
+      expect(await found(['--set', set])).to.deep.equal({
+        checks: ['pattern-without-page'],
+        unknown: ['files', 'recipes'],
+      });
+    });
+
+    it('tells with a recipe’s file what a code is an install of', async () => {
+      const recipe = exampleRecipe('tides', 'Tidebook tides', {
+        recognise: { hosts: ['tidebook.example'], addresses: [], globals: [] },
+        parts: [{ key: 'loader', placement: 'head-end', required: true, code: '<meta name="tides">' }],
+      });
+      const code = write('tides.html', tide().snippets[0]!.parts[0]!.code);
+      const file = write('tides.json', JSON.stringify(recipe));
+      const { out } = await run(['read', code, '--recipes', file]);
+      expect(out).to.include('It is an install of “Tidebook tides”, version 1.');
+      expect((await run(['read', code])).out).not.to.include('install of');
+    });
+
+    it('refuses what it cannot read, in one line', async () => {
+      const set = write('refused.json', JSON.stringify(tide()));
+      const wrong = write('wrong-known.json', JSON.stringify(tide({ known: { pages: 7 } })));
+      for (const [args, words] of [
+        [['--set', set, '--zone', 'Mars/Here'], /"Mars\/Here" is no time zone/],
+        [['--set', set, '--host', 'a b'], /"a b" is no host/],
+        [['--set', set, '--headers', set], /a header is written "Name: value"/],
+        [['--set', set, '--recipes', set], /is no recipe/],
+        [['--set', wrong], /\/known\/pages/],
+        [['--zone', 'UTC'], /--zone goes with --set/],
+      ] as const) {
+        const { code, err } = await run(['check', ...args]);
+        expect(code, args.join(' ')).not.to.equal(0);
+        expect(err.trim()).to.match(words).and.not.include('\n');
+      }
+    });
   });
 
   it('asks for a format that it knows', async () => {

@@ -111,7 +111,7 @@ describe('a site out of an installation, and into one', function () {
     const shown = await run(['push', at('site'), '--dry-run']);
     expect(shown.code).to.equal(1);
     expect(shown.out).to.contain('“Tide table” is new: at the end of the body, on /fares.');
-    expect(shown.out).to.contain('A script in “Tide table” cannot be read');
+    expect(shown.out).to.contain('A script in “Tide table” is cut off');
     const stopped = await run(['push', at('site')]);
     expect(stopped.code).to.equal(1);
     expect(stopped.err).to.contain('Nothing was changed: one new error.');

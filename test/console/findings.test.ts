@@ -69,7 +69,7 @@ describe('the console reads, checks and fixes', function () {
     expect(await page.locator('.cm-content').textContent()).to.equal('<script>window.offer = 1;</script>');
     await replaceCode(page, '<script>broken(</script>');
     await checked
-      .getByText(/syntax|cannot be read|mistake/i)
+      .getByText(/is cut off/)
       .first()
       .waitFor();
     await replaceCode(page, '<script>window.quietly = 1;</script>');

@@ -44,7 +44,9 @@ describe('reading and findings over the API', () => {
   });
 
   it('finds nothing in an empty set', async () => {
-    expect(await findings()).to.deep.equal({
+    const { unknown, ...found } = await findings();
+    expect(unknown.map(({ ask }) => ask)).to.include('survey');
+    expect(found).to.deep.equal({
       items: [],
       waived: [],
       counts: { error: 0, warning: 0, advice: 0, waived: 0 },

@@ -58,7 +58,7 @@ function report({ changes, found, gone, kept }: ImportedResource, isNothing: boo
     print(`  ${visible ? colour.yellow('•') : colour.dim('·')} ${message}`);
   if (found.length > 0) {
     print(`\n${say(FOLDER.found, { count: found.length })}`);
-    print(toText({ set: '', site: '', failOn: 'error', open: found, waived: [] }));
+    print(toText({ set: '', site: '', failOn: 'error', open: found, waived: [], unknown: [] }));
   }
   if (gone.length > 0) print(colour.green(say(FOLDER.gone, { count: gone.length })));
   if (kept.length > 0) note(say(FOLDER.kept, { names: kept.map(({ name }) => name), count: kept.length }));

@@ -19,6 +19,9 @@ export function readSet(file: string): Snapshot {
   } catch (error) {
     throw new CliError(say(COMMON.fileNotJson, { file, message: (error as Error).message }));
   }
+  // What is known of the site is for the checks alone.
+  if (typeof value === 'object' && value !== null && 'known' in value)
+    value = Object.fromEntries(Object.entries(value).filter(([name]) => name !== 'known'));
   const parsed = snapshotSchema.safeParse(value);
   if (parsed.success) return parsed.data;
   const [first, ...more] = fieldErrors(parsed.error, snapshotSchema);

@@ -62,7 +62,9 @@ export function importFile(program: Command): void {
         print(say(FOLDER.recipes, { list }));
       }
       if (data.found.length > 0)
-        print(`\n${toText({ set: '', site: key, failOn: 'error', open: data.found, waived: [] })}`);
+        print(
+          `\n${toText({ set: '', site: key, failOn: 'error', open: data.found, waived: [], unknown: [] })}`,
+        );
       if (!data.isDone) note(FOLDER.onlyShown);
     });
 }

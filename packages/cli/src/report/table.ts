@@ -1,4 +1,4 @@
-import { SEVERITIES, type Lapse, type OpenFinding, type Severity } from '@pragmatica/core';
+import { SEVERITIES, type Ask, type Lapse, type OpenFinding, type Severity } from '@pragmatica/core';
 import { colour } from '../output.js';
 import type { Checked } from './types.js';
 import { REPORT } from '../texts/report.js';
@@ -11,7 +11,7 @@ const TITLES: Readonly<Record<Severity, (number: number) => string>> = {
 };
 
 /** The findings for people, the worst first. */
-export function toText({ set, open, waived }: Checked): string {
+export function toText({ set, open, waived, unknown }: Checked): string {
   const lines: string[] = [];
   if (open.length === 0) lines.push(say(REPORT.nothingSayChecks, { set }));
   for (const severity of SEVERITIES) {
@@ -28,8 +28,20 @@ export function toText({ set, open, waived }: Checked): string {
         `    by ${waiver.author} until ${waiver.until}: ${waiver.reason}`,
       );
   }
+  if (unknown.length > 0) {
+    lines.push(colour.bold(REPORT.notKnown));
+    for (const { ask, checks } of unknown)
+      lines.push(`  ${say(UNKNOWN[ask], { checks: checks.length })}`, colour.dim(`    ${checks.join(', ')}`));
+  }
   return lines.join('\n').trimEnd();
 }
+
+const UNKNOWN = {
+  survey: REPORT.noSurvey,
+  files: REPORT.noFiles,
+  hosts: REPORT.noHosts,
+  recipes: REPORT.noRecipes,
+} as const satisfies Readonly<Record<Ask, string>>;
 
 function tell({ title, why, advice, evidence, fix, id, lapsed }: OpenFinding): string[] {
   return [

@@ -1,4 +1,4 @@
-import type { OpenFinding, Severity, WaivedFinding } from '@pragmatica/core';
+import type { OpenFinding, Severity, Unknown, WaivedFinding } from '@pragmatica/core';
 
 /** What a report is about. */
 export interface Checked {
@@ -8,6 +8,8 @@ export interface Checked {
   readonly site: string;
   readonly open: readonly OpenFinding[];
   readonly waived: readonly WaivedFinding[];
+  /** What the checks could not know. */
+  readonly unknown: readonly Unknown[];
   /** From which severity on the command fails. */
   readonly failOn: Exclude<Severity, 'advice'>;
 }

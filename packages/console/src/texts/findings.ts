@@ -1,4 +1,14 @@
 export const FINDINGS = {
+  notKnown: 'What the checks could not know',
+  unknownSurvey:
+    'The pages: no survey yet. {checks, plural, one {# check} other {# checks}} saw the snippets alone.',
+  unknownFiles:
+    'What the loaded files do: none was read yet. {checks, plural, one {# check} other {# checks}} could not look into them.',
+  unknownHosts:
+    'Where the site answers: it has no host yet. {checks, plural, one {# check} other {# checks}} could not tell how its pages get their parts.',
+  unknownRecipes:
+    'How providers want it: there are no recipes. {checks, plural, one {# check} other {# checks}} had none to compare with.',
+  toSurvey: 'Survey the site',
   siteItself: 'The site itself',
   linesStayThey: 'lines that stay as they are',
   acceptedChanged: '{author} had accepted this (“{reason}”). What it shows has changed since, so it is back.',

@@ -110,6 +110,11 @@ const setChange = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('move-part'), part: z.string(), placement }),
   z.object({ kind: z.literal('remove-part'), part: z.string() }),
   z.object({ kind: z.literal('switch-off'), snippet: z.string() }),
+  z.object({
+    kind: z.literal('edit-pages'),
+    snippet: z.string(),
+    pages: z.object({ include: z.array(z.string()), exclude: z.array(z.string()) }),
+  }),
   z.object({ kind: z.literal('add-part'), snippet: z.string(), placement, code: z.string() }),
   z.object({ kind: z.literal('arrange'), lists: orderLists.shape.lists, moved: z.array(z.string()) }),
 ]);
@@ -182,6 +187,9 @@ export const findings = z.object({
   items: z.array(openFinding),
   waived: z.array(waivedFinding).meta({ description: 'What somebody has accepted.' }),
   counts: findingCounts.meta({ description: 'Of all findings of the set, whatever was asked for.' }),
+  unknown: z
+    .array(z.object({ ask: z.enum(['survey', 'files', 'hosts', 'recipes']), checks: z.array(z.string()) }))
+    .meta({ description: 'What nobody knows of the site, and the checks that had to do without it.' }),
 });
 
 export const fixOneInput = z

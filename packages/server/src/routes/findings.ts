@@ -29,8 +29,8 @@ export function findingHandlers(
     },
 
     async listFindings({ params, query }, { store, locale }) {
-      const { items, waived, counts } = await listFindings(tools, store, params.site, query);
-      return { data: { items: worded(items, locale), waived: worded(waived, locale), counts } };
+      const { items, waived, counts, unknown } = await listFindings(tools, store, params.site, query);
+      return { data: { items: worded(items, locale), waived: worded(waived, locale), counts, unknown } };
     },
 
     async fixFinding({ params, body }, context) {

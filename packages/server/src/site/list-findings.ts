@@ -1,5 +1,5 @@
 import type { Store } from '../storage/store.js';
-import { countFindings, newFindings, type Finding } from '@pragmatica/core';
+import { countFindings, newFindings, unknownTo, type Finding } from '@pragmatica/core';
 import { findSite } from './site-lock.js';
 import type { SiteTools } from './use-case.js';
 
@@ -20,18 +20,17 @@ export async function listFindings(
   const site = await findSite(store, key);
   const { snapshot } = await sets.resolve(store, site, query.of);
   const { open, waived } = await checks.applyWaivers(store, site, snapshot);
+  const known = await checks.knowledge(store, site);
   const before =
     query.against === undefined
       ? []
-      : await checks.find(
-          (await sets.resolve(store, site, query.against)).snapshot,
-          await checks.knowledge(store, site),
-        );
+      : await checks.find((await sets.resolve(store, site, query.against)).snapshot, known);
   const wanted = <T extends Finding>(findings: readonly T[]): T[] =>
     newFindings(findings, before).filter((finding) => isWanted(finding, query));
   return {
     items: wanted(open),
     waived: wanted(waived),
+    unknown: unknownTo({ ...known, book: { newest: known.recipes } }),
     counts: { ...countFindings(open), waived: waived.length },
   };
 }

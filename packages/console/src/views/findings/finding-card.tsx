@@ -64,8 +64,13 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
       </p>
       <div className="flex flex-wrap gap-2">
         {finding.fix && (
-          <Button look="primary" size="small" onClick={() => setOpen(true)}>
-            <Wrench className="size-3.5" aria-hidden /> {finding.fix.title.replace(/\.$/, '')}…
+          <Button
+            look="primary"
+            size="small"
+            className="h-auto min-h-7 max-w-full py-1 text-left whitespace-normal"
+            onClick={() => setOpen(true)}
+          >
+            <Wrench className="size-3.5 shrink-0" aria-hidden /> {finding.fix.title.replace(/\.$/, '')}…
           </Button>
         )}
         {link && (

@@ -9,6 +9,7 @@ import { useSiteKey } from '../../layout/site-layout';
 import { Failure, Loading } from '../../ui/states';
 import { FindingCard } from './finding-card';
 import { FixAllButton } from './fix-all-button';
+import { UnknownSection } from './unknown-section';
 import { WaivedCard } from './waived-card';
 import { FINDINGS } from '../../texts/findings';
 
@@ -91,6 +92,7 @@ export function FindingsView() {
           </ul>
         </section>
       )}
+      <UnknownSection unknown={findings.data?.unknown ?? []} />
     </div>
   );
 }
