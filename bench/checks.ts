@@ -9,6 +9,8 @@ import {
   type ExampleSnippet,
   type Knowledge,
   type Limits,
+  type Snapshot,
+  type SnapshotSnippet,
 } from '@pragmatica/core';
 
 /** All checks over sets of growing size on a site of 10,000 known pages: the first time, and after one edit. */
@@ -47,7 +49,10 @@ function snippet(i: number): ExampleSnippet {
     `<script async src="https://${host}/a${i}.js?account=TM-${i}"></script>`,
     `<script>if (window.layer${i - 2}) layer${i - 2}.push({ event: 'seen-${i}' });</script>`,
     `<div id="box-${i}" class="notice">Notice ${i}</div>`,
-    `<script type="application/ld+json">{ "@type": "Thing", "name": "N${i}" }</script>`,
+    // Some are not as they should be.
+    i % 50 === 4
+      ? `<script async src="https://p${(i - 3) % 40}.example/a${i - 3}.js?account=TM-${i - 3}"></script>`
+      : `<script type="application/ld+json">{ "@type": "Thing", "name": "N${i}" }</script>`,
   ];
   const placement = i % 5 === 3 ? 'body-end' : 'head-end';
   const pages = i % 3 === 0 ? { include: [`/part-${i % 200}/*`], exclude: [`/part-${i % 200}/old-*`] } : {};
@@ -60,6 +65,50 @@ function snippet(i: number): ExampleSnippet {
   };
 }
 
+/** What people do to a set, one thing at a time; the number makes each time another of it. */
+const EDITS: Readonly<Record<string, (set: Snapshot, number: number) => Snapshot>> = {
+  code: (set, number) =>
+    changed(set, number * 5, ({ parts: [part] }) => ({
+      parts: [{ ...part!, code: `${part!.code}<script>window.edited${number} = 1;</script>` }],
+    })),
+  pages: (set, number) =>
+    changed(set, number * 5, () => ({ pages: { include: [`/edited-${number}/*`], exclude: [] } })),
+  'switched off': (set, number) => changed(set, number * 5, () => ({ state: 'off' })),
+  moved: (set, number) => {
+    const { length } = set.snippets;
+    const order = [...set.snippets];
+    order.splice((number * 7) % length, 0, ...order.splice((number * 5) % length, 1));
+    return ranked({ ...set, snippets: order });
+  },
+  added: (set, number) => {
+    const more = { ...set.snippets[number]!, key: `added-${number}`, name: `Added ${number}` };
+    return ranked({ ...set, snippets: [more, ...set.snippets] });
+  },
+};
+
+function changed(
+  set: Snapshot,
+  number: number,
+  change: (snippet: SnapshotSnippet) => Partial<SnapshotSnippet>,
+): Snapshot {
+  const at = number % set.snippets.length;
+  return {
+    ...set,
+    snippets: set.snippets.map((snippet, index) =>
+      index === at ? { ...snippet, ...change(snippet) } : snippet,
+    ),
+  };
+}
+
+/** Ranks in the order of the set. */
+function ranked(set: Snapshot): Snapshot {
+  const snippets = set.snippets.map((snippet, rank) => ({
+    ...snippet,
+    parts: snippet.parts.map((part) => ({ ...part, rank })),
+  }));
+  return { ...set, snippets };
+}
+
 function time(run: () => unknown): number {
   const start = process.hrtime.bigint();
   run();
@@ -68,24 +117,28 @@ function time(run: () => unknown): number {
 
 const middle = (figures: number[]): number => [...figures].sort((a, b) => a - b)[figures.length >> 1]!;
 
-console.log(`${cpus()[0]!.model}, Node ${process.version}; median of ${ROUNDS} rounds\n`);
+const kinds = Object.keys(EDITS);
+console.log(`${cpus()[0]!.model}, Node ${process.version}; medians of ${ROUNDS} rounds, in ms\n`);
 runChecks(exampleSet(Array.from({ length: 300 }, (_, i) => snippet(i))));
-console.log('| snippets | all read anew, ms | after one edit, ms | a snippet, µs | findings |');
-console.log('| ---: | ---: | ---: | ---: | ---: |');
+console.log(`| snippets | all read anew | first edit | ${kinds.join(' | ')} | findings |`);
+console.log(`| ---: | ---: | ---: | ${kinds.map(() => '---: | ').join('')}---: |`);
 for (const size of SIZES) {
-  const set = exampleSet(Array.from({ length: size }, (_, i) => snippet(i)));
+  const whole = ranked(exampleSet(Array.from({ length: size }, (_, i) => snippet(i))));
+  const anew: number[] = [];
   const first: number[] = [];
-  const edited: number[] = [];
+  const edited = kinds.map((): number[] => []);
   let findings = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    const memory = new FactsCache();
-    first.push(time(() => (findings = runChecks(set, { ...KNOWLEDGE, memory }).length)));
-    const [one, ...others] = set.snippets;
-    const part = { ...one!.parts[0]!, code: `<script>window.edited = ${round};</script>` };
-    const next = { ...set, snippets: [{ ...one!, parts: [part] }, ...others] };
-    edited.push(time(() => runChecks(next, { ...KNOWLEDGE, memory })));
+    const known = { ...KNOWLEDGE, memory: new FactsCache() };
+    anew.push(time(() => (findings = runChecks(whole, known).length)));
+    let set = EDITS.code!(whole, round);
+    first.push(time(() => runChecks(set, known)));
+    for (let again = 0; again < ROUNDS; again++)
+      for (const [kind, name] of kinds.entries()) {
+        set = EDITS[name]!(set, again);
+        edited[kind]!.push(time(() => runChecks(set, known)));
+      }
   }
-  console.log(
-    `| ${size} | ${middle(first).toFixed(0)} | ${middle(edited).toFixed(1)} | ${((middle(first) / size) * 1000).toFixed(0)} | ${findings} |`,
-  );
+  const figures = [middle(anew).toFixed(0), ...[first, ...edited].map((times) => middle(times).toFixed(1))];
+  console.log(`| ${size} | ${figures.join(' | ')} | ${findings} |`);
 }

@@ -7,6 +7,7 @@ import type { KnownFile } from '../survey/index.js';
 import type { NamesIn, Params } from '../texts/index.js';
 import type { CheckedSet } from './checked-set.js';
 import type { Area, Found, Severity, Spot } from './finding.js';
+import type { Tie } from './tie.js';
 
 /** Something that is known of a site beside its set. */
 export type Ask = 'survey' | 'files' | 'hosts' | 'recipes';
@@ -39,7 +40,10 @@ export interface FindingTexts {
   readonly fix?: string;
 }
 
-/** A rule over a set. */
+/**
+ * A rule over a set. After an edit only what the edit touches is looked at again: the snippets that differ, and those
+ * that hang together with them by the ties of the check.
+ */
 export interface Check {
   /** Lower case and dashes; part of the API and of waivers, so it never changes. */
   readonly id: string;
@@ -79,7 +83,15 @@ export interface Check {
   readonly given?: string;
   /** Recipes that the examples follow. */
   readonly recipes?: readonly Recipe[];
-  run(set: CheckedSet): Iterable<Found>;
+  /** What makes it matter to one snippet what another is; nothing where each is looked at by itself. */
+  readonly ties?: readonly Tie[];
+  /**
+   * What it finds about the snippets that it is shown; each finding is about some of them first. What it looks up in
+   * others, it looks up in `near` and `whole`.
+   */
+  run?(set: CheckedSet): Iterable<Found>;
+  /** What it finds about the set as a whole, however little was edited: it is to be quick. */
+  runOnWhole?(set: CheckedSet): Iterable<Found>;
 }
 
 type TextsOf<Texts extends FindingTexts> =
@@ -103,10 +115,11 @@ export function defineCheck<
   const Messages extends Readonly<Record<string, FindingTexts>>,
   const Roles extends Readonly<Record<string, string>> = Record<never, string>,
 >(
-  check: Omit<Check, 'messages' | 'roles' | 'run'> & {
+  check: Omit<Check, 'messages' | 'roles' | 'run' | 'runOnWhole'> & {
     readonly messages: Messages;
     readonly roles?: Roles;
-    run(set: CheckedSet): Iterable<FoundOf<Messages, Roles>>;
+    run?(set: CheckedSet): Iterable<FoundOf<Messages, Roles>>;
+    runOnWhole?(set: CheckedSet): Iterable<FoundOf<Messages, Roles>>;
   },
 ): Check {
   return { roles: {}, ...check };

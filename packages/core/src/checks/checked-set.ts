@@ -1,56 +1,29 @@
-import { DELIVERIES, type Box, type Coming } from '../deliver/index.js';
+import type { Box, Coming } from '../deliver/index.js';
 import { onPage, type OnPage, type PageSkeleton } from '../contain/index.js';
 import { memoizeByObject } from '../memoize/by-object.js';
-import { isInHead, placementKey, type Placement } from '../insert/index.js';
+import { placementKey, type Placement } from '../insert/index.js';
+import { findDependencies, type OrderSet } from '../order/index.js';
 import {
-  ReachAlgebra,
   pageAddress,
-  pageMatcher,
   whyOutOfReach,
-  withoutGroups,
   witnessWords,
   type EnvironmentName,
   type PageLoad,
   type Reach,
+  type ReachAlgebra,
 } from '../reach/index.js';
-import {
-  RecipeBook,
-  checklist,
-  recipeOf,
-  type ChecklistItem,
-  type Recipe,
-  type StepTick,
-} from '../recipes/index.js';
-import {
-  filledSnapshot,
-  orderedParts,
-  reachOf,
-  type Snapshot,
-  type SnapshotSnippet,
-} from '../snapshot/index.js';
-import {
-  FactsCache,
-  whenFileRuns,
-  type Definition,
-  type Facts,
-  type Load,
-  type ReadCode,
-} from '../facts/index.js';
-import {
-  FileBook,
-  ManagedItems,
-  filesLoadedBy,
-  type AbsentPart,
-  type SightingMatch,
-} from '../survey/index.js';
-import type { KnownFiles, KnownHost, KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
-import { PageCode, type PageThing, type PagesInReach } from './page-code.js';
+import { checklist, recipeOf, type ChecklistItem, type Recipe, type RecipeBook } from '../recipes/index.js';
+import { partKey, reachOf, snippetOfPart, type Snapshot, type SnapshotSnippet } from '../snapshot/index.js';
+import type { FactsCache, Load, ReadCode } from '../facts/index.js';
+import { ManagedItems, type AbsentPart, type FileBook, type SightingMatch } from '../survey/index.js';
+import type { Subject } from './finding.js';
+import type { KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
+import type { PageCode, PageThing, PagesInReach } from './page-code.js';
 import type { ReadPart } from './read-part.js';
+import { readEdited, readSet, type ReadSet, type ReadSnippet } from './read-set.js';
 import { SetOrder } from './set-order.js';
+import { SiteContext } from './site-context.js';
 import type { Way } from './way.js';
-
-const NO_RECIPES = new RecipeBook();
-const NO_FILES: KnownFiles = { base: 'http://localhost', files: [] };
 
 export type PageOutcome = OnPage & { readonly path: string };
 
@@ -61,97 +34,160 @@ export interface HardCoded {
   readonly part: ReadPart;
 }
 
-/** A set made ready for the checks: code read, parts in page order, pages comparable. */
-export class CheckedSet {
-  readonly snapshot: Snapshot;
-  /** All parts in page order, also of snippets that are off. */
+/** Parts that a check may look at beside those that it tells of. */
+export interface NearParts {
+  /** In page order, also of snippets that are off. */
   readonly parts: readonly ReadPart[];
   /** Those of snippets that are on. */
   readonly running: readonly ReadPart[];
-  /** Milliseconds since 1970. */
-  readonly now: number;
-  readonly memory: FactsCache;
-  readonly reaches: ReachAlgebra;
-  #byKey: ReadonlyMap<string, ReadPart> | undefined;
-  #sources: ReadonlyMap<string, string> | undefined;
+}
+
+/**
+ * A set made ready for the checks: code read, parts in page order, pages comparable. After an edit checks get what the
+ * edit touches of it: `parts`, `running` and `snapshot` are then what to tell of, and `near` is what these hang
+ * together with by the ties of the check. Of a whole set they are the same.
+ */
+export class CheckedSet implements NearParts {
+  readonly snapshot: Snapshot;
+  readonly parts: readonly ReadPart[];
+  readonly running: readonly ReadPart[];
+  readonly near: NearParts;
+  /** The set that this is a view of; itself where it is no view. */
+  readonly whole: CheckedSet;
+  readonly #context: SiteContext;
+  readonly #read: ReadSet;
   #order: SetOrder | undefined;
   #unread: readonly ReadPart[] | undefined;
-  readonly book: RecipeBook;
-  readonly #skeletons: readonly PageSkeleton[];
-  readonly #hosts: readonly KnownHost[];
-  readonly boxes: readonly Box[];
-  readonly lineAddress: string | undefined;
-  #ways: ReadonlyMap<EnvironmentName, readonly Way[]> | undefined;
-  readonly #ticks: readonly StepTick[];
-  readonly #heeded: readonly KnownSighting[];
-  readonly absent: readonly AbsentPart[];
-  readonly policies: readonly KnownPolicies[];
-  /** Paths of the site's pages. */
-  readonly paths: readonly string[];
-  /** The site has more pages than those that are known. */
-  readonly hasMorePages: boolean;
-  readonly files: FileBook;
-  /** What the pages have themselves. */
-  readonly pageCode: PageCode;
   #hardCoded: readonly HardCoded[] | undefined;
-  #recipes: ReadonlyMap<string, Recipe> | undefined;
   #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
 
-  constructor(
+  /** @param view - what a view shows; the whole set when left out */
+  private constructor(
+    context: SiteContext,
     snapshot: Snapshot,
-    {
-      memory = new FactsCache(),
-      paths = [],
-      skeletons = [],
-      hosts = [],
-      boxes = [],
-      lineAddress,
-      now = 0,
-      book = NO_RECIPES,
-      ticks = [],
-      seen = [],
-      ignored = [],
-      absent = [],
-      policies = [],
-      groups = [],
-      hasMorePages = false,
-      files = NO_FILES,
-    }: Knowledge = {},
+    read: ReadSet,
+    view?: { readonly whole: CheckedSet; readonly near: NearParts },
   ) {
     this.snapshot = snapshot;
-    this.memory = memory;
-    this.book = book;
-    this.#hosts = hosts;
-    this.boxes = boxes;
-    this.lineAddress = lineAddress;
-    this.#ticks = ticks;
-    const isIgnored = new Set(ignored);
-    this.#heeded = seen.filter(({ key }) => !isIgnored.has(key));
-    this.absent = absent;
-    this.policies = policies;
-    this.paths = paths;
-    this.hasMorePages = hasMorePages;
-    this.files = fileBook(files);
-    this.pageCode = new PageCode(seen, groups, this.files, memory, (snippet, page) =>
-      this.runsOn(snippet, page),
-    );
-    this.#skeletons = skeletons;
-    this.parts = orderedParts(filledWhereItRuns(snapshot)).map((placed, position) => ({
-      ...placed,
-      ...readOf(memory.read(placed.part.code), this.files),
-      position,
-      isOn: placed.snippet.state === 'on',
-      isInHead: isInHead(placed.part.placement),
-    }));
-    this.running = this.parts.filter(({ isOn }) => isOn);
-    this.now = now;
-    const rules = snapshot.snippets.map(({ pages }) => pages);
-    this.reaches = new ReachAlgebra({ site: snapshot.site, paths, hosts, rules, from: now });
+    this.parts = read.parts;
+    this.running = read.running;
+    this.#context = context;
+    this.#read = read;
+    this.whole = view?.whole ?? this;
+    this.near = view?.near ?? this;
+  }
+
+  static of(snapshot: Snapshot, knowledge: Knowledge = {}): CheckedSet {
+    const context = new SiteContext(snapshot, knowledge);
+    return new CheckedSet(context, snapshot, readSet(snapshot, context));
+  }
+
+  /**
+   * The set after an edit, with what differs; undefined where that is too much, or where other things are known of the
+   * site by now.
+   */
+  edited(
+    snapshot: Snapshot,
+    knowledge: Knowledge,
+  ): { readonly set: CheckedSet; readonly changed: ReadonlySet<string> } | undefined {
+    if (!this.#context.isStillSo(snapshot.site, knowledge)) return undefined;
+    const edited = readEdited(this.#read, snapshot, this.#context);
+    return edited && { set: new CheckedSet(this.#context, snapshot, edited.read), changed: edited.changed };
+  }
+
+  /** The same set with its order worked out. */
+  inOrder(order: SetOrder): this {
+    this.#order = order;
+    return this;
+  }
+
+  /** Some of its snippets, by key. @param near - those that these hang together with; all when left out */
+  only(keys: ReadonlySet<string>, near?: ReadonlySet<string>): CheckedSet {
+    const known = [...keys].flatMap((key) => this.#read.snippets.get(key) ?? []);
+    const snippets = known.map(({ own }) => own);
+    const parts = inPageOrder(known);
+    const running = parts.filter(({ isOn }) => isOn);
+    const read = { line: snippets, snippets: this.#read.snippets, parts, running };
+    const view = { whole: this, near: near ? this.#near(near) : this };
+    return new CheckedSet(this.#context, { ...this.snapshot, snippets }, read, view);
+  }
+
+  #near(keys: ReadonlySet<string>): NearParts {
+    const parts = inPageOrder([...keys].flatMap((key) => this.#read.snippets.get(key) ?? []));
+    return { parts, running: parts.filter(({ isOn }) => isOn) };
+  }
+
+  /** What is near, as what an order is worked out from. */
+  asNear(): OrderSet<ReadPart> {
+    return {
+      running: this.near.running,
+      meeting: (a, b) => this.meeting(a, b),
+      recipeNeeds: (part) => this.recipeNeeds(part),
+      isRead: (load) => this.isRead(load),
+    };
+  }
+
+  /** All snippets of the whole set by key, as they were read. */
+  get snippets(): ReadonlyMap<string, ReadSnippet> {
+    return this.#read.snippets;
+  }
+
+  get now(): number {
+    return this.#context.now;
+  }
+
+  get memory(): FactsCache {
+    return this.#context.memory;
+  }
+
+  get reaches(): ReachAlgebra {
+    return this.#context.reaches;
+  }
+
+  get book(): RecipeBook {
+    return this.#context.book;
+  }
+
+  get boxes(): readonly Box[] {
+    return this.#context.boxes;
+  }
+
+  get lineAddress(): string | undefined {
+    return this.#context.lineAddress;
+  }
+
+  get absent(): readonly AbsentPart[] {
+    return this.#context.absent;
+  }
+
+  get policies(): readonly KnownPolicies[] {
+    return this.#context.policies;
+  }
+
+  /** Paths of the site's pages. */
+  get paths(): readonly string[] {
+    return this.#context.paths;
+  }
+
+  /** The site has more pages than those that are known. */
+  get hasMorePages(): boolean {
+    return this.#context.hasMorePages;
+  }
+
+  get files(): FileBook {
+    return this.#context.files;
+  }
+
+  /** What the pages have themselves. */
+  get pageCode(): PageCode {
+    return this.#context.pageCode;
   }
 
   /** What the site's own pages are made of, as far as they are known, of those that a part runs on. */
   skeletonsOf({ snippet }: ReadPart): readonly PageSkeleton[] {
-    return this.#skeletons.filter(({ path }) => this.reaches.holdsPage(snippet.pages, pageAddress(path)));
+    return this.#context.skeletons.filter(({ path }) =>
+      this.reaches.holdsPage(snippet.pages, pageAddress(path)),
+    );
   }
 
   /** What becomes of a part on the site's own pages, as far as they are known, of those that it runs on. */
@@ -165,24 +201,17 @@ export class CheckedSet {
 
   /** The newest version of the recipe that a snippet is an install of, applied or pasted by hand. */
   recipeOf({ key }: Pick<SnapshotSnippet, 'key'>): Recipe | undefined {
-    this.#recipes ??= this.#findRecipes();
-    return this.#recipes.get(key);
-  }
-
-  #findRecipes(): Map<string, Recipe> {
-    if (this.book.newest.length === 0) return new Map();
-    const facts = new Map<string, Facts[]>();
-    for (const part of this.parts) {
-      const list = facts.get(part.snippet.key);
-      if (list) list.push(part.facts);
-      else facts.set(part.snippet.key, [part.facts]);
-    }
-    return new Map(
-      this.snapshot.snippets.flatMap((snippet) => {
-        const recipe = recipeOf(snippet, facts.get(snippet.key) ?? [], this.book);
-        return recipe ? [[snippet.key, recipe] as const] : [];
-      }),
-    );
+    if (this.book.newest.length === 0) return undefined;
+    const one = this.#read.snippets.get(key);
+    if (!one) return undefined;
+    one.recipe ??= {
+      found: recipeOf(
+        one.own,
+        one.parts.map(({ facts }) => facts),
+        this.book,
+      ),
+    };
+    return one.recipe.found;
   }
 
   /** Keys of the snippets that must run before one, as its recipe says. */
@@ -191,8 +220,9 @@ export class CheckedSet {
     return after.flatMap((recipe) => this.installs(recipe).map(({ key }) => key));
   }
 
-  /** The snippets that are installs of a recipe, in the order of the set. */
+  /** The snippets of the whole set that are installs of a recipe, in its order. */
   installs(recipe: string): readonly SnapshotSnippet[] {
+    if (this.whole !== this) return this.whole.installs(recipe);
     this.#installs ??= this.#findInstalls();
     return this.#installs.get(recipe) ?? [];
   }
@@ -214,12 +244,15 @@ export class CheckedSet {
     const uses = new Map<Recipe, SnapshotSnippet[]>();
     for (const snippet of this.snapshot.snippets) {
       const recipe = snippet.state === 'on' ? this.recipeOf(snippet) : undefined;
-      if (recipe) uses.set(recipe, [...(uses.get(recipe) ?? []), snippet]);
+      if (!recipe) continue;
+      const list = uses.get(recipe);
+      if (list) list.push(snippet);
+      else uses.set(recipe, [snippet]);
     }
     return checklist(
       [...uses].map(([recipe, snippets]) => ({ recipe, snippets })),
-      this.#hosts,
-      this.#ticks,
+      this.#context.hosts,
+      this.#context.ticks,
     );
   }
 
@@ -231,39 +264,29 @@ export class CheckedSet {
 
   /** Whether a host is the site's own; an address without one is. */
   isOwnHost(host: string | undefined): boolean {
-    return host === undefined || this.#hosts.some((one) => one.host === host);
+    return host === undefined || this.#context.hosts.some((one) => one.host === host);
   }
 
   /** Whether the site answers in an environment, as far as its hosts are known. */
   hasHost(environment: EnvironmentName): boolean {
-    return this.#hosts.length === 0 || this.#hosts.some((host) => host.environment === environment);
+    return (
+      this.#context.hosts.length === 0 || this.#context.hosts.some((host) => host.environment === environment)
+    );
   }
 
   /** The site's hosts in an environment that it does not have in the other as well. */
   hostsOf(environment: EnvironmentName): string[] {
     const others = new Set(
-      this.#hosts.filter((one) => one.environment !== environment).map(({ host }) => host),
+      this.#context.hosts.filter((one) => one.environment !== environment).map(({ host }) => host),
     );
-    return this.#hosts.flatMap((one) =>
+    return this.#context.hosts.flatMap((one) =>
       one.environment === environment && !others.has(one.host) ? [one.host] : [],
     );
   }
 
   /** The ways in which what visitors get of a snippet comes to them. */
-  waysOf({ limits }: Pick<SnapshotSnippet, 'limits'>): readonly Way[] {
-    this.#ways ??= new Map(
-      (['live', 'staging'] as const).map((environment) => [environment, this.#waysTo(environment)]),
-    );
-    return this.#ways.get(limits?.environment ?? 'live')!;
-  }
-
-  #waysTo(environment: EnvironmentName): Way[] {
-    return DELIVERIES.flatMap((delivery) => {
-      const hosts = this.#hosts.filter(
-        (one) => one.environment === environment && (one.delivery ?? 'gateway') === delivery.key,
-      );
-      return hosts.length === 0 ? [] : [{ delivery, hosts: hosts.map(({ host }) => host) }];
-    });
+  waysOf(snippet: Pick<SnapshotSnippet, 'limits'>): readonly Way[] {
+    return this.#context.waysOf(snippet);
   }
 
   /** How a part comes into its pages in a way; undefined where it does not. */
@@ -281,18 +304,19 @@ export class CheckedSet {
 
   /** What the pages have themselves that somebody may be told of. */
   get heededThings(): readonly PageThing[] {
-    const heeded = new Set(this.#heeded.map(({ key }) => key));
+    const heeded = new Set(this.#context.heeded.map(({ key }) => key));
     return this.pageCode.things.filter(({ sighting }) => heeded.has(sighting.key));
   }
 
   /** What stands in the site itself and is what a part installs, each with that part; also where its type lets nothing run. */
   get hardCoded(): readonly HardCoded[] {
+    if (this.whole !== this) return this.whole.hardCoded;
     this.#hardCoded ??= this.#findHardCoded();
     return this.#hardCoded;
   }
 
   #findHardCoded(): HardCoded[] {
-    const others = this.#heeded.filter(
+    const others = this.#context.heeded.filter(
       ({ seen: { others: on, states } }) =>
         on.pages > 0 && (states.includes('active') || states.includes('inert-type')),
     );
@@ -310,13 +334,15 @@ export class CheckedSet {
     return !this.files.isUnread(load);
   }
 
-  /** What needs what, worked out when it is first asked for. */
+  /** What needs what in the whole set, worked out when it is first asked for. */
   get order(): SetOrder {
-    return (this.#order ??= new SetOrder(this));
+    if (this.whole !== this) return this.whole.order;
+    return (this.#order ??= new SetOrder(findDependencies<ReadPart>(this), this.parts));
   }
 
   /** Whether scripts run on a page of which nobody knows what they do: its own, or those that snippets load there. @param snippet - that surely runs there */
   holdsUnread({ group, page }: PagesInReach, snippet: SnapshotSnippet): boolean {
+    if (this.whole !== this) return this.whole.holdsUnread({ group, page }, snippet);
     this.#unread ??= this.running.filter(({ facts }) =>
       facts.loads.some((load) => this.files.isUnread(load)),
     );
@@ -328,21 +354,25 @@ export class CheckedSet {
 
   /** The code of a part by its key; empty where there is none. */
   codeOf(key: string): string {
-    this.#byKey ??= new Map(this.parts.map((part) => [part.key, part]));
-    return this.#byKey.get(key)?.code ?? '';
+    const parts = this.#read.snippets.get(snippetOfPart(key))?.parts ?? [];
+    return parts.find((part) => part.key === key)?.code ?? '';
   }
 
-  /** The code of a part as it is written, its fields not filled in. */
+  /** The code of a part as it is written, its fields not filled in; empty where there is none. */
   sourceOf(key: string): string {
-    this.#sources ??= new Map(orderedParts(this.snapshot).map((placed) => [placed.key, placed.part.code]));
-    return this.#sources.get(key) ?? '';
+    const own = this.#read.snippets.get(snippetOfPart(key))?.own;
+    return own?.parts.find((_, index) => partKey(own.key, index) === key)?.code ?? '';
+  }
+
+  /** Where something that a finding is about stands in the page, among others. */
+  positionOf({ snippet, part }: Subject): number {
+    const parts = this.#read.snippets.get(snippet)?.parts ?? [];
+    return (parts.find(({ key }) => key === part) ?? parts[0])?.position ?? -1;
   }
 
   /** Whether a snippet runs on a page of the live site, in some page load. @param page - a path */
-  runsOn({ pages, limits }: SnapshotSnippet, page: string): boolean {
-    if (limits?.environment === 'staging') return false;
-    const rules = withoutGroups(pages, this.snapshot.site.pageGroups ?? []);
-    return pageMatcher(rules).match(page).matches;
+  runsOn(snippet: SnapshotSnippet, page: string): boolean {
+    return this.#context.runsOn(snippet, page);
   }
 
   /** A page load in which both run, in words: "/book, on a phone, Thursday 10:00". */
@@ -377,44 +407,9 @@ export class CheckedSet {
   }
 }
 
-/** What visitors of the live site get is what is looked at; of a snippet for staging only, what staging gets. */
-function filledWhereItRuns(snapshot: Snapshot): Snapshot {
-  const live = filledSnapshot(snapshot, 'live');
-  if (live === snapshot) return snapshot;
-  const staging = filledSnapshot(snapshot, 'staging');
-  return {
-    ...live,
-    snippets: live.snippets.map((snippet, index) =>
-      snippet.limits?.environment === 'staging' ? staging.snippets[index]! : snippet,
-    ),
-  };
+function inPageOrder(snippets: readonly ReadSnippet[]): ReadPart[] {
+  return snippets.flatMap(({ parts }) => parts).sort((a, b) => a.position - b.position);
 }
-
-function readOf(read: ReadCode, files: FileBook): { read: ReadCode; code: string; facts: Facts } {
-  return { read, code: read.code, facts: factsWithFiles(files)(read) };
-}
-
-const fileBook = memoizeByObject(({ base, files }: KnownFiles) => new FileBook(base, files));
-
-/** What code does, with what the files do that it loads, as far as these are known. */
-const factsWithFiles = memoizeByObject((files: FileBook) =>
-  memoizeByObject(({ facts }: ReadCode): Facts => {
-    const brought = filesLoadedBy(facts).flatMap((load) =>
-      (files.find(load.address)?.defines ?? []).map((name): Definition => ({
-        name,
-        when: whenFileRuns(load),
-        what: 'value',
-        isStub: false,
-        from: load.address,
-        range: load.range,
-        confidence: 'likely',
-      })),
-    );
-    const own = new Set(facts.defines.map(({ name }) => name));
-    const added = brought.filter(({ name }) => !own.has(name));
-    return added.length === 0 ? facts : { ...facts, defines: [...facts.defines, ...added] };
-  }),
-);
 
 /** By skeleton, code and placement: sites whose pages are made alike share nothing but time. */
 const outcomes = memoizeByObject<PageSkeleton, (read: ReadCode) => Map<string, OnPage>>(() =>

@@ -9,7 +9,12 @@ export function withoutConsequences(findings: readonly Finding[], checks: readon
   const byAll = new Map<string, ReadonlySet<string>[]>();
   for (const { check, subjects } of findings) {
     const { explains = [], explainsPairs = [] } = byId.get(check) ?? {};
-    for (const id of explains) byFirst.set(id, new Set([...(byFirst.get(id) ?? []), ...subjects.map(keyOf)]));
+    for (const id of explains) {
+      const about = byFirst.get(id) ?? new Set();
+      for (const subject of subjects) about.add(keyOf(subject));
+      byFirst.set(id, about);
+    }
+    if (explainsPairs.length === 0) continue;
     const about = new Set(subjects.map(keyOf));
     for (const id of explainsPairs)
       for (const key of about) {

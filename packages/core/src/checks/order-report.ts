@@ -22,7 +22,7 @@ export interface OrderReport {
 
 /** What needs what in a set, whether the order is right, and the fewest moves that make it right. */
 export function orderReport(snapshot: Snapshot, knowledge: Knowledge = {}): OrderReport {
-  const set = new CheckedSet(snapshot, knowledge);
+  const set = CheckedSet.of(snapshot, knowledge);
   const { dependencies, right } = set.order;
   const { moves, lists } = right;
   const change: SetChange | undefined =

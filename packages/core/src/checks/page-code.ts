@@ -67,7 +67,7 @@ export class PageCode {
   readonly groups: readonly ComposedPages[];
   readonly #files: FileBook;
   readonly #runsOn: (snippet: SnapshotSnippet, page: string) => boolean;
-  readonly #reach = new Map<string, readonly PagesInReach[]>();
+  readonly #reach = new WeakMap<SnapshotSnippet, readonly PagesInReach[]>();
   #definers: ReadonlyMap<string, readonly PageDefiner[]> | undefined;
   #called: ReadonlyMap<string, readonly PageDefiner[]> | undefined;
   #opaque: ReadonlySet<number> | undefined;
@@ -99,7 +99,7 @@ export class PageCode {
 
   /** The makes of pages on which a snippet runs, as far as their first pages tell. */
   pagesOf(snippet: SnapshotSnippet): readonly PagesInReach[] {
-    let found = this.#reach.get(snippet.key);
+    let found = this.#reach.get(snippet);
     if (!found) {
       found = this.groups.flatMap((group) => {
         // What is shown in place of a page that is not there needs nothing of what pages need.
@@ -107,7 +107,7 @@ export class PageCode {
         const page = group.examples.find((path) => this.#runsOn(snippet, path));
         return page === undefined ? [] : [{ group, page }];
       });
-      this.#reach.set(snippet.key, found);
+      this.#reach.set(snippet, found);
     }
     return found;
   }

@@ -2,11 +2,14 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { fieldUses } from '../fields/index.js';
 import type { SetChange } from '../edit/index.js';
+import type { FactsCache } from '../facts/index.js';
+import { memoizeByObject } from '../memoize/by-object.js';
 import type { Snapshot } from '../snapshot/index.js';
 import { CheckedSet } from './checked-set.js';
 import type { Knowledge } from './knowledge.js';
 import { unreadCode } from './activation/unread-code.js';
 import { withoutConsequences } from './consequences.js';
+import { FoundSoFar, type FoundByCheck, type PlacedFinding } from './found-so-far.js';
 import { CHECKS } from './registry.js';
 import { SEVERITIES, type Finding, type Found } from './finding.js';
 import { wordFinding } from './word-finding.js';
@@ -15,19 +18,72 @@ import type { Check } from './check.js';
 /** Hex digits; 40 bits, far more than the findings of one set need. */
 const ID_LENGTH = 10;
 
-/** Everything that the checks find in a set: errors first, then in the order of the registry and of the page. */
+/** Sets whose findings are kept, by memory: somebody works on one site at a time, or on a few. */
+const MOST_KEPT = 4;
+const keptOf = memoizeByObject<FactsCache, Map<string, FoundSoFar>>(() => new Map());
+
+/**
+ * Everything that the checks find in a set: errors first, then in the order of the registry and of the page. With the
+ * same memory in what is known, only what differs from the set before is looked at.
+ */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
-  const set = new CheckedSet(snapshot, knowledge);
-  const findings = CHECKS.flatMap((check) => {
+  const kept = knowledge.memory ? keptOf(knowledge.memory) : undefined;
+  const { key } = snapshot.site;
+  const known = kept?.get(key);
+  const again = known && lookAgain(known, snapshot, knowledge);
+  if (again) return again;
+  kept?.delete(key);
+  const { findings, soFar } = lookAtAll(snapshot, knowledge);
+  if (kept && soFar) kept.set(key, soFar());
+  for (const oldest of kept?.keys() ?? []) if (kept!.size > MOST_KEPT) kept!.delete(oldest);
+  return findings;
+}
+
+/** What the checks find in a set, and what it takes to look again after an edit; that is left out where one failed. */
+export function lookAtAll(
+  snapshot: Snapshot,
+  knowledge: Knowledge,
+): { findings: Finding[]; soFar: (() => FoundSoFar) | undefined } {
+  const set = CheckedSet.of(snapshot, knowledge);
+  const all = new Map<Check, FoundByCheck>();
+  const failed = new Map<Check, Finding[]>();
+  for (const check of CHECKS)
     try {
-      return toFindings(check, set);
+      all.set(check, { run: runOn(check, 'run', set), runOnWhole: runOn(check, 'runOnWhole', set) });
     } catch (error) {
-      return afterFailure(check, snapshot, knowledge, error);
+      failed.set(check, afterFailure(check, snapshot, knowledge, error));
     }
-  });
-  return withoutConsequences(findings, CHECKS).sort(
-    (a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity),
-  );
+  return {
+    findings: told(CHECKS.map((check) => all.get(check) ?? failed.get(check)!)),
+    soFar: failed.size === 0 ? () => new FoundSoFar(set, all, runOn) : undefined,
+  };
+}
+
+/** What the checks find after an edit; undefined where all has to be looked at, or where that does not go well. */
+export function lookAgain(
+  soFar: FoundSoFar,
+  snapshot: Snapshot,
+  knowledge: Knowledge,
+): Finding[] | undefined {
+  try {
+    const found = soFar.after(snapshot, knowledge);
+    return found && told([...found.values()]);
+  } catch {
+    // Which check it was, and over which snippets, comes out when all is looked at.
+    return undefined;
+  }
+}
+
+/** What is told of what the checks found, check by check. */
+function told(found: readonly (FoundByCheck | Finding[])[]): Finding[] {
+  const all = found.flatMap((one) => ('run' in one ? inPageOrder(one).map(({ finding }) => finding) : one));
+  const left = withoutConsequences(all, CHECKS);
+  return SEVERITIES.flatMap((severity) => left.filter((finding) => finding.severity === severity));
+}
+
+function inPageOrder({ run, runOnWhole }: FoundByCheck): readonly PlacedFinding[] {
+  if (runOnWhole.length === 0) return run;
+  return [...runOnWhole, ...run].sort((a, b) => a.position - b.position);
 }
 
 /**
@@ -35,11 +91,14 @@ export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Findin
  * are named. One bad snippet hides nothing of the others.
  */
 function afterFailure(check: Check, snapshot: Snapshot, knowledge: Knowledge, error: unknown): Finding[] {
-  const without = (snippets: Snapshot['snippets']): CheckedSet =>
-    new CheckedSet({ ...snapshot, snippets }, knowledge);
+  const found = (snippets: Snapshot['snippets']): Finding[] => {
+    const set = CheckedSet.of({ ...snapshot, snippets }, knowledge);
+    const all = { run: runOn(check, 'run', set), runOnWhole: runOn(check, 'runOnWhole', set) };
+    return inPageOrder(all).map(({ finding }) => finding);
+  };
   const fails = (snippets: Snapshot['snippets']): boolean => {
     try {
-      toFindings(check, without(snippets));
+      found(snippets);
       return false;
     } catch {
       return true;
@@ -48,8 +107,7 @@ function afterFailure(check: Check, snapshot: Snapshot, knowledge: Knowledge, er
   const bad = snapshot.snippets.filter((snippet) => fails([snippet]));
   const good = snapshot.snippets.filter((snippet) => !bad.includes(snippet));
   const blamed = bad.length > 0 && !fails(good) ? bad : snapshot.snippets;
-  const found = blamed === bad ? toFindings(check, without(good)) : [];
-  return [...found, unfinished(check, blamed, error)];
+  return [...(blamed === bad ? found(good) : []), unfinished(check, blamed, error)];
 }
 
 function unfinished(check: Check, snippets: Snapshot['snippets'], error: unknown): Finding {
@@ -74,18 +132,22 @@ function unfinished(check: Check, snippets: Snapshot['snippets'], error: unknown
   });
 }
 
-/** What one check finds. Of several things that are about the same, each has an id by its number. */
-function toFindings(check: Check, set: CheckedSet): Finding[] {
+/** What one function of a check finds, in page order. Of several things that are about the same, each has an id by its number. */
+function runOn(check: Check, by: 'run' | 'runOnWhole', set: CheckedSet): PlacedFinding[] {
   const reported = new Map<string, number>();
-  return [...check.run(set)].map((found) => {
-    const identity = JSON.stringify([
-      found.subjects.map(({ snippet, part }) => part ?? snippet),
-      found.about,
-    ]);
-    const number = reported.get(identity) ?? 0;
-    reported.set(identity, number + 1);
-    return toFinding(check, number === 0 ? found : { ...found, about: `${found.about} ${number}` }, set);
-  });
+  return [...(check[by]?.(set) ?? [])]
+    .map((found) => {
+      const identity = JSON.stringify([
+        found.subjects.map(({ snippet, part }) => part ?? snippet),
+        found.about,
+      ]);
+      const number = reported.get(identity) ?? 0;
+      reported.set(identity, number + 1);
+      const numbered = number === 0 ? found : { ...found, about: `${found.about} ${number}` };
+      const [first] = found.subjects;
+      return { finding: toFinding(check, numbered, set), position: first ? set.positionOf(first) : -1 };
+    })
+    .sort((a, b) => a.position - b.position);
 }
 
 /**

@@ -1,12 +1,4 @@
-import {
-  Precedences,
-  findDependencies,
-  moveTitle,
-  rightOrder,
-  type Dependency,
-  type OrderSet,
-  type Rearrangement,
-} from '../order/index.js';
+import { Precedences, moveTitle, rightOrder, type Dependency, type Rearrangement } from '../order/index.js';
 import type { SetChange } from '../edit/index.js';
 import type { ReadPart } from './read-part.js';
 
@@ -28,9 +20,10 @@ export class SetOrder {
   readonly #groups = new Map<string, Rearrangement<ReadPart>>();
   #components: ReadonlyMap<string, readonly string[]> | undefined;
 
-  constructor(set: OrderSet<ReadPart> & { readonly parts: readonly ReadPart[] }) {
-    this.dependencies = findDependencies(set);
-    this.#all = set.parts;
+  /** @param all - all parts of the set in page order, also those of snippets that are off */
+  constructor(dependencies: readonly Dependency<ReadPart>[], all: readonly ReadPart[]) {
+    this.dependencies = dependencies;
+    this.#all = all;
   }
 
   /** How the parts that have to do with these two come into order; groups are worked out apart. */
@@ -63,6 +56,17 @@ export class SetOrder {
       fix: [{ kind: 'arrange', lists, moved: moves.map(({ part }) => part.key) }],
       params: { moves: moves.length, move: moveTitle(only!) },
     };
+  }
+
+  /** Parts that need each other in a circle: no order is right for them. */
+  get cycles(): readonly (readonly ReadPart[])[] {
+    const ordered = this.dependencies.filter(({ isByOrder }) => isByOrder);
+    const byKey = new Map(
+      ordered.flatMap(({ first, then }) => [first, then].map((part) => [part.key, part])),
+    );
+    return new Precedences(ordered.map(({ first, then }) => [first.key, then.key]))
+      .cycles()
+      .map((group) => group.map((key) => byKey.get(key)!));
   }
 
   /** The whole set in the right order. */

@@ -22,7 +22,7 @@ import { happensBefore, isDecidedByOrder, type Precedence } from './running-orde
 /** A part whose code was read. */
 export interface OrderPart extends PlacedPart {
   readonly facts: Facts;
-  /** Position among all parts of the set, in page order. */
+  /** Grows from part to part of the set, in page order. */
   readonly position: number;
 }
 
@@ -72,10 +72,17 @@ export const VERDICTS: Readonly<Record<Precedence, Verdict>> = {
   never: 'wrong',
 };
 
-/** All that the running parts of a set need of each other, in page order of those that need. */
-export function findDependencies<P extends OrderPart>(set: OrderSet<P>): Dependency<P>[] {
+/**
+ * All that running parts of a set need of each other, in page order of those that need.
+ *
+ * @param of - the parts that need, all of the set when left out
+ */
+export function findDependencies<P extends OrderPart>(
+  set: OrderSet<P>,
+  of: readonly P[] = set.running,
+): Dependency<P>[] {
   const index = new SetIndex(set);
-  return set.running.flatMap((part) => [
+  return of.flatMap((part) => [
     ...ofNames(set, index, part),
     ...ofElements(set, index, part),
     ...ofSettings(set, index, part),

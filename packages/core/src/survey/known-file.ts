@@ -116,6 +116,11 @@ export class FileBook<F extends KnownFile = KnownFile> {
     this.#files = new Map(files.map((file) => [file.address, file]));
   }
 
+  /** Whether no file is known at all. */
+  get isEmpty(): boolean {
+    return this.#files.size === 0;
+  }
+
   /** Whether a script is loaded of which nobody knows what it does. @param path - of the page that loads it */
   isUnread({ kind, noScript, address }: Load, path?: string): boolean {
     return kind === 'script' && !noScript && this.find(address, path)?.isRead !== true;

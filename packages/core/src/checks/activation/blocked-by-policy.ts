@@ -68,8 +68,10 @@ export const blockedByPolicy = defineCheck({
   right: [{ name: 'Chat', parts: [{ placement: 'body-end', code: CHAT.replace('parlanook.', 'boats.') }] }],
   pages: { '/fares': page("script-src 'self' https://boats.example") },
   *run(set) {
+    for (const known of set.policies) yield* barredByPolicy(set, known);
+  },
+  *runOnWhole(set) {
     for (const known of set.policies) {
-      yield* barredByPolicy(set, known);
       const found = set.running.flatMap((part) => firstBlocked(set, known, part) ?? []);
       const [first] = found;
       if (!first) continue;

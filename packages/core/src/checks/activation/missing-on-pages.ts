@@ -36,7 +36,7 @@ export const missingOnPages = defineCheck({
     '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
   },
   undelivered: ['/fares'],
-  *run(set) {
+  *runOnWhole(set) {
     for (const { part: key, code, missing, expected, examples } of set.absent) {
       const part = set.running.find((one) => one.key === key);
       // What has been changed since is not what was looked for.

@@ -38,7 +38,7 @@ export const openStep = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Harbour chat', recipe: 'parlanook-chat', parts: [{ placement: 'body-end', code: CHAT }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CHAT }] }],
-  *run(set) {
+  *runOnWhole(set) {
     for (const { recipe, step, host, title, open, snippets, tick } of set.checklist) {
       if (tick) continue;
       yield {

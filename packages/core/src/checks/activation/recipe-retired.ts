@@ -65,6 +65,8 @@ export const recipeRetired = defineCheck({
         evidence: [],
       };
     }
+  },
+  *runOnWhole(set) {
     const copies = new Set(set.hardCoded.map(({ sighting }) => sighting.key));
     for (const { facts, sighting } of set.heededThings) {
       const recipe = copies.has(sighting.key) ? undefined : set.book.recognise(facts);

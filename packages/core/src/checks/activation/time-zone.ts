@@ -31,7 +31,7 @@ export const timeZoneCheck = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Harbour chat', limits: HOURS, parts: [{ placement: 'body-end', code: CODE }] }],
   right: [{ name: 'Harbour chat', parts: [{ placement: 'body-end', code: CODE }] }],
-  *run(set) {
+  *runOnWhole(set) {
     if (!/^(?:UTC|Etc\/(?:UTC|GMT|UCT|Zulu)|GMT|Zulu|UCT)$/i.test(set.snapshot.site.timeZone)) return;
     const timed = set.snapshot.snippets.filter(
       ({ state, limits }) => state === 'on' && limits?.hours?.weekly,

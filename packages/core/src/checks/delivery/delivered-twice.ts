@@ -31,7 +31,7 @@ export const deliveredTwice = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Visit counter', parts: [{ placement: 'head-end', code: COUNTER }] }],
   right: [{ name: 'Visit counter', include: ['/'], parts: [{ placement: 'head-end', code: COUNTER }] }],
-  *run(set) {
+  *runOnWhole(set) {
     const way = set.waysOf({}).find(({ delivery }) => !delivery.isLine);
     // A site without the gateway has the line's pages on another host.
     if (!way) return;

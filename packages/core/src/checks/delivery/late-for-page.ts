@@ -39,7 +39,7 @@ export const lateForPage = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Visit counter', parts: [{ placement: 'head-end', code: TALLY }] }],
   right: [{ name: 'Visit counter', include: ['/fares'], parts: [{ placement: 'head-end', code: TALLY }] }],
-  *run(set) {
+  *runOnWhole(set) {
     const ways = set.waysOf({}).filter(isByScript);
     if (ways.length === 0) return;
     const told = new Set<string>();

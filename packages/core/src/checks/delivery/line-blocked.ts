@@ -36,7 +36,7 @@ export const lineBlocked = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Visit counter', parts: [{ placement: 'head-end', code: COUNTER }] }],
   right: [{ name: 'Visit counter', include: ['/'], parts: [{ placement: 'head-end', code: COUNTER }] }],
-  *run(set) {
+  *runOnWhole(set) {
     const { lineAddress } = set;
     if (!lineAddress) return;
     for (const known of set.policies) {

@@ -52,7 +52,7 @@ export const noBox = defineCheck({
   isFixable: false,
   wrong: [{ name: 'Visit counter', parts: [{ placement: 'head-end', code: COUNTER }] }],
   right: [{ name: 'Visit counter', include: ['/'], parts: [{ placement: 'body-end', code: COUNTER }] }],
-  *run(set) {
+  *runOnWhole(set) {
     const hosts = pastedHosts(set);
     const [first] = set.running;
     if (hosts.length === 0 || !first) return;

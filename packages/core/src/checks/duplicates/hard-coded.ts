@@ -1,13 +1,22 @@
 import { partName } from '../../snapshot/index.js';
-import { domainOf, type Load, type ShapeKind } from '../../facts/index.js';
+import { domainOf, type Load, type Range, type ShapeKind } from '../../facts/index.js';
+import type { FileBook } from '../../survey/index.js';
 import type { CheckedSet, HardCoded } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 import type { PageThing } from '../page-code.js';
 import type { ReadPart } from '../read-part.js';
 import { fileName } from '../tag-text.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js" data-account="TM-7731"></script>';
+
+/** Providers that they load from, and those that files of theirs fetch from. */
+const byFetched = tieOfParts((part, { files }) =>
+  files.isEmpty
+    ? []
+    : [...countedBy(part), ...fetchedBy(part.facts.loads, files)].map(({ domain }) => domain),
+);
 
 export const hardCoded = defineCheck({
   id: 'hard-coded',
@@ -46,13 +55,9 @@ export const hardCoded = defineCheck({
     '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
     '/news': `<!DOCTYPE html><html><head><title>News</title>${COUNTER}</head><body><p>News</p></body></html>`,
   },
-  *run(set) {
-    const found = set.hardCoded.filter(
-      ({ match: { kind }, sighting: { seen }, part }) =>
-        kind !== 'other-account' &&
-        seen.states.includes('active') &&
-        seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
-    );
+  ties: [byFetched],
+  *runOnWhole(set) {
+    const found = inPages(set);
     // The pieces of one part are one thing.
     for (const part of new Set(found.map((one) => one.part))) {
       const pieces = found.filter((one) => one.part === part);
@@ -78,9 +83,21 @@ export const hardCoded = defineCheck({
         yield { ...about, message: 'same-file', params: { ...params, file: sighting.loads[0]! } };
       else yield { ...about, message: 'same-code', params };
     }
-    yield* byContainers(set, new Set(found.map(({ part }) => part)));
+  },
+  *run(set) {
+    if (!set.files.isEmpty) yield* byContainers(set);
   },
 });
+
+/** What stands in the pages and runs there beside what we put in. */
+function inPages(set: CheckedSet): HardCoded[] {
+  return set.hardCoded.filter(
+    ({ match: { kind }, sighting: { seen }, part }) =>
+      kind !== 'other-account' &&
+      seen.states.includes('active') &&
+      seen.others.examples.some((page) => set.runsOn(part.snippet, page)),
+  );
+}
 
 function widest(pieces: readonly HardCoded[]): HardCoded {
   return pieces.reduce((a, b) => (b.sighting.seen.others.pages > a.sighting.seen.others.pages ? b : a));
@@ -90,14 +107,13 @@ function widest(pieces: readonly HardCoded[]): HardCoded {
 const COUNTING: ReadonlySet<ShapeKind> = new Set(['analytics', 'pixel', 'container']);
 
 /** Providers that a file, as tag containers are, fetches scripts from, beside the snippet that does so by itself. */
-function* byContainers(set: CheckedSet, told: ReadonlySet<ReadPart>) {
+function* byContainers(set: CheckedSet) {
   const carriers = carriersOf(set);
   if (carriers.size === 0) return;
+  const told = new Set(inPages(set).map(({ part }) => part));
   for (const part of set.running) {
-    if (told.has(part) || !COUNTING.has(part.facts.shape.kind)) continue;
-    for (const { kind, noScript, address, range } of part.facts.loads) {
-      const domain = kind === 'script' && !noScript ? domainOf(address) : undefined;
-      if (domain === undefined) continue;
+    if (told.has(part)) continue;
+    for (const { domain, range } of countedBy(part)) {
       const carrier = carriers.get(domain)?.find((one) => one.part !== part);
       const page = carrier && meetingOf(set, part, carrier);
       if (page === undefined) continue;
@@ -129,24 +145,47 @@ interface Carrier {
   readonly thing?: PageThing;
 }
 
-/** Files that fetch scripts of other providers than their own, by those providers' domains. */
-function carriersOf(set: CheckedSet): Map<string, Carrier[]> {
+/** The providers that a part that counts loads scripts from. */
+function countedBy({
+  facts: { shape, loads },
+}: ReadPart): { readonly domain: string; readonly range: Range }[] {
+  if (!COUNTING.has(shape.kind)) return [];
+  return loads.flatMap(({ kind, noScript, address, range }) => {
+    const domain = kind === 'script' && !noScript ? domainOf(address) : undefined;
+    return domain === undefined ? [] : [{ domain, range }];
+  });
+}
+
+/** Other providers' domains that the files fetch scripts from which something loads, each with the file. */
+function fetchedBy(
+  loads: readonly Load[],
+  files: FileBook,
+  path?: string,
+): { readonly domain: string; readonly file: string }[] {
+  return loads.flatMap(({ address, kind }) => {
+    const asks = (kind === 'script' ? files.find(address, path)?.asks : undefined) ?? [];
+    const own = asks.length === 0 ? undefined : domainOf(address);
+    return asks.flatMap((asked) => {
+      const host = /^script ([a-z0-9.-]+)$/.exec(asked)?.[1];
+      const domain = host === undefined ? undefined : domainOf(`//${host}`);
+      return domain === undefined || domain === own ? [] : [{ domain, file: fileName(address) }];
+    });
+  });
+}
+
+/** All that loads such files, by those domains. */
+function carriersOf({ near, files, pageCode }: CheckedSet): Map<string, Carrier[]> {
   const found = new Map<string, Carrier[]>();
-  const look = (loads: readonly Load[], path: string | undefined, carrier: Omit<Carrier, 'file'>): void => {
-    for (const { address, kind } of loads) {
-      const file = kind === 'script' ? set.files.find(address, path) : undefined;
-      const own = domainOf(address);
-      for (const asked of file?.asks ?? []) {
-        const host = /^script ([a-z0-9.-]+)$/.exec(asked)?.[1];
-        const domain = host === undefined ? undefined : domainOf(`//${host}`);
-        if (domain === undefined || domain === own) continue;
-        found.set(domain, [...(found.get(domain) ?? []), { ...carrier, file: fileName(address) }]);
-      }
+  const add = (fetched: ReturnType<typeof fetchedBy>, carrier: Omit<Carrier, 'file'>): void => {
+    for (const { domain, file } of fetched) {
+      const list = found.get(domain);
+      if (list) list.push({ ...carrier, file });
+      else found.set(domain, [{ ...carrier, file }]);
     }
   };
-  for (const part of set.running) look(part.facts.loads, undefined, { part, name: partName(part) });
-  for (const thing of set.pageCode.things)
-    look(thing.facts.loads, thing.sighting.firstPath, { thing, name: thing.sighting.name });
+  for (const part of near.running) add(fetchedBy(part.facts.loads, files), { part, name: partName(part) });
+  for (const thing of pageCode.things)
+    add(fetchedBy(thing.facts.loads, files, thing.sighting.firstPath), { thing, name: thing.sighting.name });
   return found;
 }
 

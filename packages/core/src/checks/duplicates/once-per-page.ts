@@ -5,6 +5,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 /** Each with the pattern of its opening tag. */
@@ -24,6 +25,8 @@ interface Single {
   readonly range: Range;
   readonly what: string;
 }
+
+const bySingle = tieOfParts(({ read }) => singlesOf(read).map(({ what }) => what));
 
 export const oncePerPage = defineCheck({
   id: 'once-per-page',
@@ -76,8 +79,9 @@ export const oncePerPage = defineCheck({
       parts: [{ placement: 'head-end', code: '<meta name="theme-color" content="#0b3954">' }],
     },
   ],
+  ties: [bySingle],
   *run(set) {
-    const found = set.running.flatMap((part) =>
+    const found = set.near.running.flatMap((part) =>
       singlesOf(part.read).map((single): Single => ({ part, ...single })),
     );
     for (const [first, ...others] of groups(found, ({ what }) => what)) {

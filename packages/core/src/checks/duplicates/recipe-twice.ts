@@ -4,14 +4,21 @@ import { exampleRecipe } from '../examples.js';
 import { groups } from '../groups.js';
 import { subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
+import type { Tie } from '../tie.js';
 import { defineCheck } from '../check.js';
-import { sameAccount } from './same-account.js';
-import { sameCode } from './same-code.js';
-import { sameResource } from './same-resource.js';
+import { byAccount, sameAccount } from './same-account.js';
+import { byOutline, sameCode } from './same-code.js';
+import { byAddress, sameResource } from './same-resource.js';
 
 const ONCE = exampleRecipe('tallymast-counter', 'Tallymast counter', {
   recognise: { hosts: ['tallymast.example'], addresses: [], globals: [] },
 });
+
+/** A recipe that may stand on a page only once. */
+const byOnce: Tie = ({ own }, set) => {
+  const recipe = set.recipeOf(own);
+  return recipe?.repeatable === false ? [recipe.key] : [];
+};
 
 export const recipeTwice = defineCheck({
   id: 'recipe-twice',
@@ -72,6 +79,7 @@ export const recipeTwice = defineCheck({
       ],
     },
   ],
+  ties: [byOnce, byOutline, byAddress, byAccount],
   *run(set) {
     const mains = firstOfEach(set);
     let reported: Set<string> | undefined;
@@ -97,7 +105,7 @@ export const recipeTwice = defineCheck({
 });
 
 /** The first part of each snippet, those for browsers without scripts aside: a snippet is one install. */
-function firstOfEach({ running }: CheckedSet): ReadPart[] {
+function firstOfEach({ near: { running } }: CheckedSet): ReadPart[] {
   const seen = new Set<string>();
   return running.filter((part) => {
     if (seen.has(part.snippet.key) || isFallback(part)) return false;
@@ -110,7 +118,7 @@ function firstOfEach({ running }: CheckedSet): ReadPart[] {
 function pairsReported(set: CheckedSet): Set<string> {
   return new Set(
     [sameCode, sameResource, sameAccount].flatMap((check) =>
-      [...check.run(set)].flatMap(({ subjects: [a, b] }) => (a && b ? [pairKey(a.snippet, b.snippet)] : [])),
+      [...check.run!(set)].flatMap(({ subjects: [a, b] }) => (a && b ? [pairKey(a.snippet, b.snippet)] : [])),
     ),
   );
 }

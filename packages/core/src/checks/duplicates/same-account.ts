@@ -4,6 +4,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import type { CheckedSet } from '../checked-set.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { areTwoProducts } from './two-products.js';
 
@@ -60,6 +61,12 @@ const sourcesOf = memoizeByObject(({ loads }: Facts): ReadonlySet<string> => {
   });
   return new Set(own);
 });
+
+/** Accounts that they hold, and what looks like one. */
+export const byAccount = tieOfParts(({ facts, read }) => [
+  ...facts.accounts.map(({ value }) => value),
+  ...tokensOf(read).keys(),
+]);
 
 export const sameAccount = defineCheck({
   id: 'same-account',
@@ -121,6 +128,7 @@ export const sameAccount = defineCheck({
       ],
     },
   ],
+  ties: [byAccount],
   *run(set) {
     for (const holders of holdersOf(set))
       for (const [index, first] of holders.entries())
@@ -154,7 +162,7 @@ export const sameAccount = defineCheck({
 const MAX_COMPARED = 20;
 
 /** The parts that hold an account, account by account, in page order. */
-function holdersOf({ running }: CheckedSet): Install[][] {
+function holdersOf({ near: { running } }: CheckedSet): Install[][] {
   const accounts = new Set(
     running.flatMap(({ facts }) => facts.accounts.map(({ value }) => value).filter(isDistinctive)),
   );

@@ -5,9 +5,16 @@ import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
+
+/** Code that is much the same, as far as can be told without comparing it. */
+export const byOutline = tieOfParts(({ read }) => {
+  const own = outline(read);
+  return own === undefined ? [] : [own];
+});
 
 export const sameCode = defineCheck({
   id: 'same-code',
@@ -53,6 +60,7 @@ export const sameCode = defineCheck({
     { name: 'Counter', include: ['/'], parts: [{ placement: 'head-end', code: COUNTER }] },
     { name: 'Counter of the fares', include: ['/fares'], parts: [{ placement: 'head-end', code: COUNTER }] },
   ],
+  ties: [byOutline],
   *run(set) {
     for (const [first, second] of sameCodePairs(set)) {
       const page = set.meeting(first, second);
@@ -78,7 +86,7 @@ export const sameCode = defineCheck({
 });
 
 /** Each part and the first one before it with the same code. */
-export const sameCodePairs = memoizeByObject(({ running }: CheckedSet): [ReadPart, ReadPart][] => {
+export const sameCodePairs = memoizeByObject(({ near: { running } }: CheckedSet): [ReadPart, ReadPart][] => {
   // Comparing trees is needed only where what the code does is the same in number.
   const alike = groups(running, ({ read }) => outline(read));
   return alike.flatMap((group) =>
@@ -90,10 +98,10 @@ export const sameCodePairs = memoizeByObject(({ running }: CheckedSet): [ReadPar
 
 const normalFormOf = memoizeByObject(({ code }: ReadCode) => normalForm(code));
 
-const outline = memoizeByObject(({ code, facts }: ReadCode): string | undefined =>
-  code.trim() === ''
-    ? undefined
-    : [facts.language, facts.pieces.length, ...facts.hosts, facts.loads.length, facts.defines.length].join(
-        ' ',
-      ),
-);
+/** What is the same in any way of writing the same code. */
+const outline = memoizeByObject(({ code, facts }: ReadCode): string | undefined => {
+  const { language, pieces, hosts, loads, defines, uses, makes } = facts;
+  if (code.trim() === '') return undefined;
+  const names = [...defines, ...uses].map(({ name }) => name);
+  return [language, pieces.length, loads.length, ...hosts, ...names, ...makes.map(({ id }) => id)].join(' ');
+});

@@ -2,6 +2,7 @@ import { skeletonIds } from '../../contain/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
+import { byId } from '../ties/by-id.js';
 import { defineCheck } from '../check.js';
 
 export const sameId = defineCheck({
@@ -40,8 +41,9 @@ export const sameId = defineCheck({
     { name: 'Form', parts: [{ placement: 'body-end', code: '<div id="formhatch-news"></div>' }] },
     { name: 'Second form', parts: [{ placement: 'body-end', code: '<div id="formhatch-offers"></div>' }] },
   ],
+  ties: [byId],
   *run(set) {
-    const made = set.running.flatMap((part) =>
+    const made = set.near.running.flatMap((part) =>
       part.facts.makes.filter(({ by }) => by === 'tag').map((element) => ({ part, element })),
     );
     for (const [first, ...others] of groups(made, ({ element }) => element.id)) {

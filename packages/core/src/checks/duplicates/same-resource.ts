@@ -4,6 +4,7 @@ import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { haveTwoProducts } from './two-products.js';
 
@@ -13,6 +14,11 @@ interface Loaded {
 }
 
 const addressOf = memoizeByObject(({ address }: Load) => normalAddress(address));
+
+/** Addresses of the scripts that they load. */
+export const byAddress = tieOfParts(({ facts }) =>
+  facts.loads.flatMap((load) => (load.kind === 'script' ? addressOf(load) : [])),
+);
 
 export const sameResource = defineCheck({
   id: 'same-resource',
@@ -69,8 +75,9 @@ export const sameResource = defineCheck({
       ],
     },
   ],
+  ties: [byAddress],
   *run(set) {
-    const loads = set.running.flatMap((part) =>
+    const loads = set.near.running.flatMap((part) =>
       part.facts.loads
         .filter(({ kind, noScript, address }) => kind === 'script' && !noScript && !address.includes('…'))
         .map((load): Loaded => ({ part, load })),

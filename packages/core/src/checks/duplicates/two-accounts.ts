@@ -3,8 +3,11 @@ import { normalAddress, type Load } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { heldAccounts } from './same-account.js';
+
+const byLoader = tieOfParts(({ facts }) => facts.loads.map(loaderOf));
 
 export const twoAccounts = defineCheck({
   id: 'two-accounts',
@@ -54,8 +57,9 @@ export const twoAccounts = defineCheck({
       ],
     },
   ],
+  ties: [byLoader],
   *run(set) {
-    const held = heldAccounts(set.running);
+    const held = heldAccounts(set.near.running);
     const loads = held.flatMap((one) =>
       one.part.facts.loads
         .filter(

@@ -3,6 +3,7 @@ import { partName } from '../../snapshot/index.js';
 import { definers } from '../order/definitions.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
+import { byName } from '../ties/by-name.js';
 import { defineCheck } from '../check.js';
 import { makerName } from '../page-code.js';
 
@@ -58,6 +59,7 @@ export const twoDefiners = defineCheck({
       parts: [{ placement: 'body-end', code: '<script>window.q = window.q || []; q.push(2);</script>' }],
     },
   ],
+  ties: [byName],
   *run(set) {
     for (const [name, all] of definers(set)) {
       const made = all.filter(
@@ -80,7 +82,9 @@ export const twoDefiners = defineCheck({
         ],
       };
     }
-    yield* besidePages(set);
+  },
+  *runOnWhole(set) {
+    if (set.pageCode.things.length > 0) yield* besidePages(set);
   },
 });
 

@@ -4,10 +4,16 @@ import { partName } from '../../snapshot/index.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
 import { subject } from '../evidence.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 /** Kinds of which visitors want one. */
 const ONE_OF = ['chat', 'consent', 'accessibility'] as const satisfies readonly ShapeKind[];
+
+const byKind = tieOfParts((part) => {
+  const kind = kindOf(part);
+  return kind === undefined ? [] : [kind];
+});
 
 export const twoOfAKind = defineCheck({
   id: 'two-of-a-kind',
@@ -58,8 +64,9 @@ export const twoOfAKind = defineCheck({
       ],
     },
   ],
+  ties: [byKind],
   *run(set) {
-    const candidates = set.running.filter(
+    const candidates = set.near.running.filter(
       (part) => kindOf(part) !== undefined && part.facts.loads.length > 0 && !isFallback(part),
     );
     for (const [first, ...others] of groups(candidates, ({ facts }) => facts.shape.kind)) {

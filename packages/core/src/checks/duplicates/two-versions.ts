@@ -5,6 +5,7 @@ import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import { groups } from '../groups.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 interface Loaded {
@@ -13,6 +14,8 @@ interface Loaded {
   readonly library: string;
   readonly version: string;
 }
+
+const byLibrary = tieOfParts((part) => filesOf([part]).map(({ library }) => library));
 
 export const twoVersions = defineCheck({
   id: 'two-versions',
@@ -78,14 +81,9 @@ export const twoVersions = defineCheck({
       ],
     },
   ],
+  ties: [byLibrary],
   *run(set) {
-    const loads = set.running.flatMap((part) =>
-      part.facts.loads.flatMap((load): Loaded[] => {
-        const file = load.kind === 'script' && !load.noScript ? fileOf(load) : undefined;
-        return file ? [{ part, load, ...file }] : [];
-      }),
-    );
-    for (const [first, ...others] of groups(loads, ({ library }) => library)) {
+    for (const [first, ...others] of groups(filesOf(set.near.running), ({ library }) => library)) {
       const second = others.find(
         ({ part, version }) =>
           version !== first!.version && part !== first!.part && set.meeting(first!.part, part) !== undefined,
@@ -108,9 +106,21 @@ export const twoVersions = defineCheck({
         ],
       };
     }
-    yield* besidePages(set, loads);
+  },
+  *runOnWhole(set) {
+    if (set.pageCode.things.length > 0) yield* besidePages(set, filesOf(set.running));
   },
 });
+
+/** The files whose versions are known that parts load. */
+function filesOf(parts: readonly ReadPart[]): Loaded[] {
+  return parts.flatMap((part) =>
+    part.facts.loads.flatMap((load): Loaded[] => {
+      const file = load.kind === 'script' && !load.noScript ? fileOf(load) : undefined;
+      return file ? [{ part, load, ...file }] : [];
+    }),
+  );
+}
 
 /** Versions that the pages load themselves. */
 function* besidePages({ pageCode }: CheckedSet, loads: readonly Loaded[]) {

@@ -15,9 +15,9 @@ export interface Definer {
 }
 
 /** Who makes which global, in page order, whether on or off. */
-export function definers(set: CheckedSet): Map<string, Definer[]> {
+export function definers({ near }: Pick<CheckedSet, 'near'>): Map<string, Definer[]> {
   const found = new Map<string, Definer[]>();
-  for (const part of set.parts)
+  for (const part of near.parts)
     for (const definition of part.facts.defines) {
       const list = found.get(definition.name);
       if (list) list.push({ part, definition });
@@ -33,7 +33,7 @@ export class Makers {
 
   constructor(set: CheckedSet) {
     this.#known = definers(set);
-    for (const part of set.parts)
+    for (const part of set.near.parts)
       for (const load of part.facts.loads) {
         if (!set.files.isUnread(load)) continue;
         for (const name of broughtNames(load)) {

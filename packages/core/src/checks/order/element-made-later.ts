@@ -45,7 +45,7 @@ export const elementMadeLater = defineCheck({
       ],
     },
   ],
-  *run(set) {
+  *runOnWhole(set) {
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict } = dependency;
       // In the head no element is there at all; that is a finding of its own.

@@ -1,6 +1,7 @@
 import type { ShapeKind } from '../../facts/index.js';
 import { isAnchor, placementWords } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
+import { tieToAll } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { subject } from '../evidence.js';
 
@@ -40,6 +41,7 @@ export const lateByKind = defineCheck({
     { name: 'Cookie question', parts: [{ placement: 'head-start', code: ASK }] },
     { name: 'Counter', parts: [{ placement: 'head-end', code: COUNTER }] },
   ],
+  ties: [tieToAll(({ facts }) => facts.shape.kind === 'consent')],
   *run(set) {
     for (const part of set.running) {
       const { kind, confidence } = part.facts.shape;
@@ -55,7 +57,7 @@ export const lateByKind = defineCheck({
         yield { ...about, message: 'container-late', params: { part: partName(part), place } };
       }
       if (kind !== 'consent') continue;
-      const before = set.running
+      const before = set.near.running
         .slice(0, MAX_LOOKED_AT)
         .filter(
           (other) =>

@@ -1,6 +1,7 @@
 import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
+import { byName } from '../ties/by-name.js';
 import { defineCheck } from '../check.js';
 import { Makers, openUses, type Definer } from './definitions.js';
 import { NAME_ROLES, sureness } from './evidence-of.js';
@@ -62,6 +63,7 @@ export const needsWhatIsOff = defineCheck({
       parts: [{ placement: 'head-end', code: "<script>tally('event', 'fares');</script>" }],
     },
   ],
+  ties: [byName],
   *run(set) {
     const makers = new Makers(set);
     const told = new Set<string>();

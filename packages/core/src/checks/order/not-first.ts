@@ -61,8 +61,10 @@ export const notFirst = defineCheck({
       ],
     },
   ],
-  *run(set) {
-    const top = set.parts.filter(({ part }) => part.placement === 'head-start');
+  *runOnWhole(set) {
+    // They are the first in page order.
+    const end = set.parts.findIndex(({ part }) => part.placement !== 'head-start');
+    const top = end < 0 ? set.parts : set.parts.slice(0, end);
     for (const part of top) {
       if (!part.isOn || !mustBeFirst(part)) continue;
       const before = top.filter(

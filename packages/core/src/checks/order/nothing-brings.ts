@@ -1,6 +1,8 @@
 import { isBroughtByLoader } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
+import { byName } from '../ties/by-name.js';
+import { byUnread } from '../ties/by-unread.js';
 import { defineCheck } from '../check.js';
 import { Makers, openUses } from './definitions.js';
 
@@ -43,6 +45,7 @@ export const nothingBrings = defineCheck({
     '/fares': page(''),
     '/tides': page('<script>var Tidebook = { open: function () {} };</script>'),
   },
+  ties: [byName, byUnread],
   *run(set) {
     if (!set.pageCode.isKnown) return;
     const made = new Makers(set);

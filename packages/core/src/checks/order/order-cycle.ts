@@ -41,10 +41,10 @@ export const orderCycle = defineCheck({
       parts: [{ placement: 'head-end', code: '<script>window.fares = { boat: boats.next };</script>' }],
     },
   ],
-  *run(set) {
+  *runOnWhole(set) {
     const { dependencies } = set.order;
     if (dependencies.every(({ verdict }) => verdict === 'fine')) return;
-    for (const cycle of set.order.right.cycles) {
+    for (const cycle of set.order.cycles) {
       const within = dependencies.filter(
         ({ first, then, isByOrder }) => isByOrder && cycle.includes(first) && cycle.includes(then),
       );

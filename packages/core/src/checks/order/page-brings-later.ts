@@ -2,6 +2,7 @@ import { partName } from '../../snapshot/index.js';
 import type { Use } from '../../facts/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
+import { byName } from '../ties/by-name.js';
 import { defineCheck } from '../check.js';
 import { makerName, type PageDefiner } from '../page-code.js';
 import { pageNeeds } from '../page-needs.js';
@@ -41,6 +42,7 @@ export const pageBringsLater = defineCheck({
   wrong: [{ name: 'Calendar', parts: [{ placement: 'head-start', code: CALENDAR }] }],
   right: [{ name: 'Calendar', parts: [{ placement: 'body-end', code: CALENDAR }] }],
   pages: { '/fares': page('<script>var Tidebook = { open: function () {} };</script>') },
+  ties: [byName],
   *run(set) {
     for (const { part, use, definer, page, verdict } of pageNeeds(set)) {
       if (verdict === 'fine') continue;

@@ -2,6 +2,7 @@ import { partName, type SnapshotSnippet } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
 import { subject } from '../evidence.js';
+import { byRecipe } from '../ties/by-recipe.js';
 import { defineCheck } from '../check.js';
 import { NO_MOVES, ORDER_FIX } from '../set-order.js';
 import { whyMissing, type Missing } from './why-missing.js';
@@ -68,7 +69,8 @@ export const recipeNeed = defineCheck({
       parts: [{ placement: 'head-end', code: PIXEL }],
     },
   ],
-  *run(set) {
+  ties: [byRecipe],
+  *runOnWhole(set) {
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict } = dependency;
       if (reason.kind !== 'recipe' || verdict !== 'wrong') continue;
@@ -88,8 +90,9 @@ export const recipeNeed = defineCheck({
         ...(fix ? { fix: fix.fix } : {}),
       };
     }
-    const { snippets } = set.snapshot;
-    for (const snippet of snippets) {
+  },
+  *run(set) {
+    for (const snippet of set.snapshot.snippets) {
       if (snippet.state !== 'on') continue;
       for (const key of set.recipeOf(snippet)?.after ?? []) {
         const installs = set.installs(key).filter((other) => other !== snippet);

@@ -84,6 +84,8 @@ export const settingsAfterLoader = defineCheck({
         };
       }
     }
+  },
+  *runOnWhole(set) {
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict } = dependency;
       if (reason.kind !== 'settings' || verdict === 'fine') continue;

@@ -1,5 +1,6 @@
 import { partName } from '../../snapshot/index.js';
 import { subject } from '../evidence.js';
+import { byStatement } from '../ties/by-statement.js';
 import { defineCheck } from '../check.js';
 import { NO_MOVES, ORDER_FIX } from '../set-order.js';
 import { whyMissing } from './why-missing.js';
@@ -68,7 +69,8 @@ export const statedNeed = defineCheck({
       ],
     },
   ],
-  *run(set) {
+  ties: [byStatement],
+  *runOnWhole(set) {
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict } = dependency;
       if (reason.kind !== 'stated' || verdict !== 'wrong') continue;
@@ -82,11 +84,12 @@ export const statedNeed = defineCheck({
         ...(fix ? { fix: fix.fix } : {}),
       };
     }
-    const snippets = new Map(set.snapshot.snippets.map((snippet) => [snippet.key, snippet]));
+  },
+  *run(set) {
     for (const snippet of set.snapshot.snippets) {
       if (snippet.state !== 'on') continue;
       for (const key of snippet.needs ?? []) {
-        const needed = snippets.get(key);
+        const needed = set.snippets.get(key)?.own;
         const missing = needed && whyMissing(needed.state, set.outside(snippet, needed));
         if (needed && !missing) continue;
         yield {

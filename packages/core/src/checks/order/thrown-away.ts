@@ -2,6 +2,7 @@ import type { Reset } from '../../facts/index.js';
 import { happensBefore, type Precedence } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
+import { byName } from '../ties/by-name.js';
 import { defineCheck } from '../check.js';
 import { evidence, subject } from '../evidence.js';
 import { makerName } from '../page-code.js';
@@ -61,6 +62,7 @@ export const thrownAway = defineCheck({
     { name: 'Container', parts: [{ placement: 'head-start', code: FILLS }] },
     { name: 'Fares event', parts: [{ placement: 'head-end', code: FILLS.replace('start', 'fares') }] },
   ],
+  ties: [byName],
   *run(set) {
     const made = definers(set);
     for (const part of set.running)

@@ -95,7 +95,7 @@ export const usedBeforeDefined = defineCheck({
       ],
     },
   ],
-  *run(set) {
+  *runOnWhole(set) {
     for (const dependency of set.order.dependencies) {
       const { first, then, reason, verdict, isByOrder } = dependency;
       // What runs later on an event finds it there nearly always.
@@ -126,6 +126,8 @@ export const usedBeforeDefined = defineCheck({
         severity: isRace || isGuess ? 'warning' : 'error',
       };
     }
+  },
+  *run(set) {
     for (const part of set.running)
       for (const { use, load } of earlyUses(set, part)) {
         const { mode } = load;

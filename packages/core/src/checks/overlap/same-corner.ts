@@ -5,6 +5,7 @@ import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 const box = (id: string): string =>
@@ -16,6 +17,8 @@ interface Floating {
   readonly corner: string;
   readonly box?: FloatingBox;
 }
+
+const byFloating = tieOfParts((part, set) => (cornerOf(part, set) === undefined ? [] : ['floating']));
 
 export const sameCorner = defineCheck({
   id: 'same-corner',
@@ -47,6 +50,7 @@ export const sameCorner = defineCheck({
     { name: 'Harbour chat', parts: [{ placement: 'body-end', code: box('chat') }], exclude: ['/fares'] },
     { name: 'Summer offer', parts: [{ placement: 'body-end', code: box('offer') }], include: ['/fares'] },
   ],
+  ties: [byFloating],
   *run(set) {
     const boxes = floating(set);
     for (const [index, first] of boxes.entries())
@@ -134,15 +138,27 @@ function areApart(
 /** What floats in a corner: one box of each part, as its code declares it, otherwise as its recipe does. */
 const floating = memoizeByObject((set: CheckedSet): readonly Floating[] => {
   const reported = new Set<string>();
-  return set.running.flatMap((part): Floating[] => {
-    const own = part.facts.boxes.find(({ position, corner }) => position === 'fixed' && isCorner(corner));
+  return set.near.running.flatMap((part): Floating[] => {
+    const own = boxOf(part);
     if (own) return [{ part, corner: own.corner, box: own }];
-    const corner = isFallback(part) ? undefined : set.recipeOf(part.snippet)?.floats;
-    if (corner === undefined || !isCorner(corner) || reported.has(part.snippet.key)) return [];
+    const corner = cornerOf(part, set);
+    if (corner === undefined || reported.has(part.snippet.key)) return [];
     reported.add(part.snippet.key);
     return [{ part, corner }];
   });
 });
+
+/** The corner that a part's own code, or its recipe, puts something in. */
+function cornerOf(part: ReadPart, set: CheckedSet): string | undefined {
+  const own = boxOf(part);
+  if (own) return own.corner;
+  const corner = isFallback(part) ? undefined : set.recipeOf(part.snippet)?.floats;
+  return corner !== undefined && isCorner(corner) ? corner : undefined;
+}
+
+function boxOf({ facts }: ReadPart): FloatingBox | undefined {
+  return facts.boxes.find(({ position, corner }) => position === 'fixed' && isCorner(corner));
+}
 
 /** What covers an edge or the whole page is meant to; bars at one edge mostly make room for each other. */
 function isCorner(corner: string): boolean {

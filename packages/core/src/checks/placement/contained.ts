@@ -10,8 +10,9 @@ import { isInHead, type Placement } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
 import { type CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
-import type { ReadCode } from '../../facts/index.js';
+import type { PieceKind, ReadCode } from '../../facts/index.js';
 import type { ReadPart } from '../read-part.js';
+import { tieToAll } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 export const contained = defineCheck({
@@ -53,6 +54,7 @@ export const contained = defineCheck({
       parts: [{ placement: 'body-start', code: '<div class="notice">Works on the slip</div>' }],
     },
   ],
+  ties: [tieToAll(mayEndHead)],
   *run(set) {
     for (const part of set.running) {
       // Script text without tags is visible text; there is a check of its own for that.
@@ -112,9 +114,16 @@ function messageOf(culprit: Culprit | undefined, pushesOut: boolean) {
   return culprit.kind === 'ends-head' && pushesOut ? 'ends-head-of-others' : culprit.kind;
 }
 
+const IN_HEAD: ReadonlySet<PieceKind> = new Set(['script', 'data', 'comment', 'style', 'link', 'meta']);
+
+/** Whether a part in the head has anything in it but scripts and what is not shown. */
+function mayEndHead({ isInHead, isOn, facts }: ReadPart): boolean {
+  return isInHead && isOn && facts.pieces.some(({ kind }) => !IN_HEAD.has(kind));
+}
+
 /** Parts in the head that stand behind one, on a page that gets both. */
 function partsBehind(set: CheckedSet, part: ReadPart): ReadPart[] {
-  return set.running.filter(
+  return set.near.running.filter(
     (other) => other.isInHead && other.position > part.position && set.meeting(part, other) !== undefined,
   );
 }

@@ -3,6 +3,8 @@ import { isAnchor, placementKey } from '../../insert/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
 import { evidence, subject } from '../evidence.js';
+import { byId } from '../ties/by-id.js';
+import { byUnread } from '../ties/by-unread.js';
 import { defineCheck } from '../check.js';
 import type { ReadPart } from '../read-part.js';
 import { toBodyEnd } from '../to-body-end.js';
@@ -84,6 +86,7 @@ export const elementNotThere = defineCheck({
       ],
     },
   ],
+  ties: [byId, byUnread],
   *run(set) {
     for (const part of set.running) {
       for (const need of part.facts.needs) {
@@ -174,7 +177,7 @@ function* withoutTarget(set: CheckedSet, part: ReadPart) {
 function isMade(set: CheckedSet, part: ReadPart, id: string): boolean {
   const makes = ({ facts }: Pick<ReadPart, 'facts'>): boolean => facts.makes.some((made) => made.id === id);
   return (
-    set.running.some((other) => makes(other) && set.meeting(part, other) !== undefined) ||
+    set.near.running.some((other) => makes(other) && set.meeting(part, other) !== undefined) ||
     set.pageCode.things.some(makes)
   );
 }

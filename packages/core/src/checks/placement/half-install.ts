@@ -1,6 +1,7 @@
 import { pieceMentions, type PieceMention } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
+import { tieToAll } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
@@ -40,6 +41,7 @@ export const halfInstall = defineCheck({
       ],
     },
   ],
+  ties: [tieToAll((part) => mentionsOf(part).length > 0)],
   *run(set) {
     const told = new Set<string>();
     for (const part of set.running) {
@@ -67,7 +69,7 @@ type Mention = PieceMention & { readonly isComment?: true };
 function missingOf(set: CheckedSet, part: ReadPart): Mention | undefined {
   const own = mentionsOf(part);
   if (own.length === 0) return undefined;
-  const together = set.running.filter(
+  const together = set.near.running.filter(
     (other) => other.snippet === part.snippet || (other !== part && isSameInstall(set, part, other)),
   );
   const most = own.reduce((a, b) => (b.pieces > a.pieces ? b : a));

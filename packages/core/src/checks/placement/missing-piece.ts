@@ -5,6 +5,7 @@ import { type CheckedSet } from '../checked-set.js';
 import { exampleRecipe } from '../examples.js';
 import { partsBySnippet } from '../parts-by-snippet.js';
 import type { ReadPart } from '../read-part.js';
+import { WITH_ALL } from '../tie.js';
 import { defineCheck } from '../check.js';
 
 const LOADER = '<script async src="https://crateline.example/crate.js?id=CR-20-3"></script>';
@@ -57,20 +58,27 @@ export const missingPiece = defineCheck({
       ],
     },
   ],
+  ties: [({ snippet, parts }, set) => (snippet.recipe || !lacking(set, snippet, parts) ? [] : WITH_ALL)],
   *run(set) {
     if (set.book.newest.length === 0) return;
     for (const [snippet, own] of partsBySnippet(set)) {
-      const recipe = set.book.followed(snippet.recipe) ?? set.recipeOf(snippet);
-      if (!recipe) continue;
-      const there = recipe.parts.filter((piece) => own.some(({ facts }) => isPiece(piece, facts)));
-      // Code that is none of the pieces says nothing of the others.
-      if (there.length === 0 && !snippet.recipe) continue;
-      for (const piece of recipe.parts)
-        if (piece.required && !there.includes(piece) && !isElsewhere(set, piece, own, snippet))
-          yield found(snippet, recipe, piece);
+      const { recipe, pieces } = lacking(set, snippet, own) ?? {};
+      for (const piece of pieces ?? [])
+        if (!isElsewhere(set, piece, own, snippet)) yield found(snippet, recipe!, piece);
     }
   },
 });
+
+/** The pieces that an install cannot do without and that are not in it; undefined where it lacks none. */
+function lacking(set: CheckedSet, snippet: SnapshotSnippet, own: readonly ReadPart[]) {
+  const recipe = set.book.followed(snippet.recipe) ?? set.recipeOf(snippet);
+  if (!recipe) return undefined;
+  const there = recipe.parts.filter((piece) => own.some(({ facts }) => isPiece(piece, facts)));
+  // Code that is none of the pieces says nothing of the others.
+  if (there.length === 0 && !snippet.recipe) return undefined;
+  const pieces = recipe.parts.filter((piece) => piece.required && !there.includes(piece));
+  return pieces.length === 0 ? undefined : { recipe, pieces };
+}
 
 /** Whether the piece was pasted as another snippet, as happens by hand. */
 function isElsewhere(
@@ -81,7 +89,7 @@ function isElsewhere(
 ): boolean {
   return (
     snippet.recipe === undefined &&
-    set.running.some((part) => isPiece(piece, part.facts) && set.meeting(first!, part) !== undefined)
+    set.near.running.some((part) => isPiece(piece, part.facts) && set.meeting(first!, part) !== undefined)
   );
 }
 

@@ -1,6 +1,7 @@
 import { hostOf, type Slot } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
+import { tieToAll } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { evidence, subject } from '../evidence.js';
 import type { ReadPart } from '../read-part.js';
@@ -33,6 +34,7 @@ export const nothingFills = defineCheck({
       ],
     },
   ],
+  ties: [tieToAll(({ facts }) => facts.slots.length > 0)],
   *run(set) {
     for (const part of set.running) {
       const slot = part.facts.slots[0];
@@ -78,7 +80,7 @@ function isFilled(set: CheckedSet, part: ReadPart, slot: Slot): boolean {
   const runs = ({ facts }: Pick<ReadPart, 'facts'>): boolean =>
     facts.pieces.some(({ kind }) => kind === 'script');
   return (
-    set.running.some(
+    set.near.running.some(
       (other) =>
         other.snippet !== part.snippet &&
         knows(runs(other) ? other.code : '', scripts(other)) &&

@@ -2,6 +2,7 @@ import { domainOf } from '../../facts/index.js';
 import { isFallback } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
+import { byProvider } from '../ties/by-provider.js';
 import { defineCheck } from '../check.js';
 
 export const secondPiece = defineCheck({
@@ -53,14 +54,15 @@ export const secondPiece = defineCheck({
       ],
     },
   ],
+  ties: [byProvider],
   *run(set) {
     const scripted = new Set(
-      set.running
+      set.near.running
         .filter((part) => !isFallback(part))
         .flatMap(({ facts }) => facts.accounts.map(({ value }) => value)),
     );
     const scriptedDomains = new Set(
-      [...set.running.filter((part) => !isFallback(part)), ...set.pageCode.things].flatMap(({ facts }) =>
+      [...set.near.running.filter((part) => !isFallback(part)), ...set.pageCode.things].flatMap(({ facts }) =>
         facts.loads.flatMap(({ address, noScript }) => (noScript ? [] : (domainOf(address) ?? []))),
       ),
     );

@@ -5,6 +5,7 @@ import { evidence, subject } from '../evidence.js';
 import { isWaitedFor } from '../order/early-use.js';
 import type { CheckedSet } from '../checked-set.js';
 import type { ReadPart } from '../read-part.js';
+import { BY_NEED } from '../ties/by-need.js';
 import { defineCheck } from '../check.js';
 
 /** Kinds that hold other code back, or fill what comes after them: they have to come first. */
@@ -64,6 +65,7 @@ export const blockingScript = defineCheck({
       ],
     },
   ],
+  ties: BY_NEED,
   *run(set) {
     for (const part of set.running) {
       // What asks for consent has to come first.

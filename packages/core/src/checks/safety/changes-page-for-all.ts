@@ -2,10 +2,15 @@ import { memoizeByObject } from '../../memoize/by-object.js';
 import type { PageChange } from '../../facts/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
+import { tieOfParts } from '../tie.js';
 import { defineCheck } from '../check.js';
 import { evidence, subject } from '../evidence.js';
 import type { Severity } from '../finding.js';
 import type { ReadPart } from '../read-part.js';
+
+const byHandler = tieOfParts(({ facts }) =>
+  facts.pageChanges.flatMap(({ kind, what }) => (kind === 'handler' ? what : [])),
+);
 
 export const changesPageForAll = defineCheck({
   id: 'changes-page-for-all',
@@ -95,9 +100,10 @@ export const changesPageForAll = defineCheck({
       parts: [{ placement: 'head-end', code: '<link rel="preconnect" href="https://offers.example">' }],
     },
   ],
+  ties: [byHandler],
   *run(set) {
     const told = new Set<string>();
-    for (const part of set.running)
+    for (const part of set.near.running)
       for (const change of part.facts.pageChanges) {
         const { kind, what, range, isGuarded } = change;
         const key = `${part.key} ${kind} ${what}`;
@@ -180,7 +186,7 @@ function rangeIn({ facts }: ReadPart, { kind, what }: PageChange) {
 }
 
 /** Who sets which handler, in page order. */
-const handlersOf = memoizeByObject(({ running }: CheckedSet): Map<string, ReadPart[]> => {
+const handlersOf = memoizeByObject(({ near: { running } }: CheckedSet): Map<string, ReadPart[]> => {
   const found = new Map<string, ReadPart[]>();
   for (const part of running)
     for (const { kind, what } of part.facts.pageChanges)

@@ -57,7 +57,7 @@ export const pageWeight = defineCheck({
   pages: {
     '/fares': '<!DOCTYPE html><html><head><title>Fares</title></head><body><p>Fares</p></body></html>',
   },
-  *run(set) {
+  *runOnWhole(set) {
     const heaviest = new Map<PageType, Weighed>();
     for (const group of set.pageCode.groups) {
       const weighed = weigh(set, group);
