@@ -1,9 +1,13 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { nodeResolve } from '@rollup/plugin-node-resolve';
 import { exampleKnowledge, exampleSet, runChecks, type Finding } from '@pragmatica/core';
+import { rollup, type Plugin } from '@rollup/wasm-node';
 import { build, type Format } from 'esbuild';
 import { rolldown } from 'rolldown';
+import webpack from 'webpack';
 import { CAUSE_KINDS, findingsOfSite } from '../test/corpus/causes/index.js';
 import { CORPUS } from '../test/corpus/corpus.js';
 import { GOOD_SETS, SITE } from '../test/corpus/sets.js';
@@ -49,14 +53,61 @@ async function bundle(name: string, at: number): Promise<string | undefined> {
     (_, letter: string | undefined) => letter?.toUpperCase() ?? '',
   );
   try {
-    const code =
-      at % 3 === 2 ? await byRolldown(name, globalName) : await byEsbuild(name, globalName, at % 3 === 0);
+    const code = await BUNDLERS[at % BUNDLERS.length]!(name, globalName);
     return code.length >= MIN_BYTES && code.length <= MAX_BYTES && !/<\/script/i.test(code)
       ? code
       : undefined;
   } catch {
     return undefined;
   }
+}
+
+const require = createRequire(join(ROOT, 'package.json'));
+/** Its types are those of another kind of module. */
+const commonjs = require('@rollup/plugin-commonjs') as () => Plugin;
+
+/** Each writes bundles of its own look; all come minified and as they are written, where they can do both. */
+const BUNDLERS: readonly ((name: string, globalName: string) => Promise<string>)[] = [
+  (name, globalName) => byEsbuild(name, globalName, true),
+  byRolldown,
+  byRollup,
+  (name, globalName) => byWebpack(name, globalName, 'production'),
+  (name, globalName) => byEsbuild(name, globalName, false),
+  (name, globalName) => byWebpack(name, globalName, 'development'),
+];
+
+/** A file that hands on all that a package has. */
+const ENTRIES = mkdtempSync(join(tmpdir(), 'bundles-'));
+function entryOf(name: string): string {
+  const file = join(ENTRIES, `${name}.js`);
+  writeFileSync(file, `export * from ${JSON.stringify(require.resolve(name))};`);
+  return file;
+}
+
+async function byRollup(name: string, globalName: string): Promise<string> {
+  const plugins = [nodeResolve({ browser: true }), commonjs()];
+  const made = await rollup({ input: entryOf(name), plugins, logLevel: 'silent' });
+  const { output } = await made.generate({ format: 'iife', name: globalName });
+  return output[0].code;
+}
+
+async function byWebpack(
+  name: string,
+  globalName: string,
+  mode: 'production' | 'development',
+): Promise<string> {
+  const file = `${name}.bundle.js`;
+  const compiler = webpack({
+    ...{ mode, entry: entryOf(name), devtool: mode === 'production' ? false : 'eval', target: 'web' },
+    output: { path: ENTRIES, filename: file, library: { name: globalName, type: 'var' } },
+    performance: { hints: false },
+  });
+  return new Promise((resolve, reject) => {
+    compiler.run((error, stats) => {
+      if (error || !stats || stats.hasErrors()) reject(error ?? new Error('not bundled'));
+      else resolve(readFileSync(join(ENTRIES, file), 'utf8'));
+    });
+  });
 }
 
 async function byEsbuild(name: string, globalName: string, minify: boolean): Promise<string> {
@@ -70,7 +121,7 @@ async function byEsbuild(name: string, globalName: string, minify: boolean): Pro
 }
 
 async function byRolldown(name: string, globalName: string): Promise<string> {
-  const input = createRequire(join(ROOT, 'package.json')).resolve(name);
+  const input = require.resolve(name);
   const made = await rolldown({ input, platform: 'browser', logLevel: 'silent' });
   const { output } = await made.generate({ format: 'iife', name: globalName, minify: true });
   return output[0].code;
@@ -138,6 +189,7 @@ function ofSites(): Source {
 }
 
 const sources = [ofCorpus(), ofSites(), await ofBundles()];
+rmSync(ENTRIES, { recursive: true });
 const per = (number: number, of: number): string => ((number / Math.max(of, 1)) * 1_000).toFixed(1);
 console.log('| where nothing is wrong | snippets | false errors per 1,000 | false warnings per 1,000 |');
 console.log('| --- | ---: | ---: | ---: |');

@@ -29,7 +29,7 @@ await run(async () => {
     if ((await inherit(programOf(program), args)) !== 0) failed.push(name);
   }
   // The longest of them, in what time the suites leave: these wait a lot.
-  const lint = files.length > 0 ? undefined : inBackground(programOf('eslint'), ['.', '--max-warnings', '0']);
+  const lint = files.length > 0 ? undefined : inBackground(process.execPath, [inRoot('scripts/lint.mjs')]);
   say('Running the suites');
   const mocha = await withDatabase(process.execPath, [
     inRoot('node_modules/mocha/bin/mocha.js'),

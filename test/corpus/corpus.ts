@@ -2,6 +2,7 @@ import type { Facts, Placement } from '@pragmatica/core';
 import { LOADERS } from './loaders.js';
 import { TROUBLES } from './troubles.js';
 import { WIDGETS } from './widgets.js';
+import { WILD } from './wild/index.js';
 
 /** A piece of code in one of the styles found in the wild; all makers, accounts and addresses are made up. */
 export interface CorpusSnippet {
@@ -12,7 +13,7 @@ export interface CorpusSnippet {
   readonly statement?: string;
 }
 
-export const CORPUS: readonly CorpusSnippet[] = [...LOADERS, ...WIDGETS, ...TROUBLES];
+export const CORPUS: readonly CorpusSnippet[] = [...LOADERS, ...WIDGETS, ...WILD, ...TROUBLES];
 
 /** The facts that were found, a line for each, as `test/corpus/expected.json` keeps them. */
 export function factLines(facts: Facts): string[] {

@@ -1,14 +1,16 @@
 import { applyChanges, type SetChange, type Snapshot } from '@pragmatica/core';
+import type { FindingResource } from '@pragmatica/contract';
 import { expect } from 'chai';
 import { api } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
+import { addSite, linking, ownSite, survey } from '../support/surveys.js';
 
 const COUNTER = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
 
 describe('reading and findings over the API', () => {
   let stage: Stage;
   before(async () => {
-    stage = await startStage({ hasDemo: false });
+    stage = await startStage({ hasDemo: false, hasWorker: true });
     await stage.client.call('createSite', { body: { key: 'mill', name: 'Tide Mill' } });
   });
   after(() => stage.close());
@@ -70,6 +72,39 @@ describe('reading and findings over the API', () => {
     expect(some.counts).to.deep.equal(all.counts);
     expect((await findings({ severity: 'warning' })).items).to.have.length(1);
     expect((await findings({ of: 'live' })).items).to.deep.equal([]);
+  });
+
+  it('finds a page rule with a slip of the pen once the pages are known, and puts it right', async () => {
+    const own = await ownSite({
+      '/': linking('/fares', '/islands'),
+      '/fares': linking(),
+      '/islands': linking(),
+    });
+    await addSite(stage, 'isles', own.port);
+    const isles = { site: 'isles' };
+    await stage.client.call('createSnippet', {
+      params: isles,
+      body: {
+        key: 'fares',
+        name: 'Fares',
+        pages: { include: ['/Fares'], exclude: [] },
+        parts: [{ placement: 'head-end', code: COUNTER }],
+      },
+    });
+    const slips = async (): Promise<FindingResource[]> =>
+      (await stage.client.call('listFindings', { params: isles, query: {} })).data.items.filter(
+        ({ check }) => check === 'pattern-without-page',
+      );
+    expect(await slips()).to.deep.equal([]);
+    await survey(stage, 'isles');
+    const [slip] = await slips();
+    expect(slip).to.include({ severity: 'warning' });
+    expect(slip!.fix?.title).to.include('/fares');
+    await stage.client.call('fixFinding', { params: { ...isles, finding: slip!.id }, body: {} });
+    const { snapshot } = (await stage.client.call('showDraft', { params: isles })).data;
+    expect(snapshot.snippets[0]!.pages.include).to.deep.equal(['/fares']);
+    expect(await slips()).to.deep.equal([]);
+    own.close();
   });
 
   it('shows first what fixing would change, and changes nothing by that', async () => {

@@ -73,7 +73,7 @@ const RULES: readonly ShapeRule[] = [
     kind: 'consent',
     confidence: 'likely',
     fits: said(
-      /consent|cookie-?(bar|banner|notice|law|question)|gdpr|tcf(api)?\b/i,
+      /consent|cookie-?(bar|banner|notice|law|question)|gdpr|auto-?block(ing)?\b|blocking-?mode|tcf(api)?\b/i,
       SHAPE_TEXTS.namesSpeakConsent,
     ),
   },
@@ -123,6 +123,11 @@ const RULES: readonly ShapeRule[] = [
   {
     kind: 'form',
     confidence: 'likely',
+    fits: (facts) => (facts.pieces.some(({ name }) => name === 'form') ? SHAPE_TEXTS.holdsForm : undefined),
+  },
+  {
+    kind: 'form',
+    confidence: 'likely',
     fits: said(
       /newsletter|subscribe|sign-?up|signup|mailing|(^|[^a-z])form(s|hatch)?([^a-z]|$)/i,
       SHAPE_TEXTS.namesSpeakForm,
@@ -140,7 +145,8 @@ const RULES: readonly ShapeRule[] = [
     kind: 'pixel',
     confidence: 'likely',
     fits: (facts, code) => {
-      const image = facts.loads.some(({ kind }) => kind === 'image');
+      // What stands in the code itself tells nobody anything.
+      const image = facts.loads.some(({ kind, address }) => kind === 'image' && !/^data:/i.test(address));
       if (
         onlyPieces(facts, ['noscript', 'content']) &&
         image &&

@@ -10,6 +10,7 @@ export const SHAPE_TEXTS = {
   startsQueueLoads:
     'It starts a queue, loads one script, and has a frame for browsers without scripts or a start event: so do containers of other tags.',
   frameBrowsersWithout: 'It is a frame for browsers without scripts, the second piece of a container.',
+  holdsForm: 'It holds a form.',
   namesSpeakForm: 'Its names speak of a form.',
   namesSpeakAdverts: 'Its names speak of adverts.',
   invisibleImageTells: 'It is an invisible image that tells its maker about the visit.',

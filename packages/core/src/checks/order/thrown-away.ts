@@ -1,4 +1,4 @@
-import type { Reset } from '../../facts/index.js';
+import type { Definition, Reset } from '../../facts/index.js';
 import { happensBefore, type Precedence } from '../../order/index.js';
 import { partName } from '../../snapshot/index.js';
 import type { CheckedSet } from '../checked-set.js';
@@ -101,7 +101,7 @@ function fillerOf(
         other.snippet !== part.snippet &&
         definition.from === undefined &&
         other.code !== part.code &&
-        (definition.isStub || definition.what === 'array' || definition.what === 'object') &&
+        isFilled(definition) &&
         set.meeting(other, part) !== undefined,
     )
     .map((filler) => ({
@@ -116,6 +116,11 @@ function fillerOf(
       ),
     }));
   return found.find(({ before }) => before === 'always') ?? found.find(({ before }) => before === 'maybe');
+}
+
+/** Whether it holds things for later: a list, settings, or a function that keeps its calls. */
+function isFilled({ what, isStub }: Definition): boolean {
+  return what === 'array' || what === 'object' || (isStub && what === 'function');
 }
 
 /** What the pages themselves have put there before. */
