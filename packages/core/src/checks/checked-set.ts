@@ -17,10 +17,12 @@ import { partKey, reachOf, snippetOfPart, type Snapshot, type SnapshotSnippet } 
 import type { FactsCache, Load, ReadCode } from '../facts/index.js';
 import { ManagedItems, type AbsentPart, type FileBook, type SightingMatch } from '../survey/index.js';
 import type { Subject } from './finding.js';
+import { grouped } from './groups.js';
 import type { KnownPolicies, KnownSighting, Knowledge } from './knowledge.js';
 import type { PageCode, PageThing, PagesInReach } from './page-code.js';
 import type { ReadPart } from './read-part.js';
-import { readEdited, readSet, type ReadSet, type ReadSnippet } from './read-set.js';
+import { readEdited } from './read-edited.js';
+import { readSet, type ReadSet, type ReadSnippet } from './read-set.js';
 import { SetOrder } from './set-order.js';
 import { SiteContext } from './site-context.js';
 import type { Way } from './way.js';
@@ -54,12 +56,28 @@ export class CheckedSet implements NearParts {
   readonly near: NearParts;
   /** The set that this is a view of; itself where it is no view. */
   readonly whole: CheckedSet;
+  /** Milliseconds since 1970. */
+  readonly now: number;
+  readonly memory: FactsCache;
+  readonly reaches: ReachAlgebra;
+  readonly book: RecipeBook;
+  readonly boxes: readonly Box[];
+  readonly lineAddress: string | undefined;
+  readonly absent: readonly AbsentPart[];
+  readonly policies: readonly KnownPolicies[];
+  /** Paths of the site's pages. */
+  readonly paths: readonly string[];
+  /** The site has more pages than those that are known. */
+  readonly hasMorePages: boolean;
+  readonly files: FileBook;
+  /** What the pages have themselves. */
+  readonly pageCode: PageCode;
   readonly #context: SiteContext;
   readonly #read: ReadSet;
   #order: SetOrder | undefined;
   #unread: readonly ReadPart[] | undefined;
   #hardCoded: readonly HardCoded[] | undefined;
-  #installs: ReadonlyMap<string, readonly SnapshotSnippet[]> | undefined;
+  #installs: ReadonlyMap<string | undefined, readonly SnapshotSnippet[]> | undefined;
 
   /** @param view - what a view shows; the whole set when left out */
   private constructor(
@@ -71,6 +89,19 @@ export class CheckedSet implements NearParts {
     this.snapshot = snapshot;
     this.parts = read.parts;
     this.running = read.running;
+    const { known } = context;
+    this.now = known.now;
+    this.memory = known.memory;
+    this.reaches = context.reaches;
+    this.book = known.book;
+    this.boxes = known.boxes;
+    this.lineAddress = known.lineAddress;
+    this.absent = known.absent;
+    this.policies = known.policies;
+    this.paths = known.paths;
+    this.hasMorePages = known.hasMorePages;
+    this.files = context.files;
+    this.pageCode = context.pageCode;
     this.#context = context;
     this.#read = read;
     this.whole = view?.whole ?? this;
@@ -132,60 +163,9 @@ export class CheckedSet implements NearParts {
     return this.#read.snippets;
   }
 
-  get now(): number {
-    return this.#context.now;
-  }
-
-  get memory(): FactsCache {
-    return this.#context.memory;
-  }
-
-  get reaches(): ReachAlgebra {
-    return this.#context.reaches;
-  }
-
-  get book(): RecipeBook {
-    return this.#context.book;
-  }
-
-  get boxes(): readonly Box[] {
-    return this.#context.boxes;
-  }
-
-  get lineAddress(): string | undefined {
-    return this.#context.lineAddress;
-  }
-
-  get absent(): readonly AbsentPart[] {
-    return this.#context.absent;
-  }
-
-  get policies(): readonly KnownPolicies[] {
-    return this.#context.policies;
-  }
-
-  /** Paths of the site's pages. */
-  get paths(): readonly string[] {
-    return this.#context.paths;
-  }
-
-  /** The site has more pages than those that are known. */
-  get hasMorePages(): boolean {
-    return this.#context.hasMorePages;
-  }
-
-  get files(): FileBook {
-    return this.#context.files;
-  }
-
-  /** What the pages have themselves. */
-  get pageCode(): PageCode {
-    return this.#context.pageCode;
-  }
-
   /** What the site's own pages are made of, as far as they are known, of those that a part runs on. */
   skeletonsOf({ snippet }: ReadPart): readonly PageSkeleton[] {
-    return this.#context.skeletons.filter(({ path }) =>
+    return this.#context.known.skeletons.filter(({ path }) =>
       this.reaches.holdsPage(snippet.pages, pageAddress(path)),
     );
   }
@@ -223,36 +203,21 @@ export class CheckedSet implements NearParts {
   /** The snippets of the whole set that are installs of a recipe, in its order. */
   installs(recipe: string): readonly SnapshotSnippet[] {
     if (this.whole !== this) return this.whole.installs(recipe);
-    this.#installs ??= this.#findInstalls();
+    this.#installs ??= grouped(this.snapshot.snippets, (snippet) => this.recipeOf(snippet)?.key);
     return this.#installs.get(recipe) ?? [];
-  }
-
-  #findInstalls(): Map<string, SnapshotSnippet[]> {
-    const installs = new Map<string, SnapshotSnippet[]>();
-    for (const snippet of this.snapshot.snippets) {
-      const recipe = this.recipeOf(snippet);
-      if (!recipe) continue;
-      const list = installs.get(recipe.key);
-      if (list) list.push(snippet);
-      else installs.set(recipe.key, [snippet]);
-    }
-    return installs;
   }
 
   /** What is to be done at providers for the snippets that are on, and what of it somebody has ticked. */
   get checklist(): ChecklistItem[] {
-    const uses = new Map<Recipe, SnapshotSnippet[]>();
-    for (const snippet of this.snapshot.snippets) {
+    const on = this.snapshot.snippets.flatMap((snippet) => {
       const recipe = snippet.state === 'on' ? this.recipeOf(snippet) : undefined;
-      if (!recipe) continue;
-      const list = uses.get(recipe);
-      if (list) list.push(snippet);
-      else uses.set(recipe, [snippet]);
-    }
+      return recipe ? [{ recipe, snippet }] : [];
+    });
+    const uses = grouped(on, ({ recipe }) => recipe);
     return checklist(
-      [...uses].map(([recipe, snippets]) => ({ recipe, snippets })),
-      this.#context.hosts,
-      this.#context.ticks,
+      [...uses].map(([recipe, own]) => ({ recipe, snippets: own.map(({ snippet }) => snippet) })),
+      this.#context.known.hosts,
+      this.#context.known.ticks,
     );
   }
 
@@ -264,22 +229,23 @@ export class CheckedSet implements NearParts {
 
   /** Whether a host is the site's own; an address without one is. */
   isOwnHost(host: string | undefined): boolean {
-    return host === undefined || this.#context.hosts.some((one) => one.host === host);
+    return host === undefined || this.#context.known.hosts.some((one) => one.host === host);
   }
 
   /** Whether the site answers in an environment, as far as its hosts are known. */
   hasHost(environment: EnvironmentName): boolean {
     return (
-      this.#context.hosts.length === 0 || this.#context.hosts.some((host) => host.environment === environment)
+      this.#context.known.hosts.length === 0 ||
+      this.#context.known.hosts.some((host) => host.environment === environment)
     );
   }
 
   /** The site's hosts in an environment that it does not have in the other as well. */
   hostsOf(environment: EnvironmentName): string[] {
     const others = new Set(
-      this.#context.hosts.filter((one) => one.environment !== environment).map(({ host }) => host),
+      this.#context.known.hosts.filter((one) => one.environment !== environment).map(({ host }) => host),
     );
-    return this.#context.hosts.flatMap((one) =>
+    return this.#context.known.hosts.flatMap((one) =>
       one.environment === environment && !others.has(one.host) ? [one.host] : [],
     );
   }

@@ -3,6 +3,7 @@ import type { Snapshot } from '../snapshot/index.js';
 import type { Check } from './check.js';
 import type { CheckedSet } from './checked-set.js';
 import type { Finding } from './finding.js';
+import { grouped } from './groups.js';
 import { findingsHoldUntil } from './hold-until.js';
 import type { Knowledge } from './knowledge.js';
 import type { ReadPart } from './read-part.js';
@@ -53,7 +54,7 @@ export class FoundSoFar {
     this.#run = run;
     this.#found = new Map(found);
     this.#holdsUntil = findingsHoldUntil(set.snapshot, set.now);
-    this.#needs = byNeedingPart(set.order.dependencies);
+    this.#needs = grouped(set.order.dependencies, needing);
     for (const tie of new Set([...BY_NEED, ...[...found.keys()].flatMap(({ ties = [] }) => ties)]))
       this.#tied.set(tie, new TiedSnippets(tie));
     // Snippet by snippet, for what was read out of one lies close together.
@@ -106,12 +107,12 @@ export class FoundSoFar {
   #order(before: CheckedSet, { keys, view }: Touched): void {
     const set = this.#set;
     if (view === set) {
-      this.#needs = byNeedingPart(set.order.dependencies);
+      this.#needs = grouped(set.order.dependencies, needing);
       return;
     }
     const needs = new Map(this.#needs);
     for (const key of keys) for (const part of before.snippets.get(key)?.parts ?? []) needs.delete(part.key);
-    for (const [key, own] of byNeedingPart(findDependencies(view.asNear(), view.running)))
+    for (const [key, own] of grouped(findDependencies(view.asNear(), view.running), needing))
       needs.set(key, own);
     this.#needs = needs;
     const all = needs.size === 0 ? [] : set.running.flatMap(({ key }) => needs.get(key) ?? []);
@@ -149,14 +150,4 @@ function isAboutAny({ finding }: PlacedFinding, keys: ReadonlySet<string>): bool
   return finding.subjects.some(({ snippet }) => keys.has(snippet));
 }
 
-function byNeedingPart(
-  dependencies: readonly Dependency<ReadPart>[],
-): Map<string, readonly Dependency<ReadPart>[]> {
-  const found = new Map<string, Dependency<ReadPart>[]>();
-  for (const dependency of dependencies) {
-    const list = found.get(dependency.then.key);
-    if (list) list.push(dependency);
-    else found.set(dependency.then.key, [dependency]);
-  }
-  return found;
-}
+const needing = ({ then }: Dependency<ReadPart>): string => then.key;

@@ -2,7 +2,7 @@ import { memoizeByObject } from '../memoize/by-object.js';
 import { hostOf } from './addresses.js';
 import { HOLE } from './script/values.js';
 import { providerWords } from './settings-words.js';
-import type { Definition, ExecutionPhase, Load } from './types.js';
+import type { Confidence, Definition, ExecutionPhase, Load } from './types.js';
 
 /** What files and folders are called whatever is in them. */
 const GENERAL = new Set(
@@ -68,8 +68,8 @@ function libraryName(step: string): string {
   return name;
 }
 
-/** A name that a file brings, as far as what it is called tells. */
-export function guessedDefinition(load: Load, name: string): Definition {
+/** That a file brings a name. */
+export function broughtDefinition(load: Load, name: string, confidence: Confidence): Definition {
   return {
     name,
     when: whenFileRuns(load),
@@ -77,7 +77,7 @@ export function guessedDefinition(load: Load, name: string): Definition {
     isStub: false,
     from: load.address,
     range: load.range,
-    confidence: 'guess',
+    confidence,
   };
 }
 

@@ -1,5 +1,5 @@
 export { domainOf, hostOf, isCacheBuster, normalAddress } from './addresses.js';
-export { broughtNames, guessedDefinition, plainName, whenFileRuns } from './brought-names.js';
+export { broughtDefinition, broughtNames, plainName, whenFileRuns } from './brought-names.js';
 export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
 export { attributeOf, isElement, isText, pageTree, textOf } from './markup/page-tree.js';
 export { integrityToWrite, matchesIntegrity } from './integrity.js';

@@ -1,8 +1,8 @@
 import { memoizeByObject } from '../memoize/by-object.js';
 import { isLimited } from '../reach/index.js';
 import {
+  broughtDefinition,
   broughtNames,
-  guessedDefinition,
   isAboutSettings,
   plainName,
   providerWords,
@@ -132,7 +132,7 @@ class SetIndex<P extends OrderPart> {
       this.definitions.get(name) ??
       this.#files
         .get(plainName(name))
-        ?.map(({ part, thing }) => ({ part, thing: guessedDefinition(thing, name) })) ??
+        ?.map(({ part, thing }) => ({ part, thing: broughtDefinition(thing, name, 'guess') })) ??
       []
     );
   }

@@ -1,6 +1,6 @@
 import {
+  broughtDefinition,
   broughtNames,
-  guessedDefinition,
   plainName,
   type Definition,
   type Load,
@@ -50,7 +50,7 @@ export class Makers {
     const called = this.#files.get(plainName(name)) ?? [];
     return [
       ...known,
-      ...called.map(({ part, load }) => ({ part, definition: guessedDefinition(load, name) })),
+      ...called.map(({ part, load }) => ({ part, definition: broughtDefinition(load, name, 'guess') })),
     ];
   }
 }
