@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CHECKS, exampleRecipe } from '@pragmatica/core';
+import { CHECKS, exampleRecipe, type OpenFinding } from '@pragmatica/core';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
 import { expect } from 'chai';
@@ -110,6 +110,18 @@ describe('check reports, waivers, the order and pasting on the command line', ()
   it('compares only with sets of the service', async () => {
     const { code, err } = await run(['check', '--set', 'set.json', '--against', 'live']);
     expect([code, err.includes('does not go with --set')]).to.deep.equal([2, true]);
+  });
+
+  it('names the command that fixes only for what it fixes: the draft', async () => {
+    const { out } = await run(['check', '--set', 'set.json', '--json']);
+    const fixable = (JSON.parse(out) as { items: OpenFinding[] }).items.filter(({ fix }) => fix);
+    expect(fixable).not.to.deep.equal([]);
+    expect((await run(['check', '--set', 'set.json'])).out).not.to.include('pragmatica fix');
+    const params = { site: 'mill' };
+    const parts = [{ placement: 'head-end' as const, code: 'window.bare = 1;' }];
+    await stage.client.call('createSnippet', { params, body: { key: 'bare', name: 'Bare', parts } });
+    expect((await run(['check'])).out).to.include('pragmatica fix no-script-tags-');
+    await stage.client.call('removeSnippet', { params: { ...params, snippet: 'bare' }, ifMatch: '*' });
   });
 
   describe('of a set in a file', () => {

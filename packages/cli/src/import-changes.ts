@@ -51,14 +51,14 @@ export async function importChanges(
   return isDone;
 }
 
-function report({ changes, found, gone, kept }: ImportedResource, isNothing: boolean): void {
+function report({ changes, found, gone, kept, isDone }: ImportedResource, isNothing: boolean): void {
   if (isNothing) print(FOLDER.nothing);
   else print(say(FOLDER.changes, { count: changes.length }));
   for (const { message, visible } of changes)
     print(`  ${visible ? colour.yellow('•') : colour.dim('·')} ${message}`);
   if (found.length > 0) {
     print(`\n${say(FOLDER.found, { count: found.length })}`);
-    print(toText({ set: '', site: '', failOn: 'error', open: found, waived: [], unknown: [] }));
+    print(toText({ open: found, isFixable: isDone }));
   }
   if (gone.length > 0) print(colour.green(say(FOLDER.gone, { count: gone.length })));
   if (kept.length > 0) note(say(FOLDER.kept, { names: kept.map(({ name }) => name), count: kept.length }));

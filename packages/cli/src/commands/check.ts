@@ -82,6 +82,7 @@ function checkFile(file: string, options: Options): Checked {
     set: say(FINDINGS.file, { file }),
     site: snapshot.site.key,
     failOn,
+    isFixable: false,
     unknown: unknownTo(knowledge),
     ...applyWaivers(found, [], ''),
   };
@@ -108,5 +109,6 @@ async function ask(options: Options): Promise<Checked> {
   const site = await siteFor(client, options);
   const { data } = await client.call('listFindings', { params: { site }, query: { of, against } });
   const set = of === 'draft' ? FINDINGS.draft : /^\d+$/.test(of) ? `release ${of}` : `what ${of} serves`;
-  return { set, site, failOn, unknown: data.unknown, open: data.items, waived: data.waived };
+  const { items, waived, unknown } = data;
+  return { set, site, failOn, isFixable: of === 'draft', unknown, open: items, waived };
 }

@@ -61,10 +61,7 @@ export function importFile(program: Command): void {
         const list = data.recipes.map((recipe) => `${recipe.name} ${recipe.version}`);
         print(say(FOLDER.recipes, { list }));
       }
-      if (data.found.length > 0)
-        print(
-          `\n${toText({ set: '', site: key, failOn: 'error', open: data.found, waived: [], unknown: [] })}`,
-        );
+      if (data.found.length > 0) print(`\n${toText({ open: data.found, isFixable: data.isDone })}`);
       if (!data.isDone) note(FOLDER.onlyShown);
     });
 }

@@ -11,14 +11,20 @@ const TITLES: Readonly<Record<Severity, (number: number) => string>> = {
 };
 
 /** The findings for people, the worst first. */
-export function toText({ set, open, waived, unknown }: Checked): string {
+export function toText({
+  set = '',
+  open,
+  waived = [],
+  unknown = [],
+  isFixable,
+}: Pick<Checked, 'open' | 'isFixable'> & Partial<Checked>): string {
   const lines: string[] = [];
   if (open.length === 0) lines.push(say(REPORT.nothingSayChecks, { set }));
   for (const severity of SEVERITIES) {
     const some = open.filter((finding) => finding.severity === severity);
     if (some.length === 0) continue;
     lines.push(`${colour.bold(TITLES[severity](some.length))}\n`);
-    for (const finding of some) lines.push(...tell(finding), '');
+    for (const finding of some) lines.push(...tell(finding, isFixable), '');
   }
   if (waived.length > 0) {
     lines.push(colour.bold(`${waived.length} accepted`), '');
@@ -43,7 +49,7 @@ const UNKNOWN = {
   recipes: REPORT.noRecipes,
 } as const satisfies Readonly<Record<Ask, string>>;
 
-function tell({ title, why, advice, evidence, fix, id, lapsed }: OpenFinding): string[] {
+function tell({ title, why, advice, evidence, fix, id, lapsed }: OpenFinding, isFixable: boolean): string[] {
   return [
     `  ${colour.bold(title)}  ${colour.dim(id)}`,
     ...evidence.map(
@@ -53,7 +59,7 @@ function tell({ title, why, advice, evidence, fix, id, lapsed }: OpenFinding): s
     ...(lapsed ? [`    ${lapseWords(lapsed)}`] : []),
     `    ${why}`,
     `    ${colour.green('→')} ${advice}`,
-    ...(fix
+    ...(fix && isFixable
       ? [say(REPORT.orFixIt, { arrow: colour.green('→'), id, fix: colour.dim(`(${fix.title})`) })]
       : []),
   ];

@@ -8,6 +8,8 @@ export interface Checked {
   readonly site: string;
   readonly open: readonly OpenFinding[];
   readonly waived: readonly WaivedFinding[];
+  /** Its findings can be fixed with a command: they are the draft's. */
+  readonly isFixable: boolean;
   /** What the checks could not know. */
   readonly unknown: readonly Unknown[];
   /** From which severity on the command fails. */
