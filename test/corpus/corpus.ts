@@ -47,6 +47,7 @@ export function factLines(facts: Facts): string[] {
     ...facts.storage.map((one) => words('keeps', one.where, one.key)),
     ...facts.boxes.map((one) => `box ${one.position} ${one.corner}`),
     ...facts.writes.map((one) => `document.write ${one.when}`),
+    ...facts.features.map(({ feature, frame }) => words('asks for', feature, frame && `in ${frame}`)),
     ...facts.marks.map((one) => `mark ${one.kind} ${one.value} (${one.confidence})`),
   ];
 }

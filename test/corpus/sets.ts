@@ -578,6 +578,40 @@ export const MUTATIONS: Readonly<
       'no-place',
     ],
   },
+  'feature-not-allowed': {
+    make: also(
+      one('Call us', 'body-end', '<iframe src="https://moorings.example/call" allow="camera"></iframe>', {
+        include: ['/booking'],
+      }),
+    ),
+    known: {
+      policies: [
+        {
+          policies: [],
+          permissionsPolicy: 'camera=()',
+          address: 'https://www.site.example',
+          paths: ['/booking'],
+        },
+      ],
+    },
+  },
+  'isolated-page': {
+    make: also(
+      one('Call us', 'body-end', '<iframe src="https://moorings.example/call"></iframe>', {
+        include: ['/booking'],
+      }),
+    ),
+    known: {
+      policies: [
+        {
+          policies: [],
+          embedderPolicy: 'credentialless',
+          address: 'https://www.site.example',
+          paths: ['/booking'],
+        },
+      ],
+    },
+  },
   'line-blocked': {
     make: (set) => set,
     known: {

@@ -79,13 +79,17 @@ describe('pages that are handed over', function () {
     expect(await refusedAt(survey(stage, 'files', { given: set, side: 'origin' }))).to.equal('/given');
   });
 
-  it('bring their policy along', async () => {
-    const headers = { 'Content-Security-Policy': "script-src 'self'", 'Content-Length': '7', Via: 'x' };
+  it('bring their policies along', async () => {
+    const headers = {
+      ...{ 'Content-Security-Policy': "script-src 'self'", 'Content-Length': '7', Via: 'x' },
+      ...{ 'Permissions-Policy': 'camera=()', 'Cross-Origin-Embedder-Policy': 'require-corp' },
+    };
     const set = await give({ '/': { html: ABOUT, headers } });
     const done = await survey(stage, 'files', { given: set, side: 'origin' });
     const params = { site: 'files', survey: done.number } as const;
     const { data } = await stage.client.call('showSurveyPage', { params, query: { path: '/' } });
     expect(JSON.stringify(data.policies)).to.include("script-src 'self'");
+    expect(data).to.include({ permissionsPolicy: 'camera=()', embedderPolicy: 'require-corp' });
   });
 
   it('are of one side, and of one site', async () => {

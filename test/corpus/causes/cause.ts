@@ -1,11 +1,4 @@
-import type {
-  ExampleSnippet,
-  KnownFile,
-  KnownHost,
-  KnownPolicies,
-  Placement,
-  Recipe,
-} from '@pragmatica/core';
+import type { ExampleSnippet, KnownFile, KnownHost, Placement, Recipe } from '@pragmatica/core';
 
 /** A site with one thing wrong, as it goes wrong in practice. */
 export interface Cause {
@@ -31,8 +24,8 @@ export interface CauseSite {
   readonly pages?: Readonly<Record<string, string>>;
   readonly hosts?: readonly KnownHost[];
   readonly recipes?: readonly Recipe[];
-  /** Policies that pages come with in their headers. */
-  readonly policies?: readonly KnownPolicies[];
+  /** Headers that these pages come with, by names in lower case. */
+  readonly headers?: Readonly<Record<string, string>>;
   /** Files that were read. */
   readonly files?: readonly KnownFile[];
   readonly timeZone?: string;

@@ -34,6 +34,9 @@ export function page(program: Command): void {
       if (data.leadsTo !== null) print(say(SURVEY.pageLeads, { leadsTo: data.leadsTo }));
       for (const { value, from, isReportOnly } of data.policies)
         print(say(SURVEY.pagePolicy, { from, value, reportOnly: String(isReportOnly) }));
+      if (data.permissionsPolicy !== null)
+        print(say(SURVEY.pagePermissions, { value: data.permissionsPolicy }));
+      if (data.embedderPolicy !== null) print(say(SURVEY.pageEmbedder, { value: data.embedderPolicy }));
       for (const trait of data.traits) print(colour.yellow(say(SURVEY.unusualHere, TRAIT_WORDS[trait])));
       if (data.missing.length > 0)
         print(colour.red(say(SURVEY.pageMissing, { parts: data.missing.join(', ') })));

@@ -105,6 +105,8 @@ export const SURVEY = {
   noLanguage: 'not declared',
   pageCanonical: 'Says that it belongs to {canonical}.',
   pageLeads: 'Leads on to {leadsTo}.',
+  pagePermissions: 'Permissions policy: {value}',
+  pageEmbedder: 'Embedder policy: {value}',
   pagePolicy: 'Content policy ({from}{reportOnly, select, true {, report only} other {}}): {value}',
   pageMissing: 'Missing here: {parts}',
   nothingInPage: 'Nothing in it loads, runs or frames anything.',

@@ -171,6 +171,8 @@ export const SURVEY = {
   bytes: '{bytes, number} bytes',
   canonical: 'Says that it belongs to {canonical}.',
   policy: 'Content policy',
+  permissionsPolicy: 'Permissions policy',
+  embedderPolicy: 'Embedder policy',
   policyReport: 'Content policy, report only',
   inOrder: 'In document order',
   nothingIn: 'Nothing in this page loads, runs or frames anything.',

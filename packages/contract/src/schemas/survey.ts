@@ -369,6 +369,14 @@ export const pageDetail = surveyedPage
       .array(pageItem)
       .meta({ description: 'All that loads, runs or frames something, in document order.' }),
     policies: z.array(z.object({ value: z.string(), from: z.string(), isReportOnly: z.boolean() })),
+    permissionsPolicy: z
+      .string()
+      .nullable()
+      .meta({ description: 'Its header Permissions-Policy, as it is sent.' }),
+    embedderPolicy: z
+      .string()
+      .nullable()
+      .meta({ description: 'Its header Cross-Origin-Embedder-Policy, as it is sent.' }),
   })
   .meta({ id: 'SurveyedPageDetail' });
 

@@ -69,6 +69,8 @@ export interface Check {
   readonly right: readonly ExampleSnippet[];
   /** Pages of the examples' site by path, where they matter. */
   readonly pages?: Readonly<Record<string, string>>;
+  /** Headers that these pages come with, by names in lower case. */
+  readonly headers?: Readonly<Record<string, string>>;
   /** Files that these pages load, by whole address. */
   readonly files?: readonly KnownFile[];
   /** Of these pages those that do not come through Pragmatica. */

@@ -71,12 +71,13 @@ export function exampleSet(
 export function exampleKnowledge(
   {
     pages = {},
+    headers = {},
     recipes = [],
     files = [],
     undelivered = [],
     delivery,
     boxes = [],
-  }: Pick<Check, 'pages' | 'recipes' | 'files' | 'undelivered' | 'delivery' | 'boxes'>,
+  }: Pick<Check, 'pages' | 'headers' | 'recipes' | 'files' | 'undelivered' | 'delivery' | 'boxes'>,
   set?: Snapshot,
 ): Knowledge {
   const entries = Object.entries(pages);
@@ -87,7 +88,7 @@ export function exampleKnowledge(
     paths: entries.map(([path]) => path),
     skeletons: entries.map(([path, html]) => pageSkeleton(path, html)),
     ...(delivery ? { ...exampleHost(delivery), boxes } : {}),
-    ...(set ? exampleSurvey(entries, set, undelivered) : {}),
+    ...(set ? exampleSurvey(entries, set, { headers, undelivered }) : {}),
   };
 }
 
@@ -95,14 +96,14 @@ export function exampleKnowledge(
 function exampleSurvey(
   pages: readonly (readonly [path: string, html: string])[],
   set: Snapshot,
-  undelivered: readonly string[],
+  { headers, undelivered }: Required<Pick<Check, 'headers' | 'undelivered'>>,
 ): Pick<Knowledge, 'seen' | 'absent' | 'policies' | 'groups'> {
   return seenInPages(
     pages.map(([path, html]) => {
       const load = { page: pageAddress(path), device: 'desktop', consent: [], at: EXAMPLE_NOW } as const;
       const { parts } = planPage(set, { ...load, environment: 'live' });
       const bytes = undelivered.includes(path) ? new TextEncoder().encode(html) : insert(html, parts).page;
-      return { path, bytes, headers: UTF_8, parts };
+      return { path, bytes, headers: { ...UTF_8, ...headers }, parts };
     }),
     EXAMPLE_ADDRESS,
   );

@@ -1,7 +1,7 @@
 import type { PageSkeleton } from '../contain/index.js';
 import type { Box, DeliveryKey } from '../deliver/index.js';
 import type { FactsCache } from '../facts/index.js';
-import type { DeclaredPolicy } from '../policy/index.js';
+import type { PagePolicies } from '../policy/index.js';
 import type { EnvironmentName } from '../reach/index.js';
 import type { RecipeBook, StepTick } from '../recipes/index.js';
 import type { AbsentPart, ComposedPages, KnownFile, SeenSighting, Sighting } from '../survey/index.js';
@@ -30,7 +30,7 @@ export interface Knowledge {
   readonly ignored?: readonly string[];
   /** Parts that a survey missed on pages where the live release should put them. */
   readonly absent?: readonly AbsentPart[];
-  /** Content policies that pages come with. */
+  /** Policies that pages come with. */
   readonly policies?: readonly KnownPolicies[];
   /** What a survey saw, by pages of one make; those of most pages, where there are very many. */
   readonly groups?: readonly ComposedPages[];
@@ -56,8 +56,7 @@ export interface KnownSighting extends Sighting {
 }
 
 /** Policies that some pages come with, all of them together. */
-export interface KnownPolicies {
-  readonly policies: readonly DeclaredPolicy[];
+export interface KnownPolicies extends PagePolicies {
   /** Scheme, host and port of the pages. */
   readonly address: string;
   /** The first of the pages. */

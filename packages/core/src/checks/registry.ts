@@ -1,8 +1,10 @@
 import { blockedByPolicy } from './activation/blocked-by-policy.js';
 import { brokenData } from './activation/broken-data.js';
 import { closedNow } from './activation/closed-now.js';
+import { featureNotAllowed } from './activation/feature-not-allowed.js';
 import { fieldExample } from './activation/field-example.js';
 import { fieldProblem } from './activation/field-problem.js';
+import { isolatedPage } from './activation/isolated-page.js';
 import { missingOnPages } from './activation/missing-on-pages.js';
 import { fileGone } from './activation/file-gone.js';
 import { ignoredCode } from './activation/ignored-code.js';
@@ -135,6 +137,8 @@ export const CHECKS: readonly Check[] = [
   missingOnPages,
   fileGone,
   blockedByPolicy,
+  featureNotAllowed,
+  isolatedPage,
   scriptlessFrame,
   closedNow,
   timeZoneCheck,

@@ -10,6 +10,7 @@ import {
   type Composition,
   type Sighting,
 } from '../survey/index.js';
+import { isWithoutPolicies, pagePolicies } from '../policy/index.js';
 import type { Knowledge, KnownPolicies } from './knowledge.js';
 
 /** A page as it is given, in place of one that a survey asks for. */
@@ -39,8 +40,9 @@ export function seenInPages(
   const compositions = new Map<number, Composition>();
   for (const { path, bytes, headers, parts = [] } of pages) {
     const source = { url: address + path, status: 200, bytes, headers };
-    const { items, found, type, policies } = readPage(source, memory, parts);
-    if (policies.length > 0) declared.push({ policies, address, paths: [path] });
+    const reading = readPage(source, memory, parts);
+    const { items, found, type } = reading;
+    if (!isWithoutPolicies(reading)) declared.push({ ...pagePolicies(reading), address, paths: [path] });
     for (const { key, code } of parts) partCodes.set(key, code);
     for (const item of items) if (!codes.has(item.key)) codes.set(item.key, { ...item, firstPath: path });
     const id = groups.length;

@@ -11,6 +11,22 @@ export function hostOf(address: string): string | undefined {
     .toLowerCase();
 }
 
+/**
+ * Scheme, host and port that an address leads to; undefined where that is not known before the script runs, or where it is no
+ * page or file of a host.
+ *
+ * @param base - of the page it stands in
+ */
+export function wholeOrigin(address: string, base: string): string | undefined {
+  const written = address.trim();
+  const isOfHost = /^(?:https?:)?\/\//i.test(written);
+  if (written === '' || written.startsWith(HOLE) || (isOfHost && hostOf(written) === undefined))
+    return undefined;
+  if (!URL.canParse(written, base)) return undefined;
+  const { origin, protocol } = new URL(written, base);
+  return protocol === 'http:' || protocol === 'https:' ? origin : undefined;
+}
+
 /** The registrable domain of an address's host (Public Suffix List); the host itself where there is none. */
 export function domainOf(address: string): string | undefined {
   const host = hostOf(address);

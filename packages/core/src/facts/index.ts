@@ -1,4 +1,4 @@
-export { domainOf, hostOf, isCacheBuster, normalAddress } from './addresses.js';
+export { domainOf, hostOf, isCacheBuster, normalAddress, wholeOrigin } from './addresses.js';
 export { broughtDefinition, broughtNames, plainName, whenFileRuns } from './brought-names.js';
 export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
 export { attributeOf, isElement, isText, pageTree, textOf } from './markup/page-tree.js';
@@ -17,6 +17,7 @@ export { versionedFile } from './versions.js';
 export { factWords, type FactWords } from './words.js';
 export type {
   Account,
+  AskedFeature,
   CodeProblem,
   Definition,
   Facts,

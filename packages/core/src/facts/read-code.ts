@@ -238,6 +238,7 @@ function factsOf(
     writes: record.writes,
     pageChanges: record.pageChanges,
     sinks: record.sinks,
+    features: record.features,
     scriptlessFrames: record.scriptlessFrames,
     marks: marksOf(code, accounts),
     pieces,

@@ -42,6 +42,8 @@ export interface Load extends Fact {
   readonly when: ExecutionPhase;
   /** Fetched only by browsers without scripts. */
   readonly noScript: boolean;
+  /** How its tag has it fetched, where that is not what the browser does by itself. */
+  readonly fetchedAs?: 'cors' | 'credentialless';
 }
 
 /** A global name that the code makes. */
@@ -150,6 +152,14 @@ export interface Sink extends Fact {
   readonly kind: 'markup' | 'script-address' | 'eval';
 }
 
+/** Something of the browser that a page may keep to itself by a header (Permissions Policy, 4.1). */
+export interface AskedFeature extends Fact {
+  /** As the standards call it: `geolocation`, `camera`. */
+  readonly feature: string;
+  /** Address of the frame that is to have it, where it is not for the page itself. */
+  readonly frame?: string;
+}
+
 /** A frame of its own that may not run scripts. */
 export type ScriptlessFrame = Fact;
 
@@ -253,6 +263,7 @@ export interface Facts {
   readonly writes: readonly (Fact & { readonly when: ExecutionPhase })[];
   readonly pageChanges: readonly PageChange[];
   readonly sinks: readonly Sink[];
+  readonly features: readonly AskedFeature[];
   readonly scriptlessFrames: readonly ScriptlessFrame[];
   readonly marks: readonly Mark[];
   /** Top-level elements and texts of the markup, or one piece of the whole for other languages. */

@@ -6,6 +6,9 @@ export {
   type PolicyRequest,
   type PolicyVerdict,
 } from './content-policy.js';
+export { embedderPolicy, type EmbedderPolicy } from './embedder.js';
+export { headerPolicies, isWithoutPolicies, pagePolicies, type PagePolicies } from './page-policies.js';
+export { PermissionsPolicy } from './permissions.js';
 export {
   extendPolicy,
   nonceIn,

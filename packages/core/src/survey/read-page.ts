@@ -11,12 +11,12 @@ import { readHead, refreshTarget } from './page-links.js';
 import { isElement, pageTree } from '../facts/index.js';
 import { guessPageType } from './page-type.js';
 import { pageTraits } from './traits.js';
-import { policiesIn, type DeclaredPolicy } from '../policy/index.js';
+import { headerPolicies } from '../policy/index.js';
 import type { PageReading, PageSource } from './types.js';
 import { VisibleBounds } from './visible-bounds.js';
 
 /** Another one whenever pages are read otherwise than before: what an earlier one read is not taken over then. */
-export const READER_VERSION = 3;
+export const READER_VERSION = 4;
 
 /**
  * Reads one page as it came: what it is, where it leads, and everything in it that loads, runs or frames something.
@@ -52,6 +52,7 @@ export function readPage(
   const own = [...ownRanges(standing, parts), ...carriers];
   const refresh = source.headers['refresh'];
   const target = refresh === undefined ? head.refresh : refreshTarget(refresh);
+  const fromHeaders = headerPolicies(source.headers);
   const reading = {
     title: head.title,
     language: head.language,
@@ -61,7 +62,8 @@ export function readPage(
       document,
       own.map(({ range }) => range),
     ),
-    policies: [...headerPolicies(source.headers), ...head.metaPolicies],
+    ...fromHeaders,
+    policies: [...fromHeaders.policies, ...head.metaPolicies],
     canonical: resolved(head.canonical, base),
     refresh: resolved(target, base),
     links: [...new Set(head.links.flatMap((href) => resolved(href, base) ?? []))],
@@ -94,17 +96,6 @@ function resolved(href: string | undefined, base: string): string | undefined {
   if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
   url.hash = '';
   return url.href;
-}
-
-/** Policies of the headers. */
-function headerPolicies(headers: PageSource['headers']): DeclaredPolicy[] {
-  return (['content-security-policy', 'content-security-policy-report-only'] as const).flatMap((name) =>
-    policiesIn(headers[name] ?? '').map((value) => ({
-      value,
-      from: 'header' as const,
-      isReportOnly: name.endsWith('only'),
-    })),
-  );
 }
 
 /** Where the body begins in the text; everything is the head's where there is none to be seen. */

@@ -1,5 +1,5 @@
 import type { Range } from '../facts/index.js';
-import type { DeclaredPolicy } from '../policy/index.js';
+import type { PagePolicies } from '../policy/index.js';
 
 export const ITEM_KINDS = ['script', 'data', 'style', 'frame', 'pixel', 'element'] as const;
 /** What kind of thing stands in a page. */
@@ -91,14 +91,13 @@ export const PAGE_TRAITS = [
 export type PageTrait = (typeof PAGE_TRAITS)[number];
 
 /** What was read of one page. */
-export interface PageReading {
+export interface PageReading extends PagePolicies {
   readonly title: string;
   readonly language: string;
   readonly charset: DeclaredCharset;
   readonly type: PageType;
   /** The page without its content and without our parts, see `pageSkeleton`. */
   readonly skeleton: string;
-  readonly policies: readonly DeclaredPolicy[];
   /** Of the site itself, `/path?search`; of elsewhere, a whole address; undefined where none is stated. */
   readonly canonical: string | undefined;
   /** Where the page sends visitors on, by `Refresh` or `meta refresh`. */

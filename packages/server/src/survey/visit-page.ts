@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
 import {
+  isWithoutPolicies,
   pageAddress,
   pageOf,
+  pagePolicies,
   sectionOf,
   type Composition,
   type PlannedPart,
@@ -141,7 +143,7 @@ async function readContents(
       address === undefined ? undefined : (pageOf(address, base.isOwnHost) ?? address);
     const canonical = own(reading.canonical);
     const leadsTo = own(reading.refresh);
-    const policies = reading.policies.length > 0 ? kept(JSON.stringify(reading.policies)) : undefined;
+    const policies = isWithoutPolicies(reading) ? undefined : kept(JSON.stringify(pagePolicies(reading)));
     return {
       kind: 'done',
       page,

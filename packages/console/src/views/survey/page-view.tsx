@@ -102,10 +102,12 @@ function Facts({ page }: { page: Page }) {
       <Fact name={SURVEY.encoding}>{`${page.charset} (${from})`}</Fact>
       <Fact name={SURVEY.size}>{say(SURVEY.bytes, { bytes: page.bytes ?? 0 })}</Fact>
       {page.policies.map(({ value, isReportOnly }) => (
-        <Fact key={value} name={isReportOnly ? SURVEY.policyReport : SURVEY.policy}>
-          <span className="font-mono text-xs [overflow-wrap:anywhere]">{value}</span>
-        </Fact>
+        <Header key={value} name={isReportOnly ? SURVEY.policyReport : SURVEY.policy} value={value} />
       ))}
+      {page.permissionsPolicy !== null && (
+        <Header name={SURVEY.permissionsPolicy} value={page.permissionsPolicy} />
+      )}
+      {page.embedderPolicy !== null && <Header name={SURVEY.embedderPolicy} value={page.embedderPolicy} />}
       {page.traits.map((trait) => (
         <Fact key={trait} name={TRAIT_WORDS[trait].name}>
           {TRAIT_WORDS[trait].why}
@@ -113,6 +115,14 @@ function Facts({ page }: { page: Page }) {
       ))}
       {page.canonical !== null && <Fact name="">{say(SURVEY.canonical, { canonical: page.canonical })}</Fact>}
     </dl>
+  );
+}
+
+function Header({ name, value }: { name: string; value: string }) {
+  return (
+    <Fact name={name}>
+      <span className="font-mono text-xs [overflow-wrap:anywhere]">{value}</span>
+    </Fact>
   );
 }
 

@@ -3,6 +3,7 @@ import { shallowTree } from '../../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError } from '../../bounds/too-much.js';
 import type { SeenAttribute } from '../accounts.js';
 import { boxOf } from '../boxes.js';
+import { featuresOfFrame } from '../frame-features.js';
 import { readScript } from '../script/read-script.js';
 import type { Record } from '../script/record.js';
 import { readStyles } from '../styles.js';
@@ -165,6 +166,12 @@ function readAttributes(context: MarkupContext, element: Tree.Element, html: str
   const sandbox = element.tagName === 'iframe' ? attribute(element, 'sandbox') : undefined;
   if (sandbox !== undefined && !/\ballow-scripts\b/i.test(sandbox) && loads.length > 0)
     record.scriptlessFrames.push({ range, confidence: 'certain' });
+  if (element.tagName === 'iframe' && address !== undefined)
+    for (const feature of featuresOfFrame(
+      attribute(element, 'allow'),
+      attribute(element, 'allowfullscreen') !== undefined,
+    ))
+      record.ask(feature, range, address);
   const slot = place.noScript ? undefined : slotOf(element, range);
   if (slot) record.slots.push(slot);
   for (const { name, value } of element.attrs) {

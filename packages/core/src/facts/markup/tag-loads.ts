@@ -12,7 +12,12 @@ export function loadOfTag(element: Tree.Element, range: Range, noScript: boolean
   ): Load[] =>
     address === undefined || address.trim() === ''
       ? []
-      : [{ address: address.trim(), kind, by: 'tag', mode, when, noScript, range, confidence: 'certain' }];
+      : [
+          {
+            ...{ address: address.trim(), kind, by: 'tag', mode, when, noScript, range },
+            ...{ confidence: 'certain', ...fetchedAs(element) },
+          },
+        ];
   switch (element.tagName) {
     case 'script':
       return isScriptType(attribute(element, 'type')) ? script(element, load) : [];
@@ -34,6 +39,12 @@ export function loadOfTag(element: Tree.Element, range: Range, noScript: boolean
     default:
       return [];
   }
+}
+
+function fetchedAs(element: Tree.Element): Pick<Load, 'fetchedAs'> {
+  const has = (name: string): boolean => attribute(element, name) !== undefined;
+  if (element.tagName === 'iframe') return has('credentialless') ? { fetchedAs: 'credentialless' } : {};
+  return has('crossorigin') ? { fetchedAs: 'cors' } : {};
 }
 
 type Make = (

@@ -32,6 +32,9 @@ const NAMES =
   'CSSStyleDeclaration StyleSheet MediaQueryList Navigator Location History Screen Storage Window Crypto ' +
   'SubtleCrypto CryptoKey DOMRect DOMPoint DOMMatrix DOMException Animation KeyframeEffect MediaRecorder MediaSource ' +
   'MediaStream RTCPeerConnection AudioContext OfflineAudioContext SpeechSynthesisUtterance CanvasRenderingContext2D ' +
+  'Sensor Accelerometer LinearAccelerationSensor GravitySensor Gyroscope Magnetometer AmbientLightSensor ' +
+  'AbsoluteOrientationSensor RelativeOrientationSensor DeviceOrientationEvent DeviceMotionEvent NDEFReader ' +
+  'IdleDetector EyeDropper BarcodeDetector ' +
   'OffscreenCanvas ImageData ImageBitmap Path2D PaymentRequest Credential PublicKeyCredential IDBKeyRange ' +
   'module require exports define';
 

@@ -1,6 +1,7 @@
 import type { CallExpression, Expression, NewExpression } from 'acorn';
 import type { LoadMode, ResourceKind } from '../types.js';
 import { isElement, placeElement } from './elements.js';
+import { askedFeatures, constructedFeatures } from './features.js';
 import { defineGlobal, resetGlobal, useGlobal } from './globals.js';
 import { member, needElement, setProperty, store } from './members.js';
 import type { Walker } from './walker.js';
@@ -247,6 +248,8 @@ export function callFunction(
       ranges: node.arguments.map((argument) => walker.range(argument)),
       range: walker.range(node),
     });
+  for (const feature of askedFeatures(fn.kind === 'host' ? fn.path : undefined, name, args))
+    walker.record.ask(feature, walker.range(node));
   if (fn.kind === 'host') {
     const known = HOST_CALLS[fn.path];
     if (known) return known(called);
@@ -395,6 +398,7 @@ function ofText(
 export function makeNew(walker: Walker, node: NewExpression, callee: Value, args: readonly Value[]): Value {
   const called: Called = { walker, node, args, owner: UNKNOWN };
   if (callee.kind === 'host') {
+    for (const feature of constructedFeatures(callee.path)) walker.record.ask(feature, walker.range(node));
     const known = NEW[callee.path];
     if (known) return known(called);
   }

@@ -1,6 +1,7 @@
 import type { Walker } from './walker.js';
-import type { LoadMode, ResourceKind } from '../types.js';
+import type { Load, LoadMode, ResourceKind } from '../types.js';
 import { boxOf } from '../boxes.js';
+import { featuresOfFrame } from '../frame-features.js';
 import { asText, type ElementValue, type Value } from './values.js';
 
 /** Declarations of a style attribute, as far as they matter here. */
@@ -41,7 +42,14 @@ export function placeElement(walker: Walker, element: ElementValue): void {
       noScript: false,
       range,
       confidence: written.confidence,
+      ...fetchedAs(element),
     });
+    if (kind === 'frame')
+      for (const feature of featuresOfFrame(
+        wordsOf(element, 'allow'),
+        element.properties.has('allowFullscreen'),
+      ))
+        walker.record.ask(feature, range, written.text);
   }
   readBox(walker, element);
 }
@@ -53,6 +61,17 @@ function scriptMode(element: ElementValue): LoadMode {
   const isAsync = element.properties.get('async');
   const isOrdered = isAsync?.kind === 'plain' && !isAsync.value;
   return isOrdered ? 'defer' : 'async';
+}
+
+/** A property's text, where it is one. */
+function wordsOf(element: ElementValue, name: string): string | undefined {
+  const value = element.properties.get(name);
+  return value?.kind === 'text' ? value.text : undefined;
+}
+
+function fetchedAs({ properties }: ElementValue): Pick<Load, 'fetchedAs'> {
+  if (properties.has('crossOrigin') || properties.has('crossorigin')) return { fetchedAs: 'cors' };
+  return properties.has('credentialless') ? { fetchedAs: 'credentialless' } : {};
 }
 
 function linkKind(element: ElementValue): ResourceKind {

@@ -1,4 +1,5 @@
 import type {
+  AskedFeature,
   Definition,
   Facts,
   FloatingBox,
@@ -55,6 +56,7 @@ export class Record {
   readonly targets: Target[] = [];
   readonly pageChanges: PageChange[] = [];
   readonly sinks: Sink[] = [];
+  readonly features: AskedFeature[] = [];
   readonly scriptlessFrames: ScriptlessFrame[] = [];
   readonly resets: Reset[] = [];
   readonly settings: Settings[] = [];
@@ -97,6 +99,12 @@ export class Record {
 
   sink(kind: Sink['kind'], range: Range): void {
     if (this.#isNew('sink', kind, 'parse', false)) this.sinks.push({ kind, range, confidence: 'certain' });
+  }
+
+  /** @param frame - address of the frame that is to have it; for the page itself when left out */
+  ask(feature: string, range: Range, frame?: string): void {
+    if (!this.#isNew('ask', `${feature} ${frame ?? ''}`, 'parse', false)) return;
+    this.features.push({ feature, ...(frame === undefined ? {} : { frame }), range, confidence: 'certain' });
   }
 
   #isNew(what: string, name: string, when: ExecutionPhase, flag: boolean): boolean {

@@ -9,6 +9,8 @@ const TELLING = new Set([
   'content-type',
   'content-security-policy',
   'content-security-policy-report-only',
+  'permissions-policy',
+  'cross-origin-embedder-policy',
   'content-language',
   'location',
   'refresh',

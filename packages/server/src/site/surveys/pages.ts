@@ -3,7 +3,7 @@ import {
   CARRIER_PART,
   PAGE_TRAITS,
   type Composition,
-  type DeclaredPolicy,
+  type PagePolicies,
   type PageTrait,
   type PageType,
 } from '@pragmatica/core';
@@ -13,6 +13,7 @@ import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
 import { listSurveyPages, surveyPageByPath, type SurveyPageRow } from '../../storage/survey-reads.js';
 import type { Survey } from '../../storage/surveys.js';
+import { keptPolicies } from '../../survey/kept-policies.js';
 import { isOwnFile } from './sightings.js';
 import type { SiteSurveys } from './site-surveys.js';
 
@@ -103,6 +104,10 @@ export async function showPage(surveys: SiteSurveys, store: Store, site: Site, s
       start: row.starts?.[index] ?? null,
     } as const;
   });
-  const policies = row.policies === null ? [] : (JSON.parse(row.policies) as DeclaredPolicy[]);
-  return { ...pageResource(row, composition), items, policies };
+  const { policies, permissionsPolicy, embedderPolicy }: PagePolicies =
+    row.policies === null ? { policies: [] } : keptPolicies(row.policies);
+  return {
+    ...{ ...pageResource(row, composition), items, policies: [...policies] },
+    ...{ permissionsPolicy: permissionsPolicy ?? null, embedderPolicy: embedderPolicy ?? null },
+  };
 }

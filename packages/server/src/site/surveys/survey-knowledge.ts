@@ -5,7 +5,6 @@ import {
   orderedParts,
   type AbsentPart,
   type ComposedPages,
-  type DeclaredPolicy,
   type EnvironmentName,
   type KnownFiles,
   type KnownPolicies,
@@ -19,6 +18,7 @@ import { filesOf } from '../../storage/survey-files.js';
 import { policiesOf, sightingsByKey, skeletonsOf } from '../../storage/survey-reads.js';
 import { readPaths } from '../../storage/survey-pages.js';
 import type { Survey } from '../../storage/surveys.js';
+import { keptPolicies } from '../../survey/kept-policies.js';
 import { toFileVersion } from '../../survey/read-files.js';
 import type { Seen, SurveyBook } from './survey-book.js';
 
@@ -90,7 +90,7 @@ function knownPolicies(
     found.set(key, known);
   }
   return [...found.values()].map(({ body, paths }) => ({
-    policies: JSON.parse(body) as DeclaredPolicy[],
+    ...keptPolicies(body),
     address,
     paths,
   }));
