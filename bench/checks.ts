@@ -80,11 +80,18 @@ const EDITS: Readonly<Record<string, (set: Snapshot, number: number) => Snapshot
     order.splice((number * 7) % length, 0, ...order.splice((number * 5) % length, 1));
     return ranked({ ...set, snippets: order });
   },
-  added: (set, number) => {
-    const more = { ...set.snippets[number]!, key: `added-${number}`, name: `Added ${number}` };
-    return ranked({ ...set, snippets: [more, ...set.snippets] });
-  },
+  // As the product adds one: behind the others of its place.
+  added: (set, number) => ({ ...set, snippets: [...set.snippets, another(set, `added-${number}`, number)] }),
+  // As a new order of all would have it: every rank behind it is another.
+  'added in front': (set, number) =>
+    ranked({ ...set, snippets: [another(set, `in-front-${number}`, number), ...set.snippets] }),
 };
+
+function another({ snippets }: Snapshot, key: string, number: number): SnapshotSnippet {
+  const like = snippets[number]!;
+  const parts = like.parts.map((part) => ({ ...part, rank: snippets.length + number }));
+  return { ...like, key, name: `Added ${key}`, parts };
+}
 
 function changed(
   set: Snapshot,

@@ -209,13 +209,15 @@ export class CheckedSet implements NearParts {
 
   /** What is to be done at providers for the snippets that are on, and what of it somebody has ticked. */
   get checklist(): ChecklistItem[] {
-    const on = this.snapshot.snippets.flatMap((snippet) => {
+    const uses = new Map<Recipe, SnapshotSnippet[]>();
+    for (const snippet of this.snapshot.snippets) {
       const recipe = snippet.state === 'on' ? this.recipeOf(snippet) : undefined;
-      return recipe ? [{ recipe, snippet }] : [];
-    });
-    const uses = grouped(on, ({ recipe }) => recipe);
+      const own = recipe && uses.get(recipe);
+      if (own) own.push(snippet);
+      else if (recipe) uses.set(recipe, [snippet]);
+    }
     return checklist(
-      [...uses].map(([recipe, own]) => ({ recipe, snippets: own.map(({ snippet }) => snippet) })),
+      [...uses].map(([recipe, snippets]) => ({ recipe, snippets })),
       this.#context.known.hosts,
       this.#context.known.ticks,
     );

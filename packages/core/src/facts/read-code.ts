@@ -13,6 +13,7 @@ import { Record, type SeenCall } from './script/record.js';
 import { HOLE, asText } from './script/values.js';
 import { shapeOf } from './shape.js';
 import { readStyles } from './styles.js';
+import { timeZoneIn } from './time-zone.js';
 import { lineAndColumn, utf8Length } from './text.js';
 import type {
   CodeProblem,
@@ -241,6 +242,7 @@ function factsOf(
     features: record.features,
     scriptlessFrames: record.scriptlessFrames,
     marks: marksOf(code, accounts),
+    timeZone: timeZoneIn(code),
     pieces,
   };
   return { ...unshaped, shape: shapeOf(unshaped, code) };

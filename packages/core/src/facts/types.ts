@@ -266,6 +266,8 @@ export interface Facts {
   readonly features: readonly AskedFeature[];
   readonly scriptlessFrames: readonly ScriptlessFrame[];
   readonly marks: readonly Mark[];
+  /** A time zone that it names, as the IANA calls them. */
+  readonly timeZone: string | undefined;
   /** Top-level elements and texts of the markup, or one piece of the whole for other languages. */
   readonly pieces: readonly Piece[];
   readonly shape: Shape;

@@ -3,7 +3,15 @@ export { fieldNames, filledSnapshot } from './filled.js';
 export { snippetFits, type SnippetFilter } from './filter.js';
 export { freezeSet, thawSet, type FrozenSet } from './frozen.js';
 export { KEY_PATTERN, keyFromName } from './key.js';
-export { orderedParts, partKey, placementPosition, snippetOfPart, type PlacedPart } from './ordered-parts.js';
+export {
+  comparePlaced,
+  numberOfPart,
+  orderedParts,
+  partKey,
+  placementPosition,
+  snippetOfPart,
+  type PlacedPart,
+} from './ordered-parts.js';
 export { partName } from './part-name.js';
 export {
   PART_PERS,

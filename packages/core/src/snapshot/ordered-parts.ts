@@ -24,6 +24,11 @@ export function snippetOfPart(key: string): string {
   return key.slice(0, key.lastIndexOf('/'));
 }
 
+/** The number of a part among those of its snippet, from 1, by its key. */
+export function numberOfPart(key: string): number {
+  return Number(key.slice(key.lastIndexOf('/') + 1));
+}
+
 /**
  * All parts in page order: head start, head end, body start, anchors by name, body end; by rank within a placement.
  * Parts of equal rank stand in the order of their keys, so that the order is always total.
@@ -32,13 +37,21 @@ export function orderedParts(snapshot: Snapshot): PlacedPart[] {
   const parts = snapshot.snippets.flatMap((snippet) =>
     snippet.parts.map((part, index) => ({ key: partKey(snippet.key, index), snippet, part })),
   );
-  return parts.sort(
-    (a, b) =>
-      placementPosition(a.part.placement) - placementPosition(b.part.placement) ||
-      compareText(placementOrder(a.part.placement), placementOrder(b.part.placement)) ||
-      a.part.rank - b.part.rank ||
-      compareText(a.key, b.key),
+  return parts.sort(comparePlaced);
+}
+
+/** Which of two parts comes first in pages. */
+export function comparePlaced(a: PlacedPart, b: PlacedPart): number {
+  return (
+    comparePlacements(a.part.placement, b.part.placement) ||
+    a.part.rank - b.part.rank ||
+    compareText(a.key, b.key)
   );
+}
+
+function comparePlacements(a: Placement, b: Placement): number {
+  if (a === b) return 0;
+  return placementPosition(a) - placementPosition(b) || compareText(placementOrder(a), placementOrder(b));
 }
 
 /** Sorts anchors by the name of their element, and those of one element as they stand in the page. */

@@ -1,5 +1,3 @@
-import { memoizeByObject } from '../../memoize/by-object.js';
-import type { ReadCode } from '../../facts/index.js';
 import { defineCheck } from '../check.js';
 import type { CheckedSet } from '../checked-set.js';
 
@@ -53,9 +51,6 @@ export const timeZoneCheck = defineCheck({
   },
 });
 
-const ZONE =
-  /(?<=["'])(?:Africa|America|Asia|Atlantic|Australia|Europe|Indian|Pacific)\/[A-Z][A-Za-z_]+(?:\/[A-Z][A-Za-z_]+)?(?=["'])/;
-const zoneIn = memoizeByObject(({ code }: ReadCode) => ZONE.exec(code)?.[0]);
 /** Countries whose clocks show UTC for at least half of the year, and domains that anybody may have. */
 const UTC_OR_ANYWHERE =
   /\.(?:uk|gb|ie|pt|is|im|je|gg|fo|gh|ci|sn|ml|bf|tg|gm|gn|gw|lr|sl|mr|st|sh|ac|io|co|tv|me|ai|fm|to|cc|ws|ly|eu|ma|eh)$/;
@@ -63,7 +58,7 @@ const UTC_OR_ANYWHERE =
 /** What shows that the site is not where clocks show UTC. */
 function signOf(set: CheckedSet): { readonly sign: string; readonly zone?: string } | undefined {
   for (const part of set.running) {
-    const zone = zoneIn(part.read);
+    const { timeZone: zone } = part.facts;
     if (zone !== undefined) return { sign: part.snippet.name, zone };
   }
   const host = set.hostsOf('live').find((one) => /\.[a-z]{2}$/.test(one) && !UTC_OR_ANYWHERE.test(one));
