@@ -175,6 +175,45 @@ describe('reading code', () => {
     expect(lineAndColumn('a\r\nb\rc\nd', 7)).to.deep.equal({ line: 4, column: 1 });
   });
 
+  it('takes what is put into a map of the code’s own for no account', () => {
+    const accounts = (code: string): string[] => inScript(code).accounts.map(({ value }) => value);
+    const put = `m.set('TM-7731', 'CR-1204').set('TM-7732', function () { tally('init', 'TM-7733'); })`;
+    expect(accounts(`(function () { var m = new Map(); ${put} })()`)).to.deep.equal(['TM-7733']);
+    expect(accounts(`(function () { var m = new Tally(); ${put} })()`)).to.include('TM-7731');
+  });
+
+  describe('tells what is asked of the browser', () => {
+    const cases: readonly [code: string, found: readonly string[]][] = [
+      ['navigator.geolocation.watchPosition(show)', ['geolocation']],
+      ['var at = navigator.geolocation; at.getCurrentPosition(show)', ['geolocation']],
+      ['navigator.mediaDevices.getUserMedia({ video: { width: 640 }, audio: false })', ['camera']],
+      ['navigator.mediaDevices.getUserMedia(constraints)', []],
+      ['b.onclick = function () { navigator.clipboard.writeText("5 %") }', ['clipboard-write']],
+      ['document.getElementById("film").requestFullscreen()', ['fullscreen']],
+      ['window.addEventListener("unload", last); addEventListener("click", last)', ['unload']],
+      ['navigator.credentials.get({ publicKey: key })', ['publickey-credentials-get']],
+      ['var x = new XMLHttpRequest(); x.open("GET", "/fares", false)', ['sync-xhr']],
+      ['var x = new XMLHttpRequest(); x.open("GET", "/fares", true)', []],
+      ['open("/fares", "fares", false)', []],
+      ['new PaymentRequest(ways, total)', ['payment']],
+    ];
+    for (const [code, found] of cases)
+      it(code, () => expect(inScript(code).features.map(({ feature }) => feature)).to.deep.equal(found));
+
+    it('for frames, by their attributes', () => {
+      const asked = (more: string): string[] =>
+        readCode(`<iframe src="https://x.example/" ${more}></iframe>`).features.map(({ feature, frame }) =>
+          `${feature} ${frame ?? ''}`.trim(),
+        );
+      expect(asked('allow="camera *; Microphone https://x.example; usb \'none\';"')).to.deep.equal([
+        'camera https://x.example/',
+        'microphone https://x.example/',
+      ]);
+      expect(asked('allowfullscreen')).to.deep.equal(['fullscreen https://x.example/']);
+      expect(asked('sandbox')).to.deep.equal([]);
+    });
+  });
+
   it('tells accounts from versions, dates, hashes and cache-busters', () => {
     const values = (code: string): string[] => readCode(code).accounts.map(({ value }) => value);
     expect(

@@ -6,6 +6,7 @@ import { defineGlobal, resetGlobal, useGlobal } from './globals.js';
 import { member, needElement, setProperty, store } from './members.js';
 import type { Walker } from './walker.js';
 import {
+  COLLECTION,
   HOLE,
   UNDEFINED,
   UNKNOWN,
@@ -220,6 +221,10 @@ const NEW: Readonly<{ [path: string]: Known }> = {
     args.length === 0 ? { kind: 'object', properties: new Map(), range: walker.range(node) } : UNKNOWN,
   Image: ({ walker, node }) => made(walker, node, 'img'),
   Audio: ({ walker, node }) => made(walker, node, 'audio'),
+  Map: () => COLLECTION,
+  Set: () => COLLECTION,
+  WeakMap: () => COLLECTION,
+  WeakSet: () => COLLECTION,
   Worker: fetched('script'),
   SharedWorker: fetched('script'),
   WebSocket: fetched('data'),
@@ -241,7 +246,7 @@ export function callFunction(
 ): Value {
   const called: Called = { walker, node, args, owner };
   const path = globalPath(walker, fn, owner, name) ?? calledPath(node.callee as Expression);
-  if (path !== undefined && args.length > 0)
+  if (path !== undefined && args.length > 0 && owner.kind !== 'collection')
     walker.record.calls.push({
       name: path,
       args,
@@ -325,6 +330,10 @@ function method(called: Called, name: string): Value | undefined {
         ? (owner.properties.get(asText(args[0] ?? UNKNOWN).text) ?? UNKNOWN)
         : UNKNOWN;
     default:
+  }
+  if (owner.kind === 'collection' && (name === 'set' || name === 'add')) {
+    for (const value of args) walker.callLater(value);
+    return owner;
   }
   if (owner.kind === 'array') return ofArray(called, owner.items, name);
   if (owner.kind === 'text') return ofText(owner.text, owner.confidence, name, args);

@@ -16,6 +16,7 @@ export type Value =
   | HostValue
   | GlobalValue
   | ClassValue
+  | CollectionValue
   | UnknownValue;
 
 /** A string; `…` stands for what is not known of it. */
@@ -52,6 +53,11 @@ export interface FunctionValue {
 /** A class; its methods are followed where they are written. */
 export interface ClassValue {
   readonly kind: 'class';
+}
+
+/** A map or a set of the language: what is put into it is for the code's own use. */
+export interface CollectionValue {
+  readonly kind: 'collection';
 }
 
 /** An element that the code makes. */
@@ -94,6 +100,7 @@ export interface UnknownValue {
 
 export const UNKNOWN: UnknownValue = { kind: 'unknown' };
 export const UNDEFINED: PlainValue = { kind: 'plain', value: undefined };
+export const COLLECTION: CollectionValue = { kind: 'collection' };
 export const WINDOW: HostValue = { kind: 'host', path: '' };
 
 export function text(value: string, confidence: Confidence = 'certain'): TextValue {
