@@ -62,7 +62,7 @@ describe('a site by its address, on the command line', function () {
     const both = await run(['site', 'way', 'tide-mill', '--can', 'files', '--cannot', 'files']);
     expect([both.code, both.err]).to.deep.equal([
       2,
-      'pragmatica: You cannot both be able to and not: files.\n',
+      'pragmatica: You named this both as possible and as not possible: files.\n',
     ]);
     const none = JSON.parse(
       (
@@ -94,7 +94,7 @@ describe('a site by its address, on the command line', function () {
     const twice = await run(['site', 'add', `mill.localhost:${site.port}`, '--key', 'other']);
     expect([twice.code, twice.err]).to.satisfy(
       ([exit, said]: [number, string]) =>
-        exit === 5 && said.includes('belongs to the site “Tide Mill” already'),
+        exit === 5 && said.includes('already belongs to the site “Tide Mill”'),
     );
   });
 

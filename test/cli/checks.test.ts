@@ -250,7 +250,7 @@ describe('check reports, waivers, the order and pasting on the command line', ()
       crate,
     );
     expect(code, err).to.equal(0);
-    expect(err).to.include('In 2 pieces, each at its place').and.include('The provider says so.');
+    expect(err).to.include('In 2 pieces, each in its place').and.include('The provider says so.');
     expect(out).to.include('Added "crateline-tag-container"').and.include('find nothing wrong');
     const shown = await run(['snippet', 'show', 'crateline-tag-container']);
     expect(shown.out).to.include('crateline-tag-container/2').and.include('The provider says: “as high');
@@ -302,12 +302,14 @@ describe('check reports, waivers, the order and pasting on the command line', ()
     );
     const shown = await run(['order']);
     expect(shown.code).to.equal(1);
-    expect(shown.out).to.include('wrong  “Event” uses “tally”, which “Counter” makes');
-    expect(shown.out).to.include('fine   “Counter” is said to need “Crateline tag container” (piece 1)');
+    expect(shown.out).to.include('wrong  “Event” uses “tally”, which “Counter” defines');
+    expect(shown.out).to.include(
+      'fine   somebody noted that “Counter” needs “Crateline tag container” (piece 1)',
+    );
     expect((await run(['order', '--right', '--preview'])).out).to.include('This would put it right');
-    expect((await run(['order', '--right'])).out).to.include('Move “Event” behind “Counter”');
+    expect((await run(['order', '--right'])).out).to.include('Move “Event” right below “Counter”');
     expect((await run(['order'])).code).to.equal(0);
-    expect((await run(['order', '--right'])).out).to.include('Nothing has to be moved.');
+    expect((await run(['order', '--right'])).out).to.include('Nothing needs to move.');
     expect((await run(['order', '--of', 'live', '--right'])).code).to.equal(2);
   });
 

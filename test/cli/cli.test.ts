@@ -79,7 +79,7 @@ describe('the command line', () => {
     ]);
     expect(added.out).to.equal(
       'Added "stop-directory" to the draft: at the end of the body, on /stops and /contact.\n' +
-        'The checks find nothing wrong with it and the rest of the site.\n',
+        'The checks find nothing wrong with it or the rest of the site.\n',
     );
     expect((await run(['diff'])).out).to.include('“Stop directory” is new');
     const moved = await run(['snippet', 'move', 'stop-directory', '--first']);
@@ -124,7 +124,7 @@ describe('the command line', () => {
     const asked = await run(['snippet', 'remove', 'summer-offer']);
     expect([asked.code, asked.err]).to.deep.equal([
       2,
-      'pragmatica: Removing asks first. Say --yes when nobody can answer.\n',
+      'pragmatica: Removing asks first. Use --yes if nobody is there to answer.\n',
     ]);
     expect((await run(['snippet', 'remove', 'summer-offer', '--yes'])).code).to.equal(0);
     expect((await run(['snippet', 'show', 'summer-offer'])).code).to.equal(4);
@@ -136,7 +136,7 @@ describe('the command line', () => {
       { input: '<div>visible</div>' },
     );
     expect(code).to.equal(0);
-    expect(err).to.include('It cannot be published like this: <div> is visible content');
+    expect(err).to.include('You cannot publish it like this: <div> is visible content');
   });
 
   const MISTAKES: readonly {
@@ -292,11 +292,11 @@ describe('the command line', () => {
     const which = await run(['snippet', 'list']);
     expect([which.code, which.err]).to.deep.equal([
       2,
-      'pragmatica: Which site? Say --site with one of: skerrywick, tide-mill.\n',
+      'pragmatica: Which site? Use --site with one of: skerrywick, tide-mill.\n',
     ]);
     expect((await run(['snippet', 'list', '--site', 'tide-mill'])).out).to.include('No snippets yet');
     expect((await run(['releases'], { env: { PRAGMATICA_SITE: 'tide-mill' } })).out).to.include(
-      'Nothing was published yet',
+      'Nothing published yet',
     );
     expect((await run(['export', '--site', 'tide-mill'])).err).to.include(
       'Nothing was published to live yet',

@@ -95,7 +95,7 @@ describe('a site out of an installation, and into one', function () {
     expect((await run(['pull', at('site')])).out).to.match(/^Nothing has changed\./);
     const pushed = await run(['push', at('site')]);
     expect([pushed.out, pushed.code]).to.deep.equal([
-      'Nothing would change: the draft is what the file holds.\n',
+      'Nothing would change: the draft matches the file.\n',
       0,
     ]);
     expect(await digestOf('skerrywick')).to.equal(before);
@@ -172,7 +172,7 @@ describe('a site out of an installation, and into one', function () {
     const taken = await run(['import', at('whole.json')]);
     expect([taken.code, taken.err]).to.deep.equal([
       5,
-      'pragmatica: There is a site "skerrywick" already. Give another key.\n',
+      'pragmatica: There is already a site "skerrywick". Choose another key.\n',
     ]);
     const added = await run(['import', at('whole.json'), '--as', 'copy', '--without-hosts']);
     expect(added.out).to.match(/^Added the site "copy"/);

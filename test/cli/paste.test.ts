@@ -88,7 +88,7 @@ describe('ways without the gateway, on the command line', function () {
     ]);
     expect(out).to.include('<script src="https://files.example/one/skerrywick.js"></script>');
     expect(out).to.include('<script async src="https://files.example/one/skerrywick.js"></script>');
-    expect(err).to.match(/Opening hours are in it up to/);
+    expect(err).to.match(/It contains opening hours up to/);
     const [release] = readdirSync(join(folder, 'one/skerrywick'));
     expect(readFileSync(join(folder, 'one/skerrywick.js'), 'utf8')).to.include(release!.replace('.js', ''));
     await run(['export', '--of', 'draft', '--out', 'set.json']);

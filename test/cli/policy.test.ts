@@ -70,7 +70,7 @@ describe('the content policy of a site', function () {
     const early = await run(['policy', 'enforce']);
     expect([early.code, early.err]).to.deep.equal([
       5,
-      `pragmatica: The policy of ${HOST} was not on trial yet, and may block what its pages need. Send it on trial first, and look at what browsers report.\n`,
+      `pragmatica: The policy of ${HOST} has not been on trial yet, and may block what its pages need. Start a trial first, and see what browsers report.\n`,
     ]);
     const unseen = await run(['policy', 'try', '--host', 'staging.skerrywick.localhost']);
     expect(unseen.err).to.match(

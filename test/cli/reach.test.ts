@@ -39,7 +39,7 @@ describe('who gets it, on the command line', function () {
     const wrong = await run(['snippet', 'reach', 'harbour-chat', '--hours', 'mon 09:00-25:00']);
     expect([wrong.code, wrong.err]).to.deep.equal([
       2,
-      'pragmatica: limits/hours/weekly/mon/0/to: “25:00” is no time of day. Write it like 09:00 or 17:30.\n',
+      'pragmatica: limits/hours/weekly/mon/0/to: “25:00” is not a time. Write it like 09:00 or 17:30.\n',
     ]);
   });
 
@@ -105,7 +105,7 @@ describe('who gets it, on the command line', function () {
     const twice = await run(['snippet', 'copy', 'tag-container', '--to', 'port-hallow']);
     expect([twice.code, twice.out]).to.deep.equal([
       1,
-      'It has a snippet "tag-container" already, which stays as it is.\n',
+      'It already has a snippet "tag-container", which stays as it is.\n',
     ]);
     await run(['field', 'set', 'container=CR-31-1', '--site', 'port-hallow,skerrywick-freight']);
     const published = await run(['publish', '-m', 'The container', '--site', 'port-hallow,tern-hostel']);

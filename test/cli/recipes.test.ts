@@ -104,7 +104,7 @@ describe('recipes on the command line', function () {
       'port-hallow',
     ]);
     const made = await run(['recipe', 'make', 'gauge', '--site', 'port-hallow']);
-    expect(made.out).to.equal('Made version 1 of the recipe gauge.\nIt asks for: Site at g.example.\n');
+    expect(made.out).to.equal('Created version 1 of the recipe gauge.\nIt asks for: Site at g.example.\n');
     await run(['recipe', 'export', 'gauge', '--out', 'files']);
     const file = join(folder, 'files/gauge.json');
     const recipe = JSON.parse(readFileSync(file, 'utf8')) as Record<string, unknown>;
@@ -132,7 +132,7 @@ describe('recipes on the command line', function () {
     expect(schema.$id).to.include('pragmatica-recipe');
     const gauge = ['gauge', '--site', 'port-hallow'];
     const left = await run(['recipe', 'leave', ...gauge]);
-    expect(left.out).to.equal('"gauge" no longer follows the recipe gauge. Its code is as it was.\n');
+    expect(left.out).to.equal('Detached "gauge" from the recipe gauge. Its code is unchanged.\n');
     const back = await run(['recipe', 'follow', ...gauge]);
     expect(back.out).to.match(/^"gauge" follows the recipe gauge, version 2\./);
   });
@@ -167,7 +167,7 @@ describe('recipes on the command line', function () {
     ]);
     expect(retired.out).to.include('is retired from version 3 on');
     expect((await run(['recipe', 'show', 'gauge'])).out).to.include(
-      'Retired: It ends in May. Take "tallymast-counter" instead.',
+      'Retired: It ends in May. Use "tallymast-counter" instead.',
     );
     expect((await run(['recipe', 'retire', 'gauge', '--undo'])).out).to.include(
       'is no longer retired from version 4 on',
@@ -191,7 +191,7 @@ describe('recipes on the command line', function () {
     expect((await run(['tick', id, ...site])).out).to.equal(
       'Done: Register staging.skerrywick.localhost in Parlanook’s list of domains.\n',
     );
-    expect((await run(['checklist', '--open', ...site])).out).to.equal('All of it is done.\n');
+    expect((await run(['checklist', '--open', ...site])).out).to.equal('All done.\n');
     expect((await run(['check', ...site])).out).not.to.include('Parlanook');
     expect((await run(['tick', '--undo', id, ...site])).out).to.match(/^Not done after all: /);
   });

@@ -92,7 +92,9 @@ describe('surveys on the command line', function () {
     const wrong = await run(['survey', 'schedule', 'mondays']);
     expect(wrong.code).to.not.equal(0);
     expect(wrong.err).to.match(/“mondays” is no schedule\. Write five fields/);
-    expect((await run(['survey', 'schedule', '--off'])).out).to.match(/^No more surveys of skerrywick/);
+    expect((await run(['survey', 'schedule', '--off'])).out).to.match(
+      /^Stopped the planned surveys of skerrywick/,
+    );
   });
 
   it('list what stands in the pages, what needs somebody first', async () => {
@@ -103,7 +105,7 @@ describe('surveys on the command line', function () {
     expect(err).to.match(
       /1 also in the site itself, 0 altered, 0 foreign \(survey 1 of skerrywick\.localhost/,
     );
-    expect((await run(['sightings', '--altered'])).out).to.equal('Nothing that fits stands in the pages.\n');
+    expect((await run(['sightings', '--altered'])).out).to.equal('Nothing matches.\n');
     const id = out.split('\n')[1]!.split(' ')[0]!;
     const one = await run(['sightings', id]);
     expect(one.out).to.match(/Remove it there\.\n\nIn the page\n<script async src=/);
@@ -180,7 +182,7 @@ describe('surveys on the command line', function () {
     const host = 'staging.skerrywick.localhost';
     expect((await run(['site', 'access', host], { input: 'x' })).code).to.equal(2);
     const kept = await run(['site', 'access', host, '--basic', 'editor'], { input: 'lee shore\n' });
-    expect(kept.out).to.equal(`Kept. Surveys and verification get into ${host} from now on.\n`);
+    expect(kept.out).to.equal(`Saved. Surveys and verification can now get into ${host}.\n`);
     const listed = await run(['site', 'access']);
     expect(listed.out).to.match(/staging\.skerrywick\.localhost +basic/);
     expect(listed.out).not.to.include('lee shore');
@@ -200,10 +202,12 @@ describe('surveys on the command line', function () {
     expect((await run(['snippet', 'list', '--placement', 'inside:#booking-widget'])).out).to.match(
       /booking-button/,
     );
-    expect((await run(['snippet', 'list', '--find', 'nothing like it'])).out).to.equal('No snippet fits.\n');
+    expect((await run(['snippet', 'list', '--find', 'nothing like it'])).out).to.equal(
+      'No snippet matches.\n',
+    );
     const moved = await run(['snippet', 'move', 'visit-counter', 'tag-container', '--to', 'body-end']);
     expect(moved.out).to.equal(
-      'Now at the end of the body: visit-counter. Visitors notice when you publish.\nLeft as they are, with parts in several places: tag-container.\n',
+      'Now at the end of the body: visit-counter. Visitors see this once you publish.\nLeft as they are, with parts in several places: tag-container.\n',
     );
     expect((await run(['snippet', 'move', 'visit-counter', 'tag-container', '--first'])).err).to.match(
       /Several snippets move to a placement: add --to/,

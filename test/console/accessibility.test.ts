@@ -50,7 +50,7 @@ const VIEWS: readonly View[] = [
     heading: /Harbour chat/,
     async act(page) {
       await page.getByText('wait, or show it seldom').click();
-      await page.getByRole('button', { name: 'A day with other hours' }).click();
+      await page.getByRole('button', { name: 'Add a day with different hours' }).click();
     },
   },
   { name: 'a snippet', path: '/sites/skerrywick/snippets/harbour-chat', heading: /Harbour chat/ },
@@ -92,7 +92,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/check/browser',
     heading: /In a real browser/,
     async act(page) {
-      await page.getByRole('heading', { name: 'How far each snippet came' }).waitFor();
+      await page.getByRole('heading', { name: 'How far each snippet got' }).waitFor();
     },
   },
   {
@@ -133,8 +133,8 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/snippets',
     heading: /Snippets/,
     async act(page) {
-      await page.getByLabel('Choose Visit counter').check();
-      await page.getByText('One snippet chosen').waitFor();
+      await page.getByLabel('Select Visit counter').check();
+      await page.getByText('One snippet selected').waitFor();
     },
   },
   {
@@ -186,7 +186,7 @@ const VIEWS: readonly View[] = [
   {
     name: 'the installs that are behind',
     path: '/recipes/updates',
-    heading: /Snippets that are behind/,
+    heading: /Outdated snippets/,
     async act(page) {
       await page.getByRole('button', { name: 'Bring up all 5' }).waitFor();
     },
@@ -196,7 +196,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/snippets/summer-offer',
     heading: /Summer offer/,
     async act(page) {
-      await page.getByRole('button', { name: 'Make a recipe…' }).click();
+      await page.getByRole('button', { name: 'Create a recipe…' }).click();
       await page.getByLabel('Name of the recipe').waitFor();
     },
   },

@@ -19,7 +19,7 @@ describe('adding a site in the console', function () {
     await page.goto('/');
     await page.getByRole('button', { name: 'Add a site' }).first().click();
     await page.getByLabel('Address of the site').fill(`mill.localhost:${site.port}`);
-    await page.getByRole('button', { name: 'Look at it' }).click();
+    await page.getByRole('button', { name: 'Have a look' }).click();
     await page.getByRole('heading', { name: 'A first look at Tide Mill' }).waitFor();
     const seen = page.getByRole('region', { name: 'What we saw' });
     await seen.getByText('In them already: Tallymast visit counter.').waitFor();
@@ -28,8 +28,8 @@ describe('adding a site in the console', function () {
     const finder = page.getByRole('region', { name: 'Which way suits this site?' });
     for (const answer of ['No', 'No', 'Yes']) await finder.getByRole('button', { name: answer }).click();
     await finder.getByText('Take a folder of files.').waitFor();
-    await finder.getByRole('button', { name: 'Take it' }).click();
-    await page.getByText('The site gets its code by a folder of files now').first().waitFor();
+    await finder.getByRole('button', { name: 'Use this way' }).click();
+    await page.getByText('The site now gets its code by a folder of files').first().waitFor();
     await page.getByText('pragmatica insert FOLDER --site tide-mill').waitFor();
     const { data } = await stage.client.call('showSite', { params: { site: 'tide-mill' } });
     expect(data.hosts).to.deep.equal([
@@ -45,7 +45,7 @@ describe('adding a site in the console', function () {
     const { page, stage } = open();
     await page.goto('/sites/tide-mill/delivery');
     await page.getByLabel('How mill.localhost gets its code').selectOption('the one line, async');
-    await page.getByText('mill.localhost gets its code in another way now').first().waitFor();
+    await page.getByText('mill.localhost now gets its code in another way').first().waitFor();
     const { data } = await stage.client.call('showSite', { params: { site: 'tide-mill' } });
     expect(data.hosts[0]!.delivery).to.equal('async-line');
   });

@@ -102,7 +102,7 @@ describe('the console', function () {
     await replaceCode(page, '<div>never closed');
     await page.getByText('It cannot be published like this').waitFor();
     await replaceCode(page, '<script async src="http://pierlist.test/stops.js"></script>');
-    await page.getByText('It leaves the page around it as it is.').waitFor();
+    await page.getByText('It leaves the rest of the page alone.').waitFor();
     await page.getByRole('radio', { name: 'At an element' }).click();
     await page.getByLabel('Element', { exact: true }).fill('stop-directory');
     await page.getByLabel('Name', { exact: true }).fill('Stop directory');
@@ -110,7 +110,7 @@ describe('the console', function () {
     await page.getByText('None of the known pages matches').waitFor({ state: 'detached' });
     await page.getByRole('button', { name: '/stops' }).click();
     await page.getByText('Runs on 1 of 21 known pages.').waitFor();
-    await page.getByRole('button', { name: 'Add to the draft' }).click();
+    await page.getByRole('button', { name: 'Add to draft' }).click();
     await page.waitForURL('**/strip?of=draft&path=%2Fstops');
     await page
       .getByRole('region', { name: 'inside the element #stop-directory' })
@@ -167,7 +167,7 @@ describe('the console', function () {
     const mine = { ...params, snippet: 'harbour-chat' };
     const { etag } = await stage.client.call('showSnippet', { params: mine });
     await stage.client.call('editSnippet', { params: mine, ifMatch: etag, body: { note: 'theirs' } });
-    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Somebody changed it meanwhile').first().waitFor();
     expect((await stage.client.call('showSnippet', { params: mine })).data.note).to.equal('theirs');
     open.problems.splice(0); // the browser notes the 412
@@ -176,9 +176,9 @@ describe('the console', function () {
   it('asks before it removes a snippet', async () => {
     await page.goto('/sites/skerrywick/snippets/works-notice');
     await page.getByRole('button', { name: 'Remove…' }).click();
-    await page.getByRole('button', { name: 'Keep it' }).click();
+    await page.getByRole('button', { name: 'Keep' }).click();
     await page.getByRole('button', { name: 'Remove…' }).click();
-    await page.getByRole('button', { name: 'Remove it' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
     await page.waitForURL('**/strip');
     const { items } = (await stage.client.call('listSnippets', { params })).data;
     expect(items.map((item) => item.key)).not.to.include('works-notice');
@@ -210,11 +210,11 @@ describe('the console', function () {
     const added = page.getByRole('group', { name: /^Host 3/ });
     await added.getByLabel('Host that visitors type').fill('ferries');
     await added.getByLabel('Server that holds the pages').fill('origin');
-    await page.getByRole('button', { name: 'Save the settings' }).click();
+    await page.getByRole('button', { name: 'Save settings' }).click();
     await added.getByText('Write a whole address').waitFor();
     await added.getByLabel('Server that holds the pages').fill('http://origin.example');
-    await page.getByRole('button', { name: 'Save the settings' }).click();
-    await page.getByText('The settings are saved').first().waitFor();
+    await page.getByRole('button', { name: 'Save settings' }).click();
+    await page.getByText('Settings saved').first().waitFor();
     const { data } = await stage.client.call('showSite', { params });
     expect([data.name, data.hosts.length, data.hosts[2]!.host]).to.deep.equal(['Skerrywick', 3, 'ferries']);
     open.problems.splice(0); // the browser notes the 422
@@ -238,12 +238,12 @@ describe('the console', function () {
     await page.goto('/sites/skerrywick/snippets/summer-offer');
     await replaceCode(page, '<p>Eight crossings</p>');
     await page.getByLabel('Name', { exact: true }).fill('  ');
-    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Write something here.').first().waitFor();
     expect(await page.locator('.cm-content').textContent()).to.equal('<p>Eight crossings</p>');
     await page.getByLabel('Name', { exact: true }).fill('Autumn offer');
-    await page.getByRole('radio', { name: 'Every page but some' }).click();
-    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByRole('radio', { name: 'Every page except some' }).click();
+    await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByRole('heading', { name: 'Autumn offer' }).waitFor();
     const { data } = await stage.client.call('showSnippet', {
       params: { ...params, snippet: 'summer-offer' },
@@ -256,10 +256,10 @@ describe('the console', function () {
   it('says what to do at addresses that lead nowhere and while the service is away', async () => {
     await page.goto('/sites/nowhere/strip');
     await page.getByText('There is no site "nowhere".').first().waitFor();
-    await page.getByRole('link', { name: 'To the sites' }).first().click();
+    await page.getByRole('link', { name: 'Go to the sites' }).first().click();
     await page.getByRole('heading', { name: 'Sites' }).waitFor();
     await page.goto('/no/such/room');
-    await page.getByText('There is no such page').waitFor();
+    await page.getByText('Page not found').waitFor();
     await page.goto('/sites/skerrywick/releases');
     await page.getByText('Everything that was ever published').waitFor();
     await page.route('**/api/v1/**', (route) => route.abort());
@@ -303,9 +303,9 @@ describe('the console', function () {
     await page.emulateMedia({ colorScheme: 'dark' });
     await page.goto('/');
     const background = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
-    await page.getByRole('button', { name: 'Switch to light colours' }).waitFor();
+    await page.getByRole('button', { name: 'Switch to light mode' }).waitFor();
     const dark = await background();
-    await page.getByRole('button', { name: 'Switch to light colours' }).click();
+    await page.getByRole('button', { name: 'Switch to light mode' }).click();
     expect(await background()).not.to.equal(dark);
   });
 });
@@ -330,14 +330,14 @@ describe('the console’s door', function () {
       await page.getByRole('button', { name: 'Sign in' }).click();
       await page.getByLabel('One-time password').fill('a long and quiet password');
       await page.getByLabel('New password').fill('entirely my own');
-      await page.getByLabel('The same again').fill('entirely else');
-      await page.getByText('The two differ.').waitFor();
-      await page.getByLabel('The same again').fill('entirely my own');
-      await page.getByRole('button', { name: 'Use this password' }).click();
+      await page.getByLabel('Repeat the new password').fill('entirely else');
+      await page.getByText('The passwords differ.').waitFor();
+      await page.getByLabel('Repeat the new password').fill('entirely my own');
+      await page.getByRole('button', { name: 'Set password' }).click();
       await page.getByText('No sites yet').waitFor();
       await page.getByRole('button', { name: 'Add a site' }).first().click();
       await page.getByLabel('Address of the site').fill('not an address');
-      await page.getByRole('button', { name: 'Look at it' }).click();
+      await page.getByRole('button', { name: 'Have a look' }).click();
       await page.getByText('“not an address” is no address of a site').waitFor();
     } finally {
       await browser.close();

@@ -31,7 +31,7 @@ describe('delivery in the console', function () {
     await finder.getByRole('button', { name: 'Ask again' }).click();
     await finder.getByRole('button', { name: 'Yes' }).click();
     await finder.getByText('Take the one line, in order.').waitFor();
-    await finder.getByText('These would do as well: the one line, async, blocks to paste.').waitFor();
+    await finder.getByText('These would work too: the one line, async, blocks to paste.').waitFor();
   });
 
   it('asks which boxes there are, gives the text for each, and notes what is pasted', async () => {
@@ -49,7 +49,7 @@ describe('delivery in the console', function () {
     expect(await card.locator('details pre').innerText()).to.match(
       /^<!-- Pragmatica skerrywick release 1 site-head/,
     );
-    await card.getByRole('button', { name: 'It is pasted' }).click();
+    await card.getByRole('button', { name: 'Mark as pasted' }).click();
     await card.getByText('Pasted', { exact: true }).waitFor();
     // Somebody else pastes the rest, without an account.
     await page.getByRole('button', { name: 'Make a link' }).click();
@@ -64,7 +64,7 @@ describe('delivery in the console', function () {
     await other.locator('li > pre').waitFor();
     expect(await other.getByRole('button', { name: 'Print' }).count()).to.equal(0);
     await other.goto(`${link}x`);
-    await other.getByText('This link works no longer').waitFor();
+    await other.getByText('This link no longer works').waitFor();
     await other.context().close();
     await page.getByRole('button', { name: 'Look at the live pages' }).click();
     await page.getByText('“Custom head code” holds nothing of ours').first().waitFor();
@@ -75,7 +75,7 @@ describe('delivery in the console', function () {
     await dialog.getByRole('button', { name: 'Keep' }).click();
     await page.getByText('Our block still stands in').waitFor();
     await page.getByText('No box takes these').waitFor();
-    await page.getByRole('button', { name: 'It is removed' }).click();
+    await page.getByRole('button', { name: 'Mark as removed' }).click();
     await page.getByText('Our block still stands in').waitFor({ state: 'detached' });
   });
 });

@@ -33,7 +33,7 @@ describe('files in the console', function () {
     expect(await dialog.getByLabel('Key').inputValue()).to.equal('skerrywick-2');
     await dialog.getByText('Without its hosts: ', { exact: false }).waitFor();
     await dialog.getByLabel('Key').fill('second');
-    await dialog.getByRole('button', { name: 'Add it' }).click();
+    await dialog.getByRole('button', { name: 'Add site' }).click();
     await page.waitForURL(/\/sites\/second\//);
   });
 
@@ -50,14 +50,14 @@ describe('files in the console', function () {
     const dialog = page.getByRole('dialog');
     await dialog.getByText('One change:').waitFor();
     await dialog.getByText('“Tide” is new: at the end of the body', { exact: false }).waitFor();
-    await dialog.getByRole('button', { name: 'Bring it in' }).click();
-    await page.getByText('It is in the draft').first().waitFor();
+    await dialog.getByRole('button', { name: 'Import' }).click();
+    await page.getByText('Imported into the draft').first().waitFor();
     const { data: snippets } = await stage.client.call('listSnippets', { params });
     expect(snippets.items.map(({ key }) => key))
       .to.include('tide')
       .and.include('cookie-question');
     await page.getByLabel('Set file').setInputFiles(file);
     await dialog.getByText('Nothing would change', { exact: false }).waitFor();
-    expect(await dialog.getByRole('button', { name: 'Bring it in' }).isDisabled()).to.equal(true);
+    expect(await dialog.getByRole('button', { name: 'Import' }).isDisabled()).to.equal(true);
   });
 });

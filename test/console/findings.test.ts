@@ -17,7 +17,7 @@ describe('the console reads, checks and fixes', function () {
 
   it('says when all is in order', async () => {
     await page.goto(findings);
-    await page.getByText('All in order').waitFor();
+    await page.getByText('Nothing to fix').waitFor();
   });
 
   it('says what pasted code is while it is pasted, places it, names it, and leaves it where somebody puts it', async () => {
@@ -25,7 +25,7 @@ describe('the console reads, checks and fixes', function () {
     const code = '<script async src="https://tallymast.example/count.js?id=TM-7731"></script>';
     await replaceCode(page, code);
     const panel = page.getByRole('region', { name: 'What this code is' });
-    await panel.getByText('Looks like something that counts visits').waitFor();
+    await panel.getByText('Looks like analytics').waitFor();
     await panel.getByText('TM-7731 at tallymast.example').waitFor();
     const at = (name: RegExp) => page.getByRole('radio', { name, checked: true });
     await at(/End of the head/).waitFor();
@@ -38,7 +38,7 @@ describe('the console reads, checks and fixes', function () {
     await page
       .getByText('stands at the end of the body, but its provider wants it at the start of the head')
       .waitFor();
-    await page.getByRole('button', { name: 'Place it there' }).click();
+    await page.getByRole('button', { name: 'Move it there' }).click();
     await at(/Start of the head/).waitFor();
     await page.getByLabel('Name', { exact: true }).fill('My counter');
     await replaceCode(page, `${code}\n`);
@@ -86,7 +86,7 @@ describe('the console reads, checks and fixes', function () {
       page,
       '<script async src="https://crateline.example/crate.js?id=CR-1-2"></script><noscript><iframe src="https://crateline.example/n.html?id=CR-1-2"></iframe></noscript>',
     );
-    await page.getByRole('button', { name: 'Keep each at its place' }).click();
+    await page.getByRole('button', { name: 'Put each in its place' }).click();
     await page.getByText('Part 2 of 2').waitFor();
     expect(await page.locator('.cm-content').allTextContents()).to.have.length(2);
   });
@@ -101,7 +101,7 @@ describe('the console reads, checks and fixes', function () {
       (await stage.client.call('showSnippet', { params: { ...params, snippet: 'visits' } })).data.parts[0]!
         .code;
     await page.goto(findings);
-    const wrong = page.getByRole('region', { name: 'Wrong' });
+    const wrong = page.getByRole('region', { name: 'Errors' });
     await wrong.getByRole('heading', { name: '“Visits” has no <script> tags' }).waitFor();
     await wrong.getByText(code).waitFor();
     await wrong.getByRole('button', { name: /Write <script> tags/ }).click();
@@ -109,10 +109,10 @@ describe('the console reads, checks and fixes', function () {
     await dialog.getByText('<script>', { exact: true }).waitFor();
     expect(await dialog.getByLabel('comes').count()).to.equal(2);
     expect(await codeNow()).to.equal(code);
-    await dialog.getByRole('button', { name: 'Fix it' }).click();
-    await page.getByText('All in order').waitFor();
+    await dialog.getByRole('button', { name: 'Fix' }).click();
+    await page.getByText('Nothing to fix').waitFor();
     expect(await codeNow()).to.equal(`<script>\n${code}\n</script>`);
-    await page.getByRole('button', { name: 'Take it back' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
     await wrong.getByRole('heading', { name: '“Visits” has no <script> tags' }).waitFor();
     expect(await codeNow()).to.equal(code);
   });
@@ -134,16 +134,16 @@ describe('the console reads, checks and fixes', function () {
 
     it('accepts a finding with a reason, shows it apart, and takes that back', async () => {
       await page.goto(findings);
-      const doubtful = page.getByRole('region', { name: 'Doubtful' });
+      const doubtful = page.getByRole('region', { name: 'Warnings' });
       await doubtful.getByText('without https').first().waitFor();
-      await doubtful.getByRole('button', { name: 'Accept it for a while…' }).click();
+      await doubtful.getByRole('button', { name: 'Accept for now…' }).click();
       const dialog = page.getByRole('dialog');
-      await dialog.getByLabel('Why is it all right?').fill('No https before May');
+      await dialog.getByLabel('Why is this OK?').fill('No https before May');
       await dialog.getByLabel('Until').fill('2999-05-01');
-      await dialog.getByRole('button', { name: 'Accept it' }).click();
+      await dialog.getByRole('button', { name: 'Accept' }).click();
       const accepted = page.getByRole('region', { name: 'Accepted' });
       await accepted.getByText('Accepted by admin until 2999-05-01: No https before May').waitFor();
-      await accepted.getByRole('button', { name: 'No longer accept it' }).click();
+      await accepted.getByRole('button', { name: 'Stop accepting' }).click();
       await doubtful.waitFor();
     });
 
@@ -167,8 +167,8 @@ describe('the console reads, checks and fixes', function () {
       await dialog.getByText('2 errors are found').waitFor();
       expect(await dialog.getByText('new', { exact: true }).count()).to.equal(3);
       await dialog.getByLabel('What does this change?').fill('Tides');
-      await dialog.getByLabel('Why publish in spite of that?').fill('The fair opens at nine');
-      await dialog.getByRole('button', { name: 'Publish all the same' }).click();
+      await dialog.getByLabel('Why publish anyway?').fill('The fair opens at nine');
+      await dialog.getByRole('button', { name: 'Publish anyway' }).click();
       // It goes when the release is there.
       await dialog.waitFor({ state: 'detached' });
       await page.goto('/sites/skerrywick/releases');
@@ -178,16 +178,16 @@ describe('the console reads, checks and fixes', function () {
     it('says while a part is dragged what would be wrong there, and puts all in the right order at once', async () => {
       await page.goto('/sites/skerrywick/strip?of=draft');
       const order = page.getByRole('region', { name: 'Order' });
-      await order.getByText('Move “event” behind “tides”').waitFor();
-      const putRight = order.getByRole('button', { name: 'Put in the right order' });
+      await order.getByText('Move “event” right below “tides”').waitFor();
+      const putRight = order.getByRole('button', { name: 'Fix the order' });
       await putRight.click();
       await order.waitFor({ state: 'detached' });
-      await page.getByRole('button', { name: 'Take it back' }).click();
+      await page.getByRole('button', { name: 'Undo' }).click();
       await putRight.click();
       await order.waitFor({ state: 'detached' });
       await pickUp(page, 'Move event');
       await page.keyboard.press('ArrowUp');
-      await page.getByText('Wrong here: “event” uses “tideTable”, which “tides” makes.').waitFor();
+      await page.getByText('Wrong here: “event” uses “tideTable”, which “tides” defines.').waitFor();
       await page.keyboard.press('Space');
       await page.getByText('Wrong here').waitFor({ state: 'detached' });
       await order.waitFor();
@@ -203,7 +203,7 @@ describe('the console reads, checks and fixes', function () {
       await page.reload();
       await page.getByRole('region', { name: 'History' }).getByText('is new').waitFor();
       expect(await page.getByLabel('Note').inputValue()).to.equal('changed');
-      await page.getByRole('button', { name: 'Fill in as it was then' }).click();
+      await page.getByRole('button', { name: 'Load this version' }).click();
       await page.getByText('Nothing is changed before you save').waitFor();
       expect(await page.getByLabel('Note').inputValue()).to.equal('');
       const { data: now } = await stage.client.call('showSnippet', {
@@ -223,8 +223,8 @@ describe('the console reads, checks and fixes', function () {
       const dialog = page.getByRole('dialog');
       await dialog.getByText(/“(event|tides)” now comes/).waitFor();
       await dialog.getByText(/“Visits” has new code/).waitFor();
-      await dialog.getByRole('button', { name: 'Fix it' }).click();
-      await page.getByRole('region', { name: 'Wrong' }).waitFor({ state: 'detached' });
+      await dialog.getByRole('button', { name: 'Fix' }).click();
+      await page.getByRole('region', { name: 'Errors' }).waitFor({ state: 'detached' });
     });
   });
 });

@@ -27,7 +27,7 @@ describe('who gets it, in the console', function () {
     );
     await page.reload();
     await page.locator('section[aria-label^="The page"]').getByText('Test flag').waitFor();
-    await page.getByRole('button', { name: 'As at first' }).click();
+    await page.getByRole('button', { name: 'Reset' }).click();
     await left.getByText('It runs only on staging, and this is live.').waitFor();
   });
 
@@ -36,13 +36,13 @@ describe('who gets it, in the console', function () {
     const reach = page.locator('#reach');
     await reach.getByText('always and for everybody').waitFor();
     await reach.getByRole('button', { name: 'desktops' }).click();
-    await reach.getByLabel('Hours', { exact: true }).selectOption('in opening hours');
+    await reach.getByLabel('Hours', { exact: true }).selectOption('during set hours');
     await reach.getByLabel('Monday from').fill('08:30');
-    await reach.getByRole('button', { name: 'Monday’s hours on all working days' }).click();
+    await reach.getByRole('button', { name: 'Use Monday’s hours on all weekdays' }).click();
     await reach.getByLabel('Closed every year on').fill('12-25');
     await reach.getByRole('button', { name: 'Adverts' }).click();
     await reach.getByText('wait, or show it seldom').click();
-    await reach.getByLabel('Seconds to wait').fill('5');
+    await reach.getByLabel('Delay (seconds)').fill('5');
     await reach
       .getByText(
         'only on phones and tablets, Mon–Fri 08:30–17:00, closed on 25 December, with consent to Adverts, after 5 seconds',
@@ -55,7 +55,7 @@ describe('who gets it, in the console', function () {
     await reach.getByLabel('Tuesday to').fill('18:00');
     await reach.getByText('From 18:00 to 18:00 is no time at all.').waitFor();
     await reach.getByLabel('Tuesday to').fill('19:00');
-    await page.getByRole('button', { name: 'Save to the draft' }).click();
+    await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Saved to the draft').first().waitFor();
     const { data } = await stage.client.call('showSnippet', {
       params: { ...params, snippet: 'newsletter-form' },
@@ -73,10 +73,10 @@ describe('who gets it, in the console', function () {
     await page.getByRole('button', { name: 'Add a page group' }).click();
     const group = page.getByRole('group', { name: 'Page group 3' });
     await group.getByLabel('Name of the group').fill('The islands');
-    await group.getByLabel('Pages, one on each line').fill('/islands\n/islands/*');
+    await group.getByLabel('Pages, one per line').fill('/islands\n/islands/*');
     await group.getByText('4 of 21 known pages').waitFor();
-    await page.getByRole('button', { name: 'Save the settings' }).click();
-    await page.getByText('The settings are saved').first().waitFor();
+    await page.getByRole('button', { name: 'Save settings' }).click();
+    await page.getByText('Settings saved').first().waitFor();
     await page.goto('/sites/skerrywick/snippets/works-notice#pages');
     await page.getByText('Only some pages').click();
     await page.getByRole('button', { name: 'The islands' }).click();
@@ -106,7 +106,7 @@ describe('who gets it, in the console', function () {
     await page.getByLabel('Account at Tallymast, Quay Kitchen', { exact: true }).fill('TM-1904');
     await page.getByLabel('Account at Tallymast, Port Hallow Harbour, staging').fill('TM-9');
     await page.getByRole('button', { name: 'Save 2 values' }).click();
-    await page.getByText('The fields are saved').first().waitFor();
+    await page.getByText('Fields saved').first().waitFor();
     const { data } = await stage.client.call('showSite', { params: { site: 'quay-kitchen' } });
     expect(data.fields[0]!.value).to.equal('TM-1904');
   });

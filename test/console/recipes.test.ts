@@ -21,14 +21,14 @@ describe('recipes in the console', function () {
     await page.getByRole('link', { name: 'Recipes' }).click();
     await page.getByText('5 snippets follow an older version of their recipes.').waitFor();
     await page.getByLabel('Find a recipe').fill('passes nothing');
-    await page.getByText('No recipe has “passes nothing” in it.').waitFor();
+    await page.getByText('No recipe matches “passes nothing”.').waitFor();
     await page.getByLabel('Find a recipe').fill('pass page');
     await page.getByRole('link', { name: 'Sharebuoy buttons' }).waitFor();
     expect(await page.getByRole('article').count()).to.equal(1);
     await page.getByLabel('Find a recipe').fill('crateline');
     await page.getByRole('link', { name: 'Crateline container' }).click();
     await page.getByRole('heading', { level: 1, name: 'Crateline container' }).waitFor();
-    const puts = page.getByRole('region', { name: 'What it puts into a page' });
+    const puts = page.getByRole('region', { name: 'What it adds to a page' });
     await puts.getByText('At the start of the head').waitFor();
     await puts.getByText('At the start of the body').waitFor();
     await page
@@ -93,11 +93,11 @@ describe('recipes in the console', function () {
 
   it('bring installs up after showing what would change, one by one and all', async () => {
     await page.goto('/sites/port-hallow/snippets/visit-counter');
-    await page.getByText('There is version 2.').waitFor();
+    await page.getByText('Version 2 is out.').waitFor();
     await page.getByRole('link', { name: 'See what would change' }).click();
     await page.getByText('“Visit counter” follows version 2 of its recipe; before, version 1.').waitFor();
-    expect(await page.getByRole('button', { name: 'Bring it up' }).count()).to.equal(1);
-    await page.getByRole('button', { name: 'Bring it up' }).click();
+    expect(await page.getByRole('button', { name: 'Update' }).count()).to.equal(1);
+    await page.getByRole('button', { name: 'Update' }).click();
     await page.getByText('This snippet follows the newest version of its recipe.').waitFor();
     expect((await snippetOf('port-hallow', 'visit-counter')).recipe!.version).to.equal(2);
     await page.goto('/recipes/updates');
@@ -114,9 +114,9 @@ describe('recipes in the console', function () {
       body: { name: 'Tide gauge', parts: [{ placement: 'head-end', code }] },
     });
     await page.goto('/sites/tern-hostel/snippets/tide-gauge');
-    await page.getByRole('button', { name: 'Make a recipe…' }).click();
+    await page.getByRole('button', { name: 'Create a recipe…' }).click();
     await page.getByText('Site at tidegauge.example').waitFor();
-    await page.getByRole('button', { name: 'Make the recipe' }).click();
+    await page.getByRole('button', { name: 'Create recipe' }).click();
     await page.getByRole('heading', { level: 1, name: 'Tide gauge' }).waitFor();
     await stage.client.call('applyRecipe', {
       params: { recipe: 'tide-gauge' },
@@ -135,20 +135,20 @@ describe('recipes in the console', function () {
       '<script async src="https://cdn.tidegauge.example/g.js?site=@{site}&own=1"></script>',
     );
     await page.goto('/sites/tern-hostel/snippets/tide-gauge');
-    await page.getByRole('button', { name: 'Make the next version…' }).click();
+    await page.getByRole('button', { name: 'Create the next version…' }).click();
     await page.getByLabel('What is new').fill('It waits for the page.');
-    await page.getByRole('button', { name: 'Make version 2' }).click();
+    await page.getByRole('button', { name: 'Create version 2' }).click();
     await page.getByRole('region', { name: 'Versions' }).getByText('It waits for the page.').waitFor();
-    await page.getByRole('link', { name: 'behind', exact: true }).click();
+    await page.getByRole('link', { name: 'outdated', exact: true }).click();
     await page.getByText('the recipe’s new code takes its place').waitFor();
-    await page.getByRole('button', { name: 'Replace what was changed by hand' }).click();
+    await page.getByRole('button', { name: 'Overwrite changes made by hand' }).click();
     await page.getByText('This snippet follows the newest version of its recipe.').waitFor();
     expect((await snippetOf('quay-kitchen', 'tide-gauge')).parts[0]!.code).to.equal(next);
   });
 
   it('let a snippet go its own way', async () => {
     await page.goto('/sites/tern-hostel/snippets/tide-gauge');
-    await page.getByRole('button', { name: 'Let it go its own way' }).click();
+    await page.getByRole('button', { name: 'Detach from recipe' }).click();
     await page.getByText('Pasted by hand; it looks like').waitFor();
     expect((await snippetOf('tern-hostel', 'tide-gauge')).recipe).to.equal(null);
   });
@@ -156,7 +156,7 @@ describe('recipes in the console', function () {
   it('take over what was pasted by hand', async () => {
     await page.goto('/sites/skerrywick/snippets/summer-offer');
     await page.getByText('Pasted by hand; it looks like').waitFor();
-    await page.getByRole('button', { name: 'Let it follow the recipe' }).click();
+    await page.getByRole('button', { name: 'Follow the recipe' }).click();
     await page.getByText('Follows the recipe').waitFor();
     await page.locator('.cm-content').getByText('@{nudge_text}').waitFor();
     const { data } = await stage.client.call('showSite', { params: { site: 'skerrywick' } });
@@ -186,18 +186,18 @@ describe('recipes in the console', function () {
     problems.splice(0); // the browser notes the 422
   });
 
-  it('are retired with what to take instead, which their installs then say, and brought back', async () => {
+  it('are retired with what to use instead, which their installs then say, and brought back', async () => {
     await page.goto('/recipes/easewheel-menu');
     await page.getByRole('button', { name: 'Retire…' }).click();
     await page.getByLabel('Why?').fill('It ends in May.');
-    await page.getByLabel('What to take instead').selectOption('sharebuoy-buttons');
-    await page.getByRole('button', { name: 'Retire it' }).click();
+    await page.getByLabel('What to use instead').selectOption('sharebuoy-buttons');
+    await page.getByRole('button', { name: 'Retire' }).click();
     const retired = page.getByText('Retired: It ends in May. Take');
     await retired.waitFor();
     await page.goto('/sites/skerrywick/findings');
-    await page.getByText('“Accessibility menu” is an install that is retired: “Easewheel menu”').waitFor();
+    await page.getByText('“Accessibility menu” uses a retired install: “Easewheel menu”').waitFor();
     await page.goto('/recipes/easewheel-menu');
-    await page.getByRole('button', { name: 'It is not retired after all' }).click();
+    await page.getByRole('button', { name: 'Bring it back' }).click();
     await page.getByText('is no longer retired').first().waitFor();
     await retired.waitFor({ state: 'detached' });
   });
@@ -206,12 +206,12 @@ describe('recipes in the console', function () {
     await page.goto('/sites/skerrywick/findings');
     const title = '“Harbour chat”: staging.skerrywick.localhost is not registered with Parlanook';
     await page.getByText(title).waitFor();
-    await page.getByRole('link', { name: 'To the checklist' }).first().click();
+    await page.getByRole('link', { name: 'Open the checklist' }).first().click();
     await page.getByText('11 of 12 done.').waitFor();
     await page
       .getByRole('checkbox', { name: /Register staging\.skerrywick\.localhost in Parlanook/ })
       .click();
-    await page.getByText('All of it is done.').waitFor();
+    await page.getByText('All done.').waitFor();
     await page
       .getByRole('listitem')
       .filter({ hasText: 'staging.skerrywick' })
@@ -242,9 +242,9 @@ describe('recipes in the console', function () {
 
   it('say what to do at an address that leads to none', async () => {
     await page.goto('/recipes/no-such-thing');
-    await page.getByText('There is no such recipe').waitFor();
+    await page.getByText('Recipe not found').waitFor();
     expect(problems.splice(0).join(), 'the browser tells, too').to.include('404');
-    await page.getByRole('link', { name: 'To the recipes' }).click();
+    await page.getByRole('link', { name: 'Open the recipes' }).click();
     await page.getByRole('heading', { level: 1, name: 'Recipes' }).waitFor();
   });
 });

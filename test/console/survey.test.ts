@@ -33,7 +33,7 @@ describe('the real site in the console', function () {
   it('says what a survey is for, makes one, and shows what it found, the double first', async () => {
     const { page, context, problems } = await openConsole(browser, stage);
     await page.goto('/sites/skerrywick/survey');
-    await page.getByText('Find out what is in the pages already').waitFor();
+    await page.getByText('Find out what is already in the pages').waitFor();
     await page.getByRole('button', { name: 'Survey the site' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Survey the site' }).click();
     await page.getByRole('status').getByText('21 pages').waitFor();
@@ -108,7 +108,7 @@ describe('the real site in the console', function () {
   it('draws in the page strip what the page has itself, between our parts', async () => {
     const { page, context, problems } = await openConsole(browser, stage);
     await page.goto('/sites/skerrywick/strip?path=%2Fnews');
-    const own = page.getByRole('list', { name: 'What the page has itself' });
+    const own = page.getByRole('list', { name: 'Already in the page' });
     await own.getByText('Tallymast visit counter').waitFor();
     expect(await own.getByRole('listitem').allInnerTexts()).to.deep.equal([
       'assets/site.css\nstyle',

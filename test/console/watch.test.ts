@@ -57,7 +57,7 @@ describe('watching in the console', function () {
     await line('Clock')
       .getByRole('link', { name: /^Lost, round 2/ })
       .click();
-    await page.getByRole('heading', { name: 'How far each snippet came' }).waitFor();
+    await page.getByRole('heading', { name: 'How far each snippet got' }).waitFor();
     expect(page.url()).to.include('/check/browser/2');
     expect(problems).to.deep.equal([]);
     await context.close();

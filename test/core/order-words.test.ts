@@ -84,7 +84,7 @@ describe('why the order matters, in words', () => {
   it('of names, elements and what people stated', () => {
     expect(
       words(at('Maker', '<script>function pier() {}</script>'), at('User', '<script>pier();</script>')),
-    ).to.deep.equal(['“User” uses “pier”, which “Maker” makes']);
+    ).to.deep.equal(['“User” uses “pier”, which “Maker” defines']);
     const box: ExampleSnippet = {
       name: 'Box',
       parts: [{ placement: 'body-start', code: '<div id="box"></div>' }],
@@ -93,7 +93,7 @@ describe('why the order matters, in words', () => {
       name: 'Seeker',
       parts: [{ placement: 'body-end', code: '<script>document.getElementById("box").remove();</script>' }],
     };
-    expect(words(box, seeker)).to.deep.equal(['“Seeker” looks for #box, which “Box” brings']);
+    expect(words(box, seeker)).to.deep.equal(['“Seeker” looks for #box, which “Box” adds']);
   });
 
   it('of the other reasons', () => {
@@ -103,8 +103,8 @@ describe('why the order matters, in words', () => {
     expect(because({ kind: 'settings', name: 'conf' })).to.equal(
       'the script of “Then” reads “conf”, which “First” sets',
     );
-    expect(because({ kind: 'stated' })).to.equal('“Then” is said to need “First”');
-    expect(because({ kind: 'recipe' })).to.equal('the recipe of “Then” wants “First” before it');
+    expect(because({ kind: 'stated' })).to.equal('somebody noted that “Then” needs “First”');
+    expect(because({ kind: 'recipe' })).to.equal('the recipe of “Then” wants “First” first');
   });
 
   it('and what a move does about it', () => {
@@ -118,14 +118,16 @@ describe('why the order matters, in words', () => {
         because,
         ...change,
       }) as unknown as Move;
-    expect(moveTitle(move({}))).to.equal('Move “Then” behind “First”');
+    expect(moveTitle(move({}))).to.equal('Move “Then” right below “First”');
     expect(moveTitle(move({ next: { side: 'before', part: first } }))).to.equal(
-      'Move “Then” in front of “First”',
+      'Move “Then” right above “First”',
     );
     expect(moveTitle(move({ placement: 'body-end' }))).to.equal(
-      'Move “Then” to the end of the body, behind “First”',
+      'Move “Then” to the end of the body, right below “First”',
     );
-    expect(moveWords(move({}))).to.equal('Move “Then” behind “First”: “Then” is said to need “First”.');
+    expect(moveWords(move({}))).to.equal(
+      'Move “Then” right below “First”: somebody noted that “Then” needs “First”.',
+    );
   });
 
   it('of nothing where nothing meets', () => {

@@ -244,7 +244,7 @@ describe('the smallest set of moves', () => {
     const parts = line(['head-start', 'head-end', 'head-end']);
     const { moves } = rightOrder(parts, [stated(parts[2]!, parts[0]!)]);
     expect(moves.map(moveWords)).to.deep.equal([
-      'Move “S0” to the end of the head, behind “S2”: “S0” is said to need “S2”.',
+      'Move “S0” to the end of the head, right below “S2”: somebody noted that “S0” needs “S2”.',
     ]);
   });
 });
@@ -285,7 +285,7 @@ describe('the order of a set', () => {
       });
     expect(order(asker, pixel(['ask']))).to.deep.equal([]);
     expect(order(asker, pixel(['gone'])).map(({ title }) => title)).to.deep.equal([
-      '“Pixel” needs “gone”, which is not there any more',
+      '“Pixel” needs “gone”, which no longer exists',
     ]);
     expect(order({ ...asker, state: 'off' }, pixel(['ask']))[0]!.title).to.include('is switched off');
     expect(order({ ...asker, include: ['/fares'] }, pixel(['ask']))[0]!.title).to.include(
@@ -314,7 +314,7 @@ describe('the order of a set', () => {
       at('head-start', 'Boats', '<script type="module">window.boats = { next: 1 };</script>'),
       at('head-end', 'Board', '<script>boats.next = 2;</script>'),
     );
-    expect(found!.title).to.equal('“Board” needs “Boats”, which is ready only later');
+    expect(found!.title).to.equal('“Board” needs “Boats”, which is not ready until later');
     expect(found!.severity).to.equal('error');
     expect(found!.fix).to.equal(undefined);
   });

@@ -89,7 +89,7 @@ describe('blocks to paste', () => {
         .left.map(({ message }) => message)
         .join();
     expect(messageOf(set(A), 'site-foot')).to.match(
-      /^“A” goes at the start of the head, and there is no box for the head\./,
+      /^“A” goes at the start of the head, but there is no box for the head\./,
     );
     expect(messageOf(set(END))).to.match(/there is no box that reaches there/);
     expect(messageOf(set(A), { ...BOX['site-head'], stripsScripts: true })).to.match(

@@ -210,7 +210,7 @@ describe('a release made ready', () => {
     expect(planDifference(plan, planPage(draft, load('/')))).to.deep.equal([
       '“B” is added.',
       '“N” is added.',
-      '“A” has other code.',
+      '“A” has different code.',
     ]);
   });
 
@@ -224,7 +224,7 @@ describe('a release made ready', () => {
     expect(planDifference(before, both(['a', 0], ['b', 1], ['c', 2]))).to.deep.equal([]);
     expect(planDifference(before, both(['a', 0], ['c', 2]))).to.deep.equal(['“B” goes.']);
     expect(planDifference(before, both(['a', 2], ['b', 1], ['c', 0]))).to.deep.equal([
-      'What stays comes in another order.',
+      'The rest is in a different order.',
     ]);
   });
 

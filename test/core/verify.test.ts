@@ -96,14 +96,11 @@ describe('checking what was delivered', () => {
         /^Its code stands in this page 3 times, so it runs 3 times\. /,
       );
       expect(say(PAGE.replace('<p', `${CODE}<p`), a)).to.deep.equal([
-        ['wrong-place', 'It should stand at the end of the head, but it was found at byte 56 of the page.'],
+        ['wrong-place', 'It should be at the end of the head, but it was found at byte 56 of the page.'],
       ]);
       const nowhere = snippet('c', { parts: [part({ anchor: 'nowhere', side: 'inside' }, 0, '<i>c</i>')] });
       expect(say(PAGE.replace('</body>', '<i>c</i></body>'), nowhere)).to.deep.equal([
-        [
-          'wrong-place',
-          'The page does not have this element. All the same, it was found at byte 71 of the page.',
-        ],
+        ['wrong-place', 'The page does not have this element. Even so, it was found at byte 71 of the page.'],
       ]);
     });
 

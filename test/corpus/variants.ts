@@ -109,17 +109,17 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       { '/': page('/', '<script defer src="https://tides.example/t.js?v=2"></script>') },
       [],
     ),
-    title: '“Tides” loads a file that the site itself loads, too',
+    title: '“Tides” loads a file that the site already loads',
   },
   'element-not-there.further-down': {
     set: [one('Wide form', 'body-start', SEEKS)],
     known: surveyed([], { '/': ITS_PAGE }, []),
-    title: '“Wide form” looks for #letter before it is there',
+    title: '“Wide form” looks for #letter before it exists',
   },
   'element-not-there.nowhere': {
     set: [one('Wide form', 'body-end', SEEKS)],
     known: surveyed([], { '/': page('/') }, []),
-    title: '“Wide form” looks for #letter, which none of its pages has',
+    title: '“Wide form” looks for #letter, which is on none of its pages',
   },
   'element-not-there.some-pages': {
     set: [one('Wide form', 'body-end', SEEKS)],
@@ -129,7 +129,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'page-brings-later.ready-later': {
     set: [one('Moorings', 'body-end', '<script>berths.next;</script>')],
     known: surveyed([], { '/': page('/', '<script type="module">window.berths = {};</script>') }, []),
-    title: '“Moorings” needs “berths”, which / has only later',
+    title: '“Moorings” needs “berths”, which / does not have until later',
   },
   'page-brings-later.race': {
     set: [one('Moorings', 'body-end', '<script>berths.next;</script>')],
@@ -140,7 +140,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
         files: [exampleFile('https://www.site.example/berths.js', { defines: ['berths'] })],
       },
     },
-    title: '“Moorings” may run before “berths” is there on /',
+    title: '“Moorings” may run before “berths” exists on /',
   },
   'pattern-without-page.none': {
     set: [one('Thanks', 'head-end', COUNTER, { include: ['/booking/thanks'] })],
@@ -150,12 +150,12 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'pattern-without-page.excluded': {
     set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/booking/thanks'] })],
     known: surveyed([], { '/': page('/') }, []),
-    title: '“Thanks” leaves out /booking/thanks, which matches no page',
+    title: '“Thanks” excludes /booking/thanks, which matches no page',
   },
   'pattern-without-page.near-excluded': {
     set: [one('Thanks', 'head-end', COUNTER, { exclude: ['/fars'] })],
     known: surveyed([], { '/fares': page('/fares') }, []),
-    title: '“Thanks” leaves out /fars, which matches no page',
+    title: '“Thanks” excludes /fars, which matches no page',
   },
   'recipe-retired.in-pages': {
     set: COUNTS,
@@ -168,7 +168,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
         }),
       ]),
     },
-    title: 'The site itself holds an install that is retired: “Dial”',
+    title: 'The site itself has a retired install: “Dial”',
   },
   'page-weight.heavy-itself': {
     set: COUNTS,
@@ -179,7 +179,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
         files: [exampleFile('https://www.site.example/all.js', { bytes: 1_234_000 })],
       },
     },
-    title: 'Pages like / bring 1,234 KB of scripts and styles',
+    title: 'Pages like / load 1,234 KB of scripts and styles',
   },
   'missing-on-pages.some': {
     set: COUNTS,
@@ -234,7 +234,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'contained.stray-end': {
     set: [one('Notice', 'body-end', '<p>Slip closed</p></div>')],
-    title: '“Notice” closes something of the page with </div>',
+    title: '“Notice” closes an element of the page with </div>',
   },
   'contained.ends-head': {
     set: [one('Notice', 'head-end', '<p>Slip closed</p>')],
@@ -257,7 +257,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'not-code.text': {
     set: [one('Counter', 'body-end', 'Your account is ready')],
-    title: '“Counter” is only text',
+    title: '“Counter” is just text',
   },
   'element-not-there.own-element': {
     set: [
@@ -267,17 +267,17 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
         `<script>document.getElementById('f').hidden = true;</script><form id="f"></form>`,
       ),
     ],
-    title: '“Form” looks for #f before it is there',
+    title: '“Form” looks for #f before it exists',
   },
   'provider-said.cannot-move': {
     set: [
       one('Box', 'body-end', '<div>Hello</div>', { statement: 'Put this as high in the head as possible.' }),
     ],
-    title: '“Box” stands at the end of the body, but its provider wants it at the start of the head',
+    title: '“Box” is at the end of the body, but its provider wants it at the start of the head',
   },
   'used-before-defined.ready-later': {
     set: [one('Boats', 'head-start', DEFERRED), one('Fares', 'head-end', USE)],
-    title: '“Fares” needs “Boats”, which is ready only later',
+    title: '“Fares” needs “Boats”, which is not ready until later',
   },
   'used-before-defined.race': {
     set: [
@@ -310,7 +310,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'placeholder.example': {
     set: [one('Counter', 'head-end', `<script>window.tallyAccount = "TM-00000-0";</script>`)],
-    title: '“Counter” still has the example’s “TM-00000-0”',
+    title: '“Counter” still has the example value “TM-00000-0”',
   },
   'needs-what-is-off.archived': {
     set: [
@@ -356,7 +356,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'stated-need.gone': {
     set: [one('Pixel', 'head-end', COUNTER, { needs: ['question'] })],
-    title: '“Pixel” needs “question”, which is not there any more',
+    title: '“Pixel” needs “question”, which no longer exists',
   },
   'recipe-need.off': {
     set: [ask({ state: 'off' }), pixel],
@@ -403,7 +403,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       kind('Cookie question', 'biscuitkeel', 'consent'),
       kind('Old question', 'asktide', 'cookie-consent'),
     ],
-    title: '“Cookie question” and “Old question” both look like a question for consent',
+    title: '“Cookie question” and “Old question” both look like a consent banner',
   },
   'two-of-a-kind.accessibility': {
     set: [kind('Ease', 'easewheel', 'accessibility'), kind('Old menu', 'reachrail', 'accessibility-menu')],
@@ -412,7 +412,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'field-problem.no-safe-place': {
     set: withField('head-end', '<@{account}>'),
     fields: [field({ value: 'a' })],
-    title: '“Counter”: the field “account” stands where nothing can safely be filled in',
+    title: '“Counter”: the field “account” is in a place where it cannot safely be filled in',
   },
   'field-problem.empty': {
     set: withField('head-end', USES_ACCOUNT),
@@ -427,12 +427,12 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'field-problem.not-an-address': {
     set: [link('<a href="@{account}">Home</a>')],
     fields: [field({ type: 'text', value: 'javascript:alert(1)' })],
-    title: '“Home”: the field “account” cannot be “javascript:alert(1)” where it stands',
+    title: '“Home”: the field “account” cannot be “javascript:alert(1)” in that place',
   },
   'field-problem.not-a-word': {
     set: [link('<a class=@{account}>Home</a>')],
     fields: [field({ type: 'text', value: 'two words' })],
-    title: '“Home”: the field “account” cannot be “two words” where it stands',
+    title: '“Home”: the field “account” cannot be “two words” in that place',
   },
   'field-example.example-on-staging': {
     set: withField('head-end', USES_ACCOUNT),
@@ -441,16 +441,16 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'undefined-reach.no-group': {
     set: [one('Pixel', 'head-end', COUNTER, { include: ['@tours'] })],
-    title: '“Pixel” names the page group @tours, which is not there',
+    title: '“Pixel” uses the page group @tours, which does not exist',
   },
   'undefined-reach.no-consent': {
     set: [one('Pixel', 'head-end', COUNTER, { limits: { consent: ['adverts'] } })],
     noConsent: true,
-    title: '“Pixel” waits for consent to “adverts”, about which this site asks nobody',
+    title: '“Pixel” waits for consent to “adverts”, which this site does not ask for',
   },
   'reach-empty.over': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { last: '2027-02-28' } } })],
-    title: '“Offer” is over: its last day has been',
+    title: '“Offer” has ended: its last day is past',
   },
   'reach-empty.never-open': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { hours: { weekly: {} } } })],
@@ -458,11 +458,11 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   },
   'reach-empty.no-device': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { devices: [] } })],
-    title: '“Offer” is for no device',
+    title: '“Offer” runs on no device',
   },
   'reach-empty.no-window': {
     set: [one('Offer', 'head-end', COUNTER, { limits: { visitor: { minWidth: 900, maxWidth: 600 } } })],
-    title: '“Offer” fits into no window',
+    title: '“Offer” fits no window size',
   },
   'reach-empty.no-page-of-environment': {
     set: [
@@ -509,14 +509,14 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
         exampleRecipe('new', 'New counter', {}),
       ]),
     },
-    title: '“Old counter” is an install that is retired: “Old counter”',
+    title: '“Old counter” uses a retired install: “Old counter”',
   },
   'recipe-behind.behind': {
     set: [one('Chat', 'body-end', COUNTER, { recipe: 'chat' })],
     known: {
       book: new RecipeBook([exampleRecipe('chat', 'Chat', { version: 2 })]),
     },
-    title: '“Chat” follows version 1 of “Chat”, and there is version 2',
+    title: '“Chat” uses version 1 of “Chat”; the newest is 2',
   },
   'line-blocked.nonce': {
     set: COUNTS,
@@ -529,12 +529,12 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'no-box.unknown': {
     set: COUNTS,
     known: deliveredBy('paste'),
-    title: 'Nobody has said which boxes www.site.example has for code',
+    title: 'The code boxes of www.site.example are not described yet',
   },
   'no-box.no-body-box': {
     set: [one('Counter', 'body-end', COUNTER)],
     known: { ...deliveredBy('paste'), boxes: [{ kind: 'page-head', name: 'Page code' }] },
-    title: '“Counter” goes at the end of the body, and no box reaches there',
+    title: '“Counter” goes at the end of the body, but no box reaches there',
   },
   'no-box.strips-scripts': {
     set: [one('Counter', 'body-end', COUNTER)],
@@ -542,7 +542,7 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
       ...deliveredBy('paste'),
       boxes: [{ kind: 'site-foot', name: 'Footer', stripsScripts: true }],
     },
-    title: '“Counter” needs a script, and its box strips scripts out',
+    title: '“Counter” needs a script, but its box strips scripts',
   },
   'no-box.too-many-pages': {
     set: COUNTS,
@@ -581,6 +581,6 @@ export const VARIANTS: Readonly<Record<string, Variant>> = {
   'pinned-file-refused.unshared': {
     set: [one('Slider', 'body-end', PINNED_TAG)],
     known: withFile({ integrity: 'sha256-n0p1q2r3' }),
-    title: '“Slider” pins a file that its server does not share',
+    title: '“Slider” pins a file that cannot be compared',
   },
 };

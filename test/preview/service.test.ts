@@ -265,12 +265,12 @@ describe('previews', function () {
     await tab.goto(`/sites/${SITE}/strip`);
     await tab.getByRole('button', { name: 'Preview' }).click();
     const dialog = tab.getByRole('dialog');
-    await dialog.getByLabel('Begin with the page').fill('fares');
-    await dialog.getByRole('button', { name: 'Make the address' }).click();
+    await dialog.getByLabel('Start page').fill('fares');
+    await dialog.getByRole('button', { name: 'Create the address' }).click();
     await dialog.getByText('Write the path of a page').waitFor();
-    await dialog.getByLabel('Begin with the page').fill('/fares');
-    await dialog.getByLabel('The address works for').selectOption('72');
-    await dialog.getByRole('button', { name: 'Make the address' }).click();
+    await dialog.getByLabel('Start page').fill('/fares');
+    await dialog.getByLabel('Valid for').selectOption('72');
+    await dialog.getByRole('button', { name: 'Create the address' }).click();
     const link = dialog.getByRole('link', { name: 'Open the preview' });
     const [opened] = await Promise.all([context.waitForEvent('page'), link.click()]);
     await opened.getByText('Chat is here').waitFor();

@@ -168,7 +168,7 @@ describe('a host that is not public', function () {
     const again = await stage.client
       .call('forgetAccess', { params })
       .catch((error: unknown) => error as Error);
-    expect((again as Error).message).to.equal('Nothing is kept that opens closed.localhost.');
+    expect((again as Error).message).to.equal('No access to closed is stored.localhost.');
   });
 
   for (const [what, secret, pointer] of [

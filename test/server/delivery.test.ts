@@ -216,13 +216,13 @@ describe('a look at an address', function () {
     const [status, detail] = await refused('Tide Mill');
     expect([status, detail]).to.deep.equal([
       422,
-      '/address “Tide Mill” is no address of a site. Write it as in a browser, like www.example.com.',
+      '/address “Tide Mill” is not a site’s address. Write it as in a browser, like www.example.com.',
     ]);
     const gone = await ownSite({});
     gone.close();
     expect(await refused(`localhost:${gone.port}`)).to.deep.equal([
       422,
-      `/address Nobody answers at localhost:${gone.port}. There is such a name, but no web server there. Is it spelled right, and does the site open in your browser?`,
+      `/address Nothing answers at localhost:${gone.port}. The name exists, but no web server answers there. Check the spelling. Does the site open in your browser?`,
     ]);
     const broken = await ownSite({});
     expect((await refused(`localhost:${broken.port}`))[1]).to.match(/its status is 404/);

@@ -386,7 +386,7 @@ describe('a recipe for many sites', function () {
     });
     expect(data.items.filter(({ isDone }) => isDone)).to.have.length(12);
     expect(data.items.slice(12).map(({ message }) => message)).to.deep.equal([
-      'The site has a snippet "twelve" already. Give another name or key.',
+      'The site already has a snippet "twelve". Choose another name or key.',
       'There is no site "none".',
     ]);
     expect(await written('Twelve')).to.deep.equal({ snippet: 1, snippets: 12, audit: 1, audits: 12 });

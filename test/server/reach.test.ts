@@ -235,7 +235,7 @@ describe('who gets it, over the API', () => {
     ]);
     expect((await week('2027-03-01T12:00')).message).to.equal('It is closed, and opens Wednesday 08:00.');
     await change('visit-counter', { limits: {} });
-    expect((await week('2027-03-01')).message).to.equal('It has no hours: it is on all the time.');
+    expect((await week('2027-03-01')).message).to.equal('It has no set hours: it is always on.');
     expect((await call('GET', '/sites/skerrywick/snippets/nobody/calendar')).status).to.equal(404);
   });
 
@@ -304,7 +304,7 @@ describe('who gets it, over the API', () => {
     expect(await show('port-hallow')).not.to.have.property('staging');
     expect((await show('tern-hostel')).value, 'as it was').to.equal('TM-1903');
     const { data } = await stage.client.call('listActivity', { params: { site: 'port-hallow' }, query: {} });
-    expect(data.items[0]!.message).to.equal(`Took the value of the field “${name}” on staging away.`);
+    expect(data.items[0]!.message).to.equal(`Cleared the field “${name}” on staging.`);
   });
 
   it('copies a snippet with what it needs, or says why not', async () => {
@@ -313,9 +313,9 @@ describe('who gets it, over the API', () => {
         .items;
     const [done, self, gone] = await copy('booking-pixel', ['tern-hostel', 'skerrywick', 'nowhere']);
     expect(done!.message).to.equal(
-      '“Booking pixel” is in the draft. Its fields came along without values: pixel_account and pixel_event. With it came the page groups “Booking pages”. It waits for consent to adverts, about which this site asks nobody yet.',
+      '“Booking pixel” is in the draft. Its fields came along without values: pixel_account and pixel_event. Its page groups came along: “Booking pages”. It waits for consent to adverts, about which this site does not ask for consent yet.',
     );
-    expect([self!.isDone, self!.message]).to.deep.equal([false, 'This is the site that it comes from.']);
+    expect([self!.isDone, self!.message]).to.deep.equal([false, 'This is the site it comes from.']);
     expect(gone!.message).to.equal('There is no site "nowhere".');
     const { data } = await stage.client.call('listFindings', {
       params: { site: 'tern-hostel' },

@@ -68,7 +68,7 @@ describe('recipes over the API', () => {
     const other = await call('POST', '/recipes', { ...GAUGE, summary: 'Something else.' });
     expect([other.status, other.body.errors![0]!.pointer]).to.deep.equal([409, '/version']);
     expect(other.body.detail).to.equal(
-      '“Tide gauge” has a version 1 already, which says something else. Versions never change: call this one 2.',
+      '“Tide gauge” already has a different version 1. Versions never change, so call this one 2.',
     );
     const { recipe, versions } = await add(SECOND);
     expect([recipe.version, versions.map(({ version, changes }) => [version, changes])]).to.deep.equal([
@@ -170,7 +170,7 @@ describe('recipes over the API', () => {
     const [again] = await apply({ site: 'mill' });
     expect(again!.message).to.match(/^It has this already, as “Tide gauge”/);
     const [left] = await apply({ site: 'quay' });
-    expect(left!.message).to.include('Still to be given: Gauge, before it can be published.');
+    expect(left!.message).to.include('Before you can publish it, fill in: Gauge.');
     const { etag } = await stage.client.call('showDraft', { params: { site: 'quay' } });
     const refused = await stage.client
       .call('publish', { params: { site: 'quay' }, ifMatch: etag, body: { message: 'x' } })
@@ -201,7 +201,7 @@ describe('recipes over the API', () => {
     const nothing = await call('POST', '/sites/mill/snippets/sluice/recipe', {});
     expect([nothing.status, nothing.body.detail]).to.deep.equal([
       409,
-      '“Sluice” is as version 1 of its recipe describes it: there is nothing new.',
+      '“Sluice” matches version 1 of its recipe: there is nothing new.',
     ]);
     const taken = await call('POST', '/sites/mill/snippets/sluice/recipe', { key: 'other', name: 'Sluice' });
     expect(taken.status).to.equal(200);
@@ -250,7 +250,7 @@ describe('recipes over the API', () => {
     expect((await stage.client.call('listRecipeUpdates', { query: {} })).data.items).to.deep.equal([]);
     const { items } = (await stage.client.call('listActivity', { params: { site: 'mill' }, query: {} })).data;
     expect(items[0]!.message).to.match(
-      /^Brought “Tide gauge” up to version 2 of “Tide gauge”\. “Tide gauge” has new code/,
+      /^Updated “Tide gauge” to version 2 of “Tide gauge”\. “Tide gauge” has new code/,
     );
     const { uses } = (await stage.client.call('showRecipe', { params: { recipe: 'tide-gauge' } })).data;
     expect(uses.map(({ site, version, isBehind }) => [site, version, isBehind])).to.deep.equal([
@@ -322,7 +322,7 @@ describe('recipes over the API', () => {
     });
     expect(plan.parts.map(({ code }) => code)).to.deep.equal([paste('TG-7')]);
     const again = await call('POST', '/sites/mill/snippets/old-gauge/follow', {});
-    expect(again.body.detail).to.equal('“Old gauge” follows the recipe “tide-gauge” already.');
+    expect(again.body.detail).to.equal('“Old gauge” already follows the recipe “tide-gauge”.');
   });
 
   it('go into releases, and a copy follows the same recipe', async () => {
@@ -390,7 +390,7 @@ describe('recipes over the API', () => {
       expect((await findings('mill')).map(({ check }) => check)).to.include('open-step');
       const { items } = (await stage.client.call('listActivity', { params, query: {} })).data;
       expect(items.slice(0, 2).map(({ message }) => message)).to.deep.equal([
-        'Took back that this is done: List mill.example.',
+        'Unticked: List mill.example.',
         'Ticked off: List mill.example.',
       ]);
     });

@@ -215,7 +215,7 @@ describe('the one-time password', () => {
     expect(same.json['errors']).to.deep.equal([
       {
         pointer: '/newPassword',
-        detail: 'Choose another password than the current one.',
+        detail: 'Choose a password other than the current one.',
         message: { id: 'another-password', params: {} },
       },
     ]);

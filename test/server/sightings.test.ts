@@ -72,7 +72,7 @@ describe('what a survey sees', function () {
         params: { site: SITE, sighting: copy!.id },
       });
       expect(data.removal).to.equal(
-        'It is on 4 pages (/news and /news/*), so it is most likely in the template of these pages. Remove it there.',
+        'It is on 4 pages (/news and /news/*), so it is probably in the template of these pages. Remove it there.',
       );
       expect(data.firstPath).to.match(/^\/news/);
       expect(data.before).to.include('<!-- visits -->');
@@ -207,7 +207,7 @@ describe('what a survey sees', function () {
         .call('adoptSighting', { params: { site: key, sighting: known!.id }, body: {} })
         .catch((error: unknown) => error as Error);
       expect((failure as Error).message).to.equal(
-        '“Glintpixel advert pixel” is managed already, by the snippet "advert-pixel".',
+        '“Glintpixel advert pixel” is already managed by the snippet "advert-pixel".',
       );
     });
 

@@ -62,7 +62,7 @@ describe('the files that a site’s pages load', function () {
       query: { of: 'draft' },
     });
     expect(data.items.map(({ title }) => title)).to.deep.equal([
-      '“Old gallery” needs “galleryOf”, which nothing brings',
+      '“Old gallery” needs “galleryOf”, which nothing defines',
     ]);
   });
 
@@ -97,7 +97,7 @@ describe('the files that a site’s pages load', function () {
       params: { site: key },
       query: { of: 'draft' },
     });
-    expect(data.items.map(({ title }) => title)).to.include('“Count” loads a file that is not there');
+    expect(data.items.map(({ title }) => title)).to.include('“Count” loads a file that does not exist');
   });
 
   it('of the site itself are asked for as its pages are: by robots.txt, and so far apart as it asks', async () => {

@@ -63,7 +63,7 @@ describe('planned surveys', function () {
     expect(new Date(nextAt!) > new Date()).to.equal(true);
     const { data } = await stage.client.call('listActivity', { params: { site }, query: {} });
     const said = data.items.map(({ message }) => message);
-    expect(said).to.include('Surveys of planned.localhost every Monday at 06:00 from now on.');
+    expect(said).to.include('Surveys of planned.localhost now run every Monday at 06:00.');
     expect(said).to.include('Started survey 1 of planned.localhost.');
   });
 

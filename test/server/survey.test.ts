@@ -114,7 +114,7 @@ describe('a survey', function () {
       const done = await survey(stage, key);
       expect(done.visited).to.equal(26);
       expect(done.notes).to.deep.equal([
-        '/calendar?month: 26 pages of this pattern were found, the first 25 were visited. A calendar or filter has no end.',
+        '/calendar?month: 26 pages of this pattern were found, and the first 25 visited. Calendars and filters never end.',
       ]);
     });
 

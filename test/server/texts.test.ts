@@ -54,9 +54,9 @@ describe('what the service says of what goes wrong', () => {
     const served = (environments: readonly string[]): string =>
       new ServiceError('served-already', { environments, count: environments.length, release: 1_000 })
         .message;
-    expect(served(['live'])).to.equal('The draft is what live already serves (release 1000).');
+    expect(served(['live'])).to.equal('Nothing to publish: live already serves this draft (release 1000).');
     expect(served(['staging', 'live'])).to.equal(
-      'The draft is what staging and live already serve (release 1000).',
+      'Nothing to publish: staging and live already serve this draft (release 1000).',
     );
     expect(new ServiceError('wait-seconds', { seconds: 1 }).message).to.include('Wait 1 second,');
   });

@@ -137,7 +137,7 @@ describe('accepting findings, forcing a release, and the order', () => {
       expect(data.forced!.reason).to.equal('The fair opens at nine');
       expect(data.forced!.findings.map(({ check }) => check)).to.deep.equal(['same-code']);
       const { data: activity } = await stage.client.call('listActivity', { params, query: {} });
-      expect(activity.items[0]!.message).to.include('In spite of 1 error, because: The fair opens at nine');
+      expect(activity.items[0]!.message).to.include('Despite 1 error, because: The fair opens at nine');
     });
 
     it('cannot be forced for code that changes the page, with tags or without', async () => {
@@ -180,13 +180,13 @@ describe('accepting findings, forcing a release, and the order', () => {
           first: 'counter/1',
           then: 'event/1',
           kind: 'name',
-          because: '“Event” uses “tally”, which “Counter” makes',
+          because: '“Event” uses “tally”, which “Counter” defines',
           verdict: 'wrong',
         },
       ]);
       expect(cycles).to.deep.equal([]);
       expect(moves.map(({ sentence }) => sentence)).to.deep.equal([
-        'Move “Event” behind “Counter”: “Event” uses “tally”, which “Counter” makes.',
+        'Move “Event” right below “Counter”: “Event” uses “tally”, which “Counter” defines.',
       ]);
       const preview = await stage.client.call('rightOrder', { params, body: { preview: true } });
       expect(preview.data.fixed.map(({ check }) => check)).to.deep.equal(['used-before-defined']);

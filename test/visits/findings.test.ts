@@ -44,7 +44,7 @@ describe('what meets on the screen', () => {
   it('waits for the banner where that is one of the two', () => {
     const one = findings({ elements: [by('banner', box(0, 700, 1280, 100)), by('chat', box(1060, 680))] });
     expect(overlapsOf(one.load, one)[0]!.advice).to.equal(
-      'Let “Chat” wait until the visitor has answered “Cookies”.',
+      'Have “Chat” wait until the visitor has answered “Cookies”.',
     );
   });
 
@@ -55,7 +55,7 @@ describe('what meets on the screen', () => {
       elements: [by('chat', box(0, 0, 390, 200)), by('offer', box(100, 150, 280, 100))],
     });
     expect(overlapsOf(one.load, one)[0]!.advice).to.equal(
-      'Leave “Offer” out on phones: no corner is free there.',
+      'Switch “Offer” off on phones: no corner is free there.',
     );
   });
 

@@ -177,7 +177,7 @@ describe('reaches', () => {
       'The window is 390 pixels wide; it needs 900.',
     ]);
     const over = whyOutOfReach({ pages: ALL, hours: { last: '2027-02-01' } }, SITE, load('/'));
-    expect(over[0]!.message).to.equal('Over: its last day was 1 February 2027.');
+    expect(over[0]!.message).to.equal('It has ended: its last day was 1 February 2027.');
   });
 });
 

@@ -196,8 +196,8 @@ describe('checks and reach', () => {
         { hours: { weekly: parseWeekly('sun 09-10'), first: '2027-03-01', last: '2027-03-05' } },
         '“Counter” never opens',
       ],
-      [{ hours: { last: '2027-02-01' } }, '“Counter” is over: its last day has been'],
-      [{ visitor: { minWidth: 900, maxWidth: 800 } }, '“Counter” fits into no window'],
+      [{ hours: { last: '2027-02-01' } }, '“Counter” has ended: its last day is past'],
+      [{ visitor: { minWidth: 900, maxWidth: 800 } }, '“Counter” fits no window size'],
     ];
     for (const [given, title] of cases)
       it(`${title} (${JSON.stringify(given)})`, () => {
@@ -227,8 +227,8 @@ describe('checks and reach', () => {
       .filter((finding) => finding.check === 'undefined-reach')
       .map(({ title }) => title);
     expect(titles).to.deep.equal([
-      '“Counter” names the page group @gone, which is not there',
-      '“Counter” waits for consent to “cake”, about which this site asks nobody',
+      '“Counter” uses the page group @gone, which does not exist',
+      '“Counter” waits for consent to “cake”, which this site does not ask for',
     ]);
   });
 });

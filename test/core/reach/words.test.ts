@@ -90,7 +90,7 @@ describe('words of reach', () => {
       [{ afterSeconds: 1 }, 'after 1 second'],
       [
         { afterSeconds: 5, afterScroll: 50, onLeaving: true },
-        'after 5 seconds and once 50 % of the page was scrolled and when about to leave',
+        'after 5 seconds and after 50 % of the page is scrolled and when about to leave',
       ],
       [{ everyDays: 1 }, 'at most once a day'],
       [{ everyDays: 30, minWidth: 800 }, 'in windows at least 800 pixels wide, at most once in 30 days'],

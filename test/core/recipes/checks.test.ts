@@ -101,10 +101,10 @@ describe('checks of recipes', () => {
       found('missing-piece', [container], snippets);
     it('is told of an install by hand, too, whichever piece it is', () => {
       expect(titles(missing(one('Crate', LOADER, 'head-start')))).to.deep.equal([
-        '“Crate” lacks a piece of its install: the one at the start of the body',
+        '“Crate” is missing its piece at the start of the body',
       ]);
       expect(titles(missing(one('Crate', FRAME, 'body-start')))).to.deep.equal([
-        '“Crate” lacks a piece of its install: the one at the start of the head',
+        '“Crate” is missing its piece at the start of the head',
       ]);
     });
     it('is not missing where it was pasted as another snippet on the same pages', () => {
@@ -176,7 +176,7 @@ describe('checks of recipes', () => {
     expect(open([], { ...TALK, state: 'off' })).to.deep.equal([]);
   });
 
-  it('say what to take instead of what is retired', () => {
+  it('say what to use instead of what is retired', () => {
     const next = exampleRecipe('new', 'New counter', {});
     const old = exampleRecipe('old', 'Old counter', {
       recognise: { hosts: ['old.example'], addresses: [], globals: [] },

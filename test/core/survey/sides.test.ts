@@ -56,9 +56,9 @@ describe('what visitors get, beside what the site’s own server sends', () => {
       'added Bannerquay adverts',
     ]);
     expect(lines).to.include(
-      'Bannerquay adverts is added on the way, on 12 pages, such as /fares: neither the site nor Pragmatica puts it there.',
+      'Bannerquay adverts is added in transit, on 12 pages, such as /fares: neither the site nor Pragmatica puts it there.',
     );
-    expect(lines).to.include('theme.js is lost on the way, on 12 pages, such as /fares.');
+    expect(lines).to.include('theme.js is lost in transit, on 12 pages, such as /fares.');
   });
 
   it('counts what stands there twice: one of two that is lost is lost', () => {
@@ -81,7 +81,7 @@ describe('what visitors get, beside what the site’s own server sends', () => {
       }),
     );
     expect(lines).to.deep.equal([
-      'The content policy of the page /pay is changed on the way.',
+      'The content policy of the page /pay is changed in transit.',
       'Other elements arrive than were sent on 3 pages, such as /a.',
       'The page /old answers only where visitors ask.',
       '2 pages, such as /draft, answer only at the site’s own server.',

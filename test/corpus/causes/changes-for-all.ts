@@ -75,7 +75,7 @@ export const CHANGES_FOR_ALL: CauseKind = {
     ),
     wrong('history wrapped', script('history.pushState = function () {};'), /pushState/),
     {
-      ...wrong('a handler that two set', '', /room for one/),
+      ...wrong('a handler that two set', '', /Only one can be set/),
       snippets: [
         inHead('Extra', script('window.onscroll = function () { window.a = 1; };')),
         atFoot('Header', script('window.onscroll = function () { window.b = 1; };')),

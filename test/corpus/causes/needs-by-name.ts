@@ -47,7 +47,7 @@ export const NEEDS_BY_NAME: CauseKind = {
       ],
       check: 'used-before-defined',
       about: ['Pictures', 'Slide library'],
-      says: /ready only later/,
+      says: /not ready until later/,
     },
     {
       name: 'the library runs on other pages',
@@ -115,14 +115,14 @@ export const NEEDS_BY_NAME: CauseKind = {
       snippets: [inHead('Pictures', `${SLIDES.replace('<script', '<script async')}\n${START}`)],
       check: 'used-before-defined',
       about: ['Pictures'],
-      says: /before its own file has arrived/,
+      says: /before its own file arrives/,
     },
     {
       name: 'its own file, deferred',
       snippets: [inHead('Pictures', `${SLIDES.replace('<script', '<script defer')}\n${START}`)],
       check: 'used-before-defined',
       about: ['Pictures'],
-      says: /before its own file has run/,
+      says: /before its own file runs/,
     },
     {
       name: 'its own file, below',

@@ -46,7 +46,7 @@ export const PASTED_WRONG: CauseKind = {
       { says: /whole page/ },
     ),
     wrong('pasted-wrong', 'a head was pasted with its tags', `<head>${CODE}</head>`, { says: /whole page/ }),
-    wrong('pasted-wrong', 'script tags are doubled', `<script>${CODE}</script>`, { says: /twice/ }),
+    wrong('pasted-wrong', 'script tags are doubled', `<script>${CODE}</script>`, { says: /inside another/ }),
     wrong(
       'pasted-wrong',
       'script tags are doubled around code',

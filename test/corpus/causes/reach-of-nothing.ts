@@ -83,12 +83,12 @@ export const REACH_OF_NOTHING: CauseKind = {
       ...said('In the head of every page.'),
       snippets: [inHead('Pixel', COUNTER, { include: ['/fares'], statement: 'In the head of every page.' })],
     },
-    timed('its last day has been', 'reach-empty', { last: '2026-12-31' }, /over/),
+    timed('its last day has been', 'reach-empty', { last: '2026-12-31' }, /ended/),
     timed(
       'all its days have been',
       'reach-empty',
       { weekly: {}, exceptions: [{ date: '2026-12-24', spans: NINE_TO_FIVE }] },
-      /over/,
+      /ended/,
     ),
     timed(
       'its days and its weekdays never fall together',
@@ -96,7 +96,7 @@ export const REACH_OF_NOTHING: CauseKind = {
       { first: '2027-03-06', last: '2027-03-07', weekly: WEEK },
       /never opens/,
     ),
-    timed('its first day is to come', 'closed-now', { first: '2027-06-01', weekly: WEEK }, /not begun/),
+    timed('its first day is to come', 'closed-now', { first: '2027-06-01', weekly: WEEK }, /not started/),
     timed('it is closed until tomorrow', 'closed-now', { weekly: { tue: NINE_TO_FIVE } }, /closed right now/),
     timed('the zone was never set', 'time-zone', { weekly: WEEK }, /UTC/, 'UTC'),
     {

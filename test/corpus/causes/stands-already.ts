@@ -19,7 +19,7 @@ const crate = (asks: readonly string[]) => [
 export const STANDS_ALREADY: CauseKind = {
   kind: 'stands in the page already',
   wrong: [
-    inTheme('the theme has the same code', COUNTER, /site itself/),
+    inTheme('the theme has the same code', COUNTER, /hard-coded/),
     inTheme(
       'the theme has it in another writing',
       "<SCRIPT  src='//tallymast.example/count.js?id=TM-7731'\n async></SCRIPT>",
@@ -41,7 +41,7 @@ export const STANDS_ALREADY: CauseKind = {
       site: { files: crate(['script tallymast.example']) },
       check: 'hard-coded',
       about: ['Visit counter', 'Container'],
-      says: /crate\.js brings tallymast\.example/,
+      says: /crate\.js loads tallymast\.example/,
     },
     {
       name: 'a container in the theme brings it',

@@ -48,7 +48,7 @@ export const THROWN_AWAY: CauseKind = {
       ],
       check: 'thrown-away',
       about: ['Container', 'Fares event'],
-      says: /may throw away/,
+      says: /may overwrite/,
     },
     {
       name: 'the theme fills it before',

@@ -2,7 +2,7 @@ export const CHECKLIST = {
   whatHasDone: 'what has to be done at the providers, where nobody but you can do it',
   onlyWhatNot: 'only what is not done',
   nothingHasDone: 'Nothing has to be done at a provider for the snippets of this site.',
-  allDone: 'All of it is done.',
+  allDone: 'All done.',
   snippetName: '“{name}”',
   donePragmaticaTick: 'Done? pragmatica tick {id}',
   tickOffWhat: 'tick off what was done at a provider; your name and the time are kept',

@@ -5,7 +5,7 @@ export const EXPORT = {
   thenPublish: 'From then on it is changed by publishing; nothing is pasted again.',
   out: 'write it there instead of to standard output',
   oneLine: 'write the files of the one line into this folder, for any web server',
-  fromSet: 'take a file that "pragmatica export" wrote, and ask no service',
+  fromSet: 'use a file that "pragmatica export" wrote, without asking the service',
   address: 'where visitors will find that folder, e.g. https://files.example.com/one',
   environment: 'whose snippets',
   examples:
@@ -15,10 +15,10 @@ export const EXPORT = {
   nothingWasPublished: 'Nothing was published to {environment} yet. Use --of draft.',
   wroteLine: 'Wrote {pointer} and {release} to {folder}.',
   upload:
-    'Upload both. {release} never changes: let browsers keep it. {pointer} is asked for anew each time.',
+    'Upload both. {release} never changes, so let browsers cache it. {pointer} must be fetched anew each time.',
   paste: 'Paste this once, as high as possible into the head of all pages:',
-  pasteAsync: 'Or this, which never holds a page up, but runs everything later:',
-  hoursUntil: 'Opening hours are in it up to {date}. Export again before then.',
+  pasteAsync: 'Or this, which never holds the page up but runs everything later:',
+  hoursUntil: 'It contains opening hours up to {date}. Export again before then.',
   addressHere: 'https://ADDRESS',
   setOrService: 'A file has one set in it: leave out --of.',
 } as const;

@@ -1,6 +1,6 @@
 export const FOLDER = {
   pull: 'write the draft into a folder: one readable file for each snippet, for your own version control',
-  push: 'bring a folder that "pull" wrote into the draft; shows what would change and what the checks find first',
+  push: 'import a folder that "pull" wrote into the draft; first shows what would change and what the checks find',
   ofSet: 'live, staging, draft or the number of a release',
   dryRun: 'only show what would change',
   remove: 'also remove snippets that the folder does not have',
@@ -10,21 +10,21 @@ export const FOLDER = {
     '\nThe folder holds site.yaml (time zone, fields, page groups, order) and snippets/KEY.html. A file of a snippet that is gone is removed.\n\nExample:\n  pragmatica pull site && git -C site diff',
   pushExamples:
     '\nExits with 1 when the checks find new errors; nothing is changed then. In continuous integration, give the token in PRAGMATICA_TOKEN.\n\nExamples:\n  pragmatica push site --dry-run\n  pragmatica push site --publish "Summer timetable"',
-  import: 'bring a file into this installation: a set into a site, or a whole site',
+  import: 'import a file: a set into a site, or a whole site',
   importExamples:
-    '\nA set (pragmatica export) comes into the site that --site names. A whole site (pragmatica export --whole) is added.\n\nExamples:\n  pragmatica import set.json --dry-run\n  pragmatica import skerrywick.json --as skerrywick-copy --without-hosts',
+    '\nA set (pragmatica export) goes into the site named by --site. A whole site (pragmatica export --whole) is added.\n\nExamples:\n  pragmatica import set.json --dry-run\n  pragmatica import skerrywick.json --as skerrywick-copy --without-hosts',
   as: 'key of the site that is added; that of the file unless you give one',
-  withoutHosts: 'leave the hosts behind; a host belongs to one site only',
-  whole: 'write the whole site: its set, releases, recipes, hosts and what was accepted',
+  withoutHosts: 'without the hosts; a host belongs to one site only',
+  whole: 'write the whole site: its set, releases, recipes, hosts and accepted findings',
   wroteWhole: 'Wrote the whole site to {out}: {releases, plural, one {one release} other {# releases}}.',
   schema: 'print the JSON Schema of the file of a whole site',
   noFront:
     '{file} does not begin with its front matter: a line "---", what is said of the snippet, and "---" again.',
   badFront: '{file}: {problem}',
   partsDiffer:
-    '{file} names {named, plural, one {one part} other {# parts}} in front and holds the code of {there}. Between two parts stands a line {separator}.',
+    '{file} names {named, plural, one {one part} other {# parts}} at the top and has the code of {there}. Separate two parts with a line {separator}.',
   badPlacement:
-    '{file}: “{at}” is no placement. Use head-start, head-end, body-start, body-end, "inside #ID" or "before #ID".',
+    '{file}: “{at}” is not a placement. Use head-start, head-end, body-start, body-end, "inside #ID" or "before #ID".',
   noSite: 'There is no site.yaml in this folder. Write one with: pragmatica pull DIR',
   otherFormat: 'site.yaml is not in the format "{format}".',
   wrongField: '{file}, {field}: {detail}{more, plural, =0 {} other { And # more.}}',
@@ -36,16 +36,16 @@ export const FOLDER = {
   wouldRemove: 'Would remove {path}',
   otherSite:
     'The set is of the site "{of}". Its page groups, fields and purposes come along where {site} has none of that name.',
-  nothing: 'Nothing would change: the draft is what the file holds.',
+  nothing: 'Nothing would change: the draft matches the file.',
   changes: '{count, plural, one {One change} other {# changes}}:',
   found:
-    'The checks find {count, plural, one {one thing} other {# things}} that {count, plural, one {was} other {were}} not there before:',
+    'The checks find {count, plural, one {one thing} other {# things}} that {count, plural, one {is} other {are}} new:',
   gone: '{count, plural, one {One finding is} other {# findings are}} gone with it.',
   kept: 'Not in the file, and kept: {names}. Use --remove to remove {count, plural, one {it} other {them}}.',
   stopped:
     'Nothing was changed: {count, plural, one {one new error} other {# new errors}}. Fix {count, plural, one {it} other {them}}, or use --force.',
-  done: 'The draft of {site} has it now. Visitors get it when you publish: pragmatica publish -m "…"',
-  published: 'Published as release {number, number}. Visitors get it from now on.',
+  done: 'It is now in the draft of {site}. Publish it to show visitors: pragmatica publish -m "…"',
+  published: 'Published as release {number, number}. It is live now.',
   onlyShown: 'Nothing was changed.',
   notAFile: '"{file}" is neither a set nor a whole site: its format is "{format}".',
   wouldAdd:

@@ -1,5 +1,5 @@
 export const PLACE = {
-  description: 'on which pages code has a place, before you save it',
+  description: 'which pages have the place for your code, before you save it',
   placement:
     'head-end, inside:#an-id, "after:main > p:nth-of-type(2)"; sides are before, inside, inside-end and after. One word alone is an id',
   code: 'the code, from a file; - reads standard input. Without it, a script that does nothing',
@@ -16,5 +16,5 @@ Examples:
   yes: 'yes',
   summary:
     '{with, plural, =0 {None} other {#}} of {looked, plural, one {# page} other {# pages}} {looked, plural, one {has} other {have}} this place{more, plural, =0 {} other { (of # pages that are known, some of each kind were looked at)}}.',
-  none: 'No page could be looked at: none is known that is meant, or the site does not answer.',
+  none: 'No page could be checked: no matching page is known, or the site does not answer.',
 } as const;

@@ -17,9 +17,9 @@ export const PLAN = {
   examplesPragmaticaPages:
     '\nExamples:\n  pragmatica pages\n  pragmatica pages "/booking*" --except /booking/old',
   howManyMatch: '\n{matched} known pages are {pages}. {source}',
-  whatOnePage: 'what one page load gets, in order, and every reason why the rest is left out',
-  askDraft: 'ask it of the draft',
-  askLiveStaging: 'ask it of live, staging, draft or the number of a release',
+  whatOnePage: 'what one page load gets, in order, and why everything else is left out',
+  askDraft: 'for the draft',
+  askLiveStaging: 'for live, staging, draft or the number of a release',
   whatDraftWould: 'what the draft would change for this page load',
   oneSiteS: 'one of the site’s hosts',
   liveWhenLeft: 'live when left out',
@@ -47,14 +47,14 @@ export const PLAN = {
   nothingChanges: '  nothing changes',
   fetchEveryKnown: 'fetch every known page of the live hosts and check that each snippet gets there',
   onlyThisHost: 'only this one of the site’s hosts',
-  serviceBrokeOff: 'The service broke off before it had looked at every page. Its log says why.',
+  serviceBrokeOff: 'The service stopped before it had checked every page. Its log says why.',
   wrongPlace: 'wrong place',
   addressReleaseRelease:
-    '{address}, release {release}: {count, plural, one {# page} other {# pages}} looked at.\n',
+    '{address}, release {release}: {count, plural, one {# page} other {# pages}} checked.\n',
   addressReleaseByWay:
-    '{address}, {way}, release {release}: {count, plural, one {# page} other {# pages}} looked at.\n',
+    '{address}, {way}, release {release}: {count, plural, one {# page} other {# pages}} checked.\n',
   howManyPages: 'ON HOW MANY PAGES',
   noSnippetExpected: 'No snippet is expected on these pages.',
   pagesCouldNot: 'Pages that could not be checked',
-  everythingStandsWhere: '\nEverything stands where it should.',
+  everythingStandsWhere: '\nEverything is where it should be.',
 } as const;

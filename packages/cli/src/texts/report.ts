@@ -3,19 +3,19 @@ export const REPORT = {
   snippetSetSite: 'The snippet set of the site “{site}”; parts by their keys.',
   error: '{number, plural, one {# error} other {# errors}}',
   warning: '{number, plural, one {# warning} other {# warnings}}',
-  numberThinkAbout: '{number} to think about',
-  nothingSayChecks: 'Nothing to say: the checks find {set} in order.',
+  numberThinkAbout: '{number, plural, one {# suggestion} other {# suggestions}}',
+  nothingSayChecks: 'Nothing to fix: the checks find {set} in order.',
   notKnown: 'What the checks could not know',
   noSurvey:
-    'No survey yet, so nobody knows the pages: {checks, plural, one {# check} other {# checks}} saw the snippets alone.',
+    'The pages: no survey yet, so {checks, plural, one {# check} other {# checks}} saw only the snippets.',
   noFiles:
-    'No file that pages load was read: {checks, plural, one {# check} other {# checks}} could not look into them.',
+    'What loaded files do: none has been read, so {checks, plural, one {# check} other {# checks}} could not look inside.',
   noHosts:
-    'No host of the site is known: {checks, plural, one {# check} other {# checks}} could not tell how its pages get their parts.',
+    'The hosts: none is known, so {checks, plural, one {# check} other {# checks}} could not tell how its pages get their code.',
   noRecipes:
-    'There are no recipes: {checks, plural, one {# check} other {# checks}} had none to compare with.',
+    'Recipes: there are none, so {checks, plural, one {# check} other {# checks}} had nothing to compare with.',
   orFixIt: '    {arrow} Or: pragmatica fix {id}  {fix}',
   authorAcceptedReason: '{author} accepted it (“{reason}”)',
-  wasUntilUntil: '{was} until {until}; that is over.',
-  wasButWhat: '{was}, but what it shows has changed since.',
+  wasUntilUntil: '{was} until {until}, which is past.',
+  wasButWhat: '{was}, but it has changed since.',
 } as const;

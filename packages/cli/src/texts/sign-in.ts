@@ -13,6 +13,6 @@ export const SIGN_IN = {
   wasOneTime: 'That was a one-time password. Choose your own (10 characters or more).',
   signedServerLogin: 'Signed in to {server} as {login}. The token is kept in {configFile}.',
   newPassword: 'New password',
-  sameAgain: 'The same again',
+  sameAgain: 'Repeat the new password',
   twoPasswordsDiffer: 'The two passwords differ. Nothing was changed; run sign-in again.',
 } as const;

@@ -1,12 +1,12 @@
 export const CHECKLIST = {
   checklist: 'Checklist',
   whatHasDone:
-    'What has to be done at the providers, where only you can do it. Without it code may be on the page and still do nothing.',
-  nothingHasDone: 'Nothing has to be done',
-  recipes: 'To the recipes',
+    'Steps at the providers that only you can take. Without them, code may be on the page and still do nothing.',
+  nothingHasDone: 'Nothing to do',
+  recipes: 'Open the recipes',
   stepsComeFrom:
-    'Steps come from the recipes of this site’s snippets. None of them asks for anything at a provider.',
-  allDone: 'All of it is done.',
+    'Steps come from the recipes of this site’s snippets, and none of them needs anything at a provider.',
+  allDone: 'All done.',
   someDone: '{done} of {all} done.',
   forSnippets: 'for {snippets}',
 } as const;

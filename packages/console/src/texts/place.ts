@@ -16,7 +16,7 @@ export const PLACE = {
   onSome:
     '{with} of {count, plural, one {# page} other {# pages}} have this place. Not: {missing}{more, plural, =0 {} other { and # more}}.',
   noPages:
-    'No page could be looked at: none is known that this snippet runs on, or the site does not answer.',
+    'No page could be checked: no page is known that this snippet runs on, or the site does not answer.',
   title: 'Pick a place on the page',
   intro:
     'Click the part of the page that the code belongs to. The picture shows the page without your snippets, as a new visitor gets it.',

@@ -4,20 +4,20 @@ export const PREVIEW = {
   description:
     'You get an address that shows the site as it would be with this draft. Nothing is published, and whoever opens it sees a striped edge on every page.',
   host: 'Pages of',
-  path: 'Begin with the page',
+  path: 'Start page',
   pathHint: 'Its path, such as /booking. From there you can follow links.',
-  hours: 'The address works for',
+  hours: 'Valid for',
   hoursOf: '{hours, plural, one {# hour} other {# hours}}',
   daysOf: '{days, plural, one {# day} other {# days}}',
-  make: 'Make the address',
+  make: 'Create the address',
   leave: 'Cancel',
   close: 'Close',
   ready: 'The preview is ready',
   readyText:
-    'It shows the draft as it is when somebody looks. Whoever has the address can look, without an account, until',
+    'It always shows the current draft. Anybody with the address can open it, without an account, until',
   visit: 'Open the preview',
   copy: 'Copy the address',
-  copied: 'Send it to whoever should have a look.',
+  copied: 'Send it to anybody who should have a look.',
   onlyHere:
     'Only this computer finds this address, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
 } as const;

@@ -1,13 +1,12 @@
 export const SIGN_IN = {
   chooseYourPassword: 'Choose your password',
-  welcomeLoginOne:
-    'Welcome, {login}. The one-time password has done its work; nobody but you should know the next one.',
+  welcomeLoginOne: 'Welcome, {login}. The one-time password is used up; choose one that only you know.',
   oneTimePassword: 'One-time password',
   newPassword: 'New password',
   minlengthCharactersMore: '{minLength} characters or more; a few words are fine.',
-  sameAgain: 'The same again',
-  twoDiffer: 'The two differ.',
-  usePassword: 'Use this password',
+  sameAgain: 'Repeat the new password',
+  twoDiffer: 'The passwords differ.',
+  usePassword: 'Set password',
   pragmatica: 'Pragmatica',
   sign: 'Sign in',
   firstTimeOne: 'The first time, with the one-time password that the service printed when it started.',

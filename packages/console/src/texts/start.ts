@@ -1,21 +1,20 @@
 export const START = {
   title: 'A first look at {name}',
-  intro: 'What is there, and which way suits it.',
+  intro: 'What is already there, and how best to deliver your code.',
   lookTitle: 'What we saw',
   reading: 'Reading its pages',
   progress: 'Reading its pages: {visited} of {found}',
   stop: 'Stop',
-  stopped: 'The look was stopped before it was over.',
+  stopped: 'Stopped before it was finished.',
   again: 'Look again',
-  notYet: 'Nobody has looked at its pages yet.',
-  look: 'Look at them',
+  notYet: 'Its pages have not been read yet.',
+  look: 'Read them',
   next: 'What to do now',
   nextGateway:
-    'Write the address of the server that holds the pages into the settings, then let {host} point to the gateway.',
+    'Enter the address of the server that holds the pages in the settings, then point {host} to the gateway.',
   nextMiddleware:
     'Add the package @pragmatica/middleware to your server. Its README shows how, in ten lines.',
-  nextFolder:
-    'Write the code into the files of the site, and upload them. After each publishing do it again:',
+  nextFolder: 'Write the code into the site’s files and upload them. Repeat this each time you publish:',
   insertCommand: 'pragmatica insert FOLDER --site {key} --out NEW-FOLDER',
   addFirst: 'Add the first snippet',
   wholeSurvey: 'Read all of its pages',

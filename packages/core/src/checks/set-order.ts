@@ -3,7 +3,7 @@ import type { SetChange } from '../edit/index.js';
 import type { ReadPart } from './read-part.js';
 
 /** What the fix of an order does, for what a check's message says of it. */
-export const ORDER_FIX = '{moves, plural, one {{move}.} other {Put in the right order: # moves.}}';
+export const ORDER_FIX = '{moves, plural, one {{move}.} other {Fix the order (# moves).}}';
 
 /** For a message whose order has no fix. */
 export const NO_MOVES = { moves: 0, move: '' };

@@ -1,18 +1,18 @@
 export const CONTAIN_TEXTS = {
   codeHoldsVisible:
-    'This code holds visible content, which cannot stand in the head: the browser would end the head there and move everything after it into the page. Place it in the body, or take the visible content out.',
+    'This code has visible content, which cannot go in the head: browsers end the head there and move everything after it into the body. Place it in the body, or remove the visible content.',
   codeLeavesSomething:
-    'This code leaves something open (a script, a comment, a text element or a quote that never ends), so the browser would swallow the page after it. Copy the code again, completely.',
+    'This code leaves something unclosed (a script, a comment, a text element or a quote), so browsers would swallow the page after it. Check that the end was copied too, and close what is open.',
   codeChangesPage:
-    'This code changes the page around it: it closes or opens elements that are not its own. Every tag it opens must be closed inside it, and it must close nothing else.',
+    'Its opening and closing tags do not match, so it opens or closes elements of the page. Compare it with the provider’s page, and close every tag it opens and nothing else.',
   whetherCodeLeaves:
-    'Whether this code leaves the page around it alone could not be found out: its tags are nested hundreds of levels deep, or it takes too long to read. Ask its provider for shorter code.',
+    'This code is too deeply nested, or takes too long to read, to tell whether it leaves the rest of the page alone. Ask its provider for shorter code.',
   nameClosesElement:
-    '{name} closes an element of the page around it: there is none in this code that it could close. Take it out, or copy the code again, completely.',
+    '{name} closes an element of the page, because nothing in this code is open there. Remove it, or check whether the start of the code was copied.',
   nameOpenedHere:
-    '{name} is opened here and never closed, so everything after it on the page becomes part of it. Close it, or copy the code again, completely.',
+    '{name} is opened here and never closed, so everything after it on the page becomes part of it. Close it, or check whether the end of the code was copied.',
   nameVisibleContent:
-    '{name} is visible content, which cannot stand in the head: the browser ends the head there, and moves everything after it into the page. Place the code in the body, or take {name} out.',
+    '{name} is visible content, which cannot go in the head: browsers end the head there and move everything after it into the body. Place the code in the body, or remove {name}.',
   codeClosesTemplate:
-    'This code closes the template in which it waits, so part of it would run at once. Remove the “</template>” that closes nothing in the code itself, or every “<template>” that is not closed.',
+    'This code closes the template it waits in, so part of it would run too early. Remove the stray “</template>”, or close every “<template>” that is open.',
 } as const;

@@ -5,7 +5,7 @@ export const PLAN_TEXTS = {
   changedDraftSo: 'Changed in the draft so that it would run here: saved, but not published.',
   savedButNot: 'Saved, but not published.',
   nameAdded: '“{name}” is added.',
-  nameGoes: '“{name}” goes.',
-  nameHasOther: '“{name}” has other code.',
-  whatStaysComes: 'What stays comes in another order.',
+  nameGoes: '“{name}” is removed.',
+  nameHasOther: '“{name}” has different code.',
+  whatStaysComes: 'The rest is in a different order.',
 } as const;

@@ -28,7 +28,7 @@ export const SURVEY_TEXTS = {
     'Visitors are asked for consent by {name}. Say under Settings how it keeps the answer, and snippets can wait for it.',
   lookPolicy:
     '{pages, plural, one {One page says} other {# pages say}} which scripts may run on it (a content policy). What you add has to be let in there.',
-  bringsOurs: 'Brings what is managed here: the one line, or a block that was pasted.',
+  bringsOurs: 'Delivers your snippets: the one line, or a pasted block.',
   carrierName: 'Pragmatica',
   copySame: 'The same code as “{snippet}”, written into the site itself.',
   copyReformatted: 'The same code as “{snippet}”, written another way, in the site itself.',
@@ -44,11 +44,11 @@ export const SURVEY_TEXTS = {
   foreignKnown: '{kind}. No snippet manages it.',
   foreignOwn: 'Part of the site itself.',
 
-  neverRunsComment: 'It stands in a comment, so browsers ignore it.',
-  neverRunsConditional: 'It stands in a conditional comment, which only very old browsers read.',
-  neverRunsTemplate: 'It stands in a template, so it does nothing until a script copies it out.',
-  neverRunsNoscript: 'It stands in a noscript, so only browsers without JavaScript use it.',
-  neverRunsType: 'Its type is none that browsers run: something else has to start it.',
+  neverRunsComment: 'It is in a comment, so browsers ignore it.',
+  neverRunsConditional: 'It is in a conditional comment, which only very old browsers read.',
+  neverRunsTemplate: 'It is in a template, so it does nothing until a script copies it out.',
+  neverRunsNoscript: 'It is in a noscript, so only browsers without JavaScript use it.',
+  neverRunsType: 'Browsers do not run scripts of its type, so something else has to start it.',
 
   kindAnalytics: 'Counts visits',
   kindPixel: 'Reports visits to an advertiser',
@@ -68,9 +68,9 @@ export const SURVEY_TEXTS = {
 
   removeFromPage: 'It is written into {page}. Remove it there.',
   removeFromAll:
-    'It is on all {count} pages, so it is most likely in the template (theme) of the site. Remove it there.',
+    'It is on all {count} pages, so it is probably in the site’s theme or template. Remove it there.',
   removeFromPages:
-    'It is on {count} pages ({words}), so it is most likely in the template of these pages. Remove it there.',
+    'It is on {count} pages ({words}), so it is probably in the template of these pages. Remove it there.',
 
   inlineCode: 'code in the page itself',
 
@@ -100,17 +100,17 @@ export const SURVEY_TEXTS = {
   changedFewerSighting: '{name} left {count, plural, one {one page} other {# pages}} of {section}.',
   unnamedThing: 'A script in the page',
   wayAdded:
-    '{name} is added on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}: neither the site nor Pragmatica puts it there.',
+    '{name} is added in transit, on {count, plural, one {the page {page}} other {# pages, such as {page}}}: neither the site nor Pragmatica puts it there.',
   wayRemoved:
-    '{name} is lost on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
+    '{name} is lost in transit, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
   wayRewritten:
-    '{name} is rewritten on the way, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
+    '{name} is rewritten in transit, on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
   wayPolicies:
-    'The content policy of {count, plural, one {the page {page}} other {# pages, such as {page},}} is changed on the way.',
+    'The content policy of {count, plural, one {the page {page}} other {# pages, such as {page},}} is changed in transit.',
   waySkeletons:
     'Other elements arrive than were sent on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
   wayOnlyVisitors:
-    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only where visitors ask.',
+    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only where visitors go.',
   wayOnlyOrigin:
     '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only at the site’s own server.',
   wayNothing: 'Apart from what Pragmatica adds, visitors get what the site’s own server sends.',

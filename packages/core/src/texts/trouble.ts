@@ -16,7 +16,7 @@ export const TROUBLE_TEXTS = {
   brokenUnknownAdvice: 'Put the last release back if it began with the newest, and look at the visits.',
   brokenItselfAdvice: 'Nothing here causes it: whoever edits the site’s own pages has to look.',
   twiceFile: '{file} runs {count} times{known, plural, =0 {} other {: by {names}}}.',
-  twiceReport: '{host} is told the same thing {count} times{known, plural, =0 {} other {: by {names}}}.',
+  twiceReport: '{host} gets the same report {count} times{known, plural, =0 {} other {: by {names}}}.',
   findBoth: 'look for its address in the page’s code and in your containers.',
   twiceAdvice: 'Keep one of the two: {how}',
   keepHere: 'remove the code from the site’s own template, or switch the snippet off here.',

@@ -5,13 +5,13 @@ import { PROBLEM_MESSAGES } from './problems.js';
 /** What is said at one field of a request. */
 export const FIELD_MESSAGES = {
   'key-taken': 'This key is taken.',
-  'key-needed': 'Give a key of lower-case letters, digits and dashes.',
+  'key-needed': 'Enter a key of lower-case letters, digits and hyphens.',
   'host-of-another-site': 'This host belongs to another site.',
-  'host-tells-environment': 'Leave it out: the host tells it.',
+  'host-tells-environment': 'Leave it out: the host already says so.',
   'name-a-purpose': 'Name one of the site’s purposes.',
   'not-your-password': 'This is not your current password.',
-  'nobody-mails': 'Nobody would send it: this installation has no mail server.',
-  'another-password': 'Choose another password than the current one.',
+  'nobody-mails': 'This installation has no mail server to send it.',
+  'another-password': 'Choose a password other than the current one.',
   'part-not-contained': '“{name}”: {problem}',
   'finding-there': '{title}. {advice} ({finding})',
 } as const;

@@ -38,12 +38,12 @@ const BY_CODE = {
     'no-such-step-of-host':
       'There is no step "{step}" of "{recipe}" for the host {host} on the checklist of "{site}".',
     'no-such-token': 'You have no such token.',
-    'finding-gone': 'There is no finding "{finding}" in the draft; perhaps it was fixed meanwhile.',
+    'finding-gone': 'There is no finding "{finding}" in the draft. It may have been fixed in the meantime.',
     'not-accepted': 'Nobody has accepted a finding "{finding}".',
     'no-host-to-visit': 'The site has no {environment} host, so there is nothing to visit. Add one first.',
     'nothing-published': 'Nothing was published to {environment} yet, so no snippet is expected there.',
     'no-survey-yet':
-      'No survey of "{site}" has come to its end yet. Start one: "pragmatica survey", or in the console under “The real site”.',
+      'No survey of "{site}" has finished yet. Start one: "pragmatica survey", or in the console under “The real site”.',
     'no-such-survey': 'The site "{site}" has no survey {number}.',
     'no-visits-yet':
       'No browser has visited "{site}" yet. Start with "pragmatica verify --browser", or in the console under “Check live pages”.',
@@ -56,11 +56,11 @@ const BY_CODE = {
     'no-such-screenshot': 'Visit {visit} of round {round} has no screenshot {number}.',
     'page-not-surveyed': 'Survey {number} knows no page {path}.',
     'no-such-sighting': 'Survey {number} has no sighting {id}.',
-    'no-access-kept': 'Nothing is kept that opens {host}.',
+    'no-access-kept': 'No access to {host} is stored.',
     'side-not-surveyed':
-      'No survey of {host} {side, select, origin {at the site’s own server} other {where visitors ask}} has come to its end yet, so there is nothing to compare. Start one of both sides.',
-    'no-such-handover': 'There is no link {id}; perhaps it is over.',
-    'handover-over': 'This link works no longer. Ask whoever gave it to you for a new one.',
+      'No survey of {host} {side, select, origin {at the site’s own server} other {where visitors go}} has finished yet, so there is nothing to compare. Start one of both sides.',
+    'no-such-handover': 'There is no link {id}. It may have expired.',
+    'handover-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
     'no-such-webhook': 'The site "{site}" has no webhook {id}.',
     'no-such-notice': 'The site "{site}" has sent no notice {id}.',
     'no-schedule': 'No surveys of {host} are planned.',
@@ -74,106 +74,106 @@ const BY_CODE = {
   },
   'invalid-input': {
     'release-damaged':
-      'Release {number} in the file is not what its digest says: the file was changed or damaged. Nothing was imported.',
+      'Release {number} in the file does not match its digest: the file was changed or damaged. Nothing was imported.',
     'input-wrong': '{where}: {detail}{more, plural, =0 {} other { And # more.}}',
     'page-unknown': 'after (query): Pass `next` of the page before, as it came.',
-    'value-refused': 'The database refuses a value in this request. Nothing was changed.',
+    'value-refused': 'The database rejected a value in this request. Nothing was changed.',
     'field-cannot-be': '“{label}” cannot be “{value}”. {problem}',
-    'not-an-address': '“{typed}” is no address of a site. Write it as in a browser, like www.example.com.',
+    'not-an-address': '“{typed}” is not a site’s address. Write it as in a browser, like www.example.com.',
     'nobody-answers':
-      'Nobody answers at {address}. {reason} Is it spelled right, and does the site open in your browser?',
+      'Nothing answers at {address}. {reason} Check the spelling. Does the site open in your browser?',
     'site-in-trouble':
-      'At {address} somebody answers, but not with a page: its status is {status}. Does the site open in your browser?',
+      '{address} answers, but not with a page: its status is {status}. Does the site open in your browser?',
     'address-private': '{reason}',
-    'no-key-from-name': 'No key can be made from this name. Give one yourself.',
+    'no-key-from-name': 'No key can be made from this name. Enter one yourself.',
     'schedule-not-cron':
-      '“{cron}” is no schedule. Write five fields: minute, hour, day, month, weekday, such as 0 6 * * 1 for every Monday at 06:00.',
+      '“{cron}” is not a schedule. Write five fields: minute, hour, day, month, weekday, such as 0 6 * * 1 for every Monday at 06:00.',
     'mail-not-set-up':
       'This installation has no mail server, so nobody would get a mail. Whoever runs it sets PRAGMATICA_SMTP_URL; until then use a webhook.',
-    'schedule-never': '“{cron}” never comes: there is no such day.',
+    'schedule-never': '“{cron}” never comes round: there is no such day.',
     'schedule-too-often': '“{cron}” is more than once an hour. Once a day is plenty.',
-    'recipe-not-sound': 'No recipe can be made of it yet. {problem}',
+    'recipe-not-sound': 'A recipe cannot be made from it yet. {problem}',
     'cannot-be-accepted': '“{title}” cannot be accepted: it would break the page for visitors. {advice}',
-    'day-over': '{day} is over already. Choose today or a later day.',
-    'not-fixable': 'The finding "{finding}" cannot be fixed automatically: its advice says what to do.',
-    'parts-differ': 'The list must hold each part {where} once: {parts}.',
+    'day-over': '{day} is already past. Choose today or a later day.',
+    'not-fixable': 'The finding "{finding}" cannot be fixed automatically. Its advice says what to do.',
+    'parts-differ': 'The list must have each part {where} once: {parts}.',
     'given-pages-of-both':
       'Pages that are handed over are those of one side: what visitors get (public), or the site’s own (origin).',
     'no-pages-given':
       'No pages of this set were handed over, or they have been read already. Hand them over again.',
     'host-elsewhere': 'The host {host} is in {environment}, not in {asked}.',
-    'no-such-purpose': 'The site asks nobody about “{purpose}”. Its purposes: {known}.',
+    'no-such-purpose': 'The site does not ask for consent to “{purpose}”. Its purposes: {known}.',
     'current-password-wrong': 'The current password is wrong.',
-    'same-password': 'The new password is the old one.',
+    'same-password': 'The new password is the same as the old one.',
   },
   conflict: {
     'recipe-differs':
-      'The file holds version {version} of the recipe "{recipe}", and here it is another one under the same number. Nothing was imported.',
+      'The file has version {version} of the recipe "{recipe}", but that version is different here. Nothing was imported.',
     'policy-unsurveyed':
-      'No survey of {host} has come to its end yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under “The real site”.',
+      'No survey of {host} has finished yet, so what its own pages load is unknown. Survey it first: "pragmatica survey", or in the console under “The real site”.',
     'policy-untried':
-      'The policy of {host} was not on trial yet, and may block what its pages need. Send it on trial first, and look at what browsers report.',
+      'The policy of {host} has not been on trial yet, and may block what its pages need. Start a trial first, and see what browsers report.',
     'policy-not-sent':
       '{host} does not get its pages through the gateway ({way}), so Pragmatica cannot send a policy with them. Write the policy that is shown for each kind of page where the site sets its headers.',
     'preview-beside-console':
-      'Previews would stand at the console’s own host name, where a page could act as whoever is signed in. Give them a host name of their own (PRAGMATICA_PREVIEW_ADDRESS).',
-    'site-key-taken': 'There is a site "{key}" already. Give another key.',
-    'host-taken': 'The host {host} belongs to the site “{site}” already.',
-    'snippet-key-taken': 'The site has a snippet "{key}" already. Give another name or key.',
-    'snippet-stays': 'It has a snippet "{key}" already, which stays as it is.',
-    'same-site': 'This is the site that it comes from.',
-    'recipe-key-taken': 'There is a recipe "{key}" already. Give another name or key.',
+      'Previews would share the console’s host name, where a page could act as whoever is signed in. Give them a host name of their own (PRAGMATICA_PREVIEW_ADDRESS).',
+    'site-key-taken': 'There is already a site "{key}". Choose another key.',
+    'host-taken': 'The host {host} already belongs to the site “{site}”.',
+    'snippet-key-taken': 'The site already has a snippet "{key}". Choose another name or key.',
+    'snippet-stays': 'It already has a snippet "{key}", which stays as it is.',
+    'same-site': 'This is the site it comes from.',
+    'recipe-key-taken': 'There is already a recipe "{key}". Choose another name or key.',
     'version-taken':
-      '“{name}” has a version {version} already, which says something else. Versions never change: call this one {next}.',
+      '“{name}” already has a different version {version}. Versions never change, so call this one {next}.',
     'installed-already':
-      'It has this already, as “{name}”, which stays as it is. For a second one give it a name of its own.',
-    'nothing-new': '“{name}” is as version {version} of its recipe describes it: there is nothing new.',
+      'It already has this, as “{name}”, which stays as it is. To add a second one, give it a name of its own.',
+    'nothing-new': '“{name}” matches version {version} of its recipe: there is nothing new.',
     'behind-recipe':
-      '“{name}” follows version {version} of “{recipe}”, and there is version {newest}. Bring it up first.',
-    'follows-already': '“{name}” follows the recipe “{recipe}” already.',
-    'follows-newest': '“{name}” follows the newest version of its recipe already.',
+      '“{name}” follows version {version} of “{recipe}”, but the newest is {newest}. Update it first.',
+    'follows-already': '“{name}” already follows the recipe “{recipe}”.',
+    'follows-newest': '“{name}” already follows the newest version of its recipe.',
     'follows-none': '“{name}” follows no recipe.',
-    'no-recipe-knows': 'No recipe knows the code of “{name}”. Name one, or make one of it.',
+    'no-recipe-knows': 'No recipe recognises the code of “{name}”. Name one, or create one from it.',
     'cannot-follow': '“{name}” stays as it is. {problem}',
     'edited-by-hand': 'Left as it is, because somebody changed it by hand: {replaced}',
     'rehearsal-missing':
       'This site asks for a rehearsal before anything is published, and this draft has had none. Rehearse it (“pragmatica verify --browser --draft”, or “Rehearse the draft” in the console), then publish.',
     'rehearsal-failed':
       'This site asks for a rehearsal before anything is published, and the last one of this draft, round {round}, found something wrong. Fix that, rehearse again, then publish.',
-    'nobody-to-tell': 'Nobody is told anything yet: add a webhook or a mail address first.',
-    'survey-under-way': 'Survey {number} of {host} is under way already. Wait for it, or cancel it first.',
+    'nobody-to-tell': 'Nobody gets notices yet: add a webhook or a mail address first.',
+    'survey-under-way': 'Survey {number} of {host} is already running. Wait for it, or cancel it first.',
     'block-changed':
-      'What belongs into “{name}” is another text by now. Copy it again and paste that, then say so.',
-    'sighting-managed': '“{name}” is managed already, by the snippet "{snippet}".',
-    'exists-already': 'Something with this key or host exists already. Choose another.',
+      'The text for “{name}” has changed in the meantime. Copy it again, paste it, then tick it off.',
+    'sighting-managed': '“{name}” is already managed by the snippet "{snippet}".',
+    'exists-already': 'Something with this key or host already exists. Choose another.',
   },
   'changed-meanwhile': {
     'changed-since':
-      '{what} is no longer what you saw. Nothing was changed now: look at it again, then repeat your change.',
+      '{what} has changed since you opened it. Nothing was saved: look at it again, then repeat your change.',
     'changed-since-by':
-      '{what} is no longer what you saw. {by} changed it at {at}. Nothing was changed now: look at it again, then repeat your change.',
+      '{by} changed this at {at}, after you opened it: {what}. Nothing was saved: look at it again, then repeat your change.',
     'changed-at-once':
-      'Somebody else changed it at the same moment. Nothing of yours was changed: look again, then repeat.',
+      'Somebody else changed it at the same moment. Nothing of yours was saved: look again, then repeat.',
     'published-since':
-      'Somebody else published since you looked. Nothing of yours was published, so as not to undo theirs.{count, plural, =0 {} other { Changed in the draft since: {changes}}} Look again, then publish.',
+      'Somebody else has published since you looked. To avoid undoing their release, nothing of yours was published.{count, plural, =0 {} other { Changed in the draft since: {changes}}} Look again, then publish.',
   },
   'nothing-to-publish': {
     'served-already':
-      'The draft is what {environments} {count, plural, one {already serves} other {already serve}} (release {release}).',
+      'Nothing to publish: {environments} already {count, plural, one {serves} other {serve}} this draft (release {release}).',
   },
   'errors-found': {
     'errors-found':
       'Nothing was published: the checks find {count, plural, one {an error} other {# errors}}. {title}.{more, plural, =0 {} other { And # more.}} Fix or accept them, or publish with a reason.',
   },
   'not-contained': {
-    'not-contained': 'Nothing was published. The code of {names} would change the page around it. {problem}',
+    'not-contained': 'Nothing was published. The code of {names} would break the page around it. {problem}',
   },
   'not-signed-in': {
     'sign-in-first': 'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
   },
   'wrong-password': {
     'wrong-password':
-      'Name or password is wrong. The first start of the service printed a one-time password.',
+      'The name or password is wrong. On its first start the service printed a one-time password.',
   },
   'password-change-required': {
     'own-password-first': 'You signed in with a one-time password. Choose your own password first.',
@@ -207,17 +207,16 @@ const BY_CODE = {
   },
   'too-much-to-read': {
     'too-much-to-read':
-      'This could not be read within the time and memory that reading may take. Nothing was changed. Make the code shorter, or leave the longest snippet out.',
+      'This took too much time or memory to read. Nothing was changed. Shorten the code, or leave out the longest snippet.',
   },
   'unsupported-media-type': {
     'not-json-type': 'Send the body as application/json.',
-    'unknown-coding':
-      'The body has a Content-Encoding that is not known here. Send it as it is, or with gzip, deflate or br.',
-    'unknown-charset': 'The body has a charset that is not known here. Send it in UTF-8.',
+    'unknown-coding': 'The body has an unknown Content-Encoding. Send it plain, or with gzip, deflate or br.',
+    'unknown-charset': 'The body has an unknown charset. Send it in UTF-8.',
   },
   unavailable: {
     'database-away':
-      'The database does not answer. Visitors get their pages as they were; nothing can be looked at or changed until it is back.',
+      'The database does not answer. Visitors still get their pages, but nothing can be viewed or changed here until it is back.',
   },
   internal: {
     internal: 'Something went wrong in Pragmatica itself. The log says what; nothing was changed.',

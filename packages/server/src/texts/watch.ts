@@ -14,7 +14,7 @@ export const WATCH_TEXTS = {
   mail: '{count, plural, =0 {no mail} one {mail to # address} other {mail to # addresses}}',
   webhookAdded: 'Added a webhook to {url}.',
   webhookRemoved: 'Removed the webhook to {url}.',
-  putBack: 'Put release {former} back into {environment} by itself: with release {release}, {what}.',
+  putBack: 'Automatically put release {former} back into {environment}: with release {release}, {what}.',
   isRemoved: 'The webhook was removed.',
   isGone: 'It says that it is gone for good (410), so nothing more is sent there.',
   answered: 'It answered {status}.',

@@ -18,48 +18,48 @@ export const blockedByPolicy = defineCheck({
   area: 'activation',
   severity: 'warning',
   title: 'Blocked by the page’s own content policy',
-  why: 'The page tells browsers which code may run on it, and this is not on its list. The code arrives and does nothing, and only the browser’s own log says why.',
+  why: 'The page tells browsers which code may run on it, and this is not on the list. The code arrives and does nothing, and only the browser’s console says why.',
   asks: ['survey'],
   messages: {
     host: {
       title: '{part} is blocked on {page} by the page’s content policy',
       advice:
-        'Its {directive} does not list {host}{pages, plural, =1 {} other {; the same on # pages in all}}. Add {host} to {directive} where the site sets its policy, or leave these pages out.',
+        'Its {directive} does not list {host}{pages, plural, =1 {} other { (# pages in all)}}. Add {host} to {directive} where the site sets its policy, or exclude these pages.',
     },
     inline: {
       title: '{part} is blocked on {page} by the page’s content policy',
       advice:
-        'Its {directive} forbids code that stands in the page itself{pages, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash where the site sets its policy, or leave these pages out.',
+        'Its {directive} forbids code written into the page itself{pages, plural, =1 {} other { (# pages in all)}}. Allow this code by its hash where the site sets its policy, or exclude these pages.',
     },
     nonce: {
       title: '{part} needs a nonce on {page}',
       advice:
-        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Let this code in by its hash, or leave these pages out.',
+        'The {directive} of this page allows only scripts with a one-time mark (nonce) that the site’s own server sets{pages, plural, =1 {} other { (# pages in all)}}. Allow this code by its hash, or exclude these pages.',
     },
     'trusted-types': {
       title: '{part} is blocked on {page} by the page’s Trusted Types',
       advice:
-        'The page’s policy (require-trusted-types-for) lets no script write markup or load code from plain text{pages, plural, =1 {} other {; the same on # pages in all}}. Ask the provider for a version that makes Trusted Types, or leave these pages out.',
+        'The page’s policy (require-trusted-types-for) stops scripts from writing markup or loading code from plain text{pages, plural, =1 {} other { (# pages in all)}}. Ask the provider for a version that supports Trusted Types, or exclude these pages.',
     },
     eval: {
-      title: '{part} makes code of text, which {page} forbids',
+      title: '{part} turns text into code (eval), which {page} forbids',
       advice:
-        'Its {directive} does not list “unsafe-eval”{pages, plural, =1 {} other {; the same on # pages in all}}. Ask the provider for a version without eval, or leave these pages out.',
+        'Its {directive} does not list “unsafe-eval”{pages, plural, =1 {} other { (# pages in all)}}. Ask the provider for a version without eval, or exclude these pages.',
     },
     sandbox: {
       title: 'No script runs on {page}, so {part} does nothing there',
       advice:
-        'The page’s policy puts it into a sandbox without allow-scripts{pages, plural, =1 {} other {; the same on # pages in all}}. Leave these pages out, or change the policy where the site sets it.',
+        'The page’s policy puts it in a sandbox without allow-scripts{pages, plural, =1 {} other { (# pages in all)}}. Exclude these pages, or change the policy where the site sets it.',
     },
     several: {
       title: '{parts} snippets are blocked on {page} by the page’s content policy',
       advice:
-        'Its {directive} does not list {hosts}{pages, plural, =1 {} other {; the same on # pages in all}}. Add what you need to {directive} where the site sets its policy, or leave these pages out.',
+        'Its {directive} does not list {hosts}{pages, plural, =1 {} other { (# pages in all)}}. Add what you need to {directive} where the site sets its policy, or exclude these pages.',
     },
     'several-nonce': {
       title: '{parts} snippets need a nonce on {page}',
       advice:
-        'The {directive} of this page lets scripts in only by a one-time mark (nonce) that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Let their code in by hashes, or leave these pages out.',
+        'The {directive} of this page allows only scripts with a one-time mark (nonce) that the site’s own server sets{pages, plural, =1 {} other { (# pages in all)}}. Allow their code by hashes, or exclude these pages.',
     },
   },
   roles: { blocked: 'what is blocked' },

@@ -5,13 +5,13 @@ export const brokenData = defineCheck({
   id: 'broken-data',
   area: 'activation',
   severity: 'error',
-  title: 'Data for machines that is not valid JSON',
-  why: 'Search engines and others drop such data as a whole, without telling anybody.',
+  title: 'Structured data is not valid JSON',
+  why: 'Search engines ignore such data altogether, without telling anybody.',
   messages: {
     invalid: {
-      title: 'The data in {part} cannot be read',
+      title: 'The data in {part} is not valid',
       advice:
-        'It is no valid JSON at line {line}, column {column} of {part}. Look for a comma too many, or a missing quote or brace.',
+        'The JSON breaks at line {line}, column {column} of {part}. Look for an extra comma, or a missing quote or brace.',
     },
   },
   roles: {

@@ -7,17 +7,17 @@ export const closedNow = defineCheck({
   id: 'closed-now',
   area: 'activation',
   severity: 'advice',
-  title: 'A snippet that is closed right now',
-  why: 'It is switched on and in order, but outside its opening hours nobody sees it. Whoever looks for it on the site now will not find it.',
+  title: 'A snippet is closed right now',
+  why: 'It is on and in order, but nobody sees it outside its hours. If you look for it on the site now, you will not find it.',
   messages: {
     closed: {
       title: '“{snippet}” is closed right now',
-      advice: 'It opens {until} ({timeZone}). To see it before, ask for the page plan at that time.',
+      advice: 'It opens {until} ({timeZone}). To check it earlier, look at the page plan for that time.',
     },
     'not-begun': {
-      title: '“{snippet}” has not begun yet',
+      title: '“{snippet}” has not started yet',
       advice:
-        'Its first day is still to come: it opens {until} ({timeZone}). To see it before, ask for the page plan at that time.',
+        'Its first day is still ahead: it opens {until} ({timeZone}). To check it earlier, look at the page plan for that time.',
     },
   },
   isFixable: false,

@@ -25,19 +25,19 @@ export const featureNotAllowed = defineCheck({
   id: 'feature-not-allowed',
   area: 'activation',
   severity: 'warning',
-  title: 'The page does not let it use the camera, the location or the like',
-  why: 'With a header a site can switch off parts of the browser on its pages: the camera, the visitor’s location, payment, full screen. Code that needs one of them then fails without a question to the visitor and without a message.',
+  title: 'The page does not allow the camera, the location or the like',
+  why: 'A site can switch off parts of the browser with a header: the camera, the visitor’s location, payment, full screen. Code that needs one of them then fails, and the visitor is not even asked.',
   asks: ['survey'],
   messages: {
     page: {
       title: '{part} asks for {what}, which {page} does not allow',
       advice:
-        'The page’s Permissions-Policy header rules out “{feature}”{pages, plural, =1 {} other {; the same on # pages in all}}. Write {entry} where the site sets that header, or leave these pages out.',
+        'The page’s Permissions-Policy header rules out “{feature}”{pages, plural, =1 {} other { (# pages in all)}}. Write {entry} where the site sets that header, or exclude these pages.',
     },
     frame: {
       title: 'The frame in {part} asks for {what}, which {page} does not allow',
       advice:
-        'The page’s Permissions-Policy header does not give “{feature}” to {host}{pages, plural, =1 {} other {; the same on # pages in all}}. Write {entry} where the site sets that header, or leave these pages out.',
+        'The page’s Permissions-Policy header does not give “{feature}” to {host}{pages, plural, =1 {} other { (# pages in all)}}. Write {entry} where the site sets that header, or exclude these pages.',
     },
   },
   roles: { asks: 'asks for it' },

@@ -9,16 +9,16 @@ export const fieldExample = defineCheck({
   id: 'field-example',
   area: 'activation',
   severity: 'error',
-  title: 'A field left at the provider’s example',
-  why: 'The example’s account is nobody’s, or somebody else’s: what should reach you does not.',
+  title: 'A field still has the provider’s example',
+  why: 'The example account belongs to nobody, or to somebody else, so your data does not reach you.',
   messages: {
     example: {
       title: '“{snippet}”: “{label}” is still the example, {example}',
-      advice: 'Write your own into the field “{field}” of the site.',
+      advice: 'Enter your own in the site’s field “{field}”.',
     },
     'example-on-staging': {
       title: '“{snippet}”: “{label}” is still the example, {example}, on staging',
-      advice: 'Write your own into the field “{field}” of the site.',
+      advice: 'Enter your own in the site’s field “{field}”.',
     },
   },
   isFixable: false,

@@ -10,11 +10,11 @@ export const fieldProblem = defineCheck({
   area: 'activation',
   severity: 'error',
   title: 'A field that cannot be filled in',
-  why: 'Where a field has no value that fits, visitors get “@{name}” as it is written: the code does not work, or reports to nobody.',
+  why: 'Where a field has no valid value, visitors get “@{name}” as written: the code does not work, or reports to nobody.',
   messages: {
     'no-safe-place': {
-      title: '{part}: the field “{field}” stands where nothing can safely be filled in',
-      advice: '{why} Put it into a text, an attribute with quotes, or a string of the script.',
+      title: '{part}: the field “{field}” is in a place where it cannot safely be filled in',
+      advice: '{why} Put it in text, in a quoted attribute, or in a string in a script.',
     },
     undefined: {
       title: '{part}: the field “{field}” is not defined',
@@ -22,19 +22,19 @@ export const fieldProblem = defineCheck({
     },
     empty: {
       title: '{part}: the field “{field}” has no value on {environment}',
-      advice: 'Give it one in the site’s fields.',
+      advice: 'Set it in the site’s fields.',
     },
     'wrong-value': {
       title: '{part}: the field “{field}” cannot be “{value}”, its value on {environment}',
       advice: '{why}',
     },
     'not-an-address': {
-      title: '{part}: the field “{field}” cannot be “{value}” where it stands',
-      advice: 'An address begins there: only a whole address like https://www.example.com/ can stand there.',
+      title: '{part}: the field “{field}” cannot be “{value}” in that place',
+      advice: 'An address starts there, so it needs a full address like https://www.example.com/.',
     },
     'not-a-word': {
-      title: '{part}: the field “{field}” cannot be “{value}” where it stands',
-      advice: 'Only letters, digits, dots and dashes can stand there; put the attribute’s value in quotes.',
+      title: '{part}: the field “{field}” cannot be “{value}” in that place',
+      advice: 'Only letters, digits, dots and hyphens work there. Put quotes around the attribute’s value.',
     },
   },
   isFixable: false,

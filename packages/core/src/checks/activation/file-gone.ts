@@ -13,14 +13,14 @@ export const fileGone = defineCheck({
   id: 'file-gone',
   area: 'activation',
   severity: 'warning',
-  title: 'A file that is not there',
-  why: 'The code asks for a file that its server does not have, or does not give. Nothing happens, and only the browser’s own log says why.',
+  title: 'A file does not exist',
+  why: 'The code loads a file that its server does not have or will not give. Nothing happens, and only the browser’s console says why.',
   asks: ['files'],
   messages: {
     gone: {
-      title: '{part} loads a file that is not there',
+      title: '{part} loads a file that does not exist',
       advice:
-        'The server of {file} answered with {status} when the last survey asked. Copy the code from the provider again: the address has a mistake, or the provider has moved the file.',
+        'The server of {file} answered with {status} when the last survey asked. Copy the code from the provider again: the address is wrong, or the provider has moved the file.',
     },
   },
   roles: { loads: 'loads it' },

@@ -7,9 +7,9 @@ export const ignoredCode = defineCheck({
   area: 'activation',
   severity: 'warning',
   title: 'Code that no browser runs',
-  why: 'A script element with an address ignores what is written inside it. Settings or calls that stand there have no effect.',
+  why: 'A script tag with an address (src) ignores any code inside it. Settings or calls there have no effect.',
   messages: {
-    ignored: { title: '{part} holds code that is never run', advice: '{problem}' },
+    ignored: { title: '{part} has code that never runs', advice: '{problem}' },
   },
   roles: {
     ignored: 'ignored',

@@ -13,19 +13,19 @@ export const isolatedPage = defineCheck({
   id: 'isolated-page',
   area: 'activation',
   severity: 'advice',
-  title: 'On an isolated page only what other hosts release is loaded',
-  why: 'A page can ask that whatever comes from elsewhere says that it may be used there. Most providers do not say it, and the browser then keeps their files and frames out. Whether this provider does, nobody can tell from the code.',
+  title: 'An isolated page loads only what other hosts allow',
+  why: 'A page can demand that anything from elsewhere carries permission to be used there. Most providers do not send it, and browsers then block their files and frames. The code does not tell whether this provider does.',
   asks: ['survey'],
   messages: {
     file: {
       title: '{part} runs on {page} only if {host} allows it',
       advice:
-        'The page is isolated from other hosts (Cross-Origin-Embedder-Policy: {policy}){pages, plural, =1 {} other {, and so are # pages in all}}. Ask the provider whether {host} sends “Cross-Origin-Resource-Policy: cross-origin”. If it does not, leave these pages out, or have the site send “credentialless”.',
+        'The page is isolated from other hosts (Cross-Origin-Embedder-Policy: {policy}){pages, plural, =1 {} other { (# pages in all)}}. Ask the provider whether {host} sends “Cross-Origin-Resource-Policy: cross-origin”. If not, exclude these pages, or have the site send “credentialless”.',
     },
     frame: {
-      title: 'The frame in {part} shows on {page} only if {host} allows it',
+      title: 'The frame in {part} appears on {page} only if {host} allows it',
       advice:
-        'The page is isolated from other hosts (Cross-Origin-Embedder-Policy: {policy}){pages, plural, =1 {} other {, and so are # pages in all}}. Ask the provider whether its page sends this header too. If it does not, leave these pages out.',
+        'The page is isolated from other hosts (Cross-Origin-Embedder-Policy: {policy}){pages, plural, =1 {} other { (# pages in all)}}. Ask the provider whether its page sends this header too. If not, exclude these pages.',
     },
   },
   roles: { loaded: 'comes from another host' },

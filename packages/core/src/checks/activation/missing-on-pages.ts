@@ -9,23 +9,23 @@ export const missingOnPages = defineCheck({
   area: 'activation',
   severity: 'warning',
   title: 'Published, but not on the pages',
-  why: 'Visitors of these pages do not get it, though it is live: the pages come from somewhere else, a copy of them is kept on the way, or something strips the code.',
+  why: 'Visitors to these pages do not get it although it is live: the pages come from somewhere else, a cache serves an old copy, or something strips the code.',
   asks: ['survey'],
   messages: {
     some: {
       title: '{part} is missing on {missing} of {expected} pages',
       advice:
-        'The last survey did not find it on {page}, for example. Check that this page reaches visitors through Pragmatica, and that no older copy of it is kept on the way.',
+        'The last survey did not find it on {page}, for example. Check that this page reaches visitors through Pragmatica, and that no cache serves an older copy.',
     },
     all: {
       title: '{part} is on none of its pages',
       advice:
-        'The last survey looked at {expected, plural, one {one page} other {# pages}} and found it on none. Check that the address of the site leads to Pragmatica; if the code is pasted by hand, check that the editor keeps script tags.',
+        'The last survey looked at {expected, plural, one {one page} other {# pages}} and found it on none. Check that the site’s address leads to Pragmatica. If you paste the code by hand, check that the editor keeps script tags.',
     },
     changed: {
       title: '{part} reaches visitors changed',
       advice:
-        'On {page}, for example, the same thing stands in other words. Something between Pragmatica and the visitor rewrites it, such as a service that speeds pages up: exclude it there.',
+        'On {page}, for example, the code looks different. Something between Pragmatica and the visitor rewrites it, such as a page-speed service. Exclude this code there.',
     },
   },
   roles: { part: 'here' },

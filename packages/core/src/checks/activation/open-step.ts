@@ -8,7 +8,7 @@ export const openStep = defineCheck({
   area: 'activation',
   severity: 'warning',
   title: 'Something still to be done at the provider',
-  why: 'Code alone is not enough: the provider has to know the site, too. Until then it may show nothing, or throw away what it is sent, and nothing on the page tells.',
+  why: 'Code alone is not enough: the provider has to know your site too. Until then it may show nothing or discard your data, and the page gives no hint.',
   given:
     'The first follows a recipe with a step at the provider that nobody has ticked yet; the second follows none.',
   recipes: [
@@ -28,11 +28,11 @@ export const openStep = defineCheck({
   messages: {
     open: {
       title: '“{snippet}”: {open}',
-      advice: '{step}. Then tick it off in the site’s checklist.',
+      advice: '{step}. Then tick it off on the site’s checklist.',
     },
     'open-with-help': {
       title: '“{snippet}”: {open}',
-      advice: '{step}. {help} Then tick it off in the site’s checklist.',
+      advice: '{step}. {help} Then tick it off on the site’s checklist.',
     },
   },
   isFixable: false,

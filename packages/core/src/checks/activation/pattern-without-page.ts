@@ -9,41 +9,41 @@ export const patternWithoutPage = defineCheck({
   id: 'pattern-without-page',
   area: 'activation',
   severity: 'advice',
-  title: 'A page rule that matches no page',
-  why: 'A letter too few in an address, or a section that has moved: the snippet is on, and no visitor ever gets it there.',
+  title: 'A page rule matches no page',
+  why: 'A missing letter in an address or a section that has moved is enough: the snippet is on, and no visitor gets it there.',
   asks: ['survey'],
   messages: {
     none: {
       title: '“{snippet}” names {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If the page can be reached only after a booking or an order, all is well; otherwise correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If the page appears only after a booking or an order, all is well; otherwise correct the rule.',
     },
     near: {
       title: '“{snippet}” names {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If you meant that, correct the rule.',
     },
     slip: {
-      title: '“{snippet}” names {pattern}, and the page is {near}',
+      title: '“{snippet}” names {pattern}, but the page is {near}',
       advice:
-        'No page matches {pattern}{slip, select, slash {: the slash at its end makes it another address} case {: in addresses upper and lower case differ} wildcard {: its * stands where no page has anything} other {}}. Write {near}.',
-      fix: 'Write {near}.',
+        'No page matches {pattern}{slip, select, slash {: the slash at the end makes it a different address} case {: addresses are case-sensitive} wildcard {: nothing matches its *} other {}}. Use {near}.',
+      fix: 'Use {near}.',
     },
     'slip-excluded': {
-      title: '“{snippet}” leaves out {pattern}, and the page is {near}',
+      title: '“{snippet}” excludes {pattern}, but the page is {near}',
       advice:
-        'No page matches {pattern}{slip, select, slash {: the slash at its end makes it another address} case {: in addresses upper and lower case differ} wildcard {: its * stands where no page has anything} other {}}, so the snippet runs there after all. Write {near}.',
-      fix: 'Write {near}.',
+        'No page matches {pattern}{slip, select, slash {: the slash at the end makes it a different address} case {: addresses are case-sensitive} wildcard {: nothing matches its *} other {}}, so the snippet runs there after all. Use {near}.',
+      fix: 'Use {near}.',
     },
     excluded: {
-      title: '“{snippet}” leaves out {pattern}, which matches no page',
+      title: '“{snippet}” excludes {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If a page is to be left out, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches. If a page should be excluded, correct the rule.',
     },
     'near-excluded': {
-      title: '“{snippet}” leaves out {pattern}, which matches no page',
+      title: '“{snippet}” excludes {pattern}, which matches no page',
       advice:
-        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If that is what you mean, correct the rule.',
+        'The last survey saw {pages, plural, one {one page} other {# pages}}, and none of them matches; {near} is close. If you meant that, correct the rule.',
     },
   },
   isFixable: true,

@@ -8,19 +8,19 @@ export const placeholder = defineCheck({
   id: 'placeholder',
   area: 'activation',
   severity: 'error',
-  title: 'An example’s value instead of your own',
-  why: 'The code still has the value that the instructions show. It reports to nobody, or to somebody else.',
+  title: 'An example value instead of your own',
+  why: 'The code still has the example value from the instructions. It reports to nobody, or to somebody else.',
   asks: ['recipes'],
   messages: {
     example: {
-      title: '{part} still has the example’s “{value}”',
+      title: '{part} still has the example value “{value}”',
       advice:
-        'Find your own value on the provider’s page, often under “account” or “installation”, and write it here.',
+        'Find your own value on the provider’s page, often under “account” or “installation”, and enter it here.',
     },
     'of-recipe': {
-      title: '{part} has the account from the instructions, “{value}”',
+      title: '{part} has the example account from the instructions, “{value}”',
       advice:
-        'The recipe “{recipe}” names it as an example. Find your own {label} on the provider’s page, and write it here.',
+        'The recipe “{recipe}” gives it as an example. Find your own {label} on the provider’s page, and enter it here.',
     },
   },
   roles: {

@@ -15,34 +15,33 @@ export const reachEmpty = defineCheck({
   id: 'reach-empty',
   area: 'activation',
   severity: 'warning',
-  title: 'A snippet that never runs',
-  why: 'It is switched on and looks active, but its reach holds no page load at all: no page, no hour, or no device.',
+  title: 'A snippet never runs',
+  why: 'It is on and looks active, but its reach leaves nothing: no page, no hour, or no device.',
   messages: {
     over: {
-      title: '“{snippet}” is over: its last day has been',
-      advice: 'Its hours say: {hours}. Give it new days, or switch it off.',
+      title: '“{snippet}” has ended: its last day is past',
+      advice: 'Its hours are {hours}. Choose new days, or switch it off.',
     },
     'never-open': {
       title: '“{snippet}” never opens',
-      advice:
-        'Its hours say: {hours}. On no day to come is it open. Change its days or its hours, or switch it off.',
+      advice: 'Its hours are {hours}, and no coming day fits. Change its days or hours, or switch it off.',
     },
     'no-device': {
-      title: '“{snippet}” is for no device',
-      advice: 'Choose a device that it runs on, or switch it off.',
+      title: '“{snippet}” runs on no device',
+      advice: 'Choose at least one device, or switch it off.',
     },
     'no-window': {
-      title: '“{snippet}” fits into no window',
-      advice: 'Its least width is greater than its greatest. Change one of the two.',
+      title: '“{snippet}” fits no window size',
+      advice: 'Its minimum width is greater than its maximum. Change one of them.',
     },
     'no-page': {
       title: '“{snippet}” runs on no page',
-      advice: 'Its rules say: {rules}. Take the page out of those that are left out.',
+      advice: 'Its rules are {rules}. Remove the page from those that are excluded.',
     },
     'no-page-of-environment': {
       title: '“{snippet}” runs on no page',
       advice:
-        'Its rules say: {rules}. None of the site’s {environment} hosts has such a page. Change its pages or its environment.',
+        'Its rules are {rules}, and none of the site’s {environment} hosts has such a page. Change its pages or its environment.',
     },
   },
   isFixable: false,

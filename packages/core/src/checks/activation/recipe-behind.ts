@@ -11,8 +11,8 @@ export const recipeBehind = defineCheck({
   id: 'recipe-behind',
   area: 'activation',
   severity: 'advice',
-  title: 'A snippet that follows an older version of its recipe',
-  why: 'The provider’s install has changed since. Older code mostly goes on working for a while, and then stops on a day that nobody notices.',
+  title: 'A snippet follows an older version of its recipe',
+  why: 'The provider’s install has changed since. Older code usually works for a while, then stops one day without anybody noticing.',
   given: 'The first follows version 1 of a recipe that has a version 2; the second follows none.',
   recipes: [
     FIRST,
@@ -21,12 +21,12 @@ export const recipeBehind = defineCheck({
   asks: ['recipes'],
   messages: {
     behind: {
-      title: '“{snippet}” follows version {version} of “{recipe}”, and there is version {newest}',
-      advice: 'See what it would change and bring the snippet up to it.',
+      title: '“{snippet}” uses version {version} of “{recipe}”; the newest is {newest}',
+      advice: 'See what would change, and update the snippet.',
     },
     'behind-with-news': {
-      title: '“{snippet}” follows version {version} of “{recipe}”, and there is version {newest}',
-      advice: '{news} See what it would change and bring the snippet up to it.',
+      title: '“{snippet}” uses version {version} of “{recipe}”; the newest is {newest}',
+      advice: '{news} See what would change, and update the snippet.',
     },
   },
   isFixable: false,

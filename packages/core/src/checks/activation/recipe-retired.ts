@@ -7,8 +7,8 @@ export const recipeRetired = defineCheck({
   id: 'recipe-retired',
   area: 'activation',
   severity: 'warning',
-  title: 'An install that its provider has given up',
-  why: 'It may stop working on any day, and nobody will say so. Visitors go on loading it until then.',
+  title: 'The provider has retired this install',
+  why: 'It may stop working any day, without notice. Until then visitors keep loading it.',
   given: 'The recipe that knows the first by its address is retired.',
   recipes: [
     exampleRecipe('tallymast-old', 'Tallymast, old counter', {
@@ -19,15 +19,15 @@ export const recipeRetired = defineCheck({
   asks: ['recipes'],
   messages: {
     retired: {
-      title: '“{snippet}” is an install that is retired: “{recipe}”',
-      advice: '{reason} Ask the provider what takes its place, or switch it off.',
+      title: '“{snippet}” uses a retired install: “{recipe}”',
+      advice: '{reason} Ask the provider what replaces it, or switch it off.',
     },
     replaced: {
-      title: '“{snippet}” is an install that is retired: “{recipe}”',
+      title: '“{snippet}” uses a retired install: “{recipe}”',
       advice: '{reason} Apply the recipe “{next}” instead, and switch this one off.',
     },
     'in-pages': {
-      title: 'The site itself holds an install that is retired: “{recipe}”',
+      title: 'The site itself has a retired install: “{recipe}”',
       advice:
         '{reason} It is written into {pages, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there{next, select, none {} other {, and apply the recipe “{next}” instead}}.',
     },

@@ -9,16 +9,16 @@ export const saidPages = defineCheck({
   id: 'said-pages',
   area: 'activation',
   severity: 'warning',
-  title: 'Code that runs on other pages than its provider says',
-  why: 'Code for a confirmation page tells the provider that somebody has bought or booked. On every page it counts each visit as a sale.',
+  title: 'Code runs on other pages than its provider says',
+  why: 'Code for a confirmation page tells the provider that somebody has bought or booked. On every page, it counts each visit as a sale.',
   messages: {
     'only-some': {
-      title: '{part} is meant for {pages} only, and runs on every page',
-      advice: 'Its provider says: “{statement}” Name the pages that it is for.',
+      title: '{part} is meant for {pages} only, but runs on every page',
+      advice: 'Its provider says: “{statement}” Limit it to those pages.',
     },
     all: {
-      title: '{part} is meant for every page, and runs on some',
-      advice: 'Its provider says: “{statement}” If that is what you want, let it run on all pages.',
+      title: '{part} is meant for every page, but runs on some',
+      advice: 'Its provider says: “{statement}” If you want that, run it on all pages.',
     },
   },
   isFixable: false,

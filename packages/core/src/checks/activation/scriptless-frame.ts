@@ -9,13 +9,13 @@ export const scriptlessFrame = defineCheck({
   id: 'scriptless-frame',
   area: 'activation',
   severity: 'warning',
-  title: 'A frame whose scripts may not run',
-  why: 'With the attribute “sandbox” a frame may do only what is listed there. Without “allow-scripts” a widget in it stays empty or does not react.',
+  title: 'A frame that may not run scripts',
+  why: 'With the “sandbox” attribute a frame can do only what is listed there. Without “allow-scripts”, a widget in it stays empty or does not respond.',
   messages: {
     sandbox: {
       title: '{part} shows a frame that may not run its scripts',
       advice:
-        'Write sandbox="allow-scripts allow-same-origin allow-forms allow-popups" where you trust the provider, or leave the attribute out as in its instructions.',
+        'If you trust the provider, write sandbox="allow-scripts allow-same-origin allow-forms allow-popups", or remove the attribute if its instructions do not have it.',
     },
   },
   roles: { frame: 'without allow-scripts' },

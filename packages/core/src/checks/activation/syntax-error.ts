@@ -7,17 +7,17 @@ export const syntaxError = defineCheck({
   area: 'activation',
   severity: 'error',
   title: 'A script that browsers cannot read',
-  why: 'One wrong character, and a browser does not run any of the script. Most often a piece was not copied.',
+  why: 'With one wrong character, browsers run none of the script. Most often part of it was not copied.',
   messages: {
     unreadable: {
-      title: 'A script in {part} cannot be read',
+      title: 'A script in {part} has a syntax error',
       advice:
-        'Browsers stop at line {line}, column {column} of {part} ({problem}). Compare that line with the provider’s page: a character too many or too few is enough.',
+        'Browsers stop at line {line}, column {column} of {part} ({problem}). Compare that line with the provider’s page: one extra or missing character is enough.',
     },
     'cut-off': {
       title: 'A script in {part} is cut off',
       advice:
-        'It ends in the middle, at line {line} of {part}. Copy the code again from the provider’s page, to its very end.',
+        'It ends in the middle, at line {line} of {part}. Copy the code again from the provider’s page, right to the end.',
     },
   },
   roles: {

@@ -7,22 +7,22 @@ export const testMode = defineCheck({
   id: 'test-mode',
   area: 'activation',
   severity: 'warning',
-  title: 'A test mode that is still on',
-  why: 'In test mode most tools keep nothing, or show visitors what only you should see.',
+  title: 'Test mode is still on',
+  why: 'In test mode most tools record nothing, or show visitors things only you should see.',
   asks: ['hosts'],
   messages: {
     test: {
       title: '{part} seems to be in test mode',
-      advice: 'Switch the test mode off before you publish to the live site, or let it run on staging only.',
+      advice: 'Switch test mode off before you publish to the live site, or limit it to staging.',
     },
     address: {
-      title: '{part} talks to {value}, which is for testing',
+      title: '{part} uses {value}, which is for testing',
       advice:
-        'What visitors do there reaches nobody, or does not load at all. Write the provider’s live address, or let it run on staging only.',
+        'Nothing visitors do there reaches you, or it does not load at all. Use the provider’s live address, or limit it to staging.',
     },
     'own-staging': {
       title: '{part} uses {value}, a staging host of this site, on the live site',
-      advice: 'Write the live host, or an address without a host, so that it fits both.',
+      advice: 'Use the live host, or an address without a host, which works on both.',
     },
   },
   roles: {

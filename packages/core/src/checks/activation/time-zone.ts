@@ -8,22 +8,21 @@ export const timeZoneCheck = defineCheck({
   id: 'time-zone',
   area: 'activation',
   severity: 'advice',
-  title: 'Opening hours on a site without a time zone of its own',
-  why: 'Hours count in the site’s time zone. In UTC a chat that is meant to open at nine opens in the night elsewhere, and one hour off for half the year in most of Europe.',
+  title: 'Hours on a site with no time zone of its own',
+  why: 'Hours follow the site’s time zone. In UTC, a chat meant to open at nine may open in the middle of the night, and in most of Europe it is an hour off for half the year.',
   asks: ['hosts'],
   messages: {
     utc: {
-      title: 'The hours of {snippets} count in UTC',
-      advice:
-        'The site’s time zone was never set. If your business keeps another time, choose its zone in the settings.',
+      title: 'The hours of {snippets} are in UTC',
+      advice: 'The site’s time zone was never set. Choose yours in the settings.',
     },
     'other-zone': {
-      title: 'The hours of {snippets} count in UTC, and the site is elsewhere',
-      advice: '“{sign}” names the time zone {zone}. Choose the site’s zone in the settings.',
+      title: 'The hours of {snippets} are in UTC, but the site is elsewhere',
+      advice: '“{sign}” mentions the time zone {zone}. Choose the site’s zone in the settings.',
     },
     'other-country': {
-      title: 'The hours of {snippets} count in UTC, and the site is elsewhere',
-      advice: '{sign} is a host of a country with another time. Choose the site’s zone in the settings.',
+      title: 'The hours of {snippets} are in UTC, but the site is elsewhere',
+      advice: '{sign} belongs to a country in another time zone. Choose the site’s zone in the settings.',
     },
   },
   isFixable: false,

@@ -8,22 +8,21 @@ export const undefinedReach = defineCheck({
   id: 'undefined-reach',
   area: 'activation',
   severity: 'error',
-  title: 'A reach that names something the site does not have',
-  why: 'A page group that is gone holds no page, and a purpose that no visitor is asked about is never agreed to: the snippet is switched on and never runs.',
+  title: 'The reach names something that the site does not have',
+  why: 'A page group that no longer exists has no pages, and visitors never agree to a purpose they are not asked about: the snippet is on and never runs.',
   messages: {
     'no-group': {
-      title: '“{snippet}” names the page group {group}, which is not there',
-      advice:
-        'Choose another group or write the pages themselves, or define the group in the site’s settings.',
+      title: '“{snippet}” uses the page group {group}, which does not exist',
+      advice: 'Choose another group, list the pages instead, or define the group in the site’s settings.',
     },
     'no-purpose': {
-      title: '“{snippet}” waits for consent to “{purpose}”, about which this site asks nobody',
-      advice: 'Choose one of the purposes that the site defines, or define this one in its settings.',
+      title: '“{snippet}” waits for consent to “{purpose}”, which this site does not ask for',
+      advice: 'Choose one of the site’s purposes, or define this one in its settings.',
     },
     'no-consent': {
-      title: '“{snippet}” waits for consent to “{purpose}”, about which this site asks nobody',
+      title: '“{snippet}” waits for consent to “{purpose}”, which this site does not ask for',
       advice:
-        'Say in the site’s settings which purposes visitors are asked about, and which cookie keeps the answer.',
+        'In the site’s settings, list the purposes that visitors are asked about and name the cookie that stores the answer.',
     },
   },
   isFixable: false,

@@ -8,18 +8,18 @@ export const unreadCode = defineCheck({
   id: 'unread-code',
   area: 'activation',
   severity: 'error',
-  title: 'Code that could not be read',
-  why: 'Code is read within limits, so that no snippet can hold up the others. Nothing is known of code beyond them: not what it loads, not what it needs, not whether it is there twice.',
+  title: 'Code that could not be checked',
+  why: 'Code is checked within limits, so that no snippet can hold up the others. Nothing is known about code beyond them: what it loads, what it needs, or whether it is there twice.',
   messages: {
     unread: {
-      title: '{part} could not be read',
+      title: '{part} could not be checked',
       advice:
-        '{problem} It can be published with a reason, unchecked. Better: ask its provider for shorter code, or load it as a file.',
+        '{problem} You can publish it unchecked if you give a reason. Better: ask its provider for shorter code, or load it as a file.',
     },
     'unfinished-set': {
       title: 'The checks could not be finished',
       advice:
-        'Reading this set took longer than checks may take. Remove the longest snippets one by one until the checks finish; the last one removed is the cause.',
+        'This set took longer to check than allowed. Remove the longest snippets one by one until the checks finish; the last one you removed is the cause.',
     },
   },
   roles: {

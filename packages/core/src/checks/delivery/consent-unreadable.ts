@@ -7,14 +7,14 @@ export const consentUnreadable = defineCheck({
   id: 'consent-unreadable',
   area: 'delivery',
   severity: 'warning',
-  title: 'Waits for consent that browsers cannot look up',
-  why: 'What a visitor has agreed to is read in the visitor’s own browser. If the small script there cannot find it, the code runs for nobody, whatever visitors agree to.',
+  title: 'Waits for consent that cannot be read',
+  why: 'Consent is read in the visitor’s own browser. If the small script there cannot find it, the code never runs, whatever visitors agree to.',
   asks: ['hosts'],
   messages: {
     path: {
       title: '“{snippet}” runs for nobody on {hosts}',
       advice:
-        'It waits for consent, and the script that brings it there cannot follow “{path}” into the cookie: it follows names only, as in $.purposes.granted. Change the path in the settings, or let the consent banner write a plain list.',
+        'It waits for consent, and the script that loads it cannot follow “{path}” into the cookie. It understands plain names only, as in $.purposes.granted. Change the path in the settings, or have the consent banner store a plain list.',
     },
   },
   given: 'The site gets everything by the one line, and searches the cookie’s JSON by a condition.',

@@ -7,14 +7,14 @@ export const decidedOnceCheck = defineCheck({
   id: 'decided-once',
   area: 'delivery',
   severity: 'warning',
-  title: 'Depends on what files cannot ask',
-  why: 'A file is the same for every visitor. Whatever depends on the device, the hour or the visitor’s consent is settled once for all of them, when the file is written.',
+  title: 'Depends on something that files cannot know',
+  why: 'A file is the same for every visitor. Anything that depends on the device, the hour or consent is decided once for everybody, when the file is written.',
   asks: ['hosts'],
   messages: {
     files: {
-      title: '“{snippet}” runs {limits}, and the files of {hosts} cannot ask',
+      title: '“{snippet}” runs {limits}, which the files of {hosts} cannot check',
       advice:
-        'In the files it is settled for a desktop, without consent, at the hour at which they are written. Deliver {hosts} by the one line, or let the code itself ask.',
+        'The files are written for a desktop, without consent, at the time of writing. Deliver {hosts} by the one line, or have the code itself check.',
     },
   },
   given: 'The site’s pages are files, written by Pragmatica.',

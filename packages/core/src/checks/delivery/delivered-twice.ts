@@ -12,14 +12,14 @@ export const deliveredTwice = defineCheck({
   id: 'delivered-twice',
   area: 'delivery',
   severity: 'warning',
-  title: 'Pages that get everything in two ways',
-  why: 'Where code comes in two ways it runs twice: visits count double, chats open twice, adverts are paid for that nobody saw.',
+  title: 'Pages get everything twice',
+  why: 'Code delivered in two ways runs twice: visits count double, chats open twice, and you pay for adverts that nobody saw.',
   asks: ['survey'],
   messages: {
     line: {
-      title: 'Everything runs twice on {page}: by {way}, and by the one line that is pasted there',
+      title: 'Everything runs twice on {page}: through {way}, and through the one line pasted there',
       advice:
-        'Remove the line from the site’s own pages ({pages, plural, one {it stands on one} other {it stands on #}}), or choose the one line as the way of {hosts} under Delivery.',
+        'Remove the line from the site’s own pages ({pages, plural, one {it is on one page} other {it is on #}}), or choose the one line as the way of {hosts} under Delivery.',
     },
   },
   given: 'The site gets everything by the gateway, and somebody has pasted the one line as well.',

@@ -14,19 +14,19 @@ export const lateForPage = defineCheck({
   id: 'late-for-page',
   area: 'delivery',
   severity: 'warning',
-  title: 'Comes after the page’s own script that uses it',
-  why: 'The page’s own script calls something that a snippet defines. If the snippet comes later than that, the script stops there, and whatever came behind it in the page does not happen.',
+  title: 'Comes after the page’s own script that needs it',
+  why: 'The page’s own script calls something that a snippet defines. If the snippet comes later, that script stops with an error, and the rest of it never runs.',
   asks: ['survey', 'hosts'],
   messages: {
     async: {
       title: '“{name}” is used on {page} before {part} defines it',
       advice:
-        'On {hosts} snippets come by {way}, for which no page waits. Paste the line in its in-order form there, or let the page’s script look first whether “{name}” is there.',
+        'On {hosts} snippets come by {way}, which pages do not wait for. Paste the in-order form of the line there, or have the page’s script check that “{name}” exists.',
     },
     body: {
       title: '“{name}” is used on {page} before {part} defines it',
       advice:
-        'On {hosts} what goes into the body comes later than the page’s own scripts ({way}). Move this part into the head, or let the page’s script look first whether “{name}” is there.',
+        'On {hosts} anything in the body comes later than the page’s own scripts ({way}). Move this part to the head, or have the page’s script check that “{name}” exists.',
     },
   },
   roles: { defines: 'defined here' },

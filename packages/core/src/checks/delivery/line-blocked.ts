@@ -12,18 +12,18 @@ export const lineBlocked = defineCheck({
   area: 'delivery',
   severity: 'warning',
   title: 'The page’s content policy blocks the one line',
-  why: 'The page tells browsers which scripts may run on it, and the one line is not on its list. Nothing that is managed here reaches visitors of that page.',
+  why: 'The page tells browsers which scripts may run on it, and the one line is not on the list. None of your snippets reach visitors on that page.',
   asks: ['hosts'],
   messages: {
     host: {
       title: 'The content policy of {page} blocks the one line',
       advice:
-        'Its {directive} does not list {host}{pages, plural, =1 {} other {; the same on # pages in all}}. Add {host} to {directive} where the site sets its policy, and what your snippets load.',
+        'Its {directive} does not list {host}{pages, plural, =1 {} other { (# pages in all)}}. Add {host} to {directive} where the site sets its policy, and what your snippets load.',
     },
     nonce: {
       title: 'On {page} the one line needs the page’s nonce',
       advice:
-        'The {directive} of this page lets scripts in only by a one-time mark that the site’s own server gives{pages, plural, =1 {} other {; the same on # pages in all}}. Put the mark on the pasted line as on the page’s other scripts; the line hands it on to your snippets. If it has it already, accept this finding.',
+        'The {directive} of this page allows only scripts with a one-time mark that the site’s own server sets{pages, plural, =1 {} other { (# pages in all)}}. Add the nonce to the pasted line as on the page’s other scripts; the line passes it on to your snippets. If it already has one, accept this finding.',
     },
   },
   given: 'The site gets everything by the one line; its fares page has a policy, its home page none.',

@@ -12,37 +12,37 @@ export const noBox = defineCheck({
   area: 'delivery',
   severity: 'warning',
   title: 'No box to paste it into',
-  why: 'On a site whose code is pasted, what no box takes reaches no visitor.',
+  why: 'On a site where you paste the code yourself, anything without a box reaches no visitor.',
   asks: ['hosts'],
   messages: {
     unknown: {
-      title: 'Nobody has said which boxes {hosts} has for code',
+      title: 'The code boxes of {hosts} are not described yet',
       advice:
-        'Describe them under Delivery, or with “pragmatica paste box”: what each is called and what it is for. Then you get the exact text for each.',
+        'Describe them under Delivery, or with “pragmatica paste box”: what each is called and where it goes. You then get the exact text for each.',
     },
     'no-head-box': {
-      title: '{part} goes {where}, and there is no box for the head',
+      title: '{part} goes {where}, but there is no box for the head',
       advice:
         'Move it to the end of the body if its provider allows that, describe the head box if there is one, or deliver {hosts} by the one line.',
     },
     'no-body-box': {
-      title: '{part} goes {where}, and no box reaches there',
+      title: '{part} goes {where}, but no box reaches there',
       advice:
         'Describe the foot box of the site builder, if it has one, or choose another place for this part.',
     },
     'strips-scripts': {
-      title: '{part} needs a script, and its box strips scripts out',
-      advice: 'Choose a place whose box keeps scripts, or put the snippet out of reach of {hosts}.',
+      title: '{part} needs a script, but its box strips scripts',
+      advice: 'Choose a place whose box keeps scripts, or exclude {hosts} from its reach.',
     },
     'too-many-pages': {
       title: '{part} would have to be pasted into {pages, number} pages one by one',
       advice:
-        '{most, number} pages are the most that anybody gets right by hand. Describe a box for all pages if there is one; Pragmatica then writes the page rules into the block.',
+        'Nobody gets more than {most, number} pages right by hand. If there is a box for all pages, describe it; Pragmatica then writes the page rules into the block.',
     },
     'too-long': {
       title: 'The block for “{box}” is {over, number} characters too long',
       advice:
-        'Its {count, plural, one {part} other {# parts}} together are too long for it. Move what can go elsewhere to another place, or use the one line, which is one short tag.',
+        'Its {count, plural, one {part} other {# parts}} together are too long for it. Move some of them to another place, or use the one line, which is a single short tag.',
     },
   },
   given: 'The site’s code is pasted, and its builder has code blocks on single pages only.',

@@ -13,14 +13,14 @@ export const readyLate = defineCheck({
   id: 'ready-late',
   area: 'delivery',
   severity: 'advice',
-  title: 'Waits for a moment that may be over',
-  why: 'A page is read once and loaded once. Code that comes after that and waits for it would wait for ever.',
+  title: 'Waits for a moment that may be past',
+  why: 'A page becomes ready once and loads once. Code that arrives later and waits for that would wait forever.',
   asks: ['hosts'],
   messages: {
     called: {
-      title: '{part} waits for “{moment}”, which may be over when it comes',
+      title: '{part} waits for “{moment}”, which may be past when it arrives',
       advice:
-        'On {hosts} a script brings it when the page may be ready already. Pragmatica then calls what waits at once, so it mostly works all the same. Look at the page once; if something is missing, ask the provider for code that looks at document.readyState first.',
+        'On {hosts} a script loads it, perhaps after the page is ready. Pragmatica then runs the waiting code straight away, so it usually still works. Look at the page once; if something is missing, ask the provider for code that checks document.readyState first.',
     },
   },
   roles: { waits: 'waits here' },

@@ -8,14 +8,14 @@ export const viewUnnoticed = defineCheck({
   id: 'view-unnoticed',
   area: 'delivery',
   severity: 'warning',
-  title: 'Should run on every view, where views go unnoticed',
-  why: 'A single-page application shows a new view without loading a page. Where nobody notices, what should run again does not, and only the first view is counted.',
+  title: 'Should run on every view, but views go unnoticed',
+  why: 'A single-page application shows new views without loading a page. If nothing notices, code that should run again does not, and only the first view is counted.',
   asks: ['hosts'],
   messages: {
     once: {
-      title: '{part} runs only once for a page load on {hosts}',
+      title: '{part} runs only once per page load on {hosts}',
       advice:
-        'It should run on every view, which only the one line notices. Deliver {hosts} by the one line, or let the site itself call the provider on every view.',
+        'It should run on every view, which only the one line notices. Deliver {hosts} by the one line, or have the site call the provider on every view.',
     },
   },
   given: 'The site gets everything by the gateway.',

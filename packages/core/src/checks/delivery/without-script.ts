@@ -9,14 +9,14 @@ export const withoutScript = defineCheck({
   id: 'without-script',
   area: 'delivery',
   severity: 'advice',
-  title: 'A noscript piece that a script would have to bring',
-  why: 'A noscript piece is for visitors whose browsers run no scripts. Where a script brings the code, they get nothing of it.',
+  title: 'A noscript piece that never shows',
+  why: 'A noscript piece is for browsers without scripts. Where a script loads your code, those browsers get none of it.',
   asks: ['hosts'],
   messages: {
     script: {
       title: 'The noscript piece of {part} never shows on {hosts}',
       advice:
-        'There a script brings it, and it is for browsers that run none. If these visitors matter, put this piece into the site’s own pages; otherwise accept this finding.',
+        'A script loads it there, and it is for browsers without scripts. If those visitors matter, put this piece into the site’s own pages; otherwise accept this finding.',
     },
   },
   roles: { noscript: 'for visitors without JavaScript' },

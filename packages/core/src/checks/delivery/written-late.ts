@@ -8,14 +8,14 @@ export const writtenLate = defineCheck({
   id: 'written-late',
   area: 'delivery',
   severity: 'advice',
-  title: 'Writes into a page that has been read',
-  why: 'Code that runs after the page has been read has nothing left to write into: document.write would wipe the page.',
+  title: 'Writes into a page that has finished loading',
+  why: 'After the page has loaded, document.write would wipe it.',
   asks: ['hosts'],
   messages: {
     caught: {
       title: '{part} writes into the page with document.write',
       advice:
-        'On {hosts} a script brings it when the page has been read. Pragmatica catches what it writes and puts it behind its script; only elements that it opens and never closes look different. Look at the page once, or ask the provider for code without document.write.',
+        'On {hosts} a script loads it after the page has loaded. Pragmatica catches what it writes and inserts it after its script; only elements that it leaves open look different. Look at the page once, or ask the provider for code without document.write.',
     },
   },
   roles: { write: 'what it writes is caught' },

@@ -22,29 +22,29 @@ export const hardCoded = defineCheck({
   id: 'hard-coded',
   area: 'duplicates',
   severity: 'warning',
-  title: 'The same thing in the site itself',
-  why: 'A theme or an earlier agency put the same code into the pages. Both run, so visits count double, and switching the snippet off stops only one of them.',
+  title: 'Also hard-coded in the site',
+  why: 'A theme or an earlier agency put the same code into the pages. Both run, so visits count double, and switching the snippet off stops only one.',
   asks: ['survey'],
   messages: {
     'same-code': {
-      title: '{part} also stands in the site itself',
+      title: '{part} is also hard-coded in the site',
       advice:
-        'The same code is written into {count, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there: most likely it is in the template (theme) of the site.',
+        'The same code is written into {count, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there; it is probably in the site’s theme or template.',
     },
     'same-account': {
       title: 'The site itself reports to the same account as {part}',
       advice:
-        'Other code for the account {account} is written into {count, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there: most likely it is in the template (theme) of the site.',
+        'Other code for the account {account} is written into {count, plural, one {the page {page}} other {# pages, such as {page}}}. Remove it there; it is probably in the site’s theme or template.',
     },
     'by-container': {
-      title: '{part} may run twice: {file} brings {domain}, too',
+      title: '{part} may run twice: {file} loads {domain} too',
       advice:
-        'What {carrier} loads fetches scripts of {domain} itself, on {page} for example. Look into that container, and keep one of the two.',
+        '{carrier} also loads scripts from {domain}, on {page} for example. Check that container, and keep one of the two.',
     },
     'same-file': {
-      title: '{part} loads a file that the site itself loads, too',
+      title: '{part} loads a file that the site already loads',
       advice:
-        '{count, plural, one {The page {page} loads} other {# pages, such as {page}, load}} {file} already. Take it out of {part} if all its pages have it, or remove it there.',
+        '{count, plural, one {The page {page} loads} other {# pages, such as {page}, load}} {file} already. Remove it from {part} if all its pages have it, or from the site.',
     },
   },
   roles: { part: 'here', loads: 'fetched here' },

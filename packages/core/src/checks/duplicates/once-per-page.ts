@@ -32,18 +32,18 @@ export const oncePerPage = defineCheck({
   id: 'once-per-page',
   area: 'duplicates',
   severity: 'warning',
-  title: 'Something twice that a page has once',
-  why: 'A page has one title, one description, one canonical address. Of two, browsers and search engines take one, and not always the same.',
+  title: 'Two of something that a page has once',
+  why: 'A page has one title, one description, one canonical address. If there are two, browsers and search engines pick one, and not always the same.',
   asks: ['survey'],
   messages: {
     twice: {
       title: '{first} and {second} both give the page its {what}',
-      advice: 'Keep one of them, or let each run on pages of its own.',
+      advice: 'Keep one of them, or run them on different pages.',
     },
     'page-has': {
       title: '{first} gives the page a second {what}',
       advice:
-        'On {page}, for example, the site has its own already. Take it out of {first}, or out of the template.',
+        'On {page}, for example, the site already has its own. Remove it from {first}, or from the template.',
     },
   },
   roles: {

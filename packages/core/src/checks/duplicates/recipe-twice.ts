@@ -24,8 +24,8 @@ export const recipeTwice = defineCheck({
   id: 'recipe-twice',
   area: 'duplicates',
   severity: 'warning',
-  title: 'Two installs of something that a page may have once',
-  why: 'The provider says that it may stand on a page only once. Two of them get in each other’s way, even with different accounts.',
+  title: 'Two installs of something that a page can have once',
+  why: 'The provider allows only one per page. Two get in each other’s way, even with different accounts.',
   given: 'Both are installs of one recipe, and it says that a page may have it once.',
   recipes: [ONCE],
   asks: ['recipes'],
@@ -33,7 +33,7 @@ export const recipeTwice = defineCheck({
     twice: {
       title: '“{second}” and “{first}” are both a “{recipe}”',
       advice:
-        'A page may have one of them, and both run on {page}, for example. Switch one off, or let them run on different pages.',
+        'A page can have only one, and both run on {page}, for example. Switch one off, or run them on different pages.',
     },
   },
   isFixable: false,

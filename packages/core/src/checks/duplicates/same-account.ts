@@ -80,7 +80,7 @@ export const sameAccount = defineCheck({
       advice: 'Both report to {account} at {domain}, on {page} for example. Keep the newer one.',
     },
     'same-start': {
-      title: '{second} starts “{domain}” a second time, with the account of {first}',
+      title: '{second} starts “{domain}” again with the account of {first}',
       advice: 'Both start it with {account}, on {page} for example. Keep the start in one of them.',
     },
   },

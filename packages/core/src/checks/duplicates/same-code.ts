@@ -21,7 +21,7 @@ export const sameCode = defineCheck({
   area: 'duplicates',
   severity: 'error',
   title: 'The same code twice on one page',
-  why: 'What stands there twice runs twice: visits count double, two chat windows open, and the page gets slower.',
+  why: 'Code that is there twice runs twice: visits count double, two chat windows open, and the page gets slower.',
   messages: {
     snippet: {
       title: '{second} is the same code as {first}',
@@ -31,7 +31,7 @@ export const sameCode = defineCheck({
     part: {
       title: '{second} is the same code as {first}',
       advice: 'Both run on {page}, for example. One of them is enough.',
-      fix: 'Take the code out of {second}.',
+      fix: 'Remove the code from {second}.',
     },
     'on-some-pages': {
       title: '{second} is the same code as {first}',

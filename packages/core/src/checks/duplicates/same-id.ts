@@ -14,11 +14,11 @@ export const sameId = defineCheck({
   asks: ['survey'],
   messages: {
     'same-id': {
-      title: 'The id “{id}” stands in {first} and in {second}',
+      title: '{first} and {second} both use the id “{id}”',
       advice: 'Give one of them another id, in the element and in the script that looks for it.',
     },
     'page-has': {
-      title: 'The id “{id}” of {first} stands in the page itself, too',
+      title: '{first} uses the id “{id}”, which the page already has',
       advice:
         'On {page}, for example, the page has an element with this id. Give the one in {first} another id, in the element and in the script that looks for it.',
     },

@@ -25,11 +25,11 @@ export const sameResource = defineCheck({
   area: 'duplicates',
   severity: 'warning',
   title: 'The same script loaded twice on one page',
-  why: 'The second copy runs again: it may count twice, show twice, or undo what the first one has set up.',
+  why: 'The second copy runs again: it may count twice, show twice, or undo what the first one set up.',
   messages: {
     'same-script': {
       title: '{second} loads the same script as {first}',
-      advice: 'Both run on {page}, for example. Keep one of them, or let each run on pages of its own.',
+      advice: 'Both run on {page}, for example. Keep one of them, or run them on different pages.',
     },
   },
   roles: {

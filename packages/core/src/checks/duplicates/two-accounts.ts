@@ -14,11 +14,11 @@ export const twoAccounts = defineCheck({
   area: 'duplicates',
   severity: 'advice',
   title: 'One provider with two accounts',
-  why: 'That is sometimes meant, as when an agency counts too. More often the older account was forgotten, and its owner still gets your visitors’ data.',
+  why: 'Sometimes that is on purpose, as when an agency counts visits too. More often an old account was forgotten, and its owner still gets your visitors’ data.',
   messages: {
     'two-accounts': {
       title: '{first} and {second} use two accounts at {domain}',
-      advice: 'If both are meant, leave it so. Otherwise switch off the one that nobody looks at.',
+      advice: 'If you want both, accept this finding. Otherwise switch off the one nobody uses.',
     },
   },
   roles: {

@@ -11,24 +11,24 @@ export const twoDefiners = defineCheck({
   id: 'two-definers',
   area: 'duplicates',
   severity: 'warning',
-  title: 'Two snippets that make the same name',
-  why: 'The later one takes the place of the earlier one, so what the first set up or still needs is gone.',
+  title: 'Two snippets define the same name',
+  why: 'The later one replaces the earlier one, so whatever the first set up or still needs is gone.',
   asks: ['survey'],
   messages: {
     'same-name': {
-      title: '{first} and {second} both make “{name}”',
+      title: '{first} and {second} both define “{name}”',
       advice:
-        "Only the later one stays. Rename one of them, or put the code into a function of its own: (function () '{' … '}')();",
+        "Only the later one counts. Rename one of them, or wrap the code in a function of its own: (function () '{' … '}')();",
     },
     'page-makes': {
-      title: '{first} and the page itself both make “{name}”',
+      title: '{first} and the page itself both define “{name}”',
       advice:
-        "On {page}, for example, {second} makes it, too; only the later one stays. Rename it in {first}, or put the code into a function of its own: (function () '{' … '}')();",
+        "On {page}, for example, {second} defines it too, and only the later one counts. Rename it in {first}, or wrap the code in a function of its own: (function () '{' … '}')();",
     },
   },
   roles: {
-    first: 'made here',
-    second: 'and made anew here',
+    first: 'defined here',
+    second: 'and again here',
   },
   isFixable: false,
   pages: {

@@ -19,23 +19,22 @@ export const twoOfAKind = defineCheck({
   id: 'two-of-a-kind',
   area: 'duplicates',
   severity: 'advice',
-  title: 'Two things of a kind of which a page wants one',
-  why: 'Of a chat window, a question for consent or an accessibility menu a page wants one. Often the old provider’s stays behind when a new one comes.',
+  title: 'Two of a kind, where one is enough',
+  why: 'A page needs only one chat window, consent banner or accessibility menu. Often the old provider’s is left behind when a new one is added.',
   messages: {
     chat: {
       title: '{first} and {second} both look like a chat window',
-      advice:
-        'Two chat windows lie on each other in one corner. If one of them is not used any more, switch it off.',
+      advice: 'Two chat windows cover each other in one corner. If one is no longer used, switch it off.',
     },
     consent: {
-      title: '{first} and {second} both look like a question for consent',
+      title: '{first} and {second} both look like a consent banner',
       advice:
-        'Visitors are asked twice, and the two answers may differ. If one of them is not used any more, switch it off.',
+        'Visitors are asked twice, and the two answers may differ. If one is no longer used, switch it off.',
     },
     accessibility: {
       title: '{first} and {second} both look like an accessibility menu',
       advice:
-        'Two menus change the same page, each against the other. If one of them is not used any more, switch it off.',
+        'Two menus change the same page and work against each other. If one is no longer used, switch it off.',
     },
   },
   isFixable: false,

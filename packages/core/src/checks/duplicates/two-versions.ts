@@ -22,17 +22,17 @@ export const twoVersions = defineCheck({
   area: 'duplicates',
   severity: 'warning',
   title: 'Two versions of one library',
-  why: 'Each version replaces the other, so one of the two snippets works with a version that it was not made for. Visitors wait for both.',
+  why: 'Each version replaces the other, so one of the two snippets runs with a version it was not made for. Visitors download both.',
   messages: {
     'two-versions': {
       title: '{first} and {second} load two versions of “{library}”',
       advice:
-        'One loads {version}, the other {other}. Let both load the same one, after asking both providers which they need.',
+        'One loads {version}, the other {other}. Ask both providers which they need, and load a single one.',
     },
     'page-loads': {
       title: '{first} and the page itself load two versions of “{library}”',
       advice:
-        'One loads {version}, and {page}, for example, loads {other} itself. Let {first} use the one that the page loads, after asking its provider.',
+        'One loads {version}, and {page}, for example, loads {other} itself. Ask the provider whether {first} can use the one that the page loads.',
     },
   },
   roles: {

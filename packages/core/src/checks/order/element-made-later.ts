@@ -8,12 +8,12 @@ export const elementMadeLater = defineCheck({
   id: 'element-made-later',
   area: 'order',
   severity: 'error',
-  title: 'Code that looks for an element which another snippet brings further down',
-  why: 'A script that runs while the page is read sees only what stands above it. An element that comes later is not there yet, and the script finds nothing.',
+  title: 'Code looks for an element that another snippet adds further down',
+  why: 'A script that runs while the page loads sees only what is above it. An element further down does not exist yet, so the script finds nothing.',
   messages: {
     later: {
-      title: '{user} looks for #{name} before {maker} brings it',
-      advice: 'Move {maker} in front of {user}, or {user} behind {maker}.',
+      title: '{user} looks for #{name} before {maker} adds it',
+      advice: 'Move {maker} above {user}, or {user} below {maker}.',
       fix: ORDER_FIX,
     },
   },

@@ -8,8 +8,8 @@ import type { Spot } from '../finding.js';
 /** What the two places are where a name is needed. */
 export const NAME_ROLES = {
   uses: 'needs “{name}”',
-  defines: 'makes “{name}”',
-  called: 'most likely brings “{name}”, going by its name',
+  defines: 'defines “{name}”',
+  called: 'probably defines “{name}”, judging by its name',
 } as const;
 
 /** How sure it is that something makes a name, and which file it is where only that tells. */
@@ -18,7 +18,7 @@ export function sureness({ confidence, from }: Definition): { sure: string; file
 }
 
 /** The same where an element is. */
-export const ELEMENT_ROLES = { seeks: 'looks for #{name}', brings: 'brings #{name}' } as const;
+export const ELEMENT_ROLES = { seeks: 'looks for #{name}', brings: 'adds #{name}' } as const;
 
 type Role = keyof typeof NAME_ROLES | keyof typeof ELEMENT_ROLES;
 

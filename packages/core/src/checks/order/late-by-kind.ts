@@ -18,18 +18,18 @@ export const lateByKind = defineCheck({
   id: 'late-by-kind',
   area: 'order',
   severity: 'advice',
-  title: 'Something that comes later than things of its kind should',
-  why: 'A question for consent has to be asked before what it is asked for, and a container starts all that is in it.',
+  title: 'Something comes later than its kind should',
+  why: 'A consent banner has to come before whatever needs consent, and a tag container starts everything in it.',
   messages: {
     'consent-later': {
       title: '{part} asks for consent, and {others} {count, plural, one {runs} other {run}} before it',
       advice:
-        'What counts or advertises should wait for the answer. Put the question at the start of the head, in front of what it is asked for, or let that wait for consent.',
+        'Tracking and advertising should wait for the visitor’s answer. Move the banner to the start of the head, above whatever needs consent, or have that wait for consent.',
     },
     'container-late': {
-      title: '{part} is a tag container, and stands {place}',
+      title: '{part} is a tag container {place}',
       advice:
-        'What it holds starts later than it could, and short visits are missed. Nobody said where it goes; containers mostly belong at the start of the head.',
+        'Everything in it starts later than it could, and short visits are missed. Its provider did not say where it goes; containers usually belong at the start of the head.',
     },
   },
   isFixable: false,

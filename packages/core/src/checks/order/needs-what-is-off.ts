@@ -10,23 +10,23 @@ export const needsWhatIsOff = defineCheck({
   id: 'needs-what-is-off',
   area: 'order',
   severity: 'error',
-  title: 'Code that needs something that is off, or off on that page',
-  why: 'When the snippet that brings a function is switched off, or does not run on a page, whatever calls that function stops with an error there.',
+  title: 'Code needs something that is off, or off on that page',
+  why: 'When the snippet that defines a function is off, or does not run on a page, whatever calls that function stops with an error.',
   messages: {
     off: {
       title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is switched off',
       advice:
-        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Switch {maker} on, or {user} off.',
+        '{sure, select, guess {{file} probably defines “{name}”, judging by its name. } other {}}Switch {maker} on, or {user} off.',
     },
     archived: {
       title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is archived',
       advice:
-        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Switch {maker} on, or {user} off.',
+        '{sure, select, guess {{file} probably defines “{name}”, judging by its name. } other {}}Switch {maker} on, or {user} off.',
     },
     'other-pages': {
       title: '{user} runs where {maker} does not',
       advice:
-        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. That} other {“{name}”}} is missing there, for example: {page}. Let {maker} run wherever {user} does.',
+        '{sure, select, guess {{file} probably defines “{name}”, judging by its name. That} other {“{name}”}} is missing there, for example on {page}. Run {maker} wherever {user} runs.',
     },
   },
   roles: NAME_ROLES,

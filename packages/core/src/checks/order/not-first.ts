@@ -8,14 +8,14 @@ export const notFirst = defineCheck({
   id: 'not-first',
   area: 'order',
   severity: 'warning',
-  title: 'Code that must be first in the head, and is not',
-  why: 'Some code has to run before everything else: what asks for consent, or what holds other code back. Whatever stands above it runs without it.',
+  title: 'Code that must be first in the head is not',
+  why: 'Some code has to run before everything else, such as a consent banner that holds other code back. Whatever is above it runs unchecked.',
   messages: {
     'not-first': {
       title:
         '{part} must be first in the head, but {others} {count, plural, one {runs before it} other {run before it}}',
-      advice: 'The provider says: “{statement}” Move it to the front.',
-      fix: 'Move it to the front of the head.',
+      advice: 'The provider says: “{statement}” Move it to the top.',
+      fix: 'Move it to the top of the head.',
     },
   },
   isFixable: true,

@@ -14,19 +14,19 @@ export const nothingBrings = defineCheck({
   id: 'nothing-brings',
   area: 'order',
   severity: 'warning',
-  title: 'Code that needs something which nothing brings',
-  why: 'A library that a theme loaded once, and loads no more, leaves behind code that calls it. That code stops with an error, and visitors see nothing.',
+  title: 'Code needs something that nothing defines',
+  why: 'When a theme stops loading a library, code that calls it is left behind. That code stops with an error, and visitors see nothing.',
   asks: ['survey'],
   messages: {
     nothing: {
-      title: '{part} needs “{name}”, which nothing brings',
+      title: '{part} needs “{name}”, which nothing defines',
       advice:
-        'Neither a snippet nor {pages, plural, one {the page {page}} other {any of its # pages, such as {page},}} makes it. Add what the provider wants loaded first, or switch {part} off.',
+        'No snippet defines it, and {pages, plural, one {neither does the page {page}} other {none of its # pages does, such as {page}}}. Add whatever the provider wants loaded first, or switch {part} off.',
     },
     some: {
-      title: '{part} needs “{name}”, which some of its pages do not have',
+      title: '{part} needs “{name}”, which is missing on some of its pages',
       advice:
-        'On {page}, for example, neither a snippet nor the page makes it{pages, plural, one {} other {; the same on # pages in all}}. Add what the provider wants loaded first, or leave these pages out.',
+        'On {page}, for example, no snippet defines it and neither does the page{pages, plural, one {} other { (# pages in all)}}. Add whatever the provider wants loaded first, or exclude these pages.',
     },
   },
   roles: { uses: 'needs “{name}”' },

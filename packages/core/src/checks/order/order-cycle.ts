@@ -9,11 +9,11 @@ export const orderCycle = defineCheck({
   area: 'order',
   severity: 'error',
   title: 'Snippets that each need the other first',
-  why: 'When two snippets each need the other to have run before, no order is right: whichever comes first stops with an error.',
+  why: 'When two snippets each need the other to run first, no order works: whichever comes first stops with an error.',
   messages: {
     cycle: {
       title: '{parts} need each other first',
-      advice: '{because}. Take one of these out, or make it wait for an event.',
+      advice: '{because}. Remove one of them, or have it wait for an event.',
     },
   },
   roles: {

@@ -17,24 +17,24 @@ export const pageBringsLater = defineCheck({
   id: 'page-brings-later',
   area: 'order',
   severity: 'warning',
-  title: 'Code that needs something which the page itself brings later',
-  why: 'The site loads a library or defines a function itself, but only further down. Code that calls it before stops with an error, and visitors see nothing.',
+  title: 'Code needs something that the page itself defines later',
+  why: 'The site loads a library or defines a function itself, but further down. Code that calls it earlier stops with an error, and visitors see nothing.',
   asks: ['survey'],
   messages: {
     later: {
-      title: '{part} needs “{name}”, which {page} brings only further down',
-      advice: '“{name}” comes with {file}, which stands below. Place {part} at the end of the body.',
+      title: '{part} needs “{name}”, which {page} defines further down',
+      advice: '“{name}” comes from {file}, which is below. Move {part} to the end of the body.',
       fix: 'Move it to the end of the body.',
     },
     'ready-later': {
-      title: '{part} needs “{name}”, which {page} has only later',
+      title: '{part} needs “{name}”, which {page} does not have until later',
       advice:
-        '{file} makes it {ready, select, deferred {when the whole page has been read} async {when it has arrived, sooner or later} other {on an event or after a while}}. Let {part} wait for it.',
+        '{file} defines it {ready, select, deferred {once the whole page has been read} async {whenever it arrives} other {on an event or after a delay}}. Have {part} wait for it.',
     },
     race: {
-      title: '{part} may run before “{name}” is there on {page}',
+      title: '{part} may run before “{name}” exists on {page}',
       advice:
-        '{file} makes it {ready, select, deferred {when the whole page has been read} async {when it has arrived, sooner or later} other {on an event or after a while}}. Let {part} wait for it.',
+        '{file} defines it {ready, select, deferred {once the whole page has been read} async {whenever it arrives} other {on an event or after a delay}}. Have {part} wait for it.',
     },
   },
   roles: { uses: 'needs “{name}”' },

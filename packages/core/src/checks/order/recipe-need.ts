@@ -19,8 +19,8 @@ export const recipeNeed = defineCheck({
   id: 'recipe-need',
   area: 'order',
   severity: 'error',
-  title: 'Something that must come first, as the recipe says, and does not',
-  why: 'The recipe of this snippet says what has to run before it. Visitors get it without that, or too early.',
+  title: 'Something that the recipe wants first does not come first',
+  why: 'The recipe says what has to run before this snippet. Visitors get it without that, or too early.',
   given: 'The recipe of the pixel says that the question must run before it.',
   recipes: [
     exampleRecipe('biscuitkeel-question', 'Biscuitkeel question', {
@@ -32,20 +32,20 @@ export const recipeNeed = defineCheck({
   messages: {
     later: {
       title: '{user} needs {maker}, which comes later',
-      advice: 'Its recipe, “{recipe}”, says so. Move {maker} in front of {user}.',
+      advice: 'Its recipe, “{recipe}”, says so. Move {maker} above {user}.',
       fix: ORDER_FIX,
     },
     off: {
       title: '“{snippet}” needs “{needed}”, which is switched off',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs.',
     },
     archived: {
       title: '“{snippet}” needs “{needed}”, which is archived',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs.',
     },
     'other-pages': {
       title: '“{snippet}” needs “{needed}”, which does not run on {page}',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs.',
     },
     'not-installed': {
       title: '“{snippet}” needs “{needed}”, which this site does not have',

@@ -8,21 +8,21 @@ export const settingsAfterLoader = defineCheck({
   id: 'settings-after-loader',
   area: 'order',
   severity: 'warning',
-  title: 'Settings after the script that reads them',
-  why: 'A script that is fetched at its place runs before the code after it. Settings that stand behind it come too late and are not seen.',
+  title: 'Settings come after the script that reads them',
+  why: 'A script loaded in place runs before the code below it. Settings that come after it are too late and have no effect.',
   messages: {
     'same-snippet': {
-      title: '{settings} gives its settings after its script',
-      advice: 'Put the script with the settings in front of the one with the address.',
+      title: '{settings} has its settings after its script',
+      advice: 'Move the script with the settings above the one with the address.',
     },
     late: {
       title: '{settings} comes after the script that reads it',
-      advice: 'Move {settings} in front of {loader}.',
+      advice: 'Move {settings} above {loader}.',
       fix: ORDER_FIX,
     },
     race: {
       title: '{settings} may come after the script that reads it',
-      advice: 'Move {settings} in front of {loader}.',
+      advice: 'Move {settings} above {loader}.',
       fix: ORDER_FIX,
     },
   },

@@ -9,29 +9,29 @@ export const statedNeed = defineCheck({
   id: 'stated-need',
   area: 'order',
   severity: 'error',
-  title: 'Something that must come first, as somebody stated, and does not',
-  why: 'Somebody wrote down that this snippet only works when another one has run before it. Visitors get it without that, or too early.',
+  title: 'Something that was said to come first does not',
+  why: 'Somebody noted that this snippet only works after another one. Visitors get it without that one, or too early.',
   messages: {
     later: {
       title: '{user} needs {maker}, which comes later',
-      advice: 'Move {maker} in front of {user}.',
+      advice: 'Move {maker} above {user}.',
       fix: ORDER_FIX,
     },
     off: {
       title: '“{snippet}” needs “{needed}”, which is switched off',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs, or remove it from the list of what must come first.',
     },
     archived: {
       title: '“{snippet}” needs “{needed}”, which is archived',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs, or remove it from the list of what must come first.',
     },
     'other-pages': {
       title: '“{snippet}” needs “{needed}”, which does not run on {page}',
-      advice: 'Let “{needed}” run wherever “{snippet}” runs, or take it out of what must come first.',
+      advice: 'Run “{needed}” wherever “{snippet}” runs, or remove it from the list of what must come first.',
     },
     gone: {
-      title: '“{snippet}” needs “{needed}”, which is not there any more',
-      advice: 'Take “{needed}” out of what must come first for “{snippet}”, or add it again.',
+      title: '“{snippet}” needs “{needed}”, which no longer exists',
+      advice: 'Remove “{needed}” from what must come first for “{snippet}”, or add it again.',
     },
   },
   isFixable: true,

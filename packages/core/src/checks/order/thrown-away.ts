@@ -16,35 +16,35 @@ export const thrownAway = defineCheck({
   id: 'thrown-away',
   area: 'order',
   severity: 'error',
-  title: 'A queue or settings that another snippet throws away',
-  why: 'What one snippet has put there for its script is gone when another begins anew under the same name: starts, accounts and choices are lost, and nobody sees an error.',
+  title: 'A queue or settings overwritten by another snippet',
+  why: 'When another snippet starts over under the same name, whatever the first one left there for its script is lost: calls, accounts and settings. There is no error to see.',
   asks: ['survey'],
   messages: {
     queue: {
-      title: '{second} throws away what {first} has put into “{name}”',
+      title: '{second} overwrites what {first} put into “{name}”',
       advice:
-        'Keep what is there: write “window.{name} = window.{name} || …” in {second} in place of what begins anew.',
-      fix: 'Let {second} keep what is in “{name}”.',
+        'Keep what is there: write “window.{name} = window.{name} || …” in {second} instead of starting over.',
+      fix: 'Have {second} keep what is in “{name}”.',
     },
     settings: {
       title: '{second} overwrites the settings “{name}” of {first}',
       advice:
-        'Only the later ones stay. Put all of them into one of the two snippets, or add to what is there, with Object.assign.',
+        'Only the later ones count. Put them all into one of the two snippets, or add to what is there with Object.assign.',
     },
     race: {
-      title: '{second} may throw away what {first} has put into “{name}”',
+      title: '{second} may overwrite what {first} put into “{name}”',
       advice: 'Keep what is there: write “window.{name} = window.{name} || …” in {second}.',
-      fix: 'Let {second} keep what is in “{name}”.',
+      fix: 'Have {second} keep what is in “{name}”.',
     },
     'of-page': {
-      title: '{second} throws away what the page has put into “{name}”',
+      title: '{second} overwrites what the page put into “{name}”',
       advice:
-        'On {page}, for example, {first} fills it before. Keep what is there: write “window.{name} = window.{name} || …” in {second}.',
-      fix: 'Let {second} keep what is in “{name}”.',
+        'On {page}, for example, {first} fills it earlier. Keep what is there: write “window.{name} = window.{name} || …” in {second}.',
+      fix: 'Have {second} keep what is in “{name}”.',
     },
   },
   explainsPairs: ['two-definers'],
-  roles: { fills: 'fills “{name}”', resets: 'begins “{name}” anew' },
+  roles: { fills: 'fills “{name}”', resets: 'starts “{name}” over' },
   isFixable: true,
   wrong: [
     { name: 'Container', parts: [{ placement: 'head-start', code: FILLS }] },

@@ -7,29 +7,30 @@ import { fileName, withoutAttribute } from '../tag-text.js';
 import { defineCheck } from '../check.js';
 
 const READY_LATER =
-  '{sure, select, guess {{file} most likely brings} other {{maker} makes}} “{name}” {ready, select, parse {at its place} deferred {when the whole page has been read} async {when its script has arrived, sooner or later} other {on an event or after a while}}. Use its queue if it has one, or wait for it.';
+  '{sure, select, guess {{file} probably defines} other {{maker} defines}} “{name}” {ready, select, parse {where it is} deferred {once the whole page has been read} async {whenever its script arrives} other {on an event or after a delay}}. Use its queue if it has one, or wait for it.';
 
 export const usedBeforeDefined = defineCheck({
   id: 'used-before-defined',
   area: 'order',
   severity: 'error',
-  title: 'Code that needs something that comes later',
-  why: 'A browser runs code from the top of the page to its foot. Code that needs what another snippet brings further down stops with an error.',
+  title: 'Code needs something that comes later',
+  why: 'Browsers run code from the top of the page to the bottom. Code that needs something defined further down stops with an error.',
   messages: {
     later: {
       title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which comes later',
       advice:
-        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Move {maker} in front of {user}, or {user} behind {maker}.',
+        '{sure, select, guess {{file} probably defines “{name}”, judging by its name. } other {}}Move {maker} above {user}, or {user} below {maker}.',
       fix: ORDER_FIX,
     },
     'ready-later': {
-      title: '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is ready only later',
+      title:
+        '{user} {sure, select, guess {seems to need} other {needs}} {maker}, which is not ready until later',
       advice: READY_LATER,
     },
     'race-by-order': {
       title: '{user} may run before {maker} is ready',
       advice:
-        '{sure, select, guess {{file} most likely brings “{name}”, going by its name. } other {}}Move {maker} in front of {user}, or {user} behind {maker}.',
+        '{sure, select, guess {{file} probably defines “{name}”, judging by its name. } other {}}Move {maker} above {user}, or {user} below {maker}.',
       fix: ORDER_FIX,
     },
     race: {
@@ -37,21 +38,21 @@ export const usedBeforeDefined = defineCheck({
       advice: READY_LATER,
     },
     'own-file-async': {
-      title: '{user} may use “{name}” before its own file has arrived',
+      title: '{user} may use “{name}” before its own file arrives',
       advice:
-        '{file} most likely brings “{name}”, going by its name, and with “async” it may arrive at any time. Remove “async” from its tag, or use the queue that the provider offers.',
+        '{file} probably defines “{name}”, judging by its name, and with “async” it may arrive at any time. Remove “async” from its tag, or use the queue that the provider offers.',
       fix: 'Remove “async” from the tag of {file}.',
     },
     'own-file-deferred': {
-      title: '{user} uses “{name}” before its own file has run',
+      title: '{user} uses “{name}” before its own file runs',
       advice:
-        '{file} most likely brings “{name}”, going by its name, and it runs only when the whole page has been read. Remove “defer” from its tag, or wait for the page.',
+        '{file} probably defines “{name}”, judging by its name, and it runs only after the whole page has been read. Remove “defer” from its tag, or wait for the page.',
       fix: 'Remove “defer” from the tag of {file}.',
     },
     'own-file-below': {
-      title: '{user} uses “{name}” above the file that brings it',
+      title: '{user} uses “{name}” above the file that defines it',
       advice:
-        '{file} most likely brings “{name}”, going by its name. Put the tag that loads it in front of the code that uses it.',
+        '{file} probably defines “{name}”, judging by its name. Move the tag that loads it above the code that uses it.',
     },
   },
   roles: NAME_ROLES,

@@ -24,18 +24,18 @@ export const sameCorner = defineCheck({
   id: 'same-corner',
   area: 'overlap',
   severity: 'warning',
-  title: 'Two floating things in one corner',
-  why: 'One lies on the other, so visitors see only one of them, and on a phone often cannot press either.',
+  title: 'Two floating elements in one corner',
+  why: 'One covers the other, so visitors see only one, and on a phone often cannot tap either.',
   messages: {
     'same-corner': {
       title: '{second} and {first} both float at the {corner}{where, select, phone { on phones} other {}}',
       advice:
-        'Both run on {page}, for example{above, select, other {, and {above} lies on top} none {}}. Choose another corner for one of them, or let only one run there; it is read from what they declare, so look at the page, too.',
+        'Both run on {page}, for example{above, select, other {, and {above} lies on top} none {}}. Choose another corner for one of them, or run only one there. This is judged from their styles, so look at the page as well.',
     },
     'at-phone': {
-      title: '{second} and {first} lie on each other on phones',
+      title: '{second} and {first} overlap on phones',
       advice:
-        'One floats at the {corner} and one at the {other}, and a narrow window has no room for both{above, select, other {; {above} lies on top} none {}}. Both run on {page}, for example. Make one smaller on phones, or hide it there.',
+        'One floats at the {corner} and one at the {other}, and a narrow screen has no room for both{above, select, other {; {above} lies on top} none {}}. Both run on {page}, for example. Make one smaller on phones, or hide it there.',
     },
   },
   roles: {

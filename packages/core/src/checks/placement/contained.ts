@@ -20,22 +20,22 @@ export const contained = defineCheck({
   area: 'placement',
   severity: 'error',
   title: 'Code that changes the page around it',
-  why: 'A tag that is left open, or one too many, makes browsers read the rest of the page differently: texts vanish, the layout breaks, or everything after it becomes part of the snippet.',
+  why: 'An unclosed tag, or one too many, changes how browsers read the rest of the page: text vanishes, the layout breaks, or everything below becomes part of the snippet.',
   asks: ['survey'],
   messages: {
-    'stray-end': { title: '{part} closes something of the page with {what}', advice: '{problem}' },
+    'stray-end': { title: '{part} closes an element of the page with {what}', advice: '{problem}' },
     unclosed: { title: '{part} leaves {what} open', advice: '{problem}' },
     'ends-head': { title: '{part} ends the head early with {what}', advice: '{problem}' },
     'ends-head-of-others': {
       title: '{part} ends the head early with {what}',
       advice:
-        '{problem} Pushed out of the head with it: {others}, and whatever of the page’s own head comes after.',
+        '{problem} It also pushes {others} out of the head, and whatever else follows in the page’s own head.',
     },
     'changes-page': { title: '{part} changes the page around it', advice: '{problem}' },
     'on-page': {
       title: '{part} changes the page around it on {page}',
       advice:
-        'On {page} it stands inside something that it may not stand in, such as a form in a form or a link in a link. Choose another place on that page, or leave that page out.',
+        'On {page} it is inside something that cannot hold it, such as a form in a form or a link in a link. Choose another place on that page, or exclude the page.',
     },
   },
   roles: {

@@ -17,11 +17,12 @@ export const copiedAsText = defineCheck({
   area: 'placement',
   severity: 'error',
   title: 'Code that was copied as text',
-  why: 'Its tags are written as &lt; and &gt;, as when code is copied from a page that shows it. Browsers show such code to visitors instead of using it.',
+  why: 'Its tags are written as &lt; and &gt;, which happens when code is copied from a page that displays it. Browsers show such code instead of running it.',
   messages: {
     escaped: {
       title: '{part} was copied as text',
-      advice: 'Copy the code again with the provider’s copy button, or let it be turned back into tags here.',
+      advice:
+        'Copy the code again with the provider’s copy button, or apply the fix to turn it back into tags.',
       fix: 'Turn &lt; and &gt; back into tags.',
     },
   },

@@ -6,18 +6,17 @@ export const curlyQuotes = defineCheck({
   id: 'curly-quotes',
   area: 'placement',
   severity: 'error',
-  title: 'Typographic quotes in code',
-  why: 'Word processors and mail programs turn plain quotes into “ ”. In code they are ordinary letters, so addresses and settings come out wrong and the code does nothing.',
+  title: 'Curly quotes in code',
+  why: 'Word processors and mail programs turn straight quotes into “ ”. Code does not understand these, so addresses and settings come out wrong and nothing happens.',
   messages: {
     quotes: {
-      title: '{part} has typographic quotes in its code',
-      advice:
-        'Copy the code again without passing it through a word processor, or let plain quotes be put in here.',
-      fix: 'Put plain quotes in their place.',
+      title: '{part} has curly quotes in its code',
+      advice: 'Copy the code again without going through a word processor, or apply the fix.',
+      fix: 'Replace them with straight quotes.',
     },
   },
   roles: {
-    quote: 'a typographic quote',
+    quote: 'a curly quote',
   },
   explains: ['syntax-error', 'contained', 'insecure-address'],
   isFixable: true,

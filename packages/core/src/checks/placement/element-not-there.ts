@@ -13,46 +13,45 @@ export const elementNotThere = defineCheck({
   id: 'element-not-there',
   area: 'placement',
   severity: 'error',
-  title: 'A script that looks for an element too early',
-  why: 'A script runs where it stands. What comes later in the page is not there yet, so the script stops with an error and does nothing.',
+  title: 'A script looks for an element too early',
+  why: 'A script runs where it is in the page. Anything further down does not exist yet, so the script stops with an error and does nothing.',
   asks: ['survey'],
   messages: {
     'own-element': {
-      title: '{part} looks for {selector} before it is there',
-      advice: 'Put the script after the element that it looks for.',
+      title: '{part} looks for {selector} before it exists',
+      advice: 'Move the script below the element it looks for.',
     },
     'in-head': {
-      title: '{part} looks for {selector} before it is there',
-      advice: 'Place the code at the end of the body, where the whole page is there.',
+      title: '{part} looks for {selector} before it exists',
+      advice: 'Move the code to the end of the body, where the whole page exists.',
       fix: 'Move it to the end of the body.',
     },
     'further-down': {
-      title: '{part} looks for {selector} before it is there',
-      advice:
-        'On {page}, for example, the element stands further down. Place the code at the end of the body.',
+      title: '{part} looks for {selector} before it exists',
+      advice: 'On {page}, for example, the element comes further down. Move the code to the end of the body.',
       fix: 'Move it to the end of the body.',
     },
     nowhere: {
-      title: '{part} looks for {selector}, which none of its pages has',
+      title: '{part} looks for {selector}, which is on none of its pages',
       advice:
-        'Neither a snippet nor a page brings this element. Correct the name, add the element, or let the code run where it is.',
+        'No snippet and no page has this element. Correct the name, add the element, or run the code only where the element exists.',
     },
     'nothing-to-fill': {
-      title: '{part} is to fill {selector}, which nothing brings',
+      title: '{part} fills {selector}, which does not exist',
       advice:
-        'Neither a snippet nor a known page has this element, so its script has no place to show anything. Add the element where it is to show, as the provider’s page gives it.',
+        'No snippet and no known page has this element, so the script has nowhere to show anything. Add the element where it should appear, as given on the provider’s page.',
     },
     'some-pages': {
       title: '{part} looks for {selector}, which {page} does not have',
       advice:
-        'Other pages have this element. Leave this one out, or let the code look whether the element is there.',
+        'Other pages have this element. Exclude this one, or have the code check that the element exists.',
     },
   },
   roles: {
-    'before-element': 'the element stands after this',
-    'in-head': 'the head has no such element',
+    'before-element': 'the element comes after this',
+    'in-head': 'this element is never in the head',
     seeks: 'looks for {selector}',
-    fills: 'is to fill {selector}',
+    fills: 'fills {selector}',
   },
   isFixable: true,
   wrong: [

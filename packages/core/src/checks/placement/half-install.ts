@@ -14,8 +14,8 @@ export const halfInstall = defineCheck({
   id: 'half-install',
   area: 'placement',
   severity: 'warning',
-  title: 'Half of an install, as its own words say',
-  why: 'Many providers give two or three pieces of code. With one of them missing, the rest does nothing, and nobody sees why.',
+  title: 'Half of an install, by its own account',
+  why: 'Many providers give you two or three pieces of code. With one missing, the rest does nothing, and nobody can see why.',
   messages: {
     numbered: {
       title:
@@ -24,12 +24,12 @@ export const halfInstall = defineCheck({
         'It says: “{words}”. Copy the missing piece from the provider’s page and add it to this snippet.',
     },
     next: {
-      title: 'The instructions for {part} speak of another piece, which is missing',
+      title: 'The instructions for {part} mention another piece, which is missing',
       advice:
-        'They say: “{words}”. Copy the other piece from the provider’s page and add it to this snippet; if this is all of it, shorten the instructions.',
+        'They say: “{words}”. Copy the other piece from the provider’s page and add it to this snippet. If there is none, shorten the instructions.',
     },
   },
-  roles: { words: 'says that there is more' },
+  roles: { words: 'mentions another piece' },
   isFixable: false,
   wrong: [{ name: 'Booking', parts: [{ placement: 'head-end', code: FIRST }] }],
   right: [

@@ -16,8 +16,8 @@ export const missingPiece = defineCheck({
   id: 'missing-piece',
   area: 'placement',
   severity: 'error',
-  title: 'An install that lacks one of its pieces',
-  why: 'The install comes in several pieces, and one that it cannot do without is not there. Half an install looks as if it were there and does not do its work.',
+  title: 'A piece of the install is missing',
+  why: 'The install comes in several pieces, and a required one is missing. Half an install looks complete and does not work.',
   given: 'The recipe that both follow has two pieces, and needs both.',
   recipes: [
     exampleRecipe('crateline-container', 'Crateline container', {
@@ -30,13 +30,13 @@ export const missingPiece = defineCheck({
   asks: ['recipes'],
   messages: {
     missing: {
-      title: '“{snippet}” lacks a piece of its install: the one {place}',
+      title: '“{snippet}” is missing its piece {place}',
       advice: '“{recipe}” needs the piece “{piece}” {place}. Add it.',
       fix: 'Add the piece {place}.',
     },
     'missing-by-hand': {
-      title: '“{snippet}” lacks a piece of its install: the one {place}',
-      advice: '“{recipe}” needs the piece “{piece}” {place}. Add it, from the provider’s page.',
+      title: '“{snippet}” is missing its piece {place}',
+      advice: '“{recipe}” needs the piece “{piece}” {place}. Copy it from the provider’s page.',
       fix: 'Add the piece {place}.',
     },
   },

@@ -10,17 +10,17 @@ export const noPlace = defineCheck({
   id: 'no-place',
   area: 'placement',
   severity: 'warning',
-  title: 'Code for an element that its pages do not have',
-  why: 'Code that goes into a certain element can only stand on pages that have it. On the others visitors get nothing of it, and nobody is told.',
+  title: 'The element to insert it at is missing',
+  why: 'Code that goes at a certain element needs a page that has it. On other pages visitors get nothing, and nobody is told.',
   asks: ['survey'],
   messages: {
     'some-pages': {
-      title: '{part} has no place on {more, plural, =0 {{pages}} other {{first} and # more}}',
-      advice: '{reason} Let it run only on pages that have the element {element}, or choose another place.',
+      title: '{part} has nowhere to go on {more, plural, =0 {{pages}} other {{first} and # more}}',
+      advice: '{reason} Limit it to pages that have {element}, or choose another place.',
     },
     'no-page': {
-      title: '{part} has no place on any of its known pages',
-      advice: '{reason} Let it run only on pages that have the element {element}, or choose another place.',
+      title: '{part} has nowhere to go on any of its known pages',
+      advice: '{reason} Limit it to pages that have {element}, or choose another place.',
     },
   },
   isFixable: false,

@@ -7,17 +7,17 @@ export const noScriptTags = defineCheck({
   id: 'no-script-tags',
   area: 'placement',
   severity: 'error',
-  title: 'Script or style text without its tags',
-  why: 'Without <script> or <style> around it, a browser takes the code for text: visitors read it on the page, and it does nothing.',
+  title: 'Script or styles without their tags',
+  why: 'Without <script> or <style> around it, browsers show the code as text and do not run it.',
   messages: {
     'no-tags': {
       title: '{part} has no <{tag}> tags',
-      advice: 'Put <{tag}> in front of the code and </{tag}> after it.',
-      fix: 'Write <{tag}> tags around the code.',
+      advice: 'Add <{tag}> before the code and </{tag}> after it.',
+      fix: 'Add <{tag}> tags around the code.',
     },
   },
   roles: {
-    text: 'shown to visitors as text',
+    text: 'visitors see this as text',
   },
   isFixable: true,
   wrong: [

@@ -9,26 +9,26 @@ export const notCode = defineCheck({
   area: 'placement',
   severity: 'warning',
   title: 'Text where code should be',
-  why: 'What is neither a tag nor a script is shown to visitors as text. Often the wrong thing was copied: an address, an account number, or a sentence about the code.',
+  why: 'Anything that is neither a tag nor a script appears on the page as text. Often the wrong thing was copied: an address, an account number, or a sentence about the code.',
   messages: {
     text: {
-      title: '{part} is only text',
+      title: '{part} is just text',
       advice:
-        'Copy the code itself, with its < and >. If visitors are to read this text, write <p> in front of it and </p> after it.',
+        'Copy the code itself, including its < and >. If visitors are meant to read this text, put <p> before it and </p> after it.',
     },
     address: {
-      title: '{part} is only an address',
+      title: '{part} is just an address',
       advice:
-        'Ask the provider’s page for the code to embed; an address is a link for people, and does nothing here.',
+        'Get the embed code from the provider’s page. An address is a link for people and does nothing here.',
     },
     'script-address': {
-      title: '{part} is only an address',
-      advice: 'Write <script> around the address, or ask the provider’s page for the code.',
-      fix: 'Make a script of it.',
+      title: '{part} is just an address',
+      advice: 'Load the address with a <script> tag, or get the code from the provider’s page.',
+      fix: 'Load it with a <script> tag.',
     },
   },
   roles: {
-    text: 'shown to visitors as text',
+    text: 'visitors see this as text',
   },
   isFixable: true,
   wrong: [

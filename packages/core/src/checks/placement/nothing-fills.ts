@@ -12,14 +12,14 @@ export const nothingFills = defineCheck({
   id: 'nothing-fills',
   area: 'placement',
   severity: 'warning',
-  title: 'An empty element whose script is missing',
-  why: 'The element only marks the place. Without the script that belongs to it, visitors see nothing there.',
+  title: 'An empty element is missing its script',
+  why: 'The element only marks the place. Without its script, visitors see nothing there.',
   asks: ['survey'],
   messages: {
     nothing: {
       title: '{part} is an empty element, and nothing fills it',
       advice:
-        'Neither a snippet nor a known page loads a script that knows “{name}”. Copy the script from the provider’s page and add it to this snippet.',
+        'No snippet and no known page loads a script that mentions “{name}”. Copy the script from the provider’s page and add it to this snippet.',
     },
   },
   roles: { slot: 'stays empty' },

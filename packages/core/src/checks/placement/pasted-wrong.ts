@@ -8,51 +8,50 @@ export const pastedWrong = defineCheck({
   id: 'pasted-wrong',
   area: 'placement',
   severity: 'error',
-  title: 'Something that came along, or went wrong, in pasting',
-  why: 'What stands around code in a mail, a chat or a document is no code. Browsers show it to visitors, or stop reading there.',
+  title: 'Something went wrong when the code was pasted',
+  why: 'Whatever surrounds code in a mail, a chat or a document is not code. Browsers show it to visitors, or stop reading there.',
   messages: {
     fence: {
-      title: '{part} has the marks around it that chats and documents set code in',
+      title: '{part} is wrapped in the backticks that chats and documents put around code',
       advice: 'Remove the lines of backticks (```) before and after the code.',
       fix: 'Remove the backticks.',
     },
     quoted: {
-      title: '{part} has a > in front of its lines, as mail programs quote',
+      title: '{part} has a > at the start of its lines, as in a quoted mail',
       advice: 'Remove the > at the start of each line.',
-      fix: 'Remove the > of the quotation.',
+      fix: 'Remove the > signs.',
     },
     numbered: {
       title: '{part} has line numbers in its code',
-      advice: 'Remove the number in front of each line.',
+      advice: 'Remove the number at the start of each line.',
       fix: 'Remove the line numbers.',
     },
     invisible: {
       title: '{part} has invisible characters in its code',
-      advice:
-        'They come from a word processor, a chat or a PDF, and browsers stumble over them. Remove them.',
+      advice: 'They come from a word processor, a chat or a PDF, and browsers trip over them. Remove them.',
       fix: 'Remove the invisible characters.',
     },
     'whole-page': {
       title: '{part} is a whole page',
       advice:
-        'Your page has its own <html>, <head> and <title>. Keep only the piece that the provider wants added.',
+        'Your page has its own <html>, <head> and <title>. Keep only the piece that the provider asks you to add.',
       fix: 'Keep what is inside its head and body.',
     },
     'doubled-tags': {
-      title: '{part} has its script tags twice, one inside the other',
+      title: '{part} has one script tag inside another',
       advice: 'The code has its own <script> tags. Remove the ones around it.',
       fix: 'Remove the outer script tags.',
     },
     'end-tag-in-string': {
       title: '{part} ends its script inside a string',
       advice:
-        'Browsers end a script at the first </script>, also within quotes; the rest is shown to visitors. Write <\\/script> there.',
+        'Browsers end a script at the first </script>, even inside quotes, and show the rest to visitors. Write <\\/script> there.',
       fix: 'Write <\\/script> in the string.',
     },
     'escaped-in-script': {
       title: '{part} has &lt; or &amp; where its script needs < or &',
-      advice: 'An editor turned them into references. Turn them back.',
-      fix: 'Turn them back.',
+      advice: 'An editor has encoded them. Change them back.',
+      fix: 'Change &lt; and &amp; back.',
     },
   },
   roles: { mistake: 'does not belong here' },

@@ -9,18 +9,18 @@ export const providerSaid = defineCheck({
   id: 'provider-said',
   area: 'placement',
   severity: 'warning',
-  title: 'Code that stands elsewhere than its provider says',
-  why: 'Providers know where their code works. At another place it may start too late, count too little, or not show at all, and their support will ask for this first.',
+  title: 'Code is not where its provider says',
+  why: 'Providers know where their code works. Anywhere else it may start too late, count too little or not show at all, and their support will ask about this first.',
   messages: {
     elsewhere: {
-      title: '{part} stands {place}, but its provider wants it {said}',
+      title: '{part} is {place}, but its provider wants it {said}',
       advice: 'The provider says: “{statement}” Move it there.',
       fix: 'Move it {to}.',
     },
     'cannot-move': {
-      title: '{part} stands {place}, but its provider wants it {said}',
+      title: '{part} is {place}, but its provider wants it {said}',
       advice:
-        'The provider says: “{statement}” Its code shows something or needs the page, so it cannot simply be moved: ask the provider whether this is the right piece.',
+        'The provider says: “{statement}” It shows something or needs the page, so it cannot simply be moved. Ask the provider whether this is the right piece.',
     },
   },
   isFixable: true,

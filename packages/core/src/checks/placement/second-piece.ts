@@ -10,17 +10,17 @@ export const secondPiece = defineCheck({
   area: 'placement',
   severity: 'warning',
   title: 'Half of a two-piece install',
-  why: 'Many providers give two pieces of code. With only the one for browsers without scripts, nothing works for nearly all visitors.',
+  why: 'Many providers give you two pieces of code. With only the piece for browsers without scripts, nothing works for almost all visitors.',
   messages: {
     'first-missing': {
       title: '{part} is only the second piece of an install',
       advice:
-        'Ask the provider’s page for the piece that goes into the head, with the account {account}, and add it to this snippet.',
+        'Copy the piece for the head, with the account {account}, from the provider’s page and add it to this snippet.',
     },
     'script-missing': {
       title: '{part} is only the second piece of an install',
       advice:
-        'It is for browsers without scripts, and no snippet loads a script of {domain}. Copy the piece for the head from the provider’s page and add it to this snippet.',
+        'It is for browsers without scripts, and no snippet loads a script from {domain}. Copy the piece for the head from the provider’s page and add it to this snippet.',
     },
   },
   explains: ['half-install'],

@@ -15,8 +15,8 @@ export const swappedPieces = defineCheck({
   id: 'swapped-pieces',
   area: 'placement',
   severity: 'error',
-  title: 'Two pieces that were swapped',
-  why: 'Each piece of an install works only in its own place. The one for browsers without scripts closes the head early, and the other starts too late.',
+  title: 'Two pieces are swapped',
+  why: 'Each piece of an install works only in its own place. The one for browsers without scripts ends the head early, and the other starts too late.',
   messages: {
     swapped: {
       title: 'The two pieces of “{snippet}” are swapped',

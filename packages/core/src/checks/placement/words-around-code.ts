@@ -10,17 +10,17 @@ export const wordsAroundCode = defineCheck({
   id: 'words-around-code',
   area: 'placement',
   severity: 'error',
-  title: 'A message around the code',
-  why: 'Code often comes in a message. What stands around it is shown to visitors as text, and in the head it ends the head.',
+  title: 'A message pasted along with the code',
+  why: 'Code often arrives in a message. The words around it appear on the page as text, and in the head they end the head early.',
   messages: {
     words: {
-      title: '{part} has a message around its code',
+      title: '{part} includes the message that the code came in',
       advice: 'Keep only the code: from its first < to its last >.',
       fix: 'Keep only the code.',
     },
   },
   roles: {
-    text: 'shown to visitors as text',
+    text: 'visitors see this as text',
   },
   explains: ['contained'],
   isFixable: true,

@@ -32,13 +32,13 @@ export const blockingScript = defineCheck({
   id: 'blocking-script',
   area: 'safety',
   severity: 'advice',
-  title: 'A script that the whole page waits for',
+  title: 'The whole page waits for a script',
   why: 'Visitors see nothing until it has arrived. If the provider’s server is slow or down, so is your page.',
   messages: {
     waits: {
       title: 'The page waits for {part}',
       advice:
-        'If the provider’s instructions allow it, add the word “async” to the tag, or place the code at the end of the body.',
+        'If the provider’s instructions allow it, add “async” to the tag, or move the code to the end of the body.',
     },
   },
   roles: {

@@ -16,16 +16,16 @@ export const changesPageForAll = defineCheck({
   id: 'changes-page-for-all',
   area: 'safety',
   severity: 'warning',
-  title: 'Code that changes the page for everybody',
-  why: 'It looks like a small addition and reaches far: into links, search engines, other scripts, or the visitor’s browser for good.',
+  title: 'Code affects the whole page',
+  why: 'It looks small but reaches far: into links, search engines, other scripts, or the visitor’s browser for good.',
   messages: {
     base: {
       title: '{part} changes where all links of the page lead',
-      advice: 'With <base>, every address that does not begin with a host counts from {what}. Remove it.',
+      advice: 'With <base>, every address without a host starts from {what}. Remove it.',
     },
     redirect: {
       title: '{part} sends every visitor to another page',
-      advice: 'It leads to {what}. If that is meant, redirect on your web server; otherwise remove it.',
+      advice: 'It leads to {what}. If you want that, redirect on your web server; otherwise remove it.',
     },
     reload: {
       title: '{part} reloads the page again and again',
@@ -33,63 +33,62 @@ export const changesPageForAll = defineCheck({
     },
     noindex: {
       title: '{part} keeps the page out of search engines',
-      advice: 'If only some pages are to be hidden, name them; otherwise remove it before you publish.',
+      advice:
+        'If you want to hide only some pages, limit it to them; otherwise remove it before you publish.',
     },
     title: {
-      title: '{part} brings a second title',
+      title: '{part} adds a second title',
       advice: 'Your page has its own; browsers show the first. Change the title where the page is edited.',
     },
     canonical: {
       title: '{part} tells search engines that all its pages are one',
       advice:
-        'It names {what} as the canonical address of every page that it runs on, and search engines drop the others. Let it run on that page alone, or remove it.',
+        'It gives {what} as the canonical address of every page it runs on, and search engines drop the others. Limit it to that page, or remove it.',
     },
     viewport: {
-      title: '{part} brings a viewport of its own',
+      title: '{part} adds its own viewport',
       advice:
-        'The last one counts, so it changes how every page fits a phone, or keeps visitors from zooming. Change it in the site’s template instead.',
+        'The last one wins, so it changes how every page fits a phone, or stops visitors from zooming. Change it in the site’s template instead.',
     },
     charset: {
-      title: '{part} brings a character encoding of its own',
-      advice: 'Your page says that itself, at its very beginning. Remove it.',
+      title: '{part} sets its own character encoding',
+      advice: 'Your page already sets it at the very top. Remove it.',
     },
     policy: {
       title: '{part} sets a content policy for the whole page',
       advice:
-        'Whatever it does not name is blocked from there on, other snippets too. Set policies on your web server, and remove it here.',
+        'Anything it does not list is blocked from there on, including other snippets. Set policies on your web server, and remove it here.',
     },
     worker: {
       title: '{part} installs a service worker',
       advice:
-        'It stays in visitors’ browsers and answers for your pages, also after this snippet is removed. Ask the provider how it is uninstalled before you publish.',
+        'It stays in visitors’ browsers and can answer for your pages even after this snippet is removed. Before you publish, ask the provider how to uninstall it.',
     },
     hidden: {
       title: '{part} hides the whole page until a script shows it again',
       advice:
-        'If that script is blocked or slow, visitors see an empty page. Let it hide only what it changes, and show it again after a second at the latest.',
+        'If that script is blocked or slow, visitors see an empty page. Hide only what it changes, and show it again within a second.',
     },
     handler: {
-      title: '{part} takes {what} for itself',
-      advice:
-        'There is room for one only: what the page or others have set there is gone. Use addEventListener.',
+      title: '{part} overwrites {what}',
+      advice: 'Only one can be set, so what the page or others put there is gone. Use addEventListener.',
     },
     'handler-twice': {
       title: '{part} and {other} both set {what}',
-      advice:
-        'There is room for one only, so the later one replaces the earlier. Use addEventListener in both.',
+      advice: 'Only one can be set, so the later one replaces the earlier. Use addEventListener in both.',
     },
     prototype: {
-      title: '{part} changes {what} for all code of the page',
+      title: '{part} changes {what} for all code on the page',
       advice:
-        'Other scripts may behave differently from then on. Keep the function to itself, under a name of its own.',
+        'Other scripts may behave differently from then on. Use a function of its own, under its own name.',
     },
     wrapped: {
       title: '{part} replaces the browser’s {what}',
       advice:
-        'All code of the page uses its version from then on. Ask the provider whether it passes everything on.',
+        'All code on the page uses its version from then on. Ask the provider whether it passes every call on.',
     },
   },
-  roles: { change: 'for the whole page', other: 'set here as well' },
+  roles: { change: 'affects the whole page', other: 'set here as well' },
   isFixable: false,
   wrong: [
     { name: 'Links', parts: [{ placement: 'head-end', code: '<base href="https://offers.example/">' }] },

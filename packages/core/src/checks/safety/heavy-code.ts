@@ -13,11 +13,11 @@ export const heavyCode = defineCheck({
   area: 'safety',
   severity: 'advice',
   title: 'A lot of code in every page',
-  why: 'Code that stands in the page is fetched again with every page load. As a file of its own the browser fetches it once and keeps it.',
+  why: 'Code written into the page is downloaded again with every page load. A separate file is downloaded once and cached.',
   messages: {
     heavy: {
-      title: '{part} adds {kb, number} KB to every page that it runs on',
-      advice: 'Put the code into a file on your server and load it with <script defer src="…"></script>.',
+      title: '{part} adds {kb, number} KB to every page it runs on',
+      advice: 'Put the code in a file on your server and load it with <script defer src="…"></script>.',
     },
   },
   isFixable: false,

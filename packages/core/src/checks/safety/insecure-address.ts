@@ -7,12 +7,12 @@ export const insecureAddress = defineCheck({
   id: 'insecure-address',
   area: 'safety',
   severity: 'warning',
-  title: 'An address with http on a site with https',
-  why: 'Browsers refuse to load scripts and frames over http into a page that came over https, so the snippet does nothing.',
+  title: 'An http address on an https site',
+  why: 'Browsers refuse to load scripts and frames over http on an https page, so the snippet does nothing.',
   messages: {
     insecure: {
       title: '{part} loads from {host} without https',
-      advice: 'Write https:// in place of http://, if the provider offers that; nearly all do.',
+      advice: 'Use https:// instead of http:// if the provider offers it; nearly all do.',
     },
   },
   roles: {

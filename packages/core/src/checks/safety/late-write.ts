@@ -6,16 +6,16 @@ export const lateWrite = defineCheck({
   id: 'late-write',
   area: 'safety',
   severity: 'error',
-  title: 'document.write after the page is read',
-  why: 'Once the page has been read, document.write empties it: visitors see a blank page.',
+  title: 'document.write after the page has loaded',
+  why: 'Once the page has loaded, document.write empties it: visitors see a blank page.',
   messages: {
     'late-write': {
       title: '{part} may empty the page',
-      advice: 'Ask the provider for code without document.write, or let it write while the page is read.',
+      advice: 'Ask the provider for code without document.write, or run it while the page loads.',
     },
   },
   roles: {
-    write: 'runs after the page was read',
+    write: 'runs after the page has loaded',
   },
   isFixable: false,
   wrong: [

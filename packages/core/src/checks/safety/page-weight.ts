@@ -27,19 +27,19 @@ export const pageWeight = defineCheck({
   id: 'page-weight',
   area: 'safety',
   severity: 'advice',
-  title: 'Pages that bring too much code',
-  why: 'A phone has to fetch, unpack and run all of it before the page answers a touch. Visitors leave, and search engines count it.',
+  title: 'Pages load too much code',
+  why: 'A phone has to download and run all of it before the page responds to a tap. Visitors leave, and search engines notice.',
   asks: ['files'],
   messages: {
     heavy: {
-      title: 'Pages like {page} bring {kb, number} KB of scripts and styles',
+      title: 'Pages like {page} load {kb, number} KB of scripts and styles',
       advice:
-        'A page of this kind should stay under {budget, number} KB. {own, number} KB come from snippets, most of it from {part}: ask whether this page needs it.',
+        'A page of this kind should stay under {budget, number} KB. {own, number} KB come from snippets, most of it from {part}. Check whether this page needs it.',
     },
     'heavy-itself': {
-      title: 'Pages like {page} bring {kb, number} KB of scripts and styles',
+      title: 'Pages like {page} load {kb, number} KB of scripts and styles',
       advice:
-        'A page of this kind should stay under {budget, number} KB. Nearly all of it is the site’s own: ask whoever made its theme.',
+        'A page of this kind should stay under {budget, number} KB. Nearly all of it is the site’s own. Ask whoever built its theme.',
     },
   },
   given: 'The chat’s file is 700 KB.',

@@ -13,24 +13,24 @@ export const pinnedFileRefused = defineCheck({
   id: 'pinned-file-refused',
   area: 'safety',
   severity: 'error',
-  title: 'A pinned file that browsers refuse',
-  why: 'A fingerprint (integrity) in a tag says which file may run, down to the byte. Where the file is another one, or may not be compared, browsers do not run it, and pages go without it.',
+  title: 'Browsers refuse a pinned file',
+  why: 'A fingerprint (integrity) in a tag says exactly which file may run. If the file differs, or cannot be compared, browsers do not run it.',
   asks: ['files'],
   messages: {
     changed: {
       title: '{part} loads a file that has changed since it was pinned',
       advice:
-        'When the last survey asked, {file} was not the file that the tag’s fingerprint is of, so browsers refuse it. Ask the provider whether that change was meant. If it was, copy their tag again; if not, leave it as it is: the fingerprint has just protected your visitors.',
+        'At the last survey {file} no longer matched the fingerprint in the tag, so browsers refuse it. Ask the provider whether they changed it. If they did, copy their tag again. If not, leave it: the fingerprint has just protected your visitors.',
     },
     unshared: {
-      title: '{part} pins a file that its server does not share',
+      title: '{part} pins a file that cannot be compared',
       advice:
-        'Browsers compare files of other hosts only where these allow it (Access-Control-Allow-Origin), and {file} came without that. Take the integrity attribute out of the tag, or keep the file on your own server.',
+        'Browsers can compare files from other hosts only if the host allows it (Access-Control-Allow-Origin), and {file} came without that. Remove the integrity attribute, or host the file on your own server.',
     },
     uncrossed: {
       title: '{part} pins a file without crossorigin in its tag',
       advice:
-        'A fingerprint of a file on another host needs crossorigin="anonymous" in the tag. Without it browsers refuse {file}.',
+        'To pin a file on another host, the tag needs crossorigin="anonymous". Without it, browsers refuse {file}.',
       fix: 'Add crossorigin="anonymous" to the tag.',
     },
   },

@@ -7,11 +7,12 @@ export const secret = defineCheck({
   area: 'safety',
   severity: 'error',
   title: 'A secret in the code',
-  why: 'Everybody can read the code of a page. With a secret key or a password, others can act in your name at the provider.',
+  why: 'Anybody can read the code of a page. With a secret key or a password, others can act in your name at the provider.',
   messages: {
     secret: {
-      title: '{part} shows a secret to every visitor',
-      advice: 'Take it out, and make a new one at the provider: whoever has read the page knows the old one.',
+      title: '{part} exposes a secret to every visitor',
+      advice:
+        'Remove it, and create a new one at the provider: anybody who has seen the page knows the old one.',
     },
   },
   roles: {

@@ -11,17 +11,17 @@ export const unpinnedFile = defineCheck({
   id: 'unpinned-file',
   area: 'safety',
   severity: 'advice',
-  title: 'A fixed file from elsewhere without its fingerprint',
-  why: 'A file with a version in its name never changes, so the tag can carry its fingerprint. Without it, whoever gets hold of that server can put anything into your pages.',
+  title: 'A versioned file from elsewhere is not pinned',
+  why: 'A file with a version in its name never changes, so the tag can carry its fingerprint. Without it, anybody who breaks into that server can put anything on your pages.',
   messages: {
     unpinned: {
       title: '{part} loads “{library}” {version} without its fingerprint',
-      advice: 'Ask the provider’s page for the tag with integrity="…", or keep the file on your own server.',
+      advice: 'Get the tag with integrity="…" from the provider’s page, or host the file on your own server.',
     },
     pinnable: {
       title: '{part} loads “{library}” {version} without its fingerprint',
       advice:
-        'Pin it to the file that the last survey got: if anybody ever changes it, browsers will refuse it, and you will be told.',
+        'Pin it to the file that the last survey fetched: if anybody changes it, browsers refuse it and you are told.',
       fix: 'Add its fingerprint to the tag.',
     },
   },
