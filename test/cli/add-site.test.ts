@@ -36,7 +36,7 @@ describe('a site by its address, on the command line', function () {
     expect(out).to.include(`Tide Mill answers at http://mill.localhost:${site.port}.\n`);
     expect(out).to.include('  · Its one page was read.\n  · In them already: Tallymast visit counter.\n');
     expect(out).to.include('Added it as "tide-mill".\n');
-    expect(out).to.include('Take the one line, in order. You paste one line once.');
+    expect(out).to.include('Use the one line, in order. You paste one line once.');
     expect(out).to.match(/Visitors without JavaScript: Nothing of it is there/);
     expect(out).to.match(/<script src="[^"]*\/one\/tide-mill\.js"><\/script>/);
     expect((await run(['site', 'show', 'tide-mill'])).out).to.include('by  the one line, in order');
@@ -55,7 +55,7 @@ describe('a site by its address, on the command line', function () {
       '--cannot',
       'files',
     ]);
-    expect(paste.out).to.match(/^Take blocks to paste\./);
+    expect(paste.out).to.match(/^Use blocks to paste\./);
     expect((await run(['site', 'show', 'tide-mill'])).out).to.include('by  blocks to paste');
     const open = await run(['site', 'way', 'tide-mill', '--cannot', 'site-box']);
     expect(open.err).to.match(/^Which way suits it\? Say with --can and --cannot/);
@@ -90,7 +90,7 @@ describe('a site by its address, on the command line', function () {
     gone.close();
     const { code, err } = await run(['site', 'add', `localhost:${gone.port}`]);
     expect(code).to.equal(2);
-    expect(err).to.match(/\npragmatica: address: Nobody answers at localhost:\d+\. .* in your browser\?\n$/);
+    expect(err).to.match(/\npragmatica: address: Nothing answers at localhost:\d+\. .* in your browser\?\n$/);
     const twice = await run(['site', 'add', `mill.localhost:${site.port}`, '--key', 'other']);
     expect([twice.code, twice.err]).to.satisfy(
       ([exit, said]: [number, string]) =>

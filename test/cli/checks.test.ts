@@ -167,7 +167,7 @@ describe('check reports, waivers, the order and pasting on the command line', ()
       const set = write('alone.json', JSON.stringify(tide()));
       const { out } = await run(['check', '--set', set]);
       expect(out).to.match(
-        /What the checks could not know\n {2}No survey yet.*: \d+ checks saw the snippets alone/,
+        /What the checks could not know\n {2}The pages: no survey yet, so \d+ checks saw only the snippets/,
       );
       expect(await found(['--set', set])).to.deep.equal({
         checks: [],
@@ -219,10 +219,10 @@ describe('check reports, waivers, the order and pasting on the command line', ()
       const set = write('refused.json', JSON.stringify(tide()));
       const wrong = write('wrong-known.json', JSON.stringify(tide({ known: { pages: 7 } })));
       for (const [args, words] of [
-        [['--set', set, '--zone', 'Mars/Here'], /"Mars\/Here" is no time zone/],
-        [['--set', set, '--host', 'a b'], /"a b" is no host/],
+        [['--set', set, '--zone', 'Mars/Here'], /"Mars\/Here" is not a time zone/],
+        [['--set', set, '--host', 'a b'], /"a b" is not a host/],
         [['--set', set, '--headers', set], /a header is written "Name: value"/],
-        [['--set', set, '--recipes', set], /is no recipe/],
+        [['--set', set, '--recipes', set], /is not a recipe/],
         [['--set', wrong], /\/known\/pages/],
         [['--zone', 'UTC'], /--zone goes with --set/],
       ] as const) {
@@ -306,7 +306,7 @@ describe('check reports, waivers, the order and pasting on the command line', ()
     expect(shown.out).to.include(
       'fine   somebody noted that “Counter” needs “Crateline tag container” (piece 1)',
     );
-    expect((await run(['order', '--right', '--preview'])).out).to.include('This would put it right');
+    expect((await run(['order', '--right', '--preview'])).out).to.include('This would fix the order');
     expect((await run(['order', '--right'])).out).to.include('Move “Event” right below “Counter”');
     expect((await run(['order'])).code).to.equal(0);
     expect((await run(['order', '--right'])).out).to.include('Nothing needs to move.');
@@ -323,10 +323,10 @@ describe('check reports, waivers, the order and pasting on the command line', ()
     expect(refused.err).to.include('the checks find an error');
     expect((await run(['publish', '-m', 'first', '--force', 'The fair opens at nine'])).code).to.equal(0);
     expect((await run(['releases'])).out).to.include('(forced: The fair opens at nine)');
-    expect((await run(['check', '--against', 'live'])).out).to.include('Nothing to say');
+    expect((await run(['check', '--against', 'live'])).out).to.include('Nothing to fix');
     expect((await run(['snippet', 'history', 'twice'])).out)
       .to.include('Release 1')
       .and.include('“Twice” is new');
-    expect((await run(['snippet', 'history', 'nothing'])).out).to.include('No release holds');
+    expect((await run(['snippet', 'history', 'nothing'])).out).to.include('No release has');
   });
 });

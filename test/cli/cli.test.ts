@@ -380,7 +380,7 @@ describe('the command line', () => {
     });
 
     it('overwrites nothing, and says which field of a set is wrong', async () => {
-      expect((await insertFolder('--out', 'site')).err).to.include('must not lie inside');
+      expect((await insertFolder('--out', 'site')).err).to.include('must not be inside');
       mkdirSync(join(folder, 'full/x'), { recursive: true });
       expect((await insertFolder('--out', 'full')).err).to.include('is not empty');
       writeFileSync(

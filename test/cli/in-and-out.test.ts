@@ -139,8 +139,8 @@ describe('a site out of an installation, and into one', function () {
     const CASES: readonly (readonly [text: string, says: RegExp])[] = [
       ['<script></script>', /x\.html does not begin with its front matter/],
       ['---\nname: [\n---\nx\n', /x\.html: /],
-      ['---\nname: X\nparts:\n  - at: bottom\n---\nx\n', /x\.html: “bottom” is no placement/],
-      ['---\nname: X\nparts: []\n---\nx\n', /x\.html names 0 parts in front and holds the code of 1/],
+      ['---\nname: X\nparts:\n  - at: bottom\n---\nx\n', /x\.html: “bottom” is not a placement/],
+      ['---\nname: X\nparts: []\n---\nx\n', /x\.html names 0 parts at the top and has the code of 1/],
       ['---\nname: ""\nparts: [{at: head-end}]\n---\nx\n', /x\.html, \/name: Write something here/],
       ['---\nname: X\npages: ["fares"]\nparts: [{at: head-end}]\n---\nx\n', /x\.html, \/pages/],
       ['---\nname: X\nnonsense: 1\nparts: [{at: head-end}]\n---\nx\n', /x\.html, .*nonsense/],
@@ -203,7 +203,7 @@ describe('a site out of an installation, and into one', function () {
       return err;
     };
     expect(await say((copy) => (copy.releases[0]!.set.snippets[0]!.name = 'Forged'))).to.match(
-      /Release 1 in the file is not what its digest says/,
+      /Release 1 in the file does not match its digest/,
     );
     expect(await say((copy) => (copy.format = 'other/1'))).to.match(/neither a set nor a whole site/);
     expect(await say((copy) => (copy.releases[0]!.number = 7))).to.match(/Release 1 is missing/);
@@ -223,7 +223,7 @@ describe('a site out of an installation, and into one', function () {
       snapshotDigest((await stage.client.call('showDraft', { params: { site: 'tide-mill' } })).data.snapshot),
     ).to.equal(before);
     const done = await run(['import', at('set.json'), '--force'], mill);
-    expect(done.err).to.contain('The draft of tide-mill has it now.');
+    expect(done.err).to.contain('It is now in the draft of tide-mill.');
     const { data } = await stage.client.call('showSite', { params: { site: 'tide-mill' } });
     expect(data.name).to.equal('Tide Mill');
     expect(data.fields.map(({ name }) => name)).to.include('container');

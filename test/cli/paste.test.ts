@@ -30,11 +30,11 @@ describe('ways without the gateway, on the command line', function () {
     expect(nameless.err).to.equal('pragmatica: Say what the box is called in your site builder: --name.\n');
     await run(['paste', 'box', 'site-foot', '--name', 'Footer code', '--max-length', '3000']);
     const kept = await run(['paste', 'box', 'site-head', '--name', 'Head code']);
-    expect(kept.out).to.equal('Kept. 2 blocks: "pragmatica paste" lists what goes where.\n');
+    expect(kept.out).to.equal('Saved. 2 blocks: "pragmatica paste" lists what goes where.\n');
     const { out, err } = await run(['paste']);
     expect(out).to.match(/^Release 1, for the boxes of the site builder:\n\nBOX +KIND +PAGE +STATE +HOLDS\n/);
     expect(out).to.match(/Head code +site-head +all pages +to paste +Cookie question, Tag container/);
-    expect(out).to.match(/“Footer code” takes [\d,]+ characters less than its block has/);
+    expect(out).to.match(/The block for “Footer code” is [\d,]+ characters too long/);
     expect(err).to.include('Next: "pragmatica paste text site-head" prints what goes into “Head code”.');
   });
 

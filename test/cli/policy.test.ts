@@ -73,9 +73,7 @@ describe('the content policy of a site', function () {
       `pragmatica: The policy of ${HOST} has not been on trial yet, and may block what its pages need. Start a trial first, and see what browsers report.\n`,
     ]);
     const unseen = await run(['policy', 'try', '--host', 'staging.skerrywick.localhost']);
-    expect(unseen.err).to.match(
-      /^pragmatica: No survey of staging\.skerrywick\.localhost has come to its end yet/,
-    );
+    expect(unseen.err).to.match(/^pragmatica: No survey of staging\.skerrywick\.localhost has finished yet/);
     const unknown = await run(['policy', '--host', 'nowhere.example']);
     expect(unknown.err).to.contain('has no host "nowhere.example"');
   });

@@ -57,7 +57,7 @@ describe('who gets it, on the command line', function () {
       'crate.js?id=CR-20-9',
     );
     const diff = await run(['plan', '/', '--diff', '--at', '2027-03-04T20:00']);
-    expect(diff.out).to.match(/• “Accessibility menu” is added\.\n {2}• “Harbour chat” goes\./);
+    expect(diff.out).to.match(/• “Accessibility menu” is added\.\n {2}• “Harbour chat” is removed\./);
     const unknown = await run(['plan', '/', '--consent', 'cake']);
     expect([unknown.code, unknown.err]).to.deep.equal([
       2,
@@ -67,14 +67,14 @@ describe('who gets it, on the command line', function () {
 
   it('defines page groups and purposes of consent', async () => {
     const group = await run(['site', 'group', 'islands', '/islands', '/islands/*', '--name', 'The islands']);
-    expect(group.out).to.match(/@islands holds 4 of 21 known pages: \/islands/);
+    expect(group.out).to.match(/@islands has 4 of 21 known pages: \/islands/);
     expect((await run(['site', 'groups'])).out).to.match(
       /@islands\s+The islands\s+\/islands {2}\/islands\/\*/,
     );
     expect((await run(['pages', '@islands', '--except', '/islands'])).out.trim().split('\n')).to.have.length(
       3,
     );
-    expect((await run(['site', 'group', 'islands'])).out).to.include('Took the page group @islands away');
+    expect((await run(['site', 'group', 'islands'])).out).to.include('Removed the page group @islands');
     expect((await run(['site', 'consent'])).out).to.match(/The cookie biscuitkeel .*JSON, at \$\.purposes/);
   });
 

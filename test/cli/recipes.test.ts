@@ -78,7 +78,7 @@ describe('recipes on the command line', function () {
     const wrong = await run(['recipe', 'update', 'port-hallow/visit-counter']);
     expect([wrong.code, wrong.err]).to.satisfy(
       ([status, text]: [number, string]) =>
-        status === 4 && text.includes('"port-hallow/visit-counter" is not behind.'),
+        status === 4 && text.includes('"port-hallow/visit-counter" is not outdated.'),
     );
     expect((await run(['recipe', 'update', '--all'])).out.match(/ done /g)).to.have.length(4);
     expect((await run(['recipe', 'behind'])).out).to.equal(
@@ -123,7 +123,7 @@ describe('recipes on the command line', function () {
     expect(imported.out).to.equal('gauge has this version 1 already.\nAdded version 2 of gauge.\n');
     expect(imported.err.trim().split('\n')).to.satisfy(
       ([broken, wrong, none]: string[]) =>
-        /^broken\.json: This is no JSON/.test(broken!) &&
+        /^broken\.json: This is not JSON/.test(broken!) &&
         wrong!.startsWith('wrong.json: parts: A recipe needs at least one part.') &&
         none === 'none.json: The file none.json cannot be read.',
     );

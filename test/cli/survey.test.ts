@@ -28,7 +28,7 @@ describe('surveys on the command line', function () {
     expect((await run(['survey', 'list'])).out).to.equal('No surveys yet. "pragmatica survey" starts one.\n');
     const none = await run(['sightings']);
     expect(none.code).to.equal(4);
-    expect(none.err).to.match(/^pragmatica: No survey of "skerrywick" has come to its end yet\./);
+    expect(none.err).to.match(/^pragmatica: No survey of "skerrywick" has finished yet\./);
   });
 
   it('are followed to their end, and say what comes next', async () => {
@@ -91,7 +91,7 @@ describe('surveys on the command line', function () {
     );
     const wrong = await run(['survey', 'schedule', 'mondays']);
     expect(wrong.code).to.not.equal(0);
-    expect(wrong.err).to.match(/“mondays” is no schedule\. Write five fields/);
+    expect(wrong.err).to.match(/“mondays” is not a schedule\. Write five fields/);
     expect((await run(['survey', 'schedule', '--off'])).out).to.match(
       /^Stopped the planned surveys of skerrywick/,
     );
@@ -210,7 +210,7 @@ describe('surveys on the command line', function () {
       'Now at the end of the body: visit-counter. Visitors see this once you publish.\nLeft as they are, with parts in several places: tag-container.\n',
     );
     expect((await run(['snippet', 'move', 'visit-counter', 'tag-container', '--first'])).err).to.match(
-      /Several snippets move to a placement: add --to/,
+      /To move several snippets, add --to/,
     );
     const none = await run(['snippet', 'on', 'visit-counter', 'nobody']);
     expect(none.code).to.equal(4);

@@ -115,7 +115,7 @@ describe('what the command line shows of what others wrote', function () {
     const refused = await run(['check', '--set', file, '--at', '2020-13-01']);
     expect([refused.code, refused.err]).to.deep.equal([
       2,
-      'pragmatica: "2020-13-01" is no time. Write it like 2027-03-31T10:00.\n',
+      'pragmatica: "2020-13-01" is not a time. Write it like 2027-03-31T10:00.\n',
     ]);
   });
 });

@@ -49,7 +49,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/snippets/harbour-chat',
     heading: /Harbour chat/,
     async act(page) {
-      await page.getByText('wait, or show it seldom').click();
+      await page.getByText('Delay or limit').click();
       await page.getByRole('button', { name: 'Add a day with different hours' }).click();
     },
   },
@@ -72,10 +72,10 @@ const VIEWS: readonly View[] = [
       await page.getByText('pages were read').waitFor();
       const finder = page.getByRole('region', { name: 'Which way suits this site?' });
       await finder.getByRole('button', { name: 'Yes' }).click();
-      await finder.getByText('Take the one line').waitFor();
+      await finder.getByText('Use the one line').waitFor();
     },
   },
-  { name: 'a link that is over', path: '/handover', heading: /works no longer/, isSignedOut: true },
+  { name: 'a link that is over', path: '/handover', heading: /no longer works/, isSignedOut: true },
   { name: 'the releases', path: '/sites/skerrywick/releases', heading: /Releases/ },
   {
     name: 'a check of the live pages',
@@ -188,7 +188,7 @@ const VIEWS: readonly View[] = [
     path: '/recipes/updates',
     heading: /Outdated snippets/,
     async act(page) {
-      await page.getByRole('button', { name: 'Bring up all 5' }).waitFor();
+      await page.getByRole('button', { name: 'Update all 5' }).waitFor();
     },
   },
   {

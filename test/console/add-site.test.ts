@@ -27,7 +27,7 @@ describe('adding a site in the console', function () {
     await page.getByText('/one/tide-mill.js"></script>').first().waitFor();
     const finder = page.getByRole('region', { name: 'Which way suits this site?' });
     for (const answer of ['No', 'No', 'Yes']) await finder.getByRole('button', { name: answer }).click();
-    await finder.getByText('Take a folder of files.').waitFor();
+    await finder.getByText('Use a folder of files.').waitFor();
     await finder.getByRole('button', { name: 'Use this way' }).click();
     await page.getByText('The site now gets its code by a folder of files').first().waitFor();
     await page.getByText('pragmatica insert FOLDER --site tide-mill').waitFor();

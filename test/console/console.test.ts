@@ -100,14 +100,14 @@ describe('the console', function () {
   it('adds a snippet: paste, place, choose pages; it refuses code that breaks the page', async () => {
     await page.goto('/sites/skerrywick/snippets/new');
     await replaceCode(page, '<div>never closed');
-    await page.getByText('It cannot be published like this').waitFor();
+    await page.getByText('You cannot publish it like this').waitFor();
     await replaceCode(page, '<script async src="http://pierlist.test/stops.js"></script>');
     await page.getByText('It leaves the rest of the page alone.').waitFor();
     await page.getByRole('radio', { name: 'At an element' }).click();
     await page.getByLabel('Element', { exact: true }).fill('stop-directory');
     await page.getByLabel('Name', { exact: true }).fill('Stop directory');
     await page.getByRole('radio', { name: 'Only some pages' }).click();
-    await page.getByText('None of the known pages matches').waitFor({ state: 'detached' });
+    await page.getByText('No known page matches').waitFor({ state: 'detached' });
     await page.getByRole('button', { name: '/stops' }).click();
     await page.getByText('Runs on 1 of 21 known pages.').waitFor();
     await page.getByRole('button', { name: 'Add to draft' }).click();
@@ -168,7 +168,7 @@ describe('the console', function () {
     const { etag } = await stage.client.call('showSnippet', { params: mine });
     await stage.client.call('editSnippet', { params: mine, ifMatch: etag, body: { note: 'theirs' } });
     await page.getByRole('button', { name: 'Save to draft' }).click();
-    await page.getByText('Somebody changed it meanwhile').first().waitFor();
+    await page.getByText('Somebody else has changed it').first().waitFor();
     expect((await stage.client.call('showSnippet', { params: mine })).data.note).to.equal('theirs');
     open.problems.splice(0); // the browser notes the 412
   });
@@ -330,15 +330,15 @@ describe('the console’s door', function () {
       await page.getByRole('button', { name: 'Sign in' }).click();
       await page.getByLabel('One-time password').fill('a long and quiet password');
       await page.getByLabel('New password').fill('entirely my own');
-      await page.getByLabel('Repeat the new password').fill('entirely else');
+      await page.getByLabel('Repeat password').fill('entirely else');
       await page.getByText('The passwords differ.').waitFor();
-      await page.getByLabel('Repeat the new password').fill('entirely my own');
+      await page.getByLabel('Repeat password').fill('entirely my own');
       await page.getByRole('button', { name: 'Set password' }).click();
       await page.getByText('No sites yet').waitFor();
       await page.getByRole('button', { name: 'Add a site' }).first().click();
       await page.getByLabel('Address of the site').fill('not an address');
       await page.getByRole('button', { name: 'Have a look' }).click();
-      await page.getByText('“not an address” is no address of a site').waitFor();
+      await page.getByText('“not an address” is not a site’s address').waitFor();
     } finally {
       await browser.close();
       await stage.close();

@@ -27,10 +27,10 @@ describe('delivery in the console', function () {
     await finder.getByRole('button', { name: 'No' }).click();
     await finder.getByText('Can you change where the domain points').waitFor();
     await finder.getByRole('button', { name: 'Yes' }).click();
-    await finder.getByText('Take the gateway.').waitFor();
+    await finder.getByText('Use the gateway.').waitFor();
     await finder.getByRole('button', { name: 'Ask again' }).click();
     await finder.getByRole('button', { name: 'Yes' }).click();
-    await finder.getByText('Take the one line, in order.').waitFor();
+    await finder.getByText('Use the one line, in order.').waitFor();
     await finder.getByText('These would work too: the one line, async, blocks to paste.').waitFor();
   });
 
@@ -42,7 +42,7 @@ describe('delivery in the console', function () {
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('The head of all pages').check();
     await dialog.getByLabel('What it is called there').fill('Custom head code');
-    await dialog.getByRole('button', { name: 'Keep' }).click();
+    await dialog.getByRole('button', { name: 'Save' }).click();
     const card = page.getByRole('listitem').filter({ hasText: 'Custom head code' });
     await card.getByText('To paste').waitFor();
     await card.getByText('Show the text').click();
@@ -72,10 +72,10 @@ describe('delivery in the console', function () {
     await dialog.getByLabel('The head of all pages').uncheck();
     await dialog.getByLabel('A code block on one page').check();
     await dialog.getByLabel('What it is called there').fill('Code block');
-    await dialog.getByRole('button', { name: 'Keep' }).click();
-    await page.getByText('Our block still stands in').waitFor();
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await page.getByText('Our block is still in').waitFor();
     await page.getByText('No box takes these').waitFor();
     await page.getByRole('button', { name: 'Mark as removed' }).click();
-    await page.getByText('Our block still stands in').waitFor({ state: 'detached' });
+    await page.getByText('Our block is still in').waitFor({ state: 'detached' });
   });
 });

@@ -25,11 +25,11 @@ describe('files in the console', function () {
     await page.goto('/');
     writeFileSync(join(folder, 'other.json'), '{"format":"other/1"}');
     await page.getByLabel('Site file').setInputFiles(join(folder, 'other.json'));
-    await page.getByText('other.json is no site').first().waitFor();
+    await page.getByText('other.json is not a site').first().waitFor();
     await page.getByLabel('Site file').setInputFiles(file);
     const dialog = page.getByRole('dialog');
     await dialog.getByText('Add “Skerrywick Ferries” from a file?').waitFor();
-    await dialog.getByText('There is a site “skerrywick” here already', { exact: false }).waitFor();
+    await dialog.getByText('There is already a site “skerrywick”', { exact: false }).waitFor();
     expect(await dialog.getByLabel('Key').inputValue()).to.equal('skerrywick-2');
     await dialog.getByText('Without its hosts: ', { exact: false }).waitFor();
     await dialog.getByLabel('Key').fill('second');

@@ -36,7 +36,7 @@ describe('the console reads, checks and fixes', function () {
     await at(/Start of the head/).waitFor();
     await page.getByRole('radio', { name: 'End of the body' }).click();
     await page
-      .getByText('stands at the end of the body, but its provider wants it at the start of the head')
+      .getByText('is at the end of the body, but its provider wants it at the start of the head')
       .waitFor();
     await page.getByRole('button', { name: 'Move it there' }).click();
     await at(/Start of the head/).waitFor();
@@ -54,16 +54,16 @@ describe('the console reads, checks and fixes', function () {
     await replaceCode(page, data.parts[0]!.code);
     await checked.getByText('is the same code as “Visit counter”').waitFor();
     await replaceCode(page, '<script>var account = "YOUR_ACCOUNT_ID";</script>');
-    await checked.getByText('still has the example’s “YOUR_ACCOUNT_ID”').waitFor();
+    await checked.getByText('still has the example value “YOUR_ACCOUNT_ID”').waitFor();
     const underlined = page.locator('.cm-lintRange-error');
     expect(await underlined.textContent()).to.equal('YOUR_ACCOUNT_ID');
     await underlined.hover();
-    await page.locator('.cm-diagnostic').getByText('still has the example’s').waitFor();
+    await page.locator('.cm-diagnostic').getByText('still has the example value').waitFor();
     await replaceCode(
       page,
       'Please add this to your website:\n<script>window.offer = 1;</script>\nRegards, Ona',
     );
-    await checked.getByText('has a message around its code').waitFor();
+    await checked.getByText('includes the message that the code came in').waitFor();
     await checked.getByRole('button', { name: 'Keep only the code' }).click();
     await checked.getByText('It fits').waitFor();
     expect(await page.locator('.cm-content').textContent()).to.equal('<script>window.offer = 1;</script>');
@@ -104,7 +104,7 @@ describe('the console reads, checks and fixes', function () {
     const wrong = page.getByRole('region', { name: 'Errors' });
     await wrong.getByRole('heading', { name: '“Visits” has no <script> tags' }).waitFor();
     await wrong.getByText(code).waitFor();
-    await wrong.getByRole('button', { name: /Write <script> tags/ }).click();
+    await wrong.getByRole('button', { name: /Add <script> tags/ }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByText('<script>', { exact: true }).waitFor();
     expect(await dialog.getByLabel('comes').count()).to.equal(2);
@@ -157,7 +157,7 @@ describe('the console reads, checks and fixes', function () {
     it('counts them on the list of sites', async () => {
       await page.goto('/');
       await page.getByText('2 errors', { exact: true }).waitFor();
-      await page.getByText(/Cannot be published like this/).waitFor();
+      await page.getByText(/Cannot be published/).waitFor();
     });
 
     it('asks for a reason before it publishes errors, and shows which are new', async () => {
@@ -204,7 +204,7 @@ describe('the console reads, checks and fixes', function () {
       await page.getByRole('region', { name: 'History' }).getByText('is new').waitFor();
       expect(await page.getByLabel('Note').inputValue()).to.equal('changed');
       await page.getByRole('button', { name: 'Load this version' }).click();
-      await page.getByText('Nothing is changed before you save').waitFor();
+      await page.getByText('Nothing changes until you save').waitFor();
       expect(await page.getByLabel('Note').inputValue()).to.equal('');
       const { data: now } = await stage.client.call('showSnippet', {
         params: { ...params, snippet: 'tides' },
@@ -219,7 +219,7 @@ describe('the console reads, checks and fixes', function () {
       const lists = [{ placement, parts: wrong }];
       await stage.client.call('changeOrder', { params, ifMatch: etag, body: { lists } });
       await page.goto(findings);
-      await page.getByRole('button', { name: /Fix \d at once/ }).click();
+      await page.getByRole('button', { name: /Fix all \d/ }).click();
       const dialog = page.getByRole('dialog');
       await dialog.getByText(/“(event|tides)” now comes/).waitFor();
       await dialog.getByText(/“Visits” has new code/).waitFor();

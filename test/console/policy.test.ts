@@ -39,7 +39,7 @@ describe('the content policy in the console', function () {
     await page.getByRole('button', { name: 'Enforce it…' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByText('One kind of report is open below.', { exact: false }).waitFor();
-    await dialog.getByRole('button', { name: 'Cancel' }).click();
+    await dialog.getByRole('button', { name: 'Not yet' }).click();
     await reports.getByRole('button', { name: 'Allow tallymast.localhost' }).click();
     await page.getByText('img-src allows tallymast.localhost now').first().waitFor();
     await reports.getByRole('button', { name: 'Clear the list' }).click();

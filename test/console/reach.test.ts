@@ -41,7 +41,7 @@ describe('who gets it, in the console', function () {
     await reach.getByRole('button', { name: 'Use Monday’s hours on all weekdays' }).click();
     await reach.getByLabel('Closed every year on').fill('12-25');
     await reach.getByRole('button', { name: 'Adverts' }).click();
-    await reach.getByText('wait, or show it seldom').click();
+    await reach.getByText('Delay or limit').click();
     await reach.getByLabel('Delay (seconds)').fill('5');
     await reach
       .getByText(
@@ -53,7 +53,7 @@ describe('who gets it, in the console', function () {
     );
     await reach.getByLabel('Tuesday from').fill('18:00');
     await reach.getByLabel('Tuesday to').fill('18:00');
-    await reach.getByText('From 18:00 to 18:00 is no time at all.').waitFor();
+    await reach.getByText('18:00 to 18:00 is no time at all.').waitFor();
     await reach.getByLabel('Tuesday to').fill('19:00');
     await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Saved to the draft').first().waitFor();

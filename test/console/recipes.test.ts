@@ -54,7 +54,7 @@ describe('recipes in the console', function () {
     await page.getByRole('button', { name: 'Install on 2 sites' }).click();
     const results = page.getByRole('region', { name: 'Results' });
     await results.getByText('“Parlanook chat” is in the draft: at the end of the body.').first().waitFor();
-    await results.getByText('Still to be given: Room at Parlanook').waitFor();
+    await results.getByText('Before you can publish it, fill in: Room at Parlanook').waitFor();
     await results.getByRole('link', { name: 'checklist of Port Hallow Harbour' }).click();
     await page.getByRole('checkbox', { name: /Register port-hallow\.localhost in Parlanook/ }).waitFor();
     const { data } = await stage.client.call('showPlan', {
@@ -96,12 +96,12 @@ describe('recipes in the console', function () {
     await page.getByText('Version 2 is out.').waitFor();
     await page.getByRole('link', { name: 'See what would change' }).click();
     await page.getByText('“Visit counter” follows version 2 of its recipe; before, version 1.').waitFor();
-    expect(await page.getByRole('button', { name: 'Update' }).count()).to.equal(1);
-    await page.getByRole('button', { name: 'Update' }).click();
+    expect(await page.getByRole('button', { name: 'Update', exact: true }).count()).to.equal(1);
+    await page.getByRole('button', { name: 'Update', exact: true }).click();
     await page.getByText('This snippet follows the newest version of its recipe.').waitFor();
     expect((await snippetOf('port-hallow', 'visit-counter')).recipe!.version).to.equal(2);
     await page.goto('/recipes/updates');
-    await page.getByRole('button', { name: 'Bring up all 4' }).click();
+    await page.getByRole('button', { name: 'Update all 4' }).click();
     await page.getByText('Every snippet follows the newest version of its recipe.').waitFor();
     expect((await snippetOf('skerrywick', 'visit-counter')).parts[0]!.code).to.include('data-titles="yes"');
   });
@@ -172,7 +172,7 @@ describe('recipes in the console', function () {
       buffer: Buffer.from(content),
     });
     await files.setInputFiles(file('notes.json', 'Dear all'));
-    await page.getByText('notes.json is no recipe').first().waitFor();
+    await page.getByText('notes.json is not a recipe').first().waitFor();
     await files.setInputFiles(file('empty.json', JSON.stringify({ format: 'pragmatica-recipe/1' })));
     await page.getByText('Something in the request is not right').first().waitFor();
     const { data } = await stage.client.call('exportRecipe', {
@@ -192,7 +192,7 @@ describe('recipes in the console', function () {
     await page.getByLabel('Why?').fill('It ends in May.');
     await page.getByLabel('What to use instead').selectOption('sharebuoy-buttons');
     await page.getByRole('button', { name: 'Retire' }).click();
-    const retired = page.getByText('Retired: It ends in May. Take');
+    const retired = page.getByText('Retired: It ends in May. Use');
     await retired.waitFor();
     await page.goto('/sites/skerrywick/findings');
     await page.getByText('“Accessibility menu” uses a retired install: “Easewheel menu”').waitFor();
@@ -244,7 +244,7 @@ describe('recipes in the console', function () {
     await page.goto('/recipes/no-such-thing');
     await page.getByText('Recipe not found').waitFor();
     expect(problems.splice(0).join(), 'the browser tells, too').to.include('404');
-    await page.getByRole('link', { name: 'Open the recipes' }).click();
+    await page.getByRole('link', { name: 'Go to the recipes' }).click();
     await page.getByRole('heading', { level: 1, name: 'Recipes' }).waitFor();
   });
 });

@@ -102,7 +102,7 @@ describe('the list of snippets in the console', function () {
     await page.getByRole('link', { name: 'Works notice' }).waitFor({ state: 'detached' });
     await page.getByRole('button', { name: /^Archived/ }).click();
     await page.getByLabel('Select Works notice').check();
-    await page.getByRole('button', { name: 'Bring back' }).click();
+    await page.getByRole('button', { name: 'Restore' }).click();
     await page.getByText('No snippet matches.').waitFor();
     expect(await states()).to.include({ 'works-notice': 'off' });
   });

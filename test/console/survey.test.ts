@@ -41,7 +41,7 @@ describe('the real site in the console', function () {
     await first.getByText('Tallymast visit counter').waitFor();
     expect(await first.innerText()).to.match(/Also in the site\s+4 pages/);
     await first.getByRole('button').click();
-    await first.getByText('most likely in the template of these pages').waitFor();
+    await first.getByText('probably in the template of these pages').waitFor();
     expect(await first.locator('mark').innerText()).to.match(/^<script async src=.*<\/script>$/);
     // That there was no survey yet is an answer, which the browser's log calls an error.
     expect(problems.filter((text) => !text.includes('404'))).to.deep.equal([]);

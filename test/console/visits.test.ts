@@ -30,7 +30,7 @@ describe('visits in the console', function () {
     expect(await row.getByRole('img', { name: 'reached', exact: true }).count()).to.equal(4);
     expect(await row.getByRole('img', { name: 'does not apply' }).count()).to.equal(1);
     await page
-      .getByText(/lies over .* pixels/)
+      .getByText(/covers .* by .* pixels/)
       .first()
       .waitFor();
     await page.getByText('No answer yet').waitFor();

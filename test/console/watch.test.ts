@@ -119,7 +119,7 @@ describe('watching in the console', function () {
     const { page, context } = await openConsole(browser, site.stage);
     await page.goto(`/sites/${SITE}/releases`);
     await page.getByRole('button', { name: 'Put live…' }).click();
-    await page.getByText('nothing is published a second time').waitFor();
+    await page.getByText('Exactly what was tested on staging').waitFor();
     await page.getByRole('button', { name: 'Put it live' }).click();
     await page.getByText('Release 2 is live', { exact: true }).waitFor();
     const live = await site.stage.client.call('showEnvironment', {

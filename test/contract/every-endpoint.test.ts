@@ -12,7 +12,6 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   listTokens: 'the API is for programs that manage their own access',
   createToken: 'sign-in makes one',
   removeToken: 'the API is for programs that manage their own access',
-  listPages: '"pages" tries rules against the known pages; the list is the console’s, to choose from',
   pagePicture: 'a picture is there to be clicked on; "place" tries an element that somebody has named',
   nameElement: 'an element is clicked on in the console; "place" tries one that somebody has named',
   listSkeletons: 'checks use it; there is nothing in it for people',

@@ -90,6 +90,6 @@ describe('whatever is pasted', function () {
     const unread = found.find(({ check }) => check === 'unread-code');
     expect(unread?.subjects.map(({ snippet: key }) => key)).to.deep.equal(['slow']);
     expect(unread?.advice).to.include('it took longer than 2 seconds');
-    expect(found.find(({ check }) => check === 'contained')?.advice).to.include('could not be found out');
+    expect(found.find(({ check }) => check === 'contained')?.advice).to.include('to tell whether it leaves');
   });
 });

@@ -155,7 +155,7 @@ describe('containment', () => {
       ]),
     );
     expect(found!.title).to.equal('“Notice” ends the head early with <div>');
-    expect(found!.advice).to.include('Pushed out of the head with it: “Counter” and “Colours”');
+    expect(found!.advice).to.include('It also pushes “Counter” and “Colours” out of the head');
     expect(found!.evidence[0]!.text).to.equal('<div>Works</div>');
   });
 });

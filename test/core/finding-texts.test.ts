@@ -99,7 +99,7 @@ describe('what findings say', () => {
       message: { id: 'heavy', params: { part: '“A”', kb: 12_000 } },
     };
     expect(wordFinding(heavy, 'en-DE').title).to.equal('“A” adds 12.000 KB to every page it runs on');
-    expect(wordFinding(heavy).title).to.equal('“A” adds 12.000 KB to every page it runs on');
+    expect(wordFinding(heavy).title).to.equal('“A” adds 12,000 KB to every page it runs on');
   });
 });
 

@@ -222,7 +222,7 @@ describe('a release made ready', () => {
       );
     const before = both(['a', 0], ['b', 1], ['c', 2]);
     expect(planDifference(before, both(['a', 0], ['b', 1], ['c', 2]))).to.deep.equal([]);
-    expect(planDifference(before, both(['a', 0], ['c', 2]))).to.deep.equal(['“B” goes.']);
+    expect(planDifference(before, both(['a', 0], ['c', 2]))).to.deep.equal(['“B” is removed.']);
     expect(planDifference(before, both(['a', 2], ['b', 1], ['c', 0]))).to.deep.equal([
       'The rest is in a different order.',
     ]);

@@ -109,6 +109,6 @@ describe('facts in words', () => {
     expect(all('<script src="https://x.example/a.js"></script>')).to.include('the page waits for it');
     expect(all('<noscript><img src="https://x.example/a.gif"></noscript>')).to.include('without scripts');
     expect(all('<script>document.write("x")</script>')).to.include('while it loads');
-    expect(all('<script>window.a && a()</script>')).to.include('looks first');
+    expect(all('<script>window.a && a()</script>')).to.include('checks that this exists first');
   });
 });

@@ -90,10 +90,10 @@ describe('checking what was delivered', () => {
     const a = snippet('a', { parts: [part('head-end', 0, CODE)] });
 
     it('in words', () => {
-      expect(say(put(PAGE, a), a)).to.deep.equal([['delivered', 'It stands at the end of the head.']]);
-      expect(say(PAGE, a)[0]![1]).to.match(/^Its code is not in the page\. Visitors do not get it: /);
+      expect(say(put(PAGE, a), a)).to.deep.equal([['delivered', 'It is at the end of the head.']]);
+      expect(say(PAGE, a)[0]![1]).to.match(/^Its code is not in the page, so visitors do not get it\. /);
       expect(say(put(PAGE, a).replace('<p', `${CODE}${CODE}<p`), a)[0]![1]).to.match(
-        /^Its code stands in this page 3 times, so it runs 3 times\. /,
+        /^Its code is in this page 3 times, so it runs 3 times\. /,
       );
       expect(say(PAGE.replace('<p', `${CODE}<p`), a)).to.deep.equal([
         ['wrong-place', 'It should be at the end of the head, but it was found at byte 56 of the page.'],

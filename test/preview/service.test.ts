@@ -196,7 +196,7 @@ describe('previews', function () {
           () => '',
           (error: unknown) => String(error),
         ),
-      ).to.include('console’s own host name');
+      ).to.include('console’s host name');
     } finally {
       await beside.close();
     }

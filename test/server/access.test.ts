@@ -146,7 +146,7 @@ describe('a host that is not public', function () {
     );
     await database.end();
     const all = rows.map(({ row }) => row).join('\n');
-    expect(all).to.include('Keeps what opens closed.localhost');
+    expect(all).to.include('Stored access to closed.localhost');
     expect(all).not.to.include('lee shore');
     expect(all).not.to.include(Buffer.from(PASSWORD).toString('base64'));
   });
@@ -168,7 +168,7 @@ describe('a host that is not public', function () {
     const again = await stage.client
       .call('forgetAccess', { params })
       .catch((error: unknown) => error as Error);
-    expect((again as Error).message).to.equal('No access to closed is stored.localhost.');
+    expect((again as Error).message).to.equal('No access to closed.localhost is stored.');
   });
 
   for (const [what, secret, pointer] of [

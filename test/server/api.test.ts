@@ -163,7 +163,7 @@ describe('the API', () => {
       const late = await call('PATCH', path, { note: 'b' }, { 'if-match': headers.etag! });
       expect(late.status).to.equal(412);
       expect(late.json).to.include({ changedBy: 'admin' });
-      expect(late.json['detail']).to.match(/admin changed it at 20\d\d-/);
+      expect(late.json['detail']).to.match(/admin changed this at 20\d\d-/);
       expect((await call('GET', path)).json['note']).to.equal('a');
     });
 

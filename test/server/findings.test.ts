@@ -34,7 +34,7 @@ describe('reading and findings over the API', () => {
       body: { code, statement: 'as high in the head as possible' },
     });
     expect(data.facts.accounts.map(({ value }) => value)).to.deep.equal(['TM-7731']);
-    expect(data.words[0]!.lines[0]).to.include('counts visits');
+    expect(data.words[0]!.lines[0]).to.include('analytics');
     expect(data.parts.map(({ placement }) => placement)).to.deep.equal(['head-start', 'body-start']);
     expect(data.parts.map((part) => part.code).join('\n')).to.equal(code);
   });

@@ -228,8 +228,8 @@ describe('lists over the API', function () {
         body: { targets: [{ site: 'quay' }, { site: 'mill' }] },
       });
       expect(data.items.map(({ isDone, message }) => [isDone, message.slice(0, 40)])).to.deep.equal([
-        [false, 'It has this already, as “Other”, which s'],
-        [false, 'It has this already, as “Old gauge”, whi'],
+        [false, 'It already has this, as “Other”, which s'],
+        [false, 'It already has this, as “Old gauge”, whi'],
       ]);
       await stage.client.call('importRecipe', { body: { ...GAUGE, version: 2 } });
       await stage.client.call('followRecipe', {

@@ -41,7 +41,7 @@ describe('who gets it, over the API', () => {
       [
         'a time that is none',
         { hours: { weekly: { mon: [{ from: '9', to: '10:00' }] } } },
-        /^\/limits\/hours\/weekly\/mon\/0\/from “9” is no time/,
+        /^\/limits\/hours\/weekly\/mon\/0\/from “9” is not a time/,
       ],
       [
         'a day that is none',
@@ -94,7 +94,7 @@ describe('who gets it, over the API', () => {
         categories: [{ key: 'a', name: 'A' }],
         format: { kind: 'json', path: '$.[' },
       };
-      expect((await patch({ consent }))[0]).to.match(/^\/consent\/format\/path This is no JSONPath/);
+      expect((await patch({ consent }))[0]).to.match(/^\/consent\/format\/path This is not JSONPath/);
       expect((await patch({ consent: { ...consent, cookie: 'a b', format: { kind: 'list' } } }))[0]).to.match(
         /^\/consent\/cookie/,
       );
@@ -313,7 +313,7 @@ describe('who gets it, over the API', () => {
         .items;
     const [done, self, gone] = await copy('booking-pixel', ['tern-hostel', 'skerrywick', 'nowhere']);
     expect(done!.message).to.equal(
-      '“Booking pixel” is in the draft. Its fields came along without values: pixel_account and pixel_event. Its page groups came along: “Booking pages”. It waits for consent to adverts, about which this site does not ask for consent yet.',
+      '“Booking pixel” is in the draft. Its fields came along without values: pixel_account and pixel_event. Its page groups came along: “Booking pages”. It waits for consent to adverts, which this site does not ask for yet.',
     );
     expect([self!.isDone, self!.message]).to.deep.equal([false, 'This is the site it comes from.']);
     expect(gone!.message).to.equal('There is no site "nowhere".');
@@ -323,7 +323,7 @@ describe('who gets it, over the API', () => {
     });
     expect(data.items).to.have.length(1);
     const [twice] = await copy('booking-pixel', ['tern-hostel']);
-    expect(twice!.message).to.include('already, which stays as it is');
+    expect(twice!.message).to.include('which stays as it is');
   });
 
   it('lists the sites with what needs most first', async () => {

@@ -168,7 +168,7 @@ describe('recipes over the API', () => {
       fields: { gauge: 'gauge' },
     });
     const [again] = await apply({ site: 'mill' });
-    expect(again!.message).to.match(/^It has this already, as “Tide gauge”/);
+    expect(again!.message).to.match(/^It already has this, as “Tide gauge”/);
     const [left] = await apply({ site: 'quay' });
     expect(left!.message).to.include('Before you can publish it, fill in: Gauge.');
     const { etag } = await stage.client.call('showDraft', { params: { site: 'quay' } });

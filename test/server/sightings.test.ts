@@ -62,7 +62,7 @@ describe('what a survey sees', function () {
         ]),
       );
       expect(ours.find(({ states }) => states.includes('noscript'))?.words).to.match(
-        /“Tag container”\. It stands in a noscript, so only browsers without JavaScript use it\.$/,
+        /“Tag container”\. It is in a noscript, so only browsers without JavaScript use it\.$/,
       );
     });
 

@@ -28,7 +28,7 @@ describe('what the site’s own pages are made of', () => {
     await add('Nowhere', ['/', '/booking'], '<p>Book early</p>');
     const { items } = (await stage.client.call('listFindings', { params, query: { check: 'no-place' } }))
       .data;
-    expect(items.map(({ title }) => title)).to.deep.equal(['“Nowhere” has no place on /']);
+    expect(items.map(({ title }) => title)).to.deep.equal(['“Nowhere” has nowhere to go on /']);
     expect(items[0]!.advice).to.include('#booking-widget');
   });
 

@@ -90,7 +90,7 @@ describe('planned surveys', function () {
   });
 
   for (const [cron, said] of [
-    ['whenever', 'is no schedule'],
+    ['whenever', 'is not a schedule'],
     ['0 6 31 2 *', 'never comes'],
     ['*/5 * * * *', 'more than once an hour'],
   ] as const)

@@ -187,7 +187,7 @@ describe('a survey', function () {
       });
       const failed = await survey(stage, key);
       expect(failed.state).to.equal('failed');
-      expect(failed.problem).to.match(/robots\.txt answered with error 503\. As long as it does, nobody may/);
+      expect(failed.problem).to.match(/robots\.txt answered with error 503\. Until that changes, nobody may/);
       const done = await survey(stage, key, { ignoreRobots: true });
       expect(done).to.include({ state: 'done', visited: 1 });
       expect(done.notes).to.deep.equal([
@@ -325,7 +325,7 @@ describe('a survey', function () {
     const refused = await stage.client
       .call('startSurvey', { params: { site: key }, body: {} })
       .catch((error: unknown) => error as Error);
-    expect((refused as Error).message).to.match(/is under way already/);
+    expect((refused as Error).message).to.match(/is already running/);
     await stage.client.call('cancelSurvey', { params: { site: key, survey: data.number } });
     const over = await finished(stage, key, data.number);
     expect(over.state).to.equal('cancelled');
@@ -377,6 +377,6 @@ describe('a survey', function () {
     const none = await stage.client
       .call('listSightings', { params: { site: key, survey: 'latest' }, query: {} })
       .catch((error: unknown) => error as Error);
-    expect((none as Error).message).to.match(/^No survey of "walk-\d+" has come to its end yet/);
+    expect((none as Error).message).to.match(/^No survey of "walk-\d+" has finished yet/);
   });
 });

@@ -103,7 +103,7 @@ describe('several people at once', () => {
       { 'if-match': mine.etag },
     );
     expect([status, json['type']]).to.deep.equal([412, 'urn:pragmatica:problem:changed-meanwhile']);
-    expect(json['detail']).to.include('Somebody else published').and.include('“Theirs” is new');
+    expect(json['detail']).to.include('Somebody else has published').and.include('“Theirs” is new');
   });
 
   it('publish while twenty others edit: nobody starves', async function () {

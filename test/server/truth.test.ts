@@ -129,7 +129,7 @@ describe('answers that tell the truth', () => {
       params: { site: 'skerrywick' },
       query: { check: 'contained' },
     });
-    expect(data.items.map(({ advice }) => advice).join()).to.include('closes the template in which it waits');
+    expect(data.items.map(({ advice }) => advice).join()).to.include('closes the template it waits in');
     const published = await call(
       'POST',
       `${SITE}/releases`,

@@ -196,7 +196,7 @@ describe('the project’s papers', () => {
     const names = Object.keys({ ...settingsSchema.shape, ...gatewaySettingsSchema.shape });
     expect(names).to.have.length.greaterThan(8);
     for (const name of names) {
-      expect(read('README.md'), name).to.include(`\`${name}\``);
+      expect(read('docs/settings.md'), name).to.include(`\`${name}\``);
       expect(read('.env.example'), name).to.match(new RegExp(`^#? ?${name}=`, 'm'));
     }
   });

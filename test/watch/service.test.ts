@@ -185,7 +185,7 @@ describe('watching a site', function () {
     });
     expect(live).to.deep.include({ release: 2, changedBy: 'pragmatica' });
     const { data: trail } = await site.stage.client.call('listActivity', { params, query: {} });
-    expect(trail.items[0]!.message).to.include('Put release 2 back into live by itself');
+    expect(trail.items[0]!.message).to.include('Automatically put release 2 back into live');
   });
 
   it('draws what follows from a round, though the worker that made it is gone', async () => {

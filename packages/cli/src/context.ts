@@ -37,7 +37,7 @@ export function withSites(command: Command): Command {
   return withCommon(
     command
       .addOption(
-        new Option('--site <key>', COMMON.siteSeveralCommas)
+        new Option('--site <site>', COMMON.siteSeveralCommas)
           .env('PRAGMATICA_SITE')
           .argParser((typed: string, before?: string[]) => [...(before ?? []), ...typed.split(',')]),
       )

@@ -1,5 +1,7 @@
 import Table from 'cli-table3';
 import pc from 'picocolors';
+import wrapAnsi from 'wrap-ansi';
+import { isWidthKnown, terminalWidth } from './terminal-width.js';
 
 /** Colour only on a terminal, and never with NO_COLOR; the package looks at both. */
 export const colour = pc;
@@ -22,21 +24,26 @@ const BLANK = {
   middle: '  ',
 };
 
+/** A column is made no narrower than this. */
+const MIN_COLUMN = 12;
+/** The last one in a pipe. */
 const MIN_LAST_COLUMN = 24;
-const DEFAULT_WIDTH = 100;
+const GAP = 2;
 
 /** What stands in a cell: one line, or several. */
 export type Cell = string | readonly string[];
 
-/** A table without lines. The last column is wrapped to the terminal. */
+/**
+ * A table without lines. On a terminal it is as wide as that at most: the widest columns are wrapped, as little as will do.
+ * Elsewhere, as in a pipe, only the last one is, so that programs find the others in one line.
+ */
 export function table(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
   const cells = rows.map((row) => row.map((cell) => [cell].flat().map(oneLine).join('\n')));
-  const widths = head.map((title, column) =>
+  const natural = head.map((title, column) =>
     Math.max(visible(title), ...cells.map((row) => visible(row[column] ?? ''))),
   );
-  const others = widths.slice(0, -1).reduce((sum, width) => sum + width + 2, 0);
-  const total = process.stdout.columns || DEFAULT_WIDTH;
-  widths[widths.length - 1] = Math.max(MIN_LAST_COLUMN, Math.min(widths.at(-1)!, total - others - 2));
+  const room = terminalWidth() - 1;
+  const widths = isWidthKnown() ? fitted(natural, room) : [...natural.slice(0, -1), lastWidth(natural, room)];
   const made = new Table({
     head: head.map((title) => colour.dim(title)),
     chars: BLANK,
@@ -46,6 +53,26 @@ export function table(head: readonly string[], rows: readonly (readonly Cell[])[
   });
   made.push(...cells.map((row) => row.map((cell, column) => breakable(cell, widths[column]!))));
   return trimLines(made.toString());
+}
+
+function lastWidth(widths: readonly number[], room: number): number {
+  const others = widths.slice(0, -1).reduce((sum, width) => sum + width + GAP, 0);
+  return Math.max(MIN_LAST_COLUMN, Math.min(widths.at(-1)!, room - others - 1));
+}
+
+/** Widths of columns that are together no wider than there is room, where that can be. */
+function fitted(widths: readonly number[], room: number): number[] {
+  const made = [...widths];
+  for (;;) {
+    const over = made.reduce((sum, width) => sum + width, 0) + GAP * (made.length - 1) - room;
+    const widest = Math.max(...made);
+    if (over <= 0 || widest <= MIN_COLUMN) return made;
+    // Down to the next widest, all that are as wide together.
+    const wide = made.flatMap((width, column) => (width === widest ? [column] : []));
+    const next = Math.max(MIN_COLUMN, ...made.filter((width) => width < widest));
+    const each = Math.min(widest - next, Math.ceil(over / wide.length));
+    for (const column of wide) made[column]! -= each;
+  }
 }
 
 /** The package cuts off a word that is wider than its column; a host's name is better broken. */
@@ -90,6 +117,29 @@ export function shown(text: string): string {
 /** Results go to standard output. */
 export function print(text = ''): void {
   process.stdout.write(`${shown(text)}\n`);
+}
+
+/** Results in sentences: on a terminal they are wrapped, and go on below where they begin. */
+export function printProse(text = ''): void {
+  print(isWidthKnown() ? wrapped(shown(text), terminalWidth()) : text);
+}
+
+/** What stands before the words of a line: spaces, colours, and the sign of an entry. */
+// eslint-disable-next-line no-control-regex -- colour codes take no room
+const LINE_START = /^(?: |\u001b\[\d+m)*(?:[→•·✓✗✔○](?:\u001b\[\d+m)* +)?/u;
+
+/** Lines of at most so many columns, each going on below its first word. */
+export function wrapped(text: string, width: number): string {
+  return text
+    .split('\n')
+    .map((line) => {
+      const indent = visible(LINE_START.exec(line)![0]);
+      if (visible(line) <= width || indent > width / 2) return line;
+      const start = line.slice(0, LINE_START.exec(line)![0].length);
+      const rest = wrapAnsi(line.slice(start.length), width - indent, { hard: false, trim: true });
+      return start + rest.replaceAll('\n', `\n${' '.repeat(indent)}`);
+    })
+    .join('\n');
 }
 
 /** JSON escapes C0 itself; C1 is as much a terminal's. */

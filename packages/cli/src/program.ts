@@ -2,6 +2,7 @@ import { Command } from 'commander';
 import { adopt, ignore } from './commands/adopt.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
+import { completion } from './commands/completion.js';
 import { coverage } from './commands/coverage.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
@@ -36,56 +37,20 @@ import { waive } from './commands/waive.js';
 import { watch, webhook } from './commands/watch.js';
 import { weigh } from './commands/weigh.js';
 import { why } from './commands/why.js';
-import { COMMON } from './texts/common.js';
+import { COMMON, GROUP_NAMES } from './texts/common.js';
+import { terminalWidth } from './terminal-width.js';
 
-/** Every command, in the order of the help text. One more is one more file and one name here. */
-const COMMANDS = [
-  signIn,
-  sites,
-  site,
-  snippet,
-  field,
-  recipe,
-  checklist,
-  tick,
-  read,
-  check,
-  fix,
-  waive,
-  order,
-  explain,
-  survey,
-  sightings,
-  adopt,
-  ignore,
-  coverage,
-  page,
-  pages,
-  plan,
-  diff,
-  place,
-  preview,
-  publish,
-  releases,
-  restore,
-  promote,
-  verify,
-  weigh,
-  why,
-  visits,
-  visit,
-  watch,
-  webhook,
-  notices,
-  line,
-  fragments,
-  paste,
-  policy,
-  exportSet,
-  importFile,
-  pull,
-  push,
-  insertCommand,
+/** Every command, by what somebody is about to do, in the order of the help text. One more is one more file and one name here. */
+const GROUPS: readonly (readonly [heading: string, commands: readonly ((program: Command) => void)[]])[] = [
+  [GROUP_NAMES.sites, [signIn, sites, site]],
+  [GROUP_NAMES.snippets, [snippet, read, place, field, recipe, checklist, tick]],
+  [GROUP_NAMES.checks, [check, fix, waive, order, explain]],
+  [GROUP_NAMES.pages, [plan, pages, page, survey, sightings, adopt, ignore, coverage]],
+  [GROUP_NAMES.publishing, [diff, preview, publish, releases, restore, promote]],
+  [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
+  [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
+  [GROUP_NAMES.files, [exportSet, importFile, pull, push]],
+  [GROUP_NAMES.shell, [completion]],
 ];
 
 export function createProgram(version: string): Command {
@@ -96,7 +61,11 @@ export function createProgram(version: string): Command {
     // What stands behind a command is that command's, though a command above it has an option of the same name.
     .enablePositionalOptions()
     .configureHelp({ showGlobalOptions: true })
+    .configureOutput({ getOutHelpWidth: terminalWidth, getErrHelpWidth: terminalWidth })
     .addHelpText('after', COMMON.firstRoundPragmatica);
-  for (const register of COMMANDS) register(program);
+  for (const [heading, commands] of GROUPS) {
+    program.commandsGroup(heading);
+    for (const register of commands) register(program);
+  }
   return program;
 }

@@ -145,7 +145,7 @@ describe('checks and reach', () => {
           check(snippet('Maker', MAKER, maker), snippet('User', USER, user)),
         );
         expect(found?.title).to.equal(where === undefined ? undefined : '“User” runs where “Maker” does not');
-        if (where !== undefined) expect(found!.advice).to.include(`for example: ${where}. Let`);
+        if (where !== undefined) expect(found!.advice).to.include(`for example on ${where}. Run`);
       });
 
     it('and not where several makers share the page loads between them', () => {

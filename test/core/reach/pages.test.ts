@@ -177,8 +177,8 @@ describe('page patterns', () => {
     expect(pagePatternProblem('fares')).to.include('"/fares"');
     expect(pagePatternProblem('/(')).to.include('not closed');
     expect(pagePatternProblem('/{a')).to.include('curly bracket');
-    expect(pagePatternProblem('/a}')).to.include('"}" cannot stand there');
-    expect(pagePatternProblem('/:a/:a')).to.include('":a" is there twice');
+    expect(pagePatternProblem('/a}')).to.include('"}" cannot go there');
+    expect(pagePatternProblem('/:a/:a')).to.include('":a" is used twice');
     expect(pagePatternProblem('/a#b')).to.include('servers never see it');
     expect(pagePatternProblem('//mill.example')).to.include('/*');
     expect(pagePatternProblem('/([)')).to.include('no valid regular expression');

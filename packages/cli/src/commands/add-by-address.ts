@@ -1,7 +1,7 @@
 import type { ApiClient, SiteResource, SurveyResource } from '@pragmatica/contract';
 import { FIRST_LOOK_PAGES } from '@pragmatica/core';
 import { CliError } from '../errors.js';
-import { Progress, note, print, printJson } from '../output.js';
+import { Progress, note, printJson, printProse } from '../output.js';
 import { ADD_SITE } from '../texts/add-site.js';
 import { say } from '../texts/say.js';
 import { chooseWay, chosenJson, takeWay, tellWay, type AnswerOptions } from './site-way.js';
@@ -30,13 +30,13 @@ export async function addByAddress(
     },
   });
   if (!options.json) {
-    if (look.isRedirected) print(say(ADD_SITE.redirected, { typed, address: look.address }));
-    print(say(ADD_SITE.found, { name: site.name, address: look.address }));
+    if (look.isRedirected) printProse(say(ADD_SITE.redirected, { typed, address: look.address }));
+    printProse(say(ADD_SITE.found, { name: site.name, address: look.address }));
   }
   const lines = await readPages(client, site);
   if (!options.json) {
-    for (const line of lines) print(`  · ${line}`);
-    print(`${say(ADD_SITE.added, { key: site.key })}\n`);
+    for (const line of lines) printProse(`  · ${line}`);
+    printProse(`${say(ADD_SITE.added, { key: site.key })}\n`);
   }
   const chosen = await chooseWay(options, !options.json);
   const saved = chosen.way ? await takeWay(client, site, chosen.way) : site;

@@ -4,7 +4,7 @@ import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { knowledgeOf, knownInFile, type Given } from '../known-site.js';
-import { print, printJson } from '../output.js';
+import { print, printJson, printProse } from '../output.js';
 import { toJunit } from '../report/junit.js';
 import { toSarif } from '../report/sarif.js';
 import { toText } from '../report/table.js';
@@ -25,7 +25,7 @@ interface Options extends SiteOptions, Given {
 
 /** How the findings can be printed. One more is one more file and one line here. */
 const FORMATS = {
-  table: (checked: Checked) => print(toText(checked)),
+  table: (checked: Checked) => printProse(toText(checked)),
   json: ({ open, waived, unknown }: Checked) => printJson({ items: open, waived, unknown }),
   sarif: (checked: Checked, version: string) => printJson(toSarif(checked, version)),
   junit: (checked: Checked) => print(toJunit(checked).trimEnd()),

@@ -2,7 +2,7 @@ import { nearest, type ChecklistItemResource } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { colour, print, printJson, when } from '../output.js';
+import { colour, printJson, printProse, when } from '../output.js';
 import { CHECKLIST } from '../texts/checklist.js';
 import { say } from '../texts/say.js';
 
@@ -22,23 +22,25 @@ export function checklist(program: Command): void {
 
 function tell(items: readonly ChecklistItemResource[], all: number): void {
   if (items.length === 0) {
-    print(all === 0 ? CHECKLIST.nothingHasDone : CHECKLIST.allDone);
+    printProse(all === 0 ? CHECKLIST.nothingHasDone : CHECKLIST.allDone);
     return;
   }
   let recipe = '';
   for (const item of items) {
     if (item.recipe !== recipe) {
-      print(
+      printProse(
         `${recipe === '' ? '' : '\n'}${colour.bold(item.recipeName)}  ${colour.dim(`for ${item.snippets.map(({ name }) => say(CHECKLIST.snippetName, { name })).join(', ')}`)}`,
       );
       recipe = item.recipe;
     }
     if (item.tick)
-      print(`  ${colour.green('✔')} ${item.title}  ${colour.dim(`${item.tick.by}, ${when(item.tick.at)}`)}`);
+      printProse(
+        `  ${colour.green('✔')} ${item.title}  ${colour.dim(`${item.tick.by}, ${when(item.tick.at)}`)}`,
+      );
     else {
-      print(`  ${colour.yellow('○')} ${item.title}`);
-      if (item.help !== '') print(`    ${item.help}`);
-      print(`    ${colour.dim(say(CHECKLIST.donePragmaticaTick, { id: idOf(item) }))}`);
+      printProse(`  ${colour.yellow('○')} ${item.title}`);
+      if (item.help !== '') printProse(`    ${item.help}`);
+      printProse(`    ${colour.dim(say(CHECKLIST.donePragmaticaTick, { id: idOf(item) }))}`);
     }
   }
 }
@@ -72,7 +74,7 @@ export function tick(program: Command): void {
       let after = items;
       for (const { recipe, step, host, title } of meant) {
         after = (await client.call('tickStep', { params, body: { recipe, step, host, done } })).data.items;
-        if (!options.json) print(`${done ? CHECKLIST.done : CHECKLIST.notDoneAfter}: ${title}.`);
+        if (!options.json) printProse(`${done ? CHECKLIST.done : CHECKLIST.notDoneAfter}: ${title}.`);
       }
       if (options.json) printJson(after.filter((item) => steps.includes(idOf(item))));
     });

@@ -2,7 +2,7 @@ import { nearest } from '@pragmatica/contract';
 import { CHECKS, findCheck, pageRulesWords, placementWords, type ExampleSnippet } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { CliError, EXIT } from '../errors.js';
-import { clipped, colour, print, table } from '../output.js';
+import { clipped, colour, print, printProse, table } from '../output.js';
 import { PLAN } from '../texts/plan.js';
 import { say } from '../texts/say.js';
 
@@ -30,7 +30,7 @@ export function explain(program: Command): void {
         throw new CliError(say(PLAN.thereNoCheck, { id, hint }), EXIT.notFound);
       }
       print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
-      print(check.why);
+      printProse(check.why);
       if (check.isFixable) print(PLAN.pragmaticaCanFix);
       if (check.given !== undefined) print(`\n${check.given}`);
       print(`\n${colour.red(PLAN.wrong)}`);

@@ -1,7 +1,7 @@
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { colour, print, printJson } from '../output.js';
+import { colour, printJson, printProse } from '../output.js';
 import { FINDINGS } from '../texts/findings.js';
 import { say } from '../texts/say.js';
 
@@ -31,15 +31,17 @@ export function fix(program: Command): void {
         return;
       }
       if (data.fixed.length === 0) {
-        print(FINDINGS.nothingHereCan);
+        printProse(FINDINGS.nothingHereCan);
         return;
       }
-      print(say(body.preview ? FINDINGS.wouldFix : FINDINGS.fixedFindings, { count: data.fixed.length }));
+      printProse(
+        say(body.preview ? FINDINGS.wouldFix : FINDINGS.fixedFindings, { count: data.fixed.length }),
+      );
       for (const { title, fix: done } of data.fixed)
-        print(`  ${title}\n    ${colour.green('→')} ${done?.title ?? ''}`);
-      print(colour.bold(body.preview ? FINDINGS.wouldChange : FINDINGS.changedInDraft));
-      for (const change of data.changes) print(`  ${change}`);
-      print(
+        printProse(`  ${title}\n    ${colour.green('→')} ${done?.title ?? ''}`);
+      printProse(colour.bold(body.preview ? FINDINGS.wouldChange : FINDINGS.changedInDraft));
+      for (const change of data.changes) printProse(`  ${change}`);
+      printProse(
         data.left.length === 0
           ? FINDINGS.nothingElseFound
           : say(FINDINGS.findingLeftPragmatica, { count: data.left.length }),

@@ -4,7 +4,7 @@ import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
 import { importChanges, type ImportOptions } from '../import-changes.js';
-import { note, print, printJson } from '../output.js';
+import { note, print, printJson, printProse } from '../output.js';
 import { toText } from '../report/table.js';
 import { readSet } from '../set-file.js';
 import { COMMON } from '../texts/common.js';
@@ -61,7 +61,7 @@ export function importFile(program: Command): void {
         const list = data.recipes.map((recipe) => `${recipe.name} ${recipe.version}`);
         print(say(FOLDER.recipes, { list }));
       }
-      if (data.found.length > 0) print(`\n${toText({ open: data.found, isFixable: data.isDone })}`);
+      if (data.found.length > 0) printProse(`\n${toText({ open: data.found, isFixable: data.isDone })}`);
       if (!data.isDone) note(FOLDER.onlyShown);
     });
 }

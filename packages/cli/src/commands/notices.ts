@@ -1,7 +1,7 @@
 import type { NoticeResource } from '@pragmatica/contract';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
-import { colour, print, printJson, table, when } from '../output.js';
+import { colour, printJson, printProse, table, when } from '../output.js';
 import { say } from '../texts/say.js';
 import { WATCH } from '../texts/watch.js';
 import { wholeNumber } from '../whole-number.js';
@@ -16,9 +16,9 @@ export function notices(program: Command): void {
       const params = { site: await siteFor(client, options) };
       const { data } = await client.call('listNotices', { params, query: {} });
       if (options.json) printJson(data.items);
-      else if (data.items.length === 0) print(WATCH.noticesNone);
+      else if (data.items.length === 0) printProse(WATCH.noticesNone);
       else
-        print(
+        printProse(
           table(
             ['NOTICE', 'WHEN', 'TO', 'STATE', 'SUBJECT'],
             data.items.map((one) => [
@@ -37,7 +37,7 @@ export function notices(program: Command): void {
       const client = clientFor(options);
       const { data } = await client.call('tryNotices', { params: { site: await siteFor(client, options) } });
       if (options.json) printJson(data.items);
-      else print(say(WATCH.testSent, { targets: data.items.map(({ target }) => target).join(', ') }));
+      else printProse(say(WATCH.testSent, { targets: data.items.map(({ target }) => target).join(', ') }));
     });
   withSite(command.command('send <notice>'))
     .description(WATCH.noticesSend)
@@ -46,7 +46,7 @@ export function notices(program: Command): void {
       const params = { site: await siteFor(client, options), notice: wholeNumber(typed) };
       const { data } = await client.call('sendNotice', { params });
       if (options.json) printJson(data);
-      else print(say(WATCH.sentAgain, { target: data.target }));
+      else printProse(say(WATCH.sentAgain, { target: data.target }));
     });
 }
 

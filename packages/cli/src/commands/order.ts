@@ -2,7 +2,7 @@ import { placementWords } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { colour, print, printJson } from '../output.js';
+import { colour, printJson, printProse } from '../output.js';
 import { FINDINGS } from '../texts/findings.js';
 import { say } from '../texts/say.js';
 
@@ -34,10 +34,10 @@ export function order(program: Command): void {
         const preview = options.preview === true;
         const { data } = await client.call('rightOrder', { params: { site }, body: { preview } });
         if (options.json) printJson(data);
-        else if (data.changes.length === 0) print(FINDINGS.nothingHasMoved);
+        else if (data.changes.length === 0) printProse(FINDINGS.nothingHasMoved);
         else {
-          print(colour.bold(preview ? FINDINGS.wouldPutRight : FINDINGS.putRightDraft));
-          for (const sentence of data.changes) print(`  ${sentence}`);
+          printProse(colour.bold(preview ? FINDINGS.wouldPutRight : FINDINGS.putRightDraft));
+          for (const sentence of data.changes) printProse(`  ${sentence}`);
         }
         return;
       }
@@ -49,16 +49,16 @@ export function order(program: Command): void {
         return;
       }
       if (needs.length === 0) {
-        print(FINDINGS.noneSnippetsNeeds);
+        printProse(FINDINGS.noneSnippetsNeeds);
         return;
       }
-      for (const { verdict, because } of needs) print(`${VERDICTS[verdict]}  ${because}`);
+      for (const { verdict, because } of needs) printProse(`${VERDICTS[verdict]}  ${because}`);
       for (const cycle of data.cycles)
-        print(say(FINDINGS.inACircle, { circle: colour.red(FINDINGS.circle), parts: cycle.join(', ') }));
+        printProse(say(FINDINGS.inACircle, { circle: colour.red(FINDINGS.circle), parts: cycle.join(', ') }));
       if (data.moves.length === 0) return;
-      print(colour.bold(FINDINGS.rightOrder));
+      printProse(colour.bold(FINDINGS.rightOrder));
       for (const { sentence, placement } of data.moves)
-        print(`  ${sentence} ${colour.dim(`(${placementWords(placement)})`)}`);
-      if (options.of === 'draft') print(FINDINGS.doPragmaticaOrder);
+        printProse(`  ${sentence} ${colour.dim(`(${placementWords(placement)})`)}`);
+      if (options.of === 'draft') printProse(FINDINGS.doPragmaticaOrder);
     });
 }

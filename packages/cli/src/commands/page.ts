@@ -1,7 +1,7 @@
 import { TRAIT_WORDS } from '@pragmatica/core';
 import type { Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
-import { colour, print, printJson, table } from '../output.js';
+import { colour, printJson, printProse, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { SURVEY } from '../texts/survey.js';
 
@@ -19,9 +19,9 @@ export function page(program: Command): void {
         return;
       }
       const status = String(data.status ?? data.outcome ?? data.state);
-      print(colour.bold(say(SURVEY.pageHead, { path: data.path, status, title: data.title })));
+      printProse(colour.bold(say(SURVEY.pageHead, { path: data.path, status, title: data.title })));
       if (data.outcome === 'read')
-        print(
+        printProse(
           say(SURVEY.pageFacts, {
             type: data.type ?? 'other',
             language: data.language || SURVEY.noLanguage,
@@ -30,22 +30,22 @@ export function page(program: Command): void {
             bytes: data.bytes ?? 0,
           }),
         );
-      if (data.canonical !== null) print(say(SURVEY.pageCanonical, { canonical: data.canonical }));
-      if (data.leadsTo !== null) print(say(SURVEY.pageLeads, { leadsTo: data.leadsTo }));
+      if (data.canonical !== null) printProse(say(SURVEY.pageCanonical, { canonical: data.canonical }));
+      if (data.leadsTo !== null) printProse(say(SURVEY.pageLeads, { leadsTo: data.leadsTo }));
       for (const { value, from, isReportOnly } of data.policies)
-        print(say(SURVEY.pagePolicy, { from, value, reportOnly: String(isReportOnly) }));
+        printProse(say(SURVEY.pagePolicy, { from, value, reportOnly: String(isReportOnly) }));
       if (data.permissionsPolicy !== null)
-        print(say(SURVEY.pagePermissions, { value: data.permissionsPolicy }));
-      if (data.embedderPolicy !== null) print(say(SURVEY.pageEmbedder, { value: data.embedderPolicy }));
-      for (const trait of data.traits) print(colour.yellow(say(SURVEY.unusualHere, TRAIT_WORDS[trait])));
+        printProse(say(SURVEY.pagePermissions, { value: data.permissionsPolicy }));
+      if (data.embedderPolicy !== null) printProse(say(SURVEY.pageEmbedder, { value: data.embedderPolicy }));
+      for (const trait of data.traits) printProse(colour.yellow(say(SURVEY.unusualHere, TRAIT_WORDS[trait])));
       if (data.missing.length > 0)
-        print(colour.red(say(SURVEY.pageMissing, { parts: data.missing.join(', ') })));
+        printProse(colour.red(say(SURVEY.pageMissing, { parts: data.missing.join(', ') })));
       if (data.items.length === 0) {
-        print(SURVEY.nothingInPage);
+        printProse(SURVEY.nothingInPage);
         return;
       }
-      print('');
-      print(
+      printProse('');
+      printProse(
         table(
           [SURVEY.place, 'KIND', SURVEY.standing, 'SNIPPET', 'NAME'],
           data.items.map((item) => [

@@ -3,7 +3,7 @@ import type { PagePlanResource, PlanQuery } from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { clipped, colour, note, print, printJson } from '../output.js';
+import { clipped, colour, note, print, printJson, printProse } from '../output.js';
 import { PLAN } from '../texts/plan.js';
 import { say } from '../texts/say.js';
 
@@ -82,8 +82,8 @@ function tellPlan(data: PagePlanResource, { code = false, draft = false }: PlanO
   if (data.parts.length === 0) print('\n  nothing');
   if (data.leftOut.length > 0) print(`\n  ${colour.yellow(PLAN.leftOut)}`);
   for (const { name, reasons } of data.leftOut) {
-    print(`    ${name}  ${reasons[0]!.message}`);
-    for (const { message } of reasons.slice(1)) print(colour.dim(say(PLAN.alsoMessage, { message })));
+    printProse(`    ${name}  ${reasons[0]!.message}`);
+    for (const { message } of reasons.slice(1)) printProse(colour.dim(say(PLAN.alsoMessage, { message })));
   }
   if (data.untilLocal !== null) note(say(PLAN.openingHoursChange, { untilLocal: data.untilLocal }));
   if (!draft && data.draftChanges.length > 0) note(PLAN.draftWouldGive);
@@ -109,7 +109,7 @@ function tellDifference(data: PagePlanResource): void {
   print(colour.dim(`  ${question(data)}`));
   print();
   if (data.draftChanges.length === 0) print(PLAN.nothingChanges);
-  for (const change of data.draftChanges) print(`  ${colour.yellow('•')} ${change}`);
+  for (const change of data.draftChanges) printProse(`  ${colour.yellow('•')} ${change}`);
 }
 
 const SHOWN = 57;

@@ -2,7 +2,7 @@ import { environment as environmentSchema, listAllReleases } from '@pragmatica/c
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError } from '../errors.js';
-import { colour, note, print, printJson, table, when } from '../output.js';
+import { colour, note, printJson, printProse, table, when } from '../output.js';
 import { RELEASES } from '../texts/releases.js';
 import { say } from '../texts/say.js';
 
@@ -26,14 +26,14 @@ export function diff(program: Command): void {
         return;
       }
       if (data.changes.length === 0) {
-        print(say(RELEASES.noDifferenceBetween, { from: data.from, to: data.to }));
+        printProse(say(RELEASES.noDifferenceBetween, { from: data.from, to: data.to }));
         return;
       }
-      print(say(RELEASES.fromFrom, { from: data.from, to: data.to }));
+      printProse(say(RELEASES.fromFrom, { from: data.from, to: data.to }));
       for (const change of data.changes)
-        print(`  ${change.visible ? colour.yellow('•') : colour.dim('·')} ${change.message}`);
+        printProse(`  ${change.visible ? colour.yellow('•') : colour.dim('·')} ${change.message}`);
       const unseen = data.changes.filter((change) => !change.visible).length;
-      if (unseen > 0) print(colour.dim(RELEASES.visitorsDoNot));
+      if (unseen > 0) printProse(colour.dim(RELEASES.visitorsDoNot));
     });
 }
 
@@ -56,7 +56,7 @@ export function publish(program: Command): void {
         printJson(data);
         return;
       }
-      print(
+      printProse(
         say(RELEASES.publishedReleaseNumber, {
           number: data.number,
           environments: data.environments.join(' and '),
@@ -79,7 +79,7 @@ export function releases(program: Command): void {
       const client = clientFor(options);
       const items = await listAllReleases(client, await siteFor(client, options));
       if (options.json) printJson(items);
-      else if (items.length === 0) print(RELEASES.nothingWasPublished);
+      else if (items.length === 0) printProse(RELEASES.nothingWasPublished);
       else {
         const rows = items.map((item) => [
           colour.bold(String(item.number)),
@@ -91,7 +91,7 @@ export function releases(program: Command): void {
             ? `${item.message} ${colour.yellow(say(RELEASES.forcedReason, { reason: item.forced.reason }))}`
             : item.message,
         ]);
-        print(table(['RELEASE', 'PUBLISHED', 'BY', RELEASES.served, 'ON', 'MESSAGE'], rows));
+        printProse(table(['RELEASE', 'PUBLISHED', 'BY', RELEASES.served, 'ON', 'MESSAGE'], rows));
       }
     });
 }
@@ -112,7 +112,7 @@ export function restore(program: Command): void {
       });
       if (options.json) printJson(data);
       else
-        print(
+        printProse(
           say(before.release === null ? RELEASES.servesAgain : RELEASES.servesAgainAfter, {
             environment: data.environment,
             release: String(data.release),

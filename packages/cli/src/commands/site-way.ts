@@ -47,7 +47,7 @@ export function withAnswers(command: Command): Command {
 
 /** Commands about the ways in which pages get their code. */
 export function siteWay(group: Command): void {
-  withAnswers(withSite(group.command('way [key]')))
+  withAnswers(withSite(group.command('way [site]')))
     .description(ADD_SITE.way)
     .option('--host <host>', ADD_SITE.wayOfHost)
     .addHelpText('after', ADD_SITE.waysExamples)

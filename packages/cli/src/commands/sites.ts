@@ -125,7 +125,7 @@ export function site(program: Command): void {
       if (options.json) printJson(data);
       else print(say(SITES.addedSiteKey, { key: data.key, describe: describe(data) }));
     });
-  withCommon(group.command('edit <key>'))
+  withCommon(group.command('edit <site>'))
     .description(SITES.changeSiteWorks)
     .option('--name <name>', SITES.newName)
     .option('--time-zone <zone>', SITES.ianaTimeZone)
@@ -154,7 +154,7 @@ export function site(program: Command): void {
         else print(describe(data));
       },
     );
-  withSite(group.command('show [key]'))
+  withSite(group.command('show [site]'))
     .description(SITES.showOneSite)
     .action(async (key: string | undefined, options: SiteOptions) => {
       const client = clientFor(options);

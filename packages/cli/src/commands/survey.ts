@@ -2,7 +2,7 @@ import type { ApiClient, SurveyResource } from '@pragmatica/contract';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { Progress, colour, note, print, printJson, table, when } from '../output.js';
+import { Progress, colour, note, print, printJson, printProse, table, when } from '../output.js';
 import { folderPages, handOver, harPages } from '../given-pages.js';
 import { readPathsFile } from '../paths-file.js';
 import { say } from '../texts/say.js';
@@ -116,7 +116,7 @@ export function survey(program: Command): void {
       });
       if (options.json) printJson(data);
       else if (data.from === null) print(SURVEY.noChangesFrom);
-      else for (const line of data.lines) print(line);
+      else for (const line of data.lines) printProse(line);
     });
   withSite(command.command('sides [number]'))
     .description(SURVEY.sidesOf)
@@ -133,7 +133,7 @@ export function survey(program: Command): void {
       }
       print(colour.dim(say(SURVEY.sidesOfSurveys, { public: data.public, origin: data.origin })));
       for (const { name, pages } of data.ours) print(say(SURVEY.sidesOurs, { name, pages }));
-      for (const line of data.lines) print(line);
+      for (const line of data.lines) printProse(line);
     });
   schedule(command);
 }

@@ -3,7 +3,7 @@ import { DEVICES, whoWords, type Device } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { clientFor, siteFor, withSite, type SiteOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
-import { Progress, colour, print, printJson } from '../output.js';
+import { Progress, colour, printJson, printProse } from '../output.js';
 import { PLAN } from '../texts/plan.js';
 import { say } from '../texts/say.js';
 import { WHY } from '../texts/visits.js';
@@ -78,7 +78,7 @@ export function why(program: Command): void {
       else {
         tell(last.answer);
         if (last.type === 'answer')
-          print(colour.dim(`\n${say(WHY.look, { round: last.round, visit: last.visit })}`));
+          printProse(colour.dim(`\n${say(WHY.look, { round: last.round, visit: last.visit })}`));
       }
       if (last.answer.isWell === false) process.exitCode = EXIT.found;
     });
@@ -103,21 +103,21 @@ const MARKS: Record<WhyAnswerResource['steps'][number]['state'], string> = {
 };
 
 function tell(answer: WhyAnswerResource): void {
-  print(colour.dim(answer.question));
-  print(`${colour.bold(answer.sentence)}\n`);
+  printProse(colour.dim(answer.question));
+  printProse(`${colour.bold(answer.sentence)}\n`);
   for (const { title, state, message, notes = [] } of answer.steps) {
     const isQuiet = state === 'not-reached' || state === 'none';
     const line = `${title.padEnd(12)}  ${message}`;
-    print(`  ${MARKS[state]} ${isQuiet ? colour.dim(line) : line}`);
-    for (const text of notes) print(colour.dim(`    ${' '.repeat(12)}  ${text}`));
+    printProse(`  ${MARKS[state]} ${isQuiet ? colour.dim(line) : line}`);
+    for (const text of notes) printProse(colour.dim(`    ${' '.repeat(12)}  ${text}`));
   }
   const { cause } = answer;
   if (cause) {
-    print('');
-    if (cause.advice !== '') print(say(WHY.todo, { text: cause.advice }));
-    print(say(WHY.who, { text: whoWords(cause.who) }));
-    if (answer.untilWords !== null) print(say(WHY.until, { text: answer.untilWords }));
-    for (const text of cause.evidence) print(colour.dim(say(WHY.evidence, { text })));
-  } else if (answer.untilWords !== null) print(`\n${say(WHY.until, { text: answer.untilWords })}`);
-  for (const hint of answer.hints) print(colour.dim(`\n${hint}`));
+    printProse('');
+    if (cause.advice !== '') printProse(say(WHY.todo, { text: cause.advice }));
+    printProse(say(WHY.who, { text: whoWords(cause.who) }));
+    if (answer.untilWords !== null) printProse(say(WHY.until, { text: answer.untilWords }));
+    for (const text of cause.evidence) printProse(colour.dim(say(WHY.evidence, { text })));
+  } else if (answer.untilWords !== null) printProse(`\n${say(WHY.until, { text: answer.untilWords })}`);
+  for (const hint of answer.hints) printProse(colour.dim(`\n${hint}`));
 }

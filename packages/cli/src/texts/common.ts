@@ -48,3 +48,16 @@ export const COMMON = {
   fileNotJson: '"{file}" is not JSON: {message}',
   countMore: ' And {count} more.',
 } as const;
+
+/** Headings of the groups of commands in the help text. */
+export const GROUP_NAMES = {
+  sites: 'Sites:',
+  snippets: 'Snippets:',
+  checks: 'Checks:',
+  pages: 'Pages:',
+  publishing: 'Publishing:',
+  seeing: 'On the live site:',
+  delivery: 'Delivery:',
+  files: 'Files:',
+  shell: 'Shell:',
+} as const;

@@ -12,7 +12,7 @@ export const PLAN = {
   mustComeAfter: 'must come after {needs}',
   exampleHead: '“{name}”, {details}:',
   providerSaysStatement: '    The provider says: “{statement}”',
-  siteSKnown: 'the site’s known pages; with patterns, which of them these hold',
+  siteSKnown: 'the site’s known pages; with patterns, the pages that match',
   leaveTheseOut: 'leave these out',
   examplesPragmaticaPages:
     '\nExamples:\n  pragmatica pages\n  pragmatica pages "/booking*" --except /booking/old',

@@ -1,6 +1,6 @@
 export const PREVIEW = {
   description:
-    'make an address at which people see the draft on the site’s real pages, without publishing it',
+    'create an address where people can see the draft on the site’s real pages, without publishing it',
   path: 'the page that it begins with',
   hours: 'for so many hours the address works, 336 at most',
   host: 'the host whose pages are shown; the environment’s first when left out',

@@ -5,11 +5,11 @@ export const SIGN_IN = {
     'read the password from standard input; a second line is the new password that replaces a one-time one',
   examplesPragmaticaSign:
     '\nExamples:\n  pragmatica sign-in\n  printf "%s\\n" "$PASSWORD" | pragmatica sign-in --login admin --stdin',
-  thereNobodyAsk: 'There is nobody to ask. Give the password on standard input with --stdin.',
+  thereNobodyAsk: 'Nobody is there to answer. Give the password on standard input with --stdin.',
   name: 'Name',
   password: 'Password',
   commandLineHostname: 'command line on {hostname}',
-  oneTimePassword: 'This is a one-time password. Put your own new one on a second line of standard input.',
+  oneTimePassword: 'This is a one-time password. Give your own new one on a second line of standard input.',
   wasOneTime: 'That was a one-time password. Choose your own (10 characters or more).',
   signedServerLogin: 'Signed in to {server} as {login}. The token is kept in {configFile}.',
   newPassword: 'New password',

@@ -32,7 +32,7 @@ export const VISITS = {
   intruder: '{name}: runs though it should not',
   fix: 'Do: {advice}',
   who: 'Who: {who}',
-  meet: '{upper} lies over {lower}: {width} × {height} pixels',
+  meet: '{upper} covers {lower} by {width} × {height} pixels',
   covers: '{by} covers {control}: it cannot be clicked',
   page: 'the page itself',
   unknown: 'not known',
@@ -80,7 +80,7 @@ export const VISITS = {
   cancelOne: 'end a round; the visits that were made stay',
   visitsExamples:
     '\nExamples:\n  pragmatica visits\n  pragmatica visits 12\n  pragmatica visits watch 12\n  pragmatica visits cancel 12',
-  visitOne: 'one visit: what the visitor did, what was asked for, what came up, and what was concluded',
+  visitOne: 'one visit: what the visitor did, what was requested, what happened, and what follows',
   visitExamples:
     '\nExamples:\n  pragmatica visit 12/3\n  pragmatica visit 12/3 --har shop.har\n  pragmatica visit 12/3 --screenshot shop.jpg',
   screenshotTo: 'write the picture of the window into this file (WebP)',

@@ -11,7 +11,7 @@ export const WATCH = {
   headBudget: 'Budget:          {what}',
   noBudget: 'none',
   perPage: '{kb} kB per page for all snippets together',
-  nothingToSet: 'Say what to set: {options}.',
+  nothingToSet: 'Name what to set: {options}.',
   examples:
     '\nExamples:\n  pragmatica watch\n  pragmatica watch set --every "0 6 * * *" --after-publishing put-back\n  pragmatica watch set --mail ops@example.com --rehearsal required\n  pragmatica watch set --every never\n  pragmatica watch set --budget 300\n  pragmatica watch set --third-parties stand-ins',
   thirdParties:
@@ -30,7 +30,7 @@ export const WATCH = {
   headAfter: 'After a release: {what}',
   nothing: 'nothing',
   look: 'visits; what was lost is told',
-  'put-back': 'visits; if something that worked is lost, the former release is put back',
+  'put-back': 'visits; if something that worked is lost, the previous release is restored',
   headRehearsal: 'Publishing:      {what}',
   required: 'only what a rehearsal tried and found well',
   optional: 'needs no rehearsal',
@@ -39,8 +39,7 @@ export const WATCH = {
     'nobody yet. Add a webhook ("pragmatica webhook add URL") or mail ("pragmatica watch set --mail ADDRESS")',
   webhook: 'webhook {id}, {url}',
   byHand: 'Not visited after a release, because somebody has to carry it there first: {hosts}.',
-  noHistory:
-    'No round of visits has come to its end yet for {host}. Start one with "pragmatica verify --browser".',
+  noHistory: 'No round of visits has finished yet for {host}. Start one with "pragmatica verify --browser".',
   history: '\n{host}, after each round of visits, the newest on the right:\n',
   legend: '\n✓ works   ✗ lost   ~ waits for something   · not expected',
   headSnippet: 'SNIPPET',
@@ -54,7 +53,7 @@ export const WATCH = {
   webhookTry: 'Try it with "pragmatica notices test".',
   webhookRemoved: 'Webhook {id} is told no longer.',
   noticesDescription: 'what was told to whom, and whether it arrived',
-  noticesNone: 'Nobody was told anything yet.',
+  noticesNone: 'No notices have been sent yet.',
   noticesTest: 'send a test to everybody who is told',
   noticesSend: 'send a notice once more; "pragmatica notices" shows the numbers',
   testSent: 'A test is on its way to {targets}. See what came of it with "pragmatica notices".',
@@ -65,8 +64,7 @@ export const WATCH = {
   waitsAgain: 'next attempt {when}',
   noticesExamples:
     '\nExamples:\n  pragmatica notices\n  pragmatica notices test\n  pragmatica notices send 12',
-  promoteDescription:
-    'put the release that staging serves live, as it is; nothing is published a second time',
+  promoteDescription: 'make the release on staging live, exactly as it is',
   nothingOnStaging:
     'Staging serves nothing yet. Publish there first: pragmatica publish --to staging -m MESSAGE',
   isLiveAlready: 'Release {release} is live already.',

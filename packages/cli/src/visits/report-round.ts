@@ -8,7 +8,7 @@ import {
   whoWords,
   type RungState,
 } from '@pragmatica/core';
-import { colour, note, print, table } from '../output.js';
+import { colour, note, printProse, table } from '../output.js';
 import { say } from '../texts/say.js';
 import { VISITS } from '../texts/visits.js';
 import { whoName } from './who-name.js';
@@ -24,7 +24,7 @@ const MARKS: Record<RungState, string> = {
 /** What a round found: who came how far, why not further, what meets, what happens twice, what comes before consent, what it costs. */
 export function reportRound({ round, visits, summary }: VisitRoundDetail): void {
   const { host, delivery, release, browser, number, isRehearsal } = round;
-  print(
+  printProse(
     say(VISITS.head, {
       ...{ host, number, way: deliveryOf(delivery).name, count: visits.length },
       what: isRehearsal ? VISITS.theDraft : say(VISITS.release, { number: release ?? 0 }),
@@ -37,9 +37,9 @@ export function reportRound({ round, visits, summary }: VisitRoundDetail): void 
   reportStages(summary);
   reportReports(summary);
   reportWeights(summary);
-  if (summary.failed.length > 0) print(`\n${colour.red(VISITS.failedVisits)}`);
+  if (summary.failed.length > 0) printProse(`\n${colour.red(VISITS.failedVisits)}`);
   for (const { visit, path, failure } of summary.failed)
-    print(`  ${say(VISITS.visitFailed, { visit, path, failure })}`);
+    printProse(`  ${say(VISITS.visitFailed, { visit, path, failure })}`);
   if (summary.isWell) note(colour.green(`\n${VISITS.wellHead}`));
 }
 
@@ -55,26 +55,28 @@ function reportRungs({ snippets }: RoundSummaryResource): void {
       index === 0 ? name : '',
     ]);
   });
-  print(table(['SNIPPET', 'DEVICE', ...RUNGS.map((rung) => rungTitle(rung).toUpperCase()), 'NAME'], rows));
+  printProse(
+    table(['SNIPPET', 'DEVICE', ...RUNGS.map((rung) => rungTitle(rung).toUpperCase()), 'NAME'], rows),
+  );
 }
 
 function reportProblems({ snippets }: RoundSummaryResource): void {
   for (const { name, problems, intruder } of snippets) {
     for (const { rung, cause, at } of problems) {
-      print(
+      printProse(
         `\n${colour.red('✗')} ${colour.bold(say(VISITS.problem, { name, rung }))} ${colour.dim(places(at))}`,
       );
-      print(`  ${cause.message}`);
-      if (cause.advice !== '') print(`  ${say(VISITS.fix, { advice: cause.advice })}`);
-      print(`  ${say(VISITS.who, { who: whoWords(cause.who) })}`);
-      for (const line of cause.evidence) print(colour.dim(`  ${line}`));
+      printProse(`  ${cause.message}`);
+      if (cause.advice !== '') printProse(`  ${say(VISITS.fix, { advice: cause.advice })}`);
+      printProse(`  ${say(VISITS.who, { who: whoWords(cause.who) })}`);
+      for (const line of cause.evidence) printProse(colour.dim(`  ${line}`));
     }
     if (intruder) {
-      print(
+      printProse(
         `\n${colour.red('✗')} ${colour.bold(say(VISITS.intruder, { name }))} ${colour.dim(places(intruder.at))}`,
       );
-      print(`  ${intruder.message}`);
-      print(`  ${say(VISITS.fix, { advice: intruder.advice })}`);
+      printProse(`  ${intruder.message}`);
+      printProse(`  ${say(VISITS.fix, { advice: intruder.advice })}`);
     }
   }
 }
@@ -85,32 +87,32 @@ function places(at: readonly { readonly path: string; readonly device: string }[
 }
 
 function reportScreen({ overlaps, covered, doubled }: RoundSummaryResource): void {
-  if (overlaps.length > 0) print(`\n${colour.bold(VISITS.overlaps)}`);
+  if (overlaps.length > 0) printProse(`\n${colour.bold(VISITS.overlaps)}`);
   for (const { upper, lower, shared, advice, at } of overlaps) {
-    print(
+    printProse(
       `  ${say(VISITS.meet, { upper: upper.name, lower: lower.name, width: Math.round(shared.width), height: Math.round(shared.height) })}  ${colour.dim(places(at))}`,
     );
-    print(`    ${advice}`);
+    printProse(`    ${advice}`);
   }
-  if (covered.length > 0) print(`\n${colour.bold(VISITS.covered)}`);
+  if (covered.length > 0) printProse(`\n${colour.bold(VISITS.covered)}`);
   for (const { by, control, at } of covered)
-    print(`  ${say(VISITS.covers, { by: by.name, control: control.name })}  ${colour.dim(places(at))}`);
-  if (doubled.length > 0) print(`\n${colour.bold(VISITS.doubled)}`);
+    printProse(`  ${say(VISITS.covers, { by: by.name, control: control.name })}  ${colour.dim(places(at))}`);
+  if (doubled.length > 0) printProse(`\n${colour.bold(VISITS.doubled)}`);
   for (const { kind, url, count, sources, at } of doubled) {
     const text = kind === 'file' ? VISITS.twiceFile : VISITS.twiceReport;
-    print(`  ${say(text, { url: url.split('?', 1)[0]!, count })}  ${colour.dim(places(at))}`);
+    printProse(`  ${say(text, { url: url.split('?', 1)[0]!, count })}  ${colour.dim(places(at))}`);
     const names = sources.map(({ snippet, name, via }) => {
       const who = snippet === null ? VISITS.page : name;
       return via.length > 1 ? say(VISITS.via, { name: who, via: via[0]! }) : who;
     });
-    if (names.length > 0) print(`    ${say(VISITS.by, { names })}`);
+    if (names.length > 0) printProse(`    ${say(VISITS.by, { names })}`);
   }
 }
 
 function reportStages({ stages }: RoundSummaryResource): void {
   for (const { stage, disclosures } of stages) {
     if (stage === 'accepted') continue;
-    print(`\n${colour.bold(stage === 'before' ? VISITS.before : VISITS.refused)}`);
+    printProse(`\n${colour.bold(stage === 'before' ? VISITS.before : VISITS.refused)}`);
     const rows = disclosures.map(({ snippet, name, stored, hosts }) => [
       whoName({ snippet, name }),
       [
@@ -120,14 +122,14 @@ function reportStages({ stages }: RoundSummaryResource): void {
         ...(hosts.length === 0 ? [] : [say(VISITS.asks, { hosts: hosts.map(({ host }) => host) })]),
       ].join('; '),
     ]);
-    print(table(['WHO', 'WHAT'], rows));
+    printProse(table(['WHO', 'WHAT'], rows));
   }
 }
 
 function reportReports({ reports }: RoundSummaryResource): void {
   if (reports.length === 0) return;
-  print(`\n${colour.bold(VISITS.reports)}`);
-  print(
+  printProse(`\n${colour.bold(VISITS.reports)}`);
+  printProse(
     table(
       [VISITS.headWho, VISITS.headHost, VISITS.headReports],
       reports.map(({ snippet, name, host, by }) => [whoName({ snippet, name }), host, answeredWords(by)]),
@@ -137,8 +139,8 @@ function reportReports({ reports }: RoundSummaryResource): void {
 
 function reportWeights({ weights }: RoundSummaryResource): void {
   if (weights.length === 0) return;
-  print(`\n${colour.bold(VISITS.weights)}`);
-  print(
+  printProse(`\n${colour.bold(VISITS.weights)}`);
+  printProse(
     table(
       [VISITS.headWho, VISITS.headRequests, VISITS.headKb, VISITS.headBlocks],
       weights.map(({ snippet, name, requests, bytes, blockingMs }) => [

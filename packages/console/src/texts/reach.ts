@@ -7,7 +7,7 @@ export const REACH = {
   otherHoursSingle: 'Different hours on certain days',
   singleDay: 'Day',
   thatDay: 'that day',
-  takeDayOut: 'Remove {date}',
+  takeDayOut: 'Remove day: {date}',
   takeDayAway: 'Remove day',
   dayOtherHours: 'Add a day with different hours',
   whenWhom: 'When and for whom?',

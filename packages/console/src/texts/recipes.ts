@@ -22,6 +22,7 @@ export const RECIPES = {
   all: 'All',
   hasName: 'has it as “{name}”',
   secondOneThere: 'A second one there needs a name of its own.',
+  notARecipe: '{file} is not a recipe',
   recipeJsonFile: 'A recipe is a JSON file. Export one to see how it looks.',
   nameThereVersion: 'Imported “{name}”, version {version}',
   nameHadVersion: 'This version of “{name}” was already here',

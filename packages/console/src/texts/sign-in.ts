@@ -4,7 +4,7 @@ export const SIGN_IN = {
   oneTimePassword: 'One-time password',
   newPassword: 'New password',
   minlengthCharactersMore: '{minLength} characters or more; a few words are fine.',
-  sameAgain: 'Repeat the new password',
+  sameAgain: 'Repeat password',
   twoDiffer: 'The passwords differ.',
   usePassword: 'Set password',
   pragmatica: 'Pragmatica',

@@ -27,9 +27,9 @@ export const DELIVER_TEXTS = {
   boxPageHead: 'the head of one page',
   boxPageContent: 'the content of one page',
   noHeadBox:
-    '“{name}” goes {where}, and there is no box for the head. Move it to the end of the body if its provider allows that, or use the one line.',
+    '“{name}” goes {where}, but there is no box for the head. Move it to the end of the body if its provider allows that, or use the one line.',
   noBodyBox:
-    '“{name}” goes {where}, and there is no box that reaches there. Describe the foot box of your site builder, if it has one.',
+    '“{name}” goes {where}, but there is no box that reaches there. Describe the foot box of your site builder, if it has one.',
   boxStrips:
     '“{name}” goes {where}, and needs a script there, which the box strips out. Use a box that keeps scripts, or the one line.',
   tooManyPages:

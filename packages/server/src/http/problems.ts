@@ -21,7 +21,7 @@ export const PROBLEMS: Readonly<Record<ErrorCode, { readonly status: number; rea
   'nothing-to-publish': { status: 409, title: 'There is nothing to publish' },
   'errors-found': { status: 422, title: 'The checks find errors' },
   'not-contained': { status: 422, title: 'Some code would change the page around it' },
-  'changed-meanwhile': { status: 412, title: 'Somebody changed it meanwhile' },
+  'changed-meanwhile': { status: 412, title: 'Somebody else has changed it' },
   'if-match-required': { status: 428, title: 'If-Match is required' },
   'too-many-attempts': { status: 429, title: 'Too many attempts' },
   'method-not-allowed': { status: 405, title: 'This address does not know that method' },

@@ -59,7 +59,7 @@ export function make(group: Command): void {
 export function follow(group: Command): void {
   withSite(group.command('follow <snippet>'))
     .description(RECIPE.letSnippetWas)
-    .option('--recipe <key>', RECIPE.oneOneCode)
+    .option('--recipe <recipe>', RECIPE.oneOneCode)
     .action(async (key: string, options: SiteOptions & { recipe?: string }) => {
       const client = clientFor(options);
       const site = await siteFor(client, options);

@@ -21,7 +21,7 @@ export function ImportButton() {
     } catch {
       toast({
         tone: 'problem',
-        title: `${file.name} is no recipe`,
+        title: say(RECIPES.notARecipe, { file: file.name }),
         text: RECIPES.recipeJsonFile,
       });
       return;
