@@ -1,9 +1,10 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect } from 'chai';
+import { SHELLS } from '../../packages/cli/src/completion/scripts.js';
 import { BINARY } from '../support/cli.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -69,6 +70,29 @@ describe('completion', function () {
     expect(await answered('fish', 'snippet', 'on', 'harb')).to.deep.equal(['harbour-chat\tHarbour chat']);
     const [site] = await answered('zsh', 'check', '--site', 'skerrywick');
     expect(site).to.equal('skerrywick:Skerrywick Ferries');
+  });
+
+  it('guesses no site where there are several', async () => {
+    expect(await inBash(['snippet', 'off', 'har'])).to.deep.equal(['harbour-chat']);
+    await stage.client.call('createSite', { body: { key: 'mill', name: 'Tide Mill' } });
+    expect(await inBash(['snippet', 'off', 'har'])).to.deep.equal([]);
+  });
+
+  it('puts nothing into a line of bash that would run there', async () => {
+    for (const word of [
+      '/fares',
+      '/$(touch owned)',
+      '/a;touch owned',
+      "/it's",
+      '/`touch owned`',
+      '/a&b|c',
+      '/a\\b',
+      '/Straße',
+    ]) {
+      const line = SHELLS.bash.line({ word, about: '' });
+      expect(await asked('bash', ['-c', `printf '%s' ${line}`])).to.deep.equal([word]);
+    }
+    expect(readdirSync(folder)).not.to.include('owned');
   });
 
   it('stays silent where nobody is signed in, or nobody answers', async () => {

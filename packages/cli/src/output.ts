@@ -25,7 +25,7 @@ const BLANK = {
 };
 
 /** A column is made no narrower than this. */
-const MIN_COLUMN = 12;
+const MIN_COLUMN = 8;
 /** The last one in a pipe. */
 const MIN_LAST_COLUMN = 24;
 const GAP = 2;
@@ -133,9 +133,9 @@ export function wrapped(text: string, width: number): string {
   return text
     .split('\n')
     .map((line) => {
-      const indent = visible(LINE_START.exec(line)![0]);
+      const start = LINE_START.exec(line)![0];
+      const indent = visible(start);
       if (visible(line) <= width || indent > width / 2) return line;
-      const start = line.slice(0, LINE_START.exec(line)![0].length);
       const rest = wrapAnsi(line.slice(start.length), width - indent, { hard: false, trim: true });
       return start + rest.replaceAll('\n', `\n${' '.repeat(indent)}`);
     })

@@ -60,7 +60,7 @@ export function createProgram(version: string): Command {
     .showSuggestionAfterError()
     // What stands behind a command is that command's, though a command above it has an option of the same name.
     .enablePositionalOptions()
-    .configureHelp({ showGlobalOptions: true })
+    .configureHelp({ showGlobalOptions: true, minWidthToWrap: 20 })
     .configureOutput({ getOutHelpWidth: terminalWidth, getErrHelpWidth: terminalWidth })
     .addHelpText('after', COMMON.firstRoundPragmatica);
   for (const [heading, commands] of GROUPS) {

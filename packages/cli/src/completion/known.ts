@@ -1,5 +1,7 @@
 import { listAllRecipes, listAllSites, type ApiClient } from '@pragmatica/contract';
 import { CHECKS } from '@pragmatica/core';
+import { CliError, EXIT } from '../errors.js';
+import { COMMON } from '../texts/common.js';
 import { COMPLETION } from '../texts/completion.js';
 import type { Candidate } from './words.js';
 
@@ -65,7 +67,13 @@ export async function knownWords(
 ): Promise<Candidate[]> {
   const lookup = kind === undefined ? undefined : LOOKUPS[kind];
   if (!lookup) return [];
-  const site = async (): Promise<string> => named ?? (await sites(client, site))[0]!.word;
+  const site = async (): Promise<string> => {
+    if (named !== undefined) return named;
+    const all = await listAllSites(client);
+    // Of several sites nobody knows which is meant.
+    if (all.length !== 1) throw new CliError(COMMON.thereNoSite, EXIT.usage);
+    return all[0]!.key;
+  };
   const late = new Promise<Candidate[]>((resolve) => setTimeout(() => resolve([]), PATIENCE_MS).unref());
   return Promise.race([lookup(client, site).catch(() => []), late]);
 }

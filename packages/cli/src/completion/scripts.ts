@@ -18,7 +18,8 @@ export const SHELLS = {
 }
 complete -o default -F _pragmatica pragmatica
 `,
-    line: ({ word }) => word,
+    // Bash puts it into the line as it is: a page’s path may hold what would run as a command there.
+    line: ({ word }) => word.replace(/[^\p{L}\p{N}_/.:=@%+,-]/gu, '\\$&'),
   },
   zsh: {
     script: `#compdef pragmatica

@@ -37,7 +37,7 @@ export function wantedNext(program: Command, typed: readonly string[]): Wanted {
     open = undefined;
     if (word.startsWith('-')) {
       const [flag, value] = word.split('=', 2) as [string, string?];
-      const option = optionsOf(command).find((one) => one.long === flag || one.short === flag);
+      const option = command.options.find((one) => one.long === flag || one.short === flag);
       if (option && takesValue(option)) {
         if (value === undefined) open = option;
         else if (option.attributeName() === 'site') site = value;
@@ -49,18 +49,13 @@ export function wantedNext(program: Command, typed: readonly string[]): Wanted {
     else filled++;
   }
   const none = { candidates: [], kind: undefined, site };
-  if (open?.required && !last.startsWith('-')) return { ...none, ...ofValue(open, open.argChoices) };
   if (last.startsWith('-')) return { ...none, candidates: flagsOf(command) };
-  if (open && !last.startsWith('-')) return { ...none, ...ofValue(open, open.argChoices) };
+  if (open) return { ...none, ...ofValue(open, open.argChoices) };
   const argument = command.registeredArguments[filled] ?? variadic(command.registeredArguments);
   const candidates = filled === 0 ? subcommands(command) : [];
   if (!argument) return { ...none, candidates };
   const { kind, candidates: words } = ofValue(argument, argument.argChoices);
   return { ...none, kind, candidates: [...candidates, ...words] };
-}
-
-function optionsOf(command: Command): readonly Option[] {
-  return command.options;
 }
 
 function takesValue(option: Option): boolean {

@@ -33,6 +33,7 @@ export const REACH = {
   visitors: 'Visitors',
   firstVisit: 'first-time visitors',
   whoHaveBeen: 'returning visitors',
+  fewerChoices: 'Hide these',
   waitShowSeldom: 'Delay or limit…',
   secondsWait: 'Delay (seconds)',
   percentPageScrolled: 'After scrolling (% of the page)',

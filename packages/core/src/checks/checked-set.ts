@@ -209,15 +209,11 @@ export class CheckedSet implements NearParts {
 
   /** What is to be done at providers for the snippets that are on, and what of it somebody has ticked. */
   get checklist(): ChecklistItem[] {
-    const uses = new Map<Recipe, SnapshotSnippet[]>();
-    for (const snippet of this.snapshot.snippets) {
-      const recipe = snippet.state === 'on' ? this.recipeOf(snippet) : undefined;
-      const own = recipe && uses.get(recipe);
-      if (own) own.push(snippet);
-      else if (recipe) uses.set(recipe, [snippet]);
-    }
+    const uses = grouped(this.snapshot.snippets, (snippet) =>
+      snippet.state === 'on' ? this.recipeOf(snippet) : undefined,
+    );
     return checklist(
-      [...uses].map(([recipe, snippets]) => ({ recipe, snippets })),
+      [...uses].flatMap(([recipe, snippets]) => (recipe ? [{ recipe, snippets }] : [])),
       this.#context.known.hosts,
       this.#context.known.ticks,
     );

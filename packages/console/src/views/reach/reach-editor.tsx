@@ -158,7 +158,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           aria-expanded={isMore}
           onClick={() => setMore(!isMore)}
         >
-          {isMore ? 'less' : REACH.waitShowSeldom}
+          {isMore ? REACH.fewerChoices : REACH.waitShowSeldom}
         </button>
       </Row>
       {isMore && (
