@@ -48,7 +48,7 @@ const SHOTS: readonly Shot[] = [
     name: 'console-visits',
     view: DESKTOP,
     path: '/sites/skerrywick/check/browser',
-    awaits: 'Nothing said yet',
+    awaits: 'No answer yet',
   },
   {
     name: 'console-weight',
@@ -124,7 +124,7 @@ const WATCHED: Shot = {
 /** Taken last, with the accidents of `breakDraft` in the draft. */
 const FINDINGS = '/sites/skerrywick/findings';
 const ACCIDENTS: readonly Shot[] = [
-  { name: 'console-findings', view: DESKTOP, path: FINDINGS, awaits: 'Wrong' },
+  { name: 'console-findings', view: DESKTOP, path: FINDINGS, awaits: 'Errors' },
   {
     name: 'console-publish',
     view: DESKTOP,
@@ -132,7 +132,7 @@ const ACCIDENTS: readonly Shot[] = [
     awaits: 'has no <script> tags',
     async act(page) {
       await page.getByRole('button', { name: 'Publish…' }).click();
-      await page.getByText('Why publish in spite of that?').waitFor();
+      await page.getByText('Why publish anyway?').waitFor();
     },
   },
 ];
@@ -140,10 +140,10 @@ const ACCIDENTS: readonly Shot[] = [
 /** For looking only, with MORE_VIEWS=1. */
 const MORE: readonly Shot[] = [
   { name: 'sign-in', view: DESKTOP, path: '/', awaits: 'one-time password', isSignedOut: true },
-  { name: 'recipes-phone', view: PHONE, path: '/recipes', awaits: 'told once' },
+  { name: 'recipes-phone', view: PHONE, path: '/recipes', awaits: 'Reusable installs' },
   { name: 'recipe-phone', view: PHONE, path: '/recipes/crateline-container', awaits: 'Versions' },
   { name: 'recipe-dark', view: DARK, path: '/recipes/tallymast-counter', awaits: 'Versions' },
-  { name: 'updates-phone', view: PHONE, path: '/recipes/updates', awaits: 'Bring it up' },
+  { name: 'updates-phone', view: PHONE, path: '/recipes/updates', awaits: 'Update' },
   { name: 'checklist-phone', view: PHONE, path: '/sites/skerrywick/checklist', awaits: 'done.' },
   { name: 'checklist-dark', view: DARK, path: '/sites/skerrywick/checklist', awaits: 'done.' },
   { name: 'sites', view: PHONE, path: '/', awaits: 'need your attention' },
@@ -171,7 +171,7 @@ const MORE: readonly Shot[] = [
     path: '/sites/skerrywick/snippets/summer-offer',
     awaits: 'When and for whom?',
     async act(page) {
-      await page.getByText('wait, or show it seldom').click();
+      await page.getByText('Delay or limit').click();
       await page.locator('#reach').evaluate((section) => section.scrollIntoView());
     },
   },
@@ -186,15 +186,15 @@ const MORE: readonly Shot[] = [
   },
   { name: 'strip-findings', view: DESKTOP, path: STRIP, awaits: 'has no <script> tags' },
   { name: 'strip-findings-phone', view: PHONE, path: STRIP, awaits: 'has no <script> tags' },
-  { name: 'findings-dark', view: DARK, path: FINDINGS, awaits: 'Wrong' },
-  { name: 'findings-phone', view: PHONE, path: FINDINGS, awaits: 'Wrong' },
+  { name: 'findings-dark', view: DARK, path: FINDINGS, awaits: 'Errors' },
+  { name: 'findings-phone', view: PHONE, path: FINDINGS, awaits: 'Errors' },
   {
     name: 'findings-fix',
     view: DESKTOP,
     path: FINDINGS,
-    awaits: 'Wrong',
+    awaits: 'Errors',
     async act(page) {
-      await page.getByRole('button', { name: /Write <script> tags/ }).click();
+      await page.getByRole('button', { name: /Add <script> tags/ }).click();
       await page.getByText('comes').first().waitFor({ state: 'attached' });
     },
   },
@@ -202,16 +202,16 @@ const MORE: readonly Shot[] = [
     name: 'findings-waive',
     view: DARK,
     path: FINDINGS,
-    awaits: 'Wrong',
+    awaits: 'Errors',
     async act(page) {
-      await page.getByRole('button', { name: 'Accept it for a while…' }).first().click();
+      await page.getByRole('button', { name: 'Accept for now…' }).first().click();
     },
   },
   {
     name: 'findings-by-snippet',
     view: DESKTOP,
     path: FINDINGS,
-    awaits: 'Wrong',
+    awaits: 'Errors',
     async act(page) {
       await page.getByRole('radio', { name: 'By snippet' }).click();
     },
@@ -261,7 +261,7 @@ async function describeBoxes(page: Page): Promise<void> {
     await dialog.getByLabel(kind).check();
     await dialog.getByLabel('What it is called there').nth(index).fill(name);
   }
-  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await dialog.getByRole('button', { name: 'Save' }).click();
   await page.getByText('To paste', { exact: true }).first().waitFor();
 }
 

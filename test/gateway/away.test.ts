@@ -85,7 +85,7 @@ describe('the gateway while the database is away', function () {
     const api = await fetch(`${service.address}/api/v1/sites`);
     expect(api.status).to.equal(503);
     expect(api.headers.get('content-type')).to.equal('application/problem+json');
-    expect(((await api.json()) as { detail: string }).detail).to.include('Visitors get their pages');
+    expect(((await api.json()) as { detail: string }).detail).to.include('Visitors still get their pages');
     await sql(`alter database away_hidden_${process.pid} rename to away_${process.pid}`);
     await eventually(
       async () => expect((await fetch(`${service!.address}/readyz`)).status).to.equal(200),

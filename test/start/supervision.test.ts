@@ -111,7 +111,7 @@ describe('npm start watches over what it started', function () {
         expect(Date.now() - begin).to.be.below(5_000);
         expect(answer.status).to.equal(503);
         expect(answer.headers['content-type']).to.include('application/problem+json');
-        expect(answer.text).to.include('Visitors get their pages as they were');
+        expect(answer.text).to.include('Visitors still get their pages');
         expect((await service('/healthz')).status).to.equal(200);
       } finally {
         for (const pid of frozen) signal(pid, 'SIGCONT');
