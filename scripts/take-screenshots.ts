@@ -40,7 +40,7 @@ const SHOTS: readonly Shot[] = [
   {
     name: 'console-reach',
     view: DESKTOP,
-    path: '/sites/skerrywick/snippets/harbour-chat',
+    path: '/sites/skerrywick/snippets/harbour-chat#reach',
     awaits: 'When and for whom?',
     act: showHours,
   },
@@ -161,7 +161,7 @@ const MORE: readonly Shot[] = [
   {
     name: 'reach-phone',
     view: PHONE,
-    path: '/sites/skerrywick/snippets/harbour-chat',
+    path: '/sites/skerrywick/snippets/harbour-chat#reach',
     awaits: 'When and for whom?',
     act: showHours,
   },
@@ -171,6 +171,7 @@ const MORE: readonly Shot[] = [
     path: '/sites/skerrywick/snippets/summer-offer',
     awaits: 'When and for whom?',
     async act(page) {
+      await page.getByRole('button', { name: 'Change When and for whom?' }).click();
       await page.getByText('Delay or limit').click();
       await page.locator('#reach').evaluate((section) => section.scrollIntoView());
     },
@@ -275,6 +276,7 @@ async function pasteStops(page: Page): Promise<void> {
     page,
     '<script async src="http://pierlist.localhost/stops.js" data-list="quays"></script>',
   );
+  await page.getByRole('button', { name: 'Change On which pages?' }).click();
   await page.getByText('Only some pages').click();
   await page.getByRole('button', { name: '/stops' }).click();
   await page.mouse.move(0, 0);

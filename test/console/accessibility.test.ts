@@ -4,7 +4,7 @@ import { expect } from 'chai';
 import type axeCore from 'axe-core';
 import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
-import { openConsole, replaceCode } from '../support/browser.js';
+import { openConsole, replaceCode, unfold } from '../support/browser.js';
 import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 import { survey } from '../support/surveys.js';
@@ -40,6 +40,7 @@ const VIEWS: readonly View[] = [
     async act(page) {
       await replaceCode(page, '<script>"text"</script><!-- c --><div>');
       await page.getByRole('radio', { name: 'At an element' }).click();
+      await unfold(page, 'On which pages?');
       await page.getByRole('radio', { name: 'Only some pages' }).click();
     },
   },
@@ -49,6 +50,7 @@ const VIEWS: readonly View[] = [
     path: '/sites/skerrywick/snippets/harbour-chat',
     heading: /Harbour chat/,
     async act(page) {
+      await unfold(page, 'When and for whom?');
       await page.getByText('Delay or limit').click();
       await page.getByRole('button', { name: 'Add a day with different hours' }).click();
     },
@@ -208,7 +210,12 @@ const VIEWS: readonly View[] = [
       await page.getByText('11 of 12 done.').waitFor();
     },
   },
-  { name: 'the settings', path: '/sites/skerrywick/settings', heading: /Settings/ },
+  { name: 'the settings: name and time zone', path: '/sites/skerrywick/settings', heading: /Settings/ },
+  { name: 'the settings: hosts', path: '/sites/skerrywick/settings/hosts', heading: /Settings/ },
+  { name: 'the settings: fields', path: '/sites/skerrywick/settings/fields', heading: /Settings/ },
+  { name: 'the settings: page groups', path: '/sites/skerrywick/settings/pages', heading: /Settings/ },
+  { name: 'the settings: consent', path: '/sites/skerrywick/settings/consent', heading: /Settings/ },
+  { name: 'the settings: files', path: '/sites/skerrywick/settings/files', heading: /Settings/ },
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
 ];
 

@@ -2,12 +2,14 @@ import { expect } from 'chai';
 import pg from 'pg';
 import type { Page } from 'playwright-core';
 import {
+  choosePage,
+  type ConsolePage,
   DESKTOP,
   openConsole,
   pickUp,
   replaceCode,
   startBrowser,
-  type ConsolePage,
+  unfold,
 } from '../support/browser.js';
 import { eventually, send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
@@ -47,7 +49,7 @@ describe('the console', function () {
       .to.include('Works notice')
       .and.match(/It is switched off since .+, by admin\./)
       .and.include('it runs only on /, /fares and /timetables/*.');
-    await page.getByLabel('What a visitor of').selectOption('/contact');
+    await choosePage(page, 'What a visitor of', '/contact');
     await page
       .locator('section[aria-label^="The page"]')
       .getByText('Booking button')
@@ -105,11 +107,13 @@ describe('the console', function () {
     await page.getByText('It leaves the rest of the page alone.').waitFor();
     await page.getByRole('radio', { name: 'At an element' }).click();
     await page.getByLabel('Element', { exact: true }).fill('stop-directory');
+    await unfold(page, 'Name and notes');
     await page.getByLabel('Name', { exact: true }).fill('Stop directory');
+    await unfold(page, 'On which pages?');
     await page.getByRole('radio', { name: 'Only some pages' }).click();
     await page.getByText('No known page matches').waitFor({ state: 'detached' });
     await page.getByRole('button', { name: '/stops' }).click();
-    await page.getByText('Runs on 1 of 21 known pages.').waitFor();
+    await page.getByText('1 of 21 known pages').waitFor();
     await page.getByRole('button', { name: 'Add to draft' }).click();
     await page.waitForURL('**/strip?of=draft&path=%2Fstops');
     await page
@@ -163,7 +167,8 @@ describe('the console', function () {
 
   it('does not overwrite what somebody else saved meanwhile', async () => {
     await page.goto('/sites/skerrywick/snippets/harbour-chat');
-    await page.getByLabel('Note').fill('mine');
+    await unfold(page, 'Name and notes');
+    await page.getByLabel('Note', { exact: true }).fill('mine');
     const mine = { ...params, snippet: 'harbour-chat' };
     const { etag } = await stage.client.call('showSnippet', { params: mine });
     await stage.client.call('editSnippet', { params: mine, ifMatch: etag, body: { note: 'theirs' } });
@@ -206,15 +211,24 @@ describe('the console', function () {
   it('changes the site’s name and hosts, and says what is wrong with one', async () => {
     await page.goto('/sites/skerrywick/settings');
     await page.getByLabel('Name', { exact: true }).fill('Skerrywick');
+    const save = page.getByRole('button', { name: 'Save', exact: true });
+    await page.getByRole('link', { name: 'Hosts' }).click();
+    await page.getByText('Leave without saving?').waitFor();
+    await page.getByRole('button', { name: 'Stay here' }).click();
+    await save.click();
+    await page.getByText('Settings saved').first().waitFor();
+    await page.getByRole('link', { name: 'Hosts' }).click();
+    expect(await save.isDisabled()).to.equal(true);
     await page.getByRole('button', { name: 'Add a host' }).click();
     const added = page.getByRole('group', { name: /^Host 3/ });
     await added.getByLabel('Host that visitors type').fill('ferries');
     await added.getByLabel('Server that holds the pages').fill('origin');
-    await page.getByRole('button', { name: 'Save settings' }).click();
+    await save.click();
     await added.getByText('Write a whole address').waitFor();
     await added.getByLabel('Server that holds the pages').fill('http://origin.example');
-    await page.getByRole('button', { name: 'Save settings' }).click();
-    await page.getByText('Settings saved').first().waitFor();
+    await save.click();
+    await page.getByText('Takes effect at once.').first().waitFor();
+    await eventually(async () => expect(await save.isDisabled()).to.equal(true), 5_000);
     const { data } = await stage.client.call('showSite', { params });
     expect([data.name, data.hosts.length, data.hosts[2]!.host]).to.deep.equal(['Skerrywick', 3, 'ferries']);
     open.problems.splice(0); // the browser notes the 422
@@ -237,11 +251,13 @@ describe('the console', function () {
   it('edits a snippet’s code and pages, and keeps what was typed when it is refused', async () => {
     await page.goto('/sites/skerrywick/snippets/summer-offer');
     await replaceCode(page, '<p>Eight crossings</p>');
+    await unfold(page, 'Name and notes');
     await page.getByLabel('Name', { exact: true }).fill('  ');
     await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Write something here.').first().waitFor();
     expect(await page.locator('.cm-content').textContent()).to.equal('<p>Eight crossings</p>');
     await page.getByLabel('Name', { exact: true }).fill('Autumn offer');
+    await unfold(page, 'On which pages?');
     await page.getByRole('radio', { name: 'Every page except some' }).click();
     await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByRole('heading', { name: 'Autumn offer' }).waitFor();

@@ -13,7 +13,7 @@ describe('files in the console', function () {
 
   it('gives a whole site to keep, and adds one from its file', async () => {
     const { page } = open();
-    await page.goto('/sites/skerrywick/settings');
+    await page.goto('/sites/skerrywick/settings/files');
     const saving = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Download the whole site' }).click();
     const saved = await saving;
@@ -45,7 +45,7 @@ describe('files in the console', function () {
     const tide = { key: 'tide', name: 'Tide', parts: [{ placement: 'body-end', rank: 0, code }] };
     const file = join(folder, 'set.json');
     writeFileSync(file, JSON.stringify({ ...data.snapshot, snippets: [tide] }));
-    await page.goto('/sites/skerrywick/settings');
+    await page.goto('/sites/skerrywick/settings/files');
     await page.getByLabel('Set file').setInputFiles(file);
     const dialog = page.getByRole('dialog');
     await dialog.getByText('One change:').waitFor();

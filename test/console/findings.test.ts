@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { pickUp, replaceCode } from '../support/browser.js';
+import { pickUp, replaceCode, unfold } from '../support/browser.js';
 import { useConsole } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 
@@ -30,6 +30,8 @@ describe('the console reads, checks and fixes', function () {
     const at = (name: RegExp) => page.getByRole('radio', { name, checked: true });
     await at(/End of the head/).waitFor();
     await page.getByText('Best here. In the head it also counts').waitFor();
+    await page.getByText('Tallymast visit counter · Tallymast').waitFor();
+    await unfold(page, 'Name and notes');
     expect(await page.getByLabel('Name', { exact: true }).inputValue()).to.equal('Tallymast visit counter');
     expect(await page.getByLabel('Provider', { exact: true }).inputValue()).to.equal('Tallymast');
     await page.getByLabel('What the provider says').fill('as high in the head as possible');
@@ -164,7 +166,7 @@ describe('the console reads, checks and fixes', function () {
       await page.goto('/sites/skerrywick/strip?of=draft');
       await page.getByRole('button', { name: 'Publish…' }).click();
       const dialog = page.getByRole('dialog');
-      await dialog.getByText('2 errors are found').waitFor();
+      await dialog.getByText('2 errors').waitFor();
       expect(await dialog.getByText('new', { exact: true }).count()).to.equal(3);
       await dialog.getByLabel('What does this change?').fill('Tides');
       await dialog.getByLabel('Why publish anyway?').fill('The fair opens at nine');
@@ -202,10 +204,12 @@ describe('the console reads, checks and fixes', function () {
       });
       await page.reload();
       await page.getByRole('region', { name: 'History' }).getByText('is new').waitFor();
-      expect(await page.getByLabel('Note').inputValue()).to.equal('changed');
+      await unfold(page, 'Name and notes');
+      expect(await page.getByLabel('Note', { exact: true }).inputValue()).to.equal('changed');
       await page.getByRole('button', { name: 'Load this version' }).click();
       await page.getByText('Nothing changes until you save').waitFor();
-      expect(await page.getByLabel('Note').inputValue()).to.equal('');
+      await unfold(page, 'Name and notes');
+      expect(await page.getByLabel('Note', { exact: true }).inputValue()).to.equal('');
       const { data: now } = await stage.client.call('showSnippet', {
         params: { ...params, snippet: 'tides' },
       });

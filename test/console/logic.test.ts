@@ -1,5 +1,12 @@
 import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
-import { CHECKS, NAMED_PLACEMENTS, isAnchor, type Placement, type Snapshot } from '@pragmatica/core';
+import {
+  CHECKS,
+  NAMED_PLACEMENTS,
+  isAnchor,
+  placementTitle,
+  type Placement,
+  type Snapshot,
+} from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { FINDING_LINKS } from '../../packages/console/src/views/findings/finding-links.js';
@@ -22,11 +29,10 @@ import {
 import {
   anchorsOf,
   partsAt,
-  slotTitle,
   stripContext,
   type PlannedPart,
 } from '../../packages/console/src/views/strip/strip-context.js';
-import { suggestedPages } from '../../packages/console/src/views/strip/suggested-pages.js';
+import { suggestedPages } from '../../packages/console/src/ui/suggested-pages.js';
 import { propertyRuns } from '../support/property-runs.js';
 
 const planned = (key: string, placement: Placement): PlannedPart => ({ key, placement }) as PlannedPart;
@@ -78,17 +84,17 @@ describe('the console without a browser', () => {
 
     it('draws each element once, in page order, with the parts that stand there', () => {
       const anchors = anchorsOf(parts);
-      expect(anchors.map(slotTitle)).to.deep.equal([
+      expect(anchors.map(placementTitle)).to.deep.equal([
         'inside the element #booking',
         'before the element #booking',
       ]);
       expect(partsAt(parts, anchors[0]!).map(({ key }) => key)).to.deep.equal(['b/1', 'd/1']);
       expect(partsAt(parts, 'body-start')).to.deep.equal([]);
-      expect(NAMED_PLACEMENTS.map(slotTitle)).to.deep.equal([
-        'start of the head',
-        'end of the head',
-        'start of the body',
-        'end of the body',
+      expect(NAMED_PLACEMENTS.map(placementTitle)).to.deep.equal([
+        'Start of the head',
+        'End of the head',
+        'Start of the body',
+        'End of the body',
       ]);
     });
 

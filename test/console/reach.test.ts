@@ -20,6 +20,10 @@ describe('who gets it, in the console', function () {
     await left.getByText('Waits for consent: Adverts.').waitFor();
     await page.getByRole('button', { name: 'Adverts' }).click();
     await page.locator('section[aria-label^="The page"]').getByText('Booking pixel').waitFor();
+    expect(await page.getByLabel('Time at the site').count()).to.equal(0);
+    await page.getByLabel('Time', { exact: true }).selectOption('another time');
+    expect(await page.getByLabel('Time at the site').inputValue()).to.match(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/);
+    await page.getByLabel('Time', { exact: true }).selectOption('now');
     await page.getByLabel('Environment').selectOption('staging');
     await page.locator('section[aria-label^="The page"]').getByText('Test flag').waitFor();
     expect(new URL(page.url()).searchParams.toString()).to.equal(
@@ -69,18 +73,18 @@ describe('who gets it, in the console', function () {
   });
 
   it('defines a page group and uses it', async () => {
-    await page.goto('/sites/skerrywick/settings');
+    await page.goto('/sites/skerrywick/settings/pages');
     await page.getByRole('button', { name: 'Add a page group' }).click();
     const group = page.getByRole('group', { name: 'Page group 3' });
     await group.getByLabel('Name of the group').fill('The islands');
     await group.getByLabel('Pages, one per line').fill('/islands\n/islands/*');
     await group.getByText('4 of 21 known pages').waitFor();
-    await page.getByRole('button', { name: 'Save settings' }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page.getByText('Settings saved').first().waitFor();
     await page.goto('/sites/skerrywick/snippets/works-notice#pages');
     await page.getByText('Only some pages').click();
     await page.getByRole('button', { name: 'The islands' }).click();
-    await page.getByText('Runs on 4 of 21 known pages.').waitFor();
+    await page.getByText('4 of 21 known pages').waitFor();
   });
 
   it('finds a site among many', async () => {

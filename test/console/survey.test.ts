@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Browser } from 'playwright-core';
-import { openConsole, startBrowser } from '../support/browser.js';
+import { choosePage, openConsole, startBrowser } from '../support/browser.js';
 import { startStage, type Stage } from '../support/stage.js';
 import { addSite, linking, ownSite, survey, type OwnSite } from '../support/surveys.js';
 
@@ -114,7 +114,7 @@ describe('the real site in the console', function () {
       'assets/site.css\nstyle',
       'Tallymast visit counter\nscript\nAlso in the site',
     ]);
-    await page.getByLabel('What a visitor of').selectOption('/fares');
+    await choosePage(page, 'What a visitor of', '/fares');
     await own.getByText('Tallymast visit counter').waitFor({ state: 'detached' });
     expect(problems).to.deep.equal([]);
     await context.close();

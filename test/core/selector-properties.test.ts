@@ -1,4 +1,4 @@
-import { ANCHOR_SIDE_NAMES, insert, type AnchorSide, type InsertPart } from '@pragmatica/core';
+import { ANCHOR_SIDES, insert, type AnchorSide, type InsertPart } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { serialize, type DefaultTreeAdapterTypes as Tree } from 'parse5';
@@ -100,7 +100,7 @@ function standsAt(element: Tree.Element, script: Tree.Element, side: AnchorSide)
 }
 
 describe('a part at an element that a selector names, held against a whole parser and a whole engine', () => {
-  for (const side of ANCHOR_SIDE_NAMES) {
+  for (const side of ANCHOR_SIDES) {
     it(`${side}: stands at the first element that fits, and the page is the same`, () => {
       let placed = 0;
       let missed = 0;
@@ -158,7 +158,7 @@ describe('a part at an element that a selector names, held against a whole parse
     fc.assert(
       fc.property(
         page,
-        fc.array(fc.tuple(selector, fc.constantFrom(...ANCHOR_SIDE_NAMES)), { maxLength: 24 }),
+        fc.array(fc.tuple(selector, fc.constantFrom(...ANCHOR_SIDES)), { maxLength: 24 }),
         (html, wanted) => {
           const unique = [...new Map(wanted.map((one) => [one.join(), one])).values()];
           const parts = unique.map(([text, side], i) => ({

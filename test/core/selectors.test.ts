@@ -1,5 +1,5 @@
 import {
-  ANCHOR_SIDE_NAMES,
+  ANCHOR_SIDES,
   SelectorError,
   anchorName,
   anchorSelector,
@@ -124,7 +124,7 @@ describe('a selector as text', () => {
 
   it('names any element that a placement names, and is told from an id where it is none', () => {
     fc.assert(
-      fc.property(name, fc.constantFrom(...ANCHOR_SIDE_NAMES), (id, side) => {
+      fc.property(name, fc.constantFrom(...ANCHOR_SIDES), (id, side) => {
         const placement = { anchor: id, side };
         if (id.trim() === id && !/^\s|\s$/.test(id))
           expect(readAnchor(anchorText(placement), side)).to.deep.equal(placement);
@@ -201,7 +201,7 @@ describe('at an element', () => {
   });
 
   it('is where the sides of one element are, in the order of the page', () => {
-    const parts = ANCHOR_SIDE_NAMES.map((side) => ({
+    const parts = ANCHOR_SIDES.map((side) => ({
       key: side,
       placement: readAnchor('main .x', side),
       code: `<i>${side}</i>`,

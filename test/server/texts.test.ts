@@ -2,14 +2,21 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { formatMessage } from '@pragmatica/core';
-import { FIELD_MESSAGES, PROBLEMS, PROBLEM_MESSAGES, ServiceError } from '@pragmatica/server';
+import {
+  FIELD_MESSAGES,
+  PROBLEM_MESSAGES,
+  PROBLEM_STATUSES,
+  PROBLEM_TITLES,
+  ServiceError,
+} from '@pragmatica/server';
 import { format } from 'prettier';
 
 const escape = (text: string): string => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
 
 /** What docs/errors.md holds: code, status, and what is said. */
 async function errorTable(): Promise<string> {
-  const codes = Object.entries(PROBLEMS).map(([code, { status, title }]) => {
+  const codes = Object.entries(PROBLEM_STATUSES).map(([code, status]) => {
+    const title = PROBLEM_TITLES[code as keyof typeof PROBLEM_TITLES];
     const messages = [...PROBLEM_MESSAGES].filter(([, entry]) => entry.code === code);
     const rows = messages.map(([id, { pattern }]) => `| \`${id}\` | ${escape(pattern)} |`);
     return `## ${code} (${status})\n\n“${title}”\n\n| id | says |\n| --- | --- |\n${rows.join('\n')}\n`;
@@ -41,7 +48,7 @@ describe('what the service says of what goes wrong', () => {
     const ids = [...PROBLEM_MESSAGES.keys()];
     expect(new Set(ids).size).to.equal(ids.length);
     const codes = new Set([...PROBLEM_MESSAGES.values()].map(({ code }) => code));
-    expect([...codes].sort()).to.deep.equal(Object.keys(PROBLEMS).sort());
+    expect([...codes].sort()).to.deep.equal(Object.keys(PROBLEM_STATUSES).sort());
   });
 
   it('counts and lists as people do', () => {

@@ -88,3 +88,14 @@ export async function pickUp(page: Page, name: string): Promise<void> {
   // The keys are listened to from the next turn of the event loop on.
   await page.evaluate(() => new Promise((resolve) => setTimeout(resolve)));
 }
+
+/** Chooses a page in the field that suggests pages. */
+export async function choosePage(page: Page, label: string, path: string): Promise<void> {
+  await page.getByLabel(label).fill(path);
+  await page.getByRole('option', { name: path, exact: true }).click();
+}
+
+/** Opens what a form has folded into one line. */
+export async function unfold(page: Page, subject: string): Promise<void> {
+  await page.getByRole('button', { name: `Change ${subject}` }).click();
+}

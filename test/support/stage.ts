@@ -9,6 +9,7 @@ import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
 import { openGateway, readGatewaySettings, type RunningGateway } from '@pragmatica/gateway';
 import { readSettings, startService, startWorker, type Service } from '@pragmatica/server';
 import pg from 'pg';
+import { startProcess } from './service-process.js';
 
 export const ADMIN = { login: 'admin', password: 'a long and quiet password' } as const;
 
@@ -19,7 +20,7 @@ export interface Stage {
   readonly gatewayPort: number;
   readonly sitePort: number;
   readonly providerPort: number;
-  readonly service: Service;
+  readonly service: Pick<Service, 'address' | 'close'>;
   readonly gateway: RunningGateway;
   /** A bearer token of the administrator, whose one-time password has been replaced. */
   readonly token: string;
@@ -67,12 +68,15 @@ export async function startStage({
   hasWorker = false,
   chatHours = ALL_DAY,
   settings = {},
+  inProcesses = false,
 }: {
   hasDemo?: boolean;
   isWhole?: boolean;
   hasWorker?: boolean;
   chatHours?: Hours;
   settings?: Record<string, string>;
+  /** Service and worker as processes of their own, as they are at work. */
+  inProcesses?: boolean;
 } = {}): Promise<Stage> {
   template ??= makeTemplate();
   template.catch(() => (template = undefined));
@@ -83,9 +87,14 @@ export async function startStage({
   const site = await listen(createSiteServer(providers.port, () => gatewayPort));
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
   const environment = { ...stageEnvironment(folder), ...settings };
-  const service = await startService(readSettings(environment), databaseUrl);
+  const inOwn = { ...environment, DATABASE_URL: databaseUrl };
+  const service = inProcesses
+    ? await startProcess('main.js', inOwn)
+    : await startService(readSettings(environment), databaseUrl);
   const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
-  const worker = hasWorker ? await startWorker(readSettings(environment), databaseUrl) : undefined;
+  const startOne = () =>
+    inProcesses ? startProcess('worker-main.js', inOwn) : startWorker(readSettings(environment), databaseUrl);
+  const worker = hasWorker ? await startOne() : undefined;
   const server = service.address;
   gatewayPort = gateway.port;
   if (hasDemo)

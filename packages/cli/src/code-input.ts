@@ -1,4 +1,4 @@
-import { ANCHOR_SIDE_NAMES, SelectorError, readAnchor, type AnchorSide } from '@pragmatica/core';
+import { ANCHOR_SIDES, SelectorError, readAnchor, type AnchorSide } from '@pragmatica/core';
 import { readFileSync } from 'node:fs';
 import { text } from 'node:stream/consumers';
 import { NAMED_PLACEMENTS, nearestPlacement, type Placement } from './placements.js';
@@ -27,7 +27,7 @@ export async function readCode(source: string): Promise<string> {
 /** A placement as typed: a name, or a side and an element: `inside:#id`, `after:main > p`. @throws CliError */
 export function parsePlacement(typed: string): Placement {
   if ((NAMED_PLACEMENTS as readonly string[]).includes(typed)) return typed as Placement;
-  const side = ANCHOR_SIDE_NAMES.find((one) => typed.startsWith(`${one}:`));
+  const side = ANCHOR_SIDES.find((one) => typed.startsWith(`${one}:`));
   if (side !== undefined) return typedAnchor(typed.slice(side.length + 1), side);
   const near = nearestPlacement(typed);
   const hint = near === undefined ? '' : say(COMMON.didYouMean, { near });

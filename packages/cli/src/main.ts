@@ -1,3 +1,4 @@
+import './speak-first.js';
 import { CommanderError, type Command } from 'commander';
 import { EXIT, describeError } from './errors.js';
 import { note } from './output.js';

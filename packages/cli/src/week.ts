@@ -1,5 +1,5 @@
 import type { endpoints } from '@pragmatica/contract';
-import { WEEKDAY_NAMES, dayRuleWords, spansWords, type Weekday } from '@pragmatica/core';
+import { dayRuleWords, shortDay, spansWords, type Weekday } from '@pragmatica/core';
 import type { z } from 'zod';
 import { colour, print } from './output.js';
 
@@ -20,7 +20,7 @@ export function tellWeek({ days, message, timeZone }: Calendar, isThisWeek: bool
   print(colour.dim(`${' '.repeat(15)}${scale}`));
   for (const day of days) {
     const { date, weekday, on } = day;
-    const name = WEEKDAY_NAMES[weekday as Weekday].slice(0, 3);
+    const name = shortDay(weekday as Weekday);
     const strip = Array.from({ length: STEPS }, (_, step) => (isOn(on, step) ? '█' : '·')).join('');
     const hours = on.length === 0 ? 'closed' : spansWords(on);
     const rule = dayRuleWords(day);

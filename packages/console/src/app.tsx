@@ -11,7 +11,8 @@ import { ApplyRecipeView } from './views/recipes/apply-recipe-view';
 import { RecipeView } from './views/recipes/recipe-view';
 import { RecipesView } from './views/recipes/recipes-view';
 import { ReleasesView } from './views/releases/releases-view';
-import { SettingsView } from './views/settings/settings-view';
+import { SettingsLayout } from './views/settings/settings-layout';
+import { SiteView } from './views/settings/site-view';
 import { SitesView } from './views/sites/sites-view';
 import { StripView } from './views/strip/strip-view';
 import { CheckLayout } from './views/visits/check-layout';
@@ -79,6 +80,18 @@ const loadWhy = async () => ({ Component: (await import('./views/visits/why-view
 const loadWeight = async () => ({ Component: (await import('./views/weight/weight-view')).WeightView });
 const loadWatch = async () => ({ Component: (await import('./views/watch/watch-view')).WatchView });
 
+const loadHosts = async () => ({ Component: (await import('./views/settings/hosts-view')).HostsView });
+const loadSiteFields = async () => ({
+  Component: (await import('./views/settings/fields-view')).FieldsView,
+});
+const loadPageGroups = async () => ({
+  Component: (await import('./views/settings/page-groups-view')).PageGroupsView,
+});
+const loadConsent = async () => ({
+  Component: (await import('./views/settings/consent-view')).ConsentView,
+});
+const loadFiles = async () => ({ Component: (await import('./views/settings/files-view')).FilesView });
+
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
 });
@@ -136,7 +149,18 @@ const router = createBrowserRouter([
               { path: 'watch', lazy: loadWatch },
             ],
           },
-          { path: 'settings', element: <SettingsView /> },
+          {
+            path: 'settings',
+            element: <SettingsLayout />,
+            children: [
+              { index: true, element: <SiteView /> },
+              { path: 'hosts', lazy: loadHosts },
+              { path: 'fields', lazy: loadSiteFields },
+              { path: 'pages', lazy: loadPageGroups },
+              { path: 'consent', lazy: loadConsent },
+              { path: 'files', lazy: loadFiles },
+            ],
+          },
           { path: 'activity', element: <ActivityView /> },
         ],
       },

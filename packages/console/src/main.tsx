@@ -1,9 +1,10 @@
+import { parseTranslation, setTranslation } from '@pragmatica/core/catalogue';
 import { setNonce } from 'get-nonce';
-import { StrictMode } from 'react';
-import { createRoot } from 'react-dom/client';
-import { App } from './app';
 import './styles.css';
 import { followTheme } from './theme';
+
+/** The language that the texts are written in. Any other one is asked for before the first of them is said. */
+const WRITTEN_IN = 'en';
 
 followTheme();
 
@@ -11,8 +12,11 @@ followTheme();
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 if (nonce) setNonce(nonce);
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <App />
-  </StrictMode>,
-);
+if (document.documentElement.lang !== WRITTEN_IN) {
+  const answer = await fetch('/language.json');
+  // Without it everything is said as it is written.
+  if (answer.ok) setTranslation(parseTranslation(await answer.text()));
+}
+
+const { start } = await import('./start');
+start();

@@ -1,3 +1,4 @@
+import './speak-first.js';
 import { SettingsError, sayReady, startProblem, stopWith } from '@pragmatica/runtime';
 import { readSettings } from './settings.js';
 import { DatabaseError } from './storage/orm.js';

@@ -1,5 +1,5 @@
 import {
-  ANCHOR_SIDE_NAMES,
+  ANCHOR_SIDES,
   NAMED_PLACEMENTS,
   anchorName,
   isAnchor,
@@ -16,7 +16,7 @@ export function placementText(placement: Placement): string {
 export function readPlacement(text: string): Placement | undefined {
   const named = NAMED_PLACEMENTS.find((one) => one === text);
   if (named) return named;
-  const side = ANCHOR_SIDE_NAMES.find((one) => text.startsWith(`${one} `));
+  const side = ANCHOR_SIDES.find((one) => text.startsWith(`${one} `));
   if (side === undefined) return undefined;
   try {
     return readAnchor(text.slice(side.length + 1), side);

@@ -1,4 +1,6 @@
-export const ADD_SITE = {
+import { catalogue } from '@pragmatica/core';
+
+export const ADD_SITE = catalogue('cli.add-site', {
   looking: 'Looking at {address} …',
   found: '{name} answers at {address}.',
   redirected: '{typed} leads to {address}.',
@@ -31,4 +33,4 @@ export const ADD_SITE = {
     'Next: write the code into the files:\n  pragmatica insert FOLDER --site {key} --out NEW-FOLDER',
   waysExamples:
     '\nExamples:\n  pragmatica site way\n  pragmatica site way --can site-box\n  pragmatica site way --cannot site-box domain --can files',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const CHECKLIST = {
+import { catalogue } from '@pragmatica/core';
+
+export const CHECKLIST = catalogue('cli.checklist', {
   whatHasDone: 'steps at the providers that only you can take',
   onlyWhatNot: 'only what is not done',
   nothingHasDone: 'Nothing has to be done at a provider for the snippets of this site.',
@@ -14,4 +16,4 @@ export const CHECKLIST = {
   thereNoStep: 'There is no step "{typed}" on the checklist. {hint}',
   done: 'Done',
   notDoneAfter: 'Not done after all',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const COMMON = {
+import { catalogue } from '@pragmatica/core';
+
+export const COMMON = catalogue('cli.common', {
   pasteCodeThen: 'Paste the code, then press Ctrl-D on a line of its own:\n',
   thereNoFile: 'There is no file "{source}".',
   fileSourceCould: 'The file "{source}" could not be read ({code}).',
@@ -47,10 +49,10 @@ export const COMMON = {
   thereNoFileFile: 'There is no file "{file}". Create one with "pragmatica export --out {file}".',
   fileNotJson: '"{file}" is not JSON: {message}',
   countMore: ' And {count} more.',
-} as const;
+} as const);
 
 /** Headings of the groups of commands in the help text. */
-export const GROUP_NAMES = {
+export const GROUP_NAMES = catalogue('cli.group-names', {
   sites: 'Sites:',
   snippets: 'Snippets:',
   checks: 'Checks:',
@@ -60,4 +62,4 @@ export const GROUP_NAMES = {
   delivery: 'Delivery:',
   files: 'Files:',
   shell: 'Shell:',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const COMPLETION = {
+import { catalogue } from '@pragmatica/core';
+
+export const COMPLETION = catalogue('cli.completion', {
   description: 'complete words with the Tab key: prints what your shell needs',
   examples: `
 Examples:
@@ -10,4 +12,4 @@ Sites, snippets, recipes, findings and pages are completed from the service, if 
   draft: 'the set being edited',
   live: 'what visitors get',
   staging: 'what staging serves',
-} as const;
+} as const);

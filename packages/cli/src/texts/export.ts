@@ -1,4 +1,6 @@
-export const EXPORT = {
+import { catalogue } from '@pragmatica/core';
+
+export const EXPORT = catalogue('cli.export', {
   description: 'write a snippet set as a file, or as the files that the one line loads',
   ofSet: 'live, staging, draft or the number of a release',
   line: 'the one line that is pasted into the head of all pages',
@@ -21,4 +23,4 @@ export const EXPORT = {
   hoursUntil: 'It contains opening hours up to {date}. Export again before then.',
   addressHere: 'https://ADDRESS',
   setOrService: 'A file has one set in it: leave out --of.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const FIELDS = {
+import { catalogue } from '@pragmatica/core';
+
+export const FIELDS = catalogue('cli.fields', {
   valuesCodeWritten: "values in code, written @'{'name'}' there, for each site",
   fieldsSiteSeveral: 'the fields of a site, or of several, and their values',
   defineFieldSite: 'define a field of a site, or change what it is',
@@ -19,4 +21,4 @@ export const FIELDS = {
   writeNameValue: 'Write it as NAME=VALUE, like counter_account=TM-1887; this was "{typed}".',
   noFieldsYet: 'No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE',
   notSet: 'not set',
-} as const;
+} as const);

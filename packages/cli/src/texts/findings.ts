@@ -1,4 +1,6 @@
-export const FINDINGS = {
+import { catalogue } from '@pragmatica/core';
+
+export const FINDINGS = catalogue('cli.findings', {
   lookThroughWhole: 'check the whole set for what is wrong or could be better',
   draftLiveStaging: 'draft, live, staging or the number of a release',
   onlyWhatNew: 'only what is new against this set, e.g. live',
@@ -73,4 +75,4 @@ export const FINDINGS = {
   findingNoLonger: '"{finding}" is no longer accepted; "pragmatica check" shows it again.',
   acceptedUntilUntil:
     'Accepted until {until}: {reason}\nIt comes back then, or when the code it points at changes.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const FOLDER = {
+import { catalogue } from '@pragmatica/core';
+
+export const FOLDER = catalogue('cli.folder', {
   pull: 'write the draft into a folder: one readable file for each snippet, for your own version control',
   push: 'import a folder that "pull" wrote into the draft; first shows what would change and what the checks find',
   ofSet: 'live, staging, draft or the number of a release',
@@ -55,4 +57,4 @@ export const FOLDER = {
   hosts: 'Hosts: {list}.',
   noHosts: 'Without hosts: add them with "pragmatica site host".',
   recipes: 'New recipes: {list}.',
-} as const;
+} as const);

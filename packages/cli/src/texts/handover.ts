@@ -1,4 +1,6 @@
-export const HANDOVER = {
+import { catalogue } from '@pragmatica/core';
+
+export const HANDOVER = catalogue('cli.handover', {
   description: 'a link to the blocks to paste, for somebody without an account: make one, list them, end one',
   days: 'for so long the link works',
   end: 'let this one work no longer',
@@ -10,4 +12,4 @@ export const HANDOVER = {
   notUsed: 'not yet',
   examples:
     '\nExamples:\n  pragmatica paste handover\n  pragmatica paste handover --days 3\n  pragmatica paste handover --list\n  pragmatica paste handover --end 4',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const INSERT = {
+import { catalogue } from '@pragmatica/core';
+
+export const INSERT = catalogue('cli.insert', {
   putSnippetSet:
     'put snippets into a folder of HTML files: what the service serves, or with --set a file, and then without the service',
   whereNewFiles:
@@ -27,4 +29,4 @@ export const INSERT = {
   thereNoFolder: 'There is no folder "{from}".',
   newFolderMust: 'The new folder must not be inside the old one, or new pages would be read again.',
   notEmptyName: '"{to}" is not empty. Name a new folder, so that nothing is overwritten.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const PASTE = {
+import { catalogue } from '@pragmatica/core';
+
+export const PASTE = catalogue('cli.paste', {
   description: 'blocks of code to paste into the boxes of a site builder',
   environment: 'of which environment',
   draft: 'of the draft: what would have to be pasted once it is published',
@@ -43,4 +45,4 @@ export const PASTE = {
   nameMissing: 'Say what the box is called in your site builder: --name.',
   ofPage: ' of {page}',
   checked: '{right, number} right, {wrong, number} wrong (release {release, number})',
-} as const;
+} as const);

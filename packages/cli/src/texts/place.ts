@@ -1,4 +1,6 @@
-export const PLACE = {
+import { catalogue } from '@pragmatica/core';
+
+export const PLACE = catalogue('cli.place', {
   description: 'which pages have the place for your code, before you save it',
   placement:
     'head-end, inside:#an-id, "after:main > p:nth-of-type(2)"; sides are before, inside, inside-end and after. One word alone is an id',
@@ -17,4 +19,4 @@ Examples:
   summary:
     '{with, plural, =0 {None} other {#}} of {looked, plural, one {# page} other {# pages}} {looked, plural, one {has} other {have}} this place{more, plural, =0 {} other { (of # pages that are known, some of each kind were looked at)}}.',
   none: 'No page could be checked: no matching page is known, or the site does not answer.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const PLAN = {
+import { catalogue } from '@pragmatica/core';
+
+export const PLAN = catalogue('cli.plan', {
   whyCheckExists: 'why a check exists, with a wrong and a right example; without a name, the list of all',
   examplesPragmaticaExplain: '\nExamples:\n  pragmatica explain\n  pragmatica explain same-code',
   looks: 'LOOKS FOR',
@@ -57,4 +59,4 @@ export const PLAN = {
   noSnippetExpected: 'No snippet is expected on these pages.',
   pagesCouldNot: 'Pages that could not be checked',
   everythingStandsWhere: '\nEverything is where it should be.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const POLICY = {
+import { catalogue } from '@pragmatica/core';
+
+export const POLICY = catalogue('cli.policy', {
   description: 'the content policy (CSP) of a site’s pages: what it has to allow, on trial or enforced',
   show: 'what pages have, what snippets need, what browsers report',
   try: 'send the policy on trial: browsers report what it would block, and block nothing',
@@ -52,4 +54,4 @@ Sources with quotes need quoting on the command line: pragmatica policy allow sc
   already: '{directive} allows {source} already.',
   notThere: '{directive} does not list {source}.',
   cleared: 'Reports of {host} forgotten.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const PREVIEW = {
+import { catalogue } from '@pragmatica/core';
+
+export const PREVIEW = catalogue('cli.preview', {
   description:
     'create an address where people can see the draft on the site’s real pages, without publishing it',
   path: 'the page that it begins with',
@@ -12,4 +14,4 @@ export const PREVIEW = {
   ofRelease: 'release {release}',
   onlyHere:
     'Only this computer finds it: the service has no public address for previews yet (PRAGMATICA_PREVIEW_ADDRESS).',
-} as const;
+} as const);

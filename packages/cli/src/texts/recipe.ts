@@ -1,4 +1,6 @@
-export const RECIPE = {
+import { catalogue } from '@pragmatica/core';
+
+export const RECIPE = catalogue('cli.recipe', {
   installWhatRecipe: 'install what a recipe describes, in the drafts of one site or of several',
   whatSnippetCalled: 'name of the snippet; the recipe’s name by default',
   namesCommandsMade: 'key for commands; made from the name by default',
@@ -90,4 +92,4 @@ export const RECIPE = {
   notBehind: '"{site}/{snippet}" is not outdated. Outdated: {behind}.',
   snippetWouldChange:
     '\n{count, plural, one {# snippet} other {# snippets}} would change in the drafts; nothing was changed now.',
-} as const;
+} as const);

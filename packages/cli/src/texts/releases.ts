@@ -1,4 +1,6 @@
-export const RELEASES = {
+import { catalogue } from '@pragmatica/core';
+
+export const RELEASES = catalogue('cli.releases', {
   whatDiffersBetween: 'what differs between live and the draft, in words',
   liveStagingDraft: 'live, staging, draft or the number of a release',
   same: 'the same',
@@ -23,4 +25,4 @@ export const RELEASES = {
   servesAgainAfter:
     '{environment} serves release {release} again (before: release {before}). The draft is unchanged.',
   servesAgain: '{environment} serves release {release} again. The draft is unchanged.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const REPORT = {
+import { catalogue } from '@pragmatica/core';
+
+export const REPORT = catalogue('cli.report', {
   acceptedAuthorUntil: 'Accepted by {author} until {until}: {reason}',
   snippetSetSite: 'The snippet set of the site “{site}”; parts by their keys.',
   error: '{number, plural, one {# error} other {# errors}}',
@@ -18,4 +20,4 @@ export const REPORT = {
   authorAcceptedReason: '{author} accepted it (“{reason}”)',
   wasUntilUntil: '{was} until {until}, which is past.',
   wasButWhat: '{was}, but it has changed since.',
-} as const;
+} as const);

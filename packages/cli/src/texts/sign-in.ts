@@ -1,4 +1,6 @@
-export const SIGN_IN = {
+import { catalogue } from '@pragmatica/core';
+
+export const SIGN_IN = catalogue('cli.sign-in', {
   signOncePer: 'sign in, once per machine; asks for name and password',
   whoYou: 'who you are',
   readPasswordFrom:
@@ -15,4 +17,4 @@ export const SIGN_IN = {
   newPassword: 'New password',
   sameAgain: 'Repeat the new password',
   twoPasswordsDiffer: 'The two passwords differ. Nothing was changed; run sign-in again.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SITES = {
+import { catalogue } from '@pragmatica/core';
+
+export const SITES = catalogue('cli.sites', {
   accessOf: 'hosts that are not public, and how surveys and verification get in',
   accessBasic: 'a name and a password, as the browser asks for them (HTTP authentication)',
   accessHeader: 'a header with a value',
@@ -77,4 +79,4 @@ export const SITES = {
   snippets: 'Snippets',
   attention: 'Attention',
   nothingPublished: 'nothing published',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SNIPPET = {
+import { catalogue } from '@pragmatica/core';
+
+export const SNIPPET = catalogue('cli.snippet', {
   addSnippetDraft: 'add a snippet to the draft',
   readCodeSay: 'read the code, say what it is and where it goes, split it into its pieces, then ask',
   pasteTakeWhat: 'with --paste: take what is suggested without asking',
@@ -116,4 +118,4 @@ export const SNIPPET = {
   archived: 'is archived',
   keySaysDraft: '"{key}" {says} in the draft. Publish to change it for visitors.',
   cannotPublishedLike: 'You cannot publish it like this: {message}',
-} as const;
+} as const);

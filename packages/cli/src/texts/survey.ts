@@ -1,4 +1,6 @@
-export const SURVEY = {
+import { catalogue } from '@pragmatica/core';
+
+export const SURVEY = catalogue('cli.survey', {
   walkOver: 'visit the site’s real pages and list what is in them',
   whichHost: 'one of the site’s hosts; the first live one when left out',
   askPublic: 'ask only where visitors ask; without it both, where they are two',
@@ -120,4 +122,4 @@ export const SURVEY = {
   unusualHere: '{name}. {why}',
   title: 'TITLE',
   type: 'TYPE',
-} as const;
+} as const);

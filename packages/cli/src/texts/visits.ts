@@ -1,4 +1,6 @@
-export const VISITS = {
+import { catalogue } from '@pragmatica/core';
+
+export const VISITS = catalogue('cli.visits', {
   browser:
     'go there with a real browser, as a new visitor, and see whether each snippet loads, runs, shows and reports',
   allPages: 'with --browser: every known page, instead of a few that show everything',
@@ -109,9 +111,9 @@ export const VISITS = {
   snippets: 'Snippets',
   exitsVerify:
     '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched; with --browser also when a\nsnippet does not load, run, show or report.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking\n  pragmatica verify --browser\n  pragmatica verify --browser --all --device phone --har visits',
-} as const;
+} as const);
 
-export const WHY = {
+export const WHY = catalogue('cli.why', {
   description:
     'why a snippet does not show on a page: one answer, from what is saved here to what its provider received. Without a snippet: what is wrong on the page, and which snippet does it',
   broken: 'without a snippet: only whether one breaks the page',
@@ -135,4 +137,4 @@ export const WHY = {
   look: 'What the visit saw: pragmatica visit {round}/{visit}',
   examples:
     '\nExits with 1 when it does not come to visitors.\n\nExamples:\n  pragmatica why harbour-chat\n  pragmatica why harbour-chat /fares --device phone\n  pragmatica why booking-pixel /booking --consent all\n  pragmatica why harbour-chat --at 2027-03-31T10:00 --no-visit\n  pragmatica why /fares\n  pragmatica why / --twice',
-} as const;
+} as const);

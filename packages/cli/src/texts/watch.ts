@@ -1,4 +1,6 @@
-export const WATCH = {
+import { catalogue } from '@pragmatica/core';
+
+export const WATCH = catalogue('cli.watch', {
   description: 'how the site is watched, who is told, and how its snippets stood after each round of visits',
   whichHost: 'the host whose history is shown; the first live one when left out',
   setDescription: 'set when visits begin by themselves, what follows a release, and who gets mail',
@@ -70,4 +72,4 @@ export const WATCH = {
   isLiveAlready: 'Release {release} is live already.',
   promoted: 'Release {release}, as tried on staging, is live now.',
   promotedAfter: 'Release {release}, as tried on staging, is live now (before: release {before}).',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from '@pragmatica/core';
+
 /** The words of `weigh`. */
-export const WEIGH = {
+export const WEIGH = catalogue('cli.weigh', {
   description:
     'what each snippet costs: pages are opened with every snippet, without any, and without each in turn',
   device: 'on this kind of device',
@@ -23,4 +25,4 @@ export const WEIGH = {
   whole: '{count} snippets run here, too many to leave out each in turn: the page is weighed as a whole.',
   shared: 'shared by several',
   failed: '{path} ({device}): could not be weighed, because a visit broke off. Weigh again.',
-} as const;
+} as const);

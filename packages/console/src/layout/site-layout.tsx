@@ -68,7 +68,7 @@ export function SiteLayout() {
             end={to === 'snippets'}
             className={({ isActive }) =>
               cn(
-                'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium whitespace-nowrap text-muted hover:text-ink',
+                'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium text-muted hover:text-ink max-lg:whitespace-nowrap',
                 isActive && 'bg-primary-soft text-primary',
               )
             }

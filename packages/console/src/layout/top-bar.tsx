@@ -92,7 +92,7 @@ function ThemeButton() {
     <Button
       look="quiet"
       size="icon"
-      aria-label={say(COMMON.switchNextColours, { next })}
+      aria-label={say(COMMON.switchColours, { next })}
       onClick={() => {
         chooseTheme(next);
       }}

@@ -1,6 +1,8 @@
-export const ACTIVITY = {
+import { catalogue } from '@pragmatica/core';
+
+export const ACTIVITY = catalogue('console.activity', {
   activity: 'Activity',
   nothingHappenedYet: 'Nothing has happened yet',
   everyChangeAppears: 'Every change appears here, with who made it and when.',
   earlier: 'Earlier changes',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const CHECKLIST = {
+import { catalogue } from '@pragmatica/core';
+
+export const CHECKLIST = catalogue('console.checklist', {
   checklist: 'Checklist',
   whatHasDone:
     'Steps at the providers that only you can take. Without them, code may be on the page and still do nothing.',
@@ -9,4 +11,4 @@ export const CHECKLIST = {
   allDone: 'All done.',
   someDone: '{done} of {all} done.',
   forSnippets: 'for {snippets}',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const COMMON = {
+import { catalogue } from '@pragmatica/core';
+
+export const COMMON = catalogue('console.common', {
   didNotWork: 'That did not work',
   releaseNumberLive: 'release {number} is live.',
   itDid: 'That did not work.',
@@ -19,7 +21,8 @@ export const COMMON = {
   recipes: 'Recipes',
   allSites: 'All sites',
   loading: 'Loading…',
-  switchNextColours: 'Switch to {next} mode',
+  switchColours: '{next, select, dark {Switch to dark mode} other {Switch to light mode}}',
+  notifications: 'Notifications ({hotkey})',
   signOut: 'Sign out',
   done: 'done',
   notDone: 'not done',
@@ -33,4 +36,14 @@ export const COMMON = {
   addressLeadsNowhere: 'Nothing is at this address. A site or snippet may have been renamed.',
   usetoastNeedsToastprovider: 'useToast needs a ToastProvider around it',
   close: 'Close',
-} as const;
+  suggestions: 'Suggestions',
+  findPage: 'Type to find a page',
+  somePages: '{shown} of {count} pages. Type to find the others.',
+  unsavedTitle: 'Leave without saving?',
+  unsavedText: 'What you changed on this page is not saved yet.',
+  unsavedStay: 'Stay here',
+  unsavedLeave: 'Discard changes',
+  change: 'Change',
+  fold: 'Done',
+  changeOf: '{what} {subject}',
+} as const);

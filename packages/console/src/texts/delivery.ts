@@ -1,4 +1,6 @@
-export const DELIVERY = {
+import { catalogue } from '@pragmatica/core';
+
+export const DELIVERY = catalogue('console.delivery', {
   title: 'How pages get their code',
   intro:
     'The gateway is one way. Where it can’t stand before a site, code comes in by one line, by pasted blocks, by includes, from your own server, or into a folder of files.',
@@ -112,4 +114,4 @@ export const DELIVERY = {
   compareTitle: 'The ways compared',
   needs: 'You need',
   fits: { fully: 'yes', partly: 'partly', not: 'no' },
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const FIELDS = {
+import { catalogue } from '@pragmatica/core';
+
+export const FIELDS = catalogue('console.fields', {
   fieldsSaved: 'Fields saved',
   visitorsGetThem: 'Publish them to show visitors.',
   fields: 'Fields',
@@ -17,4 +19,4 @@ export const FIELDS = {
   sameOnStaging: 'the same',
   notSet: 'not set',
   stillExampleNot: 'Still the example: not set yet.',
-} as const;
+} as const);

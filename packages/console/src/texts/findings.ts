@@ -1,4 +1,8 @@
-export const FINDINGS = {
+import { catalogue } from '@pragmatica/core';
+
+export const FINDINGS = catalogue('console.findings', {
+  lineGoes: 'goes',
+  lineComes: 'comes',
   notKnown: 'What the checks could not know',
   unknownSurvey:
     'The pages: no survey yet, so {checks, plural, one {# check} other {# checks}} saw only the snippets.',
@@ -56,4 +60,4 @@ export const FINDINGS = {
   accept: 'Accept',
   acceptedAuthorUntil: 'Accepted by {author} until {until}: {reason}',
   noLongerAccept: 'Stop accepting',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const HANDOVER = {
+import { catalogue } from '@pragmatica/core';
+
+export const HANDOVER = catalogue('console.handover', {
   title: 'Code to paste into {site}',
   how: 'For each box below: copy its text, open that box in your site builder, paste the text over our earlier block if there is one, save, and publish the site. Leave everything else in the box. Then tick it off here.',
   print: 'Print',
@@ -8,4 +10,4 @@ export const HANDOVER = {
   overTitle: 'This link no longer works',
   overText: 'It has expired or was revoked. Ask whoever sent it to you for a new one.',
   until: 'This link works until',
-} as const;
+} as const);

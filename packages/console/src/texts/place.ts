@@ -1,4 +1,6 @@
-export const PLACE = {
+import { catalogue } from '@pragmatica/core';
+
+export const PLACE = catalogue('console.place', {
   element: 'Element',
   elementHint: 'Its id, or a selector such as .sidebar or main > p:nth-of-type(2).',
   example: 'booking-widget',
@@ -44,4 +46,4 @@ export const PLACE = {
     'Your code shows nothing at this place by itself. It may load something that appears later, or elsewhere on the page.',
   use: 'Use this place',
   leave: 'Cancel',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const POLICY = {
+import { catalogue } from '@pragmatica/core';
+
+export const POLICY = catalogue('console.policy', {
   title: 'Content policy',
   intro:
     'A content policy (CSP) tells browsers which code may run on a page. A good one stops code that somebody slips in; a wrong one stops your own snippets. So try it first: browsers report what it would block, and nothing is blocked.',
@@ -84,4 +86,4 @@ export const POLICY = {
   linkText:
     'Which code browsers may run on these pages: what the snippets need, on trial first, then enforced.',
   open: 'Open content policy',
-} as const;
+} as const);

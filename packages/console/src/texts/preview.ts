@@ -1,4 +1,6 @@
-export const PREVIEW = {
+import { catalogue } from '@pragmatica/core';
+
+export const PREVIEW = catalogue('console.preview', {
   open: 'Preview',
   title: 'See the draft on the real pages',
   description:
@@ -20,4 +22,4 @@ export const PREVIEW = {
   copied: 'Send it to anybody who should have a look.',
   onlyHere:
     'Only this computer finds this address, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
-} as const;
+} as const);

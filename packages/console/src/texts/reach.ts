@@ -1,4 +1,9 @@
-export const REACH = {
+import { catalogue } from '@pragmatica/core';
+
+export const REACH = catalogue('console.reach', {
+  everybody: 'everybody',
+  spanFrom: '{label} from',
+  spanTo: '{label} to',
   mondaySHours: 'Use Monday’s hours on all weekdays',
   closedEveryYear: 'Closed every year on',
   monthDay: 'Month and day.',
@@ -51,4 +56,4 @@ export const REACH = {
   weekSHours: 'The week’s hours',
   weekBefore: 'Previous week',
   weekAfter: 'Next week',
-} as const;
+} as const);

@@ -1,4 +1,15 @@
-export const RECIPES = {
+import { catalogue } from '@pragmatica/core';
+
+export const RECIPES = catalogue('console.recipes', {
+  lineOfText: 'a line of text',
+  keyOrNumber: 'a key or number',
+  aNumber: 'a number',
+  aColour: 'a colour',
+  howManyInstalls: '{installs, plural, =0 {no installs yet} one {# install} other {# installs}}',
+  versionOf: 'version {version}',
+  scriptsFrom: 'scripts from {host}',
+  addressesLike: 'addresses like {address}',
+  theName: 'the name {name}',
   loadingRecipe: 'Loading the recipe',
   nameYourSites: '“{name}” on your sites',
   installName: 'Install “{name}”',
@@ -74,7 +85,6 @@ export const RECIPES = {
   noRecipeHas: 'No recipe matches “{asked}”.',
   moreRecipes: 'More recipes',
   versionVersion: 'version {version}',
-  noInstallsYet: 'no installs yet',
   nameRetired: '“{name}” is retired',
   nameNoLonger: '“{name}” is no longer retired',
   notRetiredAfter: 'Bring it back',
@@ -109,4 +119,4 @@ export const RECIPES = {
   site: 'Site',
   labelStaging: '{label}, on staging',
   sameOnStaging: 'the same',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const RELEASES = {
+import { catalogue } from '@pragmatica/core';
+
+export const RELEASES = catalogue('console.releases', {
   releases: 'Releases',
   everythingWasEver:
     'Everything that was ever published. You can put any release back at once; the draft stays as it is.',
@@ -22,4 +24,4 @@ export const RELEASES = {
   confirmPutLive: 'Put it live',
   isLiveNow: 'Release {release} is live',
   earlier: 'Earlier releases',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SETTINGS = {
+import { catalogue } from '@pragmatica/core';
+
+export const SETTINGS = catalogue('console.settings', {
   accessTitle: 'Hosts behind a password',
   accessText:
     'For a staging site or a trial of a site builder: store its password here, and surveys and checks of live pages can get in.',
@@ -69,10 +71,27 @@ export const SETTINGS = {
   takeOut: 'Remove',
   addPageGroup: 'Add a page group',
   settings: 'Settings',
-  nameHostsWork:
-    'Name and hosts take effect at once. Time zone, page groups, fields and consent take effect when you publish.',
   loadingSettings: 'Loading the settings',
   settingsSaved: 'Settings saved',
+  save: 'Save',
+  subjects: 'Settings by subject',
+  tabSite: 'Name and time zone',
+  tabHosts: 'Hosts',
+  tabFiles: 'Files',
+  effectAtOnce: 'Takes effect at once.',
+  effectOnPublish: 'Visitors get it when you publish.',
+  nameHint: 'How you find it in the list of sites.',
+  timeZoneHint: 'Opening hours and dates follow its clocks.',
+  theField: 'field',
+  fieldTypes: {
+    text: 'text',
+    id: 'id',
+    number: 'number',
+    flag: 'yes or no',
+    colour: 'colour',
+    url: 'address',
+    phone: 'phone',
+  },
   name: 'Name',
   timeZone: 'Time zone',
   europeDublin: 'Europe/Dublin',
@@ -96,7 +115,6 @@ export const SETTINGS = {
   compressedServerFar: 'compressed: for a server far away',
   automaticRightNearly: 'Automatic is right for nearly every site. Visitors get compressed pages either way.',
   addHost: 'Add a host',
-  saveSettings: 'Save settings',
   fileTitle: 'This site as a file',
   fileText:
     'The whole site in one open JSON file: snippets, releases, recipes, fields, hosts and accepted findings. Use it as a backup, or to move the site to another installation.',
@@ -116,4 +134,4 @@ export const SETTINGS = {
   broughtTitle: 'Imported into the draft',
   broughtText: 'Publish it to show visitors.',
   cancelImport: 'Cancel',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SIGN_IN = {
+import { catalogue } from '@pragmatica/core';
+
+export const SIGN_IN = catalogue('console.sign-in', {
   chooseYourPassword: 'Choose your password',
   welcomeLoginOne: 'Welcome, {login}. The one-time password is used up; choose one that only you know.',
   oneTimePassword: 'One-time password',
@@ -12,4 +14,4 @@ export const SIGN_IN = {
   firstTimeOne: 'The first time, with the one-time password that the service printed when it started.',
   name: 'Name',
   password: 'Password',
-} as const;
+} as const);

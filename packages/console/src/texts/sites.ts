@@ -1,4 +1,7 @@
-export const SITES = {
+import { catalogue } from '@pragmatica/core';
+
+export const SITES = catalogue('console.sites', {
+  pendingChanges: '{count, plural, one {# change} other {# changes}}',
   onlyTheAddress: 'Just enter its address. Pragmatica has a look and tells you what it found.',
   address: 'Address of the site',
   addressHint: 'As you type it into a browser.',
@@ -54,4 +57,4 @@ export const SITES = {
   importHostsTaken: 'Without its hosts: {list} already belong to another site.',
   importHosts: 'With its hosts: {list}',
   importAdd: 'Add site',
-} as const;
+} as const);

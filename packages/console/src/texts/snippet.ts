@@ -1,4 +1,6 @@
-export const SNIPPET = {
+import { catalogue } from '@pragmatica/core';
+
+export const SNIPPET = catalogue('console.snippet', {
   whyNotShown: 'Why doesn’t it show?',
   addSnippet: 'Add a snippet',
   pasteWhatProvider:
@@ -70,7 +72,7 @@ export const SNIPPET = {
   pageGroups: 'Page groups',
   knownPages: 'Known pages',
   noneKnownPages: 'No known page matches, so it would not run anywhere.',
-  runsMatchingCount: 'Runs on {matching} of {count} known pages.',
+  runsMatchingCount: '{matching} of {count} known pages',
   code: 'Code',
   pasteCodeProvider: 'Paste the code from the provider',
   cannotPublishedLike: 'You cannot publish it like this. {message}',
@@ -116,6 +118,10 @@ export const SNIPPET = {
   partIndexCount: 'Part {index} of {count}',
   takePartOut: 'Remove this part',
   providerGaveMe: 'The provider gave me a second piece',
+  nameAndNotes: 'Name and notes',
+  nameComesFromCode: 'Suggested as soon as there is code.',
+  comesAfter: 'comes after {names}',
+  andMore: 'and …',
   name: 'Name',
   harbourChat: 'Harbour chat',
   provider: 'Provider',
@@ -130,4 +136,4 @@ export const SNIPPET = {
   releaseRelease: 'Release {release}',
   fillWasThen: 'Load this version',
   snippet: 'This snippet',
-} as const;
+} as const);

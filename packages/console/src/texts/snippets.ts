@@ -1,4 +1,6 @@
-export const SNIPPETS = {
+import { catalogue } from '@pragmatica/core';
+
+export const SNIPPETS = catalogue('console.snippets', {
   snippets: 'Snippets',
   intro: 'Everything installed on this site, in the draft. Changes reach visitors when you publish.',
   find: 'Find a name, provider, page or code',
@@ -37,4 +39,4 @@ export const SNIPPETS = {
   undo: 'Undo',
   strip: 'On {page}: page strip',
   stripShort: 'On {page}',
-} as const;
+} as const);

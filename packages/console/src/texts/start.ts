@@ -1,4 +1,6 @@
-export const START = {
+import { catalogue } from '@pragmatica/core';
+
+export const START = catalogue('console.start', {
   title: 'A first look at {name}',
   intro: 'What is already there, and how best to deliver your code.',
   lookTitle: 'What we saw',
@@ -19,4 +21,4 @@ export const START = {
   addFirst: 'Add the first snippet',
   wholeSurvey: 'Read all of its pages',
   settings: 'Settings',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const STRIP = {
+import { catalogue } from '@pragmatica/core';
+
+export const STRIP = catalogue('console.strip', {
   notPage: 'Not on this page',
   everySnippetRuns: 'Every snippet runs here.',
   openingHoursChange: 'Opening hours change this page {untilLocal}.',
@@ -24,6 +26,12 @@ export const STRIP = {
   whatVisitorsSee: 'what visitors see',
   pageSOwnContent: 'the page’s own content',
   moveName: 'Move {name}',
+  howToMove:
+    'Press Space to pick the part up, the arrow keys to move it, Space again to put it down, and Escape to leave it where it was.',
+  pickedUp: 'Picked up.',
+  isOver: 'Now at position {place}.',
+  putDown: 'Put down at position {place}.',
+  putBack: 'Put back where it was.',
   positionPage: 'Position on the page',
   partNumberTotal: 'part {number} of {total}',
   notLive: 'not live yet',
@@ -49,10 +57,11 @@ export const STRIP = {
   publishNow: 'Publish now',
   checksFindNothing: 'The checks found nothing new.',
   newSinceLast: 'New since the last release',
-  errorFound: 'There is an error',
+  foundErrors: '{count, plural, one {One error} other {# errors}}',
+  moreFound: '{count, plural, one {One more} other {# more}}',
+  whatGoesLive: '{count, plural, one {One change goes live} other {# changes go live}}',
   isNew: 'new',
   whatDoAbout: 'What to do',
-  findPage: 'Type to find a page',
   aVisitorOf: 'What a visitor of',
   visitorGets: 'gets',
   whichSet: 'Version',
@@ -62,6 +71,13 @@ export const STRIP = {
   onDevice: 'on',
   atTime: 'at',
   timeSite: 'Time at the site',
+  timeOfLoad: 'Time',
+  device: 'Device',
+  visit: 'Visit',
+  environment: 'Environment',
+  now: 'now',
+  anotherTime: 'another time',
+  aDevice: '{device, select, phone {a phone} tablet {a tablet} other {a desktop}}',
   consentGiven: 'Consent given',
   agreed: 'agreed to',
   anyVisit: 'any visit',
@@ -82,4 +98,4 @@ export const STRIP = {
   pasteCodeProvider:
     'Paste the code from a provider, then say where it goes and on which pages. Nothing reaches visitors until you publish.',
   loadingPageStrip: 'Loading the page strip',
-} as const;
+} as const);

@@ -1,4 +1,24 @@
-export const SURVEY = {
+import { catalogue } from '@pragmatica/core';
+
+export const SURVEY = catalogue('console.survey', {
+  pageTypes: {
+    front: 'front',
+    article: 'article',
+    list: 'list',
+    form: 'form',
+    shop: 'shop',
+    confirmation: 'confirmation',
+    error: 'error',
+    other: 'other',
+  },
+  itemKinds: {
+    script: 'script',
+    data: 'data',
+    style: 'style',
+    frame: 'frame',
+    pixel: 'pixel',
+    element: 'element',
+  },
   survey: 'Survey',
   title: 'The real site',
   intro: 'What is really in the site’s pages: your snippets, and code that somebody else put there.',
@@ -197,4 +217,4 @@ export const SURVEY = {
   stateFailed: 'failed',
   originSide: 'origin',
   earlier: 'Earlier surveys',
-} as const;
+} as const);

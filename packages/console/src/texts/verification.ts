@@ -1,4 +1,6 @@
-export const VERIFICATION = {
+import { catalogue } from '@pragmatica/core';
+
+export const VERIFICATION = catalogue('console.verification', {
   serviceBrokeOff: 'The service stopped before it had checked every page. Its log says why.',
   checkLivePages: 'Check the live pages',
   host: 'Host',
@@ -21,4 +23,4 @@ export const VERIFICATION = {
   wrongPlace: 'in the wrong place on',
   missing: 'missing on',
   pagesCouldNot: 'Pages that could not be checked',
-} as const;
+} as const);

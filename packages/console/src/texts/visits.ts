@@ -1,4 +1,6 @@
-export const VISITS = {
+import { catalogue } from '@pragmatica/core';
+
+export const VISITS = catalogue('console.visits', {
   title: 'Check the live pages',
   tabCode: 'In the page’s code',
   tabBrowser: 'In a real browser',
@@ -136,4 +138,4 @@ export const VISITS = {
     early: 'Before consent',
     missed: 'Does not arrive',
   },
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const WATCH = {
+import { catalogue } from '@pragmatica/core';
+
+export const WATCH = catalogue('console.watch', {
   tab: 'Over time',
   lead: 'Whether what worked still works. A browser visits the pages after each release and whenever you plan it; you hear about it only when something changes.',
   host: 'Host',
@@ -89,4 +91,4 @@ export const WATCH = {
   sendAgain: 'Send again',
   sendAgainOf: 'Send “{subject}” again',
   more: 'Earlier',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from '@pragmatica/core';
+
 /** What snippets cost. */
-export const WEIGHT = {
+export const WEIGHT = catalogue('console.weight', {
   tab: 'Weight',
   title: 'What do your snippets cost?',
   lead: 'A browser opens your pages with every snippet, without any, and without each in turn. The difference is what each one costs your visitors.',
@@ -43,4 +45,4 @@ export const WEIGHT = {
     ['–', 'No measurable difference.'],
   ],
   failed: '{path} could not be weighed, because a visit broke off. Weigh again.',
-} as const;
+} as const);

@@ -5,7 +5,7 @@ import type { ComponentProps } from 'react';
 import { cn } from './cn';
 
 const styles = cva(
-  'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-md font-medium transition-colors disabled:opacity-55 disabled:cursor-not-allowed',
+  'inline-flex items-center justify-center gap-1.5 rounded-md font-medium sm:whitespace-nowrap transition-colors disabled:opacity-55 disabled:cursor-not-allowed',
   {
     variants: {
       look: {
@@ -15,7 +15,11 @@ const styles = cva(
         danger: 'bg-danger text-paper hover:brightness-110',
         signal: 'bg-signal text-paper hover:brightness-110',
       },
-      size: { normal: 'h-9 px-3.5 text-sm', small: 'h-7 px-2 text-[13px]', icon: 'size-9' },
+      size: {
+        normal: 'min-h-9 px-3.5 py-1 text-sm',
+        small: 'min-h-7 px-2 py-0.5 text-[13px]',
+        icon: 'size-9',
+      },
     },
     defaultVariants: { look: 'plain', size: 'normal' },
   },

@@ -6,7 +6,7 @@ import { Button } from './button';
 import { COMMON } from '../texts/common';
 
 /** Grey lines where content will be. */
-export function Loading({ lines = 4, label = 'Loading' }: { lines?: number; label?: string }) {
+export function Loading({ lines = 4, label = COMMON.loading }: { lines?: number; label?: string }) {
   return (
     <div role="status" aria-label={label} className="animate-pulse space-y-3 py-2">
       {Array.from({ length: lines }, (_, index) => (

@@ -67,7 +67,10 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             </Toast.Close>
           </Toast.Root>
         ))}
-        <Toast.Viewport className="fixed right-3 bottom-3 z-50 flex w-88 max-w-[calc(100vw-1.5rem)] flex-col gap-2" />
+        <Toast.Viewport
+          label={COMMON.notifications}
+          className="fixed right-3 bottom-3 z-50 flex w-88 max-w-[calc(100vw-1.5rem)] flex-col gap-2"
+        />
       </Toast.Provider>
     </ToastContext.Provider>
   );

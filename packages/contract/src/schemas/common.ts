@@ -1,5 +1,5 @@
 import {
-  ANCHOR_SIDE_NAMES,
+  ANCHOR_SIDES,
   KEY_PATTERN,
   NAMED_PLACEMENTS,
   PART_PERS,
@@ -47,7 +47,7 @@ export const placement = z
   .union(
     [
       z.enum(NAMED_PLACEMENTS),
-      z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(ANCHOR_SIDE_NAMES) }),
+      z.strictObject({ anchor: z.string().min(1).max(200), side: z.enum(ANCHOR_SIDES) }),
       z.strictObject({
         selector: z
           .string()
@@ -57,10 +57,10 @@ export const placement = z
             if (message !== undefined) context.addIssue({ code: 'custom', message });
           })
           .overwrite((text) => (selectorFault(text) === undefined ? normalSelector(text) : text)),
-        side: z.enum(ANCHOR_SIDE_NAMES),
+        side: z.enum(ANCHOR_SIDES),
       }),
     ],
-    `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDE_NAMES.join(', ')}.`,
+    `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDES.join(', ')}.`,
   )
   .meta({ description: 'Where a part goes in the page.' });
 

@@ -1,11 +1,11 @@
-import { ANCHOR_SIDE_NAMES, DEVICES } from '@pragmatica/core';
+import { ANCHOR_SIDES, DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
 import { code, environment, placement } from './common.js';
 import { pages } from './reach.js';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const tried = code.default('<script></script>').meta({ description: 'What is to stand there.' });
-const side = z.enum(ANCHOR_SIDE_NAMES).default('inside');
+const side = z.enum(ANCHOR_SIDES).default('inside');
 
 export const pagePictureInput = z
   .strictObject({

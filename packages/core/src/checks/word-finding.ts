@@ -1,16 +1,27 @@
-import { formatMessage, type Params } from '../texts/index.js';
+import { catalogue, formatMessage, type Params, type TextTree } from '../texts/index.js';
 import type { FindingTexts } from './check.js';
 import type { Finding, Fix, Spot } from './finding.js';
 import { CHECKS } from './registry.js';
 
 /** What is said where a check itself fails. */
-const UNFINISHED: FindingTexts = {
+const UNFINISHED = catalogue('core.unfinished-check', {
   title: '“{check}” could not be checked for {more, plural, =0 {{names}} other {{names} and # more}}',
   advice:
     'Something in it cannot be worked out ({cause}). Look at its hours, pages and code; everything else was checked.',
-};
+});
 
 const byId = new Map(CHECKS.map((check) => [check.id, check]));
+
+/** What the checks say, as they have it, in the language of the moment. */
+const TEXTS = catalogue(
+  'checks',
+  Object.fromEntries(
+    CHECKS.map(({ id, why, roles, messages }) => [
+      id,
+      { why, roles, messages: messages as Readonly<Record<string, FindingTexts & TextTree>> },
+    ]),
+  ),
+);
 
 /** @returns undefined for an id that no check has */
 export function findCheck(id: string) {
@@ -33,8 +44,8 @@ export function wordFinding<More extends Unworded>(
   locale?: string,
 ): Omit<More, keyof Finding> & Finding {
   const { check: id, message, evidence, fix } = finding;
-  const check = byId.get(id)!;
-  const texts = check.messages[message.id] ?? UNFINISHED;
+  const check = TEXTS[id]!;
+  const texts: FindingTexts = check.messages[message.id] ?? UNFINISHED;
   const say = (pattern: string, own: Params = {}): string =>
     formatMessage(pattern, { ...message.params, ...own }, locale);
   return {

@@ -1,5 +1,5 @@
 import {
-  ANCHOR_SIDE_NAMES,
+  ANCHOR_SIDES,
   NAMED_PLACEMENTS,
   anchorText,
   isAnchor,
@@ -42,7 +42,7 @@ export function fragmentPlacement(name: string): Placement | undefined {
   const named = NAMED_PLACEMENTS.find((one) => one === name);
   if (named) return named;
   const colon = name.indexOf(':');
-  const side = ANCHOR_SIDE_NAMES.find((one) => one === name.slice(0, colon));
+  const side = ANCHOR_SIDES.find((one) => one === name.slice(0, colon));
   if (side === undefined) return undefined;
   try {
     return readAnchor(decodeURIComponent(name.slice(colon + 1)), side);

@@ -9,8 +9,8 @@ export { writtenCode } from './written-code.js';
 export {
   PLACEMENTS,
   isInHead,
+  placementTitle,
   ANCHOR_SIDES,
-  ANCHOR_SIDE_NAMES,
   NAMED_PLACEMENTS,
   anchorName,
   isAnchor,

@@ -1,3 +1,5 @@
+import { INSERT_TEXTS } from '../texts/insert.js';
+import { say } from '../texts/say.js';
 import { cssIdentifier } from './selector/css-text.js';
 
 interface PlacementMeta {
@@ -5,6 +7,8 @@ interface PlacementMeta {
   readonly words: string;
   /** The element that it lies in. */
   readonly region: 'head' | 'body';
+  /** Its name by itself: on a list, over a slot. */
+  readonly title: string;
   /** What providers say when they mean it. */
   readonly providersSay: string;
 }
@@ -15,24 +19,28 @@ interface PlacementMeta {
  */
 export const PLACEMENTS = {
   'head-start': {
-    words: 'at the start of the head',
+    words: INSERT_TEXTS.places['head-start'].words,
+    title: INSERT_TEXTS.places['head-start'].title,
     region: 'head',
-    providersSay: 'as high in the head as possible',
+    providersSay: INSERT_TEXTS.places['head-start'].providersSay,
   },
   'head-end': {
-    words: 'at the end of the head',
+    words: INSERT_TEXTS.places['head-end'].words,
+    title: INSERT_TEXTS.places['head-end'].title,
     region: 'head',
-    providersSay: 'just before the head closes',
+    providersSay: INSERT_TEXTS.places['head-end'].providersSay,
   },
   'body-start': {
-    words: 'at the start of the body',
+    words: INSERT_TEXTS.places['body-start'].words,
+    title: INSERT_TEXTS.places['body-start'].title,
     region: 'body',
-    providersSay: 'right after the body opens',
+    providersSay: INSERT_TEXTS.places['body-start'].providersSay,
   },
   'body-end': {
-    words: 'at the end of the body',
+    words: INSERT_TEXTS.places['body-end'].words,
+    title: INSERT_TEXTS.places['body-end'].title,
     region: 'body',
-    providersSay: 'just above the closing body tag',
+    providersSay: INSERT_TEXTS.places['body-end'].providersSay,
   },
 } as const satisfies Readonly<Record<string, PlacementMeta>>;
 
@@ -40,17 +48,10 @@ export type NamedPlacement = keyof typeof PLACEMENTS;
 
 export const NAMED_PLACEMENTS = Object.keys(PLACEMENTS) as [NamedPlacement, ...NamedPlacement[]];
 
-/** Where parts can stand at an element, in page order, in the words that users read before its name. */
-export const ANCHOR_SIDES = {
-  before: 'before',
-  inside: 'inside',
-  'inside-end': 'at the end of',
-  after: 'after',
-} as const;
+/** Where parts can stand at an element, in page order. */
+export const ANCHOR_SIDES = ['before', 'inside', 'inside-end', 'after'] as const;
 
-export type AnchorSide = keyof typeof ANCHOR_SIDES;
-
-export const ANCHOR_SIDE_NAMES = Object.keys(ANCHOR_SIDES) as [AnchorSide, ...AnchorSide[]];
+export type AnchorSide = (typeof ANCHOR_SIDES)[number];
 
 /** At the element with an id, or at the first element of the page that a selector fits (`parseSelector`). */
 export type AnchorPlacement =
@@ -77,7 +78,12 @@ export function placementKey(placement: Placement): string {
 /** A placement in the words that users read, e.g. "at the end of the head". */
 export function placementWords(placement: Placement): string {
   if (!isAnchor(placement)) return PLACEMENTS[placement].words;
-  return `${ANCHOR_SIDES[placement.side]} the element ${anchorName(placement)}`;
+  return say(INSERT_TEXTS.sides[placement.side], { element: anchorName(placement) });
+}
+
+/** The same as a name: "End of the head". */
+export function placementTitle(placement: Placement): string {
+  return isAnchor(placement) ? placementWords(placement) : PLACEMENTS[placement].title;
 }
 
 /** The element that a placement names, as a selector: `#id`, or its own. */

@@ -67,7 +67,7 @@ function whyLeftOut(snippet: SnapshotSnippet, site: SiteReach, load: PageLoad): 
 function stateReasons({ state, stateSince }: SnapshotSnippet, zone: string): Reason[] {
   if (state === 'on') return [];
   const since = stateSince
-    ? ` since ${dateWords(dayAt(Date.parse(stateSince.at), zone))}, by ${stateSince.by}`
+    ? say(PLAN_TEXTS.since, { date: dateWords(dayAt(Date.parse(stateSince.at), zone)), by: stateSince.by })
     : '';
   return [
     state === 'off'

@@ -1,5 +1,7 @@
 import Bowser from 'bowser';
 import { memoizeByText } from '../memoize/by-text.js';
+import { REACH_TEXTS } from '../texts/reach.js';
+import { listWords } from './pages/index.js';
 
 export const DEVICES = ['phone', 'tablet', 'desktop'] as const;
 export type Device = (typeof DEVICES)[number];
@@ -48,14 +50,14 @@ const ofUserAgent = memoizeByText(2_000, (agent): Device => {
   return KINDS[type ?? ''] ?? 'desktop';
 });
 
-const DEVICE_NAMES: Readonly<Record<Device, string>> = {
-  phone: 'phones',
-  tablet: 'tablets',
-  desktop: 'desktops',
-};
-
 /** "phones and tablets". */
 export function devicesWords(devices: readonly Device[]): string {
-  const names = DEVICES.filter((device) => devices.includes(device)).map((device) => DEVICE_NAMES[device]);
-  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+  return listWords(
+    DEVICES.filter((device) => devices.includes(device)).map((device) => REACH_TEXTS.deviceNames[device]),
+  );
+}
+
+/** One of them: "phone". */
+export function deviceName(device: Device): string {
+  return REACH_TEXTS.deviceName[device];
 }

@@ -12,6 +12,7 @@ export {
   DEVICES,
   DEVICE_HEADERS,
   DEVICE_HINT,
+  deviceName,
   deviceOf,
   devicesWords,
   type Device,

@@ -1,5 +1,5 @@
 import { consentNames } from './consent.js';
-import { devicesWords } from './device.js';
+import { deviceName, devicesWords } from './device.js';
 import { hoursAt, momentWords, zoneClock, dateWords, type Hours } from './hours/index.js';
 import type { PageLoad } from './page-load.js';
 import {
@@ -72,7 +72,10 @@ function deviceReason({ devices }: Reach, { device }: PageLoad): ReachReason | u
   if (!devices || devices.includes(device)) return undefined;
   return {
     reason: 'device',
-    message: say(REACH_TEXTS.onlyDevicesDevice, { devices: devicesWords(devices), device }),
+    message: say(REACH_TEXTS.onlyDevicesDevice, {
+      devices: devicesWords(devices),
+      device: deviceName(device),
+    }),
   };
 }
 

@@ -1,4 +1,5 @@
 import { consentNames } from './consent.js';
+import { deviceName } from './device.js';
 import { momentWords } from './hours/index.js';
 import { addressWords, listWords } from './pages/index.js';
 import type { PageLoad } from './page-load.js';
@@ -24,7 +25,7 @@ export function witnessWords(witness: Witness, site: SiteReach, now?: number): s
   return [
     addressWords(page),
     witness.mentionsEnvironment === true ? `on ${environment}` : '',
-    witness.mentionsDevice === true ? say(REACH_TEXTS.device, { device }) : '',
+    witness.mentionsDevice === true ? say(REACH_TEXTS.device, { device: deviceName(device) }) : '',
     witness.mentionsTime === true ? momentWords(at, site.timeZone, now) : '',
     consent.length > 0 ? say(REACH_TEXTS.consentNames, { names: names(consent) }) : '',
     without.length > 0 ? say(REACH_TEXTS.withoutConsentNames, { names: names(without) }) : '',

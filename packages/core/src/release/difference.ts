@@ -203,8 +203,10 @@ function changedDetails(old: SnapshotSnippet, now: SnapshotSnippet): string[] {
   const statements = ({ parts }: SnapshotSnippet): string =>
     JSON.stringify(parts.map(({ statement = '' }) => statement));
   return [
-    ...(['purpose', 'provider', 'note'] as const).filter((field) => old[field] !== now[field]),
-    ...((old.needs ?? []).join() === (now.needs ?? []).join() ? [] : ['list of what must come first']),
+    ...(['purpose', 'provider', 'note'] as const)
+      .filter((field) => old[field] !== now[field])
+      .map((field) => RELEASE_TEXTS.details[field]),
+    ...((old.needs ?? []).join() === (now.needs ?? []).join() ? [] : [RELEASE_TEXTS.details.needs]),
     ...(old.parts.length !== now.parts.length || statements(old) === statements(now)
       ? []
       : [RELEASE_TEXTS.wordProvider]),
@@ -278,15 +280,14 @@ function lineWords(old: string, now: string): string {
   const nowLines = now.split(/\r\n?|\n/);
   const added = countMissing(nowLines, oldLines);
   const removed = countMissing(oldLines, nowLines);
-  if (added === 0 && removed === 0) return 'lines in another order or other line ends';
-  if (added === removed) return `${lines(added)} changed`;
-  return [added > 0 ? `${lines(added)} added` : '', removed > 0 ? `${lines(removed)} removed` : '']
+  if (added === 0 && removed === 0) return RELEASE_TEXTS.linesMoved;
+  if (added === removed) return say(RELEASE_TEXTS.linesChanged, { count: added });
+  return [
+    added > 0 ? say(RELEASE_TEXTS.linesAdded, { count: added }) : '',
+    removed > 0 ? say(RELEASE_TEXTS.linesRemoved, { count: removed }) : '',
+  ]
     .filter(Boolean)
     .join(', ');
-}
-
-function lines(count: number): string {
-  return count === 1 ? '1 line' : `${count} lines`;
 }
 
 function countMissing(of: readonly string[], from: readonly string[]): number {

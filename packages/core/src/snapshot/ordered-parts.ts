@@ -1,10 +1,4 @@
-import {
-  ANCHOR_SIDE_NAMES,
-  NAMED_PLACEMENTS,
-  anchorName,
-  isAnchor,
-  type Placement,
-} from '../insert/index.js';
+import { ANCHOR_SIDES, NAMED_PLACEMENTS, anchorName, isAnchor, type Placement } from '../insert/index.js';
 import type { Snapshot, SnapshotPart, SnapshotSnippet } from './snapshot.js';
 
 export interface PlacedPart {
@@ -57,7 +51,7 @@ function comparePlacements(a: Placement, b: Placement): number {
 /** Sorts anchors by the name of their element, and those of one element as they stand in the page. */
 function placementOrder(placement: Placement): string {
   if (!isAnchor(placement)) return placement;
-  return `${anchorName(placement)} ${ANCHOR_SIDE_NAMES.indexOf(placement.side)}`;
+  return `${anchorName(placement)} ${ANCHOR_SIDES.indexOf(placement.side)}`;
 }
 
 /** Where a placement stands in a page: anchors somewhere between the ends of the body. */

@@ -1,4 +1,6 @@
-export const CONTAIN_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const CONTAIN_TEXTS = catalogue('core.contain', {
   codeHoldsVisible:
     'This code has visible content, which cannot go in the head: browsers end the head there and move everything after it into the body. Place it in the body, or remove the visible content.',
   codeLeavesSomething:
@@ -15,4 +17,4 @@ export const CONTAIN_TEXTS = {
     '{name} is visible content, which cannot go in the head: browsers end the head there and move everything after it into the body. Place the code in the body, or remove {name}.',
   codeClosesTemplate:
     'This code closes the template it waits in, so part of it would run too early. Remove the stray “</template>”, or close every “<template>” that is open.',
-} as const;
+} as const);

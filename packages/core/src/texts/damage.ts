@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What is wrong with a page that was well without a snippet. */
-export const DAMAGE_TEXTS = {
+export const DAMAGE_TEXTS = catalogue('core.damage', {
   hung: 'The page stops answering: something in it runs without end.',
   elsewhere: 'Visitors are sent away to {address}.',
   textGone: 'Most of the page is gone: only {left} % of its text can still be read.',
@@ -16,4 +18,4 @@ export const DAMAGE_TEXTS = {
   blocked: 'The page does not react for {seconds} seconds longer.',
   slow: 'The page takes {seconds} seconds longer until it can be read.',
   wide: 'The page has become {pixels} pixels wider than the window.',
-} as const;
+} as const);

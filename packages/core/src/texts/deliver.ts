@@ -1,4 +1,6 @@
-export const DELIVER_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const DELIVER_TEXTS = catalogue('core.deliver', {
   folderFiles: 'a folder of files',
   filesCannotAsk: 'Files cannot ask: it was decided for now, a desktop and no consent.',
   gateway: 'the gateway',
@@ -131,4 +133,4 @@ export const DELIVER_TEXTS = {
     none: 'Without a box, the files or the domain nothing can be added to the pages. Ask whoever runs the site for one of them: one box for the head of all pages is enough.',
   },
   nameRunsWords: '“{name}” runs {words}. {onceWords}',
-} as const;
+} as const);

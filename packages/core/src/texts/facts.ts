@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What went wrong in pasting, by kind. */
-export const PASTE_WORDS = {
+export const PASTE_WORDS = catalogue('core.paste-words', {
   fence: 'It is wrapped in backticks, as in chats and documents.',
   quoted: 'Its lines start with >, as in a quoted mail.',
   numbered: 'Its lines are numbered.',
@@ -8,9 +10,9 @@ export const PASTE_WORDS = {
   'doubled-tags': 'One of its script tags is inside another.',
   'end-tag-in-string': 'Its script ends at a </script> inside a string.',
   'escaped-in-script': 'Its script has &lt; or &amp; where it needs < or &.',
-} as const;
+} as const);
 
-export const FACTS_TEXTS = {
+export const FACTS_TEXTS = catalogue('core.facts', {
   scriptAddressIgnores:
     'A script tag with an address (src) ignores the code inside it. Put that code in a script tag of its own.',
   dataScriptNo: 'The data in this script is not valid JSON, so nothing can read it.',
@@ -49,10 +51,10 @@ export const FACTS_TEXTS = {
   secret: 'a secret that every visitor can read',
   writesWhileRead: 'writes into the page while it loads',
   writesAfterwards: 'writes into the page after it has loaded, which empties it',
-} as const;
+} as const);
 
 /** Headings over the facts of a piece of code. */
-export const FACT_TITLES = {
+export const FACT_TITLES = catalogue('core.fact-titles', {
   shape: 'What it is',
   problems: 'Problems',
   loads: 'Loads',
@@ -63,9 +65,9 @@ export const FACT_TITLES = {
   keeps: 'Stores in the browser',
   boxes: 'Floats over the page',
   marks: 'Needs attention',
-} as const;
+} as const);
 
-export const SHAPE_NAMES = {
+export const SHAPE_NAMES = catalogue('core.shape-names', {
   analytics: 'analytics',
   container: 'a tag container',
   pixel: 'a pixel that reports visits or sales',
@@ -80,9 +82,9 @@ export const SHAPE_NAMES = {
   style: 'styles',
   metadata: 'metadata for search engines',
   other: 'something its code does not reveal',
-} as const;
+} as const);
 
-export const LOAD_NAMES = {
+export const LOAD_NAMES = catalogue('core.load-names', {
   script: 'a script',
   style: 'styles',
   image: 'an image',
@@ -90,4 +92,4 @@ export const LOAD_NAMES = {
   font: 'a font',
   data: 'data',
   hint: 'a preload hint',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What a feature of the browser is to somebody who does not program; what is not here is named as the standards name it. */
-export const FEATURE_TEXTS: Readonly<Record<string, string>> = {
+export const FEATURE_TEXTS: Readonly<Record<string, string>> = catalogue('core.feature', {
   geolocation: 'the visitor’s location',
   camera: 'the camera',
   microphone: 'the microphone',
@@ -32,4 +34,4 @@ export const FEATURE_TEXTS: Readonly<Record<string, string>> = {
   'xr-spatial-tracking': 'a headset',
   'sync-xhr': 'leave to make the page wait for an answer',
   unload: 'leave to run when the page is closed',
-};
+} as const);

@@ -1,4 +1,6 @@
-export const FIELDS_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const FIELDS_TEXTS = catalogue('core.fields', {
   standsNameTag: 'It stands in the name of a tag or of an attribute, or outside of what a browser reads.',
   standsComment: 'It stands in a comment.',
   standsNameWhich: 'It stands in “{name}”, which has rules of its own.',
@@ -14,4 +16,4 @@ export const FIELDS_TEXTS = {
   writeColourLike: 'Write a colour like #12303a.',
   writeWholeAddress: 'Write a whole address like https://www.example.com/.',
   writeTelephoneNumber: 'Write a telephone number like +353 1 555 0100.',
-} as const;
+} as const);

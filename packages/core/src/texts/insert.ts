@@ -1,4 +1,34 @@
-export const INSERT_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const INSERT_TEXTS = catalogue('core.insert', {
+  places: {
+    'head-start': {
+      words: 'at the start of the head',
+      title: 'Start of the head',
+      providersSay: 'as high in the head as possible',
+    },
+    'head-end': {
+      words: 'at the end of the head',
+      title: 'End of the head',
+      providersSay: 'just before the head closes',
+    },
+    'body-start': {
+      words: 'at the start of the body',
+      title: 'Start of the body',
+      providersSay: 'right after the body opens',
+    },
+    'body-end': {
+      words: 'at the end of the body',
+      title: 'End of the body',
+      providersSay: 'just above the closing body tag',
+    },
+  },
+  sides: {
+    before: 'before the element {element}',
+    inside: 'inside the element {element}',
+    'inside-end': 'at the end of the element {element}',
+    after: 'after the element {element}',
+  },
   pageFramesetHas: 'The page is a frameset and has no body, so nothing can be placed in one.',
   pageHasNo: 'The page does not have this element.',
   elementIdCannot:
@@ -23,4 +53,4 @@ export const INSERT_TEXTS = {
   pageTooLong: 'The page is too long, or nests its elements too deeply, to be read to this place safely.',
   standsRightAfter:
     'It stands right after the page’s character encoding declaration instead of before it: the declaration must stay in the page’s first 1,024 bytes.',
-} as const;
+} as const);

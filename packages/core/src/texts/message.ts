@@ -1,6 +1,7 @@
 import { IntlMessageFormat } from 'intl-messageformat';
 import { memoizeByText } from '../memoize/by-text.js';
 import { clockTimeWords, type ClockTime } from './clock-time.js';
+import { localeInLanguage } from './catalogue.js';
 import { DEFAULT_LOCALE } from './locale.js';
 
 /** What fills in a parameter. A list is read as one: "a, b and c". */
@@ -30,9 +31,10 @@ const lists = memoizeByText(
  */
 export function formatMessage(pattern: string, params: Params = {}, locale = DEFAULT_LOCALE): string {
   if (!pattern.includes('{') && !pattern.includes("'")) return pattern;
+  const spokenIn = localeInLanguage(locale);
   const values: Record<string, string | number> = {};
-  for (const [name, value] of Object.entries(params)) values[name] = valueWords(value, locale);
-  return String(formats(`${locale} ${pattern}`).format(values));
+  for (const [name, value] of Object.entries(params)) values[name] = valueWords(value, spokenIn);
+  return String(formats(`${spokenIn} ${pattern}`).format(values));
 }
 
 function valueWords(value: ParamValue, locale: string): string | number {

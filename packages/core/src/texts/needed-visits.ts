@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** Which visits a page needs, and why. */
-export const NEEDED_TEXTS = {
+export const NEEDED_TEXTS = catalogue('core.needed', {
   firstLook: 'A new visitor who does nothing ({on})',
   firstLookBefore: 'Shows what runs before anybody agrees to anything or waits.',
   firstLookAll: 'Nothing here waits for anything, so this shows it all.',
@@ -21,4 +23,4 @@ export const NEEDED_TEXTS = {
   returns: 'Somebody who comes back the next day ({on})',
   returnsLater: 'Somebody who comes back the next day, and again {days} days after the first visit ({on})',
   becauseReturning: 'What comes of {names} depends on whether somebody has been here before.',
-} as const;
+} as const);

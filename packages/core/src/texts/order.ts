@@ -1,4 +1,6 @@
-export const ORDER_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const ORDER_TEXTS = catalogue('core.order', {
   latterUsesName: '{latter} uses “{name}”, which {former} defines',
   latterUsesCalled: '{latter} uses “{name}”, which a file in {former} probably defines, judging by its name',
   latterLooksId: '{latter} looks for #{id}, which {former} adds',
@@ -8,4 +10,4 @@ export const ORDER_TEXTS = {
   pageBringsName: '{part} uses “{name}”, which {page} defines itself ({maker})',
   moveTo: 'Move {part} {to}, {side, select, before {right above} other {right below}} {next}',
   move: 'Move {part} {side, select, before {right above} other {right below}} {next}',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** How two things on the screen would not meet. */
-export const OVERLAP_TEXTS = {
+export const OVERLAP_TEXTS = catalogue('core.overlap', {
   waitForBanner: 'Have “{other}” wait until the visitor has answered “{banner}”.',
   otherCorner: 'Move “{name}” to the {corner}: that corner is free.',
   notOnPhones: 'Switch “{name}” off on phones: no corner is free there.',
@@ -8,4 +10,4 @@ export const OVERLAP_TEXTS = {
   bottomLeft: 'bottom left',
   topRight: 'top right',
   topLeft: 'top left',
-} as const;
+} as const);

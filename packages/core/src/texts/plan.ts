@@ -1,4 +1,7 @@
-export const PLAN_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const PLAN_TEXTS = catalogue('core.plan', {
+  since: ' since {date}, by {by}',
   hasNoCode: 'It has no code yet.',
   switchedOffSince: 'It is switched off{since}.',
   archiveSince: 'It is in the archive{since}.',
@@ -8,4 +11,4 @@ export const PLAN_TEXTS = {
   nameGoes: '“{name}” is removed.',
   nameHasOther: '“{name}” has different code.',
   whatStaysComes: 'The rest is in a different order.',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What stands on the edge of a page in a preview. */
-export const PREVIEW_TEXTS = {
+export const PREVIEW_TEXTS = catalogue('core.preview', {
   label: 'Preview',
   draft: 'draft, not published · {site}',
   release: 'release {release}, not live here · {site}',
@@ -11,4 +13,4 @@ export const PREVIEW_TEXTS = {
     'This is not the address that your visitors use, so providers that only work on a registered domain may not show up.',
   leave: 'Leave the preview',
   hide: 'Hide this label',
-} as const;
+} as const);

@@ -1,4 +1,22 @@
-export const REACH_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const REACH_TEXTS = catalogue('core.reach', {
+  deviceNames: { phone: 'phones', tablet: 'tablets', desktop: 'desktops' },
+  deviceName: { phone: 'phone', tablet: 'tablet', desktop: 'desktop' },
+  onPages: 'on {list}',
+  fromDate: 'from {date}',
+  untilDate: 'until {date}',
+  noDayOfWeek: 'on no day of the week',
+  weekdays: {
+    mon: 'Monday',
+    tue: 'Tuesday',
+    wed: 'Wednesday',
+    thu: 'Thursday',
+    fri: 'Friday',
+    sat: 'Saturday',
+    sun: 'Sunday',
+  },
+  shortDays: { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' },
   noJsonpathWrite: 'This is not JSONPath. Write it like $.purposes or $["granted"].',
   pathHereMay: 'A path here may call no functions. Write it like $.purposes or $["granted"].',
   pathLooksThrough:
@@ -23,13 +41,6 @@ export const REACH_TEXTS = {
   closedDoesNot: 'It is closed, and does not open again.',
   untilChange: 'It is on until {change}.',
   closedOpensChange: 'It is closed, and opens {change}.',
-  monday: 'Monday',
-  tuesday: 'Tuesday',
-  wednesday: 'Wednesday',
-  thursday: 'Thursday',
-  friday: 'Friday',
-  saturday: 'Saturday',
-  sunday: 'Sunday',
   closedList: 'closed on {list}',
   closedDate: 'closed on {date}',
   everyDay: 'every day',
@@ -82,4 +93,4 @@ export const REACH_TEXTS = {
   consentNames: 'with consent to {names}',
   withoutConsentNames: 'without consent to {names}',
   inA: 'in a window {width} pixels wide',
-} as const;
+} as const);

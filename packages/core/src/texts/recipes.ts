@@ -1,4 +1,6 @@
-export const RECIPES_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const RECIPES_TEXTS = catalogue('core.recipes', {
   nameAsksNo: '“{recipe}” asks for no value called “{name}”. It asks for: {known}.',
   labelCannotValue: '“{label}” cannot be “{value}”. {problem}',
   asks: 'It asks for',
@@ -39,4 +41,4 @@ export const RECIPES_TEXTS = {
   namesHostSo: "It names a '{'host'}', so it is per host.",
   noAddressPattern:
     'This is no address pattern. Write it like https://*.crateline.example/crate.js* (URLPattern), without regular expressions.',
-} as const;
+} as const);

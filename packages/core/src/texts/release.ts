@@ -1,4 +1,16 @@
-export const RELEASE_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const RELEASE_TEXTS = catalogue('core.release', {
+  linesMoved: 'lines in another order or other line ends',
+  linesChanged: '{count, plural, one {# line} other {# lines}} changed',
+  linesAdded: '{count, plural, one {# line} other {# lines}} added',
+  linesRemoved: '{count, plural, one {# line} other {# lines}} removed',
+  details: {
+    purpose: 'purpose',
+    provider: 'provider',
+    note: 'note',
+    needs: 'list of what must come first',
+  },
   isNewButArchived: '“{name}” is new: {places}, {reach}, but switched off and archived.',
   isNewButOff: '“{name}” is new: {places}, {reach}, but switched off.',
   noCodeYet: 'no code yet',
@@ -40,4 +52,4 @@ export const RELEASE_TEXTS = {
   noLongerHas: 'no longer has the part {placement}.',
   rightBeforeNextname: 'right before “{nextName}”',
   nameNowComes: '“{name}” now comes {where} {placement}.',
-} as const;
+} as const);

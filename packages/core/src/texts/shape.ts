@@ -1,4 +1,6 @@
-export const SHAPE_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const SHAPE_TEXTS = catalogue('core.shape', {
   onlyTellsMachines: 'It only tells machines about the page: it runs nothing and shows nothing.',
   onlyHoldsLoads: 'It only holds or loads style rules.',
   namesSpeakConsent: 'Its names speak of consent.',
@@ -22,4 +24,4 @@ export const SHAPE_TEXTS = {
   loadsOneScriptAccount: 'It loads one script with an account and shows nothing of its own.',
   putsBoxOver: 'It puts a box over the page.',
   nothingStructureSays: 'Nothing in its structure says what it is for.',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
-export const SNAPSHOT_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const SNAPSHOT_TEXTS = catalogue('core.snapshot', {
   thereCountRanks: 'There are {count} ranks for {next} parts.',
   partName: '“{name}”',
   namePiece: '“{name}” (piece {number})',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SUGGEST_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const SUGGEST_TEXTS = catalogue('core.suggest', {
   whatAsksConsent: 'What asks for consent has to run before everything that needs it.',
   containerShouldThere: 'A container should be there before anything that puts something into it.',
   headAlsoCounts: 'In the head it also counts visitors who leave early.',
@@ -13,4 +15,4 @@ export const SUGGEST_TEXTS = {
     'It shows something, so it belongs in the body. To show it at a certain place, choose an element there.',
   looksElementPage: 'It looks for an element of the page, which has to be there first.',
   nothingHasCome: 'Nothing in it has to come early, so the page comes first.',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What a planned survey tells about the real site, where something is new in it. */
-export const SURVEY_NEWS_TEXTS = {
+export const SURVEY_NEWS_TEXTS = catalogue('core.survey-news', {
   appearedOne: '“{name}” is new on {pages, plural, one {a page} other {# pages}}',
   appearedMore: '{count} new scripts in the pages',
   goneOne: '{page} is gone',
@@ -19,4 +21,4 @@ export const SURVEY_NEWS_TEXTS = {
   listMore: 'and {more} more',
   link: 'All of it: {address}',
   quiet: 'You get no further message about this.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const SURVEY_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const SURVEY_TEXTS = catalogue('core.survey', {
   onNoPage: 'On none of the pages seen.',
   onAllPages: '{expected, plural, one {On the one page} other {On all # pages}} where it should be.',
   missingOn: 'On {present} of {expected} pages; missing on {where}.',
@@ -138,4 +140,4 @@ export const SURVEY_TEXTS = {
   fileGone: 'The file {file} can no longer be loaded: its server answers with {status}.',
   fileNoAnswer: 'The file {file} can no longer be loaded: its server does not answer.',
   nothingChanged: 'Nothing has changed since survey {number}.',
-} as const;
+} as const);

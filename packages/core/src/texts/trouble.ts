@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What is wrong on a page, and who has done it. */
-export const TROUBLE_TEXTS = {
+export const TROUBLE_TEXTS = catalogue('core.trouble', {
   broken: '“{name}” breaks this page. {symptom}',
   brokenTogether: '{names} break this page together. {symptom}',
   brokenUnknown: 'This page is worse with the snippets than without, and no single one does it. {symptom}',
@@ -41,4 +43,4 @@ export const TROUBLE_TEXTS = {
   hungItself: 'The page stops answering: something in it runs without end.',
   status: 'It answers with the status {status}.',
   ownError: 'Its own script stops with an error: {message}',
-} as const;
+} as const);

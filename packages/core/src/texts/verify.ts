@@ -1,4 +1,6 @@
-export const VERIFY_TEXTS = {
+import { catalogue } from './catalogue.js';
+
+export const VERIFY_TEXTS = catalogue('core.verify', {
   codeStandsPage:
     'Its code is in this page {count} times, so it runs {count} times. It is probably in the site’s own template too: remove it there, or switch the snippet off here.',
   codeNotPage:
@@ -27,4 +29,4 @@ export const VERIFY_TEXTS = {
   byLine: 'The one line loads it {placement}.',
   inBlock: 'It is in the block that is pasted into “{name}”.',
   inNoBlock: 'No block has it.',
-} as const;
+} as const);

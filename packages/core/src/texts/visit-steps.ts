@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What visitors do. */
-export const STEP_TEXTS = {
+export const STEP_TEXTS = catalogue('core.step', {
   open: 'opens {path}',
   wait: 'waits {seconds, plural, one {a second} other {# seconds}}',
   scroll: 'scrolls down to {percent} %',
@@ -9,4 +11,4 @@ export const STEP_TEXTS = {
   return: 'comes back to {path} {days, plural, one {the next day} other {# days later}}',
   click: 'clicks {selector}',
   moveOn: 'moves on to {path}',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What a visit found, in words: causes with what to do, reasons for waiting, steps of an answer. */
-export const VISIT_TEXTS = {
+export const VISIT_TEXTS = catalogue('core.visit', {
   onlyFirst: 'It is only for visitors who are here for the first time.',
   onlyReturning: 'It is only for visitors who have been here before.',
   otherWidth: 'It is not for windows that are {width} pixels wide.',
@@ -147,13 +149,13 @@ export const VISIT_TEXTS = {
   nothingReported: 'It loaded and ran, but sent nothing to its provider.',
   nothingReportedAdvice:
     'I cannot tell why. Usual causes: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
-} as const;
+} as const);
 
 /** The rungs, as headings. */
-export const RUNG_TITLES = {
+export const RUNG_TITLES = catalogue('core.rung-titles', {
   delivered: 'Delivered',
   loaded: 'Loaded',
   ran: 'Ran',
   shown: 'Shown',
   reported: 'Reported',
-} as const;
+} as const);

@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** What watching a site tells: what was lost, what came back, and what was done about it. */
-export const WATCH_TEXTS = {
+export const WATCH_TEXTS = catalogue('core.watch', {
   pages: 'The site’s pages',
   pagesFailed:
     '{failed, plural, one {A page} other {# pages}} could not be opened, of {visits, plural, one {# visit} other {# visits}}: {paths}.',
@@ -31,10 +33,10 @@ export const WATCH_TEXTS = {
   wellCell: 'Works.',
   waitingCell: 'Waits for something that no visit did.',
   leftOutCell: 'Not expected on any page that was visited.',
-} as const;
+} as const);
 
 /** What a lost rung means, said of the snippet: “Shop chat” no longer loads. */
-export const LOST_WORDS = {
+export const LOST_WORDS = catalogue('core.lost-words', {
   delivered: '{count, plural, one {is} other {are}} no longer in the page',
   loaded: 'no longer {count, plural, one {loads} other {load}}',
   ran: 'no longer {count, plural, one {runs} other {run}} without errors',
@@ -42,4 +44,4 @@ export const LOST_WORDS = {
   reported: 'no longer {count, plural, one {reports} other {report}}',
   'out-of-reach':
     '{count, plural, one {runs} other {run}} where {count, plural, one {it} other {they}} should not',
-} as const;
+} as const);

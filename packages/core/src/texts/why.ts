@@ -1,5 +1,7 @@
+import { catalogue } from './catalogue.js';
+
 /** The answer to "why doesn't it show?", step by step. */
-export const WHY_TEXTS = {
+export const WHY_TEXTS = catalogue('core.why', {
   saved: 'It is saved here.',
   noCode: 'It has no code yet.',
   noCodeAction: 'Paste the code that the provider gives you.',
@@ -34,10 +36,10 @@ export const WHY_TEXTS = {
     'If you do not see it yourself: reload without the cache, use a private window, and switch ad blockers off.',
   brief: '“{name}” does not show on {path}: {message}',
   mayOpenLater: 'From {moment} on the answer is another.',
-} as const;
+} as const);
 
 /** Steps of the ladder, as headings. */
-export const STEP_TITLES = {
+export const STEP_TITLES = catalogue('core.step-titles', {
   saved: 'Saved',
   on: 'Switched on',
   published: 'Published',
@@ -47,13 +49,13 @@ export const STEP_TITLES = {
   ran: 'Ran',
   shown: 'Shown',
   reported: 'Reported',
-} as const;
+} as const);
 
 /** Who can do something about it. */
-export const WHO_WORDS = {
+export const WHO_WORDS = catalogue('core.who-words', {
   you: 'you, here',
   site: 'whoever edits the site’s own pages',
   provider: 'the provider, or you in your account there',
   visitor: 'whoever looks at the page',
   unknown: 'not known',
-} as const;
+} as const);

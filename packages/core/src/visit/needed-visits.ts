@@ -6,6 +6,7 @@ import {
   zoneClock,
   type Device,
   type VisitorRules,
+  deviceName,
 } from '../reach/index.js';
 import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
 import { NEEDED_TEXTS } from '../texts/needed-visits.js';
@@ -56,7 +57,7 @@ export function neededVisits(
       script: { device: chosen[0]!, clock: at, steps: [{ do: 'open', path }] },
       title: say(NEEDED_TEXTS.atMoment, {
         moment: momentWords(at, snapshot.site.timeZone, now),
-        on: chosen[0]!,
+        on: deviceName(chosen[0]!),
       }),
       because: say(NEEDED_TEXTS.becauseHours, { names }),
     })),
@@ -91,7 +92,7 @@ function visitsOn({
     limits?.devices === undefined || limits.devices.includes(device);
   const running = all.filter(isOn);
   const fresh = allFresh.filter(isOn);
-  const on = device;
+  const on = deviceName(device);
   const asks = ({ limits }: SnapshotSnippet): boolean => (limits?.consent ?? []).length > 0;
   const consenting = running.filter(asks);
   const asksConsent = (snapshot.site.consent?.categories.length ?? 0) > 0 && consenting.length > 0;

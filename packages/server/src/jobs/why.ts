@@ -12,6 +12,7 @@ import {
   type VisitStep,
   type WhyAnswer,
   type WhyQuestion,
+  deviceName,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { findHost, toLoad } from '../site/page-plan.js';
@@ -176,7 +177,7 @@ function questionWords({ page, environment, device, at, consent }: PageLoad, { s
   return [
     `${page.host}${page.pathname}`,
     environment,
-    device,
+    deviceName(device),
     momentWords(at, site.timeZone),
     consent.length === 0 ? '' : consent.join(', '),
   ]

@@ -1,3 +1,4 @@
+import '../speak-first.js';
 import { FactsCache, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { Beat, codeDigest } from './beat.js';

@@ -1,7 +1,9 @@
-export const AUTH_TEXTS = {
+import { catalogue } from '@pragmatica/core';
+
+export const AUTH_TEXTS = catalogue('server.auth', {
   commandLine: 'command line',
   signedIn: 'Signed in ({kind}).',
   changedPassword: 'Changed the password.',
   madeTokenName: 'Made the token “{name}”.',
   tookTokenBack: 'Took a token back.',
-} as const;
+} as const);

@@ -1,9 +1,10 @@
+import { catalogue } from '@pragmatica/core';
 import type { FieldError } from '@pragmatica/contract';
 import { formatMessage, type NamesIn, type Params } from '@pragmatica/core';
 import { PROBLEM_MESSAGES } from './problems.js';
 
 /** What is said at one field of a request. */
-export const FIELD_MESSAGES = {
+export const FIELD_MESSAGES = catalogue('server.field-messages', {
   'key-taken': 'This key is taken.',
   'key-needed': 'Enter a key of lower-case letters, digits and hyphens.',
   'host-of-another-site': 'This host belongs to another site.',
@@ -14,7 +15,7 @@ export const FIELD_MESSAGES = {
   'another-password': 'Choose a password other than the current one.',
   'part-not-contained': '“{name}”: {problem}',
   'finding-there': '{title}. {advice} ({finding})',
-} as const;
+} as const);
 
 type FieldMessages = typeof FIELD_MESSAGES;
 

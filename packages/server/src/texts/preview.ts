@@ -1,5 +1,7 @@
+import { catalogue } from '@pragmatica/core';
+
 /** What somebody reads who opens a preview that shows no page. */
-export const PREVIEW_TEXTS = {
+export const PREVIEW_TEXTS = catalogue('server.preview', {
   made: 'Made a preview of {what} on {host}, until {until}.',
   theDraft: 'the draft',
   theRelease: 'release {release}',
@@ -17,4 +19,4 @@ export const PREVIEW_TEXTS = {
   gone: '{host} is no longer a host of this site, or what was previewed is gone. Ask for a new preview.',
   methodTitle: 'A preview only looks',
   method: 'What you sent would have changed something on the real site, so it was not passed on.',
-} as const;
+} as const);

@@ -1,4 +1,4 @@
-import type { NamesIn, Params } from '@pragmatica/core';
+import { catalogue, type NamesIn, type Params } from '@pragmatica/core';
 
 /** What kind of problem it is; callers match on it, and it decides the status of the answer. */
 export type ErrorCode =
@@ -25,7 +25,7 @@ export type ErrorCode =
   | 'internal';
 
 /** Everything that can go wrong in a way that whoever asked is told, by code: id, and what is said. */
-const BY_CODE = {
+const BY_CODE = catalogue('server.problems', {
   'not-found': {
     'no-such-site': 'There is no site "{site}".',
     'no-such-snippet': 'The site "{site}" has no snippet "{snippet}".',
@@ -221,7 +221,7 @@ const BY_CODE = {
   internal: {
     internal: 'Something went wrong in Pragmatica itself. The log says what; nothing was changed.',
   },
-} as const satisfies Readonly<Record<ErrorCode, Readonly<Record<string, string>>>>;
+} as const satisfies Readonly<Record<ErrorCode, Readonly<Record<string, string>>>>);
 
 type UnionToIntersection<U> = (U extends unknown ? (each: U) => void : never) extends (all: infer I) => void
   ? I
@@ -238,9 +238,14 @@ export type ProblemParams<Id extends ProblemId> = Params<NamesIn<Extract<Message
 export const PROBLEM_MESSAGES: ReadonlyMap<string, { readonly code: ErrorCode; readonly pattern: string }> =
   new Map(
     Object.entries(BY_CODE).flatMap(([code, messages]) =>
-      Object.entries(messages).map(([id, pattern]): [string, { code: ErrorCode; pattern: string }] => [
+      Object.keys(messages).map((id): [string, { code: ErrorCode; pattern: string }] => [
         id,
-        { code: code as ErrorCode, pattern },
+        {
+          code: code as ErrorCode,
+          get pattern() {
+            return (messages as Readonly<Record<string, string>>)[id]!;
+          },
+        },
       ]),
     ),
   );

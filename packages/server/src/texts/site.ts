@@ -1,4 +1,6 @@
-export const SITE_TEXTS = {
+import { catalogue } from '@pragmatica/core';
+
+export const SITE_TEXTS = catalogue('server.site', {
   importedSet: 'Imported a set into the draft. {changes}',
   importedSite:
     'Added the site “{name}” from a file, with {releases, plural, one {one release} other {# releases}}.',
@@ -75,4 +77,4 @@ export const SITE_TEXTS = {
   boxesChanged: 'described the boxes of the site builder',
   blockPasted: 'pasted the block for “{name}” {page}',
   boxEmptied: 'removed the block from “{name}” {page}',
-} as const;
+} as const);

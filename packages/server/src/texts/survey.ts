@@ -1,4 +1,6 @@
-export const SURVEY_TEXTS = {
+import { catalogue } from '@pragmatica/core';
+
+export const SURVEY_TEXTS = catalogue('server.survey', {
   surveyDone:
     'Survey {number} of {host}: {visited, plural, one {one page} other {# pages}} visited{failed, plural, =0 {} other {, # of them not readable}}.',
   surveyStarted: 'Started survey {number} of {host}.',
@@ -21,10 +23,10 @@ export const SURVEY_TEXTS = {
   excludeOnWay:
     'Something between Pragmatica and the visitors of {page} rewrites it, such as a service or a plugin that speeds pages up. Exclude it there.',
   unnamed: 'Script in the page',
-} as const;
+} as const);
 
 /** Why a survey ended early, by id. */
-export const SURVEY_PROBLEMS = {
+export const SURVEY_PROBLEMS = catalogue('server.survey-problems', {
   'robots-unreachable':
     '{address}/robots.txt {status, plural, =0 {did not answer} other {answered with error {status}}}. Until that changes, nobody may crawl the site (RFC 9309). Try again later, or, as it is your own site, survey it anyway with “ignore robots.txt”.',
   'access-no-form':
@@ -32,4 +34,4 @@ export const SURVEY_PROBLEMS = {
   'access-wrong-password':
     '{host} asked for the password again: it may have changed. Store the access again, in the site’s settings.',
   'survey-host-gone': 'The host {host} is no longer one of the site’s.',
-} as const;
+} as const);

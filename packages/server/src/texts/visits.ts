@@ -1,4 +1,6 @@
-export const VISITS_TEXTS = {
+import { catalogue } from '@pragmatica/core';
+
+export const VISITS_TEXTS = catalogue('server.visits', {
   roundStarted: 'Started round {number} of visits to {host}.',
   roundCancelled: 'Cancelled round {number} of visits to {host}.',
   bannerNotFound: 'No consent banner with such a button was found.',
@@ -27,10 +29,10 @@ export const VISITS_TEXTS = {
   troubleNoPage: 'The page could not be opened.',
   troubleSince: 'It has been in this form since release {release} ({date}).',
   cancelled: 'the visit was cancelled.',
-} as const;
+} as const);
 
 /** Why a round of visits ended early, by id. */
-export const VISIT_PROBLEMS = {
+export const VISIT_PROBLEMS = catalogue('server.visit-problems', {
   'no-browser': '{problem}',
   'host-gone': 'The host {host} is no longer one of the site’s.',
-} as const;
+} as const);

@@ -1,4 +1,6 @@
-export const WATCH_TEXTS = {
+import { catalogue } from '@pragmatica/core';
+
+export const WATCH_TEXTS = catalogue('server.watch', {
   settings: 'How this site is watched',
   set: 'Changed how the site is watched: {what}.',
   never: 'no visits by themselves',
@@ -21,7 +23,7 @@ export const WATCH_TEXTS = {
   noSecret: 'Its secret cannot be opened with this installation’s key. Remove the webhook and add it again.',
   noMailServer: 'No mail server is set up any more.',
   mailTaken: 'The mail server took it: {answer}',
-} as const;
+} as const);
 
 /** Who acts where nobody asked. */
 export const WATCHER = 'pragmatica';

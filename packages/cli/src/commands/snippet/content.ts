@@ -1,11 +1,5 @@
 import type { SnippetResource } from '@pragmatica/contract';
-import {
-  ANCHOR_SIDE_NAMES,
-  NAMED_PLACEMENTS,
-  PART_PERS,
-  type PartPer,
-  type Placement,
-} from '@pragmatica/core';
+import { ANCHOR_SIDES, NAMED_PLACEMENTS, PART_PERS, type PartPer, type Placement } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
 import { parsePart, parsePlacement, readCode } from '../../code-input.js';
 import { withSite, type SiteOptions } from '../../context.js';
@@ -14,7 +8,7 @@ import { SNIPPET } from '../../texts/snippet.js';
 import { say } from '../../texts/say.js';
 
 /** How placements are written on the command line. */
-const PLACES = [...NAMED_PLACEMENTS, ...ANCHOR_SIDE_NAMES.map((side) => `${side}:ELEMENT`)];
+const PLACES = [...NAMED_PLACEMENTS, ...ANCHOR_SIDES.map((side) => `${side}:ELEMENT`)];
 
 export interface ContentOptions extends SiteOptions {
   readonly code?: string;

@@ -47,7 +47,7 @@ function HostList({ site, etag }: { site: SiteResource; etag: string }) {
     return (
       <p className="mt-3 text-sm">
         {DELIVERY.noHosts}{' '}
-        <Link className="underline" to={`/sites/${site.key}/settings`}>
+        <Link className="underline" to={`/sites/${site.key}/settings/hosts`}>
           {DELIVERY.addHost}
         </Link>
       </p>

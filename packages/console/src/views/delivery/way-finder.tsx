@@ -27,7 +27,7 @@ function useTakeWay(site: string) {
     run: ({ key, name }: Delivery): void => {
       if (!shown) return;
       if (key === 'gateway') {
-        void navigate(`/sites/${site}/settings`);
+        void navigate(`/sites/${site}/settings/hosts`);
         return;
       }
       const changed = hosts.map((host) => (isMeant(host) ? { ...host, delivery: key } : host));

@@ -44,7 +44,7 @@ export function CodeDifference({ title, before, after }: { title: string; before
 }
 
 const SIGNS = { same: ' ', gone: '−', new: '+' } as const;
-const LABELS = { same: undefined, gone: 'goes', new: 'comes' } as const;
+const LABELS = { same: undefined, gone: FINDINGS.lineGoes, new: FINDINGS.lineComes } as const;
 
 function linesOf(before: string, after: string): Line[] {
   return diffLines(before, after, { ignoreNewlineAtEof: true }).flatMap(({ value, added, removed }) =>

@@ -1,10 +1,11 @@
 import type { Device } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { pagesQuery } from '../../api/queries';
 import { PLACE } from '../../texts/place';
 import { Button } from '../../ui/button';
-import { Field } from '../../ui/field';
+import { Labelled } from '../../ui/labelled';
+import { PageCombobox } from '../../ui/page-combobox';
 import { SelectField } from '../../ui/select-field';
 
 /** The page that a picture is of, and the size of its window. */
@@ -20,12 +21,12 @@ interface ShownPageFormProps {
 }
 
 const DEVICES = ['desktop', 'tablet', 'phone'] as const satisfies readonly Device[];
-const MAX_OFFERED = 500;
 
 /** Asks which page is to be shown. */
 export function ShownPageForm({ site, shown, onShow }: ShownPageFormProps) {
   const known = useQuery(pagesQuery(site)).data?.paths ?? [];
   const [path, setPath] = useState(shown.path);
+  const id = useId();
   return (
     <form
       className="flex flex-wrap items-end gap-3"
@@ -33,20 +34,12 @@ export function ShownPageForm({ site, shown, onShow }: ShownPageFormProps) {
         event.preventDefault();
         // The form around it, of which it is a part to React, is not sent.
         event.stopPropagation();
-        onShow({ ...shown, path: path.startsWith('/') ? path : `/${path}` });
+        onShow({ ...shown, path });
       }}
     >
-      <Field
-        label={PLACE.page}
-        list="known-pages"
-        value={path}
-        onChange={(event) => setPath(event.target.value)}
-      />
-      <datalist id="known-pages">
-        {known.slice(0, MAX_OFFERED).map((one) => (
-          <option key={one} value={one} />
-        ))}
-      </datalist>
+      <Labelled id={id} label={PLACE.page}>
+        <PageCombobox id={id} paths={known} path={path} onChoose={setPath} className="h-9.5 w-64" />
+      </Labelled>
       <SelectField
         label={PLACE.device}
         value={shown.device}

@@ -1,4 +1,4 @@
-import { ANCHOR_SIDE_NAMES, type AnchorSide } from '@pragmatica/core';
+import { ANCHOR_SIDES, type AnchorSide } from '@pragmatica/core';
 import { RadioGroup } from 'radix-ui';
 import { PLACE } from '../../texts/place';
 
@@ -11,7 +11,7 @@ export function SideChoice({ side, onChange }: { side: AnchorSide; onChange: (si
       className="space-y-1.5 text-sm"
       aria-label={PLACE.side}
     >
-      {ANCHOR_SIDE_NAMES.map((one) => (
+      {ANCHOR_SIDES.map((one) => (
         <label key={one} className="flex items-center gap-1.5">
           <RadioGroup.Item
             value={one}

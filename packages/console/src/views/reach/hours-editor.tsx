@@ -1,4 +1,4 @@
-import { WEEKDAYS, WEEKDAY_NAMES, hoursProblems, type Hours } from '@pragmatica/core';
+import { WEEKDAYS, WEEKDAY_NAMES, hoursProblems, shortDay, type Hours } from '@pragmatica/core';
 import { Plus, X } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
@@ -33,8 +33,10 @@ export function HoursEditor({ hours, timeZone, onChange }: HoursEditorProps) {
             className="grid grid-cols-[2.5rem_minmax(0,1fr)] items-center sm:grid-cols-[5.5rem_minmax(0,1fr)] gap-2"
           >
             <span className="text-sm">
-              {WEEKDAY_NAMES[day].slice(0, 3)}
-              <span className="max-sm:sr-only">{WEEKDAY_NAMES[day].slice(3)}</span>
+              <span className="sm:hidden" aria-hidden>
+                {shortDay(day)}
+              </span>
+              <span className="max-sm:sr-only">{WEEKDAY_NAMES[day]}</span>
             </span>
             <SpanList
               label={WEEKDAY_NAMES[day]}

@@ -2,6 +2,7 @@ import type { SiteResource } from '@pragmatica/contract';
 import {
   DEVICES,
   devicesWords,
+  hoursProblems,
   limitsWords,
   normalizeLimits,
   type Device,
@@ -17,6 +18,7 @@ import { siteQuery } from '../../api/queries';
 import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { Folded } from '../../ui/folded';
 import { HoursEditor } from './hours-editor';
 import { REACH } from '../../texts/reach';
 import { rich } from '../../texts/rich';
@@ -50,22 +52,18 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
   };
   const categories = known?.consent?.categories ?? [];
   return (
-    <section
+    <Folded
       id="reach"
-      className="scroll-mt-16 space-y-4 rounded-xl border border-line bg-surface p-4 sm:p-5"
+      title={REACH.whenWhom}
+      isForced={hours !== undefined && hoursProblems(hours).length > 0}
+      summary={rich(REACH.runs, {
+        when: (
+          <strong className="font-semibold text-primary">
+            {words.length === 0 ? REACH.alwaysEverybody : words.join(', ')}
+          </strong>
+        ),
+      })}
     >
-      <div>
-        <h2>{REACH.whenWhom}</h2>
-        <p className="mt-1 text-sm" aria-live="polite">
-          {rich(REACH.runs, {
-            when: (
-              <strong className="font-semibold text-primary">
-                {words.length === 0 ? REACH.alwaysEverybody : words.join(', ')}
-              </strong>
-            ),
-          })}
-        </p>
-      </div>
       <Row label={REACH.where}>
         <Choice
           label={REACH.environment}
@@ -112,7 +110,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           <p className="text-sm text-muted">
             {rich(REACH.siteAsksVisitors, {
               settings: (
-                <Link className="text-primary underline" to="../settings">
+                <Link className="text-primary underline" to="../settings/consent">
                   {REACH.saySettings}
                 </Link>
               ),
@@ -144,7 +142,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
           label={REACH.visitors}
           value={visitor.who ?? 'all'}
           options={[
-            ['all', 'everybody'],
+            ['all', REACH.everybody],
             ['first', REACH.firstVisit],
             ['returning', REACH.whoHaveBeen],
           ]}
@@ -164,7 +162,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
       {isMore && (
         <VisitorFields visitor={visitor} onChange={(next) => set({ visitor: withoutEmpty(next) })} />
       )}
-    </section>
+    </Folded>
   );
 }
 

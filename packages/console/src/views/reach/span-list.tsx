@@ -34,14 +34,14 @@ export function SpanList({ label, spans, onChange }: SpanListProps) {
         <span key={index} className="flex items-center gap-1">
           <input
             {...timeField}
-            aria-label={`${label} from`}
+            aria-label={say(REACH.spanFrom, { label })}
             value={span.from}
             onChange={(event) => set(index, { from: event.target.value })}
           />
           <span aria-hidden>–</span>
           <input
             {...timeField}
-            aria-label={`${label} to`}
+            aria-label={say(REACH.spanTo, { label })}
             value={span.to}
             onChange={(event) => set(index, { to: event.target.value })}
           />

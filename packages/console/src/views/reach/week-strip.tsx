@@ -1,5 +1,5 @@
 import {
-  WEEKDAY_NAMES,
+  shortDay,
   calendarWeek,
   dayRuleWords,
   spansWords,
@@ -52,7 +52,7 @@ export function WeekStrip({ hours, timeZone }: { hours: Hours | undefined; timeZ
               className="grid grid-cols-[2.2rem_minmax(0,1fr)] items-center gap-x-2 text-xs sm:grid-cols-[5.5rem_minmax(0,1fr)_9rem]"
             >
               <span className={isToday ? 'font-semibold' : 'text-muted'} title={date}>
-                {WEEKDAY_NAMES[weekday].slice(0, 3)} <span className="max-sm:hidden">{date.slice(5)}</span>
+                {shortDay(weekday)} <span className="max-sm:hidden">{date.slice(5)}</span>
               </span>
               <span className="relative h-4 overflow-hidden rounded bg-line/60" aria-hidden>
                 {on.map(({ from, to }) => (

@@ -193,11 +193,11 @@ function Recipe({ found, site }: { found: RecipeResource; site: string | null })
 }
 
 const TYPES: Readonly<Record<RecipeResource['recipe']['fields'][number]['type'], string>> = {
-  text: 'a line of text',
-  id: 'a key or number',
-  number: 'a number',
+  text: RECIPES.lineOfText,
+  id: RECIPES.keyOrNumber,
+  number: RECIPES.aNumber,
   flag: RECIPES.trueFalse,
-  colour: 'a colour',
+  colour: RECIPES.aColour,
   url: RECIPES.address,
   phone: RECIPES.telephoneNumber,
 };
@@ -213,11 +213,11 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 function recognition({ recognise: { hosts, addresses, globals } }: RecipeResource['recipe']): string {
   const told = [
-    ...hosts.map((host) => `scripts from ${host}`),
-    ...addresses.map((address) => `addresses like ${address}`),
-    ...globals.map((name) => `the name ${name}`),
+    ...hosts.map((host) => say(RECIPES.scriptsFrom, { host })),
+    ...addresses.map((address) => say(RECIPES.addressesLike, { address })),
+    ...globals.map((name) => say(RECIPES.theName, { name })),
   ];
-  return told.length === 0 ? '' : say(RECIPES.codePastedHand, { told: told.join(', ') });
+  return told.length === 0 ? '' : say(RECIPES.codePastedHand, { told });
 }
 
 function capital(text: string): string {

@@ -94,8 +94,7 @@ function RecipeCard({ entry, site }: { entry: RecipeSummary; site: string | null
       </div>
       <p className="mt-1 text-sm">{recipe.summary}</p>
       <p className="mt-2 text-[13px] text-muted">
-        {places} ·{' '}
-        {installs === 0 ? RECIPES.noInstallsYet : installs === 1 ? '1 install' : `${installs} installs`}
+        {places} · {say(RECIPES.howManyInstalls, { installs })}
       </p>
     </article>
   );

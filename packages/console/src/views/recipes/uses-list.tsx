@@ -1,3 +1,4 @@
+import { say } from '../../texts/say';
 import type { RecipeUseResource } from '@pragmatica/contract';
 import { Link } from 'react-router';
 import { RECIPES } from '../../texts/recipes';
@@ -17,7 +18,7 @@ export function UsesList({ uses }: { uses: readonly RecipeUseResource[] }) {
             {state === 'off' && RECIPES.switchedOff}
           </span>
           <span className="ml-auto text-muted">
-            {version === null ? RECIPES.pastedHandRecognised : `version ${version}`}
+            {version === null ? RECIPES.pastedHandRecognised : say(RECIPES.versionOf, { version })}
           </span>
           {isBehind && (
             <Link

@@ -82,7 +82,7 @@ export function PublishSites({ count }: { count: number }) {
                     <span className={findings.error > 0 ? 'text-danger' : 'text-muted'}>
                       {findings.error > 0
                         ? SITES.errorsFound
-                        : `${pendingChanges} ${pendingChanges === 1 ? 'change' : 'changes'}`}
+                        : say(SITES.pendingChanges, { count: pendingChanges })}
                     </span>
                   </label>
                 </li>

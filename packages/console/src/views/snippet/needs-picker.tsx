@@ -52,7 +52,7 @@ export function NeedsPicker({ site, self, needs, onChange }: NeedsPickerProps) {
         disabled={offered.length === 0}
         onChange={(event) => onChange([...needs, event.target.value])}
       >
-        <option value="">{needs.length === 0 ? SNIPPET.nothingParticular : 'and …'}</option>
+        <option value="">{needs.length === 0 ? SNIPPET.nothingParticular : SNIPPET.andMore}</option>
         {offered.map(({ key, name }) => (
           <option key={key} value={key}>
             {name}

@@ -1,4 +1,10 @@
-import { PageMatcher, pagePatternProblem, withoutGroups, type PageRules } from '@pragmatica/core';
+import {
+  PageMatcher,
+  pagePatternProblem,
+  pageRulesWords,
+  withoutGroups,
+  type PageRules,
+} from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { RadioGroup } from 'radix-ui';
 import { useId, useState } from 'react';
@@ -6,6 +12,8 @@ import { pagesQuery, siteQuery } from '../../api/queries';
 import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
+import { Folded } from '../../ui/folded';
+import { capitalised } from './capitalised';
 import { SNIPPET } from '../../texts/snippet';
 import { say } from '../../texts/say';
 
@@ -61,15 +69,28 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
   const matcher = new PageMatcher(withoutGroups(pages, groups));
   const matching = known.filter((path) => matcher.match(path).matches).length;
   return (
-    <section
+    <Folded
       id="pages"
-      className="scroll-mt-16 space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5"
+      title={SNIPPET.whichPages}
+      isForced={problems.length > 0 || (mode !== 'all' && patterns.length === 0)}
+      summary={
+        <>
+          <strong className="font-semibold text-primary">{capitalised(pageRulesWords(pages, groups))}</strong>
+          {known.length > 0 && (
+            <span className={cn(matching === 0 && 'text-danger')}>
+              {' · '}
+              {matching === 0
+                ? SNIPPET.noneKnownPages
+                : say(SNIPPET.runsMatchingCount, { matching, count: known.length })}
+            </span>
+          )}
+        </>
+      }
     >
-      <h2 id={`${id}-title`}>{SNIPPET.whichPages}</h2>
       <RadioGroup.Root
         value={mode}
         onValueChange={(value) => apply(value as Mode, text)}
-        aria-labelledby={`${id}-title`}
+        aria-label={SNIPPET.whichPages}
         className="flex flex-wrap gap-x-5 gap-y-2 text-sm"
       >
         {MODES.map((entry) => (
@@ -129,13 +150,6 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
           )}
         </div>
       )}
-      {known.length > 0 && (
-        <p className={cn('text-[13px]', matching === 0 ? 'text-danger' : 'text-muted')}>
-          {matching === 0
-            ? SNIPPET.noneKnownPages
-            : say(SNIPPET.runsMatchingCount, { matching, count: known.length })}
-        </p>
-      )}
-    </section>
+    </Folded>
   );
 }

@@ -18,9 +18,7 @@ type Choice = NamedPlacement | 'anchor';
 
 function titleOf(choice: Choice): string {
   if (choice === 'anchor') return SNIPPET.element;
-  // "at the end of the head" → "End of the head"
-  const place = PLACEMENTS[choice].words.replace(/^at the /, '');
-  return place.charAt(0).toUpperCase() + place.slice(1);
+  return PLACEMENTS[choice].title;
 }
 
 function providersSay(choice: Choice): string {

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { BookMarked } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { INSTEAD } from '../../ui/unsaved-guard';
 import { allRecipesQuery } from '../../api/recipe-lists';
 import { Button } from '../../ui/button';
 import { SNIPPET } from '../../texts/snippet';
@@ -26,7 +27,7 @@ export function RecognisedRecipe({ site, facts }: { site: string; facts: Facts }
           : say(SNIPPET.thereRecipeName, { name: recipe.name, provider: recipe.provider })}
       </p>
       <Button asChild size="small">
-        <Link to={`/recipes/${recipe.retired?.replacedBy ?? recipe.key}?site=${site}`}>
+        <Link to={`/recipes/${recipe.retired?.replacedBy ?? recipe.key}?site=${site}`} state={INSTEAD}>
           {SNIPPET.seeRecipe}
         </Link>
       </Button>

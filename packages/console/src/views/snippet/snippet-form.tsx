@@ -7,11 +7,14 @@ import {
 } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
-import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { siteQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field, FormError } from '../../ui/field';
+import { Folded } from '../../ui/folded';
+import { UnsavedGuard } from '../../ui/unsaved-guard';
+import { AboutSummary } from './about-summary';
 import { ReachEditor } from '../reach/reach-editor';
 import { FindingsPanel } from './findings-panel';
 import { NeedsPicker } from './needs-picker';
@@ -59,6 +62,15 @@ export function SnippetForm({
   const isNew = snippet === undefined;
   const [typed, setTyped] = useState(initial);
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
+  /** From the moment it is sent until the service refuses it. */
+  const isSent = useRef(false);
+  useEffect(() => {
+    if (error) isSent.current = false;
+  }, [error]);
+  const isUnsaved = useCallback(
+    () => !isSent.current && JSON.stringify(typed) !== JSON.stringify(initial),
+    [typed, initial],
+  );
   const set = (change: Partial<SnippetValue>): void => setTyped((current) => ({ ...current, ...change }));
   const touch = (what: string): void => setTouched((current) => new Set([...current, what]));
   const suggested = useSuggestedNames(isNew, typed.parts);
@@ -72,6 +84,7 @@ export function SnippetForm({
   const setPart = (index: number, part: PartValue): void =>
     set({ parts: typed.parts.map((old, i) => (i === index ? part : old)) });
   const errors = fieldErrorsOf(error);
+  const hasCode = typed.parts.some(({ code }) => code.trim() !== '');
   const named = (field: (typeof NAMED)[number]) => ({
     value: value[field],
     hint: suggested && !touched.has(field) && suggested[field] !== '' ? SNIPPET.suggestedFromCode : undefined,
@@ -85,6 +98,7 @@ export function SnippetForm({
       className="max-w-4xl space-y-6"
       onSubmit={(event) => {
         event.preventDefault();
+        isSent.current = true;
         onSubmit(value);
       }}
     >
@@ -134,29 +148,36 @@ export function SnippetForm({
       >
         <Plus className="size-4" aria-hidden /> {SNIPPET.providerGaveMe}
       </Button>
-      <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
-      <ReachEditor site={site} limits={typed.limits} onChange={(limits) => set({ limits })} />
-      <section className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
-        <Field
-          label={SNIPPET.name}
-          required
-          placeholder={SNIPPET.harbourChat}
-          error={errors.at('/name', '/key')}
-          {...named('name')}
-        />
-        <Field label={SNIPPET.provider} placeholder={SNIPPET.whoCodeFrom} {...named('provider')} />
-        <Field label={SNIPPET.purpose} placeholder={SNIPPET.purposeHint} {...named('purpose')} />
-        <Field
-          label={SNIPPET.note}
-          placeholder={SNIPPET.anythingWorthKnowing}
-          value={typed.note}
-          onChange={(event) => set({ note: event.target.value })}
-        />
-        <NeedsPicker site={site} self={key} needs={typed.needs} onChange={(needs) => set({ needs })} />
-      </section>
-      {typed.parts.some(({ code }) => code.trim() !== '') && (
-        <FindingsPanel found={found} onFix={(parts) => set({ parts })} />
-      )}
+      <div className="space-y-3">
+        <PagesPicker site={site} pages={typed.pages} onChange={(pages) => set({ pages })} />
+        <ReachEditor site={site} limits={typed.limits} onChange={(limits) => set({ limits })} />
+        <Folded
+          id="about"
+          title={SNIPPET.nameAndNotes}
+          isForced={hasCode && (value.name.trim() === '' || errors.at('/name', '/key') !== undefined)}
+          summary={<AboutSummary site={site} value={value} />}
+        >
+          <div className="grid gap-4 sm:grid-cols-2">
+            <Field
+              label={SNIPPET.name}
+              required
+              placeholder={SNIPPET.harbourChat}
+              error={errors.at('/name', '/key')}
+              {...named('name')}
+            />
+            <Field label={SNIPPET.provider} placeholder={SNIPPET.whoCodeFrom} {...named('provider')} />
+            <Field label={SNIPPET.purpose} placeholder={SNIPPET.purposeHint} {...named('purpose')} />
+            <Field
+              label={SNIPPET.note}
+              placeholder={SNIPPET.anythingWorthKnowing}
+              value={typed.note}
+              onChange={(event) => set({ note: event.target.value })}
+            />
+            <NeedsPicker site={site} self={key} needs={typed.needs} onChange={(needs) => set({ needs })} />
+          </div>
+        </Folded>
+      </div>
+      {hasCode && <FindingsPanel found={found} onFix={(parts) => set({ parts })} />}
       <FormError error={errors.isEmpty ? error : undefined} />
       <div className="flex flex-wrap items-center gap-3 border-t border-line pt-4">
         <Button type="submit" look="primary" isBusy={isBusy}>
@@ -165,6 +186,7 @@ export function SnippetForm({
         <p className="text-sm text-muted">{SNIPPET.visitorsGetWhen}</p>
         <div className="ml-auto flex flex-wrap justify-end gap-2">{children}</div>
       </div>
+      <UnsavedGuard isUnsaved={isUnsaved} />
     </form>
   );
 }

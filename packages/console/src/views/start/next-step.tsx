@@ -21,7 +21,10 @@ export function NextStep({ site: { key, hosts } }: { site: SiteResource }) {
       ) : host.delivery === 'gateway' ? (
         <>
           <p className="mt-1">{say(START.nextGateway, { host: host.host })}</p>
-          <Link className="mt-2 inline-block text-primary hover:underline" to={`/sites/${key}/settings`}>
+          <Link
+            className="mt-2 inline-block text-primary hover:underline"
+            to={`/sites/${key}/settings/hosts`}
+          >
             {START.settings}
           </Link>
         </>

@@ -30,7 +30,7 @@ export function StartView() {
         <Link to={`/sites/${key}/survey`} className="text-muted hover:underline">
           {START.wholeSurvey}
         </Link>
-        <Link to={`/sites/${key}/settings`} className="text-muted hover:underline">
+        <Link to={`/sites/${key}/settings/hosts`} className="text-muted hover:underline">
           {START.settings}
         </Link>
       </p>

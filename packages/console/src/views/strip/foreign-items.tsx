@@ -3,6 +3,7 @@ import type { SurveyedItem } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { STRIP } from '../../texts/strip';
 import { StandingBadge } from '../survey/standing-badge';
+import { kindWords } from '../survey/kind-words';
 
 /** So many are drawn; the rest are a click away. */
 const MOST = 6;
@@ -29,9 +30,9 @@ export function ForeignItems({ site, path, items }: ForeignItemsProps) {
             to={`/sites/${site}/survey?open=${item.sighting ?? ''}`}
             className="min-w-0 truncate py-0.5 hover:underline"
           >
-            {item.name || item.kind}
+            {item.name || kindWords(item.kind)}
           </Link>
-          <span className="text-muted">{item.kind}</span>
+          <span className="text-muted">{kindWords(item.kind)}</span>
           {!item.isOwnFile && <StandingBadge standing={item.standing} className="ml-auto" />}
         </li>
       ))}

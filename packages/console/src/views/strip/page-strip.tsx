@@ -1,10 +1,10 @@
-import { NAMED_PLACEMENTS, placementKey } from '@pragmatica/core';
+import { NAMED_PLACEMENTS, placementKey, placementTitle } from '@pragmatica/core';
 import type { ReactNode } from 'react';
 import type { SurveyedItem } from '../../api/surveys';
 import { cn } from '../../ui/cn';
 import { ForeignItems } from './foreign-items';
 import { PlacementSlot } from './placement-slot';
-import { anchorsOf, partsAt, slotTitle, stripContext, type StripData } from './strip-context';
+import { anchorsOf, partsAt, stripContext, type StripData } from './strip-context';
 import { STRIP } from '../../texts/strip';
 import { say } from '../../texts/say';
 
@@ -20,7 +20,7 @@ export function PageStrip({ foreign, ...data }: StripData & { readonly foreign: 
     <PlacementSlot
       key={placement}
       placement={placement}
-      title={slotTitle(placement)}
+      title={placementTitle(placement)}
       parts={partsAt(plan.parts, placement)}
       context={context}
     />
@@ -46,7 +46,7 @@ export function PageStrip({ foreign, ...data }: StripData & { readonly foreign: 
           <PlacementSlot
             key={placementKey(placement)}
             placement={placement}
-            title={slotTitle(placement)}
+            title={placementTitle(placement)}
             parts={partsAt(plan.parts, placement)}
             context={context}
           />

@@ -1,5 +1,6 @@
 import {
   DndContext,
+  type DndContextProps,
   KeyboardSensor,
   PointerSensor,
   closestCenter,
@@ -96,6 +97,7 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
       )}
       <DndContext
         sensors={sensors}
+        accessibility={SPOKEN}
         collisionDetection={closestCenter}
         modifiers={[restrictToVerticalAxis, restrictToParentElement]}
         onDragOver={warn}
@@ -125,4 +127,21 @@ export function PlacementSlot({ placement, title, parts, context }: PlacementSlo
       </DndContext>
     </section>
   );
+}
+
+/** What is read aloud while a part is moved by the keyboard. */
+const SPOKEN: DndContextProps['accessibility'] = {
+  screenReaderInstructions: { draggable: STRIP.howToMove },
+  announcements: {
+    onDragStart: () => STRIP.pickedUp,
+    onDragOver: ({ over }) => (over ? say(STRIP.isOver, { place: placeOf(over.data.current) }) : undefined),
+    onDragEnd: ({ over }) =>
+      over ? say(STRIP.putDown, { place: placeOf(over.data.current) }) : STRIP.putBack,
+    onDragCancel: () => STRIP.putBack,
+  },
+};
+
+/** The position in the list, from one. */
+function placeOf(data: { readonly sortable?: { readonly index: number } } | undefined): number {
+  return (data?.sortable?.index ?? 0) + 1;
 }

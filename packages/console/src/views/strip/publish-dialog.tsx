@@ -36,7 +36,7 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
   return (
     <FormDialog
       title={STRIP.publishAllVisitors}
-      description={<ChangeList changes={changes} />}
+      description={<WhatGoesLive changes={changes} />}
       isOpen={isOpen}
       onOpenChange={onOpenChange}
       onSubmit={() => {
@@ -62,15 +62,6 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
       leave={STRIP.notYet}
     >
       {all.data && fresh.data && <FoundList errors={errors} fresh={fresh.data} />}
-      <Field
-        label={STRIP.whatDoesChange}
-        placeholder={STRIP.chatEveryPage}
-        hint={STRIP.lineThoseWho}
-        required
-        maxLength={120}
-        value={message}
-        onChange={(event) => setMessage(event.target.value)}
-      />
       {breaking && (
         <p className="text-sm text-danger">{say(STRIP.titleWouldBreak, { title: breaking.title })}</p>
       )}
@@ -86,9 +77,35 @@ export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: Pub
           onChange={(event) => setForce(event.target.value)}
         />
       )}
+      <Field
+        autoFocus
+        label={STRIP.whatDoesChange}
+        placeholder={STRIP.chatEveryPage}
+        hint={STRIP.lineThoseWho}
+        required
+        maxLength={120}
+        value={message}
+        onChange={(event) => setMessage(event.target.value)}
+      />
     </FormDialog>
   );
 }
+
+/** A few changes at once; many under one line, so that what is asked stays in sight. */
+function WhatGoesLive({ changes }: { changes: readonly Change[] }) {
+  if (changes.length <= FEW) return <ChangeList changes={changes} />;
+  return (
+    <details>
+      <summary className="cursor-pointer font-medium text-ink">
+        {say(STRIP.whatGoesLive, { count: changes.length })}
+      </summary>
+      <ChangeList changes={changes} />
+    </details>
+  );
+}
+
+/** So many lines are read at a glance. */
+const FEW = 3;
 
 /** Errors, new or not, and whatever else is new against what is live. */
 function FoundList({
@@ -109,35 +126,45 @@ function FoundList({
   return (
     <div className="rounded-lg border border-line bg-raised p-3 text-sm">
       <p className="font-medium">
-        {errors.length === 0
-          ? STRIP.newSinceLast
-          : errors.length === 1
-            ? STRIP.errorFound
-            : `${errors.length} errors are found`}
+        {errors.length === 0 ? STRIP.newSinceLast : say(STRIP.foundErrors, { count: errors.length })}
       </p>
-      <ul className="mt-1.5 space-y-1.5">
-        {shown.map(({ id, title, severity }) => (
-          <li key={id} className="flex gap-1.5">
-            <TriangleAlert
-              className={cn('mt-0.5 size-4 shrink-0', severity === 'error' ? 'text-danger' : 'text-signal')}
-              aria-hidden
-            />
-            <span>
-              {title}
-              {news.has(id) && (
-                <span className="ml-1.5 rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
-                  {STRIP.isNew}
-                </span>
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <Titles findings={shown.slice(0, FEW)} news={news} />
+      {shown.length > FEW && (
+        <details className="mt-1.5">
+          <summary className="cursor-pointer text-muted">
+            {say(STRIP.moreFound, { count: shown.length - FEW })}
+          </summary>
+          <Titles findings={shown.slice(FEW)} news={news} />
+        </details>
+      )}
       <DialogClose asChild>
         <Link to="../findings" className="mt-2 inline-block text-primary underline">
           {STRIP.whatDoAbout}
         </Link>
       </DialogClose>
     </div>
+  );
+}
+
+function Titles({ findings, news }: { findings: readonly OpenFindingResource[]; news: ReadonlySet<string> }) {
+  return (
+    <ul className="mt-1.5 space-y-1.5">
+      {findings.map(({ id, title, severity }) => (
+        <li key={id} className="flex gap-1.5">
+          <TriangleAlert
+            className={cn('mt-0.5 size-4 shrink-0', severity === 'error' ? 'text-danger' : 'text-signal')}
+            aria-hidden
+          />
+          <span>
+            {title}
+            {news.has(id) && (
+              <span className="ml-1.5 rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
+                {STRIP.isNew}
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }

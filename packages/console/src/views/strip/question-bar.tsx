@@ -1,5 +1,5 @@
 import type { SiteResource } from '@pragmatica/contract';
-import { DEVICES } from '@pragmatica/core';
+import { DEVICES, localTimeAt } from '@pragmatica/core';
 import { ExternalLink, RotateCcw } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useId, type ReactNode } from 'react';
@@ -7,7 +7,7 @@ import { Button } from '../../ui/button';
 import { Chip } from '../../ui/chip';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
-import { PageChooser } from './page-chooser';
+import { PageCombobox } from '../../ui/page-combobox';
 import { FIRST_QUESTION, type Question, type SetName } from './question';
 import { STRIP } from '../../texts/strip';
 import { say } from '../../texts/say';
@@ -31,11 +31,12 @@ export function QuestionBar({ site, pages, question, onAsk }: QuestionBarProps) 
         <h1 className="mr-1 text-xl">
           <label htmlFor={id}>{STRIP.aVisitorOf}</label>
         </h1>
-        <PageChooser
+        <PageCombobox
           id={id}
           paths={pages?.paths ?? []}
           path={path}
           onChoose={(chosen) => onAsk({ path: chosen })}
+          className="h-9 w-64 max-w-full"
         />
         <span className="text-xl font-semibold tracking-tight">{STRIP.visitorGets}</span>
         <ToggleGroup.Root
@@ -89,29 +90,39 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
     >
       <Select
         label={STRIP.onDevice}
-        name="Device"
+        name={STRIP.device}
         value={device}
         onChange={(value) => onAsk({ device: value as Question['device'] })}
       >
         {DEVICES.map((entry) => (
           <option key={entry} value={entry}>
-            a {entry}
+            {say(STRIP.aDevice, { device: entry })}
           </option>
         ))}
       </Select>
-      <label className="flex items-center gap-1.5">
-        <span className="text-muted">{STRIP.atTime}</span>
-        <input
-          type="datetime-local"
-          aria-label={STRIP.timeSite}
-          className={cn(inputStyle, 'h-8 w-auto px-2 py-0.5 text-[13px]')}
-          value={at}
-          onChange={(event) => onAsk({ at: event.target.value })}
-        />
-        <span className="text-muted" title={site?.timeZone}>
-          {at === '' ? '(now)' : site?.timeZone}
-        </span>
-      </label>
+      <Select
+        label={STRIP.atTime}
+        name={STRIP.timeOfLoad}
+        value={at === '' ? 'now' : 'then'}
+        onChange={(value) =>
+          onAsk({ at: value === 'now' ? '' : localTimeAt(Date.now(), site?.timeZone ?? 'UTC') })
+        }
+      >
+        <option value="now">{STRIP.now}</option>
+        <option value="then">{STRIP.anotherTime}</option>
+      </Select>
+      {at !== '' && (
+        <label className="flex items-center gap-1.5">
+          <input
+            type="datetime-local"
+            aria-label={STRIP.timeSite}
+            className={cn(inputStyle, 'h-8 w-auto px-2 py-0.5 text-[13px]')}
+            value={at}
+            onChange={(event) => onAsk({ at: event.target.value })}
+          />
+          <span className="text-muted">{site?.timeZone}</span>
+        </label>
+      )}
       {categories.length > 0 && (
         <span className="flex flex-wrap items-center gap-1.5" role="group" aria-label={STRIP.consentGiven}>
           <span className="text-muted">{STRIP.agreed}</span>
@@ -128,7 +139,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
       )}
       <Select
         label={STRIP.onDevice}
-        name="Visit"
+        name={STRIP.visit}
         value={visitor}
         onChange={(value) => onAsk({ visitor: value as Question['visitor'] })}
       >
@@ -138,7 +149,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
       </Select>
       <Select
         label={STRIP.ofVisit}
-        name="Environment"
+        name={STRIP.environment}
         value={environment}
         onChange={(value) => onAsk({ environment: value as Question['environment'] })}
       >
@@ -196,5 +207,5 @@ function SetToggle({ value, label }: { value: SetName; label: string }) {
 
 function publishedLabel(site: SiteResource | undefined, environment: 'live' | 'staging'): string {
   const release = site?.environments[environment];
-  return release === null || release === undefined ? 'now' : say(STRIP.nowReleaseRelease, { release });
+  return release === null || release === undefined ? STRIP.now : say(STRIP.nowReleaseRelease, { release });
 }

@@ -66,8 +66,3 @@ export function anchorsOf(parts: readonly PlannedPart[]): Placement[] {
   const anchors = parts.map(({ placement }) => placement).filter(isAnchor);
   return [...new Map(anchors.map((placement) => [placementKey(placement), placement])).values()];
 }
-
-/** What a slot is called: "at the end of the head" → "end of the head". */
-export function slotTitle(placement: Placement): string {
-  return placementWords(placement).replace(/^(at )?(the )?/, '');
-}

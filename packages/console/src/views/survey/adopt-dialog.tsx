@@ -8,6 +8,7 @@ import { SURVEY } from '../../texts/survey';
 import { FormDialog } from '../../ui/form-dialog';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
+import { kindWords } from './kind-words';
 
 interface AdoptDialogProps {
   readonly site: string;
@@ -73,7 +74,7 @@ export function AdoptDialog({ site, sighting, isOpen, onOpenChange }: AdoptDialo
                 checked={along.includes(one.id)}
                 onChange={() => toggle(one.id)}
               />
-              {one.name} <span className="text-muted">{one.kind}</span>
+              {one.name} <span className="text-muted">{kindWords(one.kind)}</span>
             </label>
           ))}
         </fieldset>

@@ -130,7 +130,7 @@ function SectionRow({ row, snippets, isOpen, onToggle }: SectionRowProps) {
           />
           <span className="font-mono text-xs">{row.section}</span>
           <span className="text-[13px] whitespace-nowrap text-muted">
-            {row.type === 'other' ? '' : `${row.type} · `}
+            {row.type === 'other' ? '' : `${SURVEY.pageTypes[row.type]} · `}
             {say(SURVEY.pages, { count: row.pages })}
           </span>
         </button>

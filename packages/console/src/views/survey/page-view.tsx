@@ -14,6 +14,7 @@ import { Failure, Loading } from '../../ui/states';
 import { WayBack } from '../../ui/way-back';
 import { isProblem, outcomeWords } from './page-outcome';
 import { StandingBadge } from './standing-badge';
+import { kindWords } from './kind-words';
 
 type Page = EndpointResult<Endpoints['showSurveyPage']>;
 type Item = Page['items'][number];
@@ -97,7 +98,7 @@ function Facts({ page }: { page: Page }) {
   const from = page.charsetFrom === 'not-declared' ? SURVEY.notDeclared : page.charsetFrom;
   return (
     <dl className="grid gap-x-4 gap-y-1 rounded-xl border border-line bg-surface p-4 text-sm sm:grid-cols-[11rem_minmax(0,1fr)]">
-      <Fact name={SURVEY.looksLike}>{page.type}</Fact>
+      <Fact name={SURVEY.looksLike}>{page.type && SURVEY.pageTypes[page.type]}</Fact>
       <Fact name={SURVEY.language}>{page.language || SURVEY.notDeclared}</Fact>
       <Fact name={SURVEY.encoding}>{`${page.charset} (${from})`}</Fact>
       <Fact name={SURVEY.size}>{say(SURVEY.bytes, { bytes: page.bytes ?? 0 })}</Fact>
@@ -170,10 +171,12 @@ function PlaceGroup({ site, label, isHead, items }: PlaceGroupProps) {
               }
               className="font-medium [overflow-wrap:anywhere] hover:underline"
             >
-              {item.name || item.kind}
+              {item.name || kindWords(item.kind)}
             </Link>
             <span className="text-[13px] text-muted">
-              {STATES[item.state] === undefined ? item.kind : `${item.kind}, ${STATES[item.state]!}`}
+              {STATES[item.state] === undefined
+                ? kindWords(item.kind)
+                : `${kindWords(item.kind)}, ${STATES[item.state]!}`}
             </span>
             {item.isOwnFile ? (
               <span className="ml-auto text-[13px] text-muted">{SURVEY.ofTheSite}</span>

@@ -178,7 +178,8 @@ function PageRow({ site, page }: { site: string; page: SurveyedPage }) {
           {said}
         </span>
       ) : (
-        page.type && page.type !== 'other' && <span className="text-[13px] text-muted">{page.type}</span>
+        page.type &&
+        page.type !== 'other' && <span className="text-[13px] text-muted">{SURVEY.pageTypes[page.type]}</span>
       )}
     </Link>
   );

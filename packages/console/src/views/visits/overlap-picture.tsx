@@ -1,4 +1,4 @@
-import { DEVICE_WINDOWS, type Rectangle } from '@pragmatica/core';
+import { DEVICE_WINDOWS, deviceName, type Rectangle } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { screenshotQuery, visitQuery, type RoundDetail } from '../../api/visits';
@@ -42,7 +42,7 @@ export function OverlapPicture({ site, round, at, upper, lower, shared }: Overla
           upper: upper.name,
           lower: lower.map(({ name }) => name),
           path,
-          device,
+          device: deviceName(device),
         })}
       />
     </Link>

@@ -1,4 +1,4 @@
-import { rungTitle, whoWords, type Rung } from '@pragmatica/core';
+import { deviceName, rungTitle, whoWords, type Rung } from '@pragmatica/core';
 import { X } from 'lucide-react';
 import { Link } from 'react-router';
 import type { RoundDetail } from '../../api/visits';
@@ -122,7 +122,7 @@ export function Places({ site, round, at }: { site: string; round: number; at: r
               to={`/sites/${site}/check/browser/${round}/${visit}`}
               className="text-primary hover:underline"
             >
-              {path} ({device})
+              {path} ({deviceName(device)})
             </Link>
           ),
         })),

@@ -52,7 +52,7 @@ function ReportEntry({ report, colour }: { report: Report; colour: string | unde
         <dl className="mt-1 ml-4 grid grid-cols-[minmax(0,10rem)_minmax(0,1fr)] gap-x-3 text-[13px]">
           {fields.map(({ name: field, value }, index) => (
             <div key={index} className="contents">
-              <dt className="truncate text-muted" title={field}>
+              <dt className="truncate text-muted" title={field} translate={field === '' ? 'yes' : 'no'}>
                 {field === '' ? VISITS.plainText : field}
               </dt>
               <dd className="font-mono text-xs leading-5 break-all">{value}</dd>

@@ -28,7 +28,7 @@ export function RequestTimeline({ load, names, colours }: TimelineProps) {
             title={url}
             className="grid grid-cols-[minmax(0,1fr)_3rem] items-center gap-x-3 border-b border-line py-1 last:border-0 sm:grid-cols-[minmax(0,15rem)_3.5rem_minmax(0,9rem)_1fr]"
           >
-            <span className="truncate">
+            <span className="truncate" translate="no">
               {new URL(url).pathname === '/' ? '/' : fileOf(url)}{' '}
               <span className="text-muted">{new URL(url).hostname}</span>
             </span>

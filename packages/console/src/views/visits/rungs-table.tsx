@@ -1,4 +1,4 @@
-import { DEVICES, RUNGS, rungTitle, type RungState } from '@pragmatica/core';
+import { DEVICES, RUNGS, deviceName, rungTitle, type RungState } from '@pragmatica/core';
 import { Check, Minus, X } from 'lucide-react';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
@@ -43,7 +43,7 @@ export function RungsTable({ site, snippets }: { site: string; snippets: Snippet
                           </Link>
                         )}
                       </th>
-                      <td className="pr-3 text-muted">{device}</td>
+                      <td className="pr-3 text-muted">{deviceName(device)}</td>
                       {RUNGS.map((rung) => (
                         <td key={rung} className="px-2 text-center">
                           <Mark state={rungs[rung]} />

@@ -1,4 +1,4 @@
-import { DEVICES, type Device } from '@pragmatica/core';
+import { DEVICES, deviceName, type Device } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { LoaderCircle, Search } from 'lucide-react';
 import { useEffect, useId, useState } from 'react';
@@ -7,8 +7,8 @@ import { draftQuery, pagesQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
 import { VISITS } from '../../texts/visits';
 import { Button } from '../../ui/button';
-import { inputStyle } from '../../ui/field';
 import { Labelled } from '../../ui/labelled';
+import { PageCombobox } from '../../ui/page-combobox';
 import { SelectField } from '../../ui/select-field';
 import { Failure } from '../../ui/states';
 import { TroubleAnswer } from './trouble-answer';
@@ -63,23 +63,18 @@ export function WhyView() {
           onChange={(snippet) => change({ snippet })}
         />
         <Labelled id={`${list}-page`} label={VISITS.page}>
-          <input
+          <PageCombobox
             id={`${list}-page`}
-            className={inputStyle}
-            list={list}
-            value={question.path}
-            onChange={(event) => change({ path: event.target.value })}
+            paths={pages}
+            path={question.path}
+            onChoose={(path) => change({ path })}
+            className="h-9.5"
           />
         </Labelled>
-        <datalist id={list}>
-          {pages.slice(0, 500).map((path) => (
-            <option key={path} value={path} />
-          ))}
-        </datalist>
         <SelectField
           label={VISITS.device}
           value={question.device}
-          options={DEVICES.toReversed().map((device): [string, string] => [device, device])}
+          options={DEVICES.toReversed().map((device): [string, string] => [device, deviceName(device)])}
           onChange={(device) => change({ device: device as Device })}
         />
         <SelectField

@@ -1,5 +1,5 @@
 import {
-  ANCHOR_SIDE_NAMES,
+  ANCHOR_SIDES,
   NAMED_PLACEMENTS,
   anchorSelector,
   isAnchor,
@@ -81,7 +81,7 @@ export function isConsentReadable(consent: ConsentRules | undefined): boolean {
 
 function linePlace(placement: Placement): LinePlace {
   if (isAnchor(placement)) {
-    const side = ANCHOR_SIDE_NAMES.indexOf(placement.side) as 0 | 1 | 2 | 3;
+    const side = ANCHOR_SIDES.indexOf(placement.side) as 0 | 1 | 2 | 3;
     return [side, anchorSelector(placement).map(lineStep)];
   }
   return NAMED_PLACEMENTS.indexOf(placement) as LinePlace;

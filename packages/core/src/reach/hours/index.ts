@@ -6,5 +6,15 @@ export { HoursTextError, parseWeekly } from './parse.js';
 export { hoursProblems, type HoursProblem } from './problems.js';
 export { WEEKDAYS, type DayException, type Hours, type Interval, type Span, type Weekday } from './types.js';
 export { calendarWeek, dayRuleWords, stateWords, type CalendarDay } from './week.js';
-export { WEEKDAY_NAMES, dateWords, dayAt, hoursWords, momentOf, momentWords, spansWords } from './words.js';
+export {
+  WEEKDAY_NAMES,
+  dateWords,
+  dayAt,
+  hoursWords,
+  localTimeAt,
+  momentOf,
+  momentWords,
+  shortDay,
+  spansWords,
+} from './words.js';
 export { zoneClock, type ZoneClock } from './zone-clock.js';

@@ -1,25 +1,19 @@
 import { listWords } from '../pages/index.js';
-import { dateOf, dayNumber } from './days.js';
+import { dateOf, dayNumber, timeOf } from './days.js';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
 import { clockTimeWords } from '../../texts/clock-time.js';
+import { localeInLanguage } from '../../texts/catalogue.js';
 import { DEFAULT_LOCALE } from '../../texts/locale.js';
 import { zoneClock } from './zone-clock.js';
 import { REACH_TEXTS } from '../../texts/reach.js';
 import { say } from '../../texts/say.js';
 
-export const WEEKDAY_NAMES: Readonly<Record<Weekday, string>> = {
-  mon: REACH_TEXTS.monday,
-  tue: REACH_TEXTS.tuesday,
-  wed: REACH_TEXTS.wednesday,
-  thu: REACH_TEXTS.thursday,
-  fri: REACH_TEXTS.friday,
-  sat: REACH_TEXTS.saturday,
-  sun: REACH_TEXTS.sunday,
-};
+export const WEEKDAY_NAMES: Readonly<Record<Weekday, string>> = REACH_TEXTS.weekdays;
 
-const MONTHS = 'January February March April May June July August September October November December'.split(
-  ' ',
-);
+/** "Mon". */
+export function shortDay(day: Weekday): string {
+  return REACH_TEXTS.shortDays[day];
+}
 
 /** "Mon–Fri 09:00–17:30, Sat 10:00–14:00, closed on 25 December, until 31 March 2027". */
 export function hoursWords(hours: Hours): string {
@@ -32,8 +26,8 @@ export function hoursWords(hours: Hours): string {
         ? say(REACH_TEXTS.closedDate, { date: dateWords(date) })
         : `${dateWords(date)} ${spansWords(spans)}`,
     ),
-    first === undefined ? '' : `from ${dateWords(first)}`,
-    last === undefined ? '' : `until ${dateWords(last)}`,
+    first === undefined ? '' : say(REACH_TEXTS.fromDate, { date: dateWords(first) }),
+    last === undefined ? '' : say(REACH_TEXTS.untilDate, { date: dateWords(last) }),
   ]
     .filter(Boolean)
     .join(', ');
@@ -49,14 +43,14 @@ function weekWords(weekly: NonNullable<Hours['weekly']>): string {
     if (isNext) last.days.push(day);
     else groups.push({ days: [day], words });
   }
-  if (groups.length === 0) return 'on no day of the week';
+  if (groups.length === 0) return REACH_TEXTS.noDayOfWeek;
   return groups.map(({ days, words }) => `${daysWords(days)} ${words}`).join(', ');
 }
 
 function daysWords(days: readonly Weekday[]): string {
-  const short = (day: Weekday): string => WEEKDAY_NAMES[day].slice(0, 3);
+  const short = (day: Weekday): string => REACH_TEXTS.shortDays[day];
   if (days.length === 7) return REACH_TEXTS.everyDay;
-  return days.length > 2 ? `${short(days[0]!)}–${short(days.at(-1)!)}` : days.map(short).join(' and ');
+  return days.length > 2 ? `${short(days[0]!)}–${short(days.at(-1)!)}` : listWords(days.map(short));
 }
 
 /** "09:00–12:00 and 13:00–17:30". */
@@ -68,11 +62,16 @@ export function spansWords(spans: readonly Span[]): string {
 
 /** "31 March 2027". */
 export function dateWords(date: string): string {
-  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]!} ${date.slice(0, 4)}`;
+  return dayFormat({ day: 'numeric', month: 'long', year: 'numeric' }).format(Date.parse(date));
 }
 
 function yearlyWords(day: string): string {
-  return `${Number(day.slice(3))} ${MONTHS[Number(day.slice(0, 2)) - 1]!}`;
+  // A leap year has every day that there is.
+  return dayFormat({ day: 'numeric', month: 'long' }).format(Date.parse(`2000-${day}`));
+}
+
+function dayFormat(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  return new Intl.DateTimeFormat(localeInLanguage(DEFAULT_LOCALE), { ...options, timeZone: 'UTC' });
 }
 
 /**
@@ -81,12 +80,18 @@ function yearlyWords(day: string): string {
  * @param now - what "today" is; without one the date is always told
  */
 export function momentWords(moment: number, zone: string, now?: number): string {
-  return clockTimeWords({ at: moment, zone, now }, DEFAULT_LOCALE);
+  return clockTimeWords({ at: moment, zone, now }, localeInLanguage(DEFAULT_LOCALE));
 }
 
 /** The day that it is at the site, `2027-03-31`. */
 export function dayAt(moment: number, zone: string): string {
   return dateOf(zoneClock(zone).at(moment).day);
+}
+
+/** What the clocks of a zone show at a moment, `2027-03-31T10:00`: the other way round than {@link momentOf}. */
+export function localTimeAt(moment: number, zone: string): string {
+  const { day, minutes } = zoneClock(zone).at(moment);
+  return `${dateOf(day)}T${timeOf(minutes)}`;
 }
 
 /** The moment of a local date and time, `2027-03-31` or `2027-03-31T10:00`, in a zone. */

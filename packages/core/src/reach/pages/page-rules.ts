@@ -40,7 +40,9 @@ function groupPatterns(entry: string, groups: readonly PageGroup[]): readonly st
 /** Page rules in words: "on all pages", "on /fares and /fares/*, but not on /fares/old". */
 export function pageRulesWords(rules: PageRules, groups: readonly PageGroup[] = []): string {
   const included =
-    rules.include.length === 0 ? REACH_TEXTS.allPages : `on ${listWords(entryWords(rules.include, groups))}`;
+    rules.include.length === 0
+      ? REACH_TEXTS.allPages
+      : say(REACH_TEXTS.onPages, { list: listWords(entryWords(rules.include, groups)) });
   return rules.exclude.length === 0
     ? included
     : say(REACH_TEXTS.includedButNot, { included, list: listWords(entryWords(rules.exclude, groups)) });
@@ -57,7 +59,6 @@ export function pageEntryWords(entry: string, groups: readonly PageGroup[]): str
 }
 
 /** "a", "a and b", "a, b and c". */
-export function listWords(items: readonly string[], and = 'and'): string {
-  if (items.length < 2) return items.join('');
-  return `${items.slice(0, -1).join(', ')} ${and} ${items.at(-1)!}`;
+export function listWords(items: readonly string[]): string {
+  return items.length < 2 ? items.join('') : say('{items}', { items });
 }

@@ -1,0 +1,95 @@
+import type { HostResource } from '@pragmatica/contract';
+import { DELIVERIES } from '@pragmatica/core';
+import { Trash2 } from 'lucide-react';
+import type { FieldErrors } from '../../api/field-errors';
+import { say } from '../../texts/say';
+import { SETTINGS } from '../../texts/settings';
+import { Button } from '../../ui/button';
+import { Field, inputStyle } from '../../ui/field';
+
+interface HostFieldsProps {
+  /** Its place among the site's hosts. */
+  readonly index: number;
+  readonly host: HostResource;
+  readonly onChange: (change: Partial<HostResource>) => void;
+  readonly onRemove: () => void;
+  readonly errorAt: FieldErrors['at'];
+}
+
+/** One host: what visitors type, where its pages come from, and how they get their code. */
+export function HostFields({ index, host, onChange, onRemove, errorAt }: HostFieldsProps) {
+  return (
+    <fieldset className="grid gap-4 rounded-xl border border-line bg-surface p-4 sm:grid-cols-2 sm:p-5">
+      <legend className="float-left mb-1 flex w-full items-center justify-between text-base font-semibold sm:col-span-2">
+        {say(SETTINGS.hostIndex, { index: index + 1 })}
+        <Button look="quiet" size="small" onClick={onRemove}>
+          <Trash2 className="size-3.5" aria-hidden /> {SETTINGS.takeOut}
+        </Button>
+      </legend>
+      <Field
+        label={SETTINGS.hostVisitorsType}
+        required
+        placeholder={SETTINGS.wwwExampleCom}
+        value={host.host}
+        onChange={(event) => onChange({ host: event.target.value })}
+        error={errorAt(`/hosts/${index}/host`)}
+      />
+      <label className="space-y-1.5 text-sm font-medium">
+        <span className="block">{SETTINGS.environment}</span>
+        <select
+          className={inputStyle}
+          value={host.environment}
+          onChange={(event) => onChange({ environment: event.target.value as HostResource['environment'] })}
+        >
+          <option value="live">{SETTINGS.liveAllVisitors}</option>
+          <option value="staging">{SETTINGS.stagingTryingOut}</option>
+        </select>
+      </label>
+      <label className="space-y-1.5 text-sm font-medium">
+        <span className="block">{SETTINGS.wayOfHost}</span>
+        <select
+          className={inputStyle}
+          value={host.delivery}
+          onChange={(event) => onChange({ delivery: event.target.value as HostResource['delivery'] })}
+        >
+          {DELIVERIES.map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <span className="block text-[13px] font-normal text-muted">{SETTINGS.wayOfHostHint}</span>
+      </label>
+      <Field
+        label={SETTINGS.serverHoldsPages}
+        required={host.delivery === 'gateway'}
+        hint={host.delivery === 'gateway' ? undefined : SETTINGS.serverNotNeeded}
+        placeholder={SETTINGS.httpOriginExample}
+        value={host.origin}
+        onChange={(event) => onChange({ origin: event.target.value })}
+        error={errorAt(`/hosts/${index}/origin`)}
+      />
+      <Field
+        label={SETTINGS.addressVisitorsSee}
+        placeholder={`http://${host.host || 'www.example.com'}`}
+        hint={say(SETTINGS.emptyMeans, { host: host.host || SETTINGS.host })}
+        value={host.address ?? ''}
+        onChange={(event) => onChange({ address: event.target.value === '' ? null : event.target.value })}
+        error={errorAt(`/hosts/${index}/address`)}
+      />
+      <label className="space-y-1.5 text-sm font-medium">
+        <span className="block">{SETTINGS.howServerSends}</span>
+        <select
+          className={inputStyle}
+          value={host.transfer}
+          onChange={(event) => onChange({ transfer: event.target.value as HostResource['transfer'] })}
+        >
+          <option value="auto">{SETTINGS.automatic}</option>
+          <option value="plain">{SETTINGS.uncompressedServerClose}</option>
+          <option value="compressed">{SETTINGS.compressedServerFar}</option>
+        </select>
+        <span className="block text-[13px] font-normal text-muted">{SETTINGS.automaticRightNearly}</span>
+      </label>
+    </fieldset>
+  );
+}
