@@ -408,7 +408,8 @@ async function takeCommand(
     execFile(
       process.execPath,
       [join(ROOT, 'packages/cli/bin/pragmatica.js'), ...args],
-      { env },
+      // As wide as the picture: text wraps below where it begins.
+      { env: { ...env, COLUMNS: '112' } },
       (_error, stdout, stderr) => done(stdout + stderr),
     );
   });

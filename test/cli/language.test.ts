@@ -21,7 +21,10 @@ describe('the command line in another language', function () {
 
   it('says its help in it', async () => {
     const { out } = await run(['publish', '--help'], speaking('pseudo.json'));
-    expect(out).to.include('Usage: pragmatica publish').and.match(/-m, --message <\w+>\s+[^a-z]*ẇħȧŧŧŧ/);
+    expect(out)
+      .to.include('Usage: pragmatica publish')
+      .and.include('-m, --message <text>')
+      .and.include('ẇħȧŧŧŧ');
   });
 
   it('says in English what a language lacks', async () => {

@@ -216,6 +216,8 @@ const VIEWS: readonly View[] = [
   { name: 'the settings: page groups', path: '/sites/skerrywick/settings/pages', heading: /Settings/ },
   { name: 'the settings: consent', path: '/sites/skerrywick/settings/consent', heading: /Settings/ },
   { name: 'the settings: files', path: '/sites/skerrywick/settings/files', heading: /Settings/ },
+  { name: 'the help', path: '/help', heading: /Help/ },
+  { name: 'a page of the help', path: '/help/checks', heading: /Checks/ },
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
 ];
 

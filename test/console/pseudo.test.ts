@@ -48,6 +48,8 @@ const ROOMS = [
   `${SITE}/settings/consent`,
   `${SITE}/settings/files`,
   `${SITE}/activity`,
+  '/help',
+  '/help/reach',
 ] as const;
 
 /** Names, units and codes that are the same in every language, and what the browser's own tables say. */
@@ -84,8 +86,8 @@ describe('the console in another language', function () {
     typed = await typedTexts(stage);
   });
   after(async () => {
-    await browser?.close();
-    await stage?.close();
+    await browser.close();
+    await stage.close();
     rmSync(folder, { recursive: true, force: true });
   });
 
@@ -170,7 +172,8 @@ const SAID = new Set(['detail', 'words']);
 /** Texts that are seen or read aloud, without code. */
 async function saidWords(page: Page): Promise<string[]> {
   return page.evaluate(() => {
-    const CODE = 'code, pre, script, style, textarea, .font-mono, .cm-editor, svg, [translate="no"]';
+    const CODE =
+      'code, pre, script, style, textarea, .font-mono, .cm-editor, svg, [translate="no"], body [lang]';
     const texts: string[] = [];
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     while (walker.nextNode()) {
@@ -190,20 +193,22 @@ async function saidWords(page: Page): Promise<string[]> {
 
 /** Words of two letters and more that are written in English letters, and that nobody has typed. */
 function inEnglish(text: string, typed: RegExp): string[] {
-  const rest = [NAMES, typed, NAMES, QUOTED, SAME_EVERYWHERE].reduce(
-    (left, known) => left.replace(known, ' '),
-    text,
-  );
-  return /\b[a-z]{2,}\b/i.test(rest.replace(/\p{L}*[^\p{ASCII}\d\s\p{P}\p{S}]\p{L}*/gu, ' '))
-    ? [text.trim().slice(0, 400)]
-    : [];
+  const rest = withoutNames(withoutNames(text).replace(typed, ' '))
+    .replace(QUOTED, ' ')
+    .replace(SAME_EVERYWHERE, ' ');
+  const words = rest.split(/[^\p{L}]+/u).filter((word) => /^[a-z]{2,}$/i.test(word));
+  return words.length === 0 ? [] : [text.trim().slice(0, 400)];
 }
 
-/** Addresses, paths, files, time zones, and what stands in braces or angle brackets. */
-const NAMES =
-  /https?:\/\/\S+|(?:\/|#|@|--)[^\s,;“”]*|[\w/-]*\w(?:\.[\w-]+)+(?::\d+)?[^\s,]*|<[^>]*>|\{\w+\}|\b[A-Z][a-z]+\/[A-Z]\w+/g;
+/** Without addresses, paths, files, time zones, and what stands in braces or angle brackets. */
+function withoutNames(text: string): string {
+  return text
+    .split(/\s+/)
+    .filter((token) => !/^[(“]?(?:https?:|[/#@<{]|--)/.test(token) && !/\w[./]\w/.test(token))
+    .join(' ');
+}
 
-const QUOTED = /“[^”]*”|'[^']*'/g;
+const QUOTED = /“[^“”]*”|'[^']*'/g;
 
 /** Controls whose words do not fit into them, and whatever makes the page wider than the window. */
 async function cutOff(page: Page): Promise<string[]> {

@@ -106,7 +106,7 @@ function commandEntry({ path, command }: Leaf): string[] {
     .filter(({ long }) => !COMMON_OPTIONS.has(long ?? ''));
   return [
     `### \`${usage}\``,
-    `${command.description().replaceAll('<', '\\<')}`,
+    command.description().replaceAll('<', '\\<'),
     ...(options.length === 0
       ? []
       : [
@@ -204,5 +204,5 @@ function defaultOf(schema: unknown): string {
   const { data } = parsed;
   if (data === undefined || data === '' || (Array.isArray(data) && data.length === 0)) return '';
   if (typeof data === 'boolean') return data ? '`1`' : '`0`';
-  return `\`${typeof data === 'number' ? data : String(data as string)}\``;
+  return `\`${typeof data === 'number' ? data : String(data)}\``;
 }

@@ -3,13 +3,9 @@ import { printAST } from '@formatjs/icu-messageformat-parser/printer.js';
 import type { TextTree, Translation } from '@pragmatica/core';
 import { mapTexts } from './all-texts.js';
 
+const ENGLISH = 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ';
 /** Letters that read like those of English and are none of them. */
-const LETTERS: Readonly<Record<string, string>> = Object.fromEntries(
-  [...'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ'].map((letter, index) => [
-    letter,
-    [...'ȧƀƈḓḗƒɠħīĵķŀḿƞǿƥɋřşŧŭṽẇẋẏẑȦƁƇḒḖƑƓĦĪĴĶĿḾȠǾƤɊŘŞŦŬṼẆẊẎẐ'][index]!,
-  ]),
-);
+const OTHERS = 'ȧƀƈḓḗƒɠħīĵķŀḿƞǿƥɋřşŧŭṽẇẋẏẑȦƁƇḒḖƑƓĦĪĴĶĿḾȠǾƤɊŘŞŦŬṼẆẊẎẐ';
 
 /** As much longer as words of other languages are. */
 const LONGER = 0.4;
@@ -22,7 +18,9 @@ export function pseudoTranslation(texts: TextTree): Translation {
 /** @param text - ICU MessageFormat, or a text with braces of its own that is said as it is */
 export function pseudoText(text: string): string {
   try {
-    return printAST(parse(text, { ignoreTag: true }).map(pseudoElement));
+    const elements = parse(text, { ignoreTag: true }).map(pseudoElement);
+    // eslint-disable-next-line @typescript-eslint/no-unsafe-enum-assignment -- the package declares one enum twice
+    return printAST(elements);
   } catch {
     return longer(accented(text));
   }
@@ -44,7 +42,7 @@ function pseudoElement(element: MessageFormatElement): MessageFormatElement {
 }
 
 function accented(text: string): string {
-  return text.replace(/[a-z]/gi, (letter) => LETTERS[letter]!);
+  return text.replace(/[a-z]/gi, (letter) => OTHERS[ENGLISH.indexOf(letter)]!);
 }
 
 /** Each word drawn out by its vowels, so that sentences still break where they did. */

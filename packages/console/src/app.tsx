@@ -80,6 +80,9 @@ const loadWhy = async () => ({ Component: (await import('./views/visits/why-view
 const loadWeight = async () => ({ Component: (await import('./views/weight/weight-view')).WeightView });
 const loadWatch = async () => ({ Component: (await import('./views/watch/watch-view')).WatchView });
 
+const loadHelp = async () => ({ Component: (await import('./views/help/help-layout')).HelpLayout });
+const loadHelpIndex = async () => ({ Component: (await import('./views/help/help-index')).HelpIndex });
+const loadHelpPage = async () => ({ Component: (await import('./views/help/help-page')).HelpPage });
 const loadHosts = async () => ({ Component: (await import('./views/settings/hosts-view')).HostsView });
 const loadSiteFields = async () => ({
   Component: (await import('./views/settings/fields-view')).FieldsView,
@@ -105,6 +108,14 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <SitesView /> },
       { path: 'fields', element: <FieldsView /> },
+      {
+        path: 'help',
+        lazy: loadHelp,
+        children: [
+          { index: true, lazy: loadHelpIndex },
+          { path: ':page', lazy: loadHelpPage },
+        ],
+      },
       { path: 'recipes', element: <RecipesView /> },
       { path: 'recipes/updates', lazy: loadUpdates },
       { path: 'recipes/:recipe', element: <RecipeView /> },

@@ -1,6 +1,6 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { BookMarked, ChevronDown, LogOut, Moon, Sun } from 'lucide-react';
+import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -11,6 +11,7 @@ import { chooseTheme, currentTheme, onThemeChange } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
 import { COMMON } from '../texts/common';
+import { HELP } from '../texts/help';
 import { say } from '../texts/say';
 
 const menuStyle =
@@ -35,6 +36,12 @@ export function TopBar({ member }: { member: MemberResource }) {
             <Link to="/recipes">
               <BookMarked className="size-4" aria-hidden />
               <span className="max-sm:sr-only">{COMMON.recipes}</span>
+            </Link>
+          </Button>
+          <Button asChild look="quiet" className="max-sm:px-2">
+            <Link to="/help">
+              <CircleHelp className="size-4" aria-hidden />
+              <span className="max-sm:sr-only">{HELP.help}</span>
             </Link>
           </Button>
           <ThemeButton />

@@ -5,11 +5,14 @@ import { useLocation } from 'react-router';
 import { COMMON } from '../texts/common';
 import { say } from '../texts/say';
 import { Button } from './button';
+import { HelpLink } from './help-link';
 
 interface FoldedProps {
   /** Where links lead: a link to it opens it. */
   readonly id: string;
   readonly title: string;
+  /** Its page under Help: `reach#consent`. */
+  readonly help?: string;
   /** What is decided already, in one line. */
   readonly summary: ReactNode;
   /** Open whatever was chosen: something in it is missing or wrong. */
@@ -18,7 +21,7 @@ interface FoldedProps {
 }
 
 /** A subject of a form that is decided already: one line, and the whole of it when it is to be changed. */
-export function Folded({ id, title, summary, isForced = false, children }: FoldedProps) {
+export function Folded({ id, title, help, summary, isForced = false, children }: FoldedProps) {
   const { hash } = useLocation();
   const isAskedFor = hash === `#${id}`;
   const [isChosen, setChosen] = useState(isAskedFor);
@@ -40,9 +43,12 @@ export function Folded({ id, title, summary, isForced = false, children }: Folde
       >
         <div className="flex items-start gap-3">
           <div className="min-w-0 flex-1">
-            <h2 id={`${id}-title`} className="text-base">
-              {title}
-            </h2>
+            <div className="flex items-center gap-1.5">
+              <h2 id={`${id}-title`} className="text-base">
+                {title}
+              </h2>
+              {help !== undefined && <HelpLink to={help} subject={title} />}
+            </div>
             <div className="mt-0.5 text-sm text-muted" aria-live="polite">
               {summary}
             </div>

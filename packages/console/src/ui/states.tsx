@@ -3,6 +3,7 @@ import { CircleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Button } from './button';
+import { ProblemHelp } from './problem-help';
 import { COMMON } from '../texts/common';
 
 /** Grey lines where content will be. */
@@ -25,7 +26,9 @@ export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void
       <CircleAlert className="mt-0.5 size-5 shrink-0 text-danger" aria-hidden />
       <div className="space-y-2">
         <p className="font-semibold">{title}</p>
-        <p className="text-sm">{error.message}</p>
+        <p className="text-sm">
+          {error.message} <ProblemHelp error={error} />
+        </p>
         {isGone ? (
           <Button asChild size="small">
             <Link to="/">{COMMON.sites}</Link>

@@ -79,7 +79,7 @@ export function writtenTexts(): TextTree {
 
 function spoken<Texts extends Exclude<TextEntry, string>>(path: readonly string[], texts: Texts): Texts {
   const result: object = Array.isArray(texts) ? [] : {};
-  for (const [name, text] of Object.entries(texts) as [string, TextEntry][]) {
+  for (const [name, text] of Object.entries<TextEntry>(texts as TextTree)) {
     const own = [...path, name];
     const get = typeof text === 'string' ? () => translated(own, text) : fixed(spoken(own, text));
     Object.defineProperty(result, name, { enumerable: true, get });

@@ -6,7 +6,7 @@ type Name<Text extends string> = Text extends `${string}${NotAName}${string}` | 
 type NameIn<Inside extends string> = Inside extends `${infer Before},${string}` ? Name<Before> : Name<Inside>;
 
 /** What stands in front of a branch of a plural. */
-type BranchStart = `${string}${', ' | '} '}${'one ' | 'other ' | '=0 ' | '=1 '}`;
+type BranchStart = `${string}${', ' | '} '}${'one ' | 'other ' | '=0 ' | '=1 ' | '=2 '}`;
 
 /**
  * The parameters of a pattern (ICU MessageFormat), read off the pattern itself. Branches of a selection other than

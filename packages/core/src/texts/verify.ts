@@ -2,7 +2,7 @@ import { catalogue } from './catalogue.js';
 
 export const VERIFY_TEXTS = catalogue('core.verify', {
   codeStandsPage:
-    'Its code is in this page {count} times, so it runs {count} times. It is probably in the site’s own template too: remove it there, or switch the snippet off here.',
+    '{count, plural, =2 {Its code is in this page twice, so it runs twice} other {Its code is in this page # times, so it runs # times}}. It is probably in the site’s own template too: remove it there, or switch the snippet off here.',
   codeNotPage:
     'Its code is not in the page, so visitors do not get it. Check that the site’s address leads to Pragmatica and that no cache serves an older copy.',
   standsPlacement: 'It is {placement}.',

@@ -4,6 +4,7 @@ import { Hourglass, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { cn } from '../../ui/cn';
 import { FINDING_LINKS } from './finding-links';
 import { FixDialog } from './fix-dialog';
@@ -57,7 +58,9 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
           ))}
         </div>
       )}
-      <p className="text-sm text-muted">{finding.why}</p>
+      <p className="text-sm text-muted">
+        {finding.why} <HelpLink to={`checks#${finding.check}`} subject={finding.title} />
+      </p>
       <p className="text-sm">
         <span className="font-semibold">{FINDINGS.whatDo} </span>
         {finding.advice}

@@ -55,6 +55,7 @@ export function ReachEditor({ site, limits, onChange }: ReachEditorProps) {
     <Folded
       id="reach"
       title={REACH.whenWhom}
+      help="reach"
       isForced={hours !== undefined && hoursProblems(hours).length > 0}
       summary={rich(REACH.runs, {
         when: (

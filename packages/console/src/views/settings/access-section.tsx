@@ -8,6 +8,7 @@ import { accessesQuery } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SETTINGS } from '../../texts/settings';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { FormDialog } from '../../ui/form-dialog';
 import { SelectField } from '../../ui/select-field';
 import { Field } from '../../ui/field';
@@ -23,7 +24,9 @@ export function AccessSection({ site, hosts }: { site: string; hosts: readonly s
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>{SETTINGS.accessTitle}</h2>
+        <h2 className="flex items-center gap-1.5">
+          {SETTINGS.accessTitle} <HelpLink to="survey#which-pages" subject={SETTINGS.accessTitle} />
+        </h2>
         <p className="text-sm text-muted">{SETTINGS.accessText}</p>
       </div>
       <ul className="divide-y divide-line text-sm">

@@ -1,6 +1,7 @@
 import { consentPathProblem, keyFromName, type ConsentRules } from '@pragmatica/core';
 import { Plus, X } from 'lucide-react';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { Field, inputStyle } from '../../ui/field';
 import { SETTINGS } from '../../texts/settings';
 import { say } from '../../texts/say';
@@ -22,7 +23,9 @@ export function ConsentEditor({ consent, onChange, errorAt }: ConsentEditorProps
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>{SETTINGS.consent}</h2>
+        <h2 className="flex items-center gap-1.5">
+          {SETTINGS.consent} <HelpLink to="reach#consent" subject={SETTINGS.consent} />
+        </h2>
         <p className="text-sm text-muted">{SETTINGS.whichPurposesSite}</p>
       </div>
       {consent ? (

@@ -3,6 +3,7 @@ import { FIELD_TYPES, fieldValueProblem, type FieldType } from '@pragmatica/core
 import { Plus, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { SETTINGS } from '../../texts/settings';
@@ -22,7 +23,9 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>{SETTINGS.fields}</h2>
+        <h2 className="flex items-center gap-1.5">
+          {SETTINGS.fields} <HelpLink to="recipes#the-format" subject={SETTINGS.fields} />
+        </h2>
         <p className="text-sm text-muted">
           {rich(SETTINGS.valuesDifferFrom, {
             code: <code className="font-mono">@{'{name}'}</code>,

@@ -6,6 +6,7 @@ import { previewImport, siteText, useImportSet } from '../../api/files';
 import { SETTINGS } from '../../texts/settings';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { ChooseFile, readJsonFile } from '../../ui/choose-file';
 import { FormError } from '../../ui/field';
 import { FormDialog } from '../../ui/form-dialog';
@@ -44,7 +45,9 @@ export function FileSection({ site }: { site: string }) {
       className="space-y-4 rounded-xl border border-line bg-surface p-4 text-sm sm:p-5"
     >
       <div>
-        <h2>{SETTINGS.fileTitle}</h2>
+        <h2 className="flex items-center gap-1.5">
+          {SETTINGS.fileTitle} <HelpLink to="in-and-out#a-whole-site" subject={SETTINGS.fileTitle} />
+        </h2>
         <p className="text-muted">{SETTINGS.fileText}</p>
       </div>
       <Button isBusy={download.isPending} onClick={() => download.mutate()}>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { pagesQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
+import { HelpLink } from '../../ui/help-link';
 import { cn } from '../../ui/cn';
 import { Field, inputStyle } from '../../ui/field';
 import { SETTINGS } from '../../texts/settings';
@@ -23,7 +24,9 @@ export function PageGroupsEditor({ site, groups, onChange, errorAt }: PageGroups
   return (
     <section className="space-y-3 rounded-xl border border-line bg-surface p-4 sm:p-5">
       <div>
-        <h2>{SETTINGS.pageGroups}</h2>
+        <h2 className="flex items-center gap-1.5">
+          {SETTINGS.pageGroups} <HelpLink to="reach#in-short" subject={SETTINGS.pageGroups} />
+        </h2>
         <p className="text-sm text-muted">{SETTINGS.pagesBelongTogether}</p>
       </div>
       {groups.map((group, index) => {

@@ -28,6 +28,7 @@ export function SiteView() {
               value={value.timeZone}
               onChange={(event) => set({ timeZone: event.target.value })}
               hint={SETTINGS.timeZoneHint}
+              help="reach#deciding"
               error={errorAt('/timeZone')}
             />
             <datalist id="time-zones">

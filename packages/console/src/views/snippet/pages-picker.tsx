@@ -72,6 +72,7 @@ export function PagesPicker({ site, pages, onChange }: PagesPickerProps) {
     <Folded
       id="pages"
       title={SNIPPET.whichPages}
+      help="reach#in-short"
       isForced={problems.length > 0 || (mode !== 'all' && patterns.length === 0)}
       summary={
         <>

@@ -1,12 +1,5 @@
 import type { FindingResource, PagePlanResource } from '@pragmatica/contract';
-import {
-  isAnchor,
-  placementKey,
-  placementWords,
-  type Change,
-  type Placement,
-  type Snapshot,
-} from '@pragmatica/core';
+import { isAnchor, placementKey, type Change, type Placement, type Snapshot } from '@pragmatica/core';
 
 export type PlannedPart = PagePlanResource['parts'][number];
 
