@@ -44,7 +44,7 @@ describe('ways without the gateway, on the command line', function () {
     expect((await run(['paste', 'done', 'site-head'])).out).to.equal('“Head code” is done. One is left.\n');
     const check = await run(['paste', 'check']);
     expect(check.code).to.equal(1);
-    expect(check.out).to.match(/✗ \/\n {4}“Head code” holds nothing of ours\. Was it pasted and saved/);
+    expect(check.out).to.match(/✗ \/\n {4}“Head code” has no block of ours\. Was it pasted and saved/);
     expect((await run(['paste', 'done', 'site-head', '--empty'])).out).to.match(/^Noted/);
     const none = await run(['paste', 'text', 'page-head', '--page', '/fares']);
     expect([none.code, none.err]).to.deep.equal([

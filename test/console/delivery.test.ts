@@ -67,7 +67,7 @@ describe('delivery in the console', function () {
     await other.getByText('This link no longer works').waitFor();
     await other.context().close();
     await page.getByRole('button', { name: 'Look at the live pages' }).click();
-    await page.getByText('“Custom head code” holds nothing of ours').first().waitFor();
+    await page.getByText('“Custom head code” has no block of ours').first().waitFor();
     await page.getByRole('button', { name: 'Change boxes…' }).click();
     await dialog.getByLabel('The head of all pages').uncheck();
     await dialog.getByLabel('A code block on one page').check();

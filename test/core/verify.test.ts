@@ -142,7 +142,7 @@ describe('checking what was delivered', () => {
       expect(say(put('<p>x', last), last)[0]![0]).to.equal('delivered');
       expect(say('<p>x<i>e</i', last)[0]![0], 'cut off').to.equal('missing');
       const twice = snippet('x', { parts: [part('body-end', 0, 'aa')] });
-      expect(say('<body>aaaa</body>', twice)[0]![1]).to.include('2 times');
+      expect(say('<body>aaaa</body>', twice)[0]![1]).to.include('twice');
       expect(say(PAGE, snippet('n', { parts: [part('body-end', 0, '')] }))[0]![0]).to.equal('missing');
     });
   });

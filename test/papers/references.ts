@@ -40,7 +40,7 @@ function commands(): string {
   return [
     '# Commands',
     `\`npx pragmatica --help\` lists the commands by task, and each has \`--help\` with examples. ${NOTE}`,
-    'Results go to standard output, everything else to standard error. `--json` prints any result as JSON. Colour appears on a terminal only, and never with `NO_COLOR`. On a terminal, text is wrapped and tables are fitted to its width; `COLUMNS` says otherwise. `pragmatica completion` prints what bash, zsh and fish need to complete words.',
+    'Results go to standard output, everything else to standard error. `--json` prints any result as JSON. Colour appears on a terminal only, and never with `NO_COLOR`. On a terminal, text is wrapped and tables are fitted to its width; `COLUMNS` says otherwise. What does not fit goes through `PAGER`, if that is set. `PRAGMATICA_LANGUAGE` says everything in [another language](../languages/README.md). `pragmatica completion` prints what bash, zsh and fish need to complete words.',
     '## For nearly every command',
     table(
       ['option', 'what it does'],
@@ -204,5 +204,5 @@ function defaultOf(schema: unknown): string {
   const { data } = parsed;
   if (data === undefined || data === '' || (Array.isArray(data) && data.length === 0)) return '';
   if (typeof data === 'boolean') return data ? '`1`' : '`0`';
-  return `\`${typeof data === 'number' ? data : String(data)}\``;
+  return `\`${typeof data === 'string' || typeof data === 'number' ? data : JSON.stringify(data)}\``;
 }

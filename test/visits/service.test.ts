@@ -285,7 +285,7 @@ describe('visits by the service', function () {
     expect(snippet.out).to.include('✓ Loaded').and.include('✗ Reported').and.include('Who: the provider');
     const page = await cli(['why', '/', '--site', SITE]);
     expect(page.code).to.equal(1);
-    expect(page.out).to.include('“Tide counter” does not come as far as it should');
+    expect(page.out).to.include('“Tide counter” does not get as far as it should');
     site.answers = ANSWERS;
     expect((await cli(['why', '/', '--site', SITE])).out).to.include(
       'Nothing is wrong on /: all 2 snippets work',

@@ -240,7 +240,7 @@ describe('what is wrong on a page, and who does it', function () {
     const [same] = (await site.trouble('/')).troubles;
     expect(same!.advice).to.equal(changed!.advice);
     expect(same!.evidence.join('\n')).to.match(
-      /“banner” breaks the page since release \d+\. As it was in release \d+, the page works\./,
+      /“banner” has broken the page since release \d+\. As it was in release \d+, the page works\./,
     );
     const veil = (css: string) => [...OTHERS, plain('veil', `<style>${css}</style>`)];
     await site.publish(veil(hidden));

@@ -2,6 +2,7 @@ import './speak-first.js';
 import { CommanderError, type Command } from 'commander';
 import { EXIT, describeError } from './errors.js';
 import { note } from './output.js';
+import { endPaging, writeOut } from './pager.js';
 import { createProgram } from './program.js';
 import { COMMON } from './texts/common.js';
 import { say } from './texts/say.js';
@@ -22,7 +23,10 @@ const program = createProgram('0.1.0');
 for (const command of allCommands(program)) {
   command
     .exitOverride()
-    .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'pragmatica: ')) });
+    .configureOutput({
+      writeOut,
+      outputError: (text, write) => write(text.replace(/^error: /, 'pragmatica: ')),
+    });
 }
 
 try {
@@ -35,6 +39,8 @@ try {
     process.exitCode = exitCode;
   }
 }
+
+await endPaging();
 
 function allCommands(command: Command): Command[] {
   return [command, ...command.commands.flatMap(allCommands)];

@@ -1,6 +1,7 @@
 import Table from 'cli-table3';
 import pc from 'picocolors';
 import wrapAnsi from 'wrap-ansi';
+import { writeOut } from './pager.js';
 import { isWidthKnown, terminalWidth } from './terminal-width.js';
 
 /** Colour only on a terminal, and never with NO_COLOR; the package looks at both. */
@@ -116,7 +117,7 @@ export function shown(text: string): string {
 
 /** Results go to standard output. */
 export function print(text = ''): void {
-  process.stdout.write(`${shown(text)}\n`);
+  writeOut(`${shown(text)}\n`);
 }
 
 /** Results in sentences: on a terminal they are wrapped, and go on below where they begin. */
@@ -145,7 +146,7 @@ export function wrapped(text: string, width: number): string {
 /** JSON escapes C0 itself; C1 is as much a terminal's. */
 export function printJson(value: unknown): void {
   const json = JSON.stringify(value, null, 2);
-  process.stdout.write(
+  writeOut(
     `${json.replace(/[\u007f-\u009f\u2028\u2029]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`)}\n`,
   );
 }

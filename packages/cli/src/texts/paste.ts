@@ -27,7 +27,7 @@ export const PASTE = catalogue('cli.paste', {
   allPages: 'all pages',
   states: {
     open: 'to paste',
-    outdated: 'out of date: holds release {release, number}',
+    outdated: 'out of date: has release {release, number}',
     done: 'done',
   },
   tooLong:

@@ -49,7 +49,7 @@ export const DELIVERY = catalogue('console.delivery', {
   someOpen: '{open, plural, one {one box still needs its block.} other {# boxes still need their blocks.}}',
   allPages: 'all pages',
   stateOpen: 'To paste',
-  stateOutdated: 'Paste again: holds release {release, number}',
+  stateOutdated: 'Paste again: has release {release, number}',
   stateDone: 'Pasted',
   pastedBy: 'release {release, number} by {by}',
   holds: 'Holds {parts}',

@@ -58,7 +58,8 @@ export function PageCombobox({ id, paths, path, onChoose, className }: PageCombo
             choose(typedPage());
             box.closeMenu();
           },
-          onBlur: () => choose(typed),
+          // Half a word is no page.
+          onBlur: () => choose(typed?.trim().startsWith('/') ? typed : undefined),
         })}
         className={cn(inputStyle, 'h-full font-mono text-[13px]')}
       />

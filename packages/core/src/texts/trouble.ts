@@ -5,17 +5,17 @@ export const TROUBLE_TEXTS = catalogue('core.trouble', {
   broken: '“{name}” breaks this page. {symptom}',
   brokenTogether: '{names} break this page together. {symptom}',
   brokenUnknown: 'This page is worse with the snippets than without, and no single one does it. {symptom}',
-  brokenItself: 'The page itself is broken, also without any snippet. {symptom}',
+  brokenItself: 'The page itself is broken, even without any snippet. {symptom}',
   brokenChangedAdvice:
     'Put “{name}” back as it was in release {former} and publish, or switch it off until it is fixed.',
   formerWell: 'As “{name}” was in release {former}, the page works: its last change breaks it.',
   formerSince:
-    '“{name}” breaks the page since release {since}. As it was in release {former}, the page works.',
+    '“{name}” has broken the page since release {since}. As it was in release {former}, the page works.',
   formerToo:
     '“{name}” breaks the page as it was in release {oldest}, too: no change here is the cause, so ask its provider.',
   brokenAdvice: 'Switch “{name}” off and publish, then talk to its provider.',
   brokenTogetherAdvice: 'Switch one of them off and publish.',
-  brokenUnknownAdvice: 'Put the last release back if it began with the newest, and look at the visits.',
+  brokenUnknownAdvice: 'If it began with the newest release, put the one before it back, and look at the visits.',
   brokenItselfAdvice: 'Nothing here causes it: whoever edits the site’s own pages has to look.',
   twiceFile: '{file} runs {count} times{known, plural, =0 {} other {: by {names}}}.',
   twiceReport: '{host} gets the same report {count} times{known, plural, =0 {} other {: by {names}}}.',
@@ -31,7 +31,7 @@ export const TROUBLE_TEXTS = catalogue('core.trouble', {
   earlyAdvice: 'Let “{name}” wait for consent: set its reach to the purpose that it serves.',
   earlyItselfAdvice: 'It is the site’s own code: whoever edits it has to decide whether it needs consent.',
   unknownWho: 'Something that cannot be traced',
-  missed: '“{name}” does not come as far as it should: {message}',
+  missed: '“{name}” does not get as far as it should: {message}',
   well: 'Nothing is wrong on {path}: {facts}.',
   wellFacts: {
     missed: '{count, plural, one {the snippet works} other {all # snippets work}}',

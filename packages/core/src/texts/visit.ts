@@ -139,7 +139,7 @@ export const VISIT_TEXTS = catalogue('core.visit', {
   providerSaysAdvice: 'Do what it says with the provider, then look again.',
   nothingShown: 'It loaded and ran, but put nothing into the page.',
   nothingShownAdvice:
-    'I cannot tell why. Usual causes with the provider: the domain is not registered, the widget is switched off, it is outside its opening hours, or the account number is wrong.',
+    'No cause was found. Usual ones with the provider: the domain is not registered, the widget is switched off, it is outside its opening hours, or the account number is wrong.',
   nothingShownNoElement:
     'It put nothing into the page: it fills the element {selector}, which this page does not have.',
 
@@ -148,7 +148,7 @@ export const VISIT_TEXTS = catalogue('core.visit', {
   reportPolicyAdvice: 'Allow {host} in the site’s content policy (connect-src and img-src).',
   nothingReported: 'It loaded and ran, but sent nothing to its provider.',
   nothingReportedAdvice:
-    'I cannot tell why. Usual causes: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
+    'No cause was found. Usual ones: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
 } as const);
 
 /** The rungs, as headings. */
