@@ -21,12 +21,10 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 /** Only this file sets the exit status; commands return or throw. */
 const program = createProgram('0.1.0');
 for (const command of allCommands(program)) {
-  command
-    .exitOverride()
-    .configureOutput({
-      writeOut,
-      outputError: (text, write) => write(text.replace(/^error: /, 'pragmatica: ')),
-    });
+  command.exitOverride().configureOutput({
+    writeOut,
+    outputError: (text, write) => write(text.replace(/^error: /, 'pragmatica: ')),
+  });
 }
 
 try {

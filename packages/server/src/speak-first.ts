@@ -1,11 +1,8 @@
-import { speak } from './translation.js';
+import { speakAsSet } from '@pragmatica/contract/node';
 
-/**
- * The first import of each process and each thread: some texts are taken when their module is loaded, so the language
- * is set before any other is.
- */
+// The first import of each process and each thread: the language is set before any module that takes a text is loaded.
 try {
-  speak(process.env['PRAGMATICA_LANGUAGE'] || 'en');
+  speakAsSet(new URL('../../../languages/', import.meta.url));
 } catch (error) {
   console.error((error as Error).message);
   process.exit(1);

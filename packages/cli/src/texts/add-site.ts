@@ -33,4 +33,4 @@ export const ADD_SITE = catalogue('cli.add-site', {
     'Next: write the code into the files:\n  pragmatica insert FOLDER --site {key} --out NEW-FOLDER',
   waysExamples:
     '\nExamples:\n  pragmatica site way\n  pragmatica site way --can site-box\n  pragmatica site way --cannot site-box domain --can files',
-} as const);
+});

@@ -16,4 +16,4 @@ export const CHECKLIST = catalogue('cli.checklist', {
   thereNoStep: 'There is no step "{typed}" on the checklist. {hint}',
   done: 'Done',
   notDoneAfter: 'Not done after all',
-} as const);
+});

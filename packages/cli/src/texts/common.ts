@@ -49,7 +49,7 @@ export const COMMON = catalogue('cli.common', {
   thereNoFileFile: 'There is no file "{file}". Create one with "pragmatica export --out {file}".',
   fileNotJson: '"{file}" is not JSON: {message}',
   countMore: ' And {count} more.',
-} as const);
+});
 
 /** Headings of the groups of commands in the help text. */
 export const GROUP_NAMES = catalogue('cli.group-names', {
@@ -62,4 +62,4 @@ export const GROUP_NAMES = catalogue('cli.group-names', {
   delivery: 'Delivery:',
   files: 'Files:',
   shell: 'Shell:',
-} as const);
+});

@@ -12,4 +12,4 @@ Sites, snippets, recipes, findings and pages are completed from the service, if 
   draft: 'the set being edited',
   live: 'what visitors get',
   staging: 'what staging serves',
-} as const);
+});

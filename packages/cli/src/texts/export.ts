@@ -23,4 +23,4 @@ export const EXPORT = catalogue('cli.export', {
   hoursUntil: 'It contains opening hours up to {date}. Export again before then.',
   addressHere: 'https://ADDRESS',
   setOrService: 'A file has one set in it: leave out --of.',
-} as const);
+});

@@ -21,4 +21,4 @@ export const FIELDS = catalogue('cli.fields', {
   writeNameValue: 'Write it as NAME=VALUE, like counter_account=TM-1887; this was "{typed}".',
   noFieldsYet: 'No fields yet. Define one with: pragmatica field define NAME --type id --value VALUE',
   notSet: 'not set',
-} as const);
+});

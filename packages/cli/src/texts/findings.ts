@@ -75,4 +75,4 @@ export const FINDINGS = catalogue('cli.findings', {
   findingNoLonger: '"{finding}" is no longer accepted; "pragmatica check" shows it again.',
   acceptedUntilUntil:
     'Accepted until {until}: {reason}\nIt comes back then, or when the code it points at changes.',
-} as const);
+});

@@ -57,4 +57,4 @@ export const FOLDER = catalogue('cli.folder', {
   hosts: 'Hosts: {list}.',
   noHosts: 'Without hosts: add them with "pragmatica site host".',
   recipes: 'New recipes: {list}.',
-} as const);
+});

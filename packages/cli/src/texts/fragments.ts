@@ -8,4 +8,4 @@ export const FRAGMENTS = catalogue('cli.fragments', {
     'At an element: before:ID, inside:ID, inside-end:ID or after:ID in place of the placement; a selector, percent-encoded, in place of the id.',
   nginx: 'nginx, in the server block:',
   json: 'For templates of your own, a page’s plan as JSON:',
-} as const);
+});

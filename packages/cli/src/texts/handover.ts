@@ -12,4 +12,4 @@ export const HANDOVER = catalogue('cli.handover', {
   notUsed: 'not yet',
   examples:
     '\nExamples:\n  pragmatica paste handover\n  pragmatica paste handover --days 3\n  pragmatica paste handover --list\n  pragmatica paste handover --end 4',
-} as const);
+});

@@ -29,4 +29,4 @@ export const INSERT = catalogue('cli.insert', {
   thereNoFolder: 'There is no folder "{from}".',
   newFolderMust: 'The new folder must not be inside the old one, or new pages would be read again.',
   notEmptyName: '"{to}" is not empty. Name a new folder, so that nothing is overwritten.',
-} as const);
+});

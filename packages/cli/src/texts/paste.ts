@@ -45,4 +45,4 @@ export const PASTE = catalogue('cli.paste', {
   nameMissing: 'Say what the box is called in your site builder: --name.',
   ofPage: ' of {page}',
   checked: '{right, number} right, {wrong, number} wrong (release {release, number})',
-} as const);
+});

@@ -19,4 +19,4 @@ Examples:
   summary:
     '{with, plural, =0 {None} other {#}} of {looked, plural, one {# page} other {# pages}} {looked, plural, one {has} other {have}} this place{more, plural, =0 {} other { (of # pages that are known, some of each kind were looked at)}}.',
   none: 'No page could be checked: no matching page is known, or the site does not answer.',
-} as const);
+});

@@ -59,4 +59,4 @@ export const PLAN = catalogue('cli.plan', {
   noSnippetExpected: 'No snippet is expected on these pages.',
   pagesCouldNot: 'Pages that could not be checked',
   everythingStandsWhere: '\nEverything is where it should be.',
-} as const);
+});

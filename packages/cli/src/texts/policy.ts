@@ -54,4 +54,4 @@ Sources with quotes need quoting on the command line: pragmatica policy allow sc
   already: '{directive} allows {source} already.',
   notThere: '{directive} does not list {source}.',
   cleared: 'Reports of {host} forgotten.',
-} as const);
+});

@@ -14,4 +14,4 @@ export const PREVIEW = catalogue('cli.preview', {
   ofRelease: 'release {release}',
   onlyHere:
     'Only this computer finds it: the service has no public address for previews yet (PRAGMATICA_PREVIEW_ADDRESS).',
-} as const);
+});

@@ -92,4 +92,4 @@ export const RECIPE = catalogue('cli.recipe', {
   notBehind: '"{site}/{snippet}" is not outdated. Outdated: {behind}.',
   snippetWouldChange:
     '\n{count, plural, one {# snippet} other {# snippets}} would change in the drafts; nothing was changed now.',
-} as const);
+});

@@ -25,4 +25,4 @@ export const RELEASES = catalogue('cli.releases', {
   servesAgainAfter:
     '{environment} serves release {release} again (before: release {before}). The draft is unchanged.',
   servesAgain: '{environment} serves release {release} again. The draft is unchanged.',
-} as const);
+});

@@ -20,4 +20,4 @@ export const REPORT = catalogue('cli.report', {
   authorAcceptedReason: '{author} accepted it (“{reason}”)',
   wasUntilUntil: '{was} until {until}, which is past.',
   wasButWhat: '{was}, but it has changed since.',
-} as const);
+});

@@ -17,4 +17,4 @@ export const SIGN_IN = catalogue('cli.sign-in', {
   newPassword: 'New password',
   sameAgain: 'Repeat the new password',
   twoPasswordsDiffer: 'The two passwords differ. Nothing was changed; run sign-in again.',
-} as const);
+});

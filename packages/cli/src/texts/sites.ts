@@ -79,4 +79,4 @@ export const SITES = catalogue('cli.sites', {
   snippets: 'Snippets',
   attention: 'Attention',
   nothingPublished: 'nothing published',
-} as const);
+});

@@ -118,4 +118,4 @@ export const SNIPPET = catalogue('cli.snippet', {
   archived: 'is archived',
   keySaysDraft: '"{key}" {says} in the draft. Publish to change it for visitors.',
   cannotPublishedLike: 'You cannot publish it like this: {message}',
-} as const);
+});

@@ -122,4 +122,4 @@ export const SURVEY = catalogue('cli.survey', {
   unusualHere: '{name}. {why}',
   title: 'TITLE',
   type: 'TYPE',
-} as const);
+});

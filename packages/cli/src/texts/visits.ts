@@ -111,7 +111,7 @@ export const VISITS = catalogue('cli.visits', {
   snippets: 'Snippets',
   exitsVerify:
     '\nExits with 1 when anything is missing, in the wrong place, there twice, or a page cannot be fetched; with --browser also when a\nsnippet does not load, run, show or report.\n\nExamples:\n  pragmatica verify\n  pragmatica verify / /booking\n  pragmatica verify --browser\n  pragmatica verify --browser --all --device phone --har visits',
-} as const);
+});
 
 export const WHY = catalogue('cli.why', {
   description:
@@ -126,9 +126,6 @@ export const WHY = catalogue('cli.why', {
   host: 'one of the site’s hosts; the first live one when left out',
   noVisit: 'only what settings tell, without going there',
   visiting: 'Going there as a new visitor …',
-  well: 'well',
-  not: 'no',
-  open: 'not known yet',
   because: 'Why: {text}',
   todo: 'Do:  {text}',
   who: 'Who: {text}',
@@ -137,4 +134,4 @@ export const WHY = catalogue('cli.why', {
   look: 'What the visit saw: pragmatica visit {round}/{visit}',
   examples:
     '\nExits with 1 when it does not come to visitors.\n\nExamples:\n  pragmatica why harbour-chat\n  pragmatica why harbour-chat /fares --device phone\n  pragmatica why booking-pixel /booking --consent all\n  pragmatica why harbour-chat --at 2027-03-31T10:00 --no-visit\n  pragmatica why /fares\n  pragmatica why / --twice',
-} as const);
+});

@@ -72,4 +72,4 @@ export const WATCH = catalogue('cli.watch', {
   isLiveAlready: 'Release {release} is live already.',
   promoted: 'Release {release}, as tried on staging, is live now.',
   promotedAfter: 'Release {release}, as tried on staging, is live now (before: release {before}).',
-} as const);
+});

@@ -25,4 +25,4 @@ export const WEIGH = catalogue('cli.weigh', {
   whole: '{count} snippets run here, too many to leave out each in turn: the page is weighed as a whole.',
   shared: 'shared by several',
   failed: '{path} ({device}): could not be weighed, because a visit broke off. Weigh again.',
-} as const);
+});

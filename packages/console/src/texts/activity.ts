@@ -5,4 +5,4 @@ export const ACTIVITY = catalogue('console.activity', {
   nothingHappenedYet: 'Nothing has happened yet',
   everyChangeAppears: 'Every change appears here, with who made it and when.',
   earlier: 'Earlier changes',
-} as const);
+});

@@ -11,4 +11,4 @@ export const CHECKLIST = catalogue('console.checklist', {
   allDone: 'All done.',
   someDone: '{done} of {all} done.',
   forSnippets: 'for {snippets}',
-} as const);
+});

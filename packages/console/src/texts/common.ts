@@ -46,4 +46,4 @@ export const COMMON = catalogue('console.common', {
   change: 'Change',
   fold: 'Done',
   changeOf: '{what} {subject}',
-} as const);
+});

@@ -114,4 +114,4 @@ export const DELIVERY = catalogue('console.delivery', {
   compareTitle: 'The ways compared',
   needs: 'You need',
   fits: { fully: 'yes', partly: 'partly', not: 'no' },
-} as const);
+});

@@ -19,4 +19,4 @@ export const FIELDS = catalogue('console.fields', {
   sameOnStaging: 'the same',
   notSet: 'not set',
   stillExampleNot: 'Still the example: not set yet.',
-} as const);
+});

@@ -60,4 +60,4 @@ export const FINDINGS = catalogue('console.findings', {
   accept: 'Accept',
   acceptedAuthorUntil: 'Accepted by {author} until {until}: {reason}',
   noLongerAccept: 'Stop accepting',
-} as const);
+});

@@ -10,4 +10,4 @@ export const HANDOVER = catalogue('console.handover', {
   overTitle: 'This link no longer works',
   overText: 'It has expired or was revoked. Ask whoever sent it to you for a new one.',
   until: 'This link works until',
-} as const);
+});

@@ -18,4 +18,4 @@ export const HELP = catalogue('console.help', {
     look: 'Looking things up',
     depth: 'In depth',
   },
-} as const);
+});

@@ -13,7 +13,6 @@ export const PLACE = catalogue('console.place', {
   },
   pick: 'Pick it on the page',
   check: 'Check the pages',
-  checking: 'Looking at the pages…',
   onAll: '{count, plural, one {The page has} other {All # pages have}} this place.',
   onSome:
     '{with} of {count, plural, one {# page} other {# pages}} have this place. Not: {missing}{more, plural, =0 {} other { and # more}}.',
@@ -46,4 +45,4 @@ export const PLACE = catalogue('console.place', {
     'Your code shows nothing at this place by itself. It may load something that appears later, or elsewhere on the page.',
   use: 'Use this place',
   leave: 'Cancel',
-} as const);
+});

@@ -86,4 +86,4 @@ export const POLICY = catalogue('console.policy', {
   linkText:
     'Which code browsers may run on these pages: what the snippets need, on trial first, then enforced.',
   open: 'Open content policy',
-} as const);
+});

@@ -22,4 +22,4 @@ export const PREVIEW = catalogue('console.preview', {
   copied: 'Send it to anybody who should have a look.',
   onlyHere:
     'Only this computer finds this address, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
-} as const);
+});

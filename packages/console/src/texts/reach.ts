@@ -56,4 +56,4 @@ export const REACH = catalogue('console.reach', {
   weekSHours: 'The week’s hours',
   weekBefore: 'Previous week',
   weekAfter: 'Next week',
-} as const);
+});

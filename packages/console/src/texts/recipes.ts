@@ -119,4 +119,4 @@ export const RECIPES = catalogue('console.recipes', {
   site: 'Site',
   labelStaging: '{label}, on staging',
   sameOnStaging: 'the same',
-} as const);
+});

@@ -24,4 +24,4 @@ export const RELEASES = catalogue('console.releases', {
   confirmPutLive: 'Put it live',
   isLiveNow: 'Release {release} is live',
   earlier: 'Earlier releases',
-} as const);
+});

@@ -134,4 +134,4 @@ export const SETTINGS = catalogue('console.settings', {
   broughtTitle: 'Imported into the draft',
   broughtText: 'Publish it to show visitors.',
   cancelImport: 'Cancel',
-} as const);
+});

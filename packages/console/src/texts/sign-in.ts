@@ -14,4 +14,4 @@ export const SIGN_IN = catalogue('console.sign-in', {
   firstTimeOne: 'The first time, with the one-time password that the service printed when it started.',
   name: 'Name',
   password: 'Password',
-} as const);
+});

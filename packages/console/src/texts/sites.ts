@@ -57,4 +57,4 @@ export const SITES = catalogue('console.sites', {
   importHostsTaken: 'Without its hosts: {list} already belong to another site.',
   importHosts: 'With its hosts: {list}',
   importAdd: 'Add site',
-} as const);
+});

@@ -136,4 +136,4 @@ export const SNIPPET = catalogue('console.snippet', {
   releaseRelease: 'Release {release}',
   fillWasThen: 'Load this version',
   snippet: 'This snippet',
-} as const);
+});

@@ -39,4 +39,4 @@ export const SNIPPETS = catalogue('console.snippets', {
   undo: 'Undo',
   strip: 'On {page}: page strip',
   stripShort: 'On {page}',
-} as const);
+});

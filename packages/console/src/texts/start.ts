@@ -21,4 +21,4 @@ export const START = catalogue('console.start', {
   addFirst: 'Add the first snippet',
   wholeSurvey: 'Read all of its pages',
   settings: 'Settings',
-} as const);
+});

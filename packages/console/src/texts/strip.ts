@@ -98,4 +98,4 @@ export const STRIP = catalogue('console.strip', {
   pasteCodeProvider:
     'Paste the code from a provider, then say where it goes and on which pages. Nothing reaches visitors until you publish.',
   loadingPageStrip: 'Loading the page strip',
-} as const);
+});

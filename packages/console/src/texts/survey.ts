@@ -217,4 +217,4 @@ export const SURVEY = catalogue('console.survey', {
   stateFailed: 'failed',
   originSide: 'origin',
   earlier: 'Earlier surveys',
-} as const);
+});

@@ -23,4 +23,4 @@ export const VERIFICATION = catalogue('console.verification', {
   wrongPlace: 'in the wrong place on',
   missing: 'missing on',
   pagesCouldNot: 'Pages that could not be checked',
-} as const);
+});

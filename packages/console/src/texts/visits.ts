@@ -138,4 +138,4 @@ export const VISITS = catalogue('console.visits', {
     early: 'Before consent',
     missed: 'Does not arrive',
   },
-} as const);
+});

@@ -91,4 +91,4 @@ export const WATCH = catalogue('console.watch', {
   sendAgain: 'Send again',
   sendAgainOf: 'Send “{subject}” again',
   more: 'Earlier',
-} as const);
+});

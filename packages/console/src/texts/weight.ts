@@ -45,4 +45,4 @@ export const WEIGHT = catalogue('console.weight', {
     ['–', 'No measurable difference.'],
   ],
   failed: '{path} could not be weighed, because a visit broke off. Weigh again.',
-} as const);
+});

@@ -8,14 +8,16 @@ interface SelectFieldProps {
   readonly options: readonly (readonly [value: string, label: string])[];
   readonly onChange: (value: string) => void;
   readonly hint?: ReactNode;
+  /** Its page under Help: `reach#consent`. */
+  readonly help?: string;
   readonly className?: string;
 }
 
 /** A labelled choice of a few. */
-export function SelectField({ label, value, options, onChange, hint, className }: SelectFieldProps) {
+export function SelectField({ label, value, options, onChange, hint, help, className }: SelectFieldProps) {
   const id = useId();
   return (
-    <Labelled id={id} label={label} hint={hint} className={className}>
+    <Labelled id={id} label={label} hint={hint} help={help} className={className}>
       <select
         id={id}
         className={inputStyle}

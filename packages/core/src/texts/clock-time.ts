@@ -35,6 +35,11 @@ const formats = memoizeByText(FORMATS_KEPT, (key) => {
   return new Intl.DateTimeFormat(locale, { ...options, timeZone });
 });
 
-function dateFormat(locale: string, zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+/** Dates as a locale writes them; made once for each way of writing. */
+export function dateFormat(
+  locale: string,
+  zone: string,
+  options: Intl.DateTimeFormatOptions,
+): Intl.DateTimeFormat {
   return formats(JSON.stringify([locale, zone, options]));
 }

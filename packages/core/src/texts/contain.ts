@@ -17,4 +17,4 @@ export const CONTAIN_TEXTS = catalogue('core.contain', {
     '{name} is visible content, which cannot go in the head: browsers end the head there and move everything after it into the body. Place the code in the body, or remove {name}.',
   codeClosesTemplate:
     'This code closes the template it waits in, so part of it would run too early. Remove the stray “</template>”, or close every “<template>” that is open.',
-} as const);
+});

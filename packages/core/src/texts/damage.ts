@@ -18,4 +18,4 @@ export const DAMAGE_TEXTS = catalogue('core.damage', {
   blocked: 'The page does not react for {seconds} seconds longer.',
   slow: 'The page takes {seconds} seconds longer until it can be read.',
   wide: 'The page has become {pixels} pixels wider than the window.',
-} as const);
+});

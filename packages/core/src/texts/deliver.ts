@@ -133,4 +133,4 @@ export const DELIVER_TEXTS = catalogue('core.deliver', {
     none: 'Without a box, the files or the domain, nothing can be added to the pages. Ask whoever runs the site for one of them: one box for the head of all pages is enough.',
   },
   nameRunsWords: '“{name}” runs {words}. {onceWords}',
-} as const);
+});

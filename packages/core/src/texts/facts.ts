@@ -10,7 +10,7 @@ export const PASTE_WORDS = catalogue('core.paste-words', {
   'doubled-tags': 'One of its script tags is inside another.',
   'end-tag-in-string': 'Its script ends at a </script> inside a string.',
   'escaped-in-script': 'Its script has &lt; or &amp; where it needs < or &.',
-} as const);
+});
 
 export const FACTS_TEXTS = catalogue('core.facts', {
   scriptAddressIgnores:
@@ -51,7 +51,7 @@ export const FACTS_TEXTS = catalogue('core.facts', {
   secret: 'a secret that every visitor can read',
   writesWhileRead: 'writes into the page while it loads',
   writesAfterwards: 'writes into the page after it has loaded, which empties it',
-} as const);
+});
 
 /** Headings over the facts of a piece of code. */
 export const FACT_TITLES = catalogue('core.fact-titles', {
@@ -65,7 +65,7 @@ export const FACT_TITLES = catalogue('core.fact-titles', {
   keeps: 'Stores in the browser',
   boxes: 'Floats over the page',
   marks: 'Needs attention',
-} as const);
+});
 
 export const SHAPE_NAMES = catalogue('core.shape-names', {
   analytics: 'analytics',
@@ -82,7 +82,7 @@ export const SHAPE_NAMES = catalogue('core.shape-names', {
   style: 'styles',
   metadata: 'metadata for search engines',
   other: 'something its code does not reveal',
-} as const);
+});
 
 export const LOAD_NAMES = catalogue('core.load-names', {
   script: 'a script',
@@ -92,4 +92,4 @@ export const LOAD_NAMES = catalogue('core.load-names', {
   font: 'a font',
   data: 'data',
   hint: 'a preload hint',
-} as const);
+});

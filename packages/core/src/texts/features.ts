@@ -34,4 +34,4 @@ export const FEATURE_TEXTS: Readonly<Record<string, string>> = catalogue('core.f
   'xr-spatial-tracking': 'a headset',
   'sync-xhr': 'leave to make the page wait for an answer',
   unload: 'leave to run when the page is closed',
-} as const);
+});

@@ -16,4 +16,4 @@ export const FIELDS_TEXTS = catalogue('core.fields', {
   writeColourLike: 'Write a colour like #12303a.',
   writeWholeAddress: 'Write a whole address like https://www.example.com/.',
   writeTelephoneNumber: 'Write a telephone number like +353 1 555 0100.',
-} as const);
+});

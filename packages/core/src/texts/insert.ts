@@ -53,4 +53,4 @@ export const INSERT_TEXTS = catalogue('core.insert', {
   pageTooLong: 'The page is too long, or nests its elements too deeply, to be read to this place safely.',
   standsRightAfter:
     'It stands right after the page’s character encoding declaration instead of before it: the declaration must stay in the page’s first 1,024 bytes.',
-} as const);
+});

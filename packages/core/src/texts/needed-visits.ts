@@ -23,4 +23,4 @@ export const NEEDED_TEXTS = catalogue('core.needed', {
   returns: 'Somebody who comes back the next day ({on})',
   returnsLater: 'Somebody who comes back the next day, and again {days} days after the first visit ({on})',
   becauseReturning: 'What comes of {names} depends on whether somebody has been here before.',
-} as const);
+});

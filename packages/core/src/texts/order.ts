@@ -10,4 +10,4 @@ export const ORDER_TEXTS = catalogue('core.order', {
   pageBringsName: '{part} uses “{name}”, which {page} defines itself ({maker})',
   moveTo: 'Move {part} {to}, {side, select, before {right above} other {right below}} {next}',
   move: 'Move {part} {side, select, before {right above} other {right below}} {next}',
-} as const);
+});

@@ -10,4 +10,4 @@ export const OVERLAP_TEXTS = catalogue('core.overlap', {
   bottomLeft: 'bottom left',
   topRight: 'top right',
   topLeft: 'top left',
-} as const);
+});

@@ -11,4 +11,4 @@ export const PLAN_TEXTS = catalogue('core.plan', {
   nameGoes: '“{name}” is removed.',
   nameHasOther: '“{name}” has different code.',
   whatStaysComes: 'The rest is in a different order.',
-} as const);
+});

@@ -13,4 +13,4 @@ export const PREVIEW_TEXTS = catalogue('core.preview', {
     'This is not the address that your visitors use, so providers that only work on a registered domain may not show up.',
   leave: 'Leave the preview',
   hide: 'Hide this label',
-} as const);
+});

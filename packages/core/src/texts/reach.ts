@@ -93,4 +93,4 @@ export const REACH_TEXTS = catalogue('core.reach', {
   consentNames: 'with consent to {names}',
   withoutConsentNames: 'without consent to {names}',
   inA: 'in a window {width} pixels wide',
-} as const);
+});

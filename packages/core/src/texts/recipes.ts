@@ -41,4 +41,4 @@ export const RECIPES_TEXTS = catalogue('core.recipes', {
   namesHostSo: "It names a '{'host'}', so it is per host.",
   noAddressPattern:
     'This is no address pattern. Write it like https://*.crateline.example/crate.js* (URLPattern), without regular expressions.',
-} as const);
+});

@@ -52,4 +52,4 @@ export const RELEASE_TEXTS = catalogue('core.release', {
   noLongerHas: 'no longer has the part {placement}.',
   rightBeforeNextname: 'right before “{nextName}”',
   nameNowComes: '“{name}” now comes {where} {placement}.',
-} as const);
+});

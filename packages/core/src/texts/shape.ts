@@ -24,4 +24,4 @@ export const SHAPE_TEXTS = catalogue('core.shape', {
   loadsOneScriptAccount: 'It loads one script with an account and shows nothing of its own.',
   putsBoxOver: 'It puts a box over the page.',
   nothingStructureSays: 'Nothing in its structure says what it is for.',
-} as const);
+});

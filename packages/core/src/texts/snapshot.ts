@@ -4,4 +4,4 @@ export const SNAPSHOT_TEXTS = catalogue('core.snapshot', {
   thereCountRanks: 'There are {count} ranks for {next} parts.',
   partName: '“{name}”',
   namePiece: '“{name}” (piece {number})',
-} as const);
+});

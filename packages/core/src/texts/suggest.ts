@@ -15,4 +15,4 @@ export const SUGGEST_TEXTS = catalogue('core.suggest', {
     'It shows something, so it belongs in the body. To show it at a certain place, choose an element there.',
   looksElementPage: 'It looks for an element of the page, which has to be there first.',
   nothingHasCome: 'Nothing in it has to come early, so the page comes first.',
-} as const);
+});

@@ -21,4 +21,4 @@ export const SURVEY_NEWS_TEXTS = catalogue('core.survey-news', {
   listMore: 'and {more} more',
   link: 'All of it: {address}',
   quiet: 'You get no further message about this.',
-} as const);
+});

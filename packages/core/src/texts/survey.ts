@@ -140,4 +140,4 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   fileGone: 'The file {file} can no longer be loaded: its server answers with {status}.',
   fileNoAnswer: 'The file {file} can no longer be loaded: its server does not answer.',
   nothingChanged: 'Nothing has changed since survey {number}.',
-} as const);
+});

@@ -15,7 +15,8 @@ export const TROUBLE_TEXTS = catalogue('core.trouble', {
     '“{name}” breaks the page as it was in release {oldest}, too: no change here is the cause, so ask its provider.',
   brokenAdvice: 'Switch “{name}” off and publish, then talk to its provider.',
   brokenTogetherAdvice: 'Switch one of them off and publish.',
-  brokenUnknownAdvice: 'If it began with the newest release, put the one before it back, and look at the visits.',
+  brokenUnknownAdvice:
+    'If it began with the newest release, put the one before it back, and look at the visits.',
   brokenItselfAdvice: 'Nothing here causes it: whoever edits the site’s own pages has to look.',
   twiceFile: '{file} runs {count} times{known, plural, =0 {} other {: by {names}}}.',
   twiceReport: '{host} gets the same report {count} times{known, plural, =0 {} other {: by {names}}}.',
@@ -43,4 +44,4 @@ export const TROUBLE_TEXTS = catalogue('core.trouble', {
   hungItself: 'The page stops answering: something in it runs without end.',
   status: 'It answers with the status {status}.',
   ownError: 'Its own script stops with an error: {message}',
-} as const);
+});

@@ -29,4 +29,4 @@ export const VERIFY_TEXTS = catalogue('core.verify', {
   byLine: 'The one line loads it {placement}.',
   inBlock: 'It is in the block that is pasted into “{name}”.',
   inNoBlock: 'No block has it.',
-} as const);
+});

@@ -11,4 +11,4 @@ export const STEP_TEXTS = catalogue('core.step', {
   return: 'comes back to {path} {days, plural, one {the next day} other {# days later}}',
   click: 'clicks {selector}',
   moveOn: 'moves on to {path}',
-} as const);
+});

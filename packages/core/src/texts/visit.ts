@@ -149,7 +149,7 @@ export const VISIT_TEXTS = catalogue('core.visit', {
   nothingReported: 'It loaded and ran, but sent nothing to its provider.',
   nothingReportedAdvice:
     'No cause was found. Usual ones: the account number is wrong or missing, it waits for consent in its own way, or counting is switched off with the provider.',
-} as const);
+});
 
 /** The rungs, as headings. */
 export const RUNG_TITLES = catalogue('core.rung-titles', {
@@ -158,4 +158,4 @@ export const RUNG_TITLES = catalogue('core.rung-titles', {
   ran: 'Ran',
   shown: 'Shown',
   reported: 'Reported',
-} as const);
+});

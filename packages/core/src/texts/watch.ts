@@ -33,7 +33,7 @@ export const WATCH_TEXTS = catalogue('core.watch', {
   wellCell: 'Works.',
   waitingCell: 'Waits for something that no visit did.',
   leftOutCell: 'Not expected on any page that was visited.',
-} as const);
+});
 
 /** What a lost rung means, said of the snippet: “Shop chat” no longer loads. */
 export const LOST_WORDS = catalogue('core.lost-words', {
@@ -44,4 +44,4 @@ export const LOST_WORDS = catalogue('core.lost-words', {
   reported: 'no longer {count, plural, one {reports} other {report}}',
   'out-of-reach':
     '{count, plural, one {runs} other {run}} where {count, plural, one {it} other {they}} should not',
-} as const);
+});

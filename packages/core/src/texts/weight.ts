@@ -7,4 +7,4 @@ export const WEIGHT_TEXTS = catalogue('core.weight', {
   adds: 'Your snippets add {added} kB to {path}.',
   heaviest: '“{name}” alone is {bytes} kB. Switch it off there, or run it on fewer pages.',
   spread: 'No single snippet is to blame. Run some of them on fewer pages.',
-} as const);
+});

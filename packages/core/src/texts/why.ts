@@ -36,7 +36,7 @@ export const WHY_TEXTS = catalogue('core.why', {
     'If you do not see it yourself: reload without the cache, use a private window, and switch ad blockers off.',
   brief: '“{name}” does not show on {path}: {message}',
   mayOpenLater: 'From {moment} on the answer is another.',
-} as const);
+});
 
 /** Steps of the ladder, as headings. */
 export const STEP_TITLES = catalogue('core.step-titles', {
@@ -49,7 +49,7 @@ export const STEP_TITLES = catalogue('core.step-titles', {
   ran: 'Ran',
   shown: 'Shown',
   reported: 'Reported',
-} as const);
+});
 
 /** Who can do something about it. */
 export const WHO_WORDS = catalogue('core.who-words', {
@@ -58,4 +58,4 @@ export const WHO_WORDS = catalogue('core.who-words', {
   provider: 'the provider, or you in your account there',
   visitor: 'whoever looks at the page',
   unknown: 'not known',
-} as const);
+});

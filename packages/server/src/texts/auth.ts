@@ -6,4 +6,4 @@ export const AUTH_TEXTS = catalogue('server.auth', {
   changedPassword: 'Changed the password.',
   madeTokenName: 'Made the token “{name}”.',
   tookTokenBack: 'Took a token back.',
-} as const);
+});

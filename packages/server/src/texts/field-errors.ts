@@ -15,7 +15,7 @@ export const FIELD_MESSAGES = catalogue('server.field-messages', {
   'another-password': 'Choose a password other than the current one.',
   'part-not-contained': '“{name}”: {problem}',
   'finding-there': '{title}. {advice} ({finding})',
-} as const);
+});
 
 type FieldMessages = typeof FIELD_MESSAGES;
 

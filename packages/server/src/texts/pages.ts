@@ -12,4 +12,4 @@ export const PAGES_TEXTS = catalogue('server.pages', {
   tooLong: 'it is longer than {megabytes} MB',
   noXml: 'it is no XML',
   noSitemap: 'it is no sitemap',
-} as const);
+});

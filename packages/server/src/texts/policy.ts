@@ -15,4 +15,4 @@ export const POLICY_TEXTS = catalogue('server.policy', {
   other: '{enforced, select, yes {Was blocked} other {Would be blocked}}: {blocked} ({directive}).',
   cause:
     '{by, select, loads {“{name}” loads it.} file {A file that “{name}” loads does it ({source}).} code {It is code of “{name}”.} other {It belongs to the page itself{source, select, other { ({source})} _ {}}, not to a snippet.}}',
-} as const);
+});

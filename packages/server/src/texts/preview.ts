@@ -19,4 +19,4 @@ export const PREVIEW_TEXTS = catalogue('server.preview', {
   gone: '{host} is no longer a host of this site, or what was previewed is gone. Ask for a new preview.',
   methodTitle: 'A preview only looks',
   method: 'What you sent would have changed something on the real site, so it was not passed on.',
-} as const);
+});

@@ -77,4 +77,4 @@ export const SITE_TEXTS = catalogue('server.site', {
   boxesChanged: 'described the boxes of the site builder',
   blockPasted: 'pasted the block for “{name}” {page}',
   boxEmptied: 'removed the block from “{name}” {page}',
-} as const);
+});

@@ -23,7 +23,7 @@ export const SURVEY_TEXTS = catalogue('server.survey', {
   excludeOnWay:
     'Something between Pragmatica and the visitors of {page} rewrites it, such as a service or a plugin that speeds pages up. Exclude it there.',
   unnamed: 'Script in the page',
-} as const);
+});
 
 /** Why a survey ended early, by id. */
 export const SURVEY_PROBLEMS = catalogue('server.survey-problems', {
@@ -34,4 +34,4 @@ export const SURVEY_PROBLEMS = catalogue('server.survey-problems', {
   'access-wrong-password':
     '{host} asked for the password again: it may have changed. Store the access again, in the site’s settings.',
   'survey-host-gone': 'The host {host} is no longer one of the site’s.',
-} as const);
+});

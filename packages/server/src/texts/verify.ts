@@ -8,4 +8,4 @@ export const VERIFY_TEXTS = catalogue('server.verify', {
   notHtmlPage: 'This is not an HTML page but {type}.',
   pageLargerThan: 'The page is larger than 16 MB, and was not looked at.',
   pageCouldNot: 'The page could not be fetched: {cause}',
-} as const);
+});

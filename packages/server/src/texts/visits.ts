@@ -29,10 +29,10 @@ export const VISITS_TEXTS = catalogue('server.visits', {
   troubleNoPage: 'The page could not be opened.',
   troubleSince: 'It has been in this form since release {release} ({date}).',
   cancelled: 'the visit was cancelled.',
-} as const);
+});
 
 /** Why a round of visits ended early, by id. */
 export const VISIT_PROBLEMS = catalogue('server.visit-problems', {
   'no-browser': '{problem}',
   'host-gone': 'The host {host} is no longer one of the site’s.',
-} as const);
+});

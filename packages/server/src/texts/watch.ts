@@ -23,7 +23,7 @@ export const WATCH_TEXTS = catalogue('server.watch', {
   noSecret: 'Its secret cannot be opened with this installation’s key. Remove the webhook and add it again.',
   noMailServer: 'No mail server is set up any more.',
   mailTaken: 'The mail server took it: {answer}',
-} as const);
+});
 
 /** Who acts where nobody asked. */
 export const WATCHER = 'pragmatica';

@@ -1,14 +1,12 @@
 import type { FieldResource } from '@pragmatica/contract';
-import { FIELD_TYPES, fieldValueProblem, type FieldType } from '@pragmatica/core';
-import { Plus, Trash2 } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
 import { HelpLink } from '../../ui/help-link';
 import { cn } from '../../ui/cn';
-import { inputStyle } from '../../ui/field';
 import { SETTINGS } from '../../texts/settings';
 import { rich } from '../../texts/rich';
-import { say } from '../../texts/say';
+import { FIELD_COLUMNS, FieldRow } from './field-row';
 
 interface FieldsEditorProps {
   fields: readonly FieldResource[];
@@ -41,7 +39,7 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
         <table className="w-full table-fixed text-sm max-md:block">
           <thead className="text-left text-[13px] text-muted max-md:hidden">
             <tr>
-              {COLUMNS.map(({ name, label, width }) => (
+              {FIELD_COLUMNS.map(({ name, label, width }) => (
                 <th key={name} className={cn('pr-2 pb-1.5 font-medium', width)}>
                   {label}
                 </th>
@@ -70,93 +68,4 @@ export function FieldsEditor({ fields, onChange, errorAt }: FieldsEditorProps) {
       </Button>
     </section>
   );
-}
-
-/** The columns, with what stands in an empty cell. */
-const COLUMNS = [
-  { name: 'name', label: SETTINGS.fieldName, placeholder: SETTINGS.account, width: 'w-[15%]' },
-  { name: 'label', label: SETTINGS.fieldLabel, placeholder: SETTINGS.accountTallymast, width: 'w-[22%]' },
-  { name: 'type', label: SETTINGS.type, placeholder: '', width: 'w-[11%]' },
-  { name: 'value', label: SETTINGS.value, placeholder: '', width: 'w-[18%]' },
-  { name: 'staging', label: SETTINGS.stagingWhereDiffers, placeholder: SETTINGS.sameOnStaging, width: '' },
-  { name: 'example', label: SETTINGS.providerSExample, placeholder: 'TM-0000', width: '' },
-] as const;
-
-interface FieldRowProps {
-  readonly index: number;
-  readonly field: FieldResource;
-  readonly onChange: (change: Partial<FieldResource>) => void;
-  readonly onRemove: () => void;
-  readonly errorAt: (pointer: string) => string | undefined;
-}
-
-/** One field: a row where there is room for one, its cells below each other on a phone. */
-function FieldRow({ index, field, onChange, onRemove, errorAt }: FieldRowProps) {
-  return (
-    <tr
-      aria-label={say(SETTINGS.fieldIndex, { index: index + 1 })}
-      className="align-top max-md:grid max-md:grid-cols-2 max-md:gap-x-3 max-md:border-t max-md:border-line max-md:py-3"
-    >
-      {COLUMNS.map(({ name, label, placeholder }) => {
-        const error = errorAt(`/fields/${index}/${name}`) ?? problemIn(field, name);
-        return (
-          <td key={name} className="pr-2 pb-2">
-            <span className="mb-1 block text-[13px] text-muted md:hidden" aria-hidden>
-              {label}
-            </span>
-            {name === 'type' ? (
-              <select
-                aria-label={label}
-                className={cn(inputStyle, 'px-2 py-1.5')}
-                value={field.type}
-                onChange={(event) => onChange({ type: event.target.value as FieldType })}
-              >
-                {FIELD_TYPES.map((type) => (
-                  <option key={type} value={type}>
-                    {SETTINGS.fieldTypes[type]}
-                  </option>
-                ))}
-              </select>
-            ) : (
-              <input
-                aria-label={label}
-                required={name === 'name' || name === 'label'}
-                placeholder={field.name === '' || name === 'staging' ? placeholder : ''}
-                className={cn(inputStyle, 'px-2 py-1.5', name !== 'label' && 'font-mono text-[13px]')}
-                value={field[name] ?? ''}
-                aria-invalid={error !== undefined || undefined}
-                onChange={(event) =>
-                  onChange({ [name]: isEmptied(name, event.target.value) ? undefined : event.target.value })
-                }
-              />
-            )}
-            {error !== undefined && <p className="mt-1 text-[13px] text-danger">{error}</p>}
-          </td>
-        );
-      })}
-      <td>
-        <Button
-          look="quiet"
-          size="small"
-          aria-label={say(SETTINGS.takeNameOut, { name: field.label || SETTINGS.theField })}
-          onClick={onRemove}
-        >
-          <Trash2 className="size-3.5" aria-hidden />
-        </Button>
-      </td>
-    </tr>
-  );
-}
-
-type ColumnName = (typeof COLUMNS)[number]['name'];
-
-/** What may be left out is left out when its cell is emptied. */
-function isEmptied(name: ColumnName, text: string): boolean {
-  return text === '' && name !== 'name' && name !== 'label';
-}
-
-function problemIn(field: FieldResource, name: ColumnName): string | undefined {
-  if (name !== 'value' && name !== 'staging' && name !== 'example') return undefined;
-  const value = field[name];
-  return value === undefined ? undefined : fieldValueProblem(field.type, value);
 }

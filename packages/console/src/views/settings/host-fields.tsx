@@ -5,7 +5,8 @@ import type { FieldErrors } from '../../api/field-errors';
 import { say } from '../../texts/say';
 import { SETTINGS } from '../../texts/settings';
 import { Button } from '../../ui/button';
-import { Field, inputStyle } from '../../ui/field';
+import { Field } from '../../ui/field';
+import { SelectField } from '../../ui/select-field';
 
 interface HostFieldsProps {
   /** Its place among the site's hosts. */
@@ -34,32 +35,23 @@ export function HostFields({ index, host, onChange, onRemove, errorAt }: HostFie
         onChange={(event) => onChange({ host: event.target.value })}
         error={errorAt(`/hosts/${index}/host`)}
       />
-      <label className="space-y-1.5 text-sm font-medium">
-        <span className="block">{SETTINGS.environment}</span>
-        <select
-          className={inputStyle}
-          value={host.environment}
-          onChange={(event) => onChange({ environment: event.target.value as HostResource['environment'] })}
-        >
-          <option value="live">{SETTINGS.liveAllVisitors}</option>
-          <option value="staging">{SETTINGS.stagingTryingOut}</option>
-        </select>
-      </label>
-      <label className="space-y-1.5 text-sm font-medium">
-        <span className="block">{SETTINGS.wayOfHost}</span>
-        <select
-          className={inputStyle}
-          value={host.delivery}
-          onChange={(event) => onChange({ delivery: event.target.value as HostResource['delivery'] })}
-        >
-          {DELIVERIES.map(({ key, name }) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <span className="block text-[13px] font-normal text-muted">{SETTINGS.wayOfHostHint}</span>
-      </label>
+      <SelectField
+        label={SETTINGS.environment}
+        value={host.environment}
+        options={[
+          ['live', SETTINGS.liveAllVisitors],
+          ['staging', SETTINGS.stagingTryingOut],
+        ]}
+        onChange={(environment) => onChange({ environment: environment as HostResource['environment'] })}
+      />
+      <SelectField
+        label={SETTINGS.wayOfHost}
+        help="without-the-gateway#all-of-them-side-by-side"
+        value={host.delivery}
+        options={DELIVERIES.map(({ key, name }) => [key, name])}
+        onChange={(delivery) => onChange({ delivery: delivery as HostResource['delivery'] })}
+        hint={SETTINGS.wayOfHostHint}
+      />
       <Field
         label={SETTINGS.serverHoldsPages}
         required={host.delivery === 'gateway'}
@@ -77,19 +69,17 @@ export function HostFields({ index, host, onChange, onRemove, errorAt }: HostFie
         onChange={(event) => onChange({ address: event.target.value === '' ? null : event.target.value })}
         error={errorAt(`/hosts/${index}/address`)}
       />
-      <label className="space-y-1.5 text-sm font-medium">
-        <span className="block">{SETTINGS.howServerSends}</span>
-        <select
-          className={inputStyle}
-          value={host.transfer}
-          onChange={(event) => onChange({ transfer: event.target.value as HostResource['transfer'] })}
-        >
-          <option value="auto">{SETTINGS.automatic}</option>
-          <option value="plain">{SETTINGS.uncompressedServerClose}</option>
-          <option value="compressed">{SETTINGS.compressedServerFar}</option>
-        </select>
-        <span className="block text-[13px] font-normal text-muted">{SETTINGS.automaticRightNearly}</span>
-      </label>
+      <SelectField
+        label={SETTINGS.howServerSends}
+        value={host.transfer}
+        options={[
+          ['auto', SETTINGS.automatic],
+          ['plain', SETTINGS.uncompressedServerClose],
+          ['compressed', SETTINGS.compressedServerFar],
+        ]}
+        onChange={(transfer) => onChange({ transfer: transfer as HostResource['transfer'] })}
+        hint={SETTINGS.automaticRightNearly}
+      />
     </fieldset>
   );
 }

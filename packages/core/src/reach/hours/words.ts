@@ -1,7 +1,7 @@
 import { listWords } from '../pages/index.js';
 import { dateOf, dayNumber, timeOf } from './days.js';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
-import { clockTimeWords } from '../../texts/clock-time.js';
+import { clockTimeWords, dateFormat } from '../../texts/clock-time.js';
 import { localeInLanguage } from '../../texts/catalogue.js';
 import { DEFAULT_LOCALE } from '../../texts/locale.js';
 import { zoneClock } from './zone-clock.js';
@@ -48,9 +48,8 @@ function weekWords(weekly: NonNullable<Hours['weekly']>): string {
 }
 
 function daysWords(days: readonly Weekday[]): string {
-  const short = (day: Weekday): string => REACH_TEXTS.shortDays[day];
   if (days.length === 7) return REACH_TEXTS.everyDay;
-  return days.length > 2 ? `${short(days[0]!)}–${short(days.at(-1)!)}` : listWords(days.map(short));
+  return days.length > 2 ? `${shortDay(days[0]!)}–${shortDay(days.at(-1)!)}` : listWords(days.map(shortDay));
 }
 
 /** "09:00–12:00 and 13:00–17:30". */
@@ -62,16 +61,16 @@ export function spansWords(spans: readonly Span[]): string {
 
 /** "31 March 2027". */
 export function dateWords(date: string): string {
-  return dayFormat({ day: 'numeric', month: 'long', year: 'numeric' }).format(Date.parse(date));
+  return dayWords(date, { day: 'numeric', month: 'long', year: 'numeric' });
 }
 
 function yearlyWords(day: string): string {
   // A leap year has every day that there is.
-  return dayFormat({ day: 'numeric', month: 'long' }).format(Date.parse(`2000-${day}`));
+  return dayWords(`2000-${day}`, { day: 'numeric', month: 'long' });
 }
 
-function dayFormat(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  return new Intl.DateTimeFormat(localeInLanguage(DEFAULT_LOCALE), { ...options, timeZone: 'UTC' });
+function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
+  return dateFormat(localeInLanguage(DEFAULT_LOCALE), 'UTC', options).format(Date.parse(date));
 }
 
 /**
