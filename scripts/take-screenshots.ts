@@ -11,6 +11,7 @@ import { OFFICE_HOURS, setWatch } from '@pragmatica/demo';
 import { send } from '../test/support/http.js';
 import { startStage, type Stage } from '../test/support/stage.js';
 import { survey } from '../test/support/surveys.js';
+import { visitSite } from '../test/support/visits.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const OUT = resolve(process.argv[2] ?? join(ROOT, 'docs/screenshots'));
@@ -359,11 +360,7 @@ async function tryPolicy(page: Page): Promise<void> {
 
 /** A round of visits, made to its end. */
 async function visit(body: VisitRoundInput): Promise<void> {
-  const { data } = await stage.client.call('startVisits', { params: visited, body });
-  for await (const event of stage.client.stream('watchVisits', {
-    params: { ...visited, round: data.number },
-  }))
-    if (event.type === 'progress' && event.round.state === 'done') break;
+  await visitSite(stage.client, visited.site, body);
 }
 
 /** The chat's provider is down for a while, and somebody is told of it. */

@@ -37,7 +37,7 @@ describe('a site by its address, on the command line', function () {
     expect(out).to.include('  · Its one page was read.\n  · In them already: Tallymast visit counter.\n');
     expect(out).to.include('Added it as "tide-mill".\n');
     expect(out).to.include('Use the one line, in order. You paste one line once.');
-    expect(out).to.match(/Visitors without JavaScript: Nothing of it is there/);
+    expect(out).to.match(/Visitors without JavaScript: They get nothing/);
     expect(out).to.match(/<script src="[^"]*\/one\/tide-mill\.js"><\/script>/);
     expect((await run(['site', 'show', 'tide-mill'])).out).to.include('by  the one line, in order');
   });
@@ -80,7 +80,7 @@ describe('a site by its address, on the command line', function () {
       ).out,
     ) as { way: string | null; because: string };
     expect(none.way).to.equal(null);
-    expect(none.because).to.match(/^Without a box, the files or the domain nothing can be added/);
+    expect(none.because).to.match(/^Without a box, the files or the domain, nothing can be added/);
     const back = await run(['site', 'edit', 'tide-mill', '--delivery', 'mill.localhost=async-line']);
     expect(back.out).to.include('by  the one line, async');
   });

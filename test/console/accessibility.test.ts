@@ -8,6 +8,7 @@ import { openConsole, replaceCode, unfold } from '../support/browser.js';
 import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 import { survey } from '../support/surveys.js';
+import { visitSite } from '../support/visits.js';
 
 /** Evaluated over the debugging protocol, which the page's content policy does not reach. */
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -233,13 +234,7 @@ describe('the console for everybody', function () {
   before(async () => {
     ({ stage, browser } = started());
     await survey(stage, 'skerrywick');
-    const params = { site: 'skerrywick' };
-    const { data } = await stage.client.call('startVisits', {
-      params,
-      body: { pages: ['/'], devices: ['desktop'] },
-    });
-    const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
-    for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
+    await visitSite(stage.client, 'skerrywick', { pages: ['/'], devices: ['desktop'] });
     // Every mark that the history of a snippet can have.
     const database = new pg.Client({ connectionString: stage.databaseUrl });
     await database.connect();

@@ -8,6 +8,7 @@ import { openConsole, startBrowser } from '../support/browser.js';
 import { pseudoTranslation } from '../support/pseudo.js';
 import { startStage, type Stage } from '../support/stage.js';
 import { survey } from '../support/surveys.js';
+import { visitSite } from '../support/visits.js';
 
 const SITE = '/sites/skerrywick';
 const ROOMS = [
@@ -76,13 +77,7 @@ describe('the console in another language', function () {
     });
     browser = await startBrowser();
     await survey(stage, 'skerrywick');
-    const params = { site: 'skerrywick' };
-    const { data } = await stage.client.call('startVisits', {
-      params,
-      body: { pages: ['/'], devices: ['desktop'] },
-    });
-    const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
-    for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
+    await visitSite(stage.client, 'skerrywick', { pages: ['/'], devices: ['desktop'] });
     typed = await typedTexts(stage);
   });
   after(async () => {

@@ -45,7 +45,9 @@ describe('ways of delivery', () => {
     expect(found.map(({ snippet: key, dimensions }) => [key, dimensions])).to.deep.equal([
       ['chat', ['devices', 'hours']],
     ]);
-    expect(found[0]!.message).to.match(/^“CHAT” runs .*phones.*\. Files cannot ask, so this was decided for the present/);
+    expect(found[0]!.message).to.match(
+      /^“CHAT” runs .*phones.*\. Files cannot ask, so this was decided for the present/,
+    );
   });
 
   it('are compared in a table, whose every cell says something', () => {

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { EIGHT_FAILURES, STRICT_PAGE } from '@pragmatica/demo';
 import { startStage, type Stage } from '../support/stage.js';
+import { visitSite } from '../support/visits.js';
 
 describe('eight failures of the demo’s providers at once', function () {
   this.timeout(240_000);
@@ -18,13 +19,10 @@ describe('eight failures of the demo’s providers at once', function () {
   after(() => stage.close());
 
   it('are found and named by one run, and nobody else is blamed', async () => {
-    const params = { site: 'skerrywick' };
-    const body = { pages: ['/', '/booking', STRICT_PAGE], devices: ['desktop' as const] };
-    const { data } = await stage.client.call('startVisits', { params, body });
-    const round = { ...params, round: data.number };
-    for await (const event of stage.client.stream('watchVisits', { params: round }))
-      if (event.type === 'progress' && event.round.state === 'done') break;
-    const { summary } = (await stage.client.call('showVisitRound', { params: round })).data;
+    const { summary } = await visitSite(stage.client, 'skerrywick', {
+      pages: ['/', '/booking', STRICT_PAGE],
+      devices: ['desktop'],
+    });
     const causes = Object.fromEntries(
       summary.snippets.map(({ snippet, problems }) => [
         snippet,

@@ -5,6 +5,7 @@ import { WAYS_SITE, wayHost } from '@pragmatica/demo';
 import { expect } from 'chai';
 import { startStage, type Stage } from '../support/stage.js';
 import { startStageWays, type StartedWays } from '../support/ways.js';
+import { visitSite } from '../support/visits.js';
 
 /** What the demo's set does on its home and booking pages: delivered, loaded, ran, shown, reported. */
 const WELL = {
@@ -34,15 +35,8 @@ describe('a new visitor, by every way', function () {
   });
 
   async function visit(body: VisitRoundInput) {
-    const params = { site: WAYS_SITE };
-    const { data } = await stage.client.call('startVisits', {
-      params,
-      body: { pages: ['/', '/booking'], devices: ['desktop'], ...body },
-    });
-    const round = { ...params, round: data.number };
-    for await (const event of stage.client.stream('watchVisits', { params: round }))
-      if (event.type === 'progress' && event.round.state === 'done') break;
-    return (await stage.client.call('showVisitRound', { params: round })).data.summary;
+    const rest = { pages: ['/', '/booking'], devices: ['desktop' as const] };
+    return (await visitSite(stage.client, WAYS_SITE, { ...rest, ...body })).summary;
   }
 
   const misbehave = (how: string) =>

@@ -9,6 +9,7 @@ import type {
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { setWatch } from '@pragmatica/demo';
 import { listen, startStage, type Stage } from './stage.js';
+import { visitSite } from './visits.js';
 
 export type Answer = (request: IncomingMessage, response: ServerResponse) => void;
 
@@ -105,12 +106,7 @@ export async function startVisitedStage(settings: Record<string, string> = {}): 
         body: { message: 'Test', force: 'To see what visits find.' },
       });
     },
-    async verify(input = {}) {
-      const { data } = await stage.client.call('startVisits', { params, body: input });
-      const rounds = stage.client.stream('watchVisits', { params: { ...params, round: data.number } });
-      for await (const event of rounds) if (event.type === 'progress' && event.round.state === 'done') break;
-      return (await stage.client.call('showVisitRound', { params: { ...params, round: data.number } })).data;
-    },
+    verify: (input) => visitSite(stage.client, params.site, input),
     async why(input) {
       const events: { type: string; answer?: WhyAnswerResource }[] = [];
       for await (const event of stage.client.stream('why', { params, body: input })) events.push(event);
