@@ -187,6 +187,6 @@ function reachableFolder(data) {
     createHash('sha256').update(resolve(data)).digest('hex').slice(0, 12),
   );
   mkdirSync(folder, { recursive: true });
-  say(`  The user "postgres" may not enter ${data}, so the database lies in ${folder}.`);
+  say(`  The user "postgres" cannot enter ${data}, so the database is kept in ${folder}.`);
   return folder;
 }

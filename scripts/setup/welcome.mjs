@@ -26,10 +26,7 @@ export function welcome({ address, gatewayPort, firstSignIn, hasDemo, settings, 
     `  npx pragmatica sign-in${server}`,
     ...(hasDemo
       ? ['  npx pragmatica plan /booking', '  npx pragmatica diff']
-      : [
-          '  npx pragmatica site add "My site" --live www.example.com=http://origin.example',
-          '  npx pragmatica snippet add --help',
-        ]),
+      : ['  npx pragmatica site add www.example.com', '  npx pragmatica snippet add --help']),
     '',
     'Ctrl-C stops everything.',
   ];

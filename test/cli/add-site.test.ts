@@ -34,7 +34,7 @@ describe('a site by its address, on the command line', function () {
     const { code, out, err } = await run(['site', 'add', `mill.localhost:${site.port}`, '--can', 'site-box']);
     expect([code, err]).to.deep.equal([0, `Looking at mill.localhost:${site.port} …\n`]);
     expect(out).to.include(`Tide Mill answers at http://mill.localhost:${site.port}.\n`);
-    expect(out).to.include('  · Its one page was read.\n  · In them already: Tallymast visit counter.\n');
+    expect(out).to.include('  · Its one page was read.\n  · Already in them: Tallymast visit counter.\n');
     expect(out).to.include('Added it as "tide-mill".\n');
     expect(out).to.include('Use the one line, in order. You paste one line once.');
     expect(out).to.match(/Visitors without JavaScript: They get nothing/);

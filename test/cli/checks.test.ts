@@ -304,7 +304,7 @@ describe('check reports, waivers, the order and pasting on the command line', ()
     expect(shown.code).to.equal(1);
     expect(shown.out).to.include('wrong  “Event” uses “tally”, which “Counter” defines');
     expect(shown.out).to.include(
-      'fine   somebody noted that “Counter” needs “Crateline tag container” (piece 1)',
+      'fine   a note says that “Counter” needs “Crateline tag container” (piece 1)',
     );
     expect((await run(['order', '--right', '--preview'])).out).to.include('This would fix the order');
     expect((await run(['order', '--right'])).out).to.include('Move “Event” right below “Counter”');

@@ -183,7 +183,7 @@ describe('the command line', () => {
       what: 'a service that is not there',
       args: ['sites'],
       code: 6,
-      says: 'Is the service running',
+      says: 'that the service is running',
       env: { PRAGMATICA_SERVER: 'http://127.0.0.1:9' },
     },
     {

@@ -130,7 +130,7 @@ describe('surveys on the command line', function () {
     expect(without.code).to.equal(2);
     expect((await run(['ignore', String(style.id), '--because', 'It is ours.'])).out).to.match(/left alone/);
     expect((await run(['sightings', '--all', '--foreign'])).out).not.to.match(/site\.css/);
-    expect((await run(['ignore', String(style.id), '--undo'])).out).to.match(/told of again/);
+    expect((await run(['ignore', String(style.id), '--undo'])).out).to.match(/reported again/);
   });
 
   it('tell coverage, as CSV too, and end with 1 when anything is missing', async () => {

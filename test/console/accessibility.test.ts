@@ -128,7 +128,7 @@ const VIEWS: readonly View[] = [
     heading: /Over time/,
     async act(page) {
       await page.getByText('After each round of visits').waitFor();
-      await page.getByText('Who is told').waitFor();
+      await page.getByText('Who gets notices').waitFor();
     },
   },
   {

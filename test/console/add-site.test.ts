@@ -22,7 +22,7 @@ describe('adding a site in the console', function () {
     await page.getByRole('button', { name: 'Have a look' }).click();
     await page.getByRole('heading', { name: 'A first look at Tide Mill' }).waitFor();
     const seen = page.getByRole('region', { name: 'What we saw' });
-    await seen.getByText('In them already: Tallymast visit counter.').waitFor();
+    await seen.getByText('Already in them: Tallymast visit counter.').waitFor();
     // Until more is said, the one line is what suits most.
     await page.getByText('/one/tide-mill.js"></script>').first().waitFor();
     const finder = page.getByRole('region', { name: 'Which way suits this site?' });

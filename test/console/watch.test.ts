@@ -66,7 +66,7 @@ describe('watching in the console', function () {
   it('keeps when to look and what then', async () => {
     const { page, context } = await openConsole(browser, site.stage);
     await page.goto(`/sites/${SITE}/check/watch`);
-    await page.getByLabel('Visit by itself').selectOption('Every week');
+    await page.getByLabel('Visit automatically').selectOption('Every week');
     await page.getByLabel('At', { exact: true }).fill('07:30');
     await page.getByLabel('After a release').selectOption({
       label: 'Visit the pages, and put the former release back if something that worked is lost',
@@ -80,7 +80,7 @@ describe('watching in the console', function () {
     expect(data).to.deep.include({ cron: '30 7 * * 1', afterPublishing: 'put-back', needsRehearsal: true });
     await page.reload();
     await page.getByText(/Next:/).waitFor();
-    expect(await page.getByLabel('Visit by itself').inputValue()).to.equal('weekly');
+    expect(await page.getByLabel('Visit automatically').inputValue()).to.equal('weekly');
     await context.close();
   });
 

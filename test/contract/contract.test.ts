@@ -23,8 +23,49 @@ describe('errors of fields', () => {
   it('point at the field with a JSON pointer (RFC 6901)', () => {
     expect(toPointer(['a/b', 0, 'c~d'])).to.equal('/a~1b/0/c~0d');
     expect(errorsOf({ name: 'x', items: [{ size: 1 }, { size: 'two' }] })).to.deep.equal([
-      { pointer: '/items/1/size', detail: 'Expected number, received string' },
+      { pointer: '/items/1/size', detail: 'This must be a number.' },
     ]);
+  });
+
+  it('say what should be there, in our words, whatever is wrong', () => {
+    const all = z.strictObject({
+      text: z.string().min(1).max(1_000),
+      key: z.string().regex(/^[a-z]+$/),
+      share: z.int().min(1).max(50),
+      pages: z.array(z.string()).min(2).max(3),
+      colour: z.enum(['red', 'green']),
+      format: z.literal('set/1'),
+      at: z.iso.datetime(),
+      place: z.union([z.string(), z.number()]),
+      isOn: z.boolean(),
+    });
+    const words = (value: unknown) =>
+      Object.fromEntries(
+        fieldErrors(all.safeParse(value).error!, all).map(({ pointer, detail }) => [pointer, detail]),
+      );
+    expect(words({})['/text']).to.equal('This is required.');
+    expect(words({})['/place']).to.equal('This is required.');
+    expect(
+      words({
+        ...{ text: '', key: 'A', share: 51, pages: ['/'], colour: 'blue' },
+        ...{ format: 'set/2', at: 'noon', place: [], isOn: 'yes' },
+      }),
+    ).to.deep.equal({
+      '/text': 'Write something here.',
+      '/key': 'This is not written in the form that belongs here.',
+      '/share': 'Use 50 or less.',
+      '/pages': 'List at least 2.',
+      '/colour': 'Use one of these: red, green.',
+      '/format': 'This must be set/1.',
+      '/at': 'Write the time like 2027-03-31T09:00:00Z.',
+      '/place': 'This has none of the forms that are possible here.',
+      '/isOn': 'This must be true or false.',
+    });
+    const more = words({ text: 'x'.repeat(1_001), share: 0.5, pages: ['1', '2', '3', '4'], isOn: 1, at: 5 });
+    expect(more['/text']).to.equal('Use at most 1,000 characters.');
+    expect(more['/share']).to.equal('This must be a whole number.');
+    expect(more['/pages']).to.equal('List at most 3.');
+    expect(more['/at']).to.equal('This must be a text.');
   });
 
   it('name the nearest key that is known at that place', () => {

@@ -103,7 +103,7 @@ describe('why the order matters, in words', () => {
     expect(because({ kind: 'settings', name: 'conf' })).to.equal(
       'the script of “Then” reads “conf”, which “First” sets',
     );
-    expect(because({ kind: 'stated' })).to.equal('somebody noted that “Then” needs “First”');
+    expect(because({ kind: 'stated' })).to.equal('a note says that “Then” needs “First”');
     expect(because({ kind: 'recipe' })).to.equal('the recipe of “Then” wants “First” first');
   });
 
@@ -126,7 +126,7 @@ describe('why the order matters, in words', () => {
       'Move “Then” to the end of the body, right below “First”',
     );
     expect(moveWords(move({}))).to.equal(
-      'Move “Then” right below “First”: somebody noted that “Then” needs “First”.',
+      'Move “Then” right below “First”: a note says that “Then” needs “First”.',
     );
   });
 

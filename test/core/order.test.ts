@@ -244,7 +244,7 @@ describe('the smallest set of moves', () => {
     const parts = line(['head-start', 'head-end', 'head-end']);
     const { moves } = rightOrder(parts, [stated(parts[2]!, parts[0]!)]);
     expect(moves.map(moveWords)).to.deep.equal([
-      'Move “S0” to the end of the head, right below “S2”: somebody noted that “S0” needs “S2”.',
+      'Move “S0” to the end of the head, right below “S2”: a note says that “S0” needs “S2”.',
     ]);
   });
 });

@@ -98,7 +98,7 @@ describe('values that become fields', () => {
   it('change nothing for visitors where the values are the same everywhere', () => {
     expect(event(withCode(plain, 'on'), withCode(written, 'on', account))).to.deep.equal([
       ['The field “account” is new: “TM-1”.', false],
-      ['“A” has its code written with other fields; visitors get the same.', false],
+      ['“A” uses other fields in its code; visitors get the same.', false],
     ]);
     const other = { ...account, staging: 'TM-9' };
     expect(event(withCode(plain, 'on'), withCode(written, 'on', other))[1]).to.deep.equal([
@@ -148,7 +148,7 @@ describe('the difference between two sets', () => {
       what: 'the archive',
       from: [snippet('a', { state: 'archived' })],
       to: [snippet('a')],
-      says: ['“A” is taken out of the archive and switched on.'],
+      says: ['“A” is restored from the archive and switched on.'],
     },
     {
       what: 'other pages',
@@ -160,7 +160,7 @@ describe('the difference between two sets', () => {
       what: 'another placement',
       from: [snippet('a')],
       to: [snippet('a', { parts: [part({ anchor: 'box', side: 'before' })] })],
-      says: ['“A” moves: its code now stands before the element #box; before, at the end of the body.'],
+      says: ['“A” moves: its code is now before the element #box; before, at the end of the body.'],
     },
     {
       what: 'new code',
@@ -178,7 +178,7 @@ describe('the difference between two sets', () => {
       what: 'a second part',
       from: [snippet('a')],
       to: [snippet('a', { parts: [part('body-end'), part('head-start')] })],
-      says: ['“A” has one part more, at the start of the head.'],
+      says: ['“A” has a new part, at the start of the head.'],
     },
     {
       what: 'the order',
@@ -314,7 +314,7 @@ describe('what differs in reach and in what a site defines', () => {
       words(base, site({ pageGroups: [group], fields: [field], consent, timeZone: 'Europe/Dublin' })),
     ).to.deep.equal([
       'The page group “G” is new: /a.',
-      'What visitors agree to is defined or read in another way.',
+      'Consent is defined or read differently.',
       'The field “f” is new: “1”.',
       'Hours are those of Europe/Dublin; before, of UTC.',
     ]);

@@ -2,14 +2,24 @@ import { execFile } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { OFFICE_HOURS } from '@pragmatica/demo';
 import { expect } from 'chai';
 import { BINARY } from '../support/cli.js';
 import { differenceOf, examplesOf } from '../support/paper-examples.js';
+import { send } from '../support/http.js';
 import { startStage, type Stage } from '../support/stage.js';
+import { linking, ownSite, survey } from '../support/surveys.js';
 
 /** Papers whose examples are run from top to bottom, each on a demo of its own. */
-const PAPERS = ['README.md', 'docs/tour.md', 'docs/recipes.md'];
+const PAPERS = [
+  'README.md',
+  'docs/tour.md',
+  'docs/recipes.md',
+  'docs/content-policy.md',
+  'docs/in-and-out.md',
+  'docs/without-the-gateway.md',
+];
 
 /** What is not run, and why. */
 const NOT_RUN: readonly (readonly [start: string, because: string])[] = [
@@ -17,6 +27,7 @@ const NOT_RUN: readonly (readonly [start: string, because: string])[] = [
   ['npx pragmatica sign-in', 'asks for the password; a token stands in for it'],
   ['export PRAGMATICA_SITE=skerrywick', 'is in the environment'],
   ['npx pragmatica insert public --out public-with-snippets --watch', 'goes on until it is stopped'],
+  ['git -C site diff', 'the folder is no repository'],
 ];
 
 /** Files that the examples read. */
@@ -58,8 +69,8 @@ describe('the examples in the papers', function () {
       try {
         for (const { command, output, line } of examplesOf(readFileSync(paper, 'utf8'))) {
           if (NOT_RUN.some(([start]) => command.startsWith(start))) continue;
-          await PREPARED[command]?.(stage);
-          const said = await typed(command, stage);
+          const stands = (await PREPARED[command]?.(stage, folder)) ?? {};
+          const said = withAll(await typed(replaced(command, stands), stage), stands);
           // Hints and progress (standard error) may be left out.
           const difference =
             output.length > 0 && differenceOf(output, said.out) !== undefined
@@ -96,8 +107,24 @@ describe('the examples in the papers', function () {
   }
 });
 
+/** What a run has in the place of what a paper has: addresses that are not there. */
+type Stands = Readonly<Record<string, string>>;
+
+function replaced(text: string, stands: Stands): string {
+  return Object.entries(stands).reduce((done, [written, real]) => done.replaceAll(written, real), text);
+}
+
+/** What was said, as the paper has it. */
+function withAll<Said extends { readonly out: string; readonly all: string }>(
+  said: Said,
+  stands: Stands,
+): Said {
+  const back = Object.fromEntries(Object.entries(stands).map(([written, real]) => [real, written]));
+  return { ...said, out: replaced(said.out, back), all: replaced(said.all, back) };
+}
+
 /** What has happened before an example, where the demo alone does not show it. */
-const PREPARED: Readonly<Record<string, (stage: Stage) => Promise<void>>> = {
+const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promise<Stands | void>>> = {
   async 'npx pragmatica order'({ client }) {
     const add = async (name: string, code: string) =>
       client.call('createSnippet', {
@@ -107,4 +134,67 @@ const PREPARED: Readonly<Record<string, (stage: Stage) => Promise<void>>> = {
     await add('Slip notice', "<script>slipNotice.show('Works on the slip');</script>");
     await add('Slip notice library', '<script>window.slipNotice = { show: console.log };</script>');
   },
+  async 'npx pragmatica policy try'(stage) {
+    await survey(stage, 'skerrywick');
+  },
+  'npx pragmatica pull site'(_stage, folder) {
+    rmSync(join(folder, 'site'), { recursive: true });
+    return Promise.resolve();
+  },
+  /** Two visitors' browsers have found something that the policy would block. */
+  async 'npx pragmatica policy'({ gatewayPort, providerPort }) {
+    const report = {
+      'document-uri': 'http://skerrywick.localhost/fares',
+      'effective-directive': 'img-src',
+      'blocked-uri': `http://tallymast.localhost:${providerPort}/tell?id=7`,
+      disposition: 'report',
+    };
+    for (const body of [report, report].map((one) => JSON.stringify({ 'csp-report': one })))
+      await send({
+        port: gatewayPort,
+        host: 'code.example.com',
+        path: '/policy-reports',
+        method: 'POST',
+        body,
+      });
+    await setTimeout(REPORTS_KEPT_MS);
+  },
+  /** Somebody has edited the files. */
+  'npx pragmatica push site --dry-run'(_stage, folder) {
+    const edit = (name: string, change: (text: string) => string) =>
+      writeFileSync(join(folder, 'site', name), change(readFileSync(join(folder, 'site', name), 'utf8')));
+    edit('snippets/tag-container.html', (text) => text.replace('height="0"', 'height="1"'));
+    edit('site.yaml', (text) =>
+      text
+        .replace('    - accessibility-menu\n', '')
+        .replace('    - harbour-chat\n', '    - accessibility-menu\n    - harbour-chat\n'),
+    );
+    writeFileSync(join(folder, 'site/snippets/tide-table.html'), TIDE_TABLE);
+    return Promise.resolve();
+  },
+  async 'npx pragmatica site add www.example.com --can site-box'() {
+    const counter = '<script src="https://tallymast.example/count.js"></script>';
+    const home = `<title>Tide Mill</title>${counter}${linking(...MILL_PAGES)}`;
+    const mill = await ownSite({ '/': home, ...Object.fromEntries(MILL_PAGES.map((path) => [path, home])) });
+    return {
+      'https://www.example.com': `http://mill.localhost:${mill.port}`,
+      'www.example.com': `mill.localhost:${mill.port}`,
+    };
+  },
 };
+
+/** Reports of browsers are written together, some times a second. */
+const REPORTS_KEPT_MS = 3_000;
+
+const MILL_PAGES = Array.from({ length: 14 }, (_, index) => `/page-${index}`);
+
+const TIDE_TABLE = `---
+name: Tide table
+pages:
+  - /timetables/*
+  - /nowhere
+parts:
+  - at: body-end
+---
+<p id="tides">High water at noon</p>
+`;

@@ -59,7 +59,7 @@ describe('an element that somebody clicked on', () => {
   it('that cannot take code says why', () => {
     const { choices, reason } = choose(page('/', '<img class="logo" here>'), [], 'inside');
     expect(choices).to.deep.equal([]);
-    expect(reason).to.match(/cannot stand at this side/);
+    expect(reason).to.match(/would change the page around it/);
   });
 
   it('is found again by its number, and the page is as it was', () => {

@@ -250,7 +250,7 @@ describe('a look at an address', function () {
     const { data } = await stage.client.call('showFirstLook', { params: { site: 'mill', survey: 'latest' } });
     expect(data).to.deep.equal({
       ...{ survey: 1, host: 'mill.localhost', environment: 'live' },
-      lines: ['All its 2 pages were read.', 'In them already: Tallymast visit counter (on one page).'],
+      lines: ['All its 2 pages were read.', 'Already in them: Tallymast visit counter (on one page).'],
     });
   });
 });

@@ -81,7 +81,7 @@ describe('who gets it, over the API', () => {
       const patch = (body: unknown) => refused('/sites/skerrywick', body, 'PATCH', { 'if-match': etag });
       const group = { key: 'a', name: 'A', patterns: ['/a'] };
       expect(await patch({ pageGroups: [group, group] })).to.deep.equal([
-        '/pageGroups/1/key This key is there twice.',
+        '/pageGroups/1/key This key is listed twice.',
       ]);
       expect((await patch({ pageGroups: [{ ...group, patterns: ['@b'] }] }))[0]).to.include(
         'patterns, not other groups',
@@ -101,7 +101,7 @@ describe('who gets it, over the API', () => {
       const field = { name: 'Account', type: 'id', label: 'A' };
       expect((await patch({ fields: [field] }))[0]).to.match(/^\/fields\/0\/name/);
       expect((await patch({ fields: [{ ...field, name: 'a', value: 'x y' }] }))[0]).to.match(
-        /^\/fields\/0\/value It may hold/,
+        /^\/fields\/0\/value Use only/,
       );
     });
 
@@ -295,7 +295,7 @@ describe('who gets it, over the API', () => {
       ['nowhere', false],
     ]);
     expect(results[1]!.message).to.equal(
-      '“Account at Tallymast” cannot be “not one”. It may hold letters, digits, dots, colons, slashes, dashes and underscores.',
+      '“Account at Tallymast” cannot be “not one”. Use only letters, digits, dots, colons, slashes, dashes and underscores.',
     );
     const show = async (site: string) =>
       (await stage.client.call('showSite', { params: { site } })).data.fields[0]!;

@@ -157,7 +157,7 @@ describe('recipes over the API', () => {
         site: 'quay',
         isDone: false,
         message:
-          '“Gauge” cannot be “not one”. It may hold letters, digits, dots, colons, slashes, dashes and underscores.',
+          '“Gauge” cannot be “not one”. Use only letters, digits, dots, colons, slashes, dashes and underscores.',
       },
     ]);
     const { data: quay } = await stage.client.call('showSite', { params: { site: 'quay' } });

@@ -45,7 +45,7 @@ describe('what a survey sees', function () {
         accounts: ['TM-1887'],
         examples: ['/news', '/news/new-vessel', '/news/seal-counting'],
         words:
-          'The same code as “Visit counter”, written into the site itself. On 4 pages both are there, so it runs twice.',
+          'The same code as “Visit counter”, in the site itself. On 4 pages both are there, so it runs twice.',
       });
     });
 

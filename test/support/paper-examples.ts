@@ -75,6 +75,7 @@ const VARYING: readonly (readonly [RegExp, string])[] = [
   [/(?<=by )(?:set-up|admin)/g, 'SOMEBODY'],
   // Pages are read side by side, so things are found in any order.
   [/^\d+ +(?=(?:copy|ours|altered|foreign) )/g, 'ID '],
+  [/\b[0-9a-f]{20}(?=\.js)/g, 'HASH'],
   [/(?<=pragmatica-preview=)[\w.-]+/g, 'SECRET'],
 ];
 

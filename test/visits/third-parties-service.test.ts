@@ -134,7 +134,7 @@ describe('what other hosts get in the visits of a site', function () {
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page
       .getByRole('group', { name: 'Other rules for single hosts' })
-      .getByText('A hostname like www.example.com')
+      .getByText('Write a host name like www.example.com')
       .waitFor();
     await page.getByRole('button', { name: 'Remove the rule for no host' }).click();
     await page.getByRole('button', { name: 'Save', exact: true }).click();
@@ -150,7 +150,7 @@ describe('what other hosts get in the visits of a site', function () {
     await told.getByText('Visit counter').waitFor();
     expect(await page.getByRole('link', { name: 'Let stand-ins answer instead' }).count()).to.equal(0);
     await page.goto(`/sites/${SITE}/check/browser/${round.number}/1`);
-    await page.getByRole('heading', { name: 'What providers were told' }).waitFor();
+    await page.getByRole('heading', { name: 'What was reported to providers' }).waitFor();
     await page.getByText('T-7').first().waitFor();
     expect(problems.filter((one) => !one.includes('422'))).to.deep.equal([]);
     await context.close();

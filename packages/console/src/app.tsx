@@ -107,6 +107,8 @@ const router = createBrowserRouter([
     element: <Shell />,
     children: [
       { index: true, element: <SitesView /> },
+      // The sign-in is at every address; whoever looks for it at one of its own is on the way in.
+      { path: 'sign-in', element: <Navigate to="/" replace /> },
       { path: 'fields', element: <FieldsView /> },
       {
         path: 'help',

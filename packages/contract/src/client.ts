@@ -1,7 +1,9 @@
+import { formatMessage } from '@pragmatica/core';
 import type { z } from 'zod';
 import type { Endpoint, EndpointCall, EndpointResult } from './endpoint.js';
 import { endpoints, type EndpointName, type Endpoints } from './endpoints/index.js';
 import { problem as problemSchema, type Problem } from './schemas/index.js';
+import { CLIENT_TEXTS } from './texts/client-texts.js';
 
 export const API_BASE = '/api/v1';
 
@@ -23,10 +25,7 @@ export class ApiError extends Error {
 /** The service could not be reached, or what answered is not it. */
 export class UnreachableError extends Error {
   constructor(address: string, cause: unknown) {
-    super(
-      `Nothing that is Pragmatica answers at ${address}. Is the service running (npm start), and is the address right?`,
-      { cause },
-    );
+    super(formatMessage(CLIENT_TEXTS.unreachable, { address }), { cause });
     this.name = 'UnreachableError';
   }
 }

@@ -1,6 +1,8 @@
-import type { Params } from '@pragmatica/core';
+import { formatMessage, type Params } from '@pragmatica/core';
 import { closest, distance } from 'fastest-levenshtein';
 import type { z } from 'zod';
+import './issue-words.js';
+import { ISSUE_TEXTS } from './texts/issue-texts.js';
 
 export interface FieldError {
   /** JSON Pointer (RFC 6901). */
@@ -23,7 +25,7 @@ export function fieldErrors(error: z.ZodError, schema: z.ZodType): FieldError[] 
         detail: unknownKeyWords(key, known),
       }));
     }
-    return [{ pointer: toPointer(issue.path), detail: issueWords(issue) }];
+    return [{ pointer: toPointer(issue.path), detail: issue.message }];
   });
 }
 
@@ -36,19 +38,17 @@ export function toPointer(path: readonly PropertyKey[]): string {
 export function nearest(name: string, known: readonly string[]): string | undefined {
   if (known.length === 0) return undefined;
   const best = closest(name.toLowerCase(), known);
-  return distance(name.toLowerCase(), best) <= Math.max(2, best.length * NEAR) ? best : undefined;
+  const away = distance(name.toLowerCase(), best);
+  // Two short names that share no letter are as far from each other as they are long.
+  const limit = Math.min(Math.max(2, best.length * NEAR), best.length - 1);
+  return away <= limit ? best : undefined;
 }
 
 function unknownKeyWords(key: string, known: readonly string[]): string {
   const near = nearest(key, known);
-  if (near !== undefined) return `There is no "${key}" here. Did you mean "${near}"?`;
-  return `There is no "${key}" here. Known are: ${known.join(', ')}.`;
-}
-
-function issueWords(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_type' && issue.message.includes('received undefined'))
-    return 'This is required.';
-  return issue.message.replace(/^Invalid input: /, '').replace(/^expected/, 'Expected');
+  return near === undefined
+    ? formatMessage(ISSUE_TEXTS.unknown, { key, known: known.join(', ') })
+    : formatMessage(ISSUE_TEXTS.unknownNear, { key, near });
 }
 
 interface Definition {

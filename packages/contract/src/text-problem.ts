@@ -1,5 +1,6 @@
 import type { FieldError } from './field-errors.js';
 import { toPointer } from './field-errors.js';
+import { FIELD_TEXTS } from './texts/field-texts.js';
 
 const NUL = '\0';
 const LONE_SURROGATE = /(?<![\ud800-\udbff])[\udc00-\udfff]|[\ud800-\udbff](?![\udc00-\udfff])/;
@@ -32,15 +33,11 @@ export function textProblem(value: unknown): FieldError | undefined {
 const LINES: ReadonlySet<unknown> = new Set(['name', 'label', 'message', 'tokenName']);
 
 function lineProblem(text: string, field: string | number | undefined): string | undefined {
-  return LINES.has(field) && /\p{Cc}/u.test(text)
-    ? 'Keep it on one line, without control characters.'
-    : undefined;
+  return LINES.has(field) && /\p{Cc}/u.test(text) ? FIELD_TEXTS.oneLine : undefined;
 }
 
 function problemOf(text: string): string | undefined {
-  if (text.includes(NUL))
-    return 'This text holds a null character, which no page can hold. It was probably copied from a damaged file.';
-  if (LONE_SURROGATE.test(text))
-    return 'This text holds half a character (a lone surrogate). It was probably cut in the middle of an emoji: copy it again.';
+  if (text.includes(NUL)) return FIELD_TEXTS.nullCharacter;
+  if (LONE_SURROGATE.test(text)) return FIELD_TEXTS.loneSurrogate;
   return undefined;
 }

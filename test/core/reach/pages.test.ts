@@ -76,10 +76,10 @@ describe('regular expressions in page patterns', () => {
 
   it('are refused where they cannot be matched in one pass, with the reason', () => {
     for (const [source, reason] of [
-      ['/((?=a)a)', /looks around or back/],
+      ['/((?=a)a)', /looks ahead or back/],
       ['/(?:a)', /cannot begin with a question mark/],
-      ['/(a\\b)', /looks around or back/],
-      ['/([)', /no valid regular expression/],
+      ['/(a\\b)', /looks ahead or back/],
+      ['/([)', /regular expression within the brackets is not valid/],
       ['/((?:(?:a{50}){50}){50})', /too large/],
     ] as const)
       expect(pagePatternProblem(source), source).to.match(reason);
@@ -181,7 +181,7 @@ describe('page patterns', () => {
     expect(pagePatternProblem('/:a/:a')).to.include('":a" is used twice');
     expect(pagePatternProblem('/a#b')).to.include('servers never see it');
     expect(pagePatternProblem('//mill.example')).to.include('/*');
-    expect(pagePatternProblem('/([)')).to.include('no valid regular expression');
+    expect(pagePatternProblem('/([)')).to.include('regular expression within the brackets is not valid');
     expect(pagePatternProblem('@Confirmation pages')).to.include('@confirmation-pages');
     expect(pagePatternProblem('@confirmation')).to.equal(undefined);
   });

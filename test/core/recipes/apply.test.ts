@@ -148,7 +148,7 @@ describe('applying a recipe', () => {
       {
         index: 1,
         message:
-          '“Container” cannot be “two words”. It may hold letters, digits, dots, colons, slashes, dashes and underscores.',
+          '“Container” cannot be “two words”. Use only letters, digits, dots, colons, slashes, dashes and underscores.',
       },
     ]);
   });

@@ -65,7 +65,7 @@ describe('letting pasted code follow a recipe', () => {
 
   it('is refused with what differs', () => {
     const settings = "<script>\n window.talk = { room: 'quay', greeting: 'Ask' };\n</script>";
-    expect(problem(LOADER)).to.equal('It lacks the piece “settings” of “Chat”.');
+    expect(problem(LOADER)).to.equal('The piece “settings” of “Chat” is missing.');
     expect(problem(LOADER, settings.replace(' };', ', colour: 1 };'))).to.equal(
       'Its code is not what the piece “settings” of “Chat” says.',
     );
@@ -76,7 +76,7 @@ describe('letting pasted code follow a recipe', () => {
       '“Room” cannot be “a b”.',
     );
     expect(problem(LOADER, settings.replace('Ask', 'Ask \\x41'))).to.equal(
-      'A value in its code is written in a way in which a field would not be.',
+      'A value in its code is written differently from how a field would write it.',
     );
   });
 

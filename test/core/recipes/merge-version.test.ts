@@ -229,15 +229,15 @@ describe('what differs between two versions of a recipe', () => {
       'The part “settings” is gone.',
       'It asks for language.',
       'It no longer asks for room.',
-      'There is one step more at the provider: Put it on the list.',
-      'Before it must come biscuitkeel-question.',
-      'It may stand twice on a page.',
+      'There is a new step at the provider: Put it on the list.',
+      'Must come before it: biscuitkeel-question.',
+      'It can be on a page more than once.',
       'It floats at the left.',
       'It is recognised by other addresses or names.',
     ]);
     expect(recipeDifference(next, FIRST).slice(-4)).to.deep.equal([
-      'Before it need no longer come biscuitkeel-question.',
-      'It may stand on a page only once.',
+      'No longer has to come before it: biscuitkeel-question.',
+      'It can be on a page only once.',
       'It no longer floats over the page.',
       'It is recognised by other addresses or names.',
     ]);

@@ -216,12 +216,12 @@ describe('recipes', () => {
       [
         'with a field that nothing uses',
         code('<script src="https://a.example/a.js"></script>'),
-        /^\/fields\/0\/name No part’s code has @{id}/,
+        /^\/fields\/0\/name No part uses @{id}/,
       ],
       [
         'with a field where nothing is safe',
         code('<script src="https://a.example/a.js"></script><!-- @{id} -->'),
-        /^\/parts\/0\/code @{id} cannot stand there. It stands in a comment/,
+        /^\/parts\/0\/code @{id} is not possible there. It is in a comment/,
       ],
       [
         'with code that would change the page',
@@ -231,22 +231,22 @@ describe('recipes', () => {
       [
         'with an example that is none',
         { fields: [{ ...good.fields[0]!, example: 'two words' }] },
-        /^\/fields\/0\/example It may hold/,
+        /^\/fields\/0\/example Use only/,
       ],
       [
         'with two pieces of one name',
         { parts: [good.parts[0]!, good.parts[0]!] },
-        /^\/parts\/1\/key “a” is there twice/,
+        /^\/parts\/1\/key “a” is listed twice/,
       ],
       [
         'with an address pattern that is none',
         { recognise: { ...NOTHING, addresses: ['https://[/x'] } },
-        /^\/recognise\/addresses\/0 This is no address pattern/,
+        /^\/recognise\/addresses\/0 This is not an address pattern/,
       ],
       [
         'with a regular expression in one',
         { recognise: { ...NOTHING, addresses: ['https://a.example/((?:a+)+)b'] } },
-        /^\/recognise\/addresses\/0 This is no address pattern/,
+        /^\/recognise\/addresses\/0 This is not an address pattern/,
       ],
       ['when they come before themselves', { after: ['chat'] }, /^\/after\/0 It cannot come before itself/],
       [

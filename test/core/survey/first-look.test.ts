@@ -62,10 +62,7 @@ describe('a first look', () => {
     firstLook({ pages: 12, failed: 0, hasMore: false, things: [], withPolicy: 0, ...change });
 
   it('says how much was seen, and that nothing is there', () => {
-    expect(look({})).to.deep.equal([
-      'All its 12 pages were read.',
-      'Nothing of any provider stands in them yet.',
-    ]);
+    expect(look({})).to.deep.equal(['All its 12 pages were read.', 'No provider’s code is in them yet.']);
     expect(look({ pages: 1, hasMore: true })[0]).to.equal('One of its pages was read; there are more.');
     expect(look({ pages: 0, failed: 3 })).to.deep.equal(['No page could be read.']);
     expect(look({ failed: 2 })[1]).to.equal('2 pages could not be read.');
@@ -83,15 +80,15 @@ describe('a first look', () => {
       withPolicy: 1,
     });
     expect(lines.slice(1)).to.deep.equal([
-      'In them already: Tallymast, Biscuitkeel, Parlanook (on 4 pages) and Sundial (on one page).',
+      'Already in them: Tallymast, Biscuitkeel, Parlanook (on 4 pages) and Sundial (on one page).',
       'Visits are counted more than once: Tallymast and Sundial. Is each of them still wanted?',
       'Visitors are asked for consent by Biscuitkeel. Say under Settings how it keeps the answer, and snippets can wait for it.',
-      'One page says which scripts may run on it (a content policy). What you add has to be let in there.',
+      'One page says which scripts may run on it (a content policy). What you add must be allowed there.',
     ]);
   });
 
   it('counts what it does not name', () => {
     const many = Array.from({ length: 9 }, (_, i) => thing(`P${String(i)}`, 'other', 12));
-    expect(look({ things: many })[1]).to.equal('In them already: P0, P1, P2, P3, P4, P5 and 3 more.');
+    expect(look({ things: many })[1]).to.equal('Already in them: P0, P1, P2, P3, P4, P5 and 3 more.');
   });
 });

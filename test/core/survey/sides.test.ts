@@ -83,7 +83,7 @@ describe('what visitors get, beside what the site’s own server sends', () => {
     expect(lines).to.deep.equal([
       'The content policy of the page /pay is changed in transit.',
       'Other elements arrive than were sent on 3 pages, such as /a.',
-      'The page /old answers only where visitors go.',
+      'The page /old answers only at the address visitors use.',
       '2 pages, such as /draft, answer only at the site’s own server.',
     ]);
   });

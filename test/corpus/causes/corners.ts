@@ -57,7 +57,7 @@ export const CORNERS: CauseKind = {
       'one lies high above',
       '& { position: fixed; bottom: 20px; right: 20px; z-index: 2147483647 }',
       CORNER.replace('}', '; z-index: 10 }'),
-      /“Summer offer” lies on top/,
+      /“Summer offer” is on top/,
     ),
     wrong(
       'the box is made by a style attribute',

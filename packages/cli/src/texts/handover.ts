@@ -1,7 +1,7 @@
 import { catalogue } from '@pragmatica/core';
 
 export const HANDOVER = catalogue('cli.handover', {
-  description: 'a link to the blocks to paste, for somebody without an account: make one, list them, end one',
+  description: 'a link to the blocks to paste, for somebody without an account: make, list or end one',
   days: 'for so long the link works',
   end: 'let this one work no longer',
   list: 'list those that still work',

@@ -87,7 +87,7 @@ export const SURVEY = catalogue('cli.survey', {
   ignoreWhy: 'why, for those who wonder later',
   ignoreUndo: 'tell of it again',
   ignored: 'It is left alone from now on.',
-  heeded: 'It is told of again.',
+  heeded: 'It is reported again.',
 
   coverageOf: 'which pages each snippet is on, and which it should be on',
   asCsv: 'print a table of sections and snippets as CSV',

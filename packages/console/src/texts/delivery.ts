@@ -3,7 +3,7 @@ import { catalogue } from '@pragmatica/core';
 export const DELIVERY = catalogue('console.delivery', {
   title: 'How pages get their code',
   intro:
-    'The gateway is one way. Where it can’t stand before a site, code comes in by one line, by pasted blocks, by includes, from your own server, or into a folder of files.',
+    'Through the gateway, by one line that is pasted once, by pasted blocks, by includes, from your own server, or in a folder of files.',
   hostsTitle: 'This site’s hosts',
   hostsText:
     'Each host gets its code in one way. Changing it affects no snippet; the checks then tell you what that way cannot do.',

@@ -1,6 +1,10 @@
 import { catalogue } from '@pragmatica/core';
 
 export const FINDINGS = catalogue('console.findings', {
+  noSnippets: 'No snippets to check yet',
+  noSnippetsText:
+    'As soon as you add one, the checks read it and tell you here what is wrong, why it matters and what to do.',
+  addSnippet: 'Add a snippet',
   lineGoes: 'goes',
   lineComes: 'comes',
   notKnown: 'What the checks could not know',
@@ -11,7 +15,7 @@ export const FINDINGS = catalogue('console.findings', {
   unknownHosts:
     'The hosts: the site has none yet, so {checks, plural, one {# check} other {# checks}} could not tell how its pages get their code.',
   unknownRecipes:
-    'Recipes: there are none, so {checks, plural, one {# check} other {# checks}} had nothing to compare with.',
+    'Recipes: you have none, so {checks, plural, one {# check} other {# checks}} could not compare your code with a known install.',
   toSurvey: 'Survey the site',
   siteItself: 'The site itself',
   linesStayThey: 'unchanged lines',

@@ -77,6 +77,8 @@ export const RECIPES = catalogue('console.recipes', {
   installsBehind:
     '{count, plural, one {# snippet follows an older version of its recipe.} other {# snippets follow an older version of their recipes.}}',
   seeWhatWould: 'See what would change',
+  places: '{places}',
+  toSites: 'Go to your sites',
   noRecipesYet: 'No recipes yet',
   openSnippetWorks:
     'Open a snippet that works and create a recipe from it: its accounts become fields, and you can install it on other sites in a minute. Or import a recipe from a file.',

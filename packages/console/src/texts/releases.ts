@@ -4,6 +4,7 @@ export const RELEASES = catalogue('console.releases', {
   releases: 'Releases',
   everythingWasEver:
     'Everything that was ever published. You can put any release back at once; the draft stays as it is.',
+  toDraft: 'Open the draft',
   nothingWasPublished: 'Nothing published yet',
   firstReleaseAppears: 'The first release appears here when you publish the draft.',
   snippetsSnippets: '· {snippets} snippets on',

@@ -11,7 +11,8 @@ export const SIGN_IN = catalogue('console.sign-in', {
   usePassword: 'Set password',
   pragmatica: 'Pragmatica',
   sign: 'Sign in',
-  firstTimeOne: 'The first time, with the one-time password that the service printed when it started.',
-  name: 'Name',
+  firstTimeOne:
+    'First time here? Sign in as admin, with the one-time password that the service printed when it started.',
+  name: 'User name',
   password: 'Password',
 });

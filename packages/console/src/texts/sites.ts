@@ -2,7 +2,7 @@ import { catalogue } from '@pragmatica/core';
 
 export const SITES = catalogue('console.sites', {
   pendingChanges: '{count, plural, one {# change} other {# changes}}',
-  onlyTheAddress: 'Just enter its address. Pragmatica has a look and tells you what it found.',
+  onlyTheAddress: 'Just enter its address. Pragmatica looks at the site and tells you what it found.',
   address: 'Address of the site',
   addressHint: 'As you type it into a browser.',
   lookAtIt: 'Have a look',
@@ -36,6 +36,8 @@ export const SITES = catalogue('console.sites', {
   moreSites: 'More sites',
   noSiteHas: 'No site has “{asked}” in its name or hosts.',
   noSite: 'No site',
+  noneNeedsYou: '{which} needs your attention.',
+  noneHasChanges: '{which} has changes that are not live.',
   noSiteAsked: 'No site with “{asked}” in its name or hosts',
   noLiveHost: 'no live host',
   nothingPublished: 'nothing published',
@@ -43,7 +45,7 @@ export const SITES = catalogue('console.sites', {
   snippetOffOff: '{on} {on, plural, one {snippet} other {snippets}} on, {off} off',
   checkingLastChange: 'checking the last change…',
   whatSavedWhat: 'Everything saved is live.',
-  fromFile: 'From a file…',
+  fromFile: 'Import a site…',
   siteFile: 'Site file',
   notASite: '{file} is not a site',
   notASiteText:

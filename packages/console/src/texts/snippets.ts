@@ -37,6 +37,6 @@ export const SNIPPETS = catalogue('console.snippets', {
   switchedOff: '{count, plural, one {One snippet is} other {# snippets are}} off in the draft',
   putAway: '{count, plural, one {One snippet is} other {# snippets are}} in the archive',
   undo: 'Undo',
-  strip: 'On {page}: page strip',
-  stripShort: 'On {page}',
+  strip: 'See it on {page}: page strip',
+  stripShort: 'See it on {page}',
 });

@@ -1,6 +1,7 @@
 import { catalogue } from '@pragmatica/core';
 
 export const STRIP = catalogue('console.strip', {
+  firstSteps: 'First steps for this site',
   notPage: 'Not on this page',
   everySnippetRuns: 'Every snippet runs here.',
   openingHoursChange: 'Opening hours change this page {untilLocal}.',

@@ -74,6 +74,7 @@ export const SURVEY = catalogue('console.survey', {
   showIgnored: 'Show ignored',
   search: 'Find code, a provider or an account',
   searchPlaceholder: 'Find code, a provider or an account',
+  nothingThere: 'No scripts of providers are in the pages that were read, only the site’s own files.',
   nothingFits: 'Nothing matches.',
   pages: '{count, plural, one {one page} other {# pages}}',
   more: 'More',

@@ -11,6 +11,10 @@ export const VERIFICATION = catalogue('console.verification', {
   reallyThere: 'Is it really there?',
   savedNotLive:
     'Saved is not live, and live is not always delivered: a cache may serve an old copy of the page, or the theme may have the same code too.',
+  nothingLive: 'Nothing is published yet',
+  nothingLiveText:
+    'Visitors get none of your snippets so far. Publish the draft, then check here that it really arrives.',
+  toDraft: 'Open the draft',
   everythingStandsWhere: 'Everything is where it should be.',
   snippets: 'Snippets',
   pagesLooked: 'Pages checked',

@@ -49,7 +49,7 @@ export const VISITS = catalogue('console.visits', {
 
   screen: 'On the screen',
   ran: 'What ran, in this order',
-  ranLead: 'Async files run when they arrive, wherever they stand in the page.',
+  ranLead: 'Async files run when they arrive, wherever they are in the page.',
   inPage: 'code in the page',
   times: '{count} times',
   weighThem: 'Measure it: the same pages without each snippet',
@@ -62,7 +62,7 @@ export const VISITS = catalogue('console.visits', {
   unknown: 'not known',
   through: '{name} through {file}',
 
-  reports: 'What providers were told',
+  reports: 'What was reported to providers',
   reportsLead: 'Beacons, pixels and calls that send something, and who answered them.',
   told: 'Host',
   reportCount: 'Reports',
@@ -114,6 +114,9 @@ export const VISITS = catalogue('console.visits', {
   whyTitle: 'Why doesn’t it show?',
   whyLead: 'One answer, from your settings all the way to the provider.',
   what: 'What doesn’t show?',
+  emptyUnpublished:
+    'Nothing is published yet. A rehearsal opens your pages with the draft in them and shows how far each snippet gets, before any visitor does.',
+  chooseSnippet: 'Choose a snippet',
   wholePage: 'Something else: this page looks wrong',
   page: 'Page',
   consentOf: 'The visitor has',

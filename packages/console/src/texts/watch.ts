@@ -18,8 +18,8 @@ export const WATCH = catalogue('console.watch', {
   leftOut: 'Not expected',
   legend: 'What the marks mean',
 
-  settings: 'When to look, and what then',
-  byItself: 'Visit by itself',
+  settings: 'When to check, and what happens then',
+  byItself: 'Visit automatically',
   never: 'Never',
   otherRhythm: 'As planned: {words}',
   nextAt: 'Next:',
@@ -31,7 +31,7 @@ export const WATCH = catalogue('console.watch', {
   putBackHint:
     'Only after a second look, and never for what a provider broke: another release would not help there.',
   byHand:
-    'Not for {hosts}: somebody has to carry the code there first. Visit the pages yourself once that is done.',
+    'Not for {hosts}: somebody has to paste or upload the code there first. Visit the pages yourself once that is done.',
   beforeRelease: 'Before a release',
   rehearsal: 'Publish only what a rehearsal tried and found well',
   rehearsalHint: 'Rehearse the draft under “In a real browser”. Any change after that asks for another one.',
@@ -62,7 +62,7 @@ export const WATCH = catalogue('console.watch', {
   save: 'Save',
   saved: 'Saved.',
 
-  told: 'Who is told',
+  told: 'Who gets notices',
   toldLead: 'One message for one cause, when something is lost and when it works again.',
   nobody: 'Nobody yet. Add a webhook, or a mail address above.',
   webhookUrl: 'Address of the program',
@@ -72,7 +72,7 @@ export const WATCH = catalogue('console.watch', {
   removeWebhook: 'Remove',
   removeWebhookOf: 'Remove the webhook to {url}',
   removeTitle: 'Remove this webhook?',
-  removeText: '{url} is told nothing from then on. Its secret cannot be brought back.',
+  removeText: '{url} gets no more notices. Its secret cannot be recovered.',
   leave: 'Keep it',
   secretTitle: 'The secret of this webhook',
   secretText: 'Give it to the program, which checks the signature with it. It is not shown again.',
@@ -82,7 +82,7 @@ export const WATCH = catalogue('console.watch', {
   test: 'Send a test',
   testSent: 'A test is on its way. It appears below.',
 
-  notices: 'What was told',
+  notices: 'Notices',
   noticesEmpty: 'Nothing yet. Nothing has been lost.',
   arrived: 'Arrived',
   failed: 'Given up after {attempts, plural, one {# attempt} other {# attempts}}',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Endpoint } from '../endpoint.js';
 import * as schemas from '../schemas/index.js';
 import { hostOfSite, items, site } from './params.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const survey = site.extend({ survey: schemas.surveyReference });
 const sighting = site.extend({ sighting: z.coerce.number().int() });
@@ -100,7 +101,7 @@ export const surveysEndpoints = {
     path: '/sites/{site}/surveys/{survey}/page',
     summary: 'All that a survey knows of one page',
     params: survey,
-    query: z.strictObject({ path: z.string().startsWith('/', 'A path starts with a slash.').max(1_000) }),
+    query: z.strictObject({ path: z.string().startsWith('/', FIELD_TEXTS.pathForm).max(1_000) }),
     response: schemas.pageDetail,
   },
   showFirstLook: {

@@ -1,23 +1,24 @@
 import { z } from 'zod';
 import { timestamp } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 /** Names of headers and cookies are tokens (RFC 9110, 5.6.2); headers that frame a request are none of anybody's. */
 const token = z
   .string()
-  .regex(/^[!#$%&'*+.^_`|~0-9A-Za-z-]{1,100}$/, 'Use letters, digits and dashes.')
+  .regex(/^[!#$%&'*+.^_`|~0-9A-Za-z-]{1,100}$/, FIELD_TEXTS.tokenForm)
   .refine(
     (name) =>
       !/^(?:host|connection|content-length|transfer-encoding|upgrade|te|trailer|keep-alive|expect)$/i.test(
         name,
       ),
-    'This header is the connection’s own.',
+    FIELD_TEXTS.headerReserved,
   );
 // What may stand in a header; nothing that would begin another one.
 const value = z
   .string()
-  .min(1, 'Write what opens it.')
+  .min(1, FIELD_TEXTS.secretMissing)
   .max(2_000)
-  .regex(/^[\x20-\x7e]*$/, 'Use plain characters, without line breaks.');
+  .regex(/^[\x20-\x7e]*$/, FIELD_TEXTS.plainCharacters);
 
 /** What opens a host that is not public. */
 export const hostSecret = z
@@ -26,16 +27,16 @@ export const hostSecret = z
       kind: z.literal('basic'),
       name: z
         .string()
-        .min(1, 'Write the user’s name.')
+        .min(1, FIELD_TEXTS.userMissing)
         .max(200)
-        .regex(/^[^:\p{Cc}]*$/u, 'A colon is not allowed here.'),
-      value: z.string().min(1, 'Write the password.').max(2_000),
+        .regex(/^[^:\p{Cc}]*$/u, FIELD_TEXTS.noColon),
+      value: z.string().min(1, FIELD_TEXTS.hostPasswordMissing).max(2_000),
     }),
     z.strictObject({ kind: z.literal('header'), name: token, value }),
     z.strictObject({
       kind: z.literal('cookie'),
       name: token,
-      value: value.regex(/^[^;,"\\ ]*$/, 'A cookie holds no spaces, quotes, commas or semicolons.'),
+      value: value.regex(/^[^;,"\\ ]*$/, FIELD_TEXTS.cookieValue),
     }),
     z.strictObject({
       kind: z.literal('form'),
@@ -44,10 +45,10 @@ export const hostSecret = z
         .max(200)
         .default('')
         .meta({ description: 'Of the user; empty where only a password is asked for.' }),
-      value: z.string().min(1, 'Write the password.').max(2_000),
+      value: z.string().min(1, FIELD_TEXTS.hostPasswordMissing).max(2_000),
       page: z
         .string()
-        .startsWith('/', 'A path starts with a slash.')
+        .startsWith('/', FIELD_TEXTS.pathForm)
         .max(1_000)
         .default('/')
         .meta({ description: 'The page with the form.' }),

@@ -4,16 +4,15 @@ import {
   NAMED_PLACEMENTS,
   PART_PERS,
   SelectorError,
+  formatMessage,
   normalSelector,
 } from '@pragmatica/core';
 import { z } from 'zod';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const key = z
   .string()
-  .regex(
-    KEY_PATTERN,
-    'Use 1 to 63 lower-case letters, digits and dashes, beginning and ending with a letter or digit.',
-  )
+  .regex(KEY_PATTERN, FIELD_TEXTS.keyForm)
   .meta({ description: 'Names the thing in addresses and commands.', example: 'harbour-chat' });
 
 export const environment = z.enum(['staging', 'live']);
@@ -35,13 +34,14 @@ export const messageParams = z.record(
 export const message = z.object({ id: z.string(), params: messageParams });
 
 /** One line of text that must hold something. */
-export const title = z
-  .string()
-  .trim()
-  .min(1, 'Write something here.')
-  .max(120, 'Keep it under 120 characters.');
+export const title = z.string().trim().min(1).max(120);
 
-export const text = z.string().max(2000, 'Keep it under 2,000 characters.');
+export const text = z.string().max(2000);
+
+const PLACEMENT_FORM = formatMessage(FIELD_TEXTS.placementForm, {
+  placements: NAMED_PLACEMENTS.join(', '),
+  sides: ANCHOR_SIDES.join(', '),
+});
 
 export const placement = z
   .union(
@@ -60,25 +60,21 @@ export const placement = z
         side: z.enum(ANCHOR_SIDES),
       }),
     ],
-    `Use ${NAMED_PLACEMENTS.join(', ')}, {"anchor": "an-id", "side": "inside"} or {"selector": "main > p", "side": "after"}. Sides are ${ANCHOR_SIDES.join(', ')}.`,
+    PLACEMENT_FORM,
   )
   .meta({ description: 'Where a part goes in the page.' });
 
 /** A day, in the site's time zone. */
 export const day = z.iso
-  .date('Write the day like 2027-03-31.')
+  .date(FIELD_TEXTS.dayForm)
   .meta({ description: 'A day in the site’s time zone (RFC 3339 full-date).', example: '2027-03-31' });
 
 /** Why somebody does something that is not the rule; it is read by others later. */
-export const reason = z
-  .string()
-  .trim()
-  .min(3, 'Say why, for those who wonder later.')
-  .max(500, 'Keep it under 500 characters.');
+export const reason = z.string().trim().min(3, FIELD_TEXTS.reasonMissing).max(500);
 
 export const statement = z
   .string()
-  .max(2000, 'Keep it under 2,000 characters.')
+  .max(2000)
   .meta({ description: 'What the provider says of where the code goes, word for word.' });
 
 export const partPer = z.enum(PART_PERS).meta({
@@ -95,15 +91,9 @@ const NUL = '\0';
 
 export const code = z
   .string()
-  .min(1, 'Paste the code here.')
-  .max(
-    MAX_CODE_LENGTH,
-    'This is longer than 512 KiB; a snippet should load large scripts instead of holding them.',
-  )
-  .refine(
-    (value) => !value.includes(NUL),
-    'The code holds a null character. It was probably copied from a damaged file.',
-  );
+  .min(1, FIELD_TEXTS.codeMissing)
+  .max(MAX_CODE_LENGTH, FIELD_TEXTS.codeTooLong)
+  .refine((value) => !value.includes(NUL), FIELD_TEXTS.codeNull);
 
 export const change = z
   .object({ by: z.string(), at: timestamp })
@@ -117,11 +107,7 @@ export const newestQuery = z.strictObject({
 
 /** A page of a list that can be searched. */
 export const pageQuery = newestQuery.extend({
-  q: z
-    .string()
-    .max(200, 'Keep it under 200 characters.')
-    .default('')
-    .meta({ description: 'Words that must all be there.' }),
+  q: z.string().max(200).default('').meta({ description: 'Words that must all be there.' }),
 });
 
 export const nextPage = z
@@ -129,7 +115,7 @@ export const nextPage = z
   .nullable()
   .meta({ description: 'Pass it as `after` for the page that follows; null on the last one.' });
 
-export const path = z.string().startsWith('/', 'A path starts with a slash.').max(1_000);
+export const path = z.string().startsWith('/', FIELD_TEXTS.pathForm).max(1_000);
 
 /** What is wrong with a selector, in words; undefined for nothing. */
 function selectorFault(text: string): string | undefined {

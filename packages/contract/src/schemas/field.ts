@@ -1,13 +1,11 @@
 import { FIELD_NAME, FIELD_TYPES, fieldValueProblem } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, nextPage, pageQuery, title } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const name = z
   .string()
-  .regex(
-    FIELD_NAME,
-    'A field’s name has lower-case letters, digits, dashes and underscores, and begins with a letter.',
-  )
+  .regex(FIELD_NAME, FIELD_TEXTS.fieldName)
   .meta({ description: 'As it stands in code: `@{name}`.', example: 'account' });
 const value = z.string().max(500);
 
@@ -40,7 +38,7 @@ export const fields = z
   .superRefine((list, context) => {
     list.forEach((entry, index) => {
       if (list.findIndex((other) => other.name === entry.name) !== index)
-        context.addIssue({ code: 'custom', path: [index, 'name'], message: 'This field is there twice.' });
+        context.addIssue({ code: 'custom', path: [index, 'name'], message: FIELD_TEXTS.fieldTwice });
     });
   });
 

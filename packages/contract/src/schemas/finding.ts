@@ -2,6 +2,7 @@ import { AREAS } from '@pragmatica/core';
 import { z } from 'zod';
 import { code, day, message, messageParams, placement, reason, statement } from './common.js';
 import { orderLists } from './snippet.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const range = z.object({ start: z.int(), end: z.int() });
 const confidence = z.enum(['certain', 'likely', 'guess']);
@@ -202,7 +203,7 @@ export const fixInput = fixOneInput
   .extend({
     findings: z
       .array(z.string())
-      .min(1, 'Name a finding, or leave the list out for all.')
+      .min(1, FIELD_TEXTS.findingMissing)
       .max(10_000)
       .optional()
       .meta({ description: 'Ids of the findings to fix; all that can be when left out.' }),

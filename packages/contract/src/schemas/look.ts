@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { environment } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const lookInput = z
   .strictObject({
     address: z
       .string()
-      .min(1, 'Write the address of the site, as in a browser.')
+      .min(1, FIELD_TEXTS.addressMissing)
       .max(2_000)
       .meta({ description: 'As somebody types it into a browser: `www.example.com`.' }),
   })

@@ -1,6 +1,7 @@
 import { BOX_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, path, timestamp } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const boxKind = z.enum(BOX_KEYS);
 
@@ -11,7 +12,7 @@ export const box = z
     name: z
       .string()
       .trim()
-      .min(1, 'Write what the box is called there.')
+      .min(1, FIELD_TEXTS.boxName)
       .max(100)
       .meta({ description: 'What the box is called in the site builder.' }),
     maxLength: z.int().min(100).max(1_000_000).optional().meta({ description: 'Characters that it takes.' }),
@@ -29,7 +30,7 @@ export const boxesInput = z
           context.addIssue({
             code: 'custom',
             path: [index, 'kind'],
-            message: 'This kind of box is there twice.',
+            message: FIELD_TEXTS.boxTwice,
           });
       });
     }),

@@ -2,6 +2,7 @@ import { DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, placement, timestamp } from './common.js';
 import { setReference } from './release.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 /** A day that the calendar has, and a time that clocks show. */
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2})(?:[T ](?:[01]\d|2[0-3]):[0-5]\d)?$/;
@@ -23,13 +24,13 @@ const LAST_YEAR = 2199;
 const at = z
   .string()
   .refine(isMoment, {
-    message: 'Write the time like 2027-03-31T10:00 (the site’s own clock) or 2027-03-31T09:00:00Z.',
+    message: FIELD_TEXTS.momentForm,
   })
   .meta({ description: 'A local time at the site, or an RFC 3339 timestamp; now when left out.' });
 
 /** What a page plan is asked for. */
 export const planQuery = z.strictObject({
-  path: z.string().startsWith('/', 'A path starts with a slash.').default('/'),
+  path: z.string().startsWith('/', FIELD_TEXTS.pathForm).default('/'),
   of: setReference.optional().meta({ description: 'What the environment serves when left out.' }),
   host: z
     .string()
@@ -41,10 +42,7 @@ export const planQuery = z.strictObject({
   device: z.enum(DEVICES).default('desktop'),
   consent: z
     .string()
-    .regex(
-      /^(?:none|all|[a-z0-9-]+(?:,[a-z0-9-]+)*)?$/,
-      'Name purposes with commas between, or none, or all.',
-    )
+    .regex(/^(?:none|all|[a-z0-9-]+(?:,[a-z0-9-]+)*)?$/, FIELD_TEXTS.consentForm)
     .default('none'),
   visitor: z.enum(['first', 'returning']).optional(),
   width: z.coerce.number().int().min(1).max(100_000).optional(),

@@ -2,26 +2,22 @@ import { DELIVERY_KEYS, PAGE_TYPES } from '@pragmatica/core';
 import { z } from 'zod';
 import { POLICY_MODES } from '../release-feed.js';
 import { environment, key, timestamp } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 /** Directives and sources are written as they are into a header: nothing in them may end it, or begin another. */
-const directive = z
-  .string()
-  .regex(/^[a-z][a-z-]{1,40}$/, 'A directive is written in lower case, like script-src.');
+const directive = z.string().regex(/^[a-z][a-z-]{1,40}$/, FIELD_TEXTS.directiveForm);
 const source = z
   .string()
   .max(300)
-  .regex(
-    /^[!-+\--:<-~]+$/,
-    "One source without white space, comma or semicolon, like files.example or 'self'.",
-  );
+  .regex(/^[!-+\--:<-~]+$/, FIELD_TEXTS.sourceForm);
 
 export const ownPolicy = z
   .strictObject({
     directives: z
       .record(directive, z.array(source).max(100).readonly())
-      .refine((directives) => Object.keys(directives).length <= 30, { message: 'At most 30 directives.' })
+      .refine((directives) => Object.keys(directives).length <= 30, { message: FIELD_TEXTS.directivesMany })
       .refine((directives) => !('report-uri' in directives) && !('report-to' in directives), {
-        message: 'Reports go to Pragmatica, which passes them on to you.',
+        message: FIELD_TEXTS.reportsOurs,
       }),
     allowed: z.array(z.strictObject({ directive, source })).max(200).readonly().default([]).meta({
       description: 'Allowed on all pages, those with a policy of their own included, wherever it has a say.',

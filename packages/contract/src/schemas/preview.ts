@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { environment, timestamp } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const previewInput = z
   .strictObject({
@@ -8,7 +9,7 @@ export const previewInput = z
     path: z
       .string()
       .max(2_000)
-      .regex(/^\/(?![/\\])/, 'Write the path of a page, such as "/booking".')
+      .regex(/^\/(?![/\\])/, FIELD_TEXTS.pathForm)
       .default('/')
       .meta({ description: 'The page that it begins with.' }),
     hours: z

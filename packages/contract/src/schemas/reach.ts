@@ -8,6 +8,7 @@ import {
 } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, title } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const MAX_PATTERNS = 200;
 
@@ -19,7 +20,7 @@ const pageEntry = (areGroupsAllowed: boolean) =>
     .superRefine((pattern, context) => {
       const problem =
         !areGroupsAllowed && isGroupReference(pattern)
-          ? 'A page group holds patterns, not other groups.'
+          ? FIELD_TEXTS.groupInGroup
           : pagePatternProblem(pattern);
       if (problem !== undefined) context.addIssue({ code: 'custom', message: problem });
     });
@@ -40,10 +41,7 @@ export const pageGroup = z
   .strictObject({
     key,
     name: title,
-    patterns: z
-      .array(pageEntry(false))
-      .min(1, 'Write at least one pattern, like /booking/*.')
-      .max(MAX_PATTERNS),
+    patterns: z.array(pageEntry(false)).min(1, FIELD_TEXTS.patternMissing).max(MAX_PATTERNS),
   })
   .meta({ id: 'PageGroup', description: 'Pages of a site that belong together, defined once.' });
 
@@ -94,7 +92,7 @@ const visitor = z
 export const limits = z
   .strictObject({
     environment: environment.optional(),
-    devices: z.array(z.enum(DEVICES)).min(1, 'Choose at least one device.').max(3).readonly().optional(),
+    devices: z.array(z.enum(DEVICES)).min(1, FIELD_TEXTS.deviceMissing).max(3).readonly().optional(),
     hours: hours.optional(),
     consent: z.array(key).max(20).readonly().optional(),
     visitor: visitor.optional(),
@@ -111,7 +109,7 @@ export const consentRules = z
   .strictObject({
     categories: z
       .array(z.strictObject({ key, name: title, value: z.string().min(1).max(100).optional() }))
-      .min(1, 'Name at least one purpose.')
+      .min(1, FIELD_TEXTS.purposeMissing)
       .max(30)
       .superRefine((list, context) => {
         list.forEach((entry, index) => {
@@ -119,14 +117,11 @@ export const consentRules = z
             context.addIssue({
               code: 'custom',
               path: [index, 'key'],
-              message: 'This purpose is there twice.',
+              message: FIELD_TEXTS.purposeTwice,
             });
         });
       }),
-    cookie: z
-      .string()
-      .max(200)
-      .regex(COOKIE_NAME, 'A cookie’s name has no spaces, semicolons or equals signs.'),
+    cookie: z.string().max(200).regex(COOKIE_NAME, FIELD_TEXTS.cookieName),
     format: z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('list') }),
       z.strictObject({
@@ -152,6 +147,6 @@ export const pageGroups = z
   .superRefine((list, context) => {
     list.forEach((entry, index) => {
       if (list.findIndex((other) => other.key === entry.key) !== index)
-        context.addIssue({ code: 'custom', path: [index, 'key'], message: 'This key is there twice.' });
+        context.addIssue({ code: 'custom', path: [index, 'key'], message: FIELD_TEXTS.keyTwice });
     });
   });

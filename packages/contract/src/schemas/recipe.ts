@@ -3,6 +3,7 @@ import {
   FIELD_TYPES,
   FLOATING_CORNERS,
   RECIPE_FORMAT,
+  formatMessage,
   recipeProblems,
   type Recipe,
 } from '@pragmatica/core';
@@ -21,15 +22,11 @@ import {
   title,
 } from './common.js';
 import { siteResults } from './field.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
-const fieldName = z
-  .string()
-  .regex(
-    FIELD_NAME,
-    'A field’s name has lower-case letters, digits, dashes and underscores, and begins with a letter.',
-  );
+const fieldName = z.string().regex(FIELD_NAME, FIELD_TEXTS.fieldName);
 const value = z.string().max(500);
-const sentence = z.string().trim().min(1, 'Write something here.').max(500, 'Keep it under 500 characters.');
+const sentence = z.string().trim().min(1).max(500);
 
 const recipeField = z.strictObject({
   name: fieldName.meta({ description: 'As it stands in code: `@{name}`.' }),
@@ -66,11 +63,7 @@ const recipeStep = z.strictObject({
 const recognition = z
   .strictObject({
     hosts: z
-      .array(
-        z
-          .string()
-          .regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, 'A host like cdn.crateline.example or *.crateline.example.'),
-      )
+      .array(z.string().regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, FIELD_TEXTS.recipeHostForm))
       .max(50)
       .default([]),
     addresses: z
@@ -92,14 +85,14 @@ const MAX_COUNT = 50;
 /** The open format of a recipe: one version of it. */
 export const recipe = z
   .strictObject({
-    format: z.literal(RECIPE_FORMAT, `The format must be "${RECIPE_FORMAT}".`),
+    format: z.literal(RECIPE_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: RECIPE_FORMAT })),
     key,
     version: z.int().min(1).max(1_000_000).meta({ description: 'From 1; a version never changes.' }),
     name: title,
     provider: title,
     summary: sentence.meta({ description: 'What it is for.' }),
     changes: sentence.optional().meta({ description: 'What is new in this version.' }),
-    parts: z.array(recipePart).min(1, 'A recipe needs at least one part.').max(20),
+    parts: z.array(recipePart).min(1, FIELD_TEXTS.recipeParts).max(20),
     fields: z.array(recipeField).max(MAX_COUNT).default([]),
     after: z
       .array(key)
@@ -217,7 +210,7 @@ export const recipeApplication = z
     state: snippetState.default('on'),
     targets: z
       .array(z.strictObject({ site: key, values: z.array(givenValue).max(200).default([]) }))
-      .min(1, 'Name a site.')
+      .min(1, FIELD_TEXTS.siteMissing)
       .max(200),
   })
   .meta({ id: 'RecipeApplication', description: 'Each site by itself, with its own values.' });
@@ -257,7 +250,7 @@ export const recipeUpdateInput = z
   .strictObject({
     snippets: z
       .array(z.strictObject({ site: key, snippet: key }))
-      .min(1, 'Name a snippet, or leave the list out for all.')
+      .min(1, FIELD_TEXTS.snippetsOrAll)
       .max(10_000)
       .optional()
       .meta({ description: 'All that are behind when left out.' }),

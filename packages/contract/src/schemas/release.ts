@@ -1,4 +1,4 @@
-import type { Snapshot } from '@pragmatica/core';
+import { formatMessage, type Snapshot } from '@pragmatica/core';
 import { z } from 'zod';
 import {
   change,
@@ -17,6 +17,7 @@ import {
 import { consentRules, limits, pageGroups, pages } from './reach.js';
 import { fields } from './field.js';
 import { recipeLink } from './recipe.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const snapshotPart = z.strictObject({
   placement,
@@ -42,9 +43,11 @@ const snapshotSnippet = z.strictObject({
 });
 
 /** The file format of a snippet set: what a release holds and what `insert --set` reads. */
+const SET_FORMAT = 'pragmatica-set/1';
+
 export const snapshot = z
   .strictObject({
-    format: z.literal('pragmatica-set/1', 'The format must be "pragmatica-set/1".'),
+    format: z.literal(SET_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: SET_FORMAT })),
     site: z.strictObject({
       key,
       name: title,
@@ -118,9 +121,7 @@ export const environmentState = z
   .meta({ id: 'EnvironmentState' });
 
 /** What can be compared or planned: the draft, what an environment serves, or a release by number. */
-export const setReference = z
-  .string()
-  .regex(/^(draft|live|staging|\d{1,9})$/, 'Use draft, live, staging or the number of a release.');
+export const setReference = z.string().regex(/^(draft|live|staging|\d{1,9})$/, FIELD_TEXTS.setForm);
 
 export const changeInWords = z.object({
   kind: z.enum([

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { timestamp, title } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
-const password = z.string().min(10, 'Use at least 10 characters.').max(200);
+const password = z.string().min(10, FIELD_TEXTS.passwordShort).max(200);
 
 const endTokens = z
   .boolean()
@@ -10,8 +11,8 @@ const endTokens = z
 
 export const signIn = z
   .strictObject({
-    login: z.string().min(1, 'Who are you?').max(120),
-    password: z.string().min(1, 'The password is missing.').max(200),
+    login: z.string().min(1, FIELD_TEXTS.loginMissing).max(120),
+    password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200),
     newPassword: password
       .optional()
       .meta({ description: 'Replaces the password, which a one-time password must be.' }),

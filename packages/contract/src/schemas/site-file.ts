@@ -1,4 +1,4 @@
-import { canonicalJson } from '@pragmatica/core';
+import { canonicalJson, formatMessage } from '@pragmatica/core';
 import { z } from 'zod';
 import { changeInWords, snapshot } from './release.js';
 import { code, day, environment, key, timestamp, title } from './common.js';
@@ -6,6 +6,7 @@ import { finding, findingCounts } from './finding.js';
 import { box } from './paste.js';
 import { recipe } from './recipe.js';
 import { host } from './site.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 /** Parts of one snippet; more is a mistake of whatever wrote the file. */
 const MAX_PARTS = 20;
@@ -15,13 +16,12 @@ const MAX_SNIPPETS = 5_000;
 const setFromFile = snapshot.superRefine(({ snippets }, context) => {
   const wrong = (path: (string | number)[], message: string): void =>
     context.addIssue({ code: 'custom', path, message });
-  if (snippets.length > MAX_SNIPPETS) wrong(['snippets'], 'At most 5,000 snippets.');
+  if (snippets.length > MAX_SNIPPETS) wrong(['snippets'], FIELD_TEXTS.snippetsMany);
   const keys = new Map<string, number>();
   snippets.forEach((snippet, index) => {
-    if (keys.has(snippet.key)) wrong(['snippets', index, 'key'], `“${snippet.key}” is there twice.`);
+    if (keys.has(snippet.key)) wrong(['snippets', index, 'key'], FIELD_TEXTS.keyTwice);
     keys.set(snippet.key, index);
-    if (snippet.parts.length > MAX_PARTS)
-      wrong(['snippets', index, 'parts'], 'A snippet has at most 20 parts.');
+    if (snippet.parts.length > MAX_PARTS) wrong(['snippets', index, 'parts'], FIELD_TEXTS.partsMany);
     snippet.parts.forEach((part, number) => {
       const read = code.safeParse(part.code);
       if (!read.success) wrong(['snippets', index, 'parts', number, 'code'], read.error.issues[0]!.message);
@@ -63,7 +63,7 @@ export const SITE_FORMAT = 'pragmatica-site/1';
 /** A whole site in one file. */
 export const siteFile = z
   .strictObject({
-    format: z.literal(SITE_FORMAT, `The format must be "${SITE_FORMAT}".`),
+    format: z.literal(SITE_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: SITE_FORMAT })),
     draft: setFromFile,
     hosts: z.array(host).max(50),
     boxes: z.array(box).default([]),
@@ -112,12 +112,12 @@ export const siteFile = z
         context.addIssue({
           code: 'custom',
           path: ['releases', index, 'number'],
-          message: `Release ${String(index + 1)} is missing, or is not in its place.`,
+          message: formatMessage(FIELD_TEXTS.releaseMissing, { number: index + 1 }),
         });
     });
     for (const [name, number] of Object.entries(serves))
       if (number > releases.length)
-        context.addIssue({ code: 'custom', path: ['serves', name], message: 'There is no such release.' });
+        context.addIssue({ code: 'custom', path: ['serves', name], message: FIELD_TEXTS.releaseUnknown });
   })
   .meta({ id: 'SiteFile', description: 'A whole site: its set, releases, recipes and what was accepted.' });
 export type SiteFile = z.infer<typeof siteFile>;

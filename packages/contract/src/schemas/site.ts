@@ -4,17 +4,19 @@ import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
 import { consentRules, pageGroup, pageGroups } from './reach.js';
 import { change, environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
+import { formatMessage } from '@pragmatica/core';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const HOSTNAME =
   /^(?=.{1,253}$)[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)*$/;
 
 const address = (example: string) =>
   z
-    .url({ protocol: /^https?$/, message: `Write a whole address like ${example}.` })
+    .url({ protocol: /^https?$/, message: formatMessage(FIELD_TEXTS.addressForm, { example }) })
     .refine(
       (value) => URL.canParse(value) && ['', '/'].includes(new URL(value).pathname + new URL(value).search),
       {
-        message: 'Leave out the path: only scheme, host and port.',
+        message: FIELD_TEXTS.originPath,
       },
     )
     .transform((value) => new URL(value).origin);
@@ -44,10 +46,7 @@ const origins = z
 export const TRANSFERS = ['auto', 'plain', 'compressed'] as const;
 export type Transfer = (typeof TRANSFERS)[number];
 
-export const hostname = z
-  .string()
-  .toLowerCase()
-  .regex(HOSTNAME, 'A hostname like www.example.com, without scheme, port or path.');
+export const hostname = z.string().toLowerCase().regex(HOSTNAME, FIELD_TEXTS.siteHostForm);
 
 export const host = z
   .strictObject({
@@ -73,9 +72,7 @@ export const host = z
   .meta({ id: 'Host' });
 export type HostResource = z.infer<typeof host>;
 
-const timeZone = z
-  .string()
-  .refine(isTimeZone, { message: 'Use a name of the IANA time zone database, like Europe/Dublin or UTC.' });
+const timeZone = z.string().refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
 
 const hosts = z
   .array(host)
@@ -86,14 +83,14 @@ const hosts = z
         context.addIssue({
           code: 'custom',
           path: [index, 'host'],
-          message: 'This host is in the list twice.',
+          message: FIELD_TEXTS.hostTwice,
         });
       }
       if (entry.delivery === 'gateway' && entry.origin === '') {
         context.addIssue({
           code: 'custom',
           path: [index, 'origin'],
-          message: 'The gateway needs the address of the server that holds the pages.',
+          message: FIELD_TEXTS.originMissing,
         });
       }
     });
@@ -175,7 +172,7 @@ export const siteQuery = pageQuery.extend({
     .meta({ description: 'Those that need somebody, or those with changes that visitors do not get yet.' }),
   since: z
     .string()
-    .regex(/^\d{1,19}$/, 'Pass what an earlier list gave.')
+    .regex(/^\d{1,19}$/, FIELD_TEXTS.afterForm)
     .optional()
     .meta({ description: '`since` of an earlier list: only sites that have changed after it.' }),
 });

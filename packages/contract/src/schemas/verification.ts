@@ -1,6 +1,7 @@
 import { DELIVERY_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment } from './common.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const verificationInput = z
   .strictObject({
@@ -9,7 +10,7 @@ export const verificationInput = z
       .string()
       .optional()
       .meta({ description: 'One of the site’s hosts; the environment’s first one when left out.' }),
-    paths: z.array(z.string().startsWith('/', 'A path starts with a slash.')).max(10_000).optional(),
+    paths: z.array(z.string().startsWith('/', FIELD_TEXTS.pathForm)).max(10_000).optional(),
   })
   .meta({ id: 'VerificationInput' });
 export type VerificationInput = z.input<typeof verificationInput>;

@@ -2,6 +2,7 @@ import { RUNGS, THIRD_PARTIES } from '@pragmatica/core';
 import { z } from 'zod';
 import { nextPage, timestamp } from './common.js';
 import { hostname } from './site.js';
+import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const afterPublishing = z.enum(['nothing', 'look', 'put-back']).meta({
   description:
@@ -22,7 +23,7 @@ const hostAnswers = z
         context.addIssue({
           code: 'custom',
           path: [index, 'host'],
-          message: 'This host is in the list twice.',
+          message: FIELD_TEXTS.hostTwice,
         });
   })
   .meta({ description: 'What single hosts get instead, each with all below it.' });
@@ -38,7 +39,7 @@ export const watchInput = z
       description: 'A draft is published only after visits that tried just that draft and went well.',
     }),
     mailTo: z
-      .array(z.email('Write an address like name@example.com.'))
+      .array(z.email(FIELD_TEXTS.emailForm))
       .max(20)
       .default([])
       .meta({ description: 'Who gets a mail when something is lost or comes back.' }),
@@ -99,7 +100,7 @@ export function watchSettings({
 
 export const webhookInput = z
   .strictObject({
-    url: z.url({ protocol: /^https?$/, error: 'Write a whole address, beginning with https://.' }).max(2_000),
+    url: z.url({ protocol: /^https?$/, error: FIELD_TEXTS.httpsAddress }).max(2_000),
   })
   .meta({ id: 'WebhookInput' });
 

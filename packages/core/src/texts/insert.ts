@@ -32,7 +32,7 @@ export const INSERT_TEXTS = catalogue('core.insert', {
   pageFramesetHas: 'The page is a frameset and has no body, so nothing can be placed in one.',
   pageHasNo: 'The page does not have this element.',
   elementIdCannot:
-    'Code cannot stand at this side of the element without changing the page around it (the element is the page’s own frame, holds no content, holds only text, is part of a table or a drawing, or is not closed in order).',
+    'Code on this side of the element would change the page around it: the element frames the whole page, cannot have content, holds only text, is part of a table or a drawing, or is not closed in order. Choose another side or another element.',
   selectorTooLong: 'A selector may have 500 characters and 16 elements at most.',
   selectorList: 'Name one element: a list of selectors, with a comma, is not possible here.',
   selectorUnreadable: 'This is not a selector. Examples: #booking, .sidebar, main > p:nth-of-type(2).',
@@ -45,12 +45,12 @@ export const INSERT_TEXTS = catalogue('core.insert', {
   placePageHasDrawing:
     'At this place the page has a drawing (svg) or a formula (math) left open; code there would become part of it.',
   pageSCharacter:
-    'The page’s character encoding lacks characters that the code uses, and they cannot be written in another way where they stand.',
+    'The page’s character encoding lacks characters that the code uses, and they cannot be written in another way there.',
   pageDeclaresCharacter:
     'The page declares its character encoding so late that the code would push the declaration out of the first 1,024 bytes, where browsers look for it. Move the declaration to the start of the head.',
   pageDoesNot:
     'The page does not say where its body begins, and nothing in the first 256 KB of it shows that it has one.',
   pageTooLong: 'The page is too long, or nests its elements too deeply, to be read to this place safely.',
   standsRightAfter:
-    'It stands right after the page’s character encoding declaration instead of before it: the declaration must stay in the page’s first 1,024 bytes.',
+    'It is right after the page’s character encoding declaration instead of before it: the declaration must stay in the page’s first 1,024 bytes.',
 });

@@ -10,12 +10,12 @@ export const KIND_TEXTS = catalogue('core.kinds', {
   container: {
     ofProvider: '{provider} tag container',
     alone: 'Tag container',
-    purpose: 'Holds other tags, which are looked after at the provider.',
+    purpose: 'Holds other tags, which are managed in an account with the provider.',
   },
   pixel: {
     ofProvider: '{provider} advert pixel',
     alone: 'Advert pixel',
-    purpose: 'Tells an advertiser who came from an advert.',
+    purpose: 'Reports to an advertiser who came from an advert.',
   },
   chat: {
     ofProvider: '{provider} chat',
@@ -63,8 +63,8 @@ export const KIND_TEXTS = catalogue('core.kinds', {
     purpose: 'Changes how our pages look.',
   },
   metadata: {
-    ofProvider: '{provider} notes for machines',
-    alone: 'Notes for search engines',
+    ofProvider: '{provider} metadata',
+    alone: 'Metadata',
     purpose: 'Tells search engines what a page is about.',
   },
   other: {

@@ -5,7 +5,7 @@ export const ORDER_TEXTS = catalogue('core.order', {
   latterUsesCalled: '{latter} uses “{name}”, which a file in {former} probably defines, judging by its name',
   latterLooksId: '{latter} looks for #{id}, which {former} adds',
   scriptLatterReads: 'the script of {latter} reads “{name}”, which {former} sets',
-  latterSaidNeed: 'somebody noted that {latter} needs {former}',
+  latterSaidNeed: 'a note says that {latter} needs {former}',
   recipeLatterWants: 'the recipe of {latter} wants {former} first',
   pageBringsName: '{part} uses “{name}”, which {page} defines itself ({maker})',
   moveTo: 'Move {part} {to}, {side, select, before {right above} other {right below}} {next}',

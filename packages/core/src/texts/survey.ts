@@ -15,13 +15,13 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   policyMany:
     'The pages hold {scripts} different inline scripts, too many to list by hash. Inline scripts stay allowed: the policy guards which files load, not what is written into a page.',
 
-  putBySnippet: 'Put there by “{snippet}”.',
+  putBySnippet: 'Added by “{snippet}”.',
   lookAll: '{pages, plural, one {Its one page was} other {All its # pages were}} read.',
   lookSome: '{pages, plural, one {One of its pages was} other {# of its pages were}} read; there are more.',
   lookNone: 'No page could be read.',
   lookFailed: '{failed, plural, one {One page} other {# pages}} could not be read.',
-  lookEmpty: 'Nothing of any provider stands in them yet.',
-  lookThings: 'In them already: {list}.',
+  lookEmpty: 'No provider’s code is in them yet.',
+  lookThings: 'Already in them: {list}.',
   lookMore: '{more, plural, one {one more} other {# more}}',
   lookOnSome: '{name} (on {on, plural, one {one page} other {# pages}})',
   lookSeveral:
@@ -29,10 +29,10 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   lookConsent:
     'Visitors are asked for consent by {name}. Say under Settings how it keeps the answer, and snippets can wait for it.',
   lookPolicy:
-    '{pages, plural, one {One page says} other {# pages say}} which scripts may run on it (a content policy). What you add has to be let in there.',
+    '{pages, plural, one {One page says} other {# pages say}} which scripts may run on it (a content policy). What you add must be allowed there.',
   bringsOurs: 'Delivers your snippets: the one line, or a pasted block.',
   carrierName: 'Pragmatica',
-  copySame: 'The same code as “{snippet}”, written into the site itself.',
+  copySame: 'The same code as “{snippet}”, in the site itself.',
   copyReformatted: 'The same code as “{snippet}”, written another way, in the site itself.',
   copyAccount: 'Reports to the same account as “{snippet}”, from the site itself.',
   copyLoader: 'Loads the same file as “{snippet}”, from the site itself.',
@@ -63,7 +63,7 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   kindAccessibility: 'An accessibility menu',
   kindShare: 'Share buttons',
   kindStyle: 'A style sheet',
-  kindMetadata: 'Tells machines about the page',
+  kindMetadata: 'Metadata for search engines',
   kindFrame: 'A frame with a page from elsewhere',
   kindElement: 'An element that a script fills',
   kindScript: 'A script',
@@ -77,18 +77,17 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   inlineCode: 'code in the page itself',
 
   traitPolicy: 'With a content policy',
-  whyPolicy:
-    'The page says which hosts scripts may come from. Others are blocked by the browser, without a word.',
+  whyPolicy: 'The page says which hosts scripts may come from. Browsers silently block the others.',
   traitNonce: 'With a policy that needs a nonce',
-  whyNonce: 'The page lets scripts in by a one-time mark that only its own server can give.',
+  whyNonce: 'The page allows scripts by a one-time mark that only its own server can give.',
   traitLegacy: 'In an older encoding',
   whyLegacy: 'Characters that the encoding lacks are written as references; Pragmatica does that.',
   traitNoEncoding: 'Without a declared encoding',
-  whyNoEncoding: 'Browsers guess how its characters are to be read, and guess differently.',
+  whyNoEncoding: 'Browsers guess how to read its characters, and guess differently.',
   traitLateEncoding: 'With its encoding declared too late',
   whyLateEncoding: 'Browsers look for the declaration in the first 1,024 bytes only.',
   traitQuirks: 'Without a current doctype',
-  whyQuirks: 'Browsers lay it out as pages of the 1990s were; what floats over it may stand elsewhere.',
+  whyQuirks: 'Browsers lay it out like a page of the 1990s; what floats over it may end up elsewhere.',
   traitNoLanguage: 'Without a language',
   whyNoLanguage: 'Screen readers and translators have to guess its language.',
   traitCanonical: 'Says that it belongs elsewhere',
@@ -99,7 +98,7 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   changedNewSighting: '{name} is new, on {count, plural, one {one page} other {# pages}}, such as {page}.',
   changedGoneSighting: '{name} is gone from the site.',
   changedMoreSighting: '{name} is on {count, plural, one {one more page} other {# more pages}} of {section}.',
-  changedFewerSighting: '{name} left {count, plural, one {one page} other {# pages}} of {section}.',
+  changedFewerSighting: '{name} is gone from {count, plural, one {one page} other {# pages}} of {section}.',
   unnamedThing: 'A script in the page',
   wayAdded:
     '{name} is added in transit, on {count, plural, one {the page {page}} other {# pages, such as {page}}}: neither the site nor Pragmatica puts it there.',
@@ -112,7 +111,7 @@ export const SURVEY_TEXTS = catalogue('core.survey', {
   waySkeletons:
     'Other elements arrive than were sent on {count, plural, one {the page {page}} other {# pages, such as {page}}}.',
   wayOnlyVisitors:
-    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only where visitors go.',
+    '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only at the address visitors use.',
   wayOnlyOrigin:
     '{count, plural, one {The page {page} answers} other {# pages, such as {page}, answer}} only at the site’s own server.',
   wayNothing: 'Apart from what Pragmatica adds, visitors get what the site’s own server sends.',

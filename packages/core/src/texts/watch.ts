@@ -24,8 +24,8 @@ export const WATCH_TEXTS = catalogue('core.watch', {
   advice: 'What to do: {advice}',
   who: 'Who can: {who}',
   wasPutBack:
-    'Release {former} was put back, as this site’s settings ask for: visitors get it again. The draft is as it was.',
-  mayPutBack: 'With release {former} this worked. You can put it back in the console, under “Releases”.',
+    'Release {former} was restored, as this site’s settings say: visitors get it again. The draft is as it was.',
+  mayPutBack: 'With release {former} this worked. You can restore it in the console, under “Releases”.',
   link: 'All of it, with pictures: {address}',
   quiet: 'You get no further message about this until something changes.',
   test: 'A test message from Pragmatica. Messages about {site} will look like this and come here.',

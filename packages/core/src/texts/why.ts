@@ -20,22 +20,22 @@ export const WHY_TEXTS = catalogue('core.why', {
   opensAction: 'Wait until then, or change its hours.',
   overAction: 'Change its last day, and publish.',
   consentAction: 'Accept that purpose in the consent banner, then reload.',
-  deviceAction: 'Look with one of those devices, or change its reach.',
+  deviceAction: 'Check on one of those devices, or change its reach.',
   pageAction: 'Add this page to its reach, and publish.',
   waitsFor: 'It comes {wait}.',
   rarely:
     'It comes {often} for one visitor. If you have seen it already, it stays away: use a private window.',
-  stepUnknown: 'Not looked at yet: only a visit can tell.',
+  stepUnknown: 'Not checked yet: only a visit can tell.',
   notReached: 'Not reached.',
   visitFailed: 'The page could not be opened: {problem}',
-  visitFailedAction: 'Open the address yourself. If that works, look at the host’s settings here.',
+  visitFailedAction: 'Open the address yourself. If that works, check the host’s settings here.',
   wellShown: '“{name}” works for a new visitor on {path}. {what}',
   wellRan: '“{name}” works on {path}: its code is there, loaded and ran.',
-  waitingStill: '“{name}” is in the page, and waits. {because}',
+  waitingStill: '“{name}” is in the page, but still waits. {because}',
   wellHint:
     'If you do not see it yourself: reload without the cache, use a private window, and switch ad blockers off.',
   brief: '“{name}” does not show on {path}: {message}',
-  mayOpenLater: 'From {moment} on the answer is another.',
+  mayOpenLater: 'From {moment} on, the answer is different.',
 });
 
 /** Steps of the ladder, as headings. */

@@ -13,8 +13,7 @@ export const PREVIEW_TEXTS = catalogue('server.preview', {
   noAnswer:
     'A preview shows the site’s real pages, and the site’s server gave no answer just now. Open {address} yourself; when it works again, reload this page.',
   elsewhereTitle: 'Previews are not here',
-  elsewhere:
-    'A preview is only shown at {address}. If a proxy stands in front of it, it has to pass the host name on.',
+  elsewhere: 'A preview is only shown at {address}. A proxy before it has to pass the host name on.',
   goneTitle: 'There is nothing to preview any more',
   gone: '{host} is no longer a host of this site, or what was previewed is gone. Ask for a new preview.',
   methodTitle: 'A preview only looks',

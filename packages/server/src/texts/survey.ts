@@ -9,7 +9,7 @@ export const SURVEY_TEXTS = catalogue('server.survey', {
   robotsIgnored: 'Pages that robots.txt forbids were visited as well: {by} asked for it.',
   delayKept: 'robots.txt asks for {seconds} s between two requests, which is kept.',
   limitReached:
-    'There are more pages than the {limit, number} that this survey may visit. Raise the limit to see them.',
+    'There are more pages than the {limit, number} that this survey may visit. Survey again with a higher limit to see them.',
   shapeCut:
     '{shape}: {found, number} pages of this pattern were found, and the first {most, number} visited. Calendars and filters never end.',
   moreShapesCut: 'The same for {count, plural, one {one more pattern} other {# more patterns}}.',

@@ -4,7 +4,7 @@ export const VISITS_TEXTS = catalogue('server.visits', {
   roundStarted: 'Started round {number} of visits to {host}.',
   roundCancelled: 'Cancelled round {number} of visits to {host}.',
   bannerNotFound: 'No consent banner with such a button was found.',
-  bannerCovered: 'The button cannot be clicked: {what} lies on top.',
+  bannerCovered: 'The button cannot be clicked: {what} covers it.',
   clicked: 'Clicked “{text}”.',
   whyTitle: 'Somebody who asks why “{name}” does not show',
   whyBecause: 'One visit that fulfils what it waits for.',

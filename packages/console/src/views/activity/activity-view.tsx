@@ -11,7 +11,10 @@ export function ActivityView() {
   const entries = activity.data?.pages.flatMap(({ items }) => items);
   return (
     <div className="max-w-4xl space-y-4">
-      <h1>{ACTIVITY.activity}</h1>
+      <div>
+        <h1>{ACTIVITY.activity}</h1>
+        <p className="text-sm text-muted">{ACTIVITY.lead}</p>
+      </div>
       {activity.isPending && <Loading />}
       {activity.isError && <Failure error={activity.error} onRetry={() => void activity.refetch()} />}
       {entries?.length === 0 && (

@@ -4,9 +4,11 @@ import { useQuery } from '@tanstack/react-query';
 import { CircleCheck } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
-import { findingsQuery } from '../../api/queries';
+import { Link } from 'react-router';
+import { draftQuery, findingsQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
-import { Failure, Loading } from '../../ui/states';
+import { Button } from '../../ui/button';
+import { Empty, Failure, Loading } from '../../ui/states';
 import { FindingCard } from './finding-card';
 import { FixAllButton } from './fix-all-button';
 import { UnknownSection } from './unknown-section';
@@ -24,9 +26,11 @@ export function FindingsView() {
   const site = useSiteKey();
   const findings = useQuery(findingsQuery(site));
   const [by, setBy] = useState<Grouping>('severity');
+  const draft = useQuery(draftQuery(site)).data?.data.snapshot;
   const items = findings.data?.items ?? [];
   const waived = findings.data?.waived ?? [];
   const groups = by === 'severity' ? bySeverity(items) : bySnippet(items);
+  const isEmpty = findings.data !== undefined && items.length === 0 && draft?.snippets.length === 0;
   const fixable = items.filter(({ fix }) => fix);
   return (
     <div className="max-w-4xl space-y-6">
@@ -58,7 +62,19 @@ export function FindingsView() {
       )}
       {findings.isPending && <Loading label={FINDINGS.lookingThroughAll} />}
       {findings.isError && <Failure error={findings.error} onRetry={() => void findings.refetch()} />}
-      {findings.data && items.length === 0 && (
+      {isEmpty && (
+        <Empty
+          title={FINDINGS.noSnippets}
+          action={
+            <Button asChild look="primary">
+              <Link to="../snippets/new">{FINDINGS.addSnippet}</Link>
+            </Button>
+          }
+        >
+          {FINDINGS.noSnippetsText}
+        </Empty>
+      )}
+      {findings.data && items.length === 0 && !isEmpty && (
         <div className="flex items-center gap-3 rounded-xl border border-line bg-surface p-5">
           <CircleCheck className="size-6 shrink-0 text-good" aria-hidden />
           <div>
@@ -92,7 +108,7 @@ export function FindingsView() {
           </ul>
         </section>
       )}
-      <UnknownSection unknown={findings.data?.unknown ?? []} />
+      {!isEmpty && <UnknownSection unknown={findings.data?.unknown ?? []} />}
     </div>
   );
 }

@@ -1,12 +1,5 @@
-interface HelpGroup {
-  /** Names its title in the texts. */
-  readonly key: 'start' | 'work' | 'look' | 'depth';
-  /** Files of `docs`, without their ending. One more is one more name here. */
-  readonly pages: readonly string[];
-}
-
-/** What stands under Help, in the order in which somebody needs it. */
-export const HELP_GROUPS: readonly HelpGroup[] = [
+/** What is under Help, in the order in which somebody needs it: files of `docs`, without their ending. */
+export const HELP_GROUPS = [
   { key: 'start', pages: ['tour', 'how-it-works'] },
   {
     key: 'work',
@@ -23,6 +16,8 @@ export const HELP_GROUPS: readonly HelpGroup[] = [
   },
   { key: 'look', pages: ['checks', 'errors', 'commands', 'settings'] },
   { key: 'depth', pages: ['gateway', 'insertion', 'security', 'architecture', 'figures'] },
-];
+] as const;
 
-export const HELP_PAGES: readonly string[] = HELP_GROUPS.flatMap(({ pages }) => pages);
+export type HelpPageName = (typeof HELP_GROUPS)[number]['pages'][number];
+
+export const HELP_PAGES: readonly string[] = HELP_GROUPS.flatMap(({ pages }): readonly string[] => pages);

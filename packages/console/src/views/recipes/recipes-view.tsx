@@ -49,7 +49,18 @@ export function RecipesView() {
       )}
       {recipes.isPending && <Loading />}
       {recipes.isError && <Failure error={recipes.error} onRetry={() => void recipes.refetch()} />}
-      {hasNone && <Empty title={RECIPES.noRecipesYet}>{RECIPES.openSnippetWorks}</Empty>}
+      {hasNone && (
+        <Empty
+          title={RECIPES.noRecipesYet}
+          action={
+            <Button asChild>
+              <Link to="/">{RECIPES.toSites}</Link>
+            </Button>
+          }
+        >
+          {RECIPES.openSnippetWorks}
+        </Empty>
+      )}
       {first && !hasNone && (
         <SearchField
           label={RECIPES.findRecipe}
@@ -75,7 +86,9 @@ export function RecipesView() {
 
 function RecipeCard({ entry, site }: { entry: RecipeSummary; site: string | null }) {
   const { recipe, installs, behind } = entry;
-  const places = recipe.parts.map(({ placement }) => placementWords(placement)).join(' and ');
+  const places = say(RECIPES.places, {
+    places: recipe.parts.map(({ placement }) => placementWords(placement)),
+  });
   return (
     <article className="relative h-full rounded-xl border border-line bg-surface p-4 shadow-card transition-colors hover:border-line-strong">
       <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1">

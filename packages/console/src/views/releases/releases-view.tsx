@@ -2,6 +2,7 @@ import type { ReleaseSummary } from '@pragmatica/contract';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ChevronRight, Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useRestore } from '../../api/mutations';
 import { diffQuery, releasesQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -28,7 +29,16 @@ export function ReleasesView() {
       {releases.isPending && <Loading />}
       {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
       {shown?.length === 0 && (
-        <Empty title={RELEASES.nothingWasPublished}>{RELEASES.firstReleaseAppears}</Empty>
+        <Empty
+          title={RELEASES.nothingWasPublished}
+          action={
+            <Button asChild>
+              <Link to="../strip">{RELEASES.toDraft}</Link>
+            </Button>
+          }
+        >
+          {RELEASES.firstReleaseAppears}
+        </Empty>
       )}
       <ol className="space-y-2.5">
         {shown?.map((release) => (

@@ -115,9 +115,7 @@ export function SitesView() {
 function nothingWords(asked: string, filter: SiteFilter): string {
   if (filter === 'all') return say(SITES.noSiteHas, { asked });
   const which = asked === '' ? SITES.noSite : say(SITES.noSiteAsked, { asked });
-  return filter === 'attention'
-    ? `${which} needs your attention.`
-    : `${which} has changes that are not live.`;
+  return say(filter === 'attention' ? SITES.noneNeedsYou : SITES.noneHasChanges, { which });
 }
 
 /** What was changed a moment ago is checked again by now. */

@@ -48,11 +48,16 @@ export function StripView() {
       <Empty
         title={STRIP.noSnippetsYet}
         action={
-          <Button asChild look="primary">
-            <Link to="../snippets/new">
-              <Plus className="size-4" aria-hidden /> {STRIP.addFirstSnippet}
-            </Link>
-          </Button>
+          <div className="flex flex-wrap justify-center gap-2">
+            <Button asChild look="primary">
+              <Link to="../snippets/new">
+                <Plus className="size-4" aria-hidden /> {STRIP.addFirstSnippet}
+              </Link>
+            </Button>
+            <Button asChild>
+              <Link to="../start">{STRIP.firstSteps}</Link>
+            </Button>
+          </div>
         }
       >
         {STRIP.pasteCodeProvider}

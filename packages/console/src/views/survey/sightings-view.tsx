@@ -36,6 +36,7 @@ export function SightingsView() {
     }),
     placeholderData: keepPreviousData,
   });
+  const isFiltered = standing !== undefined || q !== '';
   const counts = sightings.data?.pages[0]?.counts;
   const shown = sightings.data?.pages.flatMap(({ items }) => items) ?? [];
   const set = (name: string, value: string | undefined): void =>
@@ -85,7 +86,7 @@ export function SightingsView() {
       {sightings.isError && <Failure error={sightings.error} onRetry={() => void sightings.refetch()} />}
       {sightings.data && shown.length === 0 && (
         <p className="rounded-xl border border-line bg-surface p-4 text-sm text-muted">
-          {SURVEY.nothingFits}
+          {isFiltered ? SURVEY.nothingFits : SURVEY.nothingThere}
         </p>
       )}
       {shown.length > 0 && (

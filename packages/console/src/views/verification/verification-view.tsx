@@ -18,7 +18,10 @@ import { say } from '../../texts/say';
 export function VerificationView() {
   const site = useSiteKey();
   const { verification, run: runOn, stop } = useVerification(site);
-  const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
+  const shown = useQuery(siteQuery(site)).data?.data;
+  const hosts = shown?.hosts ?? [];
+  const isPublished =
+    shown === undefined || Object.values(shown.environments).some((release) => release !== null);
   const [chosen, setChosen] = useState<string>();
   const host =
     hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
@@ -61,11 +64,23 @@ export function VerificationView() {
         )}
         {state !== 'running' && state !== 'idle' && startButton}
       </div>
-      {state === 'idle' && (
-        <Empty title={VERIFICATION.reallyThere} action={startButton}>
-          {VERIFICATION.savedNotLive}
-        </Empty>
-      )}
+      {state === 'idle' &&
+        (isPublished ? (
+          <Empty title={VERIFICATION.reallyThere} action={startButton}>
+            {VERIFICATION.savedNotLive}
+          </Empty>
+        ) : (
+          <Empty
+            title={VERIFICATION.nothingLive}
+            action={
+              <Button asChild look="primary">
+                <Link to={`/sites/${site}/strip`}>{VERIFICATION.toDraft}</Link>
+              </Button>
+            }
+          >
+            {VERIFICATION.nothingLiveText}
+          </Empty>
+        ))}
       {state !== 'idle' && <RunLine verification={verification} />}
       {verification.error && <Failure error={verification.error} onRetry={run} />}
       {state === 'done' &&

@@ -31,7 +31,10 @@ export function BrowserView() {
   const given = useParams()['round'];
   const control = useRound(site, given === undefined ? undefined : Number(given));
   const { shown, rounds, isUnderWay, isLoading, error } = control;
-  const hosts = useQuery(siteQuery(site)).data?.data.hosts ?? [];
+  const known = useQuery(siteQuery(site)).data?.data;
+  const hosts = known?.hosts ?? [];
+  const isPublished =
+    known === undefined || Object.values(known.environments).some((release) => release !== null);
   const [chosen, setChosen] = useState<string>();
   const host =
     hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
@@ -44,10 +47,12 @@ export function BrowserView() {
   };
   const buttons = (
     <div className="flex flex-wrap gap-2">
-      <Button look="primary" onClick={() => begin(false)} disabled={isUnderWay}>
-        <MonitorSmartphone className="size-4" aria-hidden /> {shown ? VISITS.again : VISITS.start}
-      </Button>
-      <Button onClick={() => begin(true)} disabled={isUnderWay}>
+      {isPublished && (
+        <Button look="primary" onClick={() => begin(false)} disabled={isUnderWay}>
+          <MonitorSmartphone className="size-4" aria-hidden /> {shown ? VISITS.again : VISITS.start}
+        </Button>
+      )}
+      <Button look={isPublished ? undefined : 'primary'} onClick={() => begin(true)} disabled={isUnderWay}>
         <Drama className="size-4" aria-hidden /> {VISITS.rehearse}
       </Button>
       <PreviewButton site={site} />
@@ -86,7 +91,7 @@ export function BrowserView() {
       {error && <Failure error={error} />}
       {!isLoading && !shown && (
         <Empty title={VISITS.emptyTitle} action={<div className="flex justify-center">{buttons}</div>}>
-          {VISITS.empty}
+          {isPublished ? VISITS.empty : VISITS.emptyUnpublished}
         </Empty>
       )}
       {shown && <RoundLine round={shown} />}

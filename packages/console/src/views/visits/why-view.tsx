@@ -15,6 +15,9 @@ import { TroubleAnswer } from './trouble-answer';
 import { useQuestion, type AskedQuestion } from './use-question';
 import { WhyAnswer } from './why-answer';
 
+/** No snippet has this key: nothing is chosen yet. */
+const UNDECIDED = '?';
+
 /** Why doesn't it show? One question, one answer. The question stands in the address, so that it can be sent to somebody. */
 export function WhyView() {
   const site = useSiteKey();
@@ -57,8 +60,9 @@ export function WhyView() {
           label={VISITS.what}
           value={question.snippet}
           options={[
-            ['', VISITS.wholePage],
+            [UNDECIDED, VISITS.chooseSnippet],
             ...snippets.map(({ key, name }): [string, string] => [key, name]),
+            ['', VISITS.wholePage],
           ]}
           onChange={(snippet) => change({ snippet })}
         />
@@ -87,7 +91,12 @@ export function WhyView() {
           onChange={(consent) => change({ consent: consent === 'all' ? 'all' : 'none' })}
         />
         <div className="sm:col-span-2 lg:col-span-4">
-          <Button type="submit" look="primary" isBusy={state === 'asking'}>
+          <Button
+            type="submit"
+            look="primary"
+            isBusy={state === 'asking'}
+            disabled={question.snippet === UNDECIDED}
+          >
             {state !== 'asking' && <Search className="size-4" aria-hidden />} {VISITS.ask}
           </Button>
         </div>
@@ -117,7 +126,7 @@ function readQuestion(search: URLSearchParams): AskedQuestion {
   const path = search.get('path') ?? '/';
   const device = search.get('device') as Device | null;
   return {
-    snippet: search.get('snippet') ?? '',
+    snippet: search.get('snippet') ?? (search.has('path') ? '' : UNDECIDED),
     path: path.startsWith('/') ? path : '/',
     device: device !== null && DEVICES.includes(device) ? device : 'desktop',
     consent: search.get('consent') === 'all' ? 'all' : 'none',

@@ -11,7 +11,7 @@ import { Section } from '../visits/section';
 
 const moment = new Intl.DateTimeFormat(LOCALE, { timeStyle: 'short' });
 
-/** What was told to whom, and whether it arrived. */
+/** Notices to whom, and whether it arrived. */
 export function NoticeLog({ site }: { site: string }) {
   const notices = useInfiniteQuery(noticesQuery(site));
   const items = notices.data?.pages.flatMap((page) => page.items);

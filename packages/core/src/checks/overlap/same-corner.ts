@@ -30,12 +30,12 @@ export const sameCorner = defineCheck({
     'same-corner': {
       title: '{second} and {first} both float at the {corner}{where, select, phone { on phones} other {}}',
       advice:
-        'Both run on {page}, for example{above, select, other {, and {above} lies on top} none {}}. Choose another corner for one of them, or run only one there. This is judged from their styles, so look at the page as well.',
+        'Both run on {page}, for example{above, select, other {, and {above} is on top} none {}}. Choose another corner for one of them, or run only one there. This is judged from their styles, so look at the page as well.',
     },
     'at-phone': {
       title: '{second} and {first} overlap on phones',
       advice:
-        'One floats at the {corner} and one at the {other}, and a narrow screen has no room for both{above, select, other {; {above} lies on top} none {}}. Both run on {page}, for example. Make one smaller on phones, or hide it there.',
+        'One floats at the {corner} and one at the {other}, and a narrow screen has no room for both{above, select, other {; {above} is on top} none {}}. Both run on {page}, for example. Make one smaller on phones, or hide it there.',
     },
   },
   roles: {

@@ -1,4 +1,6 @@
 import { parseRegExpLiteral, type AST } from '@eslint-community/regexpp';
+import { REACH_TEXTS } from '../../texts/reach.js';
+import { say } from '../../texts/say.js';
 import { PatternError } from './tokens.js';
 
 /** A regular expression as an automaton needs it. Sets are of ASCII characters, as URLs are. */
@@ -22,11 +24,10 @@ export function readRegexp(source: string): RegexpNode {
   try {
     pattern = parseRegExpLiteral(`/${source.replace(/(?<!\\)\//g, '\\/')}/u`).pattern;
   } catch {
-    throw new PatternError('What stands within the brackets is no valid regular expression.');
+    throw new PatternError(REACH_TEXTS.regexpInvalid);
   }
   const node = choice(pattern.alternatives);
-  if (sizeOf(node) > LARGEST)
-    throw new PatternError(`What stands within the brackets is too large: it repeats too much.`);
+  if (sizeOf(node) > LARGEST) throw new PatternError(REACH_TEXTS.regexpTooLarge);
   return node;
 }
 
@@ -50,11 +51,9 @@ function toNode(element: AST.Element): RegexpNode {
       return { kind: 'repeat', part: toNode(element.element), min: element.min, max: element.max };
     case 'Assertion':
     case 'Backreference':
-      throw new PatternError(
-        `“${element.raw}” within the brackets looks around or back, which cannot be matched in bounded time. Write what the address holds instead.`,
-      );
+      throw new PatternError(say(REACH_TEXTS.regexpLooks, { part: element.raw }));
     default:
-      throw new PatternError(`“${element.raw}” within the brackets is not known here.`);
+      throw new PatternError(say(REACH_TEXTS.regexpUnknown, { part: element.raw }));
   }
 }
 
@@ -74,7 +73,7 @@ function charactersOf(element: Characters): Set<number> {
       return filtered((code) => sets.some((set) => set.has(code)) !== element.negate);
     }
     default:
-      throw new PatternError(`“${element.raw}” within the brackets is not known here.`);
+      throw new PatternError(say(REACH_TEXTS.regexpUnknown, { part: element.raw }));
   }
 }
 

@@ -56,7 +56,7 @@ function causeOf(rung: RungCase, elements: readonly SeenElement[]): Cause {
           : say(T.covered, { what, by }),
       advice: T.coveredAdvice,
       who: by === undefined ? 'site' : 'you',
-      evidence: [`${seen.selector} is under ${seen.coveredBy}`],
+      evidence: [say(T.coveredEvidence, { what: seen.selector, by: seen.coveredBy })],
     };
   }
   if (seen)
