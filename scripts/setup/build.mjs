@@ -22,6 +22,8 @@ export async function ensureBuilt() {
     ...['core', 'contract', 'console'].map((name) => `packages/${name}/src`),
     'packages/console/index.html',
     'packages/console/vite.config.ts',
+    // The pages under Help.
+    'docs',
   ]);
   if (stamps.code !== code || !existsSync(inRoot('packages/cli/dist/pragmatica.js'))) {
     PACKAGES.forEach(removeOrphans);

@@ -56,6 +56,15 @@ describe('the help in the console', function () {
     started().problems.splice(0); // the browser notes the 404
   });
 
+  it('fits a phone, whatever a page has in it', async () => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    for (const name of ['', '/checks', '/commands', '/without-the-gateway', '/reach', '/first-steps']) {
+      await page.goto(`/help${name}`);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), name).to.equal(390);
+    }
+  });
+
   it('says that there is no such page', async () => {
     await page.goto('/help/nowhere');
     await page.getByText('There is no such help page.').waitFor();

@@ -1,4 +1,11 @@
-import { CHECKS, type Area, type Check } from '@pragmatica/core';
+import {
+  CHECKS,
+  pageRulesWords,
+  placementWords,
+  type Area,
+  type Check,
+  type ExampleSnippet,
+} from '@pragmatica/core';
 import { gatewaySettingsSchema } from '@pragmatica/gateway';
 import { settingsSchema } from '@pragmatica/server';
 import { createProgram } from '../../packages/cli/dist/program.js';
@@ -14,7 +21,9 @@ export const REFERENCES: Readonly<Record<string, () => string>> = {
   'docs/settings.md': settings,
 };
 
-const NOTE = 'This page is written by the code: `UPDATE_DOCS=1 npm test -- test/papers/papers.test.ts`.';
+/** For whoever would edit it; readers do not see it. */
+const NOTE =
+  '<!-- Written by the code. To write it anew: UPDATE_DOCS=1 npm test -- test/papers/papers.test.ts -->';
 
 /** As Markdown has it in a table: outside of code `<` would begin a tag. */
 const cell = (text: string): string =>
@@ -38,8 +47,9 @@ function commands(): string {
     groups.set(heading, [...(groups.get(heading) ?? []), command]);
   }
   return [
+    NOTE,
     '# Commands',
-    `\`npx pragmatica --help\` lists the commands by task, and each has \`--help\` with examples. ${NOTE}`,
+    `\`npx pragmatica --help\` lists the commands by task, and each has \`--help\` with examples.`,
     'Results go to standard output, everything else to standard error. `--json` prints any result as JSON. Colour appears on a terminal only, and never with `NO_COLOR`. On a terminal, text is wrapped and tables are fitted to its width; `COLUMNS` says otherwise. What does not fit goes through `PAGER`, if that is set. `PRAGMATICA_LANGUAGE` says everything in [another language](../languages/README.md). `pragmatica completion` prints what bash, zsh and fish need to complete words.',
     '## For nearly every command',
     table(
@@ -135,8 +145,9 @@ const SEVERITY = { error: 'error', warning: 'warning', advice: 'suggestion' } as
 
 function checks(): string {
   return [
+    NOTE,
     '# Checks',
-    `${CHECKS.length} checks look at the whole set after each change. \`pragmatica explain CHECK\` shows a wrong and a right example of each. ${NOTE}`,
+    `${CHECKS.length} checks look at the whole set after each change. Each has an example here of what is wrong and what is right; \`pragmatica explain CHECK\` shows the same.`,
     ...Object.entries(AREAS).flatMap(([area, name]) => [
       `## ${name}`,
       ...CHECKS.filter((check) => check.area === area).flatMap(checkEntry),
@@ -144,13 +155,64 @@ function checks(): string {
   ].join('\n\n');
 }
 
-function checkEntry({ id, severity, title, why, isFixable, asks = [] }: Check): string[] {
+function checkEntry({
+  id,
+  severity,
+  title,
+  why,
+  isFixable,
+  asks = [],
+  given,
+  wrong,
+  right,
+}: Check): string[] {
   const needs = asks.map((ask) => ASKS[ask]);
   return [
     `### \`${id}\``,
     `**${title}** (usually ${/^[aeiou]/.test(SEVERITY[severity]) ? 'an' : 'a'} ${SEVERITY[severity]}${isFixable ? ', can be fixed automatically' : ''}). ${why.replaceAll('<', '\\<')}`,
     ...(needs.length === 0 ? [] : [`Finds more with ${needs.join(' and ')}.`]),
+    ...(given === undefined ? [] : [given]),
+    'Wrong:',
+    ...wrong.flatMap(exampleEntry),
+    'Right:',
+    ...right.flatMap(exampleEntry),
   ];
+}
+
+/** An example is to be seen, not to be copied. */
+const LONGEST_LINE = 160;
+
+function exampleEntry({
+  name,
+  parts,
+  state,
+  include = [],
+  exclude = [],
+  needs = [],
+}: ExampleSnippet): string[] {
+  const about = [
+    ...(state === undefined ? [] : [state]),
+    ...(include.length + exclude.length === 0 ? [] : [pageRulesWords({ include, exclude })]),
+    ...(needs.length === 0 ? [] : [`must come after ${needs.join(', ')}`]),
+  ];
+  return parts.flatMap(({ placement, code, statement }) => [
+    `“${name}”, ${[placementWords(placement), ...about].join(', ')}${statement === undefined ? '' : `. The provider says: “${statement}”`}`
+      .replaceAll('<', '&lt;')
+      .replaceAll('*', '\\*'),
+    fenced(
+      code.split('\n').map((line) => (line.length > LONGEST_LINE ? `${line.slice(0, LONGEST_LINE)}…` : line)),
+    ),
+  ]);
+}
+
+/** A fence that nothing in the code closes (CommonMark, 4.5). */
+function fenced(lines: readonly string[]): string {
+  const longest = Math.max(
+    0,
+    ...lines.flatMap((line) => [...line.matchAll(/`+/g)].map(([run]) => run.length)),
+  );
+  const fence = '`'.repeat(Math.max(3, longest + 1));
+  return [`${fence}text`, ...lines, fence].join('\n');
 }
 
 const ASKS = {
@@ -174,8 +236,9 @@ function settings(): string {
     );
   });
   return [
+    NOTE,
     '# Settings',
-    `Environment variables, or a file \`.env\` (see \`.env.example\`). ${NOTE}`,
+    `Environment variables, or a file \`.env\` (see \`.env.example\`).`,
     table(['variable', 'read by', 'default', 'what it is for'], rows),
     'As root, PostgreSQL runs as the user `postgres`, since it refuses to run as root. If that user may not enter the project’s folder, the database is kept in `/var/lib/pragmatica`, and the start says so.',
     '## For the demo',

@@ -21,12 +21,13 @@ async function errorTable(): Promise<string> {
     const rows = messages.map(([id, { pattern }]) => `| \`${id}\` | ${escape(pattern)} |`);
     return `## ${code} (${status})\n\n“${title}”\n\n| id | says |\n| --- | --- |\n${rows.join('\n')}\n`;
   });
-  const head = `# What can go wrong
+  const head = `<!-- Written by the code. To write it anew: UPDATE_DOCS=1 npm test -- test/server/texts.test.ts -->
 
-Every answer of the API that is no success is a problem (RFC 9457). Its \`type\` is \`urn:pragmatica:problem:\` and the code,
+# What can go wrong
+
+Each error says what happened and what to do. In the API each is a problem (RFC 9457). Its \`type\` is \`urn:pragmatica:problem:\` and the code,
 \`title\` and status belong to the code, \`detail\` says what happened and what to do. \`message\` holds the id and the parameters
-of what \`detail\` says, for clients with words of their own. Patterns are ICU MessageFormat. This file is held against the code
-by \`test/server/texts.test.ts\`, which writes it with \`UPDATE_DOCS=1\`.
+of what \`detail\` says, for clients with words of their own. Patterns are ICU MessageFormat.
 `;
   return format([head, ...codes].join('\n'), {
     ...(JSON.parse(readFileSync('.prettierrc.json', 'utf8')) as object),

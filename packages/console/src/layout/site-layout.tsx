@@ -45,11 +45,12 @@ export function SiteLayout() {
   const steps = useQuery(checklistQuery(key)).data;
   const list = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
-  // On a phone the list is wider than the screen: the view that is open is scrolled into sight.
+  // On a phone the list is wider than the screen: the view that is open is scrolled into sight, also when
+  // numbers have come that make it wider.
   useEffect(() => {
     const current = list.current?.querySelector('[aria-current=page]');
-    current?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
-  }, [pathname]);
+    current?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [pathname, counts, steps]);
   const badges: Readonly<Record<string, number>> = {
     findings: counts ? counts.error + counts.warning : 0,
     checklist: steps?.filter(({ tick }) => !tick).length ?? 0,

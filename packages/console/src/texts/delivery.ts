@@ -26,9 +26,9 @@ export const DELIVERY = catalogue('console.delivery', {
     'Paste it as high as you can into the head of all pages. From then on publishing here is all you do.',
   lineOrder: 'In order',
   lineOrderHint:
-    'Code runs in the order of the page strip. The page waits for the line, as it does for any script in its head.',
+    'Right for most sites. Code runs in the order of the page strip, and the page waits for it as for any script in its head.',
   lineAsync: 'Async',
-  lineAsyncHint: 'No page waits for it. Code runs a little later.',
+  lineAsyncHint: 'No page waits for it, but code runs a little later.',
   copy: 'Copy',
   copyNamed: 'Copy {name}',
   copied: 'Copied',

@@ -13,8 +13,9 @@ export const HELP = catalogue('console.help', {
   moreAbout: 'More about this: {subject}',
   whatItMeans: 'What this means',
   pages: {
+    'first-steps': 'From the code a provider gave you to a visitor seeing it. Begin here.',
     tour: 'Every part of Pragmatica once, on the demo site.',
-    'how-it-works': 'What happens between pasting code and a visitor seeing it.',
+    'how-it-works': 'The parts it is made of, and what each does.',
     'without-the-gateway':
       'One line pasted once, pasted blocks, includes, your own server, a folder of files.',
     reach: 'Choose pages, devices, opening hours and consent for a snippet.',

@@ -38,6 +38,7 @@ export const SITES = catalogue('console.sites', {
   noSite: 'No site',
   noneNeedsYou: '{which} needs your attention.',
   noneHasChanges: '{which} has changes that are not live.',
+  firstSteps: 'Read the first steps',
   noSiteAsked: 'No site with “{asked}” in its name or hosts',
   noLiveHost: 'no live host',
   nothingPublished: 'nothing published',

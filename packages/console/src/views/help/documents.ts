@@ -17,12 +17,17 @@ export const documentsQuery = queryOptions({
       await Promise.all(
         HELP_PAGES.map(async (page): Promise<[string, string]> => [
           page,
-          await DOCUMENTS[`${FOLDER}${page}.md`]!(),
+          withoutComments(await DOCUMENTS[`${FOLDER}${page}.md`]!()),
         ]),
       ),
     ),
   staleTime: Infinity,
 });
+
+/** Remarks for whoever writes a page are not for its readers. */
+function withoutComments(markdown: string): string {
+  return markdown.replace(/^<!--[^\n]*-->\n+/, '');
+}
 
 /** Where a picture of the documents is; undefined for what is none of them. */
 export function pictureAddress(source: string): string | undefined {

@@ -15,9 +15,12 @@ export function HelpIndex() {
         <h1>{HELP.help}</h1>
         <p className="text-sm text-muted">{HELP.lead}</p>
       </div>
-      <div className="grid gap-4 sm:grid-cols-2">
+      <div className="gap-4 sm:columns-2">
         {HELP_GROUPS.map(({ key, pages }) => (
-          <section key={key} className="rounded-xl border border-line bg-surface p-4 sm:p-5">
+          <section
+            key={key}
+            className="mb-4 break-inside-avoid rounded-xl border border-line bg-surface p-4 sm:p-5"
+          >
             <h2 className="mb-2">{HELP.groups[key]}</h2>
             <ul className="space-y-2.5 text-sm" lang="en">
               {pages.map((page) => (

@@ -28,7 +28,7 @@ export function HelpPage() {
         <ArrowLeft className="size-4" aria-hidden /> {HELP.allPages}
       </Link>
       <div className="grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_13rem]">
-        <article lang="en" className="document">
+        <article lang="en" className="document min-w-0">
           <Markdown remarkPlugins={[remarkGfm]} rehypePlugins={[rehypeSlug]} components={COMPONENTS}>
             {markdown}
           </Markdown>

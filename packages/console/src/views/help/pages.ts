@@ -1,6 +1,6 @@
 /** What is under Help, in the order in which somebody needs it: files of `docs`, without their ending. */
 export const HELP_GROUPS = [
-  { key: 'start', pages: ['tour', 'how-it-works'] },
+  { key: 'start', pages: ['first-steps', 'tour'] },
   {
     key: 'work',
     pages: [
@@ -15,7 +15,7 @@ export const HELP_GROUPS = [
     ],
   },
   { key: 'look', pages: ['checks', 'errors', 'commands', 'settings'] },
-  { key: 'depth', pages: ['gateway', 'insertion', 'security', 'architecture', 'figures'] },
+  { key: 'depth', pages: ['how-it-works', 'gateway', 'insertion', 'security', 'architecture', 'figures'] },
 ] as const;
 
 export type HelpPageName = (typeof HELP_GROUPS)[number]['pages'][number];

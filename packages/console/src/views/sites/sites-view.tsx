@@ -70,7 +70,17 @@ export function SitesView() {
       {sites.isPending && <Loading />}
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
       {hasNone && (
-        <Empty title={SITES.noSitesYet} action={addButton}>
+        <Empty
+          title={SITES.noSitesYet}
+          action={
+            <div className="flex flex-wrap justify-center gap-2">
+              {addButton}
+              <Button asChild>
+                <Link to="/help/first-steps">{SITES.firstSteps}</Link>
+              </Button>
+            </div>
+          }
+        >
           {SITES.addFirstWebsite}
         </Empty>
       )}

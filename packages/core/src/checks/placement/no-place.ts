@@ -11,7 +11,7 @@ export const noPlace = defineCheck({
   area: 'placement',
   severity: 'warning',
   title: 'The element to insert it at is missing',
-  why: 'Code that goes at a certain element needs a page that has it. On other pages visitors get nothing, and nobody is told.',
+  why: 'Code that goes at a certain element needs a page that has it. On other pages visitors get nothing, and no message says so.',
   asks: ['survey'],
   messages: {
     'some-pages': {
