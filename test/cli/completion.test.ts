@@ -1,5 +1,5 @@
-import { execFile } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { execFile, spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -64,6 +64,41 @@ describe('completion', function () {
     ]);
     expect(await inBash(['snippet', 'off', 'harbour-chat', 'visit'])).to.deep.equal(['visit-counter']);
     expect(await inBash(['recipe', 'apply', ...site, 'parla'])).to.deep.equal(['parlanook-chat']);
+  });
+
+  /** A folder with the command by its name, for shells that look for it; the script is read from a file beside it. */
+  const installed = (shell: 'zsh' | 'fish'): string => {
+    writeFileSync(join(folder, 'pragmatica'), `#!/bin/sh\nexec "${process.execPath}" "${BINARY}" "$@"\n`, {
+      mode: 0o755,
+    });
+    writeFileSync(join(folder, 'script'), SHELLS[shell].script);
+    return `${folder}:${process.env['PATH']}`;
+  };
+  const isThere = (shell: string): boolean => spawnSync(shell, ['-c', 'true']).status === 0;
+
+  it('completes in fish, with what each word is, and files where it knows no word', async function () {
+    if (!isThere('fish')) this.skip();
+    const PATH = installed('fish');
+    writeFileSync(join(folder, 'pages.har'), '');
+    const inFish = (line: string) =>
+      asked('fish', ['-c', 'source script; complete -C $argv[1]', line], { PATH });
+    expect(await inFish('pragmatica snippet off --site skerrywick har')).to.deep.equal([
+      'harbour-chat\tHarbour chat',
+    ]);
+    expect(await inFish('pragmatica check --fail-on ')).to.deep.equal(['error', 'warning']);
+    expect(await inFish('pragmatica survey --har pag')).to.deep.equal(['pages.har']);
+  });
+
+  it('completes in zsh, on its own terminal', async function () {
+    if (!isThere('zsh')) this.skip();
+    const PATH = installed('zsh');
+    const session = `zmodload zsh/zpty; zpty z zsh -f -i
+      zpty -w z 'PS1=; autoload -Uz compinit; compinit -u; source ./script; print READ\\Y'
+      zpty -r -m z out '*READY*'
+      zpty -w -n z $'pragmatica snippet off --site skerrywick har\\t'
+      zpty -r -m z out '*harbour-chat*' && print found
+      zpty -d z`;
+    expect(await asked('zsh', ['-f', '-c', session], { PATH, TERM: 'dumb' })).to.deep.equal(['found']);
   });
 
   it('says what a word is where the shell can show it', async () => {

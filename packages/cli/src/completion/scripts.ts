@@ -35,9 +35,14 @@ compdef _pragmatica pragmatica
   fish: {
     script: `function __pragmatica_complete
   set -l words (commandline -opc) (commandline -ct)
-  pragmatica complete --shell fish -- $words[2..] 2>/dev/null
+  set -l found (pragmatica complete --shell fish -- $words[2..] 2>/dev/null)
+  if test (count $found) -gt 0
+    printf '%s\\n' $found
+  else
+    __fish_complete_path (commandline -ct)
+  end
 end
-complete -c pragmatica -a '(__pragmatica_complete)'
+complete -c pragmatica -f -a '(__pragmatica_complete)'
 `,
     line: ({ word, about }) => (about === '' ? word : `${word}\t${oneLine(about)}`),
   },
