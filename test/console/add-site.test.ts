@@ -45,7 +45,7 @@ describe('adding a site in the console', function () {
     const { page, stage } = open();
     await page.goto('/sites/tide-mill/delivery');
     await page.getByLabel('How mill.localhost gets its code').selectOption('the one line, async');
-    await page.getByText('mill.localhost now gets its code in another way').first().waitFor();
+    await page.getByText('mill.localhost now gets its code in a different way').first().waitFor();
     const { data } = await stage.client.call('showSite', { params: { site: 'tide-mill' } });
     expect(data.hosts[0]!.delivery).to.equal('async-line');
   });

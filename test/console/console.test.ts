@@ -140,9 +140,9 @@ describe('the console', function () {
 
   it('puts a release back, after saying what that would change', async () => {
     await page.goto('/sites/skerrywick/releases');
-    await page.getByRole('button', { name: 'Put back…' }).click();
+    await page.getByRole('button', { name: 'Restore…' }).click();
     await page.getByRole('dialog').getByText('“Accessibility menu” is gone.').waitFor();
-    await page.getByRole('button', { name: 'Put it back' }).click();
+    await page.getByRole('button', { name: 'Restore it' }).click();
     await page.getByText('Release 1 is live again').first().waitFor();
     expect(
       (await stage.client.call('showEnvironment', { params: { ...params, environment: 'live' } })).data

@@ -66,7 +66,7 @@ describe('delivery in the console', function () {
     await other.goto(`${link}x`);
     await other.getByText('This link no longer works').waitFor();
     await other.context().close();
-    await page.getByRole('button', { name: 'Look at the live pages' }).click();
+    await page.getByRole('button', { name: 'Check the live pages' }).click();
     await page.getByText('“Custom head code” has no block of ours').first().waitFor();
     await page.getByRole('button', { name: 'Change boxes…' }).click();
     await dialog.getByLabel('The head of all pages').uncheck();

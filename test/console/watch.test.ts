@@ -69,10 +69,10 @@ describe('watching in the console', function () {
     await page.getByLabel('Visit automatically').selectOption('Every week');
     await page.getByLabel('At', { exact: true }).fill('07:30');
     await page.getByLabel('After a release').selectOption({
-      label: 'Visit the pages, and put the former release back if something that worked is lost',
+      label: 'Visit the pages, and restore the previous release if something stopped working',
     });
     await page.getByText('Only after a second look').waitFor();
-    await page.getByLabel('Publish only what a rehearsal tried and found well').click();
+    await page.getByLabel('Publish only after a rehearsal that found nothing wrong').click();
     await page.getByText('This installation cannot send mail yet').waitFor();
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByText('Saved.').first().waitFor();
@@ -118,9 +118,9 @@ describe('watching in the console', function () {
     });
     const { page, context } = await openConsole(browser, site.stage);
     await page.goto(`/sites/${SITE}/releases`);
-    await page.getByRole('button', { name: 'Put live…' }).click();
+    await page.getByRole('button', { name: 'Make live…' }).click();
     await page.getByText('Exactly what was tested on staging').waitFor();
-    await page.getByRole('button', { name: 'Put it live' }).click();
+    await page.getByRole('button', { name: 'Make it live' }).click();
     await page.getByText('Release 2 is live', { exact: true }).waitFor();
     const live = await site.stage.client.call('showEnvironment', {
       params: { ...params, environment: 'live' },

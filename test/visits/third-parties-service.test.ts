@@ -127,7 +127,7 @@ describe('what other hosts get in the visits of a site', function () {
     await page.goto(`/sites/${SITE}/check/watch`);
     await page
       .getByLabel('Other hosts during visits')
-      .selectOption({ label: 'Load files, let stand-ins take reports' });
+      .selectOption({ label: 'Load files, but answer reports here' });
     await page.getByText('No visit appears in anybody’s statistics').waitFor();
     await page.getByRole('button', { name: 'Add a host' }).click();
     await page.getByRole('textbox', { name: 'Host' }).last().fill('no host');

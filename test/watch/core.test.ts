@@ -196,12 +196,12 @@ describe('a notice', () => {
       'https://console.example/x',
     ])
       expect(text).to.include(part);
-    expect(text).not.to.include('put back').and.not.to.include('null');
+    expect(text).not.to.include('was restored').and.not.to.include('null');
   });
 
   it('says which release was put back, or can be', () => {
     const done = noticeOf(news, { ...of, release: 12, former: 11, putBack: 'done' });
-    expect(done.text).to.include('after release 12 was published').and.include('Release 11 was put back');
+    expect(done.text).to.include('after release 12 was published').and.include('Release 11 was restored');
     const offered = noticeOf(news, { ...of, release: 12, former: 11, putBack: 'offered' });
     expect(offered.text).to.include('With release 11 this worked');
   });

@@ -185,7 +185,7 @@ describe('watching a site', function () {
     });
     expect(live).to.deep.include({ release: 2, changedBy: 'pragmatica' });
     const { data: trail } = await site.stage.client.call('listActivity', { params, query: {} });
-    expect(trail.items[0]!.message).to.include('Automatically put release 2 back into live');
+    expect(trail.items[0]!.message).to.include('Automatically restored release 2 on live');
   });
 
   it('draws what follows from a round, though the worker that made it is gone', async () => {
@@ -306,8 +306,8 @@ describe('watching a site', function () {
       'optional',
     );
     expect(changed)
-      .to.match(/By itself: +every Monday at 06:00, next on 20/)
-      .and.match(/Publishing: +needs no rehearsal/);
+      .to.match(/Visits: +every Monday at 06:00, next on 20/)
+      .and.match(/Publishing: +without a rehearsal, too/);
     const shown = await run('watch');
     expect(shown.split('\n').find((one) => one.startsWith('Shop chat')))
       .to.include('✓')
@@ -317,6 +317,6 @@ describe('watching a site', function () {
     expect((await run('visits')).replace(/\s+/g, ' '))
       .to.include('after a release')
       .and.match(/a second look at what round \d+ lost/);
-    expect(await run('watch', 'set', '--every', 'never', '--mail', 'none')).to.match(/By itself: +never/);
+    expect(await run('watch', 'set', '--every', 'never', '--mail', 'none')).to.match(/Visits: +never/);
   });
 });

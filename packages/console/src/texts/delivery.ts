@@ -11,7 +11,7 @@ export const DELIVERY = catalogue('console.delivery', {
   noHosts: 'This site has no host yet.',
   addHost: 'Add one in the settings',
   wayOf: 'How {host} gets its code',
-  hostChanged: '{host} now gets its code in another way',
+  hostChanged: '{host} now gets its code in a different way',
   hostChangedText: {
     gateway: 'Let the domain point to the gateway, if it does not yet.',
     line: 'Paste the line below into the head of all pages.',
@@ -74,7 +74,7 @@ export const DELIVERY = catalogue('console.delivery', {
   obsolete: 'To remove',
   obsoleteText: 'Our block is still in “{name}” ({page}), but nothing goes there any more.',
   isRemoved: 'Mark as removed',
-  look: 'Look at the live pages',
+  look: 'Check the live pages',
   looking: 'Looking…',
   lookDone: '{right, number} right, {wrong, number} wrong',
   lookRight: 'Every page checked has what it should.',

@@ -5,8 +5,8 @@ export const FINDINGS = catalogue('console.findings', {
   noSnippetsText:
     'As soon as you add one, the checks read it and tell you here what is wrong, why it matters and what to do.',
   addSnippet: 'Add a snippet',
-  lineGoes: 'goes',
-  lineComes: 'comes',
+  lineGoes: 'removed',
+  lineComes: 'added',
   notKnown: 'What the checks could not know',
   unknownSurvey:
     'The pages: no survey yet, so {checks, plural, one {# check} other {# checks}} saw only the snippets.',

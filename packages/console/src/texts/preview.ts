@@ -21,5 +21,5 @@ export const PREVIEW = catalogue('console.preview', {
   copy: 'Copy the address',
   copied: 'Send it to anybody who should have a look.',
   onlyHere:
-    'Only this computer finds this address, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
+    'This address works on this computer only, because the service has no public address for previews yet. Whoever runs the service sets PRAGMATICA_PREVIEW_ADDRESS.',
 });

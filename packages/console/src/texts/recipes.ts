@@ -68,7 +68,7 @@ export const RECIPES = catalogue('console.recipes', {
   installsCount: 'Installs ({count})',
   versions: 'Versions',
   newerVersionChange:
-    'For a newer version, change a snippet that follows this one until it works, then choose “Make the next version” there; or import a file.',
+    'For a newer version, change a snippet that follows this one until it works, then choose “Create the next version…” there; or import a file.',
   trueFalse: 'true or false',
   address: 'an address',
   telephoneNumber: 'a telephone number',

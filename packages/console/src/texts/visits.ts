@@ -87,7 +87,7 @@ export const VISITS = catalogue('console.visits', {
 
   visits: 'Visits',
   missed:
-    '{count, plural, =0 {all well} one {# snippet short of its goal} other {# snippets short of their goal}}',
+    '{count, plural, =0 {all snippets work} one {# snippet does not work} other {# snippets do not work}}',
   crashed: 'The browser crashed.',
   timeout: 'It took too long.',
   unreachable: 'The host does not answer.',

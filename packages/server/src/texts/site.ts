@@ -58,7 +58,7 @@ export const SITE_TEXTS = catalogue('server.site', {
   savedNameWithout: 'Saved “{name}” without changes.',
   removedNameFrom: 'Removed “{name}” from the draft.',
   whatEnvironmentServes: 'What {environment} serves',
-  putReleaseNumber: 'Put release {number} back into {environment}.',
+  putReleaseNumber: 'Restored release {number} on {environment}.',
   fixed: 'Fixed {count, plural, one {# finding} other {# findings}}. {changes}',
   nameFollowsRecipe: '“{name}” now follows the recipe “{recipe}”, version {version}.',
   madeVersion: 'Created version {version} of the recipe “{recipe}” from “{snippet}”.',
