@@ -124,7 +124,7 @@ function withAll<Said extends { readonly out: string; readonly all: string }>(
 }
 
 /** What has happened before an example, where the demo alone does not show it. */
-const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promise<Stands | void>>> = {
+const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promise<Stands | undefined>>> = {
   async 'npx pragmatica order'({ client }) {
     const add = async (name: string, code: string) =>
       client.call('createSnippet', {
@@ -133,13 +133,15 @@ const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promis
       });
     await add('Slip notice', "<script>slipNotice.show('Works on the slip');</script>");
     await add('Slip notice library', '<script>window.slipNotice = { show: console.log };</script>');
+    return undefined;
   },
   async 'npx pragmatica policy try'(stage) {
     await survey(stage, 'skerrywick');
+    return undefined;
   },
   'npx pragmatica pull site'(_stage, folder) {
     rmSync(join(folder, 'site'), { recursive: true });
-    return Promise.resolve();
+    return Promise.resolve(undefined);
   },
   /** Two visitors' browsers have found something that the policy would block. */
   async 'npx pragmatica policy'({ gatewayPort, providerPort }) {
@@ -158,6 +160,7 @@ const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promis
         body,
       });
     await setTimeout(REPORTS_KEPT_MS);
+    return undefined;
   },
   /** Somebody has edited the files. */
   'npx pragmatica push site --dry-run'(_stage, folder) {
@@ -170,7 +173,7 @@ const PREPARED: Readonly<Record<string, (stage: Stage, folder: string) => Promis
         .replace('    - harbour-chat\n', '    - accessibility-menu\n    - harbour-chat\n'),
     );
     writeFileSync(join(folder, 'site/snippets/tide-table.html'), TIDE_TABLE);
-    return Promise.resolve();
+    return Promise.resolve(undefined);
   },
   async 'npx pragmatica site add www.example.com --can site-box'() {
     const counter = '<script src="https://tallymast.example/count.js"></script>';
