@@ -55,7 +55,7 @@ describe('watching in the console', function () {
         .count(),
     ).to.equal(2);
     await line('Clock')
-      .getByRole('link', { name: /^Lost, round 2/ })
+      .getByRole('link', { name: /^No longer works, round 2/ })
       .click();
     await page.getByRole('heading', { name: 'How far each snippet got' }).waitFor();
     expect(page.url()).to.include('/check/browser/2');
