@@ -2,6 +2,7 @@ import { readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { resolve } from 'node:path';
 import { writtenTexts, type TextTree } from '@pragmatica/core';
+import '@pragmatica/gateway';
 import '@pragmatica/server';
 import '../../packages/cli/dist/program.js';
 

@@ -1,3 +1,4 @@
+import './speak-first.js';
 import { SettingsError, createLog, listen, sayReady, startProblem, stopWith } from '@pragmatica/runtime';
 import { releaseFiles } from './processes/open-gateway.js';
 import { createStatusServer } from './processes/status-server.js';

@@ -1,13 +1,22 @@
 import type { ServerResponse } from 'node:http';
 
+/** A page of our own, in words. */
+export interface OwnPage {
+  readonly status: number;
+  readonly title: string;
+  readonly text: string;
+  /** Of its words: BCP 47. */
+  readonly language: string;
+}
+
 /** Sends a page of our own: only where no site is meant, or the site does not answer. */
-export function sendOwnPage(response: ServerResponse, status: number, title: string, text: string): void {
+export function sendOwnPage(response: ServerResponse, { status, title, text, language }: OwnPage): void {
   if (response.headersSent) {
     response.destroy();
     return;
   }
   const body = `<!doctype html>
-<html lang="en">
+<html lang="${escape(language)}">
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width">
 <title>${escape(title)}</title>

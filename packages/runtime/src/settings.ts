@@ -46,6 +46,12 @@ export const sharedSettings = {
     .string()
     .default('.data')
     .describe('Folder for the database, the logs and generated passwords.'),
+  PRAGMATICA_LANGUAGE: z
+    .string()
+    .default('en')
+    .describe(
+      'The language of all texts: “en”, the name of a file in the folder languages, or the path of such a file.',
+    ),
   PRAGMATICA_TRUSTED_PROXIES: z
     .string()
     .default('')

@@ -8,12 +8,6 @@ import { z } from 'zod';
 export const settingsSchema = z.object({
   ...sharedSettings,
   PRAGMATICA_PORT: port.default(4700).describe('Port of the console and the API.'),
-  PRAGMATICA_LANGUAGE: z
-    .string()
-    .default('en')
-    .describe(
-      'The language of all texts: “en”, the name of a file in the folder languages, or the path of such a file.',
-    ),
   PRAGMATICA_SECURE_COOKIES: flag.default(false).describe('Set to 1 when the console is reached over https.'),
   PRAGMATICA_LOCAL_ORIGINS: flag
     .default(false)

@@ -11,10 +11,11 @@ import {
   type PlannedPage,
   type PreparedParts,
 } from '@pragmatica/core';
-import { sendOwnPage } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
+import { ANSWERS } from '../texts/answers.js';
+import { answer } from './answer.js';
 import { AnswerWriter, type AnswerHead } from './answer-writer.js';
 import { BodyRecording } from './body-recording.js';
 import type { Breaker } from './breaker.js';
@@ -145,12 +146,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     }
     metrics.refusals.inc({ reason: 'stalled' });
     this.#response.setHeader('retry-after', '10');
-    sendOwnPage(
-      this.#response,
-      503,
-      'This page does not answer at the moment',
-      `Many visitors wait for this address of “${this.#pageRequest.host}” already, and its server does not answer them. Other pages are not affected. Please try again in a moment.`,
-    );
+    answer(this.#response, 503, ANSWERS.stalled, { host: this.#pageRequest.host });
   }
 
   get #origin(): string {
@@ -249,12 +245,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const { host } = this.#pageRequest;
     if (error instanceof BodyTooLong) {
       metrics.refusals.inc({ reason: 'body' });
-      sendOwnPage(
-        this.#response,
-        413,
-        'This is too much at once',
-        'What was sent is longer than this address takes.',
-      );
+      answer(this.#response, 413, ANSWERS.tooLong);
       return;
     }
     const mayAskAgain = MAY_TRY_AGAIN.has(this.#request.method!) && this.#options.body == null;
@@ -271,12 +262,7 @@ export class Exchange implements Dispatcher.DispatchHandler {
     const { address } = this.#client;
     log.warn({ err: error, host, url: this.#request.url, client: address }, 'the origin does not answer');
     metrics.refusals.inc({ reason: 'origin' });
-    sendOwnPage(
-      this.#response,
-      502,
-      'The website does not answer',
-      `Pragmatica’s gateway is running, but the server of “${host}” does not answer it. Please try again in a moment.`,
-    );
+    answer(this.#response, 502, ANSWERS.unreachable, { host });
   }
 
   /** Interim answers (RFC 9110, 15.2); 100 was answered by the gateway itself. */

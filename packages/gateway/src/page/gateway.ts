@@ -1,10 +1,11 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { Readable, type Duplex } from 'node:stream';
 import { pageAddress, prepareInsertion } from '@pragmatica/core';
-import { sendOwnPage } from '@pragmatica/runtime';
 import type { Logger } from 'pino';
 import type { Dispatcher } from 'undici';
 import type { Metrics } from '../metrics.js';
+import { ANSWERS } from '../texts/answers.js';
+import { answer } from './answer.js';
 import { Breaker } from './breaker.js';
 import { clientReader } from './client.js';
 import type { CodingFactory } from './codings.js';
@@ -101,12 +102,7 @@ export function createGateway(options: GatewayOptions): { server: Server; close(
         forward(options, context, answersElsewhere, request, response);
       } catch (error) {
         options.log.error({ err: error, url: request.url }, 'a request failed in the gateway');
-        sendOwnPage(
-          response,
-          502,
-          'The page could not be delivered',
-          'Something in the request or the answer could not be passed on. Please try again in a moment.',
-        );
+        answer(response, 502, ANSWERS.failed);
       }
     },
   );
@@ -151,7 +147,7 @@ function forward(
     const refusal = (isRefusal(pageRequest) ? pageRequest : served) as Refusal;
     context.metrics.refusals.inc({ reason: refusal.reason });
     if (refusal.status === 400) response.shouldKeepAlive = false;
-    sendOwnPage(response, refusal.status, refusal.title, refusal.text);
+    answer(response, refusal.status, refusal.words, refusal.names);
     return;
   }
   if (answersItself(request, response, pageRequest)) return;
@@ -159,12 +155,7 @@ function forward(
   if (Number(request.headers['content-length'] ?? 0) > longest) {
     context.metrics.refusals.inc({ reason: 'body' });
     response.shouldKeepAlive = false;
-    sendOwnPage(
-      response,
-      413,
-      'This is too much at once',
-      'What was sent is longer than this address takes.',
-    );
+    answer(response, 413, ANSWERS.tooLong);
     return;
   }
   const planned = planLoad(options, served, pageRequest, request);
@@ -242,8 +233,8 @@ function loopOf(
   return {
     status: 508,
     reason: 'loop',
-    title: 'This site’s origin leads back to itself',
-    text: `The origin of “${pageRequest.host}” in Pragmatica is an address that leads to Pragmatica again. Set it to the address of the server that makes the pages.`,
+    words: ANSWERS.loop,
+    names: { host: pageRequest.host },
   };
 }
 
@@ -252,8 +243,8 @@ function findHost(options: GatewayOptions, pageRequest: PageRequest): ServedHost
     options.releases.find(pageRequest.host) ?? {
       status: 421,
       reason: 'unknown-host',
-      title: 'This address is not set up',
-      text: `No site is set up for the host “${pageRequest.host}”. If it should be, add the host to its site in Pragmatica.`,
+      words: ANSWERS.unknownHost,
+      names: { host: pageRequest.host },
     }
   );
 }

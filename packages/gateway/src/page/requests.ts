@@ -1,11 +1,14 @@
 import type { IncomingMessage } from 'node:http';
+import { ANSWERS } from '../texts/answers.js';
+import type { OwnWords } from './answer.js';
 
 /** Why the gateway answers a request itself. */
 export interface Refusal {
   readonly status: number;
   readonly reason: string;
-  readonly title: string;
-  readonly text: string;
+  readonly words: OwnWords;
+  /** What the words fill in. */
+  readonly names: Readonly<Record<string, string>>;
 }
 
 /** A request as far as it matters: what is asked of which host. */
@@ -25,13 +28,13 @@ export function readRequest(request: IncomingMessage): PageRequest | Refusal {
   let hosts = 0;
   for (let i = 0; i < request.rawHeaders.length; i += 2)
     if (request.rawHeaders[i]!.length === 4 && request.rawHeaders[i]!.toLowerCase() === 'host') hosts++;
-  if (hosts > 1) return malformed('It names more than one host.');
+  if (hosts > 1) return malformed(ANSWERS.twoHosts);
   const written = request.headers.host ?? '';
   const target = request.url!;
   if (target.startsWith('/')) return { authority: written, host: hostName(written), target };
   if (target === '*') return { authority: written, host: hostName(written), target };
   // In absolute form the host of the target counts, not the header's (RFC 9112, 3.2.2).
-  if (!/^https?:/i.test(target) || !URL.canParse(target)) return malformed('Its target is no address.');
+  if (!/^https?:/i.test(target) || !URL.canParse(target)) return malformed(ANSWERS.noAddress);
   const { host, pathname, search } = new URL(target);
   return { authority: host, host: hostName(host), target: pathname + search };
 }
@@ -44,8 +47,8 @@ function malformed(what: string): Refusal {
   return {
     status: 400,
     reason: 'malformed',
-    title: 'This request cannot be understood',
-    text: `${what} Nothing was passed on.`,
+    words: ANSWERS.malformed,
+    names: { what },
   };
 }
 

@@ -1,3 +1,4 @@
+import '../speak-first.js';
 import { createLog, listen, startProblem } from '@pragmatica/runtime';
 import { createMetrics } from '../metrics.js';
 import { ReleaseTable } from '../releases/release-table.js';

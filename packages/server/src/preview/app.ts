@@ -1,5 +1,5 @@
 import { pipeline } from 'node:stream/promises';
-import { decodePage, clockTimeWords, type PreviewGround } from '@pragmatica/core';
+import { decodePage, clockTimeWords, languageTag, type PreviewGround } from '@pragmatica/core';
 import { sendOwnPage } from '@pragmatica/runtime';
 import { serialize } from 'cookie';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
@@ -40,6 +40,10 @@ const ANSWER_MS = 20_000;
 const LOCALE = 'en-GB';
 const IS_PAGE = /^(?:text\/html|application\/xhtml\+xml)\b/i;
 
+function answerOwn(response: Response, status: number, title: string, text: string): void {
+  sendOwnPage(response, { status, title, text, language: languageTag() });
+}
+
 interface Place {
   readonly site: Site;
   readonly host: Host;
@@ -64,14 +68,14 @@ export function createPreviewApp(tools: PreviewTools): Express {
   app.use((request, response, next) => {
     response.setHeader('x-robots-tag', 'noindex, nofollow');
     if (isAskedHere(request.headers.host, settings)) next();
-    else sendOwnPage(response, 421, T.elsewhereTitle, say(T.elsewhere, { address: origin }));
+    else answerOwn(response, 421, T.elsewhereTitle, say(T.elsewhere, { address: origin }));
   });
   app.get('/robots.txt', (_request, response) => {
     response.type('text').send('User-agent: *\nDisallow: /\n');
   });
   app.get(`${OWN_FOLDER}/leave`, (_request, response) => {
     response.setHeader('set-cookie', cookie('', 0));
-    sendOwnPage(response, 200, T.leftTitle, T.left);
+    answerOwn(response, 200, T.leftTitle, T.left);
   });
   app.use((request, response, next) => {
     const url = siteUrl(origin, request.url);
@@ -82,7 +86,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     }
     const pass = readPass(box, given, Date.now());
     if (!pass) {
-      sendOwnPage(response, 410, T.overTitle, T.over);
+      answerOwn(response, 410, T.overTitle, T.over);
       return;
     }
     url.searchParams.delete(PASS_NAME);
@@ -93,9 +97,9 @@ export function createPreviewApp(tools: PreviewTools): Express {
   });
   app.use(async (request, response) => {
     const pass = readPass(box, keptPass(request.headers.cookie) ?? '', Date.now());
-    if (!pass) sendOwnPage(response, 410, T.overTitle, T.over);
+    if (!pass) answerOwn(response, 410, T.overTitle, T.over);
     else if (request.method !== 'GET' && request.method !== 'HEAD')
-      sendOwnPage(response, 405, T.methodTitle, T.method);
+      answerOwn(response, 405, T.methodTitle, T.method);
     // A worker that a site registers here would go on answering when the preview is over.
     else if (request.headers['service-worker'] !== undefined) response.status(404).end();
     else await show(tools, pass, request, response);
@@ -108,7 +112,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     const pass = readPass(box, keptPass(request.headers.cookie) ?? '', Date.now());
     log.warn({ err: error, host: pass?.host }, 'a preview could not ask the site');
     const params = { host: pass?.host ?? '', address: pass?.host ?? '' };
-    sendOwnPage(response, 502, say(T.noAnswerTitle, params), say(T.noAnswer, params));
+    answerOwn(response, 502, say(T.noAnswerTitle, params), say(T.noAnswer, params));
   });
   return app;
 }
@@ -123,7 +127,7 @@ async function show(
   const store = tools.store.fork();
   const place = await placeOf(store, pass);
   if (!place) {
-    sendOwnPage(response, 410, T.goneTitle, say(T.gone, { host: pass.host }));
+    answerOwn(response, 410, T.goneTitle, say(T.gone, { host: pass.host }));
     return;
   }
   const address = addressOf(place.host);
