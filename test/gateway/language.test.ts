@@ -40,8 +40,11 @@ describe('what the gateway answers itself', function () {
     for (const request of [{ path: '/' }, { host: 'other.localhost' }]) {
       const { text } = await gateway.ask(request);
       expect(text).to.include('<html lang="en-x-pseudo">');
-      const body = text.slice(text.indexOf('<h1>')).replace(/<[^>]*>|&#\d+;|\w+\.localhost/g, '');
-      expect(body, body).not.to.match(/[A-Za-z]/);
+      // Tags, references and the host’s name are nobody’s words.
+      const words = text
+        .slice(text.indexOf('<h1>'))
+        .replaceAll(/<\/?(?:h1|p|html)>|&#39;|(?:mill|other)\.localhost/g, '');
+      expect(words).not.to.match(/[A-Za-z]/);
     }
   });
 
