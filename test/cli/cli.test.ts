@@ -303,7 +303,7 @@ describe('the command line', () => {
     );
     for (const [args, says] of [
       [['--live', 'mill.example'], 'HOST=ORIGIN'],
-      [['--live', 'not a host=http://x.example'], 'hostname'],
+      [['--live', 'not a host=http://x.example'], 'host name'],
       [['--live', 'new.example=x.example'], 'whole address'],
       [
         ['--live', 'new.example=http://x.example', '--transfer', 'new.example=fast'],

@@ -46,6 +46,7 @@ const VIEWS: readonly View[] = [
     },
   },
   { name: 'the fields of all sites', path: '/fields', heading: /Fields/ },
+  { name: 'the account', path: '/account', heading: /Your account/ },
   {
     name: 'a reach with everything open',
     path: '/sites/skerrywick/snippets/harbour-chat',
@@ -183,7 +184,7 @@ const VIEWS: readonly View[] = [
     async act(page) {
       await page.getByRole('button', { name: 'All without it' }).click();
       await page.getByLabel('Room at Parlanook, Quay Kitchen').fill('not one');
-      await page.getByText('It may hold letters').waitFor();
+      await page.getByText('Use only letters').waitFor();
     },
   },
   {

@@ -109,7 +109,7 @@ describe('the console reads, checks and fixes', function () {
     await wrong.getByRole('button', { name: /Add <script> tags/ }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByText('<script>', { exact: true }).waitFor();
-    expect(await dialog.getByLabel('comes').count()).to.equal(2);
+    expect(await dialog.getByLabel('added').count()).to.equal(2);
     expect(await codeNow()).to.equal(code);
     await dialog.getByRole('button', { name: 'Fix' }).click();
     await page.getByText('Nothing to fix').waitFor();

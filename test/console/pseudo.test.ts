@@ -14,6 +14,7 @@ const SITE = '/sites/skerrywick';
 const ROOMS = [
   '/',
   '/fields',
+  '/account',
   '/recipes',
   '/recipes/tallymast-counter',
   '/recipes/parlanook-chat/apply',

@@ -57,7 +57,7 @@ describe('who gets it, in the console', function () {
     );
     await reach.getByLabel('Tuesday from').fill('18:00');
     await reach.getByLabel('Tuesday to').fill('18:00');
-    await reach.getByText('18:00 to 18:00 is no time at all.').waitFor();
+    await reach.getByText('18:00 to 18:00 is no time.').waitFor();
     await reach.getByLabel('Tuesday to').fill('19:00');
     await page.getByRole('button', { name: 'Save to draft' }).click();
     await page.getByText('Saved to the draft').first().waitFor();
@@ -105,7 +105,7 @@ describe('who gets it, in the console', function () {
     await page.goto('/fields');
     await page.getByText('Still the example: not set yet.').waitFor();
     await page.getByLabel('Account at Tallymast, Quay Kitchen', { exact: true }).fill('TM 19');
-    await page.getByText('It may hold letters, digits').waitFor();
+    await page.getByText('Use only letters, digits').waitFor();
     expect(await page.getByRole('button', { name: /^Save/ }).isDisabled()).to.equal(true);
     await page.getByLabel('Account at Tallymast, Quay Kitchen', { exact: true }).fill('TM-1904');
     await page.getByLabel('Account at Tallymast, Port Hallow Harbour, staging').fill('TM-9');

@@ -47,7 +47,7 @@ describe('recipes in the console', function () {
     await page.getByRole('checkbox', { name: 'Port Hallow Harbour' }).click();
     await page.getByRole('checkbox', { name: 'Tern Island Hostel' }).click();
     await page.getByLabel('Room at Parlanook, Port Hallow Harbour').fill('har bour');
-    await page.getByText('It may hold letters, digits').waitFor();
+    await page.getByText('Use only letters, digits').waitFor();
     expect(await page.getByRole('button', { name: 'Install on 2 sites' }).isDisabled()).to.equal(true);
     await page.getByLabel('Room at Parlanook, Port Hallow Harbour').fill('harbour');
     await page.getByLabel('What the button says, Port Hallow Harbour').fill('Ask the harbour');

@@ -196,6 +196,9 @@ describe('the contract', () => {
     expect(without.map(([name]) => name)).to.deep.equal([
       'signOut',
       'changePassword',
+      // What they end has no state but being there.
+      'endSession',
+      'endOtherSessions',
       'removeToken',
       // Replace as a whole what nobody is shown.
       'giveAccess',

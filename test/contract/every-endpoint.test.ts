@@ -9,9 +9,6 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   signOut: 'a token stays until it is removed; taking it out of the file is enough',
   changePassword:
     'sign-in asks for a new password where one is needed; changing it at will is for the console',
-  listTokens: 'the API is for programs that manage their own access',
-  createToken: 'sign-in makes one',
-  removeToken: 'the API is for programs that manage their own access',
   pagePicture: 'a picture is there to be clicked on; "place" tries an element that somebody has named',
   nameElement: 'an element is clicked on in the console; "place" tries one that somebody has named',
   listSkeletons: 'checks use it; there is nothing in it for people',
@@ -24,9 +21,6 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
 
 /** Why an endpoint has no view. */
 const WITHOUT_VIEW: Partial<Record<EndpointName, string>> = {
-  listTokens: 'tokens are made where they are used: on the command line',
-  createToken: 'tokens are made where they are used: on the command line',
-  removeToken: 'changing the password removes all of them when asked',
   previewPages: 'the console matches pages itself, with core, while they are typed',
   showCalendar: 'the console draws the week itself, with core, while it is edited',
   readCode: 'the console reads code itself, with core, while it is typed',

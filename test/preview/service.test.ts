@@ -267,7 +267,7 @@ describe('previews', function () {
     const dialog = tab.getByRole('dialog');
     await dialog.getByLabel('Start page').fill('fares');
     await dialog.getByRole('button', { name: 'Create the address' }).click();
-    await dialog.getByText('Write the path of a page').waitFor();
+    await dialog.getByText('Begin the path with a slash').waitFor();
     await dialog.getByLabel('Start page').fill('/fares');
     await dialog.getByLabel('Valid for').selectOption('72');
     await dialog.getByRole('button', { name: 'Create the address' }).click();

@@ -89,6 +89,67 @@ describe('signing in', () => {
     expect((await call('PUT', '/session/password', back, { cookie: mine })).status).to.equal(200);
   });
 
+  it('are listed with where they were opened, and end one by one or all but the one that asks', async () => {
+    const onPhone = { 'user-agent': 'Mozilla/5.0 (Linux; Android 14) Mobile Safari/537.36' };
+    const opened = await call('POST', '/sign-in', ADMIN, onPhone);
+    const phone = opened.headers['set-cookie']![0]!.split(';')[0]!;
+    const [mine, third] = [await cookie(), await cookie()];
+    const list = async (session: string) =>
+      (await call('GET', '/sessions', undefined, { cookie: session })).json['items'] as {
+        id: number;
+        device: string;
+        openedFrom: string;
+        isThis: boolean;
+      }[];
+    const [, own, before] = await list(mine);
+    expect([own!.isThis, own!.device, own!.openedFrom]).to.satisfy(
+      ([isThis, device, from]: [boolean, string, string]) =>
+        isThis && device === 'desktop' && /127\.0\.0\.1|::1/.test(from),
+    );
+    expect([before!.isThis, before!.device]).to.deep.equal([false, 'phone']);
+    const end = (id: number | string) => call('DELETE', `/sessions/${id}`, undefined, { cookie: mine });
+    expect((await end(before!.id)).status).to.equal(204);
+    expect((await call('GET', '/session', undefined, { cookie: phone })).status).to.equal(401);
+    const again = await end(before!.id);
+    expect([again.status, again.json['detail']]).to.deep.equal([
+      404,
+      'You have no such session. It may have ended by itself.',
+    ]);
+    expect((await call('DELETE', '/sessions', undefined, { cookie: mine })).status).to.equal(204);
+    expect((await call('GET', '/session', undefined, { cookie: third })).status).to.equal(401);
+    expect(await list(mine)).to.have.length(1);
+    // Tokens are not sessions, and whoever asks by one ends them all.
+    expect((await api(stage.server, stage.token, 'DELETE', '/sessions')).status).to.equal(204);
+    expect((await call('GET', '/session', undefined, { cookie: mine })).status).to.equal(401);
+    expect((await api(stage.server, stage.token, 'GET', '/sessions')).json['items']).to.deep.equal([]);
+  });
+
+  it('of somebody else can be neither seen nor ended', async () => {
+    const mine = await cookie();
+    const client = new pg.Client({ connectionString: stage.databaseUrl });
+    await client.connect();
+    const { rows } = await client.query<{ id: number }>(
+      `with other as (
+         insert into member (login, name, password_hash, must_change_password, created_at)
+         values ('other', 'Other', '!', false, now()) returning id)
+       insert into credential (kind, hash, name, member_id, created_at, expires_at)
+       select kind, kind, 'x', id, now(), now() + interval '1 day' from other, (values ('session'), ('token')) kinds (kind)
+       returning id`,
+    );
+    for (const { id } of rows)
+      for (const what of ['sessions', 'tokens'])
+        expect((await call('DELETE', `/${what}/${id}`, undefined, { cookie: mine })).status).to.equal(404);
+    const { json } = await call('GET', '/sessions', undefined, { cookie: mine });
+    expect((json['items'] as { id: number }[]).map(({ id }) => id)).not.to.include(rows[0]!.id);
+    await call('DELETE', '/sessions', undefined, { cookie: mine });
+    const left = await client.query('select 1 from credential where id = any($1)', [
+      rows.map(({ id }) => id),
+    ]);
+    expect(left.rowCount).to.equal(2);
+    await client.query(`delete from member where login = 'other'`);
+    await client.end();
+  });
+
   it('signs out for good', async () => {
     const session = await cookie();
     expect((await call('DELETE', '/session', undefined, { cookie: session })).status).to.equal(204);

@@ -1,4 +1,5 @@
 import { Command } from 'commander';
+import { session, token } from './commands/account.js';
 import { adopt, ignore } from './commands/adopt.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
@@ -50,6 +51,7 @@ const GROUPS: readonly (readonly [heading: string, commands: readonly ((program:
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],
+  [GROUP_NAMES.access, [token, session]],
   [GROUP_NAMES.shell, [completion]],
 ];
 

@@ -95,6 +95,10 @@ const loadConsent = async () => ({
 });
 const loadFiles = async () => ({ Component: (await import('./views/settings/files-view')).FilesView });
 
+const loadAccount = async () => ({
+  Component: (await import('./views/account/account-view')).AccountView,
+});
+
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
 });
@@ -109,6 +113,7 @@ const router = createBrowserRouter([
       { index: true, element: <SitesView /> },
       // The sign-in is at every address; whoever looks for it at one of its own is on the way in.
       { path: 'sign-in', element: <Navigate to="/" replace /> },
+      { path: 'account', lazy: loadAccount },
       { path: 'fields', element: <FieldsView /> },
       {
         path: 'help',

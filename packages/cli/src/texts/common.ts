@@ -61,5 +61,6 @@ export const GROUP_NAMES = catalogue('cli.group-names', {
   seeing: 'On the live site:',
   delivery: 'Delivery:',
   files: 'Files:',
+  access: 'Your access:',
   shell: 'Shell:',
 });

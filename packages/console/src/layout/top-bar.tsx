@@ -1,6 +1,6 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun } from 'lucide-react';
+import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun, UserRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -10,6 +10,7 @@ import { allSitesQuery } from '../api/site-lists';
 import { chooseTheme, currentTheme, onThemeChange } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
+import { ACCOUNT } from '../texts/account';
 import { COMMON } from '../texts/common';
 import { HELP } from '../texts/help';
 import { say } from '../texts/say';
@@ -131,6 +132,11 @@ function MemberMenu({ member }: { member: MemberResource }) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className={menuStyle}>
+          <DropdownMenu.Item asChild>
+            <Link to="/account" className={itemStyle}>
+              <UserRound className="size-4" aria-hidden /> {ACCOUNT.title}
+            </Link>
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={itemStyle} onSelect={() => void signOut()}>
             <LogOut className="size-4" aria-hidden /> {COMMON.signOut}
           </DropdownMenu.Item>

@@ -29,6 +29,23 @@ export const sessionEndpoints = {
     response: schemas.passwordChanged,
     beforePasswordChange: true,
   },
+  listSessions: {
+    method: 'GET',
+    path: '/sessions',
+    summary: 'Browsers in which you are signed in',
+    response: items(schemas.session),
+  },
+  endSession: {
+    method: 'DELETE',
+    path: '/sessions/{session}',
+    summary: 'Sign out one of your browsers',
+    params: z.strictObject({ session: z.coerce.number().int() }),
+  },
+  endOtherSessions: {
+    method: 'DELETE',
+    path: '/sessions',
+    summary: 'Sign out everywhere else; tokens stay',
+  },
   listTokens: {
     method: 'GET',
     path: '/tokens',
@@ -46,7 +63,7 @@ export const sessionEndpoints = {
   removeToken: {
     method: 'DELETE',
     path: '/tokens/{token}',
-    summary: 'Take a bearer token back',
+    summary: 'Revoke a bearer token',
     params: z.strictObject({ token: z.coerce.number().int() }),
   },
 } as const satisfies Record<string, Endpoint>;

@@ -1,8 +1,11 @@
+import { DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
 import { timestamp, title } from './common.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
-const password = z.string().min(10, FIELD_TEXTS.passwordShort).max(200);
+export const MIN_PASSWORD_LENGTH = 10;
+
+const password = z.string().min(MIN_PASSWORD_LENGTH).max(200);
 
 const endTokens = z
   .boolean()
@@ -39,6 +42,19 @@ export const passwordChange = z
   .meta({ id: 'PasswordChange' });
 
 export const passwordChanged = member.extend({ tokens }).meta({ id: 'PasswordChanged' });
+
+export const session = z
+  .object({
+    id: z.int(),
+    openedFrom: z.string().nullable().meta({ description: 'The address that it was opened from.' }),
+    device: z.enum(DEVICES).nullable(),
+    createdAt: timestamp,
+    lastUsedAt: timestamp.nullable(),
+    expiresAt: timestamp,
+    isThis: z.boolean().meta({ description: 'The session that asks.' }),
+  })
+  .meta({ id: 'Session', description: 'A browser in which you are signed in.' });
+export type SessionResource = z.infer<typeof session>;
 
 export const token = z
   .object({

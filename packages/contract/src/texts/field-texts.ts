@@ -12,7 +12,6 @@ export const FIELD_TEXTS = catalogue('contract.fields', {
   findingMissing: 'Name a finding, or leave the list out for all.',
   boxName: 'Write what the box is called there.',
   boxTwice: 'This kind of box is listed twice.',
-  passwordShort: 'Use at least 10 characters.',
   loginMissing: 'Enter your user name.',
   passwordMissing: 'Enter your password.',
   siteHostForm: 'Write a host name like www.example.com, without scheme, port or path.',

@@ -1,3 +1,4 @@
+import type { Device } from '@pragmatica/core';
 import type { Store } from '../storage/store.js';
 import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
 import { insertMember, memberByLogin, setPassword } from '../storage/members.js';
@@ -44,6 +45,12 @@ export async function createSetUpToken(store: Store): Promise<string> {
   return secret;
 }
 
+/** Where somebody signs in. */
+export interface Origin {
+  readonly address: string;
+  readonly device: Device;
+}
+
 /** Adds a session or token to the unit of work. The secret is returned once and never stored. */
 export function createCredential(
   store: Store,
@@ -51,6 +58,7 @@ export function createCredential(
   kind: 'session' | 'token',
   name: string,
   days: number,
+  from?: Origin,
 ): { credential: Credential; secret: string } {
   const secret = newSecret();
   const now = Date.now();
@@ -61,6 +69,8 @@ export function createCredential(
     hash: secretHash(secret),
     createdAt: new Date(now),
     expiresAt: new Date(now + days * DAY_MS),
+    openedFrom: from?.address ?? null,
+    device: from?.device ?? null,
   });
   return { credential, secret };
 }

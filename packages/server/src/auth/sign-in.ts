@@ -4,14 +4,15 @@ import {
   countValidTokens,
   endAll,
   removeCredential,
-  removeToken as removeRow,
+  removeOwn,
+  sessionsOf,
   tokensOf,
 } from '../storage/credentials.js';
 import { memberByLogin, setPassword } from '../storage/members.js';
 import type { Credential, Member } from '../storage/rows.js';
 import { audit } from '../storage/trail.js';
 import { fieldError } from '../texts/field-errors.js';
-import { createCredential } from './accounts.js';
+import { createCredential, type Origin } from './accounts.js';
 import type { Attempts } from './attempts.js';
 import { checkDecoy, hashPassword, isPassword } from './secrets.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
@@ -30,9 +31,8 @@ export interface SignIn {
 }
 
 /** From where, against those who try. */
-export interface Door {
+export interface Door extends Origin {
   readonly attempts: Attempts;
-  readonly address: string;
 }
 
 /**
@@ -45,9 +45,10 @@ export interface Door {
 export async function signIn(
   store: Store,
   { login, password, newPassword, as, tokenName, endTokens }: SignIn,
-  { attempts, address }: Door,
+  { attempts, ...from }: Door,
   sessionDays: number,
 ): Promise<{ member: Member; secret: string }> {
+  const { address } = from;
   assertNoWait(attempts, login, address);
   const member = await memberByLogin(store, login);
   const isRight = member ? await isPassword(member.passwordHash, password) : await checkDecoy(password);
@@ -62,7 +63,14 @@ export async function signIn(
   } else if (member.mustChangePassword && as === 'token') throw new ServiceError('own-password-along', {});
   const isSession = as === 'session';
   const name = tokenName ?? (isSession ? 'console' : AUTH_TEXTS.commandLine);
-  const { secret } = createCredential(store, member, as, name, isSession ? sessionDays : TOKEN_DAYS);
+  const { secret } = createCredential(
+    store,
+    member,
+    as,
+    name,
+    isSession ? sessionDays : TOKEN_DAYS,
+    isSession ? from : undefined,
+  );
   note(store, member, 'sign-in', say(AUTH_TEXTS.signedIn, { kind: isSession ? 'console' : 'token' }));
   await store.flush();
   return { member, secret };
@@ -119,8 +127,27 @@ export async function createToken(
 
 /** Takes a token back. @throws ServiceError 404 */
 export async function removeToken(store: Store, member: Member, id: number): Promise<void> {
-  if (!(await removeRow(store, member, id))) throw new ServiceError('no-such-token', {});
+  if (!(await removeOwn(store, member, 'token', id))) throw new ServiceError('no-such-token', {});
   note(store, member, 'token', AUTH_TEXTS.tookTokenBack);
+  await store.flush();
+}
+
+/** A member's sessions, the newest first. */
+export async function listSessions(store: Store, member: Member): Promise<readonly Credential[]> {
+  return sessionsOf(store, member);
+}
+
+/** Ends one of a member's sessions. @throws ServiceError 404 */
+export async function endSession(store: Store, member: Member, id: number): Promise<void> {
+  if (!(await removeOwn(store, member, 'session', id))) throw new ServiceError('no-such-session', {});
+  note(store, member, 'session', AUTH_TEXTS.endedSession);
+  await store.flush();
+}
+
+/** Signs a member out everywhere else: the session that asks goes on. Tokens stay. */
+export async function endOtherSessions(store: Store, credential: Credential): Promise<void> {
+  await endAll(store, credential.member, 'session', credential);
+  note(store, credential.member, 'session', AUTH_TEXTS.endedSessions);
   await store.flush();
 }
 

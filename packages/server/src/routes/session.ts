@@ -1,4 +1,5 @@
 import type { MemberResource } from '@pragmatica/contract';
+import { deviceOf } from '@pragmatica/core';
 import type { CookieOptions } from 'express';
 import { DAY_MS } from '../auth/accounts.js';
 import { Attempts } from '../auth/attempts.js';
@@ -6,6 +7,9 @@ import {
   changePassword,
   countTokens,
   createToken,
+  endOtherSessions,
+  endSession,
+  listSessions,
   listTokens,
   removeToken,
   signIn,
@@ -21,7 +25,16 @@ export function sessionHandlers(
   settings: Settings,
   attempts = new Attempts(),
 ): HandlersOf<
-  'signIn' | 'showSession' | 'signOut' | 'changePassword' | 'listTokens' | 'createToken' | 'removeToken'
+  | 'signIn'
+  | 'showSession'
+  | 'signOut'
+  | 'changePassword'
+  | 'listSessions'
+  | 'endSession'
+  | 'endOtherSessions'
+  | 'listTokens'
+  | 'createToken'
+  | 'removeToken'
 > {
   const days = settings.PRAGMATICA_SESSION_DAYS;
   const cookie: CookieOptions = {
@@ -31,7 +44,11 @@ export function sessionHandlers(
     path: '/',
     maxAge: days * DAY_MS,
   };
-  const doorOf = ({ request }: RequestContext) => ({ attempts, address: request.ip ?? '' });
+  const doorOf = ({ request }: RequestContext) => ({
+    attempts,
+    address: request.ip ?? '',
+    device: deviceOf(request.headers),
+  });
 
   return {
     async signIn({ body }, context) {
@@ -58,6 +75,22 @@ export function sessionHandlers(
       return { data: { ...toResource(member), tokens: await countTokens(store, member) } };
     },
 
+    async listSessions(_input, context) {
+      const own = credentialOf(context);
+      const sessions = await listSessions(context.store, own.member);
+      return { data: { items: sessions.map((session) => toSession(session, own)) } };
+    },
+
+    async endSession({ params }, context) {
+      await endSession(context.store, credentialOf(context).member, params.session);
+      return { data: undefined };
+    },
+
+    async endOtherSessions(_input, context) {
+      await endOtherSessions(context.store, credentialOf(context));
+      return { data: undefined };
+    },
+
     async listTokens(_input, context) {
       const tokens = await listTokens(context.store, credentialOf(context).member);
       return { data: { items: tokens.map(toToken) } };
@@ -81,6 +114,18 @@ function credentialOf(context: RequestContext): Credential {
 
 function toResource({ login, name, mustChangePassword }: Credential['member']): MemberResource {
   return { login, name, mustChangePassword };
+}
+
+function toSession({ id, openedFrom, device, ...times }: Credential, own: Credential) {
+  return {
+    id,
+    openedFrom: openedFrom ?? null,
+    device: device ?? null,
+    createdAt: times.createdAt.toISOString(),
+    lastUsedAt: times.lastUsedAt?.toISOString() ?? null,
+    expiresAt: times.expiresAt.toISOString(),
+    isThis: id === own.id,
+  };
 }
 
 function toToken({ id, name, createdAt, lastUsedAt, expiresAt }: Credential) {

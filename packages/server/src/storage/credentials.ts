@@ -8,7 +8,10 @@ type Kind = Credential['kind'];
 /** Adds a session or token to the unit of work. @param hash - SHA-256 of its secret */
 export function insertCredential(
   store: Store,
-  credential: Pick<Credential, 'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt'>,
+  credential: Pick<
+    Credential,
+    'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt' | 'openedFrom' | 'device'
+  >,
 ): Credential {
   return emOf(store).create(CredentialEntity, { ...credential, lastUsedAt: null }, { persist: true });
 }
@@ -38,9 +41,15 @@ export async function countValidTokens(store: Store, member: Member): Promise<nu
   return emOf(store).count(CredentialEntity, { member, kind: 'token', expiresAt: { $gt: new Date() } });
 }
 
+/** A member's sessions that are still valid, the newest first. */
+export async function sessionsOf(store: Store, member: Member): Promise<readonly Credential[]> {
+  const valid = { member, kind: 'session', expiresAt: { $gt: new Date() } } as const;
+  return emOf(store).find(CredentialEntity, valid, { orderBy: { id: 'desc' } });
+}
+
 /** @returns whether there was one */
-export async function removeToken(store: Store, member: Member, id: number): Promise<boolean> {
-  return (await emOf(store).nativeDelete(CredentialEntity, { id, member, kind: 'token' })) > 0;
+export async function removeOwn(store: Store, member: Member, kind: Kind, id: number): Promise<boolean> {
+  return (await emOf(store).nativeDelete(CredentialEntity, { id, member, kind })) > 0;
 }
 
 export async function removeCredential(store: Store, { id }: Pick<Credential, 'id'>): Promise<void> {

@@ -5,5 +5,7 @@ export const AUTH_TEXTS = catalogue('server.auth', {
   signedIn: 'Signed in ({kind}).',
   changedPassword: 'Changed the password.',
   madeTokenName: 'Made the token “{name}”.',
-  tookTokenBack: 'Took a token back.',
+  tookTokenBack: 'Revoked a token.',
+  endedSession: 'Ended a session.',
+  endedSessions: 'Signed out everywhere else.',
 });

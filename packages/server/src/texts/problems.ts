@@ -38,6 +38,7 @@ const BY_CODE = catalogue('server.problems', {
     'no-such-step-of-host':
       'There is no step "{step}" of "{recipe}" for the host {host} on the checklist of "{site}".',
     'no-such-token': 'You have no such token.',
+    'no-such-session': 'You have no such session. It may have ended by itself.',
     'finding-gone': 'There is no finding "{finding}" in the draft. It may have been fixed in the meantime.',
     'not-accepted': 'Nobody has accepted a finding "{finding}".',
     'no-host-to-visit': 'The site has no {environment} host, so there is nothing to visit. Add one first.',

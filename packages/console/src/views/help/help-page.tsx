@@ -61,7 +61,8 @@ const COMPONENTS: Components = {
     const address = typeof src === 'string' ? pictureAddress(src) : undefined;
     return address === undefined ? null : <img src={address} alt={alt ?? ''} loading="lazy" />;
   },
-  // What is wider than the page scrolls by itself.
+  // What is wider than the page scrolls by itself, also by the keyboard.
+  pre: ({ children }) => <pre tabIndex={0}>{children}</pre>,
   table: ({ children }) => (
     <div className="overflow-x-auto" tabIndex={0} role="group">
       <table>{children}</table>

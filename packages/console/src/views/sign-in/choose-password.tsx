@@ -1,4 +1,4 @@
-import type { MemberResource } from '@pragmatica/contract';
+import { MIN_PASSWORD_LENGTH, type MemberResource } from '@pragmatica/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../../api/client';
@@ -8,8 +8,6 @@ import { Field } from '../../ui/field';
 import { SignInCard } from './sign-in-card';
 import { SIGN_IN } from '../../texts/sign-in';
 import { say } from '../../texts/say';
-
-const MIN_LENGTH = 10;
 
 export function ChoosePassword({ member }: { member: MemberResource }) {
   const client = useQueryClient();
@@ -47,8 +45,8 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           type="password"
           autoComplete="new-password"
           required
-          minLength={MIN_LENGTH}
-          hint={say(SIGN_IN.minlengthCharactersMore, { minLength: MIN_LENGTH })}
+          minLength={MIN_PASSWORD_LENGTH}
+          hint={say(SIGN_IN.minlengthCharactersMore, { minLength: MIN_PASSWORD_LENGTH })}
           value={chosen}
           onChange={(event) => setChosen(event.target.value)}
         />
@@ -65,7 +63,7 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           type="submit"
           look="primary"
           className="w-full"
-          disabled={differs || chosen.length < MIN_LENGTH}
+          disabled={differs || chosen.length < MIN_PASSWORD_LENGTH}
           isBusy={change.isPending}
         >
           {SIGN_IN.usePassword}

@@ -42,6 +42,9 @@ export const CredentialEntity = defineEntity({
     createdAt: p.datetime(),
     lastUsedAt: p.datetime().nullable(),
     expiresAt: p.datetime(),
+    /** The address that it was opened from; null for what is no session. */
+    openedFrom: p.string().nullable(),
+    device: p.enum(['phone', 'tablet', 'desktop']).nullable(),
   },
 });
 export type Credential = InferEntity<typeof CredentialEntity>;

@@ -1,0 +1,94 @@
+import { deviceName } from '@pragmatica/core';
+import type { Command } from 'commander';
+import { clientFor, withCommon, type CommonOptions } from '../context.js';
+import { CliError, EXIT } from '../errors.js';
+import { colour, print, printJson, printProse, table, when } from '../output.js';
+import { ACCOUNT } from '../texts/account.js';
+import { say } from '../texts/say.js';
+import { wholeNumber } from '../whole-number.js';
+
+/** Bearer tokens of whoever is signed in. */
+export function token(program: Command): void {
+  const group = program
+    .command('token')
+    .description(ACCOUNT.tokenGroup)
+    .addHelpText('after', ACCOUNT.tokenExamples);
+  withCommon(group.command('list'))
+    .description(ACCOUNT.tokenList)
+    .action(async (options: CommonOptions) => {
+      const { items } = (await clientFor(options).call('listTokens', {})).data;
+      if (options.json) printJson(items);
+      else if (items.length === 0) print(ACCOUNT.noTokens);
+      else
+        printProse(
+          table(
+            ['TOKEN', ACCOUNT.headName, ACCOUNT.headMade, ACCOUNT.headUsed, ACCOUNT.headUntil],
+            items.map(({ id, name, createdAt, lastUsedAt, expiresAt }) => [
+              ...[String(id), name, when(createdAt), usedWords(lastUsedAt)],
+              Date.parse(expiresAt) < Date.now() ? colour.yellow(ACCOUNT.expired) : when(expiresAt),
+            ]),
+          ),
+        );
+    });
+  withCommon(group.command('create <name>'))
+    .description(ACCOUNT.tokenCreate)
+    .option('--days <days>', ACCOUNT.tokenDays, wholeNumber, 365)
+    .action(async (name: string, options: CommonOptions & { readonly days: number }) => {
+      const { data } = await clientFor(options).call('createToken', { body: { name, days: options.days } });
+      if (options.json) {
+        printJson(data);
+        return;
+      }
+      printProse(say(ACCOUNT.tokenMade, { id: data.id, name, until: when(data.expiresAt) }));
+      print(`\n  ${colour.bold(data.secret)}\n`);
+      printProse(ACCOUNT.tokenUse);
+    });
+  withCommon(group.command('revoke <token>'))
+    .description(ACCOUNT.tokenRevoke)
+    .action(async (typed: string, options: CommonOptions) => {
+      const id = wholeNumber(typed);
+      await clientFor(options).call('removeToken', { params: { token: id } });
+      if (!options.json) print(say(ACCOUNT.tokenRevoked, { id }));
+    });
+}
+
+/** Browsers in which whoever is signed in is signed in, too. */
+export function session(program: Command): void {
+  const group = program
+    .command('session')
+    .description(ACCOUNT.sessionGroup)
+    .addHelpText('after', ACCOUNT.sessionExamples);
+  withCommon(group.command('list'))
+    .description(ACCOUNT.sessionList)
+    .action(async (options: CommonOptions) => {
+      const { items } = (await clientFor(options).call('listSessions', {})).data;
+      if (options.json) printJson(items);
+      else if (items.length === 0) print(ACCOUNT.noSessions);
+      else
+        printProse(
+          table(
+            ['SESSION', ACCOUNT.headDevice, ACCOUNT.headFrom, ACCOUNT.headUsed, ACCOUNT.headUntil],
+            items.map(({ id, device, openedFrom, lastUsedAt, createdAt, expiresAt }) => [
+              ...[String(id), device === null ? '' : deviceName(device), openedFrom ?? ''],
+              ...[when(lastUsedAt ?? createdAt), when(expiresAt)],
+            ]),
+          ),
+        );
+    });
+  withCommon(group.command('end [session]'))
+    .description(ACCOUNT.sessionEnd)
+    .option('--all', ACCOUNT.sessionAll)
+    .action(async (typed: string | undefined, options: CommonOptions & { readonly all?: boolean }) => {
+      const client = clientFor(options);
+      if ((typed === undefined) === (options.all === undefined))
+        throw new CliError(ACCOUNT.sessionWhich, EXIT.usage);
+      if (typed === undefined) await client.call('endOtherSessions', {});
+      else await client.call('endSession', { params: { session: wholeNumber(typed) } });
+      if (!options.json)
+        print(typed === undefined ? ACCOUNT.sessionsEnded : say(ACCOUNT.sessionEnded, { id: typed }));
+    });
+}
+
+function usedWords(at: string | null): string {
+  return at === null ? ACCOUNT.notUsed : when(at);
+}

@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react';
+
+interface SectionProps {
+  readonly title: string;
+  readonly text: string;
+  readonly children: ReactNode;
+}
+
+/** One subject of the account. */
+export function Section({ title, text, children }: SectionProps) {
+  return (
+    <section
+      aria-label={title}
+      className="space-y-3 rounded-xl border border-line bg-surface p-4 text-sm sm:p-5"
+    >
+      <div>
+        <h2>{title}</h2>
+        <p className="text-muted">{text}</p>
+      </div>
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,127 @@
+import { useQuery } from '@tanstack/react-query';
+import { Copy, KeyRound } from 'lucide-react';
+import { useState } from 'react';
+import { tokensQuery, useAccountChange } from '../../api/account';
+import { api } from '../../api/client';
+import { ACCOUNT } from '../../texts/account';
+import { say } from '../../texts/say';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Field, FormError } from '../../ui/field';
+import { SelectField } from '../../ui/select-field';
+import { Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { useCopy } from '../../ui/use-copy';
+import { Section } from './section';
+
+const DAYS = [7, 30, 90, 365];
+
+/** Bearer tokens: a new one is shown once. */
+export function TokensSection() {
+  const tokens = useQuery(tokensQuery);
+  const copy = useCopy();
+  const [name, setName] = useState('');
+  const [days, setDays] = useState(90);
+  const [leaving, setLeaving] = useState<{ id: number; name: string }>();
+  const make = useAccountChange(async () => (await api.call('createToken', { body: { name, days } })).data);
+  const revoke = useAccountChange((token: number) => api.call('removeToken', { params: { token } }));
+  const made = make.data;
+  return (
+    <Section title={ACCOUNT.tokensTitle} text={ACCOUNT.tokensText}>
+      {tokens.isPending && <Loading lines={2} />}
+      {tokens.isError && <Failure error={tokens.error} onRetry={() => void tokens.refetch()} />}
+      {tokens.data?.length === 0 && <p className="text-muted">{ACCOUNT.noTokens}</p>}
+      <ul className="divide-y divide-line">
+        {tokens.data?.map((token) => (
+          <li key={token.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
+            <KeyRound className="size-4 shrink-0 text-muted" aria-hidden />
+            <div className="min-w-52 flex-1">
+              <p className="font-medium [overflow-wrap:anywhere]">{token.name}</p>
+              <p className="text-[13px] text-muted">
+                {ACCOUNT.madeAt} <Time at={token.createdAt} /> ·{' '}
+                {token.lastUsedAt === null ? (
+                  ACCOUNT.notUsed
+                ) : (
+                  <>
+                    {ACCOUNT.used} <Time at={token.lastUsedAt} />
+                  </>
+                )}{' '}
+                ·{' '}
+                {Date.parse(token.expiresAt) < Date.now() ? (
+                  <span className="text-signal">{ACCOUNT.expired}</span>
+                ) : (
+                  <>
+                    {ACCOUNT.until} <Time at={token.expiresAt} />
+                  </>
+                )}
+              </p>
+            </div>
+            <Button
+              size="small"
+              look="quiet"
+              aria-label={say(ACCOUNT.revokeOf, { name: token.name })}
+              onClick={() => setLeaving(token)}
+            >
+              {ACCOUNT.revoke}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {made && (
+        <div className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-good-soft p-3">
+          <p className="w-full font-medium">{say(ACCOUNT.made, { name: made.name })}</p>
+          <code className="min-w-0 flex-1 font-mono text-xs [overflow-wrap:anywhere]">{made.secret}</code>
+          <Button size="small" look="primary" onClick={() => copy(made.secret, ACCOUNT.copied)}>
+            <Copy className="size-3.5" aria-hidden /> {ACCOUNT.copy}
+          </Button>
+          <p className="w-full text-[13px] text-muted">{ACCOUNT.madeText}</p>
+        </div>
+      )}
+      <form
+        className="grid gap-3 border-t border-line pt-3 sm:grid-cols-[minmax(0,1fr)_10rem_auto] sm:items-start"
+        onSubmit={(event) => {
+          event.preventDefault();
+          make.mutate(undefined, { onSuccess: () => setName('') });
+        }}
+      >
+        <Field
+          label={ACCOUNT.tokenName}
+          hint={ACCOUNT.tokenNameHint}
+          maxLength={120}
+          required
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <SelectField
+          label={ACCOUNT.tokenDays}
+          value={String(days)}
+          options={DAYS.map((one): [string, string] => [String(one), say(ACCOUNT.days, { days: one })])}
+          onChange={(chosen) => setDays(Number(chosen))}
+        />
+        <Button type="submit" className="sm:mt-6.5" isBusy={make.isPending} disabled={name.trim() === ''}>
+          {ACCOUNT.make}
+        </Button>
+      </form>
+      <FormError error={make.error} />
+      <Dialog
+        isOpen={leaving !== undefined}
+        onOpenChange={(isOpen) => {
+          if (!isOpen) setLeaving(undefined);
+        }}
+        title={say(ACCOUNT.revokeTitle, { name: leaving?.name ?? '' })}
+        description={ACCOUNT.revokeText}
+      >
+        <FormError error={revoke.error} />
+        <DialogActions leave={ACCOUNT.cancel}>
+          <Button
+            look="danger"
+            isBusy={revoke.isPending}
+            onClick={() => revoke.mutate(leaving!.id, { onSuccess: () => setLeaving(undefined) })}
+          >
+            {ACCOUNT.revoke}
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Section>
+  );
+}

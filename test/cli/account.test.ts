@@ -1,0 +1,60 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import { cliRunner, type RunCli } from '../support/cli.js';
+import { api } from '../support/http.js';
+import { ADMIN, startStage, type Stage } from '../support/stage.js';
+
+describe('your own access, on the command line', function () {
+  this.timeout(60_000);
+  let stage: Stage;
+  let folder: string;
+  let run: RunCli;
+  before(async () => {
+    stage = await startStage({ hasDemo: false });
+    folder = mkdtempSync(join(tmpdir(), 'pragmatica-account-'));
+    const plain = cliRunner(() => stage.server, folder);
+    run = (args) => plain(args, { env: { PRAGMATICA_TOKEN: stage.token, COLUMNS: '140' } });
+  });
+  after(async () => {
+    await stage.close();
+    rmSync(folder, { recursive: true });
+  });
+
+  it('makes a token that works for some days, shows it once, and revokes it', async () => {
+    const { out } = await run(['token', 'create', 'Build pipeline', '--days', '30']);
+    const secret = /pragmatica_[\w-]{43}/.exec(out)![0];
+    expect(out).to.match(/^Token \d+, “Build pipeline”, works until 20\d\d-.*\. It is not shown again:/);
+    expect((await api(stage.server, secret, 'GET', '/sites')).status).to.equal(200);
+    const list = (await run(['token', 'list'])).out;
+    expect(list)
+      .to.match(/\d+ +Build pipeline +20/)
+      .and.not.include(secret);
+    const id = /(\d+) +Build pipeline/.exec(list)![1]!;
+    expect((await run(['token', 'revoke', id])).out).to.equal(`Token ${id} is revoked.\n`);
+    expect((await api(stage.server, secret, 'GET', '/sites')).status).to.equal(401);
+    const again = await run(['token', 'revoke', id]);
+    expect([again.code, again.err]).to.deep.equal([4, 'pragmatica: You have no such token.\n']);
+    const never = await run(['token', 'create', 'x', '--days', '9999']);
+    expect([never.code, never.err]).to.deep.equal([2, 'pragmatica: days: Use 3650 or less.\n']);
+  });
+
+  it('lists the browsers in which somebody is signed in, and ends them', async () => {
+    expect((await run(['session', 'list'])).out).to.equal('You are not signed in to the console anywhere.\n');
+    for (let i = 0; i < 3; i++) await api(stage.server, undefined, 'POST', '/sign-in', ADMIN);
+    const { out } = await run(['session', 'list']);
+    const ids = [...out.matchAll(/^(\d+) +desktop +\S+ +20/gm)].map(([, id]) => id!);
+    expect(ids).to.have.length(3);
+    expect((await run(['session', 'end', ids[0]!])).out).to.equal(`Session ${ids[0]!} has ended.\n`);
+    const unsaid = await run(['session', 'end']);
+    expect([unsaid.code, unsaid.err]).to.deep.equal([
+      2,
+      'pragmatica: Say which session ends: its number, or --all.\n',
+    ]);
+    expect((await run(['session', 'end', '--all'])).out).to.equal(
+      'You are signed out of the console everywhere.\n',
+    );
+    expect(JSON.parse((await run(['session', 'list', '--json'])).out)).to.deep.equal([]);
+  });
+});
