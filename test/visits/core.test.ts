@@ -182,7 +182,7 @@ describe('why a page is in a sample', () => {
   it('is said in words', () => {
     const words = sampledWords({ path: '/', standsFor: 3, covers: ['a'] }, set(snippet('a')));
     expect(words).to.equal(
-      'The page stands for 3 with the same snippets and the same build. It is there for “A”.',
+      'The page represents 3 with the same snippets and the same structure. It is there for “A”.',
     );
     expect(sampledWords({ path: '/', standsFor: 1, covers: [] }, set())).to.equal('');
   });

@@ -232,7 +232,7 @@ describe('what is wrong on a page, and who does it', function () {
     await site.publish(style(hidden));
     const [changed] = (await site.trouble('/')).troubles;
     expect(changed).to.deep.include({ kind: 'broken', culprits: ['banner'] });
-    expect(changed!.advice).to.match(/^Put “banner” back as it was in release \d+ and publish/);
+    expect(changed!.advice).to.match(/^Restore “banner” from release \d+ and publish/);
     expect(changed!.evidence.join('\n')).to.match(
       /As “banner” was in release \d+, the page works: its last change breaks it\./,
     );
