@@ -4,7 +4,7 @@ import { Migration } from '@mikro-orm/migrations';
 export class Migration20261130000000 extends Migration {
   override up(): void {
     this.addSql(`alter table "credential"
-      add column "opened_from" text null,
+      add column "opened_from" varchar(255) null,
       add column "device" text null check ("device" in ('phone', 'tablet', 'desktop'));`);
   }
 }
