@@ -158,6 +158,8 @@ async function typedTexts({ client }: Stage): Promise<RegExp> {
   // Code that is called by nothing but the name that it defines.
   collect(sightings.items.map(({ name }) => name).filter((name) => /^\w+$/.test(name)));
   collect((await client.call('listRecipes', { query: {} })).data);
+  // The name is kept as it was said where the token was made.
+  collect((await client.call('listTokens', {})).data.items.map(({ name }) => name));
   const longestFirst = [...strings].filter((text) => text.length > 1).sort((a, b) => b.length - a.length);
   const escaped = longestFirst.map((text) => text.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&'));
   return new RegExp(`(?<!\\w)(?:${escaped.join('|')})(?!\\w)`, 'g');
