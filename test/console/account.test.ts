@@ -56,7 +56,9 @@ describe('somebody’s own account in the console', function () {
     const dialog = page.getByRole('dialog');
     await dialog.getByText('You cannot undo this.', { exact: false }).waitFor();
     await dialog.getByRole('button', { name: 'Revoke' }).click();
-    await eventually(async () => expect(await tokens.getByText('Build pipeline', { exact: true }).count()).to.equal(0));
+    await eventually(async () =>
+      expect(await tokens.getByText('Build pipeline', { exact: true }).count()).to.equal(0),
+    );
     expect((await api(stage.server, secret, 'GET', '/sites')).status).to.equal(401);
   });
 
@@ -71,6 +73,8 @@ describe('somebody’s own account in the console', function () {
     };
     await fill('not the one', 'another long password');
     await password.getByText('This is not your current password.').waitFor();
+    await fill(ADMIN.password, ADMIN.password);
+    await password.getByText('Choose a password other than the current one.').waitFor();
     await fill(ADMIN.password, 'another long password');
     await page.getByText('Password changed').first().waitFor();
     await fill('another long password', ADMIN.password);

@@ -84,7 +84,7 @@ function reportLoad(load: Load): void {
   for (const view of views) print(`    ${view}`);
 }
 
-/** Notices to whom: of each report the first fields, as many as can be read at a glance. */
+/** What was reported to whom: of each report the first fields, as many as can be read at a glance. */
 function reportReports(reports: NonNullable<NonNullable<Load['judged']>['reports']>): void {
   if (reports.length > 0) print(`\n  ${VISITS.reported}`);
   for (const { snippet, name, host, by, fields } of reports) {

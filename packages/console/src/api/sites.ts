@@ -14,6 +14,11 @@ export async function addSite({ name, host, address }: LookResource): Promise<Si
   return (await api.call('createSite', { body: { name, timeZone, hosts } })).data;
 }
 
+/** Whether visitors of some environment get a release. @param site - undefined while it is loaded, which is no reason to say no */
+export function isPublished(site: Pick<SiteResource, 'environments'> | undefined): boolean {
+  return site === undefined || Object.values(site.environments).some((release) => release !== null);
+}
+
 /** What a survey saw of a site. */
 export const firstLookQuery = (site: string, survey: number) =>
   queryOptions({

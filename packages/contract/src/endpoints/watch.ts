@@ -57,7 +57,7 @@ export const watchEndpoints = {
   listNotices: {
     method: 'GET',
     path: '/sites/{site}/notices',
-    summary: 'Notices to whom, and whether it arrived, the newest first',
+    summary: 'Notices that were sent, to whom, and whether they arrived, the newest first',
     params: site,
     query: schemas.newestQuery,
     response: schemas.noticeList,

@@ -93,7 +93,7 @@ export const code = z
   .string()
   .min(1, FIELD_TEXTS.codeMissing)
   .max(MAX_CODE_LENGTH, FIELD_TEXTS.codeTooLong)
-  .refine((value) => !value.includes(NUL), FIELD_TEXTS.codeNull);
+  .refine((value) => !value.includes(NUL), FIELD_TEXTS.nullCharacter);
 
 export const change = z
   .object({ by: z.string(), at: timestamp })

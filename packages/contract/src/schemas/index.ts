@@ -18,6 +18,7 @@ export * from './verification.js';
 export * from './reach.js';
 export * from './plan.js';
 export * from './visit.js';
+export * from './why.js';
 export * from './watch.js';
 export * from './page-picture.js';
 export * from './preview.js';

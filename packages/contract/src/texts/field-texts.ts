@@ -8,7 +8,6 @@ export const FIELD_TEXTS = catalogue('contract.fields', {
   codeMissing: 'Paste the code here.',
   codeTooLong:
     'This is longer than 512 KiB. Put a script this large into a file, and paste the tag that loads it.',
-  codeNull: 'The code has a null character in it. It was probably copied from a damaged file.',
   findingMissing: 'Name a finding, or leave the list out for all.',
   boxName: 'Write what the box is called there.',
   boxTwice: 'This kind of box is listed twice.',

@@ -1,6 +1,5 @@
 import { pipeline } from 'node:stream/promises';
-import { decodePage, clockTimeWords, languageTag, type PreviewGround } from '@pragmatica/core';
-import { sendOwnPage } from '@pragmatica/runtime';
+import { decodePage, clockTimeWords, type PreviewGround } from '@pragmatica/core';
 import { serialize } from 'cookie';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import type { Logger } from 'pino';
@@ -20,6 +19,7 @@ import type { Store } from '../storage/store.js';
 import { PREVIEW_TEXTS as T } from '../texts/preview.js';
 import { say } from '../texts/say.js';
 import { addressOf } from '../visits/visiting.js';
+import { answer } from './answer.js';
 import { OWN_FOLDER, PASS_NAME, isAskedHere, ownPath, previewOrigin } from './address.js';
 import { headersForBrowser, headersForSite, keptPass, siteCookies } from './pass-on.js';
 import { readPass, type PreviewPass } from './pass.js';
@@ -39,10 +39,6 @@ const MAX_PAGE = 16 << 20;
 const ANSWER_MS = 20_000;
 const LOCALE = 'en-GB';
 const IS_PAGE = /^(?:text\/html|application\/xhtml\+xml)\b/i;
-
-function answerOwn(response: Response, status: number, title: string, text: string): void {
-  sendOwnPage(response, { status, title, text, language: languageTag() });
-}
 
 interface Place {
   readonly site: Site;
@@ -68,14 +64,14 @@ export function createPreviewApp(tools: PreviewTools): Express {
   app.use((request, response, next) => {
     response.setHeader('x-robots-tag', 'noindex, nofollow');
     if (isAskedHere(request.headers.host, settings)) next();
-    else answerOwn(response, 421, T.elsewhereTitle, say(T.elsewhere, { address: origin }));
+    else answer(response, 421, T.elsewhereTitle, say(T.elsewhere, { address: origin }));
   });
   app.get('/robots.txt', (_request, response) => {
     response.type('text').send('User-agent: *\nDisallow: /\n');
   });
   app.get(`${OWN_FOLDER}/leave`, (_request, response) => {
     response.setHeader('set-cookie', cookie('', 0));
-    answerOwn(response, 200, T.leftTitle, T.left);
+    answer(response, 200, T.leftTitle, T.left);
   });
   app.use((request, response, next) => {
     const url = siteUrl(origin, request.url);
@@ -86,7 +82,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     }
     const pass = readPass(box, given, Date.now());
     if (!pass) {
-      answerOwn(response, 410, T.overTitle, T.over);
+      answer(response, 410, T.overTitle, T.over);
       return;
     }
     url.searchParams.delete(PASS_NAME);
@@ -97,9 +93,9 @@ export function createPreviewApp(tools: PreviewTools): Express {
   });
   app.use(async (request, response) => {
     const pass = readPass(box, keptPass(request.headers.cookie) ?? '', Date.now());
-    if (!pass) answerOwn(response, 410, T.overTitle, T.over);
+    if (!pass) answer(response, 410, T.overTitle, T.over);
     else if (request.method !== 'GET' && request.method !== 'HEAD')
-      answerOwn(response, 405, T.methodTitle, T.method);
+      answer(response, 405, T.methodTitle, T.method);
     // A worker that a site registers here would go on answering when the preview is over.
     else if (request.headers['service-worker'] !== undefined) response.status(404).end();
     else await show(tools, pass, request, response);
@@ -112,7 +108,7 @@ export function createPreviewApp(tools: PreviewTools): Express {
     const pass = readPass(box, keptPass(request.headers.cookie) ?? '', Date.now());
     log.warn({ err: error, host: pass?.host }, 'a preview could not ask the site');
     const params = { host: pass?.host ?? '', address: pass?.host ?? '' };
-    answerOwn(response, 502, say(T.noAnswerTitle, params), say(T.noAnswer, params));
+    answer(response, 502, say(T.noAnswerTitle, params), say(T.noAnswer, params));
   });
   return app;
 }
@@ -127,7 +123,7 @@ async function show(
   const store = tools.store.fork();
   const place = await placeOf(store, pass);
   if (!place) {
-    answerOwn(response, 410, T.goneTitle, say(T.gone, { host: pass.host }));
+    answer(response, 410, T.goneTitle, say(T.gone, { host: pass.host }));
     return;
   }
   const address = addressOf(place.host);

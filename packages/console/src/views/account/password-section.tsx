@@ -1,16 +1,15 @@
-import { MIN_PASSWORD_LENGTH } from '@pragmatica/contract';
 import { useState } from 'react';
 import { useAccountChange } from '../../api/account';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { ACCOUNT } from '../../texts/account';
-import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { useToast } from '../../ui/toast';
-import { Section } from './section';
+import { Section } from '../../ui/section';
+import { isChosen, NewPasswordFields, NO_PASSWORD } from '../sign-in/new-password-fields';
 
-const EMPTY = { current: '', new: '', again: '', endTokens: false };
+const EMPTY = { current: '', ...NO_PASSWORD, endTokens: false };
 
 /** A new password, whenever somebody wants one. */
 export function PasswordSection() {
@@ -19,8 +18,9 @@ export function PasswordSection() {
   const change = useAccountChange((body: { current: string; new: string; endTokens: boolean }) =>
     api.call('changePassword', { body }),
   );
+  const errors = fieldErrorsOf(change.error);
+  const refused = { current: errors.at('/current'), new: errors.at('/new') };
   const set = (part: Partial<typeof EMPTY>): void => setTyped((before) => ({ ...before, ...part }));
-  const differs = typed.again !== '' && typed.again !== typed.new;
   return (
     <Section title={ACCOUNT.passwordTitle} text={ACCOUNT.passwordText}>
       <form
@@ -28,7 +28,7 @@ export function PasswordSection() {
         onSubmit={(event) => {
           event.preventDefault();
           change.mutate(
-            { current: typed.current, new: typed.new, endTokens: typed.endTokens },
+            { current: typed.current, new: typed.chosen, endTokens: typed.endTokens },
             {
               onSuccess: () => {
                 setTyped(EMPTY);
@@ -45,27 +45,9 @@ export function PasswordSection() {
           required
           value={typed.current}
           onChange={(event) => set({ current: event.target.value })}
-          error={fieldErrorsOf(change.error).at('/current') ?? change.error?.message}
+          error={refused.new === undefined ? (refused.current ?? change.error?.message) : undefined}
         />
-        <Field
-          label={ACCOUNT.new}
-          type="password"
-          autoComplete="new-password"
-          required
-          minLength={MIN_PASSWORD_LENGTH}
-          hint={say(ACCOUNT.minLength, { minLength: MIN_PASSWORD_LENGTH })}
-          value={typed.new}
-          onChange={(event) => set({ new: event.target.value })}
-        />
-        <Field
-          label={ACCOUNT.again}
-          type="password"
-          autoComplete="new-password"
-          required
-          value={typed.again}
-          onChange={(event) => set({ again: event.target.value })}
-          error={differs ? ACCOUNT.differs : undefined}
-        />
+        <NewPasswordFields value={typed} onChange={set} error={refused.new} />
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -75,13 +57,7 @@ export function PasswordSection() {
           />
           {ACCOUNT.endTokens}
         </label>
-        <Button
-          type="submit"
-          isBusy={change.isPending}
-          disabled={
-            typed.current === '' || typed.new.length < MIN_PASSWORD_LENGTH || typed.again !== typed.new
-          }
-        >
+        <Button type="submit" isBusy={change.isPending} disabled={typed.current === '' || !isChosen(typed)}>
           {ACCOUNT.change}
         </Button>
       </form>

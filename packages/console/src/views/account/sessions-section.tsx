@@ -9,7 +9,7 @@ import { FormError } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
-import { Section } from './section';
+import { Section } from '../../ui/section';
 
 const ICONS = { phone: Smartphone, tablet: Tablet, desktop: Monitor } as const;
 

@@ -12,7 +12,7 @@ import { SelectField } from '../../ui/select-field';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useCopy } from '../../ui/use-copy';
-import { Section } from './section';
+import { Section } from '../../ui/section';
 
 const DAYS = [7, 30, 90, 365];
 

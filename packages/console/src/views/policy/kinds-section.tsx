@@ -2,7 +2,7 @@ import type { PolicyResource } from '@pragmatica/contract';
 import { POLICY } from '../../texts/policy';
 import { say } from '../../texts/say';
 import { CopyText } from '../delivery/copy-text';
-import { Section } from './section';
+import { Section } from '../../ui/section';
 
 /** The policy of each kind of page, whole, to read and to copy. */
 export function KindsSection({ view: { kinds } }: { view: PolicyResource }) {

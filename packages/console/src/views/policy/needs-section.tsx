@@ -1,6 +1,7 @@
 import type { PolicyResource } from '@pragmatica/contract';
 import { POLICY } from '../../texts/policy';
-import { Section, Source } from './section';
+import { Section } from '../../ui/section';
+import { Source } from './source';
 
 /** What a policy has to allow for the snippets to work, and for which. */
 export function NeedsSection({ view: { needs, release } }: { view: PolicyResource }) {

@@ -6,7 +6,8 @@ import { POLICY } from '../../texts/policy';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
-import { Section, Source } from './section';
+import { Section } from '../../ui/section';
+import { Source } from './source';
 
 interface OwnSectionProps {
   readonly site: string;

@@ -1,7 +1,8 @@
 import type { PolicyResource } from '@pragmatica/contract';
 import { POLICY } from '../../texts/policy';
 import { say } from '../../texts/say';
-import { Section, Source } from './section';
+import { Section } from '../../ui/section';
+import { Source } from './source';
 
 /** The policies that pages come with already, and what they do to the snippets. */
 export function PresentSection({ view: { present, canSend, survey } }: { view: PolicyResource }) {

@@ -6,7 +6,7 @@ import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
-import { Section } from './section';
+import { Section } from '../../ui/section';
 
 interface ReportsSectionProps {
   readonly site: string;

@@ -1,10 +1,12 @@
-import { MIN_PASSWORD_LENGTH, type MemberResource } from '@pragmatica/contract';
+import type { MemberResource } from '@pragmatica/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../../api/client';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
+import { isChosen, NewPasswordFields, NO_PASSWORD } from './new-password-fields';
 import { SignInCard } from './sign-in-card';
 import { SIGN_IN } from '../../texts/sign-in';
 import { say } from '../../texts/say';
@@ -12,13 +14,12 @@ import { say } from '../../texts/say';
 export function ChoosePassword({ member }: { member: MemberResource }) {
   const client = useQueryClient();
   const [current, setCurrent] = useState('');
-  const [chosen, setChosen] = useState('');
-  const [again, setAgain] = useState('');
+  const [typed, setTyped] = useState(NO_PASSWORD);
   const change = useMutation({
-    mutationFn: async () => (await api.call('changePassword', { body: { current, new: chosen } })).data,
+    mutationFn: async () => (await api.call('changePassword', { body: { current, new: typed.chosen } })).data,
     onSuccess: (data) => client.setQueryData(sessionQuery.queryKey, data),
   });
-  const differs = again !== '' && again !== chosen;
+  const refused = fieldErrorsOf(change.error).at('/new');
   return (
     <SignInCard
       title={SIGN_IN.chooseYourPassword}
@@ -38,32 +39,14 @@ export function ChoosePassword({ member }: { member: MemberResource }) {
           required
           value={current}
           onChange={(event) => setCurrent(event.target.value)}
-          error={change.error?.message}
+          error={refused === undefined ? change.error?.message : undefined}
         />
-        <Field
-          label={SIGN_IN.newPassword}
-          type="password"
-          autoComplete="new-password"
-          required
-          minLength={MIN_PASSWORD_LENGTH}
-          hint={say(SIGN_IN.minlengthCharactersMore, { minLength: MIN_PASSWORD_LENGTH })}
-          value={chosen}
-          onChange={(event) => setChosen(event.target.value)}
-        />
-        <Field
-          label={SIGN_IN.sameAgain}
-          type="password"
-          autoComplete="new-password"
-          required
-          value={again}
-          onChange={(event) => setAgain(event.target.value)}
-          error={differs ? SIGN_IN.twoDiffer : undefined}
-        />
+        <NewPasswordFields value={typed} onChange={setTyped} error={refused} />
         <Button
           type="submit"
           look="primary"
           className="w-full"
-          disabled={differs || chosen.length < MIN_PASSWORD_LENGTH}
+          disabled={!isChosen(typed)}
           isBusy={change.isPending}
         >
           {SIGN_IN.usePassword}

@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSiteKey } from '../../layout/site-layout';
 import { siteQuery } from '../../api/queries';
+import { isPublished } from '../../api/sites';
 import { Button } from '../../ui/button';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
@@ -20,8 +21,7 @@ export function VerificationView() {
   const { verification, run: runOn, stop } = useVerification(site);
   const shown = useQuery(siteQuery(site)).data?.data;
   const hosts = shown?.hosts ?? [];
-  const isPublished =
-    shown === undefined || Object.values(shown.environments).some((release) => release !== null);
+  const hasRelease = isPublished(shown);
   const [chosen, setChosen] = useState<string>();
   const host =
     hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
@@ -65,7 +65,7 @@ export function VerificationView() {
         {state !== 'running' && state !== 'idle' && startButton}
       </div>
       {state === 'idle' &&
-        (isPublished ? (
+        (hasRelease ? (
           <Empty title={VERIFICATION.reallyThere} action={startButton}>
             {VERIFICATION.savedNotLive}
           </Empty>

@@ -5,6 +5,7 @@ import { CircleCheck, Drama, MonitorSmartphone, Square } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { siteQuery } from '../../api/queries';
+import { isPublished } from '../../api/sites';
 import { roundQuery } from '../../api/visits';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
@@ -33,8 +34,7 @@ export function BrowserView() {
   const { shown, rounds, isUnderWay, isLoading, error } = control;
   const known = useQuery(siteQuery(site)).data?.data;
   const hosts = known?.hosts ?? [];
-  const isPublished =
-    known === undefined || Object.values(known.environments).some((release) => release !== null);
+  const hasRelease = isPublished(known);
   const [chosen, setChosen] = useState<string>();
   const host =
     hosts.find((one) => one.host === chosen) ?? hosts.find(({ environment }) => environment === 'live');
@@ -47,12 +47,12 @@ export function BrowserView() {
   };
   const buttons = (
     <div className="flex flex-wrap gap-2">
-      {isPublished && (
+      {hasRelease && (
         <Button look="primary" onClick={() => begin(false)} disabled={isUnderWay}>
           <MonitorSmartphone className="size-4" aria-hidden /> {shown ? VISITS.again : VISITS.start}
         </Button>
       )}
-      <Button look={isPublished ? undefined : 'primary'} onClick={() => begin(true)} disabled={isUnderWay}>
+      <Button look={hasRelease ? undefined : 'primary'} onClick={() => begin(true)} disabled={isUnderWay}>
         <Drama className="size-4" aria-hidden /> {VISITS.rehearse}
       </Button>
       <PreviewButton site={site} />
@@ -91,7 +91,7 @@ export function BrowserView() {
       {error && <Failure error={error} />}
       {!isLoading && !shown && (
         <Empty title={VISITS.emptyTitle} action={<div className="flex justify-center">{buttons}</div>}>
-          {isPublished ? VISITS.empty : VISITS.emptyUnpublished}
+          {hasRelease ? VISITS.empty : VISITS.emptyUnpublished}
         </Empty>
       )}
       {shown && <RoundLine round={shown} />}

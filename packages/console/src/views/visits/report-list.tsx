@@ -12,7 +12,7 @@ interface ReportListProps {
   readonly colours: ReadonlyMap<string, string>;
 }
 
-/** Notices to whom in a page load, field by field. */
+/** What was reported to whom in a page load, field by field. */
 export function ReportList({ reports, colours }: ReportListProps) {
   if (reports.length === 0) return null;
   return (

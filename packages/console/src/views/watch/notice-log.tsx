@@ -11,7 +11,7 @@ import { Section } from '../visits/section';
 
 const moment = new Intl.DateTimeFormat(LOCALE, { timeStyle: 'short' });
 
-/** Notices to whom, and whether it arrived. */
+/** Notices that were sent, to whom, and whether they arrived. */
 export function NoticeLog({ site }: { site: string }) {
   const notices = useInfiniteQuery(noticesQuery(site));
   const items = notices.data?.pages.flatMap((page) => page.items);

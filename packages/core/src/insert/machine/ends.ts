@@ -180,7 +180,7 @@ function isInText(m: Machine): boolean {
   return m.tokenizerState !== TokenizerState.Data && m.tokenizerState !== TokenizerState.Tag;
 }
 
-/** Notices from `from` on goes before what was told from `to` on. */
+/** What was told from `from` on goes before what was told from `to` on. */
 function moveEvents(m: Machine, to: number, from: number): void {
   const count = m.eventCount - from;
   if (to === from) return;

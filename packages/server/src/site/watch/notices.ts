@@ -63,7 +63,7 @@ export async function tryNotices(key: string, { store }: Acting) {
   });
 }
 
-/** Notices to whom, the newest first. @throws ServiceError 404 */
+/** The notices of a site, the newest first. @throws ServiceError 404 */
 export async function listNotices(store: Store, key: string, { limit, after }: NewestListing) {
   const site = await findSite(store, key);
   const rows = await noticesOf(store, site, limit + 1, after?.[0]);

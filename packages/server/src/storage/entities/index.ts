@@ -1,7 +1,7 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import { IntegerList } from './integer-list.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
-import { DELIVERY_KEYS, PART_PERS } from '@pragmatica/core';
+import { DELIVERY_KEYS, DEVICES, PART_PERS } from '@pragmatica/core';
 import type {
   ConsentRules,
   Field,
@@ -44,7 +44,7 @@ export const CredentialEntity = defineEntity({
     expiresAt: p.datetime(),
     /** The address that it was opened from; null for what is no session. */
     openedFrom: p.string().nullable(),
-    device: p.enum(['phone', 'tablet', 'desktop']).nullable(),
+    device: p.enum([...DEVICES]).nullable(),
   },
 });
 export type Credential = InferEntity<typeof CredentialEntity>;

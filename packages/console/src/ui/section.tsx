@@ -2,11 +2,11 @@ import type { ReactNode } from 'react';
 
 interface SectionProps {
   readonly title: string;
-  readonly text: string;
+  readonly text?: string;
   readonly children: ReactNode;
 }
 
-/** One subject of the account. */
+/** A part of the page, with its title and what it is about. */
 export function Section({ title, text, children }: SectionProps) {
   return (
     <section
@@ -15,7 +15,7 @@ export function Section({ title, text, children }: SectionProps) {
     >
       <div>
         <h2>{title}</h2>
-        <p className="text-muted">{text}</p>
+        {text !== undefined && <p className="text-muted">{text}</p>}
       </div>
       {children}
     </section>
