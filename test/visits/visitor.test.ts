@@ -34,6 +34,7 @@ describe('a visit', function () {
     site = await visitedSite();
   });
 
+  beforeEach(() => (site.answers = {}));
   after(() => site.close());
 
   it('accepts and refuses by the banner’s own buttons, and finds what waits for that', async () => {
@@ -182,6 +183,18 @@ describe('a visit', function () {
     expect(longTasks).to.not.deep.equal([]);
     // What the page itself does was over when it had come to rest, which takes longer than this.
     for (const { atMs } of longTasks) expect(atMs).to.be.below(endMs - 200);
+  });
+
+  it('reads what stands in boxes of their own apart, and nothing that is hidden', async () => {
+    const banner =
+      '<div id="ask" style="position:fixed;bottom:0">May we <b>cou</b>nt?<br>Say so.<button>Yes</button><button>No</button>' +
+      '<style>#ask{color:#222}</style><i hidden>Later</i><p>Thanks</p></div>';
+    const { evidence } = await site.visit({
+      snippets: [],
+      page: PAGE.replace('</body>', `${banner}</body>`),
+    });
+    const asks = evidence.loads[0]!.elements.find(({ selector }) => selector === '#ask');
+    expect(asks!.text).to.equal('May we count? Say so. Yes No Thanks');
   });
 
   it('opens no page of anybody else, and asks nobody else where it may not', async () => {

@@ -1,6 +1,6 @@
 import { ANSWERED_BY, DELIVERY_KEYS, DEVICES, RUNGS } from '@pragmatica/core';
 import { z } from 'zod';
-import { environment, key, nextPage, path, timestamp } from './common.js';
+import { environment, nextPage, path, timestamp } from './common.js';
 import { cause } from './visit-cause.js';
 import { thirdParties } from './watch.js';
 

@@ -49,6 +49,39 @@ export function lookAtPage({ probes, maxControls }: LookWish, ...made: readonly 
     const plain = text.replace(/\s+/g, ' ').trim();
     return plain.length > MAX_TEXT ? `${plain.slice(0, MAX_TEXT - 1)}…` : plain;
   };
+  /** Nodes that are looked at for the text of one element. */
+  const MAX_NODES = 400;
+  /**
+   * What can be read in an element: as `innerText` has it, but what stands in boxes of their own is apart, such as buttons
+   * that touch each other.
+   */
+  const textOf = (root: Element): string => {
+    const walker = document.createTreeWalker(root, NodeFilter.SHOW_ELEMENT | NodeFilter.SHOW_TEXT, (node) => {
+      if (!(node instanceof Element)) return NodeFilter.FILTER_ACCEPT;
+      const { display, visibility } = getComputedStyle(node);
+      return display === 'none' || visibility === 'hidden'
+        ? NodeFilter.FILTER_REJECT
+        : NodeFilter.FILTER_ACCEPT;
+    });
+    const boxAround = (text: Node): Element => {
+      let box = text.parentElement!;
+      while (box !== root && getComputedStyle(box).display === 'inline') box = box.parentElement!;
+      return box;
+    };
+    let text = '';
+    let last: Element | undefined;
+    for (let count = 0; count < MAX_NODES && text.length < MAX_TEXT * 4 && walker.nextNode(); count++) {
+      const node = walker.currentNode;
+      if (!(node instanceof Text) || node.data.trim() === '') {
+        text += node instanceof Text || node instanceof HTMLBRElement ? ' ' : '';
+        continue;
+      }
+      const box = boxAround(node);
+      text += box === last ? node.data : ` ${node.data}`;
+      last = box;
+    }
+    return text;
+  };
   const boxOf = (element: Element): Rectangle => {
     const { x, y, width, height } = element.getBoundingClientRect();
     const round = (value: number): number => Math.round(value * 10) / 10;
@@ -207,7 +240,7 @@ export function lookAtPage({ probes, maxControls }: LookWish, ...made: readonly 
     elements.push({
       tag: tagOf(element),
       selector: selectorOf(element),
-      text: clip((shown as HTMLElement).innerText || shown.textContent || ''),
+      text: clip(textOf(shown) || shown.textContent || ''),
       box,
       position,
       isVisible: hidden === undefined,

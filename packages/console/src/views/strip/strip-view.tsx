@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { surveyPageQuery, type SurveyedItem } from '../../api/surveys';
 import { diffQuery, draftQuery, findingsQuery, pagesQuery, planQuery, siteQuery } from '../../api/queries';
@@ -26,14 +26,30 @@ function useForeign(
   return (isSurveyed && page.data?.items.filter(({ standing }) => standing !== 'ours')) || [];
 }
 
+/**
+ * The question in the address, and what changes it. The address follows a moment after it was changed: what is changed within
+ * that moment is a change to what was asked last, not to what the address still says.
+ */
+function useQuestion(): { question: Question; ask: (change: Partial<Question>) => void } {
+  const [search, setSearch] = useSearchParams();
+  const question = readQuestion(search);
+  const askedLast = useRef<Question>(undefined);
+  useEffect(() => {
+    const isThere = new URLSearchParams(askedLast.current && writeQuestion(askedLast.current));
+    if (isThere.toString() === search.toString()) askedLast.current = undefined;
+  }, [search]);
+  const ask = (change: Partial<Question>): void => {
+    askedLast.current = { ...(askedLast.current ?? question), ...change };
+    setSearch(writeQuestion(askedLast.current), { replace: true });
+  };
+  return { question, ask };
+}
+
 /** The picture of one page load, the question it answers, and what is missing from it. */
 export function StripView() {
   const key = useSiteKey();
-  const [search, setSearch] = useSearchParams();
-  const question = readQuestion(search);
+  const { question, ask } = useQuestion();
   const { of } = question;
-  const ask = (change: Partial<Question>): void =>
-    setSearch(writeQuestion({ ...question, ...change }), { replace: true });
   const site = useQuery(siteQuery(key));
   const pages = useQuery(pagesQuery(key));
   const draft = useQuery(draftQuery(key));
