@@ -62,7 +62,7 @@ export interface ApiClient {
 }
 
 /** What an endpoint's stream is made of; never for one that has none. */
-export type StreamEvent<E extends Endpoint> = E['stream'] extends z.ZodType ? z.output<E['stream']> : never;
+export type StreamEvent<E> = E extends { readonly stream: infer S extends z.ZodType } ? z.output<S> : never;
 
 interface LooseInput {
   readonly params?: Record<string, string | number>;

@@ -1,3 +1,4 @@
+import type { Need, Right } from '@pragmatica/core';
 import type { z } from 'zod';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
@@ -19,8 +20,10 @@ export interface Endpoint {
   readonly status?: number;
   /** Changes something that has an `ETag`: `If-Match` is required. */
   readonly needsIfMatch?: boolean;
-  /** Answers without sign-in. */
-  readonly isPublic?: boolean;
+  /** What whoever asks must be allowed. */
+  readonly needs: Need;
+  /** Fields of the body that need another right at the site. */
+  readonly fieldNeeds?: Readonly<Record<string, Right>>;
   /** Answers while a one-time password has not been changed yet. */
   readonly beforePasswordChange?: boolean;
 }

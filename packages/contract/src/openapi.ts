@@ -1,3 +1,4 @@
+import { needNames } from '@pragmatica/core';
 import { z } from 'zod';
 import { API_BASE } from './client.js';
 import type { Endpoint } from './endpoint.js';
@@ -40,7 +41,7 @@ function operation(name: string, endpoint: Endpoint, components: Components): Js
   return {
     operationId: name,
     summary: endpoint.summary,
-    ...(endpoint.isPublic ? { security: [] } : {}),
+    security: security(endpoint),
     parameters: [
       ...fields(endpoint.params, 'path', components),
       ...fields(endpoint.query, 'query', components),
@@ -85,6 +86,13 @@ function operation(name: string, endpoint: Endpoint, components: Components): Js
       },
     },
   };
+}
+
+/** Who may: a signed-in member with these rights, `site:edit` for the right to edit the site in the address. */
+function security({ needs }: Endpoint): Json[] {
+  if (needs === 'nothing') return [];
+  const names = needNames(needs);
+  return [{ token: names }, { session: names }];
 }
 
 function fields(schema: z.ZodObject | undefined, place: 'path' | 'query', components: Components): Json[] {

@@ -9,6 +9,7 @@ export * from './plan/index.js';
 export * from './policy/index.js';
 export * from './reach/index.js';
 export * from './release/index.js';
+export * from './rights/index.js';
 export * from './snapshot/index.js';
 export * from './texts/index.js';
 export * from './visit/index.js';

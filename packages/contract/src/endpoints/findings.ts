@@ -11,6 +11,7 @@ export const findingsEndpoints = {
     method: 'GET',
     path: '/sites/{site}/findings',
     summary: 'What the checks find in a set',
+    needs: { site: 'view' },
     params: site,
     query: z.strictObject({
       of: schemas.setReference.default('draft'),
@@ -27,6 +28,7 @@ export const findingsEndpoints = {
     method: 'POST',
     path: '/sites/{site}/findings/{finding}/fix',
     summary: 'Fix one finding in the draft, or see what that would change',
+    needs: { site: 'edit' },
     params: finding,
     body: schemas.fixOneInput,
     response: schemas.fixResult,
@@ -35,6 +37,7 @@ export const findingsEndpoints = {
     method: 'POST',
     path: '/sites/{site}/findings/{finding}/waive',
     summary: 'Accept a finding of the draft until a day, with a reason',
+    needs: { site: 'edit' },
     params: finding,
     body: schemas.waiverInput,
     response: schemas.waiver,
@@ -44,6 +47,7 @@ export const findingsEndpoints = {
     method: 'DELETE',
     path: '/sites/{site}/findings/{finding}/waive',
     summary: 'Take the acceptance of a finding back',
+    needs: { site: 'edit' },
     params: finding,
   },
   fixFindings: {
@@ -51,6 +55,7 @@ export const findingsEndpoints = {
     path: '/sites/{site}/fixes',
     summary:
       'Fix what can safely be fixed in the draft, all of it or by finding; or see what that would change',
+    needs: { site: 'edit' },
     params: site,
     body: schemas.fixInput,
     response: schemas.fixResult,

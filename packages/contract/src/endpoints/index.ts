@@ -2,6 +2,7 @@ import type { Endpoint } from '../endpoint.js';
 import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
+import { membersEndpoints } from './members.js';
 import { pasteEndpoints } from './paste.js';
 import { policyEndpoints } from './policy.js';
 import { previewEndpoints } from './preview.js';
@@ -18,6 +19,7 @@ import { watchEndpoints } from './watch.js';
 /** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
 export const endpoints = {
   ...sessionEndpoints,
+  ...membersEndpoints,
   ...sitesEndpoints,
   ...snippetsEndpoints,
   ...setEndpoints,

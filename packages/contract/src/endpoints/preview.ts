@@ -8,6 +8,7 @@ export const previewEndpoints = {
     method: 'POST',
     path: '/sites/{site}/previews',
     summary: 'Make an address at which people see the site’s pages with the draft in them, until it ends',
+    needs: { site: 'view' },
     params: site,
     body: schemas.previewInput,
     response: schemas.preview,

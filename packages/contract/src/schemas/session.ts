@@ -1,11 +1,12 @@
 import { DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
-import { timestamp, title } from './common.js';
+import { key, timestamp, title } from './common.js';
+import { installationRole, tokenRole } from './rights.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const MIN_PASSWORD_LENGTH = 10;
 
-const password = z.string().min(MIN_PASSWORD_LENGTH).max(200);
+export const password = z.string().min(MIN_PASSWORD_LENGTH).max(200);
 
 const endTokens = z
   .boolean()
@@ -29,7 +30,12 @@ export const signIn = z
   .meta({ id: 'SignIn' });
 
 export const member = z
-  .object({ login: z.string(), name: z.string(), mustChangePassword: z.boolean() })
+  .object({
+    login: z.string(),
+    name: z.string(),
+    mustChangePassword: z.boolean(),
+    role: installationRole,
+  })
   .meta({ id: 'Member' });
 export type MemberResource = z.infer<typeof member>;
 
@@ -63,6 +69,11 @@ export const token = z
     createdAt: timestamp,
     lastUsedAt: timestamp.nullable(),
     expiresAt: timestamp,
+    role: tokenRole.nullable().meta({ description: 'What it was made for; null for all that you may do.' }),
+    sites: z
+      .array(key)
+      .nullable()
+      .meta({ description: 'Keys of the sites that it was made for; null for all that you see.' }),
   })
   .meta({
     id: 'Token',
@@ -70,5 +81,18 @@ export const token = z
   });
 
 export const tokenInput = z
-  .strictObject({ name: title, days: z.int().min(1).max(3650).default(365) })
+  .strictObject({
+    name: title,
+    days: z.int().min(1).max(3650).default(365),
+    role: tokenRole.nullable().default(null).meta({
+      description: 'What it is for; never more than you may do. Left out: all that you may do.',
+    }),
+    sites: z
+      .array(key)
+      .min(1)
+      .max(1_000)
+      .nullable()
+      .default(null)
+      .meta({ description: 'Keys of the sites that it is for. Left out: all that you see.' }),
+  })
   .meta({ id: 'TokenInput' });

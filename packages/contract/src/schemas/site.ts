@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
 import { consentRules, pageGroup, pageGroups } from './reach.js';
+import { right } from './rights.js';
 import { change, environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
 import { formatMessage } from '@pragmatica/core';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
@@ -149,6 +150,7 @@ export const siteSummary = z
       description:
         'Something was changed just now: counts, findings and attention are still those from before. Ask again in a moment.',
     }),
+    rights: z.array(right).meta({ description: 'What you may do at the site.' }),
   })
   .meta({ id: 'SiteSummary' });
 export type SiteSummaryResource = z.infer<typeof siteSummary>;

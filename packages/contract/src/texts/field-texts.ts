@@ -11,6 +11,9 @@ export const FIELD_TEXTS = catalogue('contract.fields', {
   findingMissing: 'Name a finding, or leave the list out for all.',
   boxName: 'Write what the box is called there.',
   boxTwice: 'This kind of box is listed twice.',
+  loginForm:
+    'Use lower-case letters, digits and . _ - @ +, beginning with a letter or digit: a mail address will do.',
+  inviteToSomething: 'Name at least one site, or a role at all sites.',
   loginMissing: 'Enter your user name.',
   passwordMissing: 'Enter your password.',
   siteHostForm: 'Write a host name like www.example.com, without scheme, port or path.',

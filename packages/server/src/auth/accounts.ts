@@ -1,8 +1,8 @@
-import type { Device } from '@pragmatica/core';
+import type { Device, TokenRole } from '@pragmatica/core';
 import type { Store } from '../storage/store.js';
 import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
 import { insertMember, memberByLogin, setPassword } from '../storage/members.js';
-import type { Credential, Member } from '../storage/rows.js';
+import type { Credential, Member, Site } from '../storage/rows.js';
 import { hashPassword, newOneTimePassword, newSecret, secretHash } from './secrets.js';
 
 export const DAY_MS = 24 * 60 * 60 * 1000;
@@ -28,7 +28,14 @@ export async function ensureAdministrator(
     setPassword(existing, passwordHash, { mustChange: true });
     // Whoever came in with the last one must come again with this one.
     await endAll(store, existing, 'session');
-  } else insertMember(store, { login, name: 'Administrator', passwordHash, mustChangePassword: true });
+  } else
+    insertMember(store, {
+      login,
+      name: 'Administrator',
+      passwordHash,
+      mustChangePassword: true,
+      role: 'own',
+    });
   await store.flush();
   return { login, password };
 }
@@ -39,7 +46,13 @@ export async function createSetUpToken(store: Store): Promise<string> {
   const member =
     (await memberByLogin(store, login)) ??
     // No password verifies against this hash: nobody can sign in as the set-up.
-    insertMember(store, { login, name: 'Set-up', passwordHash: '!', mustChangePassword: false });
+    insertMember(store, {
+      login,
+      name: 'Set-up',
+      passwordHash: '!',
+      mustChangePassword: false,
+      role: 'own',
+    });
   const { secret } = createCredential(store, member, 'token', 'demo set-up', 1 / 24);
   await store.flush();
   return secret;
@@ -58,20 +71,25 @@ export function createCredential(
   kind: 'session' | 'token',
   name: string,
   days: number,
-  from?: Origin,
+  { from, role = null, sites }: { from?: Origin; role?: TokenRole | null; sites?: readonly Site[] } = {},
 ): { credential: Credential; secret: string } {
   const secret = newSecret();
   const now = Date.now();
-  const credential = insertCredential(store, {
-    kind,
-    name,
-    member,
-    hash: secretHash(secret),
-    createdAt: new Date(now),
-    expiresAt: new Date(now + days * DAY_MS),
-    openedFrom: from?.address ?? null,
-    device: from?.device ?? null,
-  });
+  const credential = insertCredential(
+    store,
+    {
+      kind,
+      name,
+      member,
+      hash: secretHash(secret),
+      createdAt: new Date(now),
+      expiresAt: new Date(now + days * DAY_MS),
+      openedFrom: from?.address ?? null,
+      device: from?.device ?? null,
+      role,
+    },
+    sites,
+  );
   return { credential, secret };
 }
 

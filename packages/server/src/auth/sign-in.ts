@@ -1,15 +1,18 @@
 import type { Store } from '../storage/store.js';
-import { ServiceError } from '../errors.js';
+import { mayAt, type Access, type TokenRole } from '@pragmatica/core';
+import { ServiceError, errorAt } from '../errors.js';
 import {
   countValidTokens,
   endAll,
   removeCredential,
   removeOwn,
   sessionsOf,
+  sitesOfTokens,
   tokensOf,
 } from '../storage/credentials.js';
 import { memberByLogin, setPassword } from '../storage/members.js';
-import type { Credential, Member } from '../storage/rows.js';
+import type { Credential, Member, Site } from '../storage/rows.js';
+import { sitesByKey } from '../storage/sites.js';
 import { audit } from '../storage/trail.js';
 import { fieldError } from '../texts/field-errors.js';
 import { createCredential, type Origin } from './accounts.js';
@@ -69,7 +72,7 @@ export async function signIn(
     as,
     name,
     isSession ? sessionDays : TOKEN_DAYS,
-    isSession ? from : undefined,
+    isSession ? { from } : {},
   );
   note(store, member, 'sign-in', say(AUTH_TEXTS.signedIn, { kind: isSession ? 'console' : 'token' }));
   await store.flush();
@@ -108,21 +111,54 @@ export async function changePassword(
   return member;
 }
 
-/** A member's tokens, the oldest first. */
-export async function listTokens(store: Store, member: Member): Promise<readonly Credential[]> {
-  return tokensOf(store, member);
+/** A token, and the keys of the sites that it is for; null for all that its member sees. */
+export interface TokenOfSites {
+  readonly credential: Credential;
+  readonly sites: readonly string[] | null;
 }
 
-/** Makes a token. Its secret is returned once. */
+/** A member's tokens, the oldest first. Two queries. */
+export async function listTokens(store: Store, member: Member): Promise<TokenOfSites[]> {
+  const tokens = await tokensOf(store, member);
+  const sites = await sitesOfTokens(store, tokens);
+  return tokens.map((credential) => ({
+    credential,
+    sites: credential.isForAllSites ? null : (sites.get(credential.id) ?? []),
+  }));
+}
+
+export interface NewToken {
+  readonly name: string;
+  readonly days: number;
+  readonly role: TokenRole | null;
+  /** Keys. */
+  readonly sites: readonly string[] | null;
+}
+
+/** Makes a token. Its secret is returned once. @throws ServiceError 422 where its member does not see one of the sites */
 export async function createToken(
   store: Store,
-  member: Member,
-  { name, days }: { readonly name: string; readonly days: number },
-): Promise<{ credential: Credential; secret: string }> {
-  const made = createCredential(store, member, 'token', name, days);
+  { member, access }: { readonly member: Member; readonly access: Access },
+  { name, days, role, sites }: NewToken,
+): Promise<TokenOfSites & { secret: string }> {
+  const found = sites === null ? undefined : await seenSites(store, access, sites);
+  const made = createCredential(store, member, 'token', name, days, {
+    role,
+    ...(found ? { sites: found } : {}),
+  });
   note(store, member, 'token', say(AUTH_TEXTS.madeTokenName, { name }));
   await store.flush();
-  return made;
+  return { ...made, sites: found?.map(({ key }) => key) ?? null };
+}
+
+/** @throws ServiceError 422 */
+async function seenSites(store: Store, access: Access, keys: readonly string[]): Promise<Site[]> {
+  const found = await sitesByKey(store, keys);
+  return [...new Set(keys)].map((key) => {
+    const site = mayAt(access, key, 'view') ? found.get(key) : undefined;
+    if (!site) throw errorAt(`/sites/${keys.indexOf(key)}`, 'no-such-site-named', { site: key });
+    return site;
+  });
 }
 
 /** Takes a token back. @throws ServiceError 404 */

@@ -10,7 +10,8 @@ import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
 import { ServiceError } from '../errors.js';
 import type { Store } from '../storage/store.js';
-import { authenticate } from './authenticate.js';
+import { admit, siteOf } from './admit.js';
+import { authorizeFields } from './authorize.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
 import { localeOf } from './reader-locale.js';
 import { streamAnswer } from './stream-answer.js';
@@ -20,9 +21,6 @@ const BODY_LIMIT = '4mb';
 /** Where a whole site may come; only from somebody who is signed in. */
 const SITE_FILE_PATH = '/site-files';
 const SITE_FILE_LIMIT = '48mb';
-
-/** For addresses that are no endpoints of the contract. */
-export const SIGNED_IN_ONLY: Endpoint = { method: 'GET', path: '', summary: '' };
 
 type AnyHandler = (
   input: unknown,
@@ -43,13 +41,13 @@ export function createApiRouter({ store: root, handlers, onChange, version }: Ap
   const router = Router();
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
-    await authenticate(root.fork(), request, SIGNED_IN_ONLY);
+    await admit(root.fork(), { needs: 'sign-in' }, request);
     response.json(document);
   });
   router.post(
     SITE_FILE_PATH,
     async (request, _response, next) => {
-      await authenticate(root.fork(), request, SIGNED_IN_ONLY);
+      await admit(root.fork(), endpoints.importSite, request);
       next();
     },
     json({ limit: SITE_FILE_LIMIT }),
@@ -86,13 +84,14 @@ async function serve(
   response: Response,
 ): Promise<void> {
   response.setHeader('Cache-Control', 'no-store');
-  const credential = await authenticate(store, request, endpoint);
+  const { credential, access } = await admit(store, endpoint, request);
   if (endpoint.body) assertJson(request);
   const input = {
     params: parseInput(endpoint.params, request.params, 'address'),
     query: parseInput(endpoint.query, request.query, 'query'),
     body: parseInput(endpoint.body, request.body, 'body'),
   };
+  await authorizeFields(store, endpoint, access, { site: siteOf(request), body: input.body });
   const ifMatch = request.headers['if-match'];
   if (endpoint.needsIfMatch && ifMatch === undefined) {
     throw new ServiceError('if-match-missing', {});
@@ -100,6 +99,7 @@ async function serve(
   const context: RequestContext = {
     store,
     credential,
+    access,
     actor: credential?.member.login ?? '',
     locale: localeOf(request),
     ifMatch: ifMatch ?? '',

@@ -6,8 +6,8 @@ import { pinoHttp } from 'pino-http';
 import type { Settings } from '../settings.js';
 import { ServiceError, databaseAway } from '../errors.js';
 import type { Store } from '../storage/store.js';
-import { SIGNED_IN_ONLY, createApiRouter } from './api-router.js';
-import { authenticate } from './authenticate.js';
+import { createApiRouter } from './api-router.js';
+import { admit } from './admit.js';
 import type { Handlers } from './context.js';
 import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
@@ -58,7 +58,7 @@ export function createApp(options: AppOptions): Express {
     }
   });
   app.get('/metrics', async (request, response) => {
-    await authenticate(store.fork(), request, SIGNED_IN_ONLY);
+    await admit(store.fork(), { needs: { installation: 'view' } }, request);
     response.type('text/plain; version=0.0.4; charset=utf-8').send(await metrics());
   });
   app.use((_request, response, next) => {

@@ -12,9 +12,9 @@ export const SESSION_COOKIE = 'pragmatica_session';
 export async function authenticate(
   store: Store,
   request: Request,
-  endpoint: Endpoint,
+  endpoint: Pick<Endpoint, 'needs' | 'beforePasswordChange'>,
 ): Promise<Credential | undefined> {
-  if (endpoint.isPublic) return undefined;
+  if (endpoint.needs === 'nothing') return undefined;
   const credential = await credentialOf(store, request);
   if (!credential) {
     throw new ServiceError('sign-in-first', {});

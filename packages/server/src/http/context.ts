@@ -6,6 +6,7 @@ import type {
   Endpoints,
   StreamEvent,
 } from '@pragmatica/contract';
+import type { Access } from '@pragmatica/core';
 import type { Request, Response } from 'express';
 import type { ZodType } from 'zod';
 import type { Credential } from '../storage/rows.js';
@@ -15,6 +16,8 @@ export interface RequestContext {
   readonly store: Store;
   /** Present on every endpoint that is not public. */
   readonly credential: Credential | undefined;
+  /** What whoever asks may do. */
+  readonly access: Access;
   /** The login written into audit entries. */
   readonly actor: string;
   /** Where the reader lives: how numbers and dates are written. */

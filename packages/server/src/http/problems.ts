@@ -17,6 +17,7 @@ export const PROBLEM_STATUSES: Readonly<Record<ErrorCode, number>> = {
   'wrong-password': 401,
   'password-change-required': 403,
   'cross-site': 403,
+  forbidden: 403,
   'not-found': 404,
   conflict: 409,
   'nothing-to-publish': 409,

@@ -22,8 +22,8 @@ export function fileHandlers(
     },
 
     async importSite({ body }, context) {
-      const { store, actor, locale } = context;
-      const imported = await importSite(tools, { ...body, locale }, { store, actor, gatewayPort });
+      const { store, actor, access, locale } = context;
+      const imported = await importSite(tools, { ...body, locale }, { store, actor, access, gatewayPort });
       return {
         data: imported,
         ...(imported.isDone ? { location: `/api/v1/sites/${imported.key}` } : {}),

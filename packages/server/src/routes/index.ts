@@ -12,6 +12,7 @@ import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
+import { memberHandlers } from './members.js';
 import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
@@ -54,6 +55,7 @@ export function createHandlers({
   const tools = { checks, sets };
   return {
     ...sessionHandlers(settings),
+    ...memberHandlers(settings),
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),
     ...orderHandlers(tools),

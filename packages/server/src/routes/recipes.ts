@@ -1,5 +1,5 @@
 import { recipeJsonSchema } from '@pragmatica/contract';
-import type { Recipe } from '@pragmatica/core';
+import { sitesWith, type Access, type Recipe } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { applyToSites } from '../site/apply-recipe.js';
 import { changeOneOf } from '../site/each-site.js';
@@ -27,25 +27,25 @@ export function recipeHandlers(
   | 'showRecipeSchema'
 > {
   return {
-    async listRecipes({ query: { q, after, limit } }, { store }) {
+    async listRecipes({ query: { q, after, limit } }, { store, access }) {
       const { book } = await checks.recipeCache.read(store);
-      return { data: await listRecipes(store, book, { searched: q, after, limit }) };
+      return { data: await listRecipes(store, book, { searched: q, after, limit, seen: seenBy(access) }) };
     },
 
-    async importRecipe({ body }, { store, actor }) {
+    async importRecipe({ body }, { store, actor, access }) {
       const recipe = body as Recipe;
       const before = await checks.recipeCache.read(store);
       const isNew = await importRecipe(store, before.book, recipe, actor);
       const { book } = await checks.recipeCache.read(store);
       return {
-        data: { ...(await describeRecipe(store, book, recipe.key)), isNew },
+        data: { ...(await describeRecipe(store, book, recipe.key, seenBy(access))), isNew },
         location: `/api/v1/recipes/${recipe.key}`,
       };
     },
 
-    async showRecipe({ params }, { store }) {
+    async showRecipe({ params }, { store, access }) {
       const { book } = await checks.recipeCache.read(store);
-      return { data: await describeRecipe(store, book, params.recipe) };
+      return { data: await describeRecipe(store, book, params.recipe, seenBy(access)) };
     },
 
     async exportRecipe({ params }, { store }) {
@@ -53,7 +53,7 @@ export function recipeHandlers(
       return { data: findVersion(book, params.recipe, params.version) };
     },
 
-    async applyRecipe({ params, body }, { store, actor }) {
+    async applyRecipe({ params, body }, { store, actor, access }) {
       const { book } = await checks.recipeCache.read(store);
       const recipe = findRecipe(book, params.recipe);
       const name = body.name ?? recipe.name;
@@ -61,7 +61,7 @@ export function recipeHandlers(
         ...{ key: keyOrFromName(body.key, name), name, state: body.state },
         isNamed: body.name !== undefined || body.key !== undefined,
       };
-      const items = await applyToSites(store, recipe, body.targets, application, { checks, actor });
+      const items = await applyToSites(store, recipe, body.targets, application, { checks, actor, access });
       return { data: { items } };
     },
 
@@ -80,18 +80,19 @@ export function recipeHandlers(
       return { data: snippetResource(found) };
     },
 
-    async listRecipeUpdates({ query }, { store }) {
+    async listRecipeUpdates({ query }, { store, access }) {
       const { book } = await checks.recipeCache.read(store);
-      return { data: { items: await recipeUpdates(store, book, query) } };
+      return { data: { items: await recipeUpdates(store, book, { ...query, seen: seenBy(access) }) } };
     },
 
-    async updateFromRecipes({ body }, { store, actor }) {
+    async updateFromRecipes({ body }, context) {
+      const { store, actor, access } = context;
       const { book } = await checks.recipeCache.read(store);
       const { replaceEdits } = body;
-      const meant = body.snippets ?? (await recipeUpdates(store, book, {}));
+      const meant = body.snippets ?? (await recipeUpdates(store, book, { seen: sitesWith(access, 'edit') }));
       const items = [];
       for (const { site, snippet } of meant) {
-        const result = await changeOneOf(store, site, (transaction, found) =>
+        const result = await changeOneOf(context, site, (transaction, found) =>
           updateFromRecipe(transaction, found, snippet, { book, replaceEdits, actor }),
         );
         items.push({ ...result, snippet });
@@ -103,4 +104,8 @@ export function recipeHandlers(
       return Promise.resolve({ data: recipeJsonSchema() });
     },
   };
+}
+
+function seenBy(access: Access) {
+  return sitesWith(access, 'view');
 }

@@ -1,7 +1,3 @@
-import type { MemberResource } from '@pragmatica/contract';
-import { deviceOf } from '@pragmatica/core';
-import type { CookieOptions } from 'express';
-import { DAY_MS } from '../auth/accounts.js';
 import { Attempts } from '../auth/attempts.js';
 import {
   changePassword,
@@ -14,9 +10,10 @@ import {
   removeToken,
   signIn,
   signOut,
+  type TokenOfSites,
 } from '../auth/sign-in.js';
-import { SESSION_COOKIE } from '../http/authenticate.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
+import { closeSession, memberResource, openSession, originOf } from '../http/session-cookie.js';
 import type { Settings } from '../settings.js';
 
 type Credential = NonNullable<RequestContext['credential']>;
@@ -36,43 +33,31 @@ export function sessionHandlers(
   | 'createToken'
   | 'removeToken'
 > {
-  const days = settings.PRAGMATICA_SESSION_DAYS;
-  const cookie: CookieOptions = {
-    httpOnly: true,
-    sameSite: 'strict',
-    secure: settings.PRAGMATICA_SECURE_COOKIES,
-    path: '/',
-    maxAge: days * DAY_MS,
-  };
-  const doorOf = ({ request }: RequestContext) => ({
-    attempts,
-    address: request.ip ?? '',
-    device: deviceOf(request.headers),
-  });
+  const doorOf = (context: RequestContext) => ({ attempts, ...originOf(context) });
 
   return {
     async signIn({ body }, context) {
       const { store, response } = context;
-      const { member, secret } = await signIn(store, body, doorOf(context), days);
-      if (body.as === 'session') response.cookie(SESSION_COOKIE, secret, cookie);
+      const { member, secret } = await signIn(store, body, doorOf(context), settings.PRAGMATICA_SESSION_DAYS);
+      if (body.as === 'session') openSession(response, secret, settings);
       const token = body.as === 'token' ? secret : null;
-      return { data: { member: toResource(member), token, tokens: await countTokens(store, member) } };
+      return { data: { member: memberResource(member), token, tokens: await countTokens(store, member) } };
     },
 
     async showSession(_input, context) {
-      return { data: toResource(credentialOf(context).member) };
+      return { data: memberResource(credentialOf(context).member) };
     },
 
     async signOut(_input, context) {
       await signOut(context.store, credentialOf(context));
-      context.response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined });
+      closeSession(context.response, settings);
       return { data: undefined };
     },
 
     async changePassword({ body }, context) {
       const { store } = context;
       const member = await changePassword(store, credentialOf(context), body, doorOf(context));
-      return { data: { ...toResource(member), tokens: await countTokens(store, member) } };
+      return { data: { ...memberResource(member), tokens: await countTokens(store, member) } };
     },
 
     async listSessions(_input, context) {
@@ -97,8 +82,9 @@ export function sessionHandlers(
     },
 
     async createToken({ body }, context) {
-      const { credential, secret } = await createToken(context.store, credentialOf(context).member, body);
-      return { data: { ...toToken(credential), secret } };
+      const { member } = credentialOf(context);
+      const made = await createToken(context.store, { member, access: context.access }, body);
+      return { data: { ...toToken(made), secret: made.secret } };
     },
 
     async removeToken({ params }, context) {
@@ -110,10 +96,6 @@ export function sessionHandlers(
 
 function credentialOf(context: RequestContext): Credential {
   return context.credential!;
-}
-
-function toResource({ login, name, mustChangePassword }: Credential['member']): MemberResource {
-  return { login, name, mustChangePassword };
 }
 
 function toSession({ id, openedFrom, device, ...times }: Credential, own: Credential) {
@@ -128,12 +110,15 @@ function toSession({ id, openedFrom, device, ...times }: Credential, own: Creden
   };
 }
 
-function toToken({ id, name, createdAt, lastUsedAt, expiresAt }: Credential) {
+function toToken({ credential, sites }: TokenOfSites) {
+  const { id, name, createdAt, lastUsedAt, expiresAt, role } = credential;
   return {
     id,
     name,
     createdAt: createdAt.toISOString(),
     lastUsedAt: lastUsedAt?.toISOString() ?? null,
     expiresAt: expiresAt.toISOString(),
+    role: role ?? null,
+    sites: sites && [...sites],
   };
 }

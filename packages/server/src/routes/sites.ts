@@ -1,4 +1,5 @@
-import type { HandlersOf } from '../http/context.js';
+import { sitesWith } from '@pragmatica/core';
+import type { HandlersOf, RequestContext } from '../http/context.js';
 import { numberPosition, pagePosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
 import { listActivity } from '../site/activity.js';
@@ -29,8 +30,8 @@ export function siteHandlers(
   | 'listActivity'
 > {
   type Found = Awaited<ReturnType<typeof findSite>>;
-  const answer = async (store: Parameters<typeof findSite>[0], site: Found) => ({
-    data: siteResource(site, await summaries.show(store.fork(), site.id)),
+  const answer = async ({ store, access }: Pick<RequestContext, 'store' | 'access'>, site: Found) => ({
+    data: siteResource(site, await summaries.show(store.fork(), site.id), access),
     etag: siteTag(site),
   });
   const { client } = checks;
@@ -39,12 +40,13 @@ export function siteHandlers(
       return { data: await previewPages(client, store, params.site, body) };
     },
 
-    async listSites({ query: { q, filter, after, limit, since } }, { store }) {
+    async listSites({ query: { q, filter, after, limit, since } }, { store, access }) {
       const position = pagePosition(after, POSITION);
-      const found = await listSites(store, { searched: q, filter, limit, after: position, since });
+      const seen = sitesWith(access, 'view');
+      const found = await listSites(store, { searched: q, seen, filter, limit, after: position, since });
       return {
         data: {
-          items: found.sites.map(siteSummaryResource),
+          items: found.sites.map((site) => siteSummaryResource(site, access)),
           next: found.next,
           counts: found.counts,
           since: found.since,
@@ -52,23 +54,26 @@ export function siteHandlers(
       };
     },
 
-    async createSite({ body }, { store, actor }) {
+    async createSite({ body }, context) {
+      const { store, actor, access } = context;
       const key = keyOrFromName(body.key, body.name);
       const home = { ...body, key, consent: body.consent ?? undefined };
-      const site = await addSite(store, home, { actor, gatewayPort });
-      return { ...(await answer(store, site)), location: `/api/v1/sites/${key}` };
+      const site = await addSite(store, home, { actor, access, gatewayPort });
+      return { ...(await answer(context, site)), location: `/api/v1/sites/${key}` };
     },
 
     async lookAtAddress({ body }) {
       return { data: await lookAtAddress(checks, body.address) };
     },
 
-    async showSite({ params }, { store }) {
-      return answer(store, await findSite(store, params.site));
+    async showSite({ params }, context) {
+      return answer(context, await findSite(context.store, params.site));
     },
 
-    async editSite({ params, body }, { store, actor, ifMatch }) {
-      return answer(store, await editSite(store, params.site, body, ifMatch, { actor, gatewayPort }));
+    async editSite({ params, body }, context) {
+      const { store, actor, access, ifMatch } = context;
+      const by = { actor, access, gatewayPort };
+      return answer(context, await editSite(store, params.site, body, ifMatch, by));
     },
 
     async listPages({ params, query }, { store }) {

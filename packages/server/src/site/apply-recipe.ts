@@ -6,6 +6,7 @@ import {
   isLeftAtExample,
   listWords,
   placementWords,
+  type Access,
   type Applied,
   type GivenValue,
   type Recipe,
@@ -22,6 +23,7 @@ import { sitesWithSnippet } from '../storage/snippet-keys.js';
 import { createSnippet } from './add-snippet.js';
 import { audit } from '../storage/trail.js';
 import { lockSites, saveDefinitions } from '../storage/sites.js';
+import { assertMay } from './assert-may.js';
 import type { SiteChecks } from './site-checks.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
@@ -42,6 +44,7 @@ export interface Target {
 interface Context {
   readonly checks: SiteChecks;
   readonly actor: string;
+  readonly access: Access;
 }
 
 /**
@@ -56,15 +59,19 @@ export async function applyToSites(
   context: Context,
 ): Promise<SiteResult[]> {
   return store.transactional(async (transaction) => {
-    const sites = await lockSites(
+    const found = await lockSites(
       transaction,
       targets.map(({ site }) => site),
+    );
+    const { sites, refused } = editable(
+      targets.map(({ site }) => site),
+      found,
+      context.access,
     );
     const known = await whatIsThere(transaction, [...sites.values()], recipe, application, context);
     const results = targets.map(({ site: key, values }): SiteResult => {
       const site = sites.get(key);
-      if (!site)
-        return { site: key, isDone: false, message: new ServiceError('no-such-site', { site: key }).message };
+      if (!site) return { site: key, isDone: false, message: refused.get(key)! };
       const refusal = refusalOf(recipe, values, application, known.installs.get(site.id));
       if (refusal !== undefined) return { site: key, isDone: false, message: refusal };
       if (known.taken.has(site.id)) {
@@ -88,6 +95,27 @@ export async function applyToSites(
     await transaction.flush();
     return results;
   });
+}
+
+/** Of the sites that are meant those that may be edited, and why the others may not. */
+function editable(
+  keys: readonly string[],
+  found: ReadonlyMap<string, Site>,
+  access: Access,
+): { readonly sites: ReadonlyMap<string, Site>; readonly refused: ReadonlyMap<string, string> } {
+  const sites = new Map<string, Site>();
+  const refused = new Map<string, string>();
+  for (const key of keys)
+    try {
+      const site = found.get(key);
+      if (!site) throw new ServiceError('no-such-site', { site: key });
+      assertMay(access, site, 'edit');
+      sites.set(key, site);
+    } catch (error) {
+      if (!(error instanceof ServiceError)) throw error;
+      refused.set(key, error.message);
+    }
+  return { sites, refused };
 }
 
 interface WhatIsThere {

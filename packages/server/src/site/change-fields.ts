@@ -1,4 +1,3 @@
-import type { Store } from '../storage/store.js';
 import type { SiteResult } from '@pragmatica/contract';
 import { changeSite, fieldValueProblem, type EnvironmentName } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
@@ -7,6 +6,7 @@ import type { Site } from '../storage/rows.js';
 import { snapshotSite } from '../storage/read-draft.js';
 import { saveSite } from '../storage/sites.js';
 import { changeOneOf } from './each-site.js';
+import type { ActingWithin } from './use-case.js';
 import { audit } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
@@ -22,23 +22,22 @@ export interface FieldChange {
 
 /** Gives fields of sites new values: all changes of one site, or none of them, whatever becomes of the others. */
 export async function changeFields(
-  store: Store,
   changes: readonly FieldChange[],
-  actor: string,
+  acting: ActingWithin,
 ): Promise<SiteResult[]> {
   const results: SiteResult[] = [];
   for (const [site, ofSite] of groupBy(changes, (change) => change.site))
-    results.push(await changeOne(store, site, ofSite, actor));
+    results.push(await changeOne(site, ofSite, acting));
   return results;
 }
 
 async function changeOne(
-  store: Store,
   key: string,
   changes: readonly FieldChange[],
-  actor: string,
+  acting: ActingWithin,
 ): Promise<SiteResult> {
-  return changeOneOf(store, key, async (transaction, site) => {
+  const { actor } = acting;
+  return changeOneOf(acting, key, async (transaction, site) => {
     for (const change of changes) assertFits(site, change);
     const edits = changes.map(({ name, ...change }) => ({
       kind: 'set-field' as const,

@@ -11,7 +11,7 @@ import { findSnippet } from './find-snippet.js';
 import { audit } from '../storage/trail.js';
 import { findSite } from './site-lock.js';
 import { changeOneOf } from './each-site.js';
-import type { Acting } from './use-case.js';
+import type { ActingWithin } from './use-case.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
 
@@ -25,14 +25,15 @@ export async function copyToSites(
   from: string,
   key: string,
   sites: readonly string[],
-  { store, actor }: Acting,
+  acting: ActingWithin,
 ): Promise<SiteResult[]> {
+  const { store, actor } = acting;
   const home = await findSite(store, from);
   const { site, snippets } = toSnapshot(home, [await findSnippet(store, home, key)]);
   const results: SiteResult[] = [];
   for (const to of new Set(sites))
     results.push(
-      await changeOneOf(store, to, (transaction, found) =>
+      await changeOneOf(acting, to, (transaction, found) =>
         copyInto(transaction, found, snippets[0]!, site, actor),
       ),
     );

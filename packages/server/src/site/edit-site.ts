@@ -1,7 +1,7 @@
 import type { Store } from '../storage/store.js';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
-import { changeSite, type SiteChange, type Snapshot } from '@pragmatica/core';
+import { changeSite, mayAt, type Access, type SiteChange, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { hostOfAnother, replaceHosts } from '../storage/hosts.js';
 import type { Site } from '../storage/rows.js';
@@ -24,6 +24,7 @@ export interface SiteEdit extends Omit<Extract<SiteChange, { readonly kind: 'edi
 
 export interface EditContext {
   readonly actor: string;
+  readonly access: Access;
   /** At which visitors reach names below `.localhost`. */
   readonly gatewayPort: number;
 }
@@ -41,12 +42,12 @@ const WORDS: Readonly<Record<keyof SiteEdit, string>> = {
 export async function addSite(
   store: Store,
   { hosts, ...home }: Snapshot['site'] & { readonly hosts: readonly NewHost[] },
-  { actor, gatewayPort }: EditContext,
+  { actor, access, gatewayPort }: EditContext,
 ): Promise<Site> {
   return store.transactional(async (transaction) => {
     await assertFree(transaction, home.key);
     const site = await insertSite(transaction, home, actor);
-    await setHosts(transaction, site, hosts, gatewayPort);
+    await setHosts(transaction, site, hosts, { access, gatewayPort });
     audit(transaction, site, actor, 'site.add', say(SITE_TEXTS.addedSiteName, { name: home.name }));
     await transaction.flush();
     await notifyGateways(transaction, site);
@@ -78,10 +79,10 @@ async function edited(
   store: Store,
   site: Site,
   { hosts, ...edit }: SiteEdit,
-  { actor, gatewayPort }: EditContext,
+  { actor, access, gatewayPort }: EditContext,
 ): Promise<void> {
   saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
-  if (hosts !== undefined) await setHosts(store, site, hosts, gatewayPort);
+  if (hosts !== undefined) await setHosts(store, site, hosts, { access, gatewayPort });
   const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
   );
@@ -105,7 +106,7 @@ async function setHosts(
   store: Store,
   site: Site,
   hosts: readonly NewHost[],
-  gatewayPort: number,
+  { access, gatewayPort }: Pick<EditContext, 'access' | 'gatewayPort'>,
 ): Promise<void> {
   const names = hosts.map(({ host }) => host);
   const taken = await hostOfAnother(store, site, names);
@@ -113,7 +114,7 @@ async function setHosts(
     const index = names.indexOf(taken.host);
     throw new ServiceError(
       'host-taken',
-      { host: taken.host, site: taken.site },
+      { host: taken.host, site: taken.name, isSeen: String(mayAt(access, taken.site, 'view')) },
       { errors: [fieldError(`/hosts/${index}/host`, 'host-of-another-site', {})] },
     );
   }

@@ -17,6 +17,7 @@ import { saveDefinitions } from '../storage/sites.js';
 import { toSnapshot } from '../storage/read-draft.js';
 import type { Site } from '../storage/rows.js';
 import { usedFields } from '../storage/field-names.js';
+import type { SomeSites } from '../storage/search.js';
 import { listBehind } from '../storage/recipe-uses.js';
 import { codeChanges } from './code-changes.js';
 import { audit } from '../storage/trail.js';
@@ -63,10 +64,19 @@ function behindOf(
 export async function recipeUpdates(
   store: Store,
   book: RecipeBook,
-  { site: only, recipe }: { readonly site?: string | undefined; readonly recipe?: string | undefined },
+  {
+    site: only,
+    recipe,
+    seen,
+  }: {
+    readonly site?: string | undefined;
+    readonly recipe?: string | undefined;
+    /** Sites that whoever asks may see. */
+    readonly seen: SomeSites;
+  },
 ): Promise<RecipeUpdate[]> {
   const newest = book.newest.filter(({ key }) => recipe === undefined || key === recipe);
-  const listed = await listBehind(store, newest, only);
+  const listed = await listBehind(store, newest, { only, seen });
   const used = await usedFields(store, [...new Set(listed.map(({ site }) => site))]);
   const found = await loadSnippets(
     store,

@@ -3,6 +3,7 @@ import { canonicalJson, recipeDifference, type Recipe, type RecipeBook } from '@
 import { ServiceError, errorAt } from '../errors.js';
 import { insertRecipe, isTaken, versionsMade } from '../storage/recipes.js';
 import type { Store } from '../storage/store.js';
+import type { SomeSites } from '../storage/search.js';
 import { countInstalls, listInstalls } from '../storage/recipe-uses.js';
 import { audit } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
@@ -13,13 +14,15 @@ export interface RecipeListing {
   readonly limit: number;
   /** Key of the recipe after which the page begins. */
   readonly after?: string | undefined;
+  /** Sites whose installs are counted. */
+  readonly seen: SomeSites;
 }
 
 /** A page of the recipes by name, and how many installs they have. One query. */
 export async function listRecipes(
   store: Store,
   book: RecipeBook,
-  { searched, limit, after }: RecipeListing,
+  { searched, limit, after, seen }: RecipeListing,
 ): Promise<{ items: RecipeSummary[]; next: string | null; all: number; behind: number }> {
   const words = searched.toLowerCase().split(/\s+/).filter(Boolean);
   const found = book.newest.filter(({ name, provider, summary, key }) => {
@@ -28,7 +31,9 @@ export async function listRecipes(
   });
   const start = after === undefined ? 0 : found.findIndex(({ key }) => key === after) + 1;
   const page = found.slice(start, start + limit);
-  const counts = new Map((await countInstalls(store, book.newest)).map((count) => [count.recipe, count]));
+  const counts = new Map(
+    (await countInstalls(store, book.newest, seen)).map((count) => [count.recipe, count]),
+  );
   return {
     items: page.map((recipe) => ({
       recipe: recipe as RecipeSummary['recipe'],
@@ -41,8 +46,13 @@ export async function listRecipes(
   };
 }
 
-/** A recipe with its versions and installs. Two queries. @throws ServiceError 404 */
-export async function describeRecipe(store: Store, book: RecipeBook, key: string): Promise<RecipeResource> {
+/** A recipe with its versions and its installs at some sites. Two queries. @throws ServiceError 404 */
+export async function describeRecipe(
+  store: Store,
+  book: RecipeBook,
+  key: string,
+  seen: SomeSites,
+): Promise<RecipeResource> {
   const recipe = findRecipe(book, key);
   const made = new Map((await versionsMade(store, key)).map((one) => [one.version, one]));
   return {
@@ -57,7 +67,7 @@ export async function describeRecipe(store: Store, book: RecipeBook, key: string
         changes: before ? recipeDifference(before, version) : [],
       };
     }),
-    uses: await listInstalls(store, recipe),
+    uses: await listInstalls(store, recipe, seen),
   };
 }
 

@@ -95,7 +95,7 @@ export interface SiteImport {
 export async function importSite(
   { checks }: SiteTools,
   { file, preview, withHosts, locale, key = file.draft.site.key }: SiteImport,
-  { store, actor, gatewayPort }: Acting & EditContext,
+  { store, actor, access, gatewayPort }: Acting & EditContext,
 ): Promise<ImportedSiteResource> {
   const { book } = await checks.recipeCache.read(store);
   const recipes = newRecipes(file, book);
@@ -128,7 +128,7 @@ export async function importSite(
   if (!preview)
     await store.transactional(async (transaction) => {
       for (const recipe of recipes) insertRecipe(transaction, recipe, actor);
-      const site = await addSite(transaction, { ...draft.site, hosts }, { actor, gatewayPort });
+      const site = await addSite(transaction, { ...draft.site, hosts }, { actor, access, gatewayPort });
       await insertSnippetsOf(transaction, site, draft, actor);
       if (file.boxes.length > 0) await saveBoxes(transaction, site, file.boxes);
       const releases: Release[] = [];

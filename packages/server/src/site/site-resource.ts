@@ -1,9 +1,10 @@
 import type { SiteResource, SiteSummaryResource } from '@pragmatica/contract';
+import { rightsAt, type Access } from '@pragmatica/core';
 import type { Site } from '../storage/rows.js';
 import type { SummarizedSite } from '../storage/site-summaries.js';
 
 /** A site as lists of the API show it. */
-export function siteSummaryResource(site: SummarizedSite): SiteSummaryResource {
+export function siteSummaryResource(site: SummarizedSite, access: Access): SiteSummaryResource {
   const { key, name, timeZone, hosts, environments, snippets, pendingChanges, attention, findings } = site;
   return {
     key,
@@ -16,13 +17,14 @@ export function siteSummaryResource(site: SummarizedSite): SiteSummaryResource {
     attention,
     findings,
     isBeingChecked: !site.isCurrent,
+    rights: rightsAt(access, key),
   };
 }
 
 /** A site as the API shows it by itself. */
-export function siteResource(site: Site, summarized: SummarizedSite): SiteResource {
+export function siteResource(site: Site, summarized: SummarizedSite, access: Access): SiteResource {
   return {
-    ...siteSummaryResource(summarized),
+    ...siteSummaryResource(summarized, access),
     name: site.name,
     timeZone: site.timeZone,
     pageGroups: site.pageGroups.map((group) => ({ ...group, patterns: [...group.patterns] })),

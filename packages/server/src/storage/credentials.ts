@@ -1,19 +1,31 @@
+import { groupBy } from '../group-by.js';
 import { emOf } from './em.js';
-import { CredentialEntity } from './entities/index.js';
-import type { Credential, Member } from './rows.js';
+import { CredentialEntity, TokenSiteEntity } from './entities/index.js';
+import type { Credential, Member, Site } from './rows.js';
 import type { Store } from './store.js';
 
 type Kind = Credential['kind'];
 
-/** Adds a session or token to the unit of work. @param hash - SHA-256 of its secret */
+/**
+ * Adds a session or token to the unit of work.
+ *
+ * @param credential - its hash is the SHA-256 of its secret
+ * @param sites - those that it is for; all that its member sees when left out
+ */
 export function insertCredential(
   store: Store,
   credential: Pick<
     Credential,
-    'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt' | 'openedFrom' | 'device'
+    'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt' | 'openedFrom' | 'device' | 'role'
   >,
+  sites?: readonly Site[],
 ): Credential {
-  return emOf(store).create(CredentialEntity, { ...credential, lastUsedAt: null }, { persist: true });
+  const em = emOf(store);
+  const values = { ...credential, lastUsedAt: null, isForAllSites: sites === undefined };
+  const made = em.create(CredentialEntity, values, { persist: true });
+  for (const site of sites ?? [])
+    em.create(TokenSiteEntity, { credential: made, site: site.id }, { persist: true });
+  return made;
 }
 
 /** With its member; also one that has run out. */
@@ -34,6 +46,24 @@ export async function touchCredential(store: Store, { id }: Credential): Promise
 /** A member's tokens, the oldest first. */
 export async function tokensOf(store: Store, member: Member): Promise<readonly Credential[]> {
   return emOf(store).find(CredentialEntity, { member, kind: 'token' }, { orderBy: { id: 'asc' } });
+}
+
+/** Keys of the sites that some tokens are for, by id of the token. One query. */
+export async function sitesOfTokens(
+  store: Store,
+  tokens: readonly Pick<Credential, 'id'>[],
+): Promise<Map<number, string[]>> {
+  const rows = await emOf(store).find(
+    TokenSiteEntity,
+    { credential: { $in: tokens.map(({ id }) => id) } },
+    { populate: ['site'], orderBy: { site: { key: 'asc' } } },
+  );
+  return new Map(
+    [...groupBy(rows, ({ credential }) => credential.id)].map(([id, own]) => [
+      id,
+      own.map(({ site }) => site.key),
+    ]),
+  );
 }
 
 /** How many of them are still valid. */

@@ -14,13 +14,13 @@ export async function hostOfAnother(
   store: Store,
   site: Site,
   hosts: readonly string[],
-): Promise<{ readonly host: string; readonly site: string } | undefined> {
+): Promise<{ readonly host: string; readonly site: string; readonly name: string } | undefined> {
   const taken = await emOf(store).findOne(
     HostEntity,
     { host: { $in: [...hosts] }, site: { $ne: site.id } },
     { populate: ['site'] },
   );
-  return taken ? { host: taken.host, site: taken.site.name } : undefined;
+  return taken ? { host: taken.host, site: taken.site.key, name: taken.site.name } : undefined;
 }
 
 /** Those of these hosts that some site has. */

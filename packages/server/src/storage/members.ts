@@ -1,5 +1,8 @@
+import { LockMode } from '@mikro-orm/postgresql';
+import { groupBy } from '../group-by.js';
 import { emOf } from './em.js';
 import { MemberEntity } from './entities/index.js';
+import { rolesOf, type NamedSiteRole } from './memberships.js';
 import type { Member } from './rows.js';
 import type { Store } from './store.js';
 
@@ -11,7 +14,7 @@ export async function memberByLogin(store: Store, login: string): Promise<Member
 /** Adds a member to the unit of work. */
 export function insertMember(
   store: Store,
-  member: Pick<Member, 'login' | 'name' | 'passwordHash' | 'mustChangePassword'>,
+  member: Pick<Member, 'login' | 'name' | 'passwordHash' | 'mustChangePassword' | 'role'>,
 ): Member {
   return emOf(store).create(MemberEntity, { ...member, createdAt: new Date() }, { persist: true });
 }
@@ -23,4 +26,63 @@ export function setPassword(
   { mustChange }: { readonly mustChange: boolean },
 ): void {
   Object.assign(member, { passwordHash, mustChangePassword: mustChange });
+}
+
+/** Whether a member is a person: the set-up of the demo has no password that anybody could know. */
+const PERSON = { passwordHash: { $ne: '!' } } as const;
+
+/** A member as lists show them. */
+export interface ListedMember {
+  readonly member: Member;
+  readonly roles: readonly NamedSiteRole[];
+  readonly lastSeenAt: Date | null;
+  readonly tokens: number;
+}
+
+/** Everybody who may sign in, by name. Three queries, however many they are. @param login - only this one */
+export async function listMembers(store: Store, login?: string): Promise<ListedMember[]> {
+  const em = emOf(store);
+  const members = await em.find(
+    MemberEntity,
+    { ...PERSON, ...(login === undefined ? {} : { login }) },
+    { orderBy: { name: 'asc', id: 'asc' } },
+  );
+  const ids = members.map(({ id }) => id);
+  const roles = groupBy(await rolesOf(store, ids), ({ member }) => member);
+  const uses = await em.execute<{ id: number; seen: Date | null; tokens: number }[]>(
+    `select member_id as id, max(last_used_at) as seen,
+       count(*) filter (where kind = 'token' and expires_at > now())::int as tokens
+     from credential where member_id = any(?::int[]) group by 1`,
+    [`{${ids.join()}}`],
+  );
+  const used = new Map(uses.map((use) => [use.id, use]));
+  return members.map((member) => {
+    const use = used.get(member.id);
+    return {
+      member,
+      roles: roles.get(member.id) ?? [],
+      lastSeenAt: use?.seen ? new Date(use.seen) : null,
+      tokens: use?.tokens ?? 0,
+    };
+  });
+}
+
+/** Gives a member another name or role; saved with the unit of work. */
+export function editMember(
+  member: Member,
+  change: { readonly name?: string | undefined; readonly role?: Member['role'] | undefined },
+): void {
+  for (const [name, value] of Object.entries(change))
+    if (value !== undefined) Object.assign(member, { [name]: value });
+}
+
+/** Removes a member with sessions, tokens and roles. */
+export async function removeMember(store: Store, { id }: Pick<Member, 'id'>): Promise<void> {
+  await emOf(store).nativeDelete(MemberEntity, { id });
+}
+
+/** How many people own the installation; they stay so until the transaction ends. */
+export async function lockOwners(store: Store): Promise<readonly Member[]> {
+  const lockMode = LockMode.PESSIMISTIC_WRITE;
+  return emOf(store).find(MemberEntity, { ...PERSON, role: 'own' }, { lockMode, orderBy: { id: 'asc' } });
 }

@@ -1,5 +1,6 @@
 import type { RecipeUseResource } from '@pragmatica/contract';
 import { emOf } from './em.js';
+import { ofSites, type SomeSites } from './search.js';
 import type { Store } from './store.js';
 
 /** A recipe and the number of its newest version. */
@@ -28,25 +29,37 @@ const USES = `
 
 const NEWEST = `newest as (select * from jsonb_to_recordset(?::jsonb) as n ("key" text, version int))`;
 
-/** How many installs recipes have, of those that have any. One query. */
-export async function countInstalls(store: Store, newest: readonly NewestVersion[]): Promise<InstallCount[]> {
+/** How many installs recipes have at some sites, of those that have any. One query. */
+export async function countInstalls(
+  store: Store,
+  newest: readonly NewestVersion[],
+  seen: SomeSites,
+): Promise<InstallCount[]> {
   const em = emOf(store);
+  const visible = ofSites('t.key', seen);
   return em.execute<InstallCount[]>(
     `with ${NEWEST}, uses as (${USES})
-     select recipe, count(*)::int as installs, count(*) filter (where behind)::int as behind from uses group by recipe`,
-    [toJson(newest)],
+     select recipe, count(*)::int as installs, count(*) filter (where behind)::int as behind
+     from uses ${seen === 'all' ? '' : `join site t on t.id = site_id where ${visible.sql}`} group by recipe`,
+    [toJson(newest), ...visible.params],
   );
 }
 
-/** The installs of one recipe, by site. One query. */
-export async function listInstalls(store: Store, newest: NewestVersion): Promise<RecipeUseResource[]> {
+/** The installs of one recipe at some sites, by site. One query. */
+export async function listInstalls(
+  store: Store,
+  newest: NewestVersion,
+  seen: SomeSites,
+): Promise<RecipeUseResource[]> {
   const em = emOf(store);
+  const visible = ofSites('t.key', seen);
   return em.execute<RecipeUseResource[]>(
     `with ${NEWEST}, uses as (${USES})
      select t.key as site, t.name as "siteName", u.key as snippet, u.name, u.state, u.version, u.behind as "isBehind"
      from uses u join site t on t.id = u.site_id
+     where ${visible.sql}
      order by t.name collate "natural", t.id, u.id`,
-    [toJson([newest])],
+    [toJson([newest]), ...visible.params],
   );
 }
 
@@ -75,15 +88,16 @@ export interface BehindSnippet {
 export async function listBehind(
   store: Store,
   newest: readonly NewestVersion[],
-  site?: string,
+  { only, seen }: { readonly only?: string | undefined; readonly seen: SomeSites },
 ): Promise<BehindSnippet[]> {
   const em = emOf(store);
+  const visible = ofSites('t.key', seen);
   return em.execute<BehindSnippet[]>(
     `with ${NEWEST}, uses as (${USES})
      select u.site_id as site, u.id as snippet from uses u join site t on t.id = u.site_id
-     where u.behind ${site === undefined ? '' : 'and t.key = ?'}
+     where u.behind ${only === undefined ? '' : 'and t.key = ?'} and ${visible.sql}
      order by t.name collate "natural", t.id, u.id`,
-    [toJson(newest), ...(site === undefined ? [] : [site])],
+    [toJson(newest), ...(only === undefined ? [] : [only]), ...visible.params],
   );
 }
 

@@ -17,3 +17,23 @@ export function hasWords(texts: readonly string[], searched: string): Condition 
     params: words.flatMap((word) => texts.map(() => `%${word.replace(/[\\%_]/g, '\\$&')}%`)),
   };
 }
+
+/** Keys of sites, or all of them. */
+export type SomeSites = 'all' | readonly string[];
+
+/** That a key is one of some sites'. @param column - SQL expression of the key */
+export function ofSites(column: string, sites: SomeSites): Condition {
+  if (sites === 'all') return { sql: 'true', params: [] };
+  return {
+    sql: `${column} = any(?::text[])`,
+    params: [`{${sites.map((key) => JSON.stringify(key)).join()}}`],
+  };
+}
+
+/** That all of some conditions hold. */
+export function allOf(...conditions: readonly Condition[]): Condition {
+  return {
+    sql: conditions.map(({ sql }) => sql).join(' and '),
+    params: conditions.flatMap(({ params }) => params),
+  };
+}

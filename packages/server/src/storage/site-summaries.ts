@@ -1,6 +1,6 @@
 import type { HostResource, SiteResource } from '@pragmatica/contract';
 import { toPage } from './cursor.js';
-import { hasWords } from './search.js';
+import { allOf, hasWords, ofSites, type SomeSites } from './search.js';
 import { emOf } from './em.js';
 import type { Store } from './store.js';
 
@@ -34,6 +34,8 @@ export type SitePosition = readonly [urgency: number, name: string, id: number];
 
 export interface SiteListing {
   readonly searched: string;
+  /** Those that whoever asks may see. */
+  readonly seen: SomeSites;
   readonly filter: SiteFilter;
   readonly limit: number;
   readonly after?: SitePosition | undefined;
@@ -72,10 +74,10 @@ const SEARCHED = ['s.key', 's.name', `(select string_agg(h.host, ' ') from host 
 /** A page of the sites, those that need somebody most first. Two queries, whatever the sites hold. */
 export async function listSites(
   store: Store,
-  { searched, filter, limit, after, since }: SiteListing,
+  { searched, seen, filter, limit, after, since }: SiteListing,
 ): Promise<ListedSites> {
   const em = emOf(store);
-  const words = hasWords(SEARCHED, searched);
+  const words = allOf(hasWords(SEARCHED, searched), ofSites('s.key', seen));
   const [counted] = await em.execute<(ListedSites['counts'] & { since: string })[]>(
     `select count(*)::int as "all", count(*) filter (where ${FILTERS.attention})::int as attention,
        count(*) filter (where ${FILTERS.unpublished})::int as unpublished,

@@ -10,6 +10,12 @@ export async function siteByKey(store: Store, key: string): Promise<Site | undef
   return (await emOf(store).findOne(SiteEntity, { key })) ?? undefined;
 }
 
+/** Those that there are. One query. @returns by key */
+export async function sitesByKey(store: Store, keys: readonly string[]): Promise<Map<string, Site>> {
+  const sites = await emOf(store).find(SiteEntity, { key: { $in: [...new Set(keys)] } });
+  return new Map(sites.map((site) => [site.key, site]));
+}
+
 export async function siteById(store: Store, id: number): Promise<Site | undefined> {
   return (await emOf(store).findOne(SiteEntity, { id })) ?? undefined;
 }

@@ -10,6 +10,8 @@ export const FIELD_MESSAGES = catalogue('server.field-messages', {
   'host-of-another-site': 'This host belongs to another site.',
   'host-tells-environment': 'Leave it out: the host already says so.',
   'name-a-purpose': 'Name one of the site’s purposes.',
+  'not-yours-to-change': 'Only an owner of the site may change this.',
+  'choose-another-login': 'This user name is taken.',
   'not-your-password': 'This is not your current password.',
   'nobody-mails': 'This installation has no mail server to send it.',
   'another-password': 'Choose a password other than the current one.',

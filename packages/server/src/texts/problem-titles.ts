@@ -12,6 +12,7 @@ export const PROBLEM_TITLES = catalogue('server.problem-titles', {
   'wrong-password': 'Name or password is wrong',
   'password-change-required': 'A new password is needed first',
   'cross-site': 'The request came from another site',
+  forbidden: 'You may not do that',
   'not-found': 'Not found',
   conflict: 'That already exists',
   'nothing-to-publish': 'There is nothing to publish',

@@ -12,6 +12,7 @@ export type ErrorCode =
   | 'wrong-password'
   | 'password-change-required'
   | 'cross-site'
+  | 'forbidden'
   | 'not-found'
   | 'conflict'
   | 'nothing-to-publish'
@@ -37,6 +38,10 @@ const BY_CODE = catalogue('server.problems', {
     'no-such-step': 'There is no step "{step}" of "{recipe}" on the checklist of "{site}".',
     'no-such-step-of-host':
       'There is no step "{step}" of "{recipe}" for the host {host} on the checklist of "{site}".',
+    'no-such-member': 'There is no member "{login}".',
+    'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
+    'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
+    'invitation-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
     'no-such-token': 'You have no such token.',
     'no-such-session': 'You have no such session. It may have ended by itself.',
     'finding-gone': 'There is no finding "{finding}" in the draft. It may have been fixed in the meantime.',
@@ -76,6 +81,7 @@ const BY_CODE = catalogue('server.problems', {
   'invalid-input': {
     'release-damaged':
       'Release {number} in the file does not match its digest: the file was changed or damaged. Nothing was imported.',
+    'no-such-site-named': 'There is no site "{site}".',
     'input-wrong': '{where}: {detail}{more, plural, =0 {} other { And # more.}}',
     'page-unknown': 'after (query): Pass `next` of the page before, as it came.',
     'value-refused': 'The database rejected a value in this request. Nothing was changed.',
@@ -108,6 +114,11 @@ const BY_CODE = catalogue('server.problems', {
     'same-password': 'The new password is the same as the old one.',
   },
   conflict: {
+    'last-owner':
+      'Nobody else owns this installation, so it would have no owner left. Make somebody else an owner first.',
+    'role-is-everywhere':
+      '{name} has a role at all sites, so this site alone cannot take it away. An owner of the installation can, under “Members”.',
+    'login-taken': 'Somebody else signs in as "{login}". Choose another user name.',
     'recipe-differs':
       'The file has version {version} of the recipe "{recipe}", but that version is different here. Nothing was imported.',
     'policy-unsurveyed':
@@ -119,7 +130,8 @@ const BY_CODE = catalogue('server.problems', {
     'preview-beside-console':
       'Previews would share the console’s host name, where a page could act as whoever is signed in. Give them a host name of their own (PRAGMATICA_PREVIEW_ADDRESS).',
     'site-key-taken': 'There is already a site "{key}". Choose another key.',
-    'host-taken': 'The host {host} already belongs to the site “{site}”.',
+    'host-taken':
+      'The host {host} already belongs to {isSeen, select, true {the site “{site}”} other {another site}}.',
     'snippet-key-taken': 'The site already has a snippet "{key}". Choose another name or key.',
     'snippet-stays': 'It already has a snippet "{key}", which stays as it is.',
     'same-site': 'This is the site it comes from.',
@@ -188,6 +200,15 @@ const BY_CODE = catalogue('server.problems', {
   },
   'cross-site': {
     'other-site': 'This request came from a page of another site and was refused.',
+  },
+  forbidden: {
+    'site-right-missing':
+      '{right, select, edit {You can look at “{site}”, but not change anything there.} publish {You may not publish on “{site}”.} other {Only an owner of “{site}” may do that.}}{count, plural, =0 {} other { Ask {owners}.}}',
+    'not-yours-to-give': 'Only an owner can invite others, and “{site}” is not yours.',
+    'installation-right-missing':
+      '{right, select, edit {Recipes are for all sites: it takes the right to edit all of them.} view {It takes the right to view all sites.} other {Only an owner of this installation may do that.}}',
+    'token-is-limited':
+      'This token was made for less than your account may do, so it cannot change the account. Sign in yourself.',
   },
   'if-match-required': {
     'if-match-missing':

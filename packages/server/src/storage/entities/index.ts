@@ -1,7 +1,7 @@
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 import { IntegerList } from './integer-list.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
-import { DELIVERY_KEYS, DEVICES, PART_PERS } from '@pragmatica/core';
+import { DELIVERY_KEYS, DEVICES, PART_PERS, ROLES, TOKEN_ROLES } from '@pragmatica/core';
 import type {
   ConsentRules,
   Field,
@@ -24,6 +24,8 @@ export const MemberEntity = defineEntity({
     name: p.string(),
     passwordHash: p.text(),
     mustChangePassword: p.boolean(),
+    /** At all sites and for the installation; null for none. */
+    role: p.enum([...ROLES]).nullable(),
     createdAt: p.datetime(),
   },
 });
@@ -45,6 +47,10 @@ export const CredentialEntity = defineEntity({
     /** The address that it was opened from; null for what is no session. */
     openedFrom: p.string().nullable(),
     device: p.enum([...DEVICES]).nullable(),
+    /** What a token was made for; null for all that its member may do. */
+    role: p.enum([...TOKEN_ROLES]).nullable(),
+    /** Whether it is for all sites that its member sees, or for those that are listed. */
+    isForAllSites: p.boolean().default(true),
   },
 });
 export type Credential = InferEntity<typeof CredentialEntity>;
@@ -67,6 +73,63 @@ export const SiteEntity = defineEntity({
   },
 });
 export type Site = InferEntity<typeof SiteEntity>;
+
+/** A member’s role at one site. */
+export const MembershipEntity = defineEntity({
+  name: 'Membership',
+  tableName: 'membership',
+  uniques: [{ properties: ['member', 'site'] }],
+  properties: {
+    id: p.integer().primary(),
+    member: () => p.manyToOne(MemberEntity).deleteRule('cascade'),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade').index(),
+    role: p.enum([...ROLES]),
+  },
+});
+
+/** A link by which somebody becomes a member, or gets more roles. Only the SHA-256 of its secret is kept. */
+export const InvitationEntity = defineEntity({
+  name: 'Invitation',
+  tableName: 'invitation',
+  properties: {
+    id: p.integer().primary(),
+    hash: p.string().unique(),
+    /** Whom it is for, in the words of whoever made it. */
+    name: p.string(),
+    /** At all sites and for the installation; null for none. */
+    role: p.enum([...ROLES]).nullable(),
+    /** The login of whoever made it. */
+    createdBy: p.string(),
+    createdAt: p.datetime(),
+    expiresAt: p.datetime(),
+  },
+});
+export type Invitation = InferEntity<typeof InvitationEntity>;
+
+/** A role at one site that an invitation gives. */
+export const InvitedRoleEntity = defineEntity({
+  name: 'InvitedRole',
+  tableName: 'invited_role',
+  uniques: [{ properties: ['invitation', 'site'] }],
+  properties: {
+    id: p.integer().primary(),
+    invitation: () => p.manyToOne(InvitationEntity).deleteRule('cascade'),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade').index(),
+    role: p.enum([...ROLES]),
+  },
+});
+
+/** A site that a token was made for. */
+export const TokenSiteEntity = defineEntity({
+  name: 'TokenSite',
+  tableName: 'token_site',
+  uniques: [{ properties: ['credential', 'site'] }],
+  properties: {
+    id: p.integer().primary(),
+    credential: () => p.manyToOne(CredentialEntity).deleteRule('cascade'),
+    site: () => p.manyToOne(SiteEntity).deleteRule('cascade').index(),
+  },
+});
 
 export const HostEntity = defineEntity({
   name: 'Host',
@@ -310,6 +373,10 @@ export const entities = [
   MemberEntity,
   CredentialEntity,
   SiteEntity,
+  MembershipEntity,
+  TokenSiteEntity,
+  InvitationEntity,
+  InvitedRoleEntity,
   HostEntity,
   SnippetEntity,
   PartEntity,

@@ -1,0 +1,22 @@
+export {
+  NO_ACCESS,
+  RIGHTS,
+  ROLES,
+  TOKEN_ROLES,
+  accessOf,
+  higherRole,
+  mayAt,
+  mayEverywhere,
+  rightsAt,
+  rightsOf,
+  roleWith,
+  sitesWith,
+  type Access,
+  type Membership,
+  type Right,
+  type Role,
+  type SiteRole,
+  type TokenLimits,
+  type TokenRole,
+} from './rights.js';
+export { missingFor, needNames, type Missing, type Need, type NeededRights } from './need.js';
