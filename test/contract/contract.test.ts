@@ -128,10 +128,10 @@ describe('the typed client', () => {
   });
 
   it('returns what the service said with its entity tag, and nothing that the contract does not know', async () => {
-    const body = { login: 'a', name: 'A', mustChangePassword: false, extra: 1 };
+    const body = { login: 'a', name: 'A', mustChangePassword: false, role: null, extra: 1 };
     const { client } = clientWith(() => json(body, { headers: { etag: '"v"' } }));
     expect(await client.call('showSession', {})).to.deep.equal({
-      data: { login: 'a', name: 'A', mustChangePassword: false },
+      data: { login: 'a', name: 'A', mustChangePassword: false, role: null },
       etag: '"v"',
     });
   });
@@ -200,6 +200,12 @@ describe('the contract', () => {
       'endSession',
       'endOtherSessions',
       'removeToken',
+      // Say of one person what they may from now on, whatever it was before, or that they are gone.
+      'editMember',
+      'removeMember',
+      'setSiteRole',
+      'removeSiteRole',
+      'endInvitation',
       // Replace as a whole what nobody is shown.
       'giveAccess',
       'forgetAccess',
@@ -229,9 +235,9 @@ describe('the contract', () => {
   it('lets nobody in but for signing in, and with a link', () => {
     expect(
       Object.entries(endpoints)
-        .filter(([, endpoint]) => 'isPublic' in endpoint)
+        .filter(([, { needs }]) => needs === 'nothing')
         .map(([name]) => name),
-    ).to.deep.equal(['signIn', 'openHandover', 'tickHandover']);
+    ).to.deep.equal(['signIn', 'openInvitation', 'acceptInvitation', 'openHandover', 'tickHandover']);
   });
 
   it('reads a snippet set with what may be left out filled in', () => {

@@ -16,6 +16,9 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   fixFinding: '"fix ID" uses fixFindings with one id',
   openHandover: 'a link is for somebody with a browser and no account',
   tickHandover: 'a link is for somebody with a browser and no account',
+  openInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
+  acceptInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
+  joinInvitation: 'an invitation is opened in a browser',
   listActivity: 'the history of a snippet is "snippet history"; that of all is the console’s',
 };
 

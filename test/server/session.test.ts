@@ -38,7 +38,7 @@ describe('signing in', () => {
       /^pragmatica_session=[^;]+;.*HttpOnly; SameSite=Strict/,
     );
     expect(answer.json).to.deep.equal({
-      member: { login: 'admin', name: 'Administrator', mustChangePassword: false },
+      member: { login: 'admin', name: 'Administrator', mustChangePassword: false, role: 'own' },
       token: null,
       tokens: 1,
     });

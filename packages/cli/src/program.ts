@@ -10,6 +10,7 @@ import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
 import { importFile } from './commands/import.js';
 import { insertCommand } from './commands/insert.js';
+import { member } from './commands/members.js';
 import { notices } from './commands/notices.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
@@ -51,7 +52,7 @@ const GROUPS: readonly (readonly [heading: string, commands: readonly ((program:
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],
-  [GROUP_NAMES.access, [token, session]],
+  [GROUP_NAMES.access, [member, token, session]],
   [GROUP_NAMES.shell, [completion]],
 ];
 

@@ -1,11 +1,17 @@
-import { deviceName } from '@pragmatica/core';
-import type { Command } from 'commander';
+import { TOKEN_ROLES, deviceName, type TokenRole } from '@pragmatica/core';
+import { Option, type Command } from 'commander';
 import { clientFor, withCommon, type CommonOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { colour, print, printJson, printProse, table, when } from '../output.js';
 import { ACCOUNT } from '../texts/account.js';
 import { say } from '../texts/say.js';
 import { wholeNumber } from '../whole-number.js';
+
+interface TokenOptions extends CommonOptions {
+  readonly days: number;
+  readonly role?: TokenRole;
+  readonly onlySite?: readonly string[];
+}
 
 /** Bearer tokens of whoever is signed in. */
 export function token(program: Command): void {
@@ -22,9 +28,16 @@ export function token(program: Command): void {
       else
         printProse(
           table(
-            ['TOKEN', ACCOUNT.headName, ACCOUNT.headMade, ACCOUNT.headUsed, ACCOUNT.headUntil],
-            items.map(({ id, name, createdAt, lastUsedAt, expiresAt }) => [
-              ...[String(id), name, when(createdAt), usedWords(lastUsedAt)],
+            [
+              'TOKEN',
+              ACCOUNT.headName,
+              ACCOUNT.headMay,
+              ACCOUNT.headMade,
+              ACCOUNT.headUsed,
+              ACCOUNT.headUntil,
+            ],
+            items.map(({ id, name, role, sites, createdAt, lastUsedAt, expiresAt }) => [
+              ...[String(id), name, mayWords(role, sites), when(createdAt), usedWords(lastUsedAt)],
               Date.parse(expiresAt) < Date.now() ? colour.yellow(ACCOUNT.expired) : when(expiresAt),
             ]),
           ),
@@ -33,8 +46,11 @@ export function token(program: Command): void {
   withCommon(group.command('create <name>'))
     .description(ACCOUNT.tokenCreate)
     .option('--days <days>', ACCOUNT.tokenDays, wholeNumber, 365)
-    .action(async (name: string, options: CommonOptions & { readonly days: number }) => {
-      const { data } = await clientFor(options).call('createToken', { body: { name, days: options.days } });
+    .addOption(new Option('--role <role>', ACCOUNT.tokenRole).choices(TOKEN_ROLES))
+    .option('--only-site <site...>', ACCOUNT.tokenSites)
+    .action(async (name: string, { days, role, onlySite, ...options }: TokenOptions) => {
+      const body = { name, days, role: role ?? null, sites: onlySite ? [...onlySite] : null };
+      const { data } = await clientFor(options).call('createToken', { body });
       if (options.json) {
         printJson(data);
         return;
@@ -87,6 +103,12 @@ export function session(program: Command): void {
       if (!options.json)
         print(typed === undefined ? ACCOUNT.sessionsEnded : say(ACCOUNT.sessionEnded, { id: typed }));
     });
+}
+
+function mayWords(role: TokenRole | null, sites: readonly string[] | null): string {
+  return [role ?? ACCOUNT.mayAll, sites === null ? '' : say(ACCOUNT.mayAt, { sites })]
+    .filter(Boolean)
+    .join(' ');
 }
 
 function usedWords(at: string | null): string {

@@ -6,9 +6,14 @@ export const ACCOUNT = catalogue('cli.account', {
   tokenList: 'list your tokens, and when each was last used',
   tokenCreate: 'make a token; it is shown once',
   tokenDays: 'for so many days it works',
+  tokenRole: 'what it may do; left out: all that you may. deploy publishes what others have edited',
+  tokenSites: 'the only sites that it sees; left out: all that you see',
+  headMay: 'MAY',
+  mayAll: 'all',
+  mayAt: 'at {sites}',
   tokenRevoke: 'revoke a token at once',
   tokenExamples:
-    '\nExamples:\n  pragmatica token list\n  pragmatica token create "Build pipeline" --days 90\n  pragmatica token revoke 7',
+    '\nExamples:\n  pragmatica token list\n  pragmatica token create "Build pipeline" --days 90 --role deploy --only-site skerrywick\n  pragmatica token revoke 7',
   tokenMade: 'Token {id}, “{name}”, works until {until}. It is not shown again:',
   tokenRevoked: 'Token {id} is revoked.',
   tokenUse:

@@ -41,10 +41,10 @@ export const sitesEndpoints = {
   editSite: {
     method: 'PATCH',
     path: '/sites/{site}',
-    summary: 'Change a site’s name, time zone or hosts; works at once',
+    summary: 'Change what the draft says of a site, or its hosts, which work at once',
     needs: { site: 'edit' },
-    // They work at once, for visitors.
-    fieldNeeds: { name: 'own', timeZone: 'own', hosts: 'own' },
+    // They work at once, and say which server is asked.
+    fieldNeeds: { hosts: 'own' },
     params: site,
     body: schemas.sitePatch,
     response: schemas.site,

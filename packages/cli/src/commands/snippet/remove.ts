@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
+import { askFirst } from '../../ask-first.js';
 import { assertSnippet, clientFor, siteFor, withSite, type SiteOptions } from '../../context.js';
-import { CliError } from '../../errors.js';
 import { print, printJson } from '../../output.js';
 import { SNIPPET } from '../../texts/snippet.js';
 import { say } from '../../texts/say.js';
@@ -13,12 +13,12 @@ export function remove(group: Command): void {
       const client = clientFor(options);
       const site = await siteFor(client, options);
       await assertSnippet(client, site, key);
-      if (!options.yes) {
-        if (!process.stdin.isTTY) throw new CliError(SNIPPET.removingAsksFirst);
-        const { confirm } = await import('@inquirer/prompts');
-        if (!(await confirm({ message: say(SNIPPET.removeKeyFrom, { key }), default: false })))
-          throw new CliError(SNIPPET.nothingWasRemoved);
-      }
+      await askFirst({
+        yes: options.yes,
+        message: say(SNIPPET.removeKeyFrom, { key }),
+        unasked: SNIPPET.removingAsksFirst,
+        left: SNIPPET.nothingWasRemoved,
+      });
       const params = { site, snippet: key };
       const { etag } = await client.call('showSnippet', { params });
       await client.call('removeSnippet', { params, ifMatch: etag });
