@@ -99,6 +99,14 @@ const loadAccount = async () => ({
   Component: (await import('./views/account/account-view')).AccountView,
 });
 
+const loadMembers = async () => ({
+  Component: (await import('./views/members/members-view')).MembersView,
+});
+const loadPeople = async () => ({ Component: (await import('./views/settings/people-view')).PeopleView });
+const loadInvitation = async () => ({
+  Component: (await import('./views/invitation/invitation-view')).InvitationView,
+});
+
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
 });
@@ -106,6 +114,7 @@ const loadHandover = async () => ({
 const router = createBrowserRouter([
   // Whoever has a link has no account: nothing of it stands behind the sign-in.
   { path: '/handover', lazy: loadHandover, hydrateFallbackElement: <></> },
+  { path: '/invitation', lazy: loadInvitation, hydrateFallbackElement: <></> },
   {
     path: '/',
     element: <Shell />,
@@ -114,6 +123,7 @@ const router = createBrowserRouter([
       // The sign-in is at every address; whoever looks for it at one of its own is on the way in.
       { path: 'sign-in', element: <Navigate to="/" replace /> },
       { path: 'account', lazy: loadAccount },
+      { path: 'members', lazy: loadMembers },
       { path: 'fields', element: <FieldsView /> },
       {
         path: 'help',
@@ -176,6 +186,7 @@ const router = createBrowserRouter([
               { path: 'fields', lazy: loadSiteFields },
               { path: 'pages', lazy: loadPageGroups },
               { path: 'consent', lazy: loadConsent },
+              { path: 'people', lazy: loadPeople },
               { path: 'files', lazy: loadFiles },
             ],
           },

@@ -16,7 +16,9 @@ import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
+import { RightsContext } from '../ui/may';
 import { Failure } from '../ui/states';
+import { RightsNote } from './rights-note';
 import { COMMON } from '../texts/common';
 
 const VIEWS = [
@@ -51,6 +53,8 @@ export function SiteLayout() {
     const current = list.current?.querySelector('[aria-current=page]');
     current?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, [pathname, counts, steps]);
+  const rights = site.data?.data.rights;
+  const mayEdit = rights?.includes('edit') ?? true;
   const badges: Readonly<Record<string, number>> = {
     findings: counts ? counts.error + counts.warning : 0,
     checklist: steps?.filter(({ tick }) => !tick).length ?? 0,
@@ -62,7 +66,7 @@ export function SiteLayout() {
         aria-label={COMMON.sectionsSite}
         className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >
-        {VIEWS.map(({ to, label, icon: Icon }) => (
+        {VIEWS.filter(({ to }) => mayEdit || to !== 'snippets/new').map(({ to, label, icon: Icon }) => (
           <NavLink
             key={to}
             to={to}
@@ -85,7 +89,10 @@ export function SiteLayout() {
         ))}
       </nav>
       <main className="min-w-0 flex-1 px-3 py-4 sm:px-5 lg:py-6">
-        {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+        <RightsContext value={rights}>
+          {rights && <RightsNote rights={rights} />}
+          {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+        </RightsContext>
       </main>
     </div>
   );

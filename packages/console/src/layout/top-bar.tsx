@@ -1,6 +1,6 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun, UserRound } from 'lucide-react';
+import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun, UserRound, UsersRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -12,6 +12,7 @@ import { Button } from '../ui/button';
 import { Mark } from './mark';
 import { ACCOUNT } from '../texts/account';
 import { COMMON } from '../texts/common';
+import { MEMBERS } from '../texts/members';
 import { HELP } from '../texts/help';
 import { say } from '../texts/say';
 
@@ -137,6 +138,13 @@ function MemberMenu({ member }: { member: MemberResource }) {
               <UserRound className="size-4" aria-hidden /> {ACCOUNT.title}
             </Link>
           </DropdownMenu.Item>
+          {member.role === 'own' && (
+            <DropdownMenu.Item asChild>
+              <Link to="/members" className={itemStyle}>
+                <UsersRound className="size-4" aria-hidden /> {MEMBERS.title}
+              </Link>
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className={itemStyle} onSelect={() => void signOut()}>
             <LogOut className="size-4" aria-hidden /> {COMMON.signOut}
           </DropdownMenu.Item>

@@ -28,6 +28,8 @@ export const SITES = catalogue('console.sites', {
   allWell: 'All is well.',
   attentionAllNeeds: '{attention} of {all} {attention, plural, one {needs} other {need}} your attention.',
   fieldsAllSites: 'Fields of all sites',
+  noSitesForYou: 'No site is yours to see yet',
+  askForSites: 'Ask an owner of a site, or of this installation, to invite you to it.',
   noSitesYet: 'No sites yet',
   addFirstWebsite: 'Add the first website you look after. All you need is its address.',
   findSite: 'Find a site',

@@ -1,8 +1,9 @@
 import { cva, type VariantProps } from 'class-variance-authority';
 import { LoaderCircle } from 'lucide-react';
 import { Slot } from 'radix-ui';
-import type { ComponentProps } from 'react';
+import type { ComponentProps, ReactElement, ReactNode } from 'react';
 import { cn } from './cn';
+import { useMissingRight } from './may';
 
 const styles = cva(
   'inline-flex items-center justify-center gap-1.5 rounded-md font-medium sm:whitespace-nowrap transition-colors disabled:opacity-55 disabled:cursor-not-allowed',
@@ -31,6 +32,8 @@ type ButtonProps = ComponentProps<'button'> &
     asChild?: boolean;
     /** Something is under way; the button waits. */
     isBusy?: boolean;
+    /** The right that it takes at the site that is shown; without it the button says so and does nothing. */
+    needs?: 'edit' | 'publish' | 'own';
   };
 
 export function Button({
@@ -41,10 +44,12 @@ export function Button({
   className,
   children,
   disabled,
+  needs,
   ...rest
 }: ButtonProps) {
+  const missing = useMissingRight(needs);
   const classes = cn(styles({ look, size }), className);
-  if (asChild) {
+  if (asChild && missing === undefined) {
     return (
       <Slot.Root className={classes} {...rest}>
         {children}
@@ -55,12 +60,13 @@ export function Button({
     <button
       type="button"
       className={classes}
-      disabled={disabled || isBusy}
+      disabled={disabled || isBusy || missing !== undefined}
+      title={missing}
       aria-busy={isBusy || undefined}
       {...rest}
     >
       {isBusy && <LoaderCircle className="size-4 animate-spin" aria-hidden />}
-      {children}
+      {asChild ? (children as ReactElement<{ children: ReactNode }>).props.children : children}
     </button>
   );
 }

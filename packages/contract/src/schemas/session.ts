@@ -80,6 +80,8 @@ export const token = z
     description: 'A bearer token; the secret itself is shown once and kept only as a hash.',
   });
 
+export type TokenResource = z.infer<typeof token>;
+
 export const tokenInput = z
   .strictObject({
     name: title,

@@ -1,5 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Copy, KeyRound } from 'lucide-react';
+import { TOKEN_ROLES, type TokenRole } from '@pragmatica/core';
+import type { TokenResource } from '@pragmatica/contract';
 import { useState } from 'react';
 import { tokensQuery, useAccountChange } from '../../api/account';
 import { api } from '../../api/client';
@@ -13,8 +15,20 @@ import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useCopy } from '../../ui/use-copy';
 import { Section } from '../../ui/section';
+import { SitePicker } from '../members/site-picker';
 
 const DAYS = [7, 30, 90, 365];
+
+const ROLE_OPTIONS: readonly (readonly [TokenRole | '', string])[] = [
+  ['', ACCOUNT.mayAll],
+  ...TOKEN_ROLES.map((role) => [role, ACCOUNT.tokenRoles[role]] as const),
+];
+
+/** What a token was made for, in a line. */
+function limitWords({ role, sites }: TokenResource): string {
+  const may = role === null ? ACCOUNT.mayAll : ACCOUNT.tokenRoles[role];
+  return sites === null ? may : say(ACCOUNT.mayAt, { may, sites });
+}
 
 /** Bearer tokens: a new one is shown once. */
 export function TokensSection() {
@@ -22,8 +36,14 @@ export function TokensSection() {
   const copy = useCopy();
   const [name, setName] = useState('');
   const [days, setDays] = useState(90);
+  const [role, setRole] = useState<TokenRole | ''>('');
+  const [isForSome, setForSome] = useState(false);
+  const [sites, setSites] = useState<ReadonlySet<string>>(new Set());
   const [leaving, setLeaving] = useState<{ id: number; name: string }>();
-  const make = useAccountChange(async () => (await api.call('createToken', { body: { name, days } })).data);
+  const make = useAccountChange(async () => {
+    const body = { name, days, role: role === '' ? null : role, sites: isForSome ? [...sites] : null };
+    return (await api.call('createToken', { body })).data;
+  });
   const revoke = useAccountChange((token: number) => api.call('removeToken', { params: { token } }));
   const made = make.data;
   return (
@@ -37,6 +57,7 @@ export function TokensSection() {
             <KeyRound className="size-4 shrink-0 text-muted" aria-hidden />
             <div className="min-w-52 flex-1">
               <p className="font-medium [overflow-wrap:anywhere]">{token.name}</p>
+              <p className="text-[13px] text-muted">{limitWords(token)}</p>
               <p className="text-[13px] text-muted">
                 {ACCOUNT.madeAt} <Time at={token.createdAt} /> ·{' '}
                 {token.lastUsedAt === null ? (
@@ -78,27 +99,54 @@ export function TokensSection() {
         </div>
       )}
       <form
-        className="grid gap-3 border-t border-line pt-3 sm:grid-cols-[minmax(0,1fr)_10rem_auto] sm:items-start"
+        className="space-y-3 border-t border-line pt-3"
         onSubmit={(event) => {
           event.preventDefault();
-          make.mutate(undefined, { onSuccess: () => setName('') });
+          make.mutate(undefined, {
+            onSuccess: () => {
+              setName('');
+              setSites(new Set());
+            },
+          });
         }}
       >
-        <Field
-          label={ACCOUNT.tokenName}
-          hint={ACCOUNT.tokenNameHint}
-          maxLength={120}
-          required
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <SelectField
-          label={ACCOUNT.tokenDays}
-          value={String(days)}
-          options={DAYS.map((one): [string, string] => [String(one), say(ACCOUNT.days, { days: one })])}
-          onChange={(chosen) => setDays(Number(chosen))}
-        />
-        <Button type="submit" className="sm:mt-6.5" isBusy={make.isPending} disabled={name.trim() === ''}>
+        <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_10rem]">
+          <Field
+            label={ACCOUNT.tokenName}
+            hint={ACCOUNT.tokenNameHint}
+            maxLength={120}
+            required
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <SelectField
+            label={ACCOUNT.tokenDays}
+            value={String(days)}
+            options={DAYS.map((one): [string, string] => [String(one), say(ACCOUNT.days, { days: one })])}
+            onChange={(chosen) => setDays(Number(chosen))}
+          />
+          <SelectField
+            label={ACCOUNT.tokenRole}
+            value={role}
+            options={ROLE_OPTIONS}
+            onChange={(chosen) => setRole(chosen as typeof role)}
+          />
+          <SelectField
+            label={ACCOUNT.tokenSites}
+            value={isForSome ? 'some' : 'all'}
+            options={[
+              ['all', ACCOUNT.allYourSites],
+              ['some', ACCOUNT.onlySome],
+            ]}
+            onChange={(chosen) => setForSome(chosen === 'some')}
+          />
+        </div>
+        {isForSome && <SitePicker chosen={sites} onChange={setSites} />}
+        <Button
+          type="submit"
+          isBusy={make.isPending}
+          disabled={name.trim() === '' || (isForSome && sites.size === 0)}
+        >
           {ACCOUNT.make}
         </Button>
       </form>

@@ -68,7 +68,13 @@ export function WayFinder({ site }: { site: string }) {
       {ask === undefined ? (
         <div className="flex gap-2">
           {way && take.isOther(way) && (
-            <Button size="small" look="primary" isBusy={take.isBusy} onClick={() => take.run(way)}>
+            <Button
+              size="small"
+              look="primary"
+              needs="own"
+              isBusy={take.isBusy}
+              onClick={() => take.run(way)}
+            >
               {DELIVERY.takeIt}
             </Button>
           )}

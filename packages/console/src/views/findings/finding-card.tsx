@@ -69,6 +69,7 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
         {finding.fix && (
           <Button
             look="primary"
+            needs="edit"
             size="small"
             className="h-auto min-h-7 max-w-full py-1 text-left whitespace-normal"
             onClick={() => setOpen(true)}

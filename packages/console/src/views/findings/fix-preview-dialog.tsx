@@ -70,7 +70,7 @@ export function FixPreviewDialog({
         />
       ))}
       <DialogActions leave={FINDINGS.leave}>
-        <Button look="primary" isBusy={isBusy} disabled={!preview.data} onClick={fixAll}>
+        <Button look="primary" needs="edit" isBusy={isBusy} disabled={!preview.data} onClick={fixAll}>
           {FINDINGS.fix}
         </Button>
       </DialogActions>

@@ -71,12 +71,12 @@ export function ModeSection({ site, view }: ModeSectionProps) {
       {canSend && (survey || mode !== 'off') && (
         <div className="flex flex-wrap gap-2">
           {mode === 'off' && (
-            <Button look="primary" isBusy={set.isPending} onClick={start}>
+            <Button look="primary" needs="publish" isBusy={set.isPending} onClick={start}>
               {POLICY.tryIt}
             </Button>
           )}
           {mode === 'report' && (
-            <Button look="primary" isBusy={set.isPending} onClick={() => setAsking(true)}>
+            <Button look="primary" needs="publish" isBusy={set.isPending} onClick={() => setAsking(true)}>
               {POLICY.enforceIt}
             </Button>
           )}

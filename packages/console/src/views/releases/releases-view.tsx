@@ -130,7 +130,12 @@ function PutBackButton({ site, release, isFromStaging }: PutBackProps) {
   const diff = useQuery({ ...diffQuery(site, 'live', String(release)), enabled: isOpen });
   return (
     <>
-      <Button size="small" look={isFromStaging ? 'primary' : 'plain'} onClick={() => setOpen(true)}>
+      <Button
+        size="small"
+        needs="publish"
+        look={isFromStaging ? 'primary' : 'plain'}
+        onClick={() => setOpen(true)}
+      >
         {isFromStaging ? (
           RELEASES.putLive
         ) : (
@@ -149,6 +154,7 @@ function PutBackButton({ site, release, isFromStaging }: PutBackProps) {
         <DialogActions leave={RELEASES.leave}>
           <Button
             look="signal"
+            needs="publish"
             isBusy={restore.isPending}
             onClick={() =>
               restore.run({ environment: 'live', release }, () => {

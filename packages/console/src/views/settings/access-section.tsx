@@ -44,6 +44,7 @@ export function AccessSection({ site, hosts }: { site: string; hosts: readonly s
               )}
               <Button
                 size="small"
+                needs="own"
                 onClick={() => setOpen(host)}
                 aria-label={say(SETTINGS.accessGiveTo, {
                   give: kept ? SETTINGS.accessReplace : SETTINGS.accessGive,
@@ -56,6 +57,7 @@ export function AccessSection({ site, hosts }: { site: string; hosts: readonly s
               {kept && (
                 <Button
                   size="small"
+                  needs="own"
                   look="quiet"
                   isBusy={forget.isPending}
                   aria-label={say(SETTINGS.accessForgetOf, { host })}

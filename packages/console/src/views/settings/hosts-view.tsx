@@ -20,7 +20,12 @@ export function HostsView() {
   const known = useQuery(siteQuery(key)).data?.data.hosts ?? [];
   return (
     <div className="max-w-4xl space-y-6">
-      <SettingsPart read={({ hosts }) => ({ hosts })} toPatch={({ hosts }) => ({ hosts })} isAtOnce>
+      <SettingsPart
+        read={({ hosts }) => ({ hosts })}
+        toPatch={({ hosts }) => ({ hosts })}
+        isAtOnce
+        needs="own"
+      >
         {({ value: { hosts }, set, errorAt }) => (
           <>
             {hosts.map((host, index) => (

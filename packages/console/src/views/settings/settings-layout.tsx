@@ -1,4 +1,5 @@
 import { Outlet } from 'react-router';
+import { MEMBERS } from '../../texts/members';
 import { SETTINGS } from '../../texts/settings';
 import { TabLinks } from '../../ui/tab-links';
 
@@ -8,6 +9,7 @@ const TABS = [
   { to: 'fields', label: SETTINGS.fields },
   { to: 'pages', label: SETTINGS.pageGroups },
   { to: 'consent', label: SETTINGS.consent },
+  { to: 'people', label: MEMBERS.people },
   { to: 'files', label: SETTINGS.tabFiles },
 ] as const;
 

@@ -18,6 +18,8 @@ interface SettingsPartProps<Value> {
   readonly toPatch: (value: Value) => SitePatch;
   /** Whether visitors get it at once; otherwise with the next release. */
   readonly isAtOnce?: boolean;
+  /** The right that saving takes. */
+  readonly needs?: 'edit' | 'own';
   readonly children: (part: EditedPart<Value>) => ReactNode;
 }
 
@@ -42,6 +44,7 @@ function PartForm<Value extends object>({
   read,
   toPatch,
   isAtOnce = false,
+  needs = 'edit',
   children,
   site,
   etag,
@@ -71,7 +74,7 @@ function PartForm<Value extends object>({
       })}
       <FormError error={errors.isEmpty ? edit.error : undefined} />
       <div className="flex flex-wrap items-center gap-3">
-        <Button type="submit" look="primary" isBusy={edit.isPending} disabled={!isChanged}>
+        <Button type="submit" look="primary" needs={needs} isBusy={edit.isPending} disabled={!isChanged}>
           {SETTINGS.save}
         </Button>
         <p className="text-sm text-muted">{effect}</p>

@@ -15,7 +15,7 @@ import { say } from '../../texts/say';
 export function PublishSites({ count }: { count: number }) {
   const [isOpen, setOpen] = useState(false);
   const sites = useQuery({ ...unpublishedSitesQuery, enabled: isOpen });
-  const waiting = sites.data ?? [];
+  const waiting = (sites.data ?? []).filter(({ rights }) => rights.includes('publish'));
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [message, setMessage] = useState('');
   /** Those that are published are no longer among the others. */

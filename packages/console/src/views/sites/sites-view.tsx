@@ -1,8 +1,9 @@
 import type { SiteSummaryResource } from '@pragmatica/contract';
-import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowRight, Braces, CircleCheck, CircleDot, LoaderCircle, Plus } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
+import { sessionQuery } from '../../api/queries';
 import { refreshSites, siteListQuery, type SiteFilter } from '../../api/site-lists';
 import { Button } from '../../ui/button';
 import { Chip } from '../../ui/chip';
@@ -34,7 +35,9 @@ export function SitesView() {
   useRefreshWhile(shown.some(({ isBeingChecked }) => isBeingChecked));
   const hasNone = counts?.all === 0 && asked === '';
   const isNarrowed = asked !== '' || filter !== 'all';
-  const addButton = (
+  // Adding a site is for those who own the installation; the others are invited to sites.
+  const mayAdd = useQuery(sessionQuery).data?.role === 'own';
+  const addButton = mayAdd && (
     <Button look="primary" onClick={() => setAdding(true)}>
       <Plus className="size-4" aria-hidden /> {SITES.addSite}
     </Button>
@@ -63,7 +66,7 @@ export function SitesView() {
               <PublishSites count={counts.unpublished} />
             </>
           )}
-          <ImportSite />
+          {mayAdd && <ImportSite />}
           {addButton}
         </div>
       </div>
@@ -71,7 +74,7 @@ export function SitesView() {
       {sites.isError && <Failure error={sites.error} onRetry={() => void sites.refetch()} />}
       {hasNone && (
         <Empty
-          title={SITES.noSitesYet}
+          title={mayAdd ? SITES.noSitesYet : SITES.noSitesForYou}
           action={
             <div className="flex flex-wrap justify-center gap-2">
               {addButton}
@@ -81,7 +84,7 @@ export function SitesView() {
             </div>
           }
         >
-          {SITES.addFirstWebsite}
+          {mayAdd ? SITES.addFirstWebsite : SITES.askForSites}
         </Empty>
       )}
       {counts && (counts.all >= MANY || isNarrowed) && (

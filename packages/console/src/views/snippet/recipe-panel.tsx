@@ -92,6 +92,7 @@ export function RecipePanel({ site, snippet, etag }: RecipePanelProps) {
         <Button
           size="small"
           look="primary"
+          needs="edit"
           isBusy={follow.isPending}
           onClick={() =>
             follow.run(seen.key, () =>

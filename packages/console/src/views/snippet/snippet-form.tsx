@@ -180,7 +180,7 @@ export function SnippetForm({
       {hasCode && <FindingsPanel found={found} onFix={(parts) => set({ parts })} />}
       <FormError error={errors.isEmpty ? error : undefined} />
       <div className="flex flex-wrap items-center gap-3 border-t border-line pt-4">
-        <Button type="submit" look="primary" isBusy={isBusy}>
+        <Button type="submit" look="primary" needs="edit" isBusy={isBusy}>
           {submitLabel}
         </Button>
         <p className="text-sm text-muted">{SNIPPET.visitorsGetWhen}</p>

@@ -38,7 +38,7 @@ export function SnippetsView() {
   const reach = useQuery(siteQuery(site)).data?.data;
   const counts = useMemo(() => countBySnippet(findings ?? []), [findings]);
   const addButton = (
-    <Button asChild look="primary">
+    <Button asChild look="primary" needs="edit">
       <Link to={`/sites/${site}/snippets/new`}>
         <Plus className="size-4" aria-hidden /> {SNIPPETS.add}
       </Link>

@@ -37,7 +37,7 @@ export function NotLivePanel({ site, path, draft, diff }: NotLivePanelProps) {
       <ChangeList changes={diff.changes} />
       <div className="mt-3 flex flex-wrap gap-2">
         <PreviewButton site={site} path={path} className="flex-1" />
-        <Button look="signal" className="flex-2" onClick={() => setOpen(true)}>
+        <Button look="signal" needs="publish" className="flex-2" onClick={() => setOpen(true)}>
           <Send className="size-4" aria-hidden /> {STRIP.publish}
         </Button>
       </div>

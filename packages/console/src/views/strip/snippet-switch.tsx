@@ -30,6 +30,7 @@ export function SnippetSwitch({
   };
   return (
     <Switch
+      needs="edit"
       aria-label={say(STRIP.nameIsOn, { name })}
       checked={change.isPending ? !isOn : isOn}
       disabled={change.isPending}

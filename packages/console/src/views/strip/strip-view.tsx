@@ -65,7 +65,7 @@ export function StripView() {
         title={STRIP.noSnippetsYet}
         action={
           <div className="flex flex-wrap justify-center gap-2">
-            <Button asChild look="primary">
+            <Button asChild look="primary" needs="edit">
               <Link to="../snippets/new">
                 <Plus className="size-4" aria-hidden /> {STRIP.addFirstSnippet}
               </Link>

@@ -45,7 +45,7 @@ export function ScheduleSection({ site }: { site: string }) {
                   </span>
                 )}
               </span>
-              <Button size="small" onClick={() => change(schedule)}>
+              <Button size="small" needs="edit" onClick={() => change(schedule)}>
                 {SURVEY.scheduleChange}
               </Button>
               <Button
@@ -62,7 +62,7 @@ export function ScheduleSection({ site }: { site: string }) {
         </ul>
       )}
       {schedules.length === 0 && (
-        <Button size="small" onClick={() => change()}>
+        <Button size="small" needs="edit" onClick={() => change()}>
           {SURVEY.schedulePlan}
         </Button>
       )}

@@ -86,17 +86,17 @@ function Detail({ site, sighting }: { site: string; sighting: SightingDetailData
       {ignored && <p className="text-sm text-muted">{say(SURVEY.ignoredBy, ignored)}</p>}
       <div className="flex flex-wrap gap-2">
         {canAdopt && (
-          <Button look="primary" size="small" onClick={() => setDialog('adopt')}>
+          <Button look="primary" needs="edit" size="small" onClick={() => setDialog('adopt')}>
             {SURVEY.adopt}
           </Button>
         )}
         {standing !== 'ours' &&
           (ignored ? (
-            <Button size="small" isBusy={heed.isPending} onClick={() => heed.run(sighting.id)}>
+            <Button size="small" needs="edit" isBusy={heed.isPending} onClick={() => heed.run(sighting.id)}>
               {SURVEY.heed}
             </Button>
           ) : (
-            <Button size="small" onClick={() => setDialog('ignore')}>
+            <Button size="small" needs="edit" onClick={() => setDialog('ignore')}>
               {SURVEY.ignore}
             </Button>
           ))}

@@ -32,7 +32,7 @@ export function SurveyLayout() {
   const { newest, isUnderWay } = control;
   const hasNone = latest.error instanceof ApiError && latest.error.status === 404;
   const startButton = (
-    <Button look="primary" onClick={() => setStarting(true)}>
+    <Button look="primary" needs="edit" onClick={() => setStarting(true)}>
       <Radar className="size-4" aria-hidden /> {newest ? SURVEY.again : SURVEY.start}
     </Button>
   );

@@ -48,7 +48,7 @@ export function BrowserView() {
   const buttons = (
     <div className="flex flex-wrap gap-2">
       {hasRelease && (
-        <Button look="primary" onClick={() => begin(false)} disabled={isUnderWay}>
+        <Button look="primary" needs="edit" onClick={() => begin(false)} disabled={isUnderWay}>
           <MonitorSmartphone className="size-4" aria-hidden /> {shown ? VISITS.again : VISITS.start}
         </Button>
       )}

@@ -38,6 +38,7 @@ export function ToldSection({ site, watch }: { site: string; watch: Watch }) {
         <AddWebhook site={site} onSecret={setSecret} />
         {hasSomebody && (
           <Button
+            needs="own"
             size="small"
             isBusy={attempt.isPending}
             onClick={() => attempt.run(undefined, () => toast({ tone: 'done', title: WATCH.testSent }))}
@@ -62,6 +63,7 @@ function WebhookLine({ site, webhook }: { site: string; webhook: Watch['webhooks
         {by}, <Time at={at} />
       </span>
       <Button
+        needs="own"
         size="small"
         look="quiet"
         aria-label={say(WATCH.removeWebhookOf, { url })}
@@ -111,7 +113,7 @@ function AddWebhook({ site, onSecret }: { site: string; onSecret: (secret: strin
         error={errors.at('/url')}
         onChange={(event) => setUrl(event.target.value)}
       />
-      <Button type="submit" className="mt-6.5" isBusy={add.isPending}>
+      <Button type="submit" needs="own" className="mt-6.5" isBusy={add.isPending}>
         <Plus className="size-4" aria-hidden /> {WATCH.addWebhook}
       </Button>
       {errors.isEmpty && <FormError error={add.error} />}

@@ -102,6 +102,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
         />
         <div className="flex gap-3">
           <Switch
+            needs="own"
             id={`${id}-rehearsal`}
             checked={needsRehearsal}
             onCheckedChange={setNeedsRehearsal}
@@ -134,7 +135,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
           />
         </Labelled>
         {errors.isEmpty && <FormError error={set.error} />}
-        <Button type="submit" look="primary" isBusy={set.isPending}>
+        <Button type="submit" look="primary" needs="own" isBusy={set.isPending}>
           {WATCH.save}
         </Button>
       </form>

@@ -33,7 +33,7 @@ export function WeightView() {
   const begin = (draft: boolean): void => void start({ weigh: true, draft });
   const buttons = (
     <div className="flex flex-wrap gap-2">
-      <Button look="primary" onClick={() => begin(false)}>
+      <Button look="primary" needs="edit" onClick={() => begin(false)}>
         <Scale className="size-4" aria-hidden /> {weight.data ? WEIGHT.again : WEIGHT.start}
       </Button>
       <Button onClick={() => begin(true)}>
