@@ -46,6 +46,7 @@ const VIEWS: readonly View[] = [
     },
   },
   { name: 'the fields of all sites', path: '/fields', heading: /Fields/ },
+  { name: 'the members', path: '/members', heading: /Members/ },
   { name: 'the account', path: '/account', heading: /Your account/ },
   {
     name: 'a reach with everything open',

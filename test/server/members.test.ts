@@ -31,7 +31,8 @@ async function refusal(call: Promise<unknown>): Promise<{ status: number; id: st
   return expect.fail('The call was not refused.');
 }
 
-describe('members', () => {
+describe('members', function () {
+  this.timeout(30_000);
   let stage: Stage;
   let admin: ApiClient;
   beforeEach(async () => {
@@ -308,6 +309,27 @@ describe('members', () => {
       ['admin', 'own', true, false],
       ['isle', 'own', false, true],
     ]);
+  });
+
+  it('get no more of an answer that streams once they may not have it', async () => {
+    const fionn = await member('fionn', { sites: { mill: 'edit' } });
+    const params = { site: 'mill' };
+    const { data } = await fionn.call('startSurvey', { params, body: {} });
+    // Nobody makes the survey: without an end of their rights the stream would have none.
+    const events = fionn.stream('watchSurvey', { params: { ...params, survey: data.number } });
+    await events.next();
+    const rest = (async () => {
+      for await (const event of events) expect(event).to.be.an('object');
+    })();
+    await admin.call('removeSiteRole', { params: { ...params, member: 'fionn' } });
+    const ended = await Promise.race([
+      rest.then(
+        () => true,
+        () => true,
+      ),
+      new Promise((resolve) => setTimeout(() => resolve(false), 20_000).unref()),
+    ]);
+    expect(ended).to.equal(true);
   });
 
   it('keep an owner of the installation at any rate', async () => {

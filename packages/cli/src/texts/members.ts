@@ -4,7 +4,7 @@ import { catalogue } from '@pragmatica/core';
 export const MEMBERS = catalogue('cli.members', {
   group: 'who may sign in, and what they may do',
   examples:
-    '\nExamples:\n  pragmatica member list --site skerrywick\n  pragmatica member invite "Fionn" --at skerrywick=edit --at ferry-inn=view\n  pragmatica member invite "Isle" --everywhere publish\n  pragmatica member role fionn publish --site skerrywick\n\nRoles: view looks, edit changes drafts, publish puts them before visitors, own does all and gives roles to others. Each can do what the ones before it can.',
+    '\nExamples:\n  pragmatica member list --site skerrywick\n  pragmatica member invite "Fionn" --at skerrywick=edit --at ferry-inn=view\n  pragmatica member invite "Isle" --everywhere publish\n  pragmatica member role fionn publish --site skerrywick\n\nRoles: view looks, edit changes drafts, publish puts them before visitors,\nown does all and gives roles to others. Each can do what the ones before it can.',
   list: 'list members; of one site with --site',
   ofSite: 'only who may see this site',
   invite: 'make a link by which somebody becomes a member; it works once',

@@ -19,8 +19,8 @@ export function Loading({ lines = 4, label = COMMON.loading }: { lines?: number;
 
 export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   const title = error instanceof ApiError ? error.problem.title : COMMON.serviceCouldNot;
-  // Asking again does not bring back what is not there.
-  const isGone = error instanceof ApiError && error.status === 404;
+  // Asking again brings neither what is not there nor what one may not see.
+  const isGone = error instanceof ApiError && [403, 404].includes(error.status);
   return (
     <div role="alert" className="flex gap-3 rounded-lg border border-danger/40 bg-danger-soft p-4">
       <CircleAlert className="mt-0.5 size-5 shrink-0 text-danger" aria-hidden />

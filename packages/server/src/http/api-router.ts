@@ -108,7 +108,7 @@ async function serve(
   };
   const answer = handler(input, context);
   if (Symbol.asyncIterator in answer) {
-    await streamAnswer(answer, request, response);
+    await streamAnswer(answer, request, response, () => admit(store.fork(), endpoint, request));
     return;
   }
   sendAnswer(await answer, endpoint, request, response);

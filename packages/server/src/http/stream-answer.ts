@@ -1,4 +1,5 @@
 import type { Request, Response } from 'express';
+import { ServiceError, type ErrorCode } from '../errors.js';
 
 /** How a stream of events is written, by media type; the first is what clients without a wish get. */
 const FORMATS = {
@@ -7,16 +8,36 @@ const FORMATS = {
   'text/event-stream': (event: string) => `data: ${event}\n\n`,
 } as const;
 
-/** Answers with events as they come. When the client leaves, the generator is ended, and with it the work. */
+const REFUSED: readonly ErrorCode[] = ['not-signed-in', 'forbidden', 'not-found'];
+
+/** How often it is asked whether whoever gets a stream still may. */
+const RECHECK_MS = 3_000;
+
+/**
+ * Answers with events as they come. When the client leaves, or may not have it any more, the generator is ended, and with it the
+ * work.
+ *
+ * @param admit - rejects once whoever asked may not have it any more
+ */
 export async function streamAnswer(
   events: AsyncIterable<unknown>,
   request: Request,
   response: Response,
+  admit: () => Promise<unknown>,
 ): Promise<void> {
   const wanted = request.accepts(Object.keys(FORMATS));
   const type = wanted === 'text/event-stream' ? wanted : 'application/x-ndjson';
   const iterator = events[Symbol.asyncIterator]();
-  response.on('close', () => void iterator.return?.());
+  const recheck = setInterval(() => {
+    admit().catch((error: unknown) => {
+      // A database that is away for a moment takes nobody’s rights.
+      if (error instanceof ServiceError && REFUSED.includes(error.code)) response.destroy();
+    });
+  }, RECHECK_MS);
+  response.on('close', () => {
+    clearInterval(recheck);
+    void iterator.return?.();
+  });
   for (;;) {
     const next = await iterator.next();
     if (next.done === true || response.destroyed) break;

@@ -12,6 +12,7 @@ export const HELP_GROUPS = [
       'watching',
       'content-policy',
       'in-and-out',
+      'members',
     ],
   },
   { key: 'look', pages: ['checks', 'errors', 'commands', 'settings'] },

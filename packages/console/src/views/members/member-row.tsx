@@ -61,14 +61,16 @@ export function MemberRow({ member }: { member: MemberDetail }) {
         {MEMBERS.roleEverywhere}
       </span>
       <span className="flex gap-1">
-        <Button
-          size="small"
-          look="quiet"
-          aria-label={`${MEMBERS.resetPassword}: ${name}`}
-          onClick={() => setAsking('password')}
-        >
-          {MEMBERS.resetPassword}
-        </Button>
+        {!isYou && (
+          <Button
+            size="small"
+            look="quiet"
+            aria-label={`${MEMBERS.resetPassword}: ${name}`}
+            onClick={() => setAsking('password')}
+          >
+            {MEMBERS.resetPassword}
+          </Button>
+        )}
         <Button
           size="small"
           look="quiet"
