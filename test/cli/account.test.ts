@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
+import pg from 'pg';
 import { cliRunner, type RunCli } from '../support/cli.js';
 import { api } from '../support/http.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
@@ -15,7 +16,7 @@ describe('your own access, on the command line', function () {
     stage = await startStage({ hasDemo: false });
     folder = mkdtempSync(join(tmpdir(), 'pragmatica-account-'));
     const plain = cliRunner(() => stage.server, folder);
-    run = (args) => plain(args, { env: { PRAGMATICA_TOKEN: stage.token, COLUMNS: '140' } });
+    run = (args, more) => plain(args, { ...more, env: { PRAGMATICA_TOKEN: stage.token, COLUMNS: '140' } });
   });
   after(async () => {
     await stage.close();
@@ -55,5 +56,25 @@ describe('your own access, on the command line', function () {
       'You are signed out of the console everywhere.\n',
     );
     expect(JSON.parse((await run(['session', 'list', '--json'])).out)).to.deep.equal([]);
+  });
+
+  it('gives the password again for what matters most', async () => {
+    const database = new pg.Client({ connectionString: stage.databaseUrl });
+    await database.connect();
+    await database.query(`update credential set confirmed_at = null`);
+    await database.end();
+    const asked = await run(['token', 'create', 'x']);
+    expect([asked.code, asked.err]).to.deep.equal([
+      3,
+      'pragmatica: This takes your password again, and nobody is here to ask. Run "pragmatica session confirm --stdin" first.\n',
+    ]);
+    const wrong = await run(['session', 'confirm', '--stdin'], { input: 'not this\n' });
+    expect([wrong.code, wrong.err]).to.deep.equal([
+      2,
+      'pragmatica: password: This is not your current password.\n',
+    ]);
+    const right = await run(['session', 'confirm', '--stdin'], { input: `${ADMIN.password}\n` });
+    expect(right.out).to.match(/^Confirmed until 20\d\d-/);
+    expect((await run(['token', 'create', 'x'])).code).to.equal(0);
   });
 });

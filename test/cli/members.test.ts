@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { MemberDetail } from '@pragmatica/contract';
 import { expect } from 'chai';
 import { cliRunner, type RunCli } from '../support/cli.js';
 import { PASSWORD } from '../support/members.js';
@@ -48,15 +49,15 @@ describe('members, on the command line', function () {
       'fionn no longer has a role at mill.\n',
     );
     expect((await run(['member', 'rename', 'fionn', 'Fionn of the quay'])).code).to.equal(0);
-    const [, fionn] = JSON.parse((await run(['member', 'list', '--json'])).out);
-    expect([fionn.name, fionn.sites]).to.deep.equal([
+    const [, fionn] = JSON.parse((await run(['member', 'list', '--json'])).out) as MemberDetail[];
+    expect([fionn!.name, fionn!.sites]).to.deep.equal([
       'Fionn of the quay',
       [{ site: 'quay', siteName: 'quay', role: 'publish' }],
     ]);
     expect((await run(['member', 'password', 'fionn'])).out).to.match(/\n\n {2}\w{4}-\w{4}-\w{4}-\w{4}\n$/);
     const asked = await run(['member', 'remove', 'fionn']);
     expect([asked.code, asked.err]).to.deep.equal([
-      1,
+      2,
       'pragmatica: This ends all sessions and tokens of fionn. Programs that use one stop working. To go on, repeat it with --yes.\n',
     ]);
     expect((await run(['member', 'remove', 'fionn', '--yes'])).out).to.equal(

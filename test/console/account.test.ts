@@ -1,5 +1,8 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
+import pg from 'pg';
+import { codeAt, nextCode } from '../support/authenticator.js';
+import { DESKTOP, openConsole } from '../support/browser.js';
 import { api, eventually } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
 import { ADMIN, type Stage } from '../support/stage.js';
@@ -82,5 +85,61 @@ describe('somebody’s own account in the console', function () {
       expect((await api(stage.server, undefined, 'POST', '/sign-in', ADMIN)).status).to.equal(200),
     );
     started().problems.splice(0); // the browser notes the 422
+  });
+
+  it('turns on a code from a phone, shows recovery codes once, and asks for a code when signing in', async () => {
+    await openAccount();
+    const section = page.getByRole('region', { name: 'Code from your phone' });
+    await section.getByRole('button', { name: 'Set up a code…' }).click();
+    await section.getByRole('img', { name: 'QR code for your authenticator app' }).waitFor();
+    const secret = (await section.locator('code').textContent())!.replaceAll(' ', '');
+    await section.getByLabel('Code from the app').fill(codeAt(secret));
+    await section.getByRole('button', { name: 'Turn it on' }).click();
+    await section.getByText('Keep these recovery codes').waitFor();
+    const recovery = (await section.getByRole('listitem').first().textContent())!;
+    await section.getByRole('button', { name: 'I have kept them' }).click();
+    await section.getByText('10 recovery codes are left.', { exact: false }).waitFor();
+
+    const { context, page: own, problems } = await openConsole(started().browser, stage, DESKTOP, false);
+    const signIn = async (code: string): Promise<void> => {
+      await own.goto('/');
+      await own.getByLabel('User name').fill(ADMIN.login);
+      await own.getByLabel('Password').fill(ADMIN.password);
+      await own.getByRole('button', { name: 'Sign in' }).click();
+      await own.getByLabel('Code').fill(code);
+      await own.getByRole('button', { name: 'Sign in' }).click();
+    };
+    await signIn('123 456');
+    await own.getByText('This is not the code', { exact: false }).waitFor();
+    await signIn(nextCode(secret));
+    await own.getByRole('heading', { level: 1, name: 'Sites' }).waitFor();
+    await context.clearCookies();
+    await signIn(recovery);
+    await own.getByRole('heading', { level: 1, name: 'Sites' }).waitFor();
+    // What the browser says of answers with 401 is no fault of the console's.
+    expect(problems.filter((text) => !text.includes('401'))).to.deep.equal([]);
+    await context.close();
+
+    await section.getByRole('button', { name: 'Turn it off' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Turn it off' }).click();
+    await section.getByRole('button', { name: 'Set up a code…' }).waitFor();
+  });
+
+  it('asks for the password again where something matters too much, and goes on', async () => {
+    const database = new pg.Client({ connectionString: stage.databaseUrl });
+    await database.connect();
+    // The browser writes down the refusal that makes the console ask.
+    const { context, page: own } = await openConsole(started().browser, stage);
+    await database.query(`update credential set confirmed_at = null`);
+    await database.end();
+    await own.goto('/account');
+    const tokens = own.getByRole('region', { name: 'Tokens' });
+    await tokens.getByLabel('What it is for').fill('Confirmed');
+    await tokens.getByRole('button', { name: 'Create a token' }).click();
+    const dialog = own.getByRole('dialog', { name: 'Confirm that it is you' });
+    await dialog.getByLabel('Your password').fill(ADMIN.password);
+    await dialog.getByRole('button', { name: 'Confirm' }).click();
+    await tokens.getByText('The token “Confirmed”').waitFor();
+    await context.close();
   });
 });

@@ -200,6 +200,9 @@ describe('the contract', () => {
       'endSession',
       'endOtherSessions',
       'removeToken',
+      // Say of oneself how one signs in, and with what, whatever it was before.
+      'enableSecondFactor',
+      'removeSecondFactor',
       // Say of one person what they may from now on, whatever it was before, or that they are gone.
       'editMember',
       'removeMember',

@@ -1,9 +1,10 @@
-import { ApiError, createClient, type ApiClient, type RecipeInput } from '@pragmatica/contract';
+import { createClient, type ApiClient, type RecipeInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { expect } from 'chai';
 import pg from 'pg';
 import { GAUGE } from '../support/gauge.js';
 import { send } from '../support/http.js';
+import { refusal } from '../support/refusal.js';
 import { PASSWORD, makeMember, makeToken, secretOf } from '../support/members.js';
 import { startStage, type Stage } from '../support/stage.js';
 
@@ -18,18 +19,6 @@ const SECOND: RecipeInput = {
     },
   ],
 };
-
-/** What went wrong with a call, as its status and what it says. */
-async function refusal(call: Promise<unknown>): Promise<{ status: number; id: string; detail: string }> {
-  try {
-    await call;
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error;
-    const { status, detail, message } = error.problem;
-    return { status, detail: detail ?? '', id: message?.id ?? '' };
-  }
-  return expect.fail('The call was not refused.');
-}
 
 describe('members', function () {
   this.timeout(30_000);
@@ -142,9 +131,11 @@ describe('members', function () {
     });
     expect(edited.data.pageGroups).to.deep.equal(groups);
     for (const body of [{ hosts: [] }, { name: 'Mine', hosts: [] }]) {
-      const error = await fionn.call('editSite', { params, ifMatch: await tag(), body }).catch((e) => e);
-      expect(error.problem.detail).to.equal('Only an owner of “The mill” may do that. Ask Somebody isle.');
-      expect(error.problem.errors[0].pointer).to.equal('/hosts');
+      const { detail, pointer } = await refusal(
+        fionn.call('editSite', { params, ifMatch: await tag(), body }),
+      );
+      expect(detail).to.equal('Only an owner of “The mill” may do that. Ask Somebody isle.');
+      expect(pointer).to.equal('/hosts');
     }
     // An owner may take a host, but does not learn whose a taken one is.
     const hosts = [{ host: 'quay.example', environment: 'live', origin: 'http://127.0.0.1:9' }] as const;

@@ -45,6 +45,6 @@ export async function callAs(
   headers?: Record<string, string>,
 ) {
   const { status, json } = await api(stage.server, token, method, path, body, headers);
-  const { id } = (json?.['message'] ?? {}) as { readonly id?: string };
+  const { id } = ((json as typeof json | undefined)?.['message'] ?? {}) as { readonly id?: string };
   return { status, json, id };
 }

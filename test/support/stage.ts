@@ -136,6 +136,8 @@ export function stageEnvironment(data: string): Record<string, string> {
     PRAGMATICA_PORT: '0',
     PRAGMATICA_PREVIEW_PORT: '0',
     PRAGMATICA_GATEWAY_PORT: '0',
+    // One sign-in serves all suites.
+    PRAGMATICA_CONFIRMATION_MINUTES: '10000',
     PRAGMATICA_LINE_ADDRESS: 'https://code.example.com/one',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',
     PRAGMATICA_LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent',

@@ -1,6 +1,7 @@
 import { listAllSites, ApiError, createClient, nearest, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { Option, type Command } from 'commander';
+import { confirming } from './confirming.js';
 import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
 import { CliError, EXIT, describeError } from './errors.js';
 import { colour, note, print } from './output.js';
@@ -105,7 +106,7 @@ export async function sitesFor(
 /** The client for a signed-in user. */
 export function clientFor({ server }: CommonOptions): ApiClient {
   const token = process.env['PRAGMATICA_TOKEN'] ?? readConfig().tokens[normalize(server)];
-  return createClient({ server, token, locale: LOCALE, fetch: localhostFetch });
+  return confirming(createClient({ server, token, locale: LOCALE, fetch: localhostFetch }));
 }
 
 /** The address as the key under which a sign-in is kept. @throws CliError when it is none */

@@ -24,6 +24,8 @@ export interface Endpoint {
   readonly needs: Need;
   /** Fields of the body that need another right at the site. */
   readonly fieldNeeds?: Readonly<Record<string, Right>>;
+  /** Matters so much that whoever asks must have given their password a short while ago. */
+  readonly needsConfirmation?: boolean;
   /** Answers while a one-time password has not been changed yet. */
   readonly beforePasswordChange?: boolean;
 }

@@ -41,6 +41,7 @@ function operation(name: string, endpoint: Endpoint, components: Components): Js
   return {
     operationId: name,
     summary: endpoint.summary,
+    ...(endpoint.needsConfirmation ? { 'x-needs-confirmation': true } : {}),
     security: security(endpoint),
     parameters: [
       ...fields(endpoint.params, 'path', components),

@@ -20,6 +20,14 @@ export const settingsSchema = z.object({
     .max(365)
     .default(14)
     .describe('How long a sign-in lasts.'),
+  PRAGMATICA_CONFIRMATION_MINUTES: z.coerce
+    .number()
+    .min(1)
+    .max(1_000_000)
+    .default(10)
+    .describe(
+      'How long after giving their password somebody can do what matters most without giving it again.',
+    ),
   PRAGMATICA_TRAIL_DAYS: z.coerce
     .number()
     .int()

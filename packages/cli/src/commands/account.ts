@@ -1,5 +1,7 @@
+import { text } from 'node:stream/consumers';
 import { TOKEN_ROLES, deviceName, type TokenRole } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
+import { askPassword, confirm } from '../confirming.js';
 import { clientFor, withCommon, type CommonOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { colour, print, printJson, printProse, table, when } from '../output.js';
@@ -90,6 +92,18 @@ export function session(program: Command): void {
             ]),
           ),
         );
+    });
+  withCommon(group.command('confirm'))
+    .description(ACCOUNT.sessionConfirm)
+    .option('--stdin', ACCOUNT.confirmStdin)
+    .action(async (options: CommonOptions & { readonly stdin?: boolean }) => {
+      const client = clientFor(options);
+      const until = await confirm(
+        client,
+        options.stdin ? (await text(process.stdin)).trimEnd() : await askPassword(),
+      );
+      if (options.json) printJson({ until });
+      else print(say(ACCOUNT.confirmedUntil, { until: when(until) }));
     });
   withCommon(group.command('end [session]'))
     .description(ACCOUNT.sessionEnd)

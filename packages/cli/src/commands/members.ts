@@ -65,8 +65,8 @@ async function listOfSite(site: string, options: CommonOptions): Promise<void> {
 function invitations(group: Command): void {
   withCommon(group.command('invite <name>'))
     .description(MEMBERS.invite)
-    .option('--at <site=role>', MEMBERS.at, (typed: string, before: readonly SiteRole[] = []) => [
-      ...before,
+    .option('--at <site=role>', MEMBERS.at, (typed: string, before?: readonly SiteRole[]) => [
+      ...(before ?? []),
       siteRole(typed),
     ])
     .addOption(new Option('--everywhere <role>', MEMBERS.everywhere).choices(ROLES))

@@ -26,18 +26,21 @@ export function signIn(program: Command): void {
       if (!options.stdin && !process.stdin.isTTY) throw new CliError(SIGN_IN.thereNobodyAsk);
       // Loaded only where somebody is asked: it would slow every command's start.
       const { input, password: askPassword } = await import('@inquirer/prompts');
-      const [fromInput, newFromInput] = options.stdin ? (await text(process.stdin)).split('\n') : [];
+      const [fromInput, newFromInput, codeFromInput] = options.stdin
+        ? (await text(process.stdin)).split('\n')
+        : [];
       const login =
         options.login ?? (options.stdin ? 'admin' : await input({ message: SIGN_IN.name, default: 'admin' }));
       const password = fromInput ?? (await askPassword({ message: SIGN_IN.password }));
       const client = createClient({ server, locale: LOCALE, fetch: localhostFetch });
-      const send = async (newPassword?: string) =>
+      const send = async (newPassword?: string, code?: string) =>
         (
           await client.call('signIn', {
             body: {
               login,
               password,
               newPassword,
+              code,
               as: 'token',
               tokenName: say(SIGN_IN.commandLineHostname, { hostname: hostname() }),
             },
@@ -45,16 +48,16 @@ export function signIn(program: Command): void {
         ).data;
       let signedIn;
       try {
-        signedIn = await send(newFromInput || undefined);
+        signedIn = await send(newFromInput || undefined, codeFromInput || undefined);
       } catch (error) {
-        const mustChange =
-          error instanceof ApiError && error.problem.type.endsWith('password-change-required');
-        if (!mustChange) throw error;
-        if (options.stdin) {
-          throw new CliError(SIGN_IN.oneTimePassword, EXIT.notSignedIn);
+        if (isProblem(error, 'code-required') && !options.stdin)
+          signedIn = await send(undefined, await input({ message: SIGN_IN.code }));
+        else if (!isProblem(error, 'password-change-required')) throw error;
+        else {
+          if (options.stdin) throw new CliError(SIGN_IN.oneTimePassword, EXIT.notSignedIn);
+          note(SIGN_IN.wasOneTime);
+          signedIn = await send(await askNewPassword());
         }
-        note(SIGN_IN.wasOneTime);
-        signedIn = await send(await askNewPassword());
       }
       const config = readConfig();
       writeConfig({ ...config, server, tokens: { ...config.tokens, [server]: signedIn.token! } });
@@ -64,6 +67,10 @@ export function signIn(program: Command): void {
           say(SIGN_IN.signedServerLogin, { server, login: signedIn.member.login, configFile: configFile() }),
         );
     });
+}
+
+function isProblem(error: unknown, kind: string): boolean {
+  return error instanceof ApiError && error.problem.type.endsWith(kind);
 }
 
 async function askNewPassword(): Promise<string> {

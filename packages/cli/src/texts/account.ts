@@ -32,7 +32,14 @@ export const ACCOUNT = catalogue('cli.account', {
   sessionEnd: 'sign out one browser, or all of them',
   sessionAll: 'sign out everywhere; tokens stay',
   sessionExamples:
-    '\nExamples:\n  pragmatica session list\n  pragmatica session end 12\n  pragmatica session end --all',
+    '\nExamples:\n  pragmatica session list\n  pragmatica session end 12\n  pragmatica session end --all\n  pragmatica session confirm',
+  sessionConfirm: 'give your password again, so that what matters most can be done for some minutes',
+  confirmStdin: 'read the password from standard input',
+  confirmWhy: 'This matters too much for whoever finds your terminal open.',
+  confirmPassword: 'Your password',
+  confirmFirst:
+    'This takes your password again, and nobody is here to ask. Run "pragmatica session confirm --stdin" first.',
+  confirmedUntil: 'Confirmed until {until}.',
   sessionEnded: 'Session {id} has ended.',
   sessionsEnded: 'You are signed out of the console everywhere.',
   sessionWhich: 'Say which session ends: its number, or --all.',

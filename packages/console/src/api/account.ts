@@ -11,11 +11,26 @@ export const tokensQuery = queryOptions({
   queryFn: async () => (await api.call('listTokens', {})).data.items,
 });
 
-/** A change of one's own access; what is shown of it is asked for again. */
-export function useAccountChange<Input, Result>(change: (input: Input) => Promise<Result>) {
+export const secondFactorQuery = queryOptions({
+  queryKey: ['account', 'second-factor'],
+  queryFn: async () => (await api.call('showSecondFactor', {})).data,
+});
+
+/**
+ * A change of one's own access; what is shown of it is asked for again.
+ *
+ * @param onDone - runs before that, even if what started the change leaves the screen with it
+ */
+export function useAccountChange<Input, Result>(
+  change: (input: Input) => Promise<Result>,
+  onDone?: (result: Result) => void,
+) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
+    onSuccess: (result) => {
+      onDone?.(result);
+      return client.invalidateQueries({ queryKey: ['account'] });
+    },
   });
 }

@@ -1,7 +1,35 @@
-import { ApiError, createClient } from '@pragmatica/contract';
+import { ApiError, createClient, type ApiClient } from '@pragmatica/contract';
 
-/** The console's own service, with the session cookie. */
-export const api = createClient({ server: '' });
+const plain = createClient({ server: '' });
+
+/** Asks somebody for their password; true once the service has taken it, false where they would rather not. */
+type Ask = () => Promise<boolean>;
+
+let ask: Ask | undefined;
+
+/** Whoever can ask for a password says so; there is one at a time. @returns takes it back */
+export function onConfirmation(next: Ask): () => void {
+  ask = next;
+  return () => (ask = undefined);
+}
+
+/** Gives the password again. */
+export async function confirmPassword(password: string): Promise<void> {
+  await plain.call('confirmPassword', { body: { password } });
+}
+
+const call: ApiClient['call'] = async (...args) => {
+  try {
+    return await plain.call(...args);
+  } catch (error) {
+    const isAskedFor = error instanceof ApiError && error.problem.type.endsWith('confirmation-required');
+    if (!isAskedFor || !(await ask?.())) throw error;
+    return plain.call(...args);
+  }
+};
+
+/** The console's own service, with the session cookie. What needs the password again asks for it, and goes on. */
+export const api: ApiClient = { ...plain, call };
 
 /** Whether what was asked for is not there. */
 export function isNotFound(error: Error | null): boolean {

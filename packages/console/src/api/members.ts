@@ -28,12 +28,22 @@ export const invitationQuery = (secret: string) =>
     retry: false,
   });
 
-/** A change of who may do what; what is shown of it is asked for again. */
-export function useMembersChange<Input, Result>(change: (input: Input) => Promise<Result>) {
+/**
+ * A change of who may do what; what is shown of it is asked for again.
+ *
+ * @param onDone - runs before that, even if what started the change leaves the screen with it
+ */
+function useMembersChange<Input, Result>(
+  change: (input: Input) => Promise<Result>,
+  onDone?: (result: Result, input: Input) => void,
+) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => client.invalidateQueries({ queryKey: ['members'] }),
+    onSuccess: (result, input) => {
+      onDone?.(result, input);
+      return client.invalidateQueries({ queryKey: ['members'] });
+    },
   });
 }
 
@@ -44,17 +54,23 @@ export function useInvite() {
   );
 }
 
-export function useWithdraw() {
-  return useMembersChange((invitation: number) => api.call('endInvitation', { params: { invitation } }));
+export function useWithdraw(onDone: () => void) {
+  return useMembersChange(
+    (invitation: number) => api.call('endInvitation', { params: { invitation } }),
+    onDone,
+  );
 }
 
 /** Gives a member a role at a site; null takes them off it. */
-export function useSiteRole(site: string) {
-  return useMembersChange(async ({ member, role }: { member: string; role: Role | null }) => {
-    const params = { site, member };
-    if (role === null) await api.call('removeSiteRole', { params });
-    else await api.call('setSiteRole', { params, body: { role } });
-  });
+export function useSiteRole(site: string, onDone: (role: Role | null) => void) {
+  return useMembersChange(
+    async ({ member, role }: { member: string; role: Role | null }) => {
+      const params = { site, member };
+      if (role === null) await api.call('removeSiteRole', { params });
+      else await api.call('setSiteRole', { params, body: { role } });
+    },
+    (_result, { role }) => onDone(role),
+  );
 }
 
 /** Gives a member a role at all sites; null for none. */
@@ -64,8 +80,8 @@ export function useRoleEverywhere() {
   );
 }
 
-export function useRemoveMember() {
-  return useMembersChange((member: string) => api.call('removeMember', { params: { member } }));
+export function useRemoveMember(onDone: () => void) {
+  return useMembersChange((member: string) => api.call('removeMember', { params: { member } }), onDone);
 }
 
 export function useResetPassword() {

@@ -2,6 +2,7 @@ import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Outlet } from 'react-router';
 import { sessionQuery } from '../api/queries';
+import { ConfirmDialog } from '../views/account/confirm-dialog';
 import { ChoosePassword } from '../views/sign-in/choose-password';
 import { SignInView } from '../views/sign-in/sign-in-view';
 import { Failure, Loading } from '../ui/states';
@@ -31,6 +32,7 @@ export function Shell() {
     <div className="flex min-h-dvh flex-col">
       <TopBar member={session.data} />
       <Outlet />
+      <ConfirmDialog />
     </div>
   );
 }

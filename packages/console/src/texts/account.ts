@@ -56,4 +56,28 @@ export const ACCOUNT = catalogue('console.account', {
   revokeTitle: 'Revoke “{name}”?',
   revokeText: 'Programs that use it can no longer do anything, at once. You cannot undo this.',
   cancel: 'Cancel',
+  confirmTitle: 'Confirm that it is you',
+  confirmText: 'This matters too much for whoever finds your browser open, so enter your password again.',
+  yourPassword: 'Your password',
+  confirm: 'Confirm',
+  secondTitle: 'Code from your phone',
+  secondText:
+    'Sign in with your password and a code that an authenticator app shows. Whoever learns your password still cannot get in.',
+  secondBegin: 'Set up a code…',
+  secondOn:
+    'You sign in with a code. {left, plural, =0 {No recovery codes are left.} one {One recovery code is left.} other {# recovery codes are left.}}',
+  secondRemove: 'Turn it off',
+  secondRemoveTitle: 'Sign in with the password alone?',
+  secondRemoveText: 'Whoever learns your password can then publish on every site that you can.',
+  secondEnable: 'Turn it on',
+  qrCode: 'QR code for your authenticator app',
+  scan: 'Scan this with an authenticator app on your phone, then enter the code that it shows.',
+  orType: 'Cannot scan it? Type this into the app:',
+  firstCode: 'Code from the app',
+  newCodes: 'New recovery codes',
+  codesTitle: 'Keep these recovery codes',
+  codesText:
+    'Each lets you in once without your phone. Print them or put them into a password manager: they are not shown again.',
+  codesCopied: 'Paste them where only you find them.',
+  codesKept: 'I have kept them',
 });

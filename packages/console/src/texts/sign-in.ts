@@ -14,5 +14,7 @@ export const SIGN_IN = catalogue('console.sign-in', {
   firstTimeOne:
     'First time here? Sign in as admin, with the one-time password that the service printed when it started.',
   name: 'User name',
+  code: 'Code',
+  codeHint: 'From your authenticator app, or a recovery code.',
   password: 'Password',
 });

@@ -22,6 +22,7 @@ export const memberDetail = z
     name: z.string(),
     role: installationRole,
     sites: z.array(namedSiteRole).meta({ description: 'Roles at single sites.' }),
+    hasSecondFactor: z.boolean().meta({ description: 'They sign in with a code, too.' }),
     mustChangePassword: z.boolean().meta({ description: 'They have not chosen their own password yet.' }),
     lastSeenAt: timestamp.nullable(),
     tokens: z.int(),

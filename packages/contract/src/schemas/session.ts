@@ -21,6 +21,9 @@ export const signIn = z
       .optional()
       .meta({ description: 'Replaces the password, which a one-time password must be.' }),
     endTokens,
+    code: z.string().max(40).optional().meta({
+      description: 'Of the authenticator, or a recovery code, where the member signs in with one.',
+    }),
     as: z
       .enum(['session', 'token'])
       .default('session')
@@ -48,6 +51,36 @@ export const passwordChange = z
   .meta({ id: 'PasswordChange' });
 
 export const passwordChanged = member.extend({ tokens }).meta({ id: 'PasswordChanged' });
+
+export const confirmation = z
+  .strictObject({ password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200) })
+  .meta({ id: 'Confirmation' });
+
+export const confirmed = z
+  .object({ until: timestamp.meta({ description: 'Until then what matters is not asked for again.' }) })
+  .meta({ id: 'Confirmed' });
+
+export const secondFactor = z
+  .object({ isOn: z.boolean(), recoveryCodes: z.int().meta({ description: 'How many are left.' }) })
+  .meta({ id: 'SecondFactor' });
+
+export const proposedSecondFactor = z
+  .object({
+    secret: z.string().meta({ description: 'Base32, to be typed where the address cannot be scanned.' }),
+    address: z.string().meta({ description: 'For the authenticator, as a QR code: otpauth://…' }),
+  })
+  .meta({ id: 'ProposedSecondFactor' });
+
+export const secondFactorProof = z
+  .strictObject({
+    secret: z.string().regex(/^[A-Z2-7]{32}$/, FIELD_TEXTS.secretForm),
+    code: z.string().max(40),
+  })
+  .meta({ id: 'SecondFactorProof' });
+
+export const recoveryCodes = z
+  .object({ codes: z.array(z.string()) })
+  .meta({ id: 'RecoveryCodes', description: 'Each signs in once in place of a code of the authenticator.' });
 
 export const session = z
   .object({

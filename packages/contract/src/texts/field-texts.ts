@@ -14,6 +14,7 @@ export const FIELD_TEXTS = catalogue('contract.fields', {
   loginForm:
     'Use lower-case letters, digits and . _ - @ +, beginning with a letter or digit: a mail address will do.',
   inviteToSomething: 'Name at least one site, or a role at all sites.',
+  secretForm: 'Send the secret as it was proposed: 32 characters of Base32.',
   loginMissing: 'Enter your user name.',
   passwordMissing: 'Enter your password.',
   siteHostForm: 'Write a host name like www.example.com, without scheme, port or path.',

@@ -64,6 +64,15 @@ export interface Origin {
   readonly device: Device;
 }
 
+/** What a session or token is for. */
+export interface CredentialKind {
+  readonly from?: Origin;
+  readonly role?: TokenRole | null;
+  readonly sites?: readonly Site[];
+  /** The password was given for it just now. */
+  readonly isConfirmed?: boolean;
+}
+
 /** Adds a session or token to the unit of work. The secret is returned once and never stored. */
 export function createCredential(
   store: Store,
@@ -71,7 +80,7 @@ export function createCredential(
   kind: 'session' | 'token',
   name: string,
   days: number,
-  { from, role = null, sites }: { from?: Origin; role?: TokenRole | null; sites?: readonly Site[] } = {},
+  { from, role = null, sites, isConfirmed = false }: CredentialKind = {},
 ): { credential: Credential; secret: string } {
   const secret = newSecret();
   const now = Date.now();
@@ -87,6 +96,7 @@ export function createCredential(
       openedFrom: from?.address ?? null,
       device: from?.device ?? null,
       role,
+      confirmedAt: isConfirmed ? new Date(now) : null,
     },
     sites,
   );

@@ -134,7 +134,10 @@ export async function acceptInvitation(
     });
     await transaction.flush();
     await give(transaction, opened, member, AUTH_TEXTS.cameByInvitation);
-    const made = createCredential(transaction, member, 'session', 'console', days, { from });
+    const made = createCredential(transaction, member, 'session', 'console', days, {
+      from,
+      isConfirmed: true,
+    });
     await transaction.flush();
     return { member, secret: made.secret };
   });

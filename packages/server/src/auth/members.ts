@@ -16,6 +16,7 @@ import type { Store } from '../storage/store.js';
 import { audit } from '../storage/trail.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
 import { say } from '../texts/say.js';
+import { hasSecondFactor, removeSecondFactor } from './second-factor.js';
 import { hashPassword, newOneTimePassword } from './secrets.js';
 
 /** Everybody who may sign in. @param you - the login of whoever asks */
@@ -56,7 +57,13 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
   });
 }
 
-/** Gives a member a one-time password; their sessions end, tokens stay. @returns it @throws ServiceError 404 */
+/**
+ * Gives a member a one-time password. Their sessions end, and so does signing in with codes, as who lost the one has often lost the
+ * other; tokens stay.
+ *
+ * @returns it
+ * @throws ServiceError 404
+ */
 export async function resetPassword(store: Store, login: string, actor: string): Promise<string> {
   const { member } = await findMember(store, login);
   const password = newOneTimePassword();
@@ -64,6 +71,7 @@ export async function resetPassword(store: Store, login: string, actor: string):
   audit(store, null, actor, 'member', say(AUTH_TEXTS.resetPassword, { login }));
   await store.flush();
   await endAll(store, member, 'session');
+  await removeSecondFactor(store, member, actor);
   return password;
 }
 
@@ -125,8 +133,9 @@ async function assertOthersOwn(store: Store, member: Member): Promise<void> {
 
 function toDetail({ member, roles, lastSeenAt, tokens }: ListedMember, you: string): MemberDetail {
   const { login, name, role, mustChangePassword } = member;
+  const codes = hasSecondFactor(member);
   return {
-    ...{ login, name, role: role ?? null, mustChangePassword, tokens },
+    ...{ login, name, role: role ?? null, mustChangePassword, tokens, hasSecondFactor: codes },
     sites: roles.map(({ site, siteName, role: there }) => ({ site, siteName, role: there })),
     lastSeenAt: lastSeenAt?.toISOString() ?? null,
     isYou: login === you,

@@ -1,6 +1,7 @@
 import type { Store } from '../storage/store.js';
 import { mayAt, type Access, type TokenRole } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
+import type { SecretBox } from '../outgoing/secret-box.js';
 import {
   countValidTokens,
   endAll,
@@ -15,8 +16,9 @@ import type { Credential, Member, Site } from '../storage/rows.js';
 import { sitesByKey } from '../storage/sites.js';
 import { audit } from '../storage/trail.js';
 import { fieldError } from '../texts/field-errors.js';
-import { createCredential, type Origin } from './accounts.js';
-import type { Attempts } from './attempts.js';
+import { createCredential } from './accounts.js';
+import { assertNoWait, assertPassword, type Door } from './password.js';
+import { hasSecondFactor, isSecondFactor } from './second-factor.js';
 import { checkDecoy, hashPassword, isPassword } from './secrets.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
 import { say } from '../texts/say.js';
@@ -28,28 +30,24 @@ export interface SignIn {
   readonly password: string;
   /** Replaces a one-time password. */
   readonly newPassword?: string | undefined;
+  /** Of the authenticator, or a recovery code. */
+  readonly code?: string | undefined;
   readonly as: 'session' | 'token';
   readonly tokenName?: string | undefined;
   readonly endTokens: boolean;
 }
 
-/** From where, against those who try. */
-export interface Door extends Origin {
-  readonly attempts: Attempts;
-}
-
 /**
  * Signs somebody in.
  *
- * @param sessionDays - how long a session lasts
  * @returns who it is, and the secret of the session or token
  * @throws ServiceError 401, 403, 422, 429
  */
 export async function signIn(
   store: Store,
-  { login, password, newPassword, as, tokenName, endTokens }: SignIn,
+  { login, password, newPassword, code, as, tokenName, endTokens }: SignIn,
   { attempts, ...from }: Door,
-  sessionDays: number,
+  { sessionDays, box }: { readonly sessionDays: number; readonly box: SecretBox },
 ): Promise<{ member: Member; secret: string }> {
   const { address } = from;
   assertNoWait(attempts, login, address);
@@ -59,6 +57,14 @@ export async function signIn(
     attempts.failed(login, address);
     throw new ServiceError('wrong-password', {});
   }
+  if (hasSecondFactor(member)) {
+    // Whoever gets as far as here knows the password: from here on the answer may say what is missing.
+    if (code === undefined) throw new ServiceError('code-needed', {});
+    if (!(await isSecondFactor(store, member, code, box))) {
+      attempts.failed(login, address);
+      throw new ServiceError('code-not-right', {}, { errors: [fieldError('/code', 'not-the-code', {})] });
+    }
+  }
   attempts.succeeded(login, address);
   if (newPassword !== undefined) {
     await replacePassword(member, password, newPassword, '/newPassword');
@@ -66,14 +72,10 @@ export async function signIn(
   } else if (member.mustChangePassword && as === 'token') throw new ServiceError('own-password-along', {});
   const isSession = as === 'session';
   const name = tokenName ?? (isSession ? 'console' : AUTH_TEXTS.commandLine);
-  const { secret } = createCredential(
-    store,
-    member,
-    as,
-    name,
-    isSession ? sessionDays : TOKEN_DAYS,
-    isSession ? { from } : {},
-  );
+  const { secret } = createCredential(store, member, as, name, isSession ? sessionDays : TOKEN_DAYS, {
+    isConfirmed: true,
+    ...(isSession ? { from } : {}),
+  });
   note(store, member, 'sign-in', say(AUTH_TEXTS.signedIn, { kind: isSession ? 'console' : 'token' }));
   await store.flush();
   return { member, secret };
@@ -94,16 +96,10 @@ export async function changePassword(
   store: Store,
   credential: Credential,
   change: PasswordChange,
-  { attempts, address }: Door,
+  door: Door,
 ): Promise<Member> {
   const { member } = credential;
-  assertNoWait(attempts, member.login, address);
-  if (!(await isPassword(member.passwordHash, change.current))) {
-    attempts.failed(member.login, address);
-    const errors = [fieldError('/current', 'not-your-password', {})];
-    throw new ServiceError('current-password-wrong', {}, { errors });
-  }
-  attempts.succeeded(member.login, address);
+  await assertPassword(member, change.current, door, { pointer: '/current' });
   await replacePassword(member, change.current, change.new, '/new');
   await endOthers(store, member, change.endTokens, credential);
   note(store, member, 'password', AUTH_TEXTS.changedPassword);
@@ -194,17 +190,6 @@ export async function countTokens(store: Store, member: Member): Promise<number>
 
 function note(store: Store, { login: by }: Member, action: string, message: string): void {
   audit(store, null, by, action, message);
-}
-
-/** @throws ServiceError 429, which says for how long */
-function assertNoWait(attempts: Attempts, login: string, address: string): void {
-  const wait = attempts.wait(login, address);
-  if (wait === 0) return;
-  const seconds = Math.ceil(wait / 1000);
-  const details = { retryAfter: seconds };
-  throw seconds < 120
-    ? new ServiceError('wait-seconds', { seconds }, details)
-    : new ServiceError('wait-minutes', { minutes: Math.ceil(seconds / 60) }, details);
 }
 
 /**

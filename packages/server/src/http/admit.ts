@@ -16,7 +16,7 @@ export interface Admitted {
 /** Lets in whoever may make a call. @throws ServiceError 401, 403, 404 */
 export async function admit(
   store: Store,
-  endpoint: Pick<Endpoint, 'needs' | 'beforePasswordChange'>,
+  endpoint: Pick<Endpoint, 'needs' | 'needsConfirmation' | 'beforePasswordChange'>,
   request: Request,
 ): Promise<Admitted> {
   const credential = await authenticate(store, request, endpoint);

@@ -8,6 +8,7 @@ import {
 } from '@pragmatica/contract';
 import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
+import { assertConfirmed } from '../auth/confirm.js';
 import { ServiceError } from '../errors.js';
 import type { Store } from '../storage/store.js';
 import { admit, siteOf } from './admit.js';
@@ -33,11 +34,19 @@ export interface ApiOptions {
   readonly handlers: Handlers;
   /** Told after every call that may have changed something. */
   readonly onChange: () => void;
+  /** For so long what matters can be done after somebody gave their password. */
+  readonly confirmationMinutes: number;
   readonly version: string;
 }
 
 /** The API: one route per endpoint of the contract, input and output validated by the contract's schemas. */
-export function createApiRouter({ store: root, handlers, onChange, version }: ApiOptions): Router {
+export function createApiRouter({
+  store: root,
+  handlers,
+  onChange,
+  confirmationMinutes,
+  version,
+}: ApiOptions): Router {
   const router = Router();
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
@@ -60,7 +69,7 @@ export function createApiRouter({ store: root, handlers, onChange, version }: Ap
     const handler = handlers[name] as AnyHandler;
     const route = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
     router[route](path, async (request, response) => {
-      await serve(root.fork(), endpoint, handler, request, response);
+      await serve(root.fork(), endpoint, { handler, confirmationMinutes }, request, response);
       if (endpoint.method !== 'GET') onChange();
     });
   }
@@ -79,12 +88,13 @@ export function createApiRouter({ store: root, handlers, onChange, version }: Ap
 async function serve(
   store: Store,
   endpoint: Endpoint,
-  handler: AnyHandler,
+  { handler, confirmationMinutes }: { readonly handler: AnyHandler; readonly confirmationMinutes: number },
   request: Request,
   response: Response,
 ): Promise<void> {
   response.setHeader('Cache-Control', 'no-store');
   const { credential, access } = await admit(store, endpoint, request);
+  if (endpoint.needsConfirmation && credential) assertConfirmed(credential, confirmationMinutes);
   if (endpoint.body) assertJson(request);
   const input = {
     params: parseInput(endpoint.params, request.params, 'address'),

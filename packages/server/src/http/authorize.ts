@@ -14,12 +14,14 @@ import { fieldError } from '../texts/field-errors.js';
  */
 export async function authorize(
   store: Store,
-  { needs }: Pick<Endpoint, 'needs'>,
+  { needs, needsConfirmation }: Pick<Endpoint, 'needs' | 'needsConfirmation'>,
   access: Access,
   site: string | undefined,
 ): Promise<void> {
   const missing = missingFor(needs, access, site);
   if (missing) throw await refusal(store, missing, site);
+  // What takes the password is for whoever has one.
+  if (needsConfirmation && access.isLimited) throw new ServiceError('token-is-limited', {});
 }
 
 /** Whether whoever asks may say what the body says. @throws ServiceError 403 */

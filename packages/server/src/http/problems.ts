@@ -15,6 +15,8 @@ export const PROBLEM_STATUSES: Readonly<Record<ErrorCode, number>> = {
   'unsupported-media-type': 415,
   'not-signed-in': 401,
   'wrong-password': 401,
+  'code-required': 401,
+  'confirmation-required': 403,
   'password-change-required': 403,
   'cross-site': 403,
   forbidden: 403,

@@ -54,7 +54,7 @@ export function createHandlers({
   const seenDrafts = new SeenDrafts();
   const tools = { checks, sets };
   return {
-    ...sessionHandlers(settings),
+    ...sessionHandlers(settings, box),
     ...memberHandlers(settings),
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),

@@ -1,4 +1,12 @@
 import { Attempts } from '../auth/attempts.js';
+import { confirmPassword } from '../auth/confirm.js';
+import {
+  describeSecondFactor,
+  enableSecondFactor,
+  proposeSecondFactor,
+  removeSecondFactor,
+  renewRecoveryCodes,
+} from '../auth/second-factor.js';
 import {
   changePassword,
   countTokens,
@@ -14,18 +22,26 @@ import {
 } from '../auth/sign-in.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
 import { closeSession, memberResource, openSession, originOf } from '../http/session-cookie.js';
+import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 
 type Credential = NonNullable<RequestContext['credential']>;
 
 export function sessionHandlers(
   settings: Settings,
+  box: SecretBox,
   attempts = new Attempts(),
 ): HandlersOf<
   | 'signIn'
   | 'showSession'
   | 'signOut'
   | 'changePassword'
+  | 'confirmPassword'
+  | 'showSecondFactor'
+  | 'proposeSecondFactor'
+  | 'enableSecondFactor'
+  | 'removeSecondFactor'
+  | 'renewRecoveryCodes'
   | 'listSessions'
   | 'endSession'
   | 'endOtherSessions'
@@ -38,7 +54,10 @@ export function sessionHandlers(
   return {
     async signIn({ body }, context) {
       const { store, response } = context;
-      const { member, secret } = await signIn(store, body, doorOf(context), settings.PRAGMATICA_SESSION_DAYS);
+      const { member, secret } = await signIn(store, body, doorOf(context), {
+        sessionDays: settings.PRAGMATICA_SESSION_DAYS,
+        box,
+      });
       if (body.as === 'session') openSession(response, secret, settings);
       const token = body.as === 'token' ? secret : null;
       return { data: { member: memberResource(member), token, tokens: await countTokens(store, member) } };
@@ -58,6 +77,35 @@ export function sessionHandlers(
       const { store } = context;
       const member = await changePassword(store, credentialOf(context), body, doorOf(context));
       return { data: { ...memberResource(member), tokens: await countTokens(store, member) } };
+    },
+
+    async confirmPassword({ body }, context) {
+      const minutes = settings.PRAGMATICA_CONFIRMATION_MINUTES;
+      const how = { door: doorOf(context), minutes };
+      const until = await confirmPassword(context.store, credentialOf(context), body.password, how);
+      return { data: { until: until.toISOString() } };
+    },
+
+    async showSecondFactor(_input, context) {
+      return { data: await describeSecondFactor(context.store, credentialOf(context).member) };
+    },
+
+    proposeSecondFactor(_input, context) {
+      return Promise.resolve({ data: proposeSecondFactor(credentialOf(context).member) });
+    },
+
+    async enableSecondFactor({ body }, context) {
+      const { member } = credentialOf(context);
+      return { data: { codes: await enableSecondFactor(context.store, member, body, box) } };
+    },
+
+    async removeSecondFactor(_input, context) {
+      await removeSecondFactor(context.store, credentialOf(context).member, context.actor);
+      return { data: undefined };
+    },
+
+    async renewRecoveryCodes(_input, context) {
+      return { data: { codes: await renewRecoveryCodes(context.store, credentialOf(context).member) } };
     },
 
     async listSessions(_input, context) {

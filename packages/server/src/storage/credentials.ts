@@ -16,7 +16,16 @@ export function insertCredential(
   store: Store,
   credential: Pick<
     Credential,
-    'kind' | 'name' | 'member' | 'hash' | 'createdAt' | 'expiresAt' | 'openedFrom' | 'device' | 'role'
+    | 'kind'
+    | 'name'
+    | 'member'
+    | 'hash'
+    | 'createdAt'
+    | 'expiresAt'
+    | 'openedFrom'
+    | 'device'
+    | 'role'
+    | 'confirmedAt'
   >,
   sites?: readonly Site[],
 ): Credential {
@@ -41,6 +50,15 @@ export async function credentialByHash(
 /** Writes down that it was used now. */
 export async function touchCredential(store: Store, { id }: Credential): Promise<void> {
   await emOf(store).nativeUpdate(CredentialEntity, { id }, { lastUsedAt: new Date() });
+}
+
+/** Writes down that the password was given with it now. */
+export async function confirmCredential(
+  store: Store,
+  { id }: Pick<Credential, 'id'>,
+  at: Date,
+): Promise<void> {
+  await emOf(store).nativeUpdate(CredentialEntity, { id }, { confirmedAt: at });
 }
 
 /** A member's tokens, the oldest first. */

@@ -70,10 +70,9 @@ export async function listMembers(store: Store, login?: string): Promise<ListedM
 /** Gives a member another name or role; saved with the unit of work. */
 export function editMember(
   member: Member,
-  change: { readonly name?: string | undefined; readonly role?: Member['role'] | undefined },
+  { name, role }: { readonly name?: string | undefined; readonly role?: Member['role'] | undefined },
 ): void {
-  for (const [name, value] of Object.entries(change))
-    if (value !== undefined) Object.assign(member, { [name]: value });
+  Object.assign(member, name === undefined ? {} : { name }, role === undefined ? {} : { role });
 }
 
 /** Removes a member with sessions, tokens and roles. */

@@ -17,14 +17,14 @@ export async function rolesAndLimits(
   member: Pick<Member, 'id'>,
   credential: Pick<Credential, 'id'>,
 ): Promise<{ readonly roles: readonly NamedSiteRole[]; readonly limits: readonly string[] }> {
-  const rows = await emOf(store).execute<(NamedSiteRole & { role: Role | null })[]>(
+  const rows = await emOf(store).execute<(Omit<NamedSiteRole, 'role'> & { role: Role | null })[]>(
     `select s.key as site, s.name as "siteName", m.role from membership m join site s on s.id = m.site_id where m.member_id = ?
      union all
      select s.key, s.name, null from token_site t join site s on s.id = t.site_id where t.credential_id = ?`,
     [member.id, credential.id],
   );
   return {
-    roles: rows.filter(({ role }) => role !== null),
+    roles: rows.flatMap(({ role, ...at }) => (role === null ? [] : [{ ...at, role }])),
     limits: rows.filter(({ role }) => role === null).map(({ site }) => site),
   };
 }

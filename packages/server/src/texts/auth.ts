@@ -7,6 +7,8 @@ export const AUTH_TEXTS = catalogue('server.auth', {
   madeTokenName: 'Made the token “{name}”.',
   tookTokenBack: 'Revoked a token.',
   endedSession: 'Ended a session.',
+  secondFactorOn: 'Signs in with codes of an authenticator from now on.',
+  secondFactorOff: 'Signs in with the password alone again.',
   invited: 'Invited “{name}”.',
   withdrewInvitation: 'Withdrew the invitation of “{name}”.',
   cameByInvitation: 'Became a member by the invitation of {by}.',

@@ -12,6 +12,7 @@ export const FIELD_MESSAGES = catalogue('server.field-messages', {
   'name-a-purpose': 'Name one of the site’s purposes.',
   'not-yours-to-change': 'Only an owner of the site may change this.',
   'choose-another-login': 'This user name is taken.',
+  'not-the-code': 'This is not the code, or it was used already. Wait for the next one.',
   'not-your-password': 'This is not your current password.',
   'nobody-mails': 'This installation has no mail server to send it.',
   'another-password': 'Choose a password other than the current one.',

@@ -13,6 +13,8 @@ export const PROBLEM_TITLES = catalogue('server.problem-titles', {
   'password-change-required': 'A new password is needed first',
   'cross-site': 'The request came from another site',
   forbidden: 'You may not do that',
+  'code-required': 'A code is needed, too',
+  'confirmation-required': 'Confirm that it is you',
   'not-found': 'Not found',
   conflict: 'That already exists',
   'nothing-to-publish': 'There is nothing to publish',

@@ -10,6 +10,8 @@ export type ErrorCode =
   | 'unsupported-media-type'
   | 'not-signed-in'
   | 'wrong-password'
+  | 'code-required'
+  | 'confirmation-required'
   | 'password-change-required'
   | 'cross-site'
   | 'forbidden'
@@ -111,6 +113,8 @@ const BY_CODE = catalogue('server.problems', {
     'host-elsewhere': 'The host {host} is in {environment}, not in {asked}.',
     'no-such-purpose': 'The site does not ask for consent to “{purpose}”. Its purposes: {known}.',
     'current-password-wrong': 'The current password is wrong.',
+    'code-wrong':
+      'This is not a code of that secret. Check that the clock of your phone is right, and enter the code that it shows now.',
     'same-password': 'The new password is the same as the old one.',
   },
   conflict: {
@@ -118,6 +122,7 @@ const BY_CODE = catalogue('server.problems', {
       'Nobody else owns this installation, so it would have no owner left. Make somebody else an owner first.',
     'role-is-everywhere':
       '{name} has a role at all sites, so this site alone cannot take it away. An owner of the installation can, under “Members”.',
+    'no-second-factor': 'You sign in with the password alone, so there are no recovery codes to renew.',
     'login-taken': 'Somebody else signs in as "{login}". Choose another user name.',
     'recipe-differs':
       'The file has version {version} of the recipe "{recipe}", but that version is different here. Nothing was imported.',
@@ -187,6 +192,15 @@ const BY_CODE = catalogue('server.problems', {
   'wrong-password': {
     'wrong-password':
       'The name or password is wrong. On its first start the service printed a one-time password.',
+  },
+  'code-required': {
+    'code-needed': 'Enter the code that your authenticator shows, or a recovery code.',
+    'code-not-right':
+      'This is not the code, or it was used already. Wait for the next one, or use a recovery code.',
+  },
+  'confirmation-required': {
+    'confirm-first':
+      'Enter your password again first: this matters too much for whoever finds your browser open.',
   },
   'password-change-required': {
     'own-password-first': 'You signed in with a one-time password. Choose your own password first.',

@@ -12,8 +12,8 @@ import { roleWords } from './role-words';
 
 /** Invitations that nobody has used yet. */
 export function InvitationList({ invitations }: { invitations: readonly InvitationResource[] }) {
-  const withdraw = useWithdraw();
   const toast = useToast();
+  const withdraw = useWithdraw(() => toast({ tone: 'done', title: MEMBERS.withdrawn }));
   if (invitations.length === 0) return null;
   return (
     <Section title={MEMBERS.invitations}>
@@ -36,11 +36,7 @@ export function InvitationList({ invitations }: { invitations: readonly Invitati
               look="quiet"
               aria-label={say(MEMBERS.withdrawOf, { name: one.name })}
               isBusy={withdraw.isPending && withdraw.variables === one.id}
-              onClick={() =>
-                withdraw.mutate(one.id, {
-                  onSuccess: () => toast({ tone: 'done', title: MEMBERS.withdrawn }),
-                })
-              }
+              onClick={() => withdraw.mutate(one.id)}
             >
               {MEMBERS.withdraw}
             </Button>

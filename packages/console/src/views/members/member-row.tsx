@@ -15,7 +15,7 @@ import { SecretBox } from './secret-box';
 
 /** A member, with the role at all sites, and what an owner of the installation can do about them. */
 export function MemberRow({ member }: { member: MemberDetail }) {
-  const { login, name, role, sites, lastSeenAt, tokens, mustChangePassword, isYou } = member;
+  const { login, name, role, sites, lastSeenAt, tokens, mustChangePassword, hasSecondFactor, isYou } = member;
   const toast = useToast();
   const change = useRoleEverywhere();
   const [asking, setAsking] = useState<'remove' | 'password'>();
@@ -41,6 +41,7 @@ export function MemberRow({ member }: { member: MemberDetail }) {
             </>
           )}
           {tokens > 0 && ` · ${say(MEMBERS.tokens, { count: tokens })}`}
+          {hasSecondFactor && ` · ${MEMBERS.hasCode}`}
           {mustChangePassword && ` · ${MEMBERS.oneTime}`}
         </p>
         <FormError error={change.error} />
@@ -93,8 +94,8 @@ interface MemberDialogProps {
 }
 
 function RemoveDialog({ member: { login, name }, isOpen, onClose }: MemberDialogProps) {
-  const remove = useRemoveMember();
   const toast = useToast();
+  const remove = useRemoveMember(() => toast({ tone: 'done', title: say(MEMBERS.removed, { name }) }));
   return (
     <Dialog
       title={say(MEMBERS.removeTitle, { name })}
@@ -104,15 +105,7 @@ function RemoveDialog({ member: { login, name }, isOpen, onClose }: MemberDialog
     >
       <FormError error={remove.error} />
       <DialogActions leave={MEMBERS.cancel}>
-        <Button
-          look="danger"
-          isBusy={remove.isPending}
-          onClick={() =>
-            remove.mutate(login, {
-              onSuccess: () => toast({ tone: 'done', title: say(MEMBERS.removed, { name }) }),
-            })
-          }
-        >
+        <Button look="danger" isBusy={remove.isPending} onClick={() => remove.mutate(login)}>
           {MEMBERS.remove}
         </Button>
       </DialogActions>

@@ -46,8 +46,10 @@ export function PeopleView() {
 function PersonRow({ site, member }: { site: string; member: SiteMemberResource }) {
   const { login, name, role, isEverywhere, isYou } = member;
   const mayChange = useMay('own');
-  const change = useSiteRole(site);
   const toast = useToast();
+  const change = useSiteRole(site, (next) =>
+    toast({ tone: 'done', title: next === null ? say(MEMBERS.removed, { name }) : MEMBERS.changed }),
+  );
   const [isLeaving, setLeaving] = useState(false);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1.5 py-2.5">
@@ -72,12 +74,7 @@ function PersonRow({ site, member }: { site: string; member: SiteMemberResource 
             label={say(MEMBERS.roleOf, { name })}
             value={role}
             isDisabled={change.isPending}
-            onChange={(next) =>
-              change.mutate(
-                { member: login, role: next },
-                { onSuccess: () => toast({ tone: 'done', title: MEMBERS.changed }) },
-              )
-            }
+            onChange={(next) => change.mutate({ member: login, role: next })}
           />
           <Button
             size="small"
@@ -101,10 +98,7 @@ function PersonRow({ site, member }: { site: string; member: SiteMemberResource 
             isBusy={change.isPending}
             onClick={() => {
               setLeaving(false);
-              change.mutate(
-                { member: login, role: null },
-                { onSuccess: () => toast({ tone: 'done', title: say(MEMBERS.removed, { name }) }) },
-              );
+              change.mutate({ member: login, role: null });
             }}
           >
             {MEMBERS.remove}

@@ -1,20 +1,32 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { ApiError } from '@pragmatica/contract';
 import { api } from '../../api/client';
+import { fieldErrorsOf } from '../../api/field-errors';
 import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { SignInCard } from './sign-in-card';
 import { SIGN_IN } from '../../texts/sign-in';
 
+function isCodeNeeded(error: Error | null): boolean {
+  return error instanceof ApiError && error.problem.type.endsWith('code-required');
+}
+
 export function SignInView() {
   const client = useQueryClient();
   const [login, setLogin] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState('');
   const signIn = useMutation({
-    mutationFn: async () => (await api.call('signIn', { body: { login, password } })).data,
+    mutationFn: async () => {
+      const body = { login, password, ...(code === '' ? {} : { code }) };
+      return (await api.call('signIn', { body })).data;
+    },
     onSuccess: ({ member }) => client.setQueryData(sessionQuery.queryKey, member),
   });
+  const needsCode = isCodeNeeded(signIn.error) || code !== '';
+  const wrong = fieldErrorsOf(signIn.error).at('/code');
   return (
     <SignInCard title={SIGN_IN.sign} text={SIGN_IN.firstTimeOne}>
       <form
@@ -39,8 +51,21 @@ export function SignInView() {
           required
           value={password}
           onChange={(event) => setPassword(event.target.value)}
-          error={signIn.error?.message}
+          error={isCodeNeeded(signIn.error) ? undefined : signIn.error?.message}
         />
+        {needsCode && (
+          <Field
+            label={SIGN_IN.code}
+            hint={SIGN_IN.codeHint}
+            autoComplete="one-time-code"
+            autoFocus
+            required
+            maxLength={40}
+            value={code}
+            onChange={(event) => setCode(event.target.value)}
+            error={wrong}
+          />
+        )}
         <Button type="submit" look="primary" className="w-full" isBusy={signIn.isPending}>
           {SIGN_IN.sign}
         </Button>

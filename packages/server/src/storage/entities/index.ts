@@ -26,6 +26,10 @@ export const MemberEntity = defineEntity({
     mustChangePassword: p.boolean(),
     /** At all sites and for the installation; null for none. */
     role: p.enum([...ROLES]).nullable(),
+    /** The sealed secret of an authenticator (RFC 6238); null for none. */
+    secondFactor: p.text().nullable(),
+    /** The time step of the last code that was used: none is taken twice. */
+    secondFactorStep: p.integer().nullable(),
     createdAt: p.datetime(),
   },
 });
@@ -49,6 +53,8 @@ export const CredentialEntity = defineEntity({
     device: p.enum([...DEVICES]).nullable(),
     /** What a token was made for; null for all that its member may do. */
     role: p.enum([...TOKEN_ROLES]).nullable(),
+    /** When the password was last given with it. */
+    confirmedAt: p.datetime().nullable(),
     /** Whether it is for all sites that its member sees, or for those that are listed. */
     isForAllSites: p.boolean().default(true),
   },
@@ -73,6 +79,17 @@ export const SiteEntity = defineEntity({
   },
 });
 export type Site = InferEntity<typeof SiteEntity>;
+
+/** Signs in once in place of a code of the authenticator. Only its SHA-256 is kept. */
+export const RecoveryCodeEntity = defineEntity({
+  name: 'RecoveryCode',
+  tableName: 'recovery_code',
+  properties: {
+    id: p.integer().primary(),
+    member: () => p.manyToOne(MemberEntity).deleteRule('cascade').index(),
+    hash: p.string().unique(),
+  },
+});
 
 /** A member’s role at one site. */
 export const MembershipEntity = defineEntity({
@@ -373,6 +390,7 @@ export const entities = [
   MemberEntity,
   CredentialEntity,
   SiteEntity,
+  RecoveryCodeEntity,
   MembershipEntity,
   TokenSiteEntity,
   InvitationEntity,
