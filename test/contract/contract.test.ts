@@ -196,13 +196,13 @@ describe('the contract', () => {
     expect(without.map(([name]) => name)).to.deep.equal([
       'signOut',
       'changePassword',
+      // Say of oneself how one signs in, and with what, whatever it was before.
+      'enableSecondFactor',
+      'removeSecondFactor',
       // What they end has no state but being there.
       'endSession',
       'endOtherSessions',
       'removeToken',
-      // Say of oneself how one signs in, and with what, whatever it was before.
-      'enableSecondFactor',
-      'removeSecondFactor',
       // Say of one person what they may from now on, whatever it was before, or that they are gone.
       'editMember',
       'removeMember',
