@@ -105,9 +105,9 @@ describe('somebody’s own account in the console', function () {
       await own.goto('/');
       await own.getByLabel('User name').fill(ADMIN.login);
       await own.getByLabel('Password').fill(ADMIN.password);
-      await own.getByRole('button', { name: 'Sign in' }).click();
+      await own.getByRole('button', { name: 'Sign in', exact: true }).click();
       await own.getByLabel('Code').fill(code);
-      await own.getByRole('button', { name: 'Sign in' }).click();
+      await own.getByRole('button', { name: 'Sign in', exact: true }).click();
     };
     await signIn('123 456');
     await own.getByText('This is not the code', { exact: false }).waitFor();

@@ -341,10 +341,10 @@ describe('the console’s door', function () {
       await page.goto('/');
       await page.getByLabel('Name').fill('admin');
       await page.getByLabel('Password').fill('wrong');
-      await page.getByRole('button', { name: 'Sign in' }).click();
+      await page.getByRole('button', { name: 'Sign in', exact: true }).click();
       await page.getByText('Name or password is wrong').waitFor();
       await page.getByLabel('Password').fill('a long and quiet password');
-      await page.getByRole('button', { name: 'Sign in' }).click();
+      await page.getByRole('button', { name: 'Sign in', exact: true }).click();
       await page.getByLabel('One-time password').fill('a long and quiet password');
       await page.getByLabel('New password').fill('entirely my own');
       await page.getByLabel('Repeat password').fill('entirely else');

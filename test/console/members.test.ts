@@ -27,7 +27,7 @@ describe('members in the console', function () {
     await own.goto('/');
     await own.getByLabel('User name').fill(login);
     await own.getByLabel('Password').fill(PASSWORD);
-    await own.getByRole('button', { name: 'Sign in' }).click();
+    await own.getByRole('button', { name: 'Sign in', exact: true }).click();
     await own.getByRole('heading', { level: 1, name: 'Sites' }).waitFor();
   }
 

@@ -203,6 +203,7 @@ describe('the contract', () => {
       'endSession',
       'endOtherSessions',
       'removeToken',
+      'removePasskey',
       // Say of one person what they may from now on, whatever it was before, or that they are gone.
       'editMember',
       'removeMember',
@@ -240,7 +241,15 @@ describe('the contract', () => {
       Object.entries(endpoints)
         .filter(([, { needs }]) => needs === 'nothing')
         .map(([name]) => name),
-    ).to.deep.equal(['signIn', 'openInvitation', 'acceptInvitation', 'openHandover', 'tickHandover']);
+    ).to.deep.equal([
+      'signIn',
+      'beginPasskeySignIn',
+      'signInWithPasskey',
+      'openInvitation',
+      'acceptInvitation',
+      'openHandover',
+      'tickHandover',
+    ]);
   });
 
   it('reads a snippet set with what may be left out filled in', () => {

@@ -165,6 +165,8 @@ describe('rights', function () {
     }
     expect(open).to.have.members([
       'signIn',
+      'beginPasskeySignIn',
+      'signInWithPasskey',
       'openHandover',
       'tickHandover',
       'openInvitation',

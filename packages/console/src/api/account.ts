@@ -16,6 +16,11 @@ export const secondFactorQuery = queryOptions({
   queryFn: async () => (await api.call('showSecondFactor', {})).data,
 });
 
+export const passkeysQuery = queryOptions({
+  queryKey: ['account', 'passkeys'],
+  queryFn: async () => (await api.call('listPasskeys', {})).data.items,
+});
+
 /**
  * A change of one's own access; what is shown of it is asked for again.
  *

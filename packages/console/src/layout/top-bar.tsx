@@ -1,9 +1,9 @@
 import type { MemberResource } from '@pragmatica/contract';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun, UserRound, UsersRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api } from '../api/client';
 import { siteQuery } from '../api/queries';
 import { allSitesQuery } from '../api/site-lists';
@@ -116,12 +116,10 @@ function ThemeButton() {
 }
 
 function MemberMenu({ member }: { member: MemberResource }) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
   const signOut = async (): Promise<void> => {
     await api.call('signOut', {});
-    client.clear();
-    await navigate('/');
+    // Nothing that was shown stays in memory.
+    window.location.assign('/');
   };
   return (
     <DropdownMenu.Root>

@@ -60,6 +60,18 @@ export const ACCOUNT = catalogue('console.account', {
   confirmText: 'This matters too much for whoever finds your browser open, so enter your password again.',
   yourPassword: 'Your password',
   confirm: 'Confirm',
+  passkeysTitle: 'Passkeys',
+  passkeysText:
+    'Sign in with the fingerprint, face or PIN of your device instead of a password. A passkey cannot be guessed, read over your shoulder or typed into a false page.',
+  passkeysNot:
+    'This browser cannot have passkeys for this address: it takes a host name, and HTTPS anywhere but on your own machine.',
+  passkeyName: 'Where is it?',
+  passkeyExample: 'Office laptop',
+  passkeyMake: 'Add a passkey',
+  passkeyMade: 'From now on you can sign in with it',
+  passkeyRemove: 'Remove',
+  passkeyRemoveOf: 'Remove the passkey “{name}”',
+  passkeyDeclined: 'No passkey was made. Try again, and confirm on your device.',
   secondTitle: 'Code from your phone',
   secondText:
     'Sign in with your password and a code that an authenticator app shows. Whoever learns your password still cannot get in.',

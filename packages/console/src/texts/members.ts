@@ -36,7 +36,8 @@ export const MEMBERS = catalogue('console.members', {
   resetPassword: 'New password',
   resetOf: 'Give {name} a one-time password',
   resetTitle: 'Give {name} a one-time password?',
-  resetText: 'The old password and their authenticator stop working, and their sessions end. Tokens stay.',
+  resetText:
+    'The old password, their authenticator and their passkeys stop working, and their sessions end. Tokens stay.',
   reset: 'Give a password',
   resetDone: 'Tell {name} this password. It works once, then they choose their own.',
   copy: 'Copy',

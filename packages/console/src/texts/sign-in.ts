@@ -16,5 +16,7 @@ export const SIGN_IN = catalogue('console.sign-in', {
   name: 'User name',
   code: 'Code',
   codeHint: 'From your authenticator app, or a recovery code.',
+  passkey: 'Sign in with a passkey',
+  passkeyDeclined: 'Nobody was signed in. Try again, or use your password.',
   password: 'Password',
 });

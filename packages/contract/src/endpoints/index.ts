@@ -3,6 +3,7 @@ import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { membersEndpoints } from './members.js';
+import { passkeysEndpoints } from './passkeys.js';
 import { pasteEndpoints } from './paste.js';
 import { policyEndpoints } from './policy.js';
 import { previewEndpoints } from './preview.js';
@@ -19,6 +20,7 @@ import { watchEndpoints } from './watch.js';
 /** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
 export const endpoints = {
   ...sessionEndpoints,
+  ...passkeysEndpoints,
   ...membersEndpoints,
   ...sitesEndpoints,
   ...snippetsEndpoints,

@@ -5,6 +5,7 @@ export * from './finding.js';
 export * from './handover.js';
 export * from './look.js';
 export * from './members.js';
+export * from './passkey.js';
 export * from './paste.js';
 export * from './policy.js';
 export * from './problem.js';

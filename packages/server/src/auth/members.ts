@@ -11,6 +11,7 @@ import {
   type ListedMember,
 } from '../storage/members.js';
 import { membersOfSite, removeSiteRole, setSiteRole, type SiteMember } from '../storage/memberships.js';
+import { removePasskeysOf } from '../storage/passkeys.js';
 import type { Member, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { audit } from '../storage/trail.js';
@@ -58,8 +59,8 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
 }
 
 /**
- * Gives a member a one-time password. Their sessions end, and so does signing in with codes, as who lost the one has often lost the
- * other; tokens stay.
+ * Gives a member a one-time password. Their sessions end, and so do codes and passkeys, as who lost the one has often lost the
+ * others; tokens stay.
  *
  * @returns it
  * @throws ServiceError 404
@@ -72,6 +73,7 @@ export async function resetPassword(store: Store, login: string, actor: string):
   await store.flush();
   await endAll(store, member, 'session');
   await removeSecondFactor(store, member, actor);
+  await removePasskeysOf(store, member);
   return password;
 }
 

@@ -13,6 +13,7 @@ import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
 import { memberHandlers } from './members.js';
+import { passkeyHandlers } from './passkeys.js';
 import { pasteHandlers } from './paste.js';
 import { planHandlers } from './plan.js';
 import { orderHandlers } from './order.js';
@@ -55,6 +56,7 @@ export function createHandlers({
   const tools = { checks, sets };
   return {
     ...sessionHandlers(settings, box),
+    ...passkeyHandlers(settings, box),
     ...memberHandlers(settings),
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),

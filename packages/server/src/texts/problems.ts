@@ -44,6 +44,7 @@ const BY_CODE = catalogue('server.problems', {
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
     'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
     'invitation-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
+    'no-such-passkey': 'You have no such passkey.',
     'no-such-token': 'You have no such token.',
     'no-such-session': 'You have no such session. It may have ended by itself.',
     'finding-gone': 'There is no finding "{finding}" in the draft. It may have been fixed in the meantime.',
@@ -115,6 +116,9 @@ const BY_CODE = catalogue('server.problems', {
     'current-password-wrong': 'The current password is wrong.',
     'code-wrong':
       'This is not a code of that secret. Check that the clock of your phone is right, and enter the code that it shows now.',
+    'passkey-late': 'That took longer than five minutes. Begin again.',
+    'passkey-refused':
+      'Your browser’s answer does not fit, so no passkey was kept. Begin again, at the address at which you use Pragmatica.',
     'same-password': 'The new password is the same as the old one.',
   },
   conflict: {
@@ -123,6 +127,7 @@ const BY_CODE = catalogue('server.problems', {
     'role-is-everywhere':
       '{name} has a role at all sites, so this site alone cannot take it away. An owner of the installation can, under “Members”.',
     'no-second-factor': 'You sign in with the password alone, so there are no recovery codes to renew.',
+    'passkey-there': 'This passkey is kept here already.',
     'login-taken': 'Somebody else signs in as "{login}". Choose another user name.',
     'recipe-differs':
       'The file has version {version} of the recipe "{recipe}", but that version is different here. Nothing was imported.',
@@ -190,6 +195,8 @@ const BY_CODE = catalogue('server.problems', {
     'sign-in-first': 'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
   },
   'wrong-password': {
+    'passkey-unknown':
+      'This passkey does not belong to anybody here, or it took too long. Sign in with your password.',
     'wrong-password':
       'The name or password is wrong. On its first start the service printed a one-time password.',
   },

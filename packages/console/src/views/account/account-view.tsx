@@ -3,6 +3,7 @@ import { sessionQuery } from '../../api/queries';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
 import { PasswordSection } from './password-section';
+import { PasskeysSection } from './passkeys-section';
 import { SecondFactorSection } from './second-factor-section';
 import { SessionsSection } from './sessions-section';
 import { TokensSection } from './tokens-section';
@@ -17,6 +18,7 @@ export function AccountView() {
         <p className="text-sm text-muted">{say(ACCOUNT.lead, { login })}</p>
       </div>
       <SessionsSection />
+      <PasskeysSection />
       <SecondFactorSection />
       <TokensSection />
       <PasswordSection />

@@ -1,11 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Fingerprint } from 'lucide-react';
 import { useState } from 'react';
 import { ApiError } from '@pragmatica/contract';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
+import { canUsePasskeys, isDeclined, signInByPasskey } from '../../api/passkeys';
 import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { Field } from '../../ui/field';
+import { Field, FormError } from '../../ui/field';
 import { SignInCard } from './sign-in-card';
 import { SIGN_IN } from '../../texts/sign-in';
 
@@ -24,6 +26,10 @@ export function SignInView() {
       return (await api.call('signIn', { body })).data;
     },
     onSuccess: ({ member }) => client.setQueryData(sessionQuery.queryKey, member),
+  });
+  const byPasskey = useMutation({
+    mutationFn: signInByPasskey,
+    onSuccess: (member) => client.setQueryData(sessionQuery.queryKey, member),
   });
   const needsCode = isCodeNeeded(signIn.error) || code !== '';
   const wrong = fieldErrorsOf(signIn.error).at('/code');
@@ -70,6 +76,20 @@ export function SignInView() {
           {SIGN_IN.sign}
         </Button>
       </form>
+      {canUsePasskeys() && (
+        <div className="mt-3 space-y-2">
+          <Button className="w-full" isBusy={byPasskey.isPending} onClick={() => byPasskey.mutate()}>
+            <Fingerprint className="size-4" aria-hidden /> {SIGN_IN.passkey}
+          </Button>
+          {isDeclined(byPasskey.error) ? (
+            <p role="alert" className="text-sm text-danger">
+              {SIGN_IN.passkeyDeclined}
+            </p>
+          ) : (
+            <FormError error={byPasskey.error} />
+          )}
+        </div>
+      )}
     </SignInCard>
   );
 }

@@ -91,6 +91,29 @@ export const RecoveryCodeEntity = defineEntity({
   },
 });
 
+/** A public key by which a member signs in (Web Authentication). */
+export const PasskeyEntity = defineEntity({
+  name: 'Passkey',
+  tableName: 'passkey',
+  properties: {
+    id: p.integer().primary(),
+    member: () => p.manyToOne(MemberEntity).deleteRule('cascade').index(),
+    name: p.string(),
+    /** Base64url. */
+    credentialId: p.text().unique(),
+    /** COSE, base64url. */
+    publicKey: p.text(),
+    /** How often it has signed, as it says itself; not all do. */
+    counter: p.bigint('number'),
+    transports: p.json<readonly string[]>(),
+    /** The host name that it was made for: it signs for no other. */
+    partyId: p.string(),
+    createdAt: p.datetime(),
+    lastUsedAt: p.datetime().nullable(),
+  },
+});
+export type Passkey = InferEntity<typeof PasskeyEntity>;
+
 /** A member’s role at one site. */
 export const MembershipEntity = defineEntity({
   name: 'Membership',
@@ -391,6 +414,7 @@ export const entities = [
   CredentialEntity,
   SiteEntity,
   RecoveryCodeEntity,
+  PasskeyEntity,
   MembershipEntity,
   TokenSiteEntity,
   InvitationEntity,

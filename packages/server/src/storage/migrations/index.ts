@@ -28,6 +28,7 @@ import { Migration20261129230000 } from './Migration20261129230000.js';
 import { Migration20261130000000 } from './Migration20261130000000.js';
 import { Migration20261201000000 } from './Migration20261201000000.js';
 import { Migration20261201100000 } from './Migration20261201100000.js';
+import { Migration20261201200000 } from './Migration20261201200000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -61,4 +62,5 @@ export const migrations = [
   { name: 'Migration20261130000000', class: Migration20261130000000 },
   { name: 'Migration20261201000000', class: Migration20261201000000 },
   { name: 'Migration20261201100000', class: Migration20261201100000 },
+  { name: 'Migration20261201200000', class: Migration20261201200000 },
 ] as const;

@@ -1,0 +1,92 @@
+import { useQuery } from '@tanstack/react-query';
+import { Fingerprint } from 'lucide-react';
+import { useState } from 'react';
+import { passkeysQuery, useAccountChange } from '../../api/account';
+import { api } from '../../api/client';
+import { canUsePasskeys, isDeclined, makePasskey } from '../../api/passkeys';
+import { ACCOUNT } from '../../texts/account';
+import { say } from '../../texts/say';
+import { Button } from '../../ui/button';
+import { Field, FormError } from '../../ui/field';
+import { Section } from '../../ui/section';
+import { Failure, Loading } from '../../ui/states';
+import { Time } from '../../ui/time';
+import { useToast } from '../../ui/toast';
+
+/** Passkeys: signing in with a fingerprint, a face or a PIN. */
+export function PasskeysSection() {
+  const passkeys = useQuery(passkeysQuery);
+  const toast = useToast();
+  const [name, setName] = useState('');
+  const make = useAccountChange(makePasskey, () => {
+    setName('');
+    toast({ tone: 'done', title: ACCOUNT.passkeyMade });
+  });
+  const remove = useAccountChange((passkey: number) => api.call('removePasskey', { params: { passkey } }));
+  const isPossible = canUsePasskeys();
+  return (
+    <Section title={ACCOUNT.passkeysTitle} text={ACCOUNT.passkeysText}>
+      {passkeys.isPending && <Loading lines={1} />}
+      {passkeys.isError && <Failure error={passkeys.error} onRetry={() => void passkeys.refetch()} />}
+      <ul className="divide-y divide-line">
+        {passkeys.data?.map((passkey) => (
+          <li key={passkey.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
+            <Fingerprint className="size-4 shrink-0 text-muted" aria-hidden />
+            <div className="min-w-52 flex-1">
+              <p className="font-medium [overflow-wrap:anywhere]">{passkey.name}</p>
+              <p className="text-[13px] text-muted">
+                {ACCOUNT.madeAt} <Time at={passkey.createdAt} /> ·{' '}
+                {passkey.lastUsedAt === null ? (
+                  ACCOUNT.notUsed
+                ) : (
+                  <>
+                    {ACCOUNT.used} <Time at={passkey.lastUsedAt} />
+                  </>
+                )}
+              </p>
+            </div>
+            <Button
+              size="small"
+              look="quiet"
+              aria-label={say(ACCOUNT.passkeyRemoveOf, { name: passkey.name })}
+              isBusy={remove.isPending && remove.variables === passkey.id}
+              onClick={() => remove.mutate(passkey.id)}
+            >
+              {ACCOUNT.passkeyRemove}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {isPossible ? (
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            make.mutate(name);
+          }}
+        >
+          <Field
+            label={ACCOUNT.passkeyName}
+            placeholder={ACCOUNT.passkeyExample}
+            maxLength={120}
+            required
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Button type="submit" isBusy={make.isPending} disabled={name.trim() === ''}>
+            {ACCOUNT.passkeyMake}
+          </Button>
+        </form>
+      ) : (
+        <p className="text-muted">{ACCOUNT.passkeysNot}</p>
+      )}
+      {isDeclined(make.error) ? (
+        <p role="alert" className="text-danger">
+          {ACCOUNT.passkeyDeclined}
+        </p>
+      ) : (
+        <FormError error={make.error ?? remove.error} />
+      )}
+    </Section>
+  );
+}
