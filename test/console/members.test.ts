@@ -102,6 +102,7 @@ describe('members in the console', function () {
       const toggles = own.getByRole('switch');
       await toggles.first().waitFor();
       for (const toggle of await toggles.all()) expect(await toggle.isDisabled()).to.equal(true);
+      expect(await own.getByRole('button', { name: /^Move / }).count()).to.equal(0);
       await own.goto('/sites/skerrywick/settings');
       const save = own.getByRole('button', { name: 'Save' });
       await own.getByLabel('Name', { exact: true }).fill('Mine');

@@ -160,6 +160,8 @@ async function typedTexts({ client }: Stage): Promise<RegExp> {
   // Code that is called by nothing but the name that it defines.
   collect(sightings.items.map(({ name }) => name).filter((name) => /^\w+$/.test(name)));
   collect((await client.call('listRecipes', { query: {} })).data);
+  // The first is called so by the start of the service, whatever its language.
+  collect((await client.call('listMembers', {})).data.items.map(({ name }) => name));
   // The name is kept as it was said where the token was made.
   collect((await client.call('listTokens', {})).data.items.map(({ name }) => name));
   const longestFirst = [...strings].filter((text) => text.length > 1).sort((a, b) => b.length - a.length);
@@ -167,7 +169,7 @@ async function typedTexts({ client }: Stage): Promise<RegExp> {
   return new RegExp(`(?<!\\w)(?:${escaped.join('|')})(?!\\w)`, 'g');
 }
 
-const SAID = new Set(['detail', 'words']);
+const SAID = new Set(['detail', 'words', 'rights']);
 
 /** Texts that are seen or read aloud, without code. */
 async function saidWords(page: Page): Promise<string[]> {

@@ -1,5 +1,6 @@
 import { createClient, type ApiClient, type RecipeInput } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
+import { ensureAdministrator, openDatabase, storeOf } from '@pragmatica/server';
 import { expect } from 'chai';
 import pg from 'pg';
 import { GAUGE } from '../support/gauge.js';
@@ -200,8 +201,10 @@ describe('members', function () {
     const person = { secret, login: 'fionn', name: 'Fionn', password: PASSWORD };
     const short = await refusal(open.call('acceptInvitation', { body: { ...person, password: 'short' } }));
     expect(short.status).to.equal(422);
-    const taken = await refusal(open.call('acceptInvitation', { body: { ...person, login: 'admin' } }));
-    expect(taken).to.include({ status: 409, id: 'login-taken' });
+    for (const login of ['admin', 'set-up']) {
+      const taken = await refusal(open.call('acceptInvitation', { body: { ...person, login } }));
+      expect(taken).to.include({ status: 409, id: 'login-taken' });
+    }
     const answers = await Promise.allSettled(
       ['fionn', 'fionnuala', 'fia'].map((login) =>
         open.call('acceptInvitation', { body: { ...person, login } }),
@@ -333,6 +336,21 @@ describe('members', function () {
     expect((await refusal(admin.call('listMembers', {}))).id).to.equal('installation-right-missing');
   });
 
+  it('are not made by a start of the service once somebody else owns the installation', async () => {
+    const orm = await openDatabase(stage.databaseUrl);
+    const start = () => ensureAdministrator(storeOf(orm).fork());
+    const second = await member('second', { role: 'own' });
+    const { data } = await second.call('resetPassword', { params: { member: 'admin' } });
+    expect(await start()).to.equal(undefined);
+    await as('').call('signIn', { body: { login: 'admin', password: data.password } });
+    await second.call('removeMember', { params: { member: 'admin' } });
+    expect(await start()).to.equal(undefined);
+    expect((await second.call('listMembers', {})).data.items.map(({ login }) => login)).to.deep.equal([
+      'second',
+    ]);
+    await orm.close(true);
+  });
+
   it('who lost their password get another for once', async () => {
     await member('fionn', { sites: { mill: 'edit' } });
     const { data } = await admin.call('resetPassword', { params: { member: 'fionn' } });
@@ -342,6 +360,20 @@ describe('members', function () {
     expect((await signIn(data.password)).data.member.mustChangePassword).to.equal(true);
     await signIn(data.password, 'another quiet harbour');
     expect((await signIn('another quiet harbour')).data.member.mustChangePassword).to.equal(false);
+  });
+
+  it('see where messages of a site go, while the whole address is for its owners', async () => {
+    const params = { site: 'mill' };
+    await admin.call('addWebhook', { params, body: { url: 'https://told.example/hook/s3cret?key=1' } });
+    const looker = await member('looker', { sites: { mill: 'publish' } });
+    const isle = await member('isle', { sites: { mill: 'own' } });
+    const seen = async (client: ApiClient) =>
+      (await client.call('showWatch', { params })).data.webhooks[0]!.url;
+    expect(await seen(isle)).to.equal('https://told.example/hook/s3cret?key=1');
+    expect(await seen(looker)).to.equal('https://told.example');
+    await admin.call('tryNotices', { params });
+    const { items } = (await looker.call('listNotices', { params, query: {} })).data;
+    expect(items.map(({ target }) => target)).to.deep.equal(['https://told.example']);
   });
 
   it('see the figures of the whole installation only with a right to all of it', async () => {

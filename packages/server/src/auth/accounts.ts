@@ -1,7 +1,7 @@
 import type { Device, TokenRole } from '@pragmatica/core';
 import type { Store } from '../storage/store.js';
 import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
-import { insertMember, memberByLogin, setPassword } from '../storage/members.js';
+import { insertMember, memberByLogin, ownersOf, setPassword } from '../storage/members.js';
 import type { Credential, Member, Site } from '../storage/rows.js';
 import { hashPassword, newOneTimePassword, newSecret, secretHash } from './secrets.js';
 
@@ -12,7 +12,8 @@ const LAST_USED_PRECISION_MS = 60_000;
 
 /**
  * Makes the first administrator. As long as a one-time password has not been replaced, every start gives a new one,
- * so that a lost one locks nobody out.
+ * so that a lost one locks nobody out. Once somebody else owns the installation it is for them to help, and whom they have removed stays
+ * away.
  *
  * @returns the one-time password to show, or undefined when the administrator has chosen one
  */
@@ -22,6 +23,10 @@ export async function ensureAdministrator(
   const login = 'admin';
   const existing = await memberByLogin(store, login);
   if (existing && !existing.mustChangePassword) return undefined;
+  const others = (await ownersOf(store)).filter(
+    (owner) => owner.login !== login && !owner.mustChangePassword,
+  );
+  if (others.length > 0) return undefined;
   const password = newOneTimePassword();
   const passwordHash = await hashPassword(password);
   if (existing) {
@@ -40,9 +45,12 @@ export async function ensureAdministrator(
   return { login, password };
 }
 
+/** Not for people: nobody can take it. */
+export const SET_UP_LOGIN = 'set-up';
+
 /** A bearer token for the program that fills in the demo; not a person's, and short-lived. */
 export async function createSetUpToken(store: Store): Promise<string> {
-  const login = 'set-up';
+  const login = SET_UP_LOGIN;
   const member =
     (await memberByLogin(store, login)) ??
     // No password verifies against this hash: nobody can sign in as the set-up.

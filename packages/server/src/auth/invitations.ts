@@ -19,7 +19,7 @@ import { AUTH_TEXTS } from '../texts/auth.js';
 import { fieldError } from '../texts/field-errors.js';
 import { say } from '../texts/say.js';
 import { accessOfMember } from './access.js';
-import { DAY_MS, createCredential, type Origin } from './accounts.js';
+import { DAY_MS, SET_UP_LOGIN, createCredential, type Origin } from './accounts.js';
 import { hashPassword, newSecret, secretHash } from './secrets.js';
 
 /** Who invites, and what they may do. */
@@ -125,7 +125,7 @@ export async function acceptInvitation(
   const passwordHash = await hashPassword(password);
   return store.transactional(async (transaction) => {
     const opened = await found(transaction, secret);
-    if (await memberByLogin(transaction, login)) {
+    if (login === SET_UP_LOGIN || (await memberByLogin(transaction, login))) {
       const errors = [fieldError('/login', 'choose-another-login', {})];
       throw new ServiceError('login-taken', { login }, { errors });
     }

@@ -1,9 +1,11 @@
+import { mayAt } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
 import { numberPosition } from '../http/page-position.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 import { listNotices, sendNotice, tryNotices } from '../site/watch/notices.js';
 import { showWatchHistory } from '../site/watch/watch-history.js';
+import { onlyHost } from '../site/watch/only-host.js';
 import { setWatch, showWatch } from '../site/watch/watch-settings.js';
 import { addWebhook, removeWebhook } from '../site/watch/webhooks.js';
 
@@ -21,8 +23,11 @@ export function watchHandlers(
   | 'sendNotice'
 > {
   return {
-    async showWatch({ params }, { store }) {
-      return showWatch(store, params.site, settings);
+    async showWatch({ params }, { store, access }) {
+      const watch = await showWatch(store, params.site, settings);
+      if (mayAt(access, params.site, 'own')) return watch;
+      const webhooks = watch.data.webhooks.map((one) => ({ ...one, url: onlyHost(one.url) }));
+      return { ...watch, data: { ...watch.data, webhooks } };
     },
 
     async setWatch({ params, body }, context) {
@@ -46,8 +51,11 @@ export function watchHandlers(
       return { data: await tryNotices(params.site, context) };
     },
 
-    async listNotices({ params, query: { limit, after } }, { store }) {
-      return { data: await listNotices(store, params.site, { limit, after: numberPosition(after) }) };
+    async listNotices({ params, query: { limit, after } }, { store, access }) {
+      const listed = await listNotices(store, params.site, { limit, after: numberPosition(after) });
+      if (mayAt(access, params.site, 'own')) return { data: listed };
+      const items = listed.items.map((one) => ({ ...one, target: onlyHost(one.target) }));
+      return { data: { ...listed, items } };
     },
 
     async sendNotice({ params }, context) {

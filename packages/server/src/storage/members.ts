@@ -80,7 +80,12 @@ export async function removeMember(store: Store, { id }: Pick<Member, 'id'>): Pr
   await emOf(store).nativeDelete(MemberEntity, { id });
 }
 
-/** How many people own the installation; they stay so until the transaction ends. */
+/** People who own the installation. */
+export async function ownersOf(store: Store): Promise<readonly Member[]> {
+  return emOf(store).find(MemberEntity, { ...PERSON, role: 'own' });
+}
+
+/** The same, and they stay so until the transaction ends. */
 export async function lockOwners(store: Store): Promise<readonly Member[]> {
   const lockMode = LockMode.PESSIMISTIC_WRITE;
   return emOf(store).find(MemberEntity, { ...PERSON, role: 'own' }, { lockMode, orderBy: { id: 'asc' } });

@@ -88,7 +88,7 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
           </Button>
         ))}
         {isWaivable(finding) && (
-          <Button look="quiet" size="small" onClick={() => setWaiving(true)}>
+          <Button look="quiet" size="small" needs="edit" onClick={() => setWaiving(true)}>
             <Hourglass className="size-3.5" aria-hidden /> {FINDINGS.acceptWhile}
           </Button>
         )}

@@ -15,7 +15,7 @@ export function FixAllButton({ site, count }: { site: string; count: number }) {
   const fix = useFixAll(site);
   return (
     <>
-      <Button onClick={() => setOpen(true)}>
+      <Button needs="edit" onClick={() => setOpen(true)}>
         <WandSparkles className="size-4" aria-hidden /> {say(FINDINGS.fixCountOnce, { count })}
       </Button>
       <FixPreviewDialog

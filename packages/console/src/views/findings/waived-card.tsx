@@ -14,7 +14,7 @@ export function WaivedCard({ site, finding }: { site: string; finding: WaivedFin
         <h3 className="font-medium">{finding.title}</h3>
         <p className="text-muted">{say(FINDINGS.acceptedAuthorUntil, { author, until, reason })}</p>
       </div>
-      <Button size="small" isBusy={remove.isPending} onClick={() => remove.run(finding.id)}>
+      <Button size="small" needs="edit" isBusy={remove.isPending} onClick={() => remove.run(finding.id)}>
         {FINDINGS.noLongerAccept}
       </Button>
     </li>

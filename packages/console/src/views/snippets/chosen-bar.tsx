@@ -49,20 +49,20 @@ export function ChosenBar({ site, chosen, onDone }: ChosenBarProps) {
         {say(SNIPPETS.chosen, { count: chosen.length })}
       </span>
       {isArchiveOnly ? (
-        <Button size="small" isBusy={change.isPending} onClick={() => set('off')}>
+        <Button size="small" needs="edit" isBusy={change.isPending} onClick={() => set('off')}>
           {SNIPPETS.bringBack}
         </Button>
       ) : (
         <>
-          <Button size="small" isBusy={change.isPending} onClick={() => set('on')}>
+          <Button size="small" needs="edit" isBusy={change.isPending} onClick={() => set('on')}>
             {SNIPPETS.switchOn}
           </Button>
-          <Button size="small" isBusy={change.isPending} onClick={() => set('off')}>
+          <Button size="small" needs="edit" isBusy={change.isPending} onClick={() => set('off')}>
             {SNIPPETS.switchOff}
           </Button>
           <MoveButton site={site} chosen={chosen} onDone={onDone} />
           <CopyButton site={site} snippets={chosen} size="small" />
-          <Button size="small" isBusy={change.isPending} onClick={() => set('archived')}>
+          <Button size="small" needs="edit" isBusy={change.isPending} onClick={() => set('archived')}>
             {SNIPPETS.archive}
           </Button>
         </>

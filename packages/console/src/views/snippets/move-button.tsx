@@ -42,7 +42,7 @@ export function MoveButton({ site, chosen, onDone }: MoveButtonProps) {
   };
   return (
     <>
-      <Button size="small" onClick={() => setOpen(true)}>
+      <Button size="small" needs="edit" onClick={() => setOpen(true)}>
         {SNIPPETS.move}
       </Button>
       <FormDialog

@@ -23,6 +23,7 @@ export function OrderPanel({ site }: { site: string }) {
       </ul>
       <Button
         className="mt-3 w-full"
+        needs="edit"
         isBusy={right.isPending}
         onClick={() =>
           right.run(undefined, (before) =>

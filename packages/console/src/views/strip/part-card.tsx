@@ -4,6 +4,7 @@ import { summaryLine } from '@pragmatica/core';
 import { GripVertical, Hourglass, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import { cn } from '../../ui/cn';
+import { useMay } from '../../ui/may';
 import type { PlannedPart, StripContext } from './strip-context';
 import { SnippetSwitch } from './snippet-switch';
 import { STRIP } from '../../texts/strip';
@@ -15,7 +16,9 @@ interface PartCardProps {
   isDraggable: boolean;
 }
 
-export function PartCard({ part, context, isDraggable }: PartCardProps) {
+export function PartCard({ part, context, isDraggable: isMovable }: PartCardProps) {
+  const mayEdit = useMay('edit');
+  const isDraggable = isMovable && mayEdit;
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id: part.key, disabled: !isDraggable });
   const snippet = context.snapshot.snippets.find((entry) => entry.key === part.snippet);
