@@ -84,7 +84,7 @@ describe('members in the console', function () {
   it('get a one-time password where theirs is lost', async () => {
     await makeMember(stage, 'isle', { sites: { skerrywick: 'view' } });
     await page.goto('/members');
-    await page.getByRole('button', { name: 'New password: Somebody isle' }).click();
+    await page.getByRole('button', { name: 'New password for Somebody isle' }).click();
     await page.getByRole('button', { name: 'Give a password' }).click();
     const password = (await page.getByRole('dialog').locator('code').textContent())!;
     const { data } = await stage.client.call('signIn', { body: { login: 'isle', password } });

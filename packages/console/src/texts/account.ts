@@ -45,7 +45,6 @@ export const ACCOUNT = catalogue('console.account', {
   make: 'Create a token',
   made: 'The token “{name}”',
   madeText: 'Copy it now: it is not shown again.',
-  copy: 'Copy',
   copied: 'Paste it where the program keeps its secrets.',
   madeAt: 'created',
   notUsed: 'not used yet',

@@ -1,6 +1,7 @@
 import { catalogue } from '@pragmatica/core';
 
 export const COMMON = catalogue('console.common', {
+  copy: 'Copy',
   didNotWork: 'That did not work',
   releaseNumberLive: 'release {number} is live.',
   itDid: 'That did not work.',

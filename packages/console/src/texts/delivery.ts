@@ -64,7 +64,6 @@ export const DELIVERY = catalogue('console.delivery', {
   handoverDays: 'How long the link works',
   worksFor: 'works for {days} days',
   makeLink: 'Make a link',
-  copyLink: 'Copy the link',
   linkCopied: 'Send it to whoever pastes the blocks.',
   shownOnce: 'It is shown only now. Whoever has it can see these texts and tick them off, nothing else.',
   linkBy: 'Link {id}, made by {by}, works until',

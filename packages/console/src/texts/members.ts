@@ -11,7 +11,6 @@ export const MEMBERS = catalogue('console.members', {
   roles: { view: 'Can view', edit: 'Can edit', publish: 'Can publish', own: 'Owner' },
   noRole: 'No role',
   you: 'you',
-  loginOf: '{name} ({login})',
   roleOf: 'Role of {name}',
   roleEverywhere: 'at all sites',
   atAllSites:
@@ -24,7 +23,6 @@ export const MEMBERS = catalogue('console.members', {
   hasCode: 'signs in with a code',
   oneTime: 'has a one-time password',
   changed: 'Saved',
-  more: 'More about {name}',
   remove: 'Remove',
   removeOf: 'Remove {name}',
   removeTitle: 'Remove {name}?',
@@ -34,13 +32,12 @@ export const MEMBERS = catalogue('console.members', {
   removed: '{name} was removed',
   cancel: 'Cancel',
   resetPassword: 'New password',
-  resetOf: 'Give {name} a one-time password',
+  resetOf: 'New password for {name}',
   resetTitle: 'Give {name} a one-time password?',
   resetText:
     'The old password, their authenticator and their passkeys stop working, and their sessions end. Tokens stay.',
   reset: 'Give a password',
   resetDone: 'Tell {name} this password. It works once, then they choose their own.',
-  copy: 'Copy',
   passwordCopied: 'Send it in a way that only they can read.',
   invite: 'Invite somebody…',
   inviteTitle: 'Invite somebody',
@@ -92,5 +89,4 @@ export const MEMBERS = catalogue('console.members', {
     publish: 'This takes the right to publish the site.',
     own: 'Only owners of the site can do this.',
   },
-  onlyOwners: 'Only owners of this installation see its members.',
 });

@@ -55,6 +55,7 @@ export const membersEndpoints = {
     path: '/sites/{site}/members/{member}',
     summary: 'Give a member another role at the site',
     needs: { site: 'own' },
+    needsConfirmation: true,
     params: siteMember,
     body: schemas.siteRoleInput,
     response: schemas.siteMember,
@@ -64,6 +65,7 @@ export const membersEndpoints = {
     path: '/sites/{site}/members/{member}',
     summary: 'Take a member off the site',
     needs: { site: 'own' },
+    needsConfirmation: true,
     params: siteMember,
   },
   listInvitations: {

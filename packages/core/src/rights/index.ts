@@ -9,7 +9,6 @@ export {
   mayEverywhere,
   rightsAt,
   rightsOf,
-  roleWith,
   sitesWith,
   type Access,
   type Membership,

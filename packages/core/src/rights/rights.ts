@@ -101,11 +101,6 @@ export function higherRole(one: Role | null, other: Role | null): Role | null {
   return ROLES.indexOf(one as Role) > ROLES.indexOf(other as Role) ? one : other;
 }
 
-/** The role that has all of these rights and no more of them; null for none. What edits and publishes is a role; what only publishes is none. */
-export function roleWith(rights: readonly Right[]): Role | null {
-  return ROLES.findLast((role) => [...rightsOf(role)].every((right) => rights.includes(right))) ?? null;
-}
-
 function union(one: ReadonlySet<Right>, other: ReadonlySet<Right>): ReadonlySet<Right> {
   return new Set([...one, ...other]);
 }

@@ -66,14 +66,17 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
  * @throws ServiceError 404
  */
 export async function resetPassword(store: Store, login: string, actor: string): Promise<string> {
-  const { member } = await findMember(store, login);
   const password = newOneTimePassword();
-  setPassword(member, await hashPassword(password), { mustChange: true });
-  audit(store, null, actor, 'member', say(AUTH_TEXTS.resetPassword, { login }));
-  await store.flush();
-  await endAll(store, member, 'session');
-  await removeSecondFactor(store, member, actor);
-  await removePasskeysOf(store, member);
+  const passwordHash = await hashPassword(password);
+  await store.transactional(async (transaction) => {
+    const { member } = await findMember(transaction, login);
+    setPassword(member, passwordHash, { mustChange: true });
+    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.resetPassword, { login }));
+    await transaction.flush();
+    await endAll(transaction, member, 'session');
+    await removeSecondFactor(transaction, member, actor);
+    await removePasskeysOf(transaction, member);
+  });
   return password;
 }
 
@@ -90,7 +93,7 @@ export async function describeSiteMembers(
  * Gives a member another role at a site. Only those who see the site already: whoever owns one site does not learn who else
  * there is.
  *
- * @throws ServiceError 404, 409 where they have that much at all sites
+ * @throws ServiceError 404
  */
 export async function changeSiteRole(
   store: Store,

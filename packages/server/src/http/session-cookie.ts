@@ -1,11 +1,7 @@
-import type { MemberResource } from '@pragmatica/contract';
-import { deviceOf } from '@pragmatica/core';
 import type { CookieOptions, Response } from 'express';
-import { DAY_MS, type Origin } from '../auth/accounts.js';
+import { DAY_MS } from '../auth/accounts.js';
 import type { Settings } from '../settings.js';
-import type { Member } from '../storage/rows.js';
 import { SESSION_COOKIE } from './authenticate.js';
-import type { RequestContext } from './context.js';
 
 type CookieSettings = Pick<Settings, 'PRAGMATICA_SESSION_DAYS' | 'PRAGMATICA_SECURE_COOKIES'>;
 
@@ -24,14 +20,4 @@ export function closeSession(response: Response, settings: CookieSettings): void
 
 function optionsOf({ PRAGMATICA_SECURE_COOKIES: secure }: CookieSettings): CookieOptions {
   return { httpOnly: true, sameSite: 'strict', secure, path: '/' };
-}
-
-/** Where a request comes from, as far as it tells. */
-export function originOf({ request }: Pick<RequestContext, 'request'>): Origin {
-  return { address: request.ip ?? '', device: deviceOf(request.headers) };
-}
-
-/** A member as the API shows them to themselves. */
-export function memberResource({ login, name, mustChangePassword, role }: Member): MemberResource {
-  return { login, name, mustChangePassword, role: role ?? null };
 }

@@ -16,7 +16,8 @@ import {
   resetPassword,
 } from '../auth/members.js';
 import type { HandlersOf } from '../http/context.js';
-import { memberResource, openSession, originOf } from '../http/session-cookie.js';
+import { openSession } from '../http/session-cookie.js';
+import { memberResource, originOf } from '../http/who-asks.js';
 import type { Settings } from '../settings.js';
 import { findSite } from '../site/site-lock.js';
 

@@ -10,7 +10,8 @@ import {
   type Party,
 } from '../auth/passkeys.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
-import { memberResource, openSession, originOf } from '../http/session-cookie.js';
+import { openSession } from '../http/session-cookie.js';
+import { memberResource, originOf } from '../http/who-asks.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 import { passkeysOf } from '../storage/passkeys.js';

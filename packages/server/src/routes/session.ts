@@ -21,7 +21,8 @@ import {
   type TokenOfSites,
 } from '../auth/sign-in.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
-import { closeSession, memberResource, openSession, originOf } from '../http/session-cookie.js';
+import { closeSession, openSession } from '../http/session-cookie.js';
+import { memberResource, originOf } from '../http/who-asks.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 

@@ -8,6 +8,7 @@ import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { Field, FormError } from '../../ui/field';
+import { ItemRow } from '../../ui/item-row';
 import { Section } from '../../ui/section';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
@@ -30,31 +31,31 @@ export function PasskeysSection() {
       {passkeys.isError && <Failure error={passkeys.error} onRetry={() => void passkeys.refetch()} />}
       <ul className="divide-y divide-line">
         {passkeys.data?.map((passkey) => (
-          <li key={passkey.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-            <Fingerprint className="size-4 shrink-0 text-muted" aria-hidden />
-            <div className="min-w-52 flex-1">
-              <p className="font-medium [overflow-wrap:anywhere]">{passkey.name}</p>
-              <p className="text-[13px] text-muted">
-                {ACCOUNT.madeAt} <Time at={passkey.createdAt} /> ·{' '}
-                {passkey.lastUsedAt === null ? (
-                  ACCOUNT.notUsed
-                ) : (
-                  <>
-                    {ACCOUNT.used} <Time at={passkey.lastUsedAt} />
-                  </>
-                )}
-              </p>
-            </div>
-            <Button
-              size="small"
-              look="quiet"
-              aria-label={say(ACCOUNT.passkeyRemoveOf, { name: passkey.name })}
-              isBusy={remove.isPending && remove.variables === passkey.id}
-              onClick={() => remove.mutate(passkey.id)}
-            >
-              {ACCOUNT.passkeyRemove}
-            </Button>
-          </li>
+          <ItemRow
+            key={passkey.id}
+            icon={Fingerprint}
+            title={<span className="font-medium">{passkey.name}</span>}
+            action={
+              <Button
+                size="small"
+                look="quiet"
+                aria-label={say(ACCOUNT.passkeyRemoveOf, { name: passkey.name })}
+                isBusy={remove.isPending && remove.variables === passkey.id}
+                onClick={() => remove.mutate(passkey.id)}
+              >
+                {ACCOUNT.passkeyRemove}
+              </Button>
+            }
+          >
+            {ACCOUNT.madeAt} <Time at={passkey.createdAt} /> ·{' '}
+            {passkey.lastUsedAt === null ? (
+              ACCOUNT.notUsed
+            ) : (
+              <>
+                {ACCOUNT.used} <Time at={passkey.lastUsedAt} />
+              </>
+            )}
+          </ItemRow>
         ))}
       </ul>
       {isPossible ? (

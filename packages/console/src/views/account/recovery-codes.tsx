@@ -1,5 +1,6 @@
 import { Copy } from 'lucide-react';
 import { ACCOUNT } from '../../texts/account';
+import { COMMON } from '../../texts/common';
 import { Button } from '../../ui/button';
 import { useCopy } from '../../ui/use-copy';
 
@@ -17,7 +18,7 @@ export function RecoveryCodes({ codes, onDone }: { codes: readonly string[]; onD
       </ul>
       <div className="flex flex-wrap gap-2">
         <Button size="small" look="primary" onClick={() => copy(codes.join('\n'), ACCOUNT.codesCopied)}>
-          <Copy className="size-3.5" aria-hidden /> {ACCOUNT.copy}
+          <Copy className="size-3.5" aria-hidden /> {COMMON.copy}
         </Button>
         <Button size="small" onClick={onDone}>
           {ACCOUNT.codesKept}

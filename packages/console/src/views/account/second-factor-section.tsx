@@ -6,7 +6,7 @@ import { api } from '../../api/client';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { DangerDialog } from '../../ui/danger-dialog';
 import { FormError } from '../../ui/field';
 import { Section } from '../../ui/section';
 import { Failure, Loading } from '../../ui/states';
@@ -62,26 +62,20 @@ export function SecondFactorSection() {
             </Button>
           </>
         ))}
-      <Dialog
+      <DangerDialog
         title={ACCOUNT.secondRemoveTitle}
         description={ACCOUNT.secondRemoveText}
         isOpen={isLeaving}
         onOpenChange={setLeaving}
-      >
-        <DialogActions leave={ACCOUNT.cancel}>
-          <Button
-            look="danger"
-            isBusy={remove.isPending}
-            onClick={() => {
-              setLeaving(false);
-              setCodes(undefined);
-              remove.mutate(undefined);
-            }}
-          >
-            {ACCOUNT.secondRemove}
-          </Button>
-        </DialogActions>
-      </Dialog>
+        act={ACCOUNT.secondRemove}
+        leave={ACCOUNT.cancel}
+        isBusy={remove.isPending}
+        onAct={() => {
+          setLeaving(false);
+          setCodes(undefined);
+          remove.mutate(undefined);
+        }}
+      />
     </Section>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Copy, KeyRound } from 'lucide-react';
+import { KeyRound } from 'lucide-react';
 import { TOKEN_ROLES, type TokenRole } from '@pragmatica/core';
 import type { TokenResource } from '@pragmatica/contract';
 import { useState } from 'react';
@@ -8,12 +8,13 @@ import { api } from '../../api/client';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { DangerDialog } from '../../ui/danger-dialog';
+import { ItemRow } from '../../ui/item-row';
+import { SecretBox } from '../../ui/secret-box';
 import { Field, FormError } from '../../ui/field';
 import { SelectField } from '../../ui/select-field';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
-import { useCopy } from '../../ui/use-copy';
 import { Section } from '../../ui/section';
 import { SitePicker } from '../members/site-picker';
 
@@ -33,7 +34,6 @@ function limitWords({ role, sites }: TokenResource): string {
 /** Bearer tokens: a new one is shown once. */
 export function TokensSection() {
   const tokens = useQuery(tokensQuery);
-  const copy = useCopy();
   const [name, setName] = useState('');
   const [days, setDays] = useState(90);
   const [role, setRole] = useState<TokenRole | ''>('');
@@ -53,50 +53,50 @@ export function TokensSection() {
       {tokens.data?.length === 0 && <p className="text-muted">{ACCOUNT.noTokens}</p>}
       <ul className="divide-y divide-line">
         {tokens.data?.map((token) => (
-          <li key={token.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-            <KeyRound className="size-4 shrink-0 text-muted" aria-hidden />
-            <div className="min-w-52 flex-1">
-              <p className="font-medium [overflow-wrap:anywhere]">{token.name}</p>
-              <p className="text-[13px] text-muted">{limitWords(token)}</p>
-              <p className="text-[13px] text-muted">
-                {ACCOUNT.madeAt} <Time at={token.createdAt} /> ·{' '}
-                {token.lastUsedAt === null ? (
-                  ACCOUNT.notUsed
-                ) : (
-                  <>
-                    {ACCOUNT.used} <Time at={token.lastUsedAt} />
-                  </>
-                )}{' '}
-                ·{' '}
-                {Date.parse(token.expiresAt) < Date.now() ? (
-                  <span className="text-signal">{ACCOUNT.expired}</span>
-                ) : (
-                  <>
-                    {ACCOUNT.until} <Time at={token.expiresAt} />
-                  </>
-                )}
-              </p>
-            </div>
-            <Button
-              size="small"
-              look="quiet"
-              aria-label={say(ACCOUNT.revokeOf, { name: token.name })}
-              onClick={() => setLeaving(token)}
-            >
-              {ACCOUNT.revoke}
-            </Button>
-          </li>
+          <ItemRow
+            key={token.id}
+            icon={KeyRound}
+            title={<span className="font-medium">{token.name}</span>}
+            action={
+              <Button
+                size="small"
+                look="quiet"
+                aria-label={say(ACCOUNT.revokeOf, { name: token.name })}
+                onClick={() => setLeaving(token)}
+              >
+                {ACCOUNT.revoke}
+              </Button>
+            }
+          >
+            <p>{limitWords(token)}</p>
+            <p>
+              {ACCOUNT.madeAt} <Time at={token.createdAt} /> ·{' '}
+              {token.lastUsedAt === null ? (
+                ACCOUNT.notUsed
+              ) : (
+                <>
+                  {ACCOUNT.used} <Time at={token.lastUsedAt} />
+                </>
+              )}{' '}
+              ·{' '}
+              {Date.parse(token.expiresAt) < Date.now() ? (
+                <span className="text-signal">{ACCOUNT.expired}</span>
+              ) : (
+                <>
+                  {ACCOUNT.until} <Time at={token.expiresAt} />
+                </>
+              )}
+            </p>
+          </ItemRow>
         ))}
       </ul>
       {made && (
-        <div className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-good-soft p-3">
-          <p className="w-full font-medium">{say(ACCOUNT.made, { name: made.name })}</p>
-          <code className="min-w-0 flex-1 font-mono text-xs [overflow-wrap:anywhere]">{made.secret}</code>
-          <Button size="small" look="primary" onClick={() => copy(made.secret, ACCOUNT.copied)}>
-            <Copy className="size-3.5" aria-hidden /> {ACCOUNT.copy}
-          </Button>
-          <p className="w-full text-[13px] text-muted">{ACCOUNT.madeText}</p>
-        </div>
+        <SecretBox
+          title={say(ACCOUNT.made, { name: made.name })}
+          secret={made.secret}
+          next={ACCOUNT.copied}
+          note={ACCOUNT.madeText}
+        />
       )}
       <form
         className="space-y-3 border-t border-line pt-3"
@@ -151,25 +151,19 @@ export function TokensSection() {
         </Button>
       </form>
       <FormError error={make.error} />
-      <Dialog
+      <DangerDialog
+        title={say(ACCOUNT.revokeTitle, { name: leaving?.name ?? '' })}
+        description={ACCOUNT.revokeText}
         isOpen={leaving !== undefined}
         onOpenChange={(isOpen) => {
           if (!isOpen) setLeaving(undefined);
         }}
-        title={say(ACCOUNT.revokeTitle, { name: leaving?.name ?? '' })}
-        description={ACCOUNT.revokeText}
-      >
-        <FormError error={revoke.error} />
-        <DialogActions leave={ACCOUNT.cancel}>
-          <Button
-            look="danger"
-            isBusy={revoke.isPending}
-            onClick={() => revoke.mutate(leaving!.id, { onSuccess: () => setLeaving(undefined) })}
-          >
-            {ACCOUNT.revoke}
-          </Button>
-        </DialogActions>
-      </Dialog>
+        act={ACCOUNT.revoke}
+        leave={ACCOUNT.cancel}
+        isBusy={revoke.isPending}
+        error={revoke.error}
+        onAct={() => revoke.mutate(leaving!.id, { onSuccess: () => setLeaving(undefined) })}
+      />
     </Section>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Copy, Link2 } from 'lucide-react';
+import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import { handoversQuery, useEndHandover, useMakeHandover } from '../../api/handover';
 import { DELIVERY } from '../../texts/delivery';
@@ -7,8 +7,8 @@ import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { FormError, inputStyle } from '../../ui/field';
 import { cn } from '../../ui/cn';
+import { SecretBox } from '../../ui/secret-box';
 import { Time } from '../../ui/time';
-import { useCopy } from '../../ui/use-copy';
 
 const DAYS = [3, 14, 30, 90];
 
@@ -17,7 +17,6 @@ export function HandoverSection({ site }: { site: string }) {
   const links = useQuery(handoversQuery(site)).data ?? [];
   const make = useMakeHandover(site);
   const end = useEndHandover(site);
-  const copy = useCopy();
   const [days, setDays] = useState(14);
   const [address, setAddress] = useState<string>();
   return (
@@ -49,13 +48,7 @@ export function HandoverSection({ site }: { site: string }) {
       </div>
       <FormError error={make.error ?? end.error} />
       {address !== undefined && (
-        <div className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-good-soft p-3">
-          <code className="min-w-0 flex-1 font-mono text-xs [overflow-wrap:anywhere]">{address}</code>
-          <Button size="small" look="primary" onClick={() => copy(address, DELIVERY.linkCopied)}>
-            <Copy className="size-3.5" aria-hidden /> {DELIVERY.copyLink}
-          </Button>
-          <p className="w-full text-[13px] text-muted">{DELIVERY.shownOnce}</p>
-        </div>
+        <SecretBox secret={address} next={DELIVERY.linkCopied} note={DELIVERY.shownOnce} />
       )}
       {links.length > 0 && (
         <ul className="divide-y divide-line">

@@ -10,7 +10,7 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { FormDialog } from '../../ui/form-dialog';
 import { SelectField } from '../../ui/select-field';
-import { SecretBox } from './secret-box';
+import { SecretBox } from '../../ui/secret-box';
 import { SitePicker } from './site-picker';
 
 const DAYS = [1, 7, 30];

@@ -5,13 +5,14 @@ import { useRemoveMember, useResetPassword, useRoleEverywhere } from '../../api/
 import { MEMBERS } from '../../texts/members';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
+import { DangerDialog } from '../../ui/danger-dialog';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { FormError } from '../../ui/field';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { RoleSelect } from './role-select';
 import { roleWords } from './role-words';
-import { SecretBox } from './secret-box';
+import { SecretBox } from '../../ui/secret-box';
 
 /** A member, with the role at all sites, and what an owner of the installation can do about them. */
 export function MemberRow({ member }: { member: MemberDetail }) {
@@ -66,7 +67,7 @@ export function MemberRow({ member }: { member: MemberDetail }) {
           <Button
             size="small"
             look="quiet"
-            aria-label={`${MEMBERS.resetPassword}: ${name}`}
+            aria-label={say(MEMBERS.resetOf, { name })}
             onClick={() => setAsking('password')}
           >
             {MEMBERS.resetPassword}
@@ -97,19 +98,17 @@ function RemoveDialog({ member: { login, name }, isOpen, onClose }: MemberDialog
   const toast = useToast();
   const remove = useRemoveMember(() => toast({ tone: 'done', title: say(MEMBERS.removed, { name }) }));
   return (
-    <Dialog
+    <DangerDialog
       title={say(MEMBERS.removeTitle, { name })}
       description={MEMBERS.removeText}
       isOpen={isOpen}
       onOpenChange={(open) => !open && onClose()}
-    >
-      <FormError error={remove.error} />
-      <DialogActions leave={MEMBERS.cancel}>
-        <Button look="danger" isBusy={remove.isPending} onClick={() => remove.mutate(login)}>
-          {MEMBERS.remove}
-        </Button>
-      </DialogActions>
-    </Dialog>
+      act={MEMBERS.remove}
+      leave={MEMBERS.cancel}
+      isBusy={remove.isPending}
+      error={remove.error}
+      onAct={() => remove.mutate(login)}
+    />
   );
 }
 

@@ -8,7 +8,7 @@ import { useSiteKey } from '../../layout/site-layout';
 import { MEMBERS } from '../../texts/members';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
-import { Dialog, DialogActions } from '../../ui/dialog';
+import { DangerDialog } from '../../ui/danger-dialog';
 import { FormError } from '../../ui/field';
 import { useMay } from '../../ui/may';
 import { Section } from '../../ui/section';
@@ -86,25 +86,19 @@ function PersonRow({ site, member }: { site: string; member: SiteMemberResource 
           </Button>
         </>
       )}
-      <Dialog
+      <DangerDialog
         title={say(MEMBERS.removeTitle, { name })}
         description={MEMBERS.removeFromSite}
         isOpen={isLeaving}
         onOpenChange={setLeaving}
-      >
-        <DialogActions leave={MEMBERS.cancel}>
-          <Button
-            look="danger"
-            isBusy={change.isPending}
-            onClick={() => {
-              setLeaving(false);
-              change.mutate({ member: login, role: null });
-            }}
-          >
-            {MEMBERS.remove}
-          </Button>
-        </DialogActions>
-      </Dialog>
+        act={MEMBERS.remove}
+        leave={MEMBERS.cancel}
+        isBusy={change.isPending}
+        onAct={() => {
+          setLeaving(false);
+          change.mutate({ member: login, role: null });
+        }}
+      />
     </li>
   );
 }

@@ -1,10 +1,10 @@
 import { Copy } from 'lucide-react';
-import { MEMBERS } from '../../texts/members';
-import { Button } from '../../ui/button';
-import { useCopy } from '../../ui/use-copy';
+import { COMMON } from '../texts/common';
+import { Button } from './button';
+import { useCopy } from './use-copy';
 
 interface SecretBoxProps {
-  readonly title: string;
+  readonly title?: string;
   readonly secret: string;
   /** What to do next, once it is copied. */
   readonly next: string;
@@ -19,10 +19,10 @@ export function SecretBox({ title, secret, next, note }: SecretBoxProps) {
       role="status"
       className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-good-soft p-3 text-sm"
     >
-      <p className="w-full font-medium">{title}</p>
+      {title !== undefined && <p className="w-full font-medium">{title}</p>}
       <code className="min-w-0 flex-1 font-mono text-xs [overflow-wrap:anywhere]">{secret}</code>
       <Button size="small" look="primary" onClick={() => copy(secret, next)}>
-        <Copy className="size-3.5" aria-hidden /> {MEMBERS.copy}
+        <Copy className="size-3.5" aria-hidden /> {COMMON.copy}
       </Button>
       {note !== undefined && <p className="w-full text-[13px] text-muted">{note}</p>}
     </div>
