@@ -110,7 +110,7 @@ export function TokensSection() {
           });
         }}
       >
-        <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_10rem]">
+        <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_14rem]">
           <Field
             label={ACCOUNT.tokenName}
             hint={ACCOUNT.tokenNameHint}
