@@ -17,6 +17,7 @@ export const CORE_LAYERS = [
   'order',
   'edit',
   'release',
+  'history',
   'plan',
   'deliver',
   'contain',

@@ -30,7 +30,6 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   openInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
   acceptInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
   joinInvitation: 'an invitation is opened in a browser',
-  listActivity: 'the history of a snippet is "snippet history"; that of all is the console’s',
 };
 
 /** Why an endpoint has no view. */

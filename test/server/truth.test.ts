@@ -199,7 +199,11 @@ describe('the database itself', () => {
       'delete from release_content',
       "update release_content set body = '[]'",
       'truncate recipe',
-      'truncate audit',
+      'truncate audit cascade',
+      'truncate trail_change',
+      "update trail_link set number = 1",
+      'delete from trail_link',
+      'truncate trail_link',
       'delete from audit',
       "update audit set message = 'another'",
     ])

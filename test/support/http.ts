@@ -75,10 +75,8 @@ export async function api(
     },
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
   });
-  return {
-    ...answer,
-    json: (answer.text === '' ? undefined : JSON.parse(answer.text)) as Record<string, unknown>,
-  };
+  const isJson = /^application\/(problem\+)?json/.test(answer.headers['content-type'] ?? '');
+  return { ...answer, json: (isJson ? JSON.parse(answer.text) : undefined) as Record<string, unknown> };
 }
 
 /**

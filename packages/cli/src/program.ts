@@ -8,6 +8,7 @@ import { coverage } from './commands/coverage.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
+import { history } from './commands/history/index.js';
 import { importFile } from './commands/import.js';
 import { insertCommand } from './commands/insert.js';
 import { member } from './commands/members.js';
@@ -48,7 +49,7 @@ const GROUPS: readonly (readonly [heading: string, commands: readonly ((program:
   [GROUP_NAMES.snippets, [snippet, read, place, field, recipe, checklist, tick]],
   [GROUP_NAMES.checks, [check, fix, waive, order, explain]],
   [GROUP_NAMES.pages, [plan, pages, page, survey, sightings, adopt, ignore, coverage]],
-  [GROUP_NAMES.publishing, [diff, preview, publish, releases, restore, promote]],
+  [GROUP_NAMES.publishing, [diff, preview, publish, releases, restore, promote, history]],
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],

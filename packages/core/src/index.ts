@@ -3,6 +3,7 @@ export * from './contain/index.js';
 export * from './deliver/index.js';
 export * from './edit/index.js';
 export * from './fields/index.js';
+export * from './history/index.js';
 export * from './insert/index.js';
 export * from './order/index.js';
 export * from './plan/index.js';

@@ -14,6 +14,7 @@ import { setEndpoints } from './set.js';
 import { sitesEndpoints } from './sites.js';
 import { snippetsEndpoints } from './snippets.js';
 import { surveysEndpoints } from './surveys.js';
+import { trailEndpoints } from './trail.js';
 import { visitsEndpoints } from './visits.js';
 import { watchEndpoints } from './watch.js';
 
@@ -29,6 +30,7 @@ export const endpoints = {
   ...findingsEndpoints,
   ...releasesEndpoints,
   ...surveysEndpoints,
+  ...trailEndpoints,
   ...visitsEndpoints,
   ...watchEndpoints,
   ...previewEndpoints,

@@ -3,7 +3,7 @@ import type { Endpoint } from '../endpoint.js';
 import * as schemas from '../schemas/index.js';
 import { hostOfSite, items, site } from './params.js';
 
-/** Sites with their hosts, fields, pages and activity. */
+/** Sites with their hosts, fields and pages. */
 export const sitesEndpoints = {
   listSites: {
     method: 'GET',
@@ -114,14 +114,5 @@ export const sitesEndpoints = {
     needs: { site: 'view' },
     params: site,
     response: items(z.object({ path: z.string(), html: z.string() })),
-  },
-  listActivity: {
-    method: 'GET',
-    path: '/sites/{site}/activity',
-    summary: 'Who changed what, the newest first',
-    needs: { site: 'view' },
-    params: site,
-    query: schemas.newestQuery,
-    response: schemas.activityList,
   },
 } as const satisfies Record<string, Endpoint>;

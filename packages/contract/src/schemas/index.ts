@@ -17,6 +17,7 @@ export * from './site.js';
 export * from './site-file.js';
 export * from './snippet.js';
 export * from './survey.js';
+export * from './trail.js';
 export * from './verification.js';
 export * from './reach.js';
 export * from './plan.js';

@@ -195,15 +195,6 @@ export const sitePages = z.object({
   message: z.string().meta({ description: 'Where the list comes from, in words.' }),
 });
 
-export const activityEntry = z.object({
-  id: z.int(),
-  action: z.string(),
-  message: z.string(),
-  ...change.shape,
-});
-
-export const activityList = z.object({ items: z.array(activityEntry), next: nextPage });
-
 function isTimeZone(value: string): boolean {
   try {
     new Intl.DateTimeFormat('en', { timeZone: value });

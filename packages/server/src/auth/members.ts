@@ -1,5 +1,5 @@
 import type { MemberDetail, SiteMemberResource } from '@pragmatica/contract';
-import { higherRole, type Role } from '@pragmatica/core';
+import { higherRole, plainChanges, type Role } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { endAll } from '../storage/credentials.js';
 import {
@@ -39,9 +39,11 @@ export async function changeMember(
 ): Promise<MemberDetail> {
   return store.transactional(async (transaction) => {
     const { member } = await findMember(transaction, login);
+    const before = { [login]: said(member) };
     if (edit.role !== undefined && edit.role !== 'own') await assertOthersOwn(transaction, member);
     editMember(member, edit);
-    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.editedMember, { login }));
+    const changes = plainChanges('member', before, { [login]: said(member) });
+    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.editedMember, { login }), changes);
     await transaction.flush();
     return toDetail(await findMember(transaction, login), actor);
   });
@@ -52,7 +54,8 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
   await store.transactional(async (transaction) => {
     const { member } = await findMember(transaction, login);
     await assertOthersOwn(transaction, member);
-    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.removedMember, { login }));
+    const changes = plainChanges('member', { [login]: said(member) }, {});
+    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.removedMember, { login }), changes);
     await transaction.flush();
     await removeMember(transaction, member);
   });
@@ -103,8 +106,8 @@ export async function changeSiteRole(
 ): Promise<SiteMemberResource> {
   const member = await findSiteMember(store, site, login);
   await setSiteRole(store, member, site.id, role);
-  const said = say(AUTH_TEXTS.gaveSiteRole, { login, role });
-  audit(store, site, actor, 'member', said);
+  const changes = plainChanges('role', rolesOf(member), { [login]: { role } });
+  audit(store, site, actor, 'member', say(AUTH_TEXTS.gaveSiteRole, { login, role }), changes);
   await store.flush();
   return toSiteMember(await findSiteMember(store, site, login), actor);
 }
@@ -114,7 +117,8 @@ export async function dropSiteRole(store: Store, site: Site, login: string, acto
   const member = await findSiteMember(store, site, login);
   if (!(await removeSiteRole(store, member, site.id)))
     throw new ServiceError('role-is-everywhere', { name: member.name });
-  audit(store, site, actor, 'member', say(AUTH_TEXTS.removedSiteRole, { login }));
+  const changes = plainChanges('role', rolesOf(member), {});
+  audit(store, site, actor, 'member', say(AUTH_TEXTS.removedSiteRole, { login }), changes);
   await store.flush();
 }
 
@@ -122,6 +126,16 @@ async function findMember(store: Store, login: string): Promise<ListedMember> {
   const [found] = await listMembers(store, login);
   if (!found) throw new ServiceError('no-such-member', { login });
   return found;
+}
+
+/** What the trail keeps of a member. */
+function said({ name, role }: Member): object {
+  return { name, role: role ?? null };
+}
+
+/** The role that a member has at one site, as the trail keeps it. */
+function rolesOf({ login, role }: SiteMember): Record<string, object> {
+  return role === null ? {} : { [login]: { role } };
 }
 
 async function findSiteMember(store: Store, site: Site, login: string): Promise<SiteMember> {

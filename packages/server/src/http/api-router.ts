@@ -10,6 +10,8 @@ import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
 import { assertConfirmed } from '../auth/confirm.js';
 import { ServiceError } from '../errors.js';
+import { askedBy, type Asker } from '../storage/asker.js';
+import type { Credential } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { admit, siteOf } from './admit.js';
 import { authorizeFields } from './authorize.js';
@@ -116,12 +118,17 @@ async function serve(
     request,
     response,
   };
-  const answer = handler(input, context);
-  if (Symbol.asyncIterator in answer) {
-    await streamAnswer(answer, request, response, () => admit(store.fork(), endpoint, request));
-    return;
-  }
-  sendAnswer(await answer, endpoint, request, response);
+  await askedBy(askerOf(request, credential), async () => {
+    const answer = handler(input, context);
+    if (Symbol.asyncIterator in answer)
+      await streamAnswer(answer, request, response, () => admit(store.fork(), endpoint, request));
+    else sendAnswer(await answer, endpoint, request, response);
+  });
+}
+
+/** What the trail says of where a request comes from. */
+function askerOf(request: Request, credential: Credential | undefined): Asker {
+  return { token: credential?.kind === 'token' ? credential.name : null, address: request.ip ?? null };
 }
 
 function sendAnswer(

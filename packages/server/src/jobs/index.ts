@@ -3,6 +3,7 @@ import type { Settings } from '../settings.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import type { Job } from './job.js';
 import type { Readers } from '../reading/readers.js';
+import { chainTrailJob } from './chain-trail.js';
 import { refreshPoliciesJob } from './refresh-policies.js';
 import { refreshSummaries } from './refresh-summaries.js';
 import { sweepCredentialsJob } from './sweep-credentials.js';
@@ -19,6 +20,7 @@ export function createJobs(
     refreshSummaries(store, summaries),
     refreshPoliciesJob(store, readers),
     sweepCredentialsJob(store),
+    chainTrailJob(store),
     sweepTrailJob(store, trailDays),
   ];
 }

@@ -27,6 +27,7 @@ import { siteHandlers } from './sites.js';
 import { snippetHandlers } from './snippets.js';
 import { scheduleHandlers } from './schedules.js';
 import { surveyHandlers } from './surveys.js';
+import { trailHandlers } from './trail.js';
 import { verificationHandlers } from './verification.js';
 import { visitHandlers } from './visits.js';
 import { watchHandlers } from './watch.js';
@@ -66,6 +67,7 @@ export function createHandlers({
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(tools),
+    ...trailHandlers(sets, settings),
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),
     ...surveyHandlers(surveys, queue),

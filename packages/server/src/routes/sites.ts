@@ -2,7 +2,6 @@ import { sitesWith } from '@pragmatica/core';
 import type { HandlersOf, RequestContext } from '../http/context.js';
 import { numberPosition, pagePosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
-import { listActivity } from '../site/activity.js';
 import { addSite, editSite, siteTag } from '../site/edit-site.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';
 import { lookAtAddress } from '../site/look-at-address.js';
@@ -27,7 +26,6 @@ export function siteHandlers(
   | 'showSite'
   | 'editSite'
   | 'listPages'
-  | 'listActivity'
 > {
   type Found = Awaited<ReturnType<typeof findSite>>;
   const answer = async ({ store, access }: Pick<RequestContext, 'store' | 'access'>, site: Found) => ({
@@ -78,11 +76,6 @@ export function siteHandlers(
 
     async listPages({ params, query }, { store }) {
       return { data: await listPages(client, store, params.site, query.environment) };
-    },
-
-    async listActivity({ params, query: { limit, after } }, { store }) {
-      const listing = { limit, after: numberPosition(after) };
-      return { data: await listActivity(store, params.site, listing) };
     },
   };
 }

@@ -1,10 +1,10 @@
 import type { Store } from '../storage/store.js';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
-import { changeSite, mayAt, type Access, type SiteChange, type Snapshot } from '@pragmatica/core';
+import { changeSite, mayAt, plainChanges, type Access, type SiteChange, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
-import { hostOfAnother, replaceHosts } from '../storage/hosts.js';
-import type { Site } from '../storage/rows.js';
+import { hostOfAnother, hostsOf, replaceHosts } from '../storage/hosts.js';
+import type { Host, Site } from '../storage/rows.js';
 import { snapshotSite } from '../storage/read-draft.js';
 import { insertSite, saveSite, siteByKey } from '../storage/sites.js';
 import { fieldError } from '../texts/field-errors.js';
@@ -48,7 +48,14 @@ export async function addSite(
     await assertFree(transaction, home.key);
     const site = await insertSite(transaction, home, actor);
     await setHosts(transaction, site, hosts, { access, gatewayPort });
-    audit(transaction, site, actor, 'site.add', say(SITE_TEXTS.addedSiteName, { name: home.name }));
+    audit(
+      transaction,
+      site,
+      actor,
+      'site.add',
+      say(SITE_TEXTS.addedSiteName, { name: home.name }),
+      plainChanges('host', {}, saidOf(reachableAll(hosts, gatewayPort))),
+    );
     await transaction.flush();
     await notifyGateways(transaction, site);
     return site;
@@ -82,6 +89,7 @@ async function edited(
   { actor, access, gatewayPort }: EditContext,
 ): Promise<void> {
   saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
+  const hostsWere = hosts && saidOf(await hostsOf(store, site));
   if (hosts !== undefined) await setHosts(store, site, hosts, { access, gatewayPort });
   const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
@@ -92,6 +100,7 @@ async function edited(
     actor,
     'site.edit',
     say(SITE_TEXTS.changedSite, { parts: named.map((name) => WORDS[name]) }),
+    hosts && hostsWere ? plainChanges('host', hostsWere, saidOf(reachableAll(hosts, gatewayPort))) : [],
   );
   await store.flush();
   await notifyGateways(store, site);
@@ -121,7 +130,21 @@ async function setHosts(
   await replaceHosts(
     store,
     site,
-    hosts.map((host) => reachable(host, gatewayPort)),
+    reachableAll(hosts, gatewayPort),
+  );
+}
+
+function reachableAll(hosts: readonly NewHost[], gatewayPort: number): NewHost[] {
+  return hosts.map((host) => reachable(host, gatewayPort));
+}
+
+/** What the trail keeps of hosts, by name. */
+function saidOf(hosts: readonly (NewHost | Host)[]): Record<string, object> {
+  return Object.fromEntries(
+    hosts.map(({ host, environment, origin, address, transfer, delivery }) => [
+      host,
+      { environment, origin, address: address ?? null, transfer, delivery },
+    ]),
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Store } from '../storage/store.js';
 import type { Environment } from '@pragmatica/contract';
+import { plainChanges } from '@pragmatica/core';
 import { pointTo, pointerOf } from '../storage/pointers.js';
 import type { Pointer, Site } from '../storage/rows.js';
 import { etag } from './entity-tag.js';
@@ -41,6 +42,7 @@ export async function restoreRelease(
       last,
     );
     const release = await findRelease(transaction, site, number);
+    const before = pointer?.release.number ?? null;
     // Who goes back to an older release has a reason, and is not overruled.
     const isForward = number > (pointer?.release.number ?? 0);
     const former = isForward ? await servedBy(transaction, site) : new Map<Environment, number>();
@@ -51,6 +53,11 @@ export async function restoreRelease(
       actor,
       'restore',
       say(SITE_TEXTS.putReleaseNumber, { number: release.number, environment }),
+      plainChanges(
+        'environment',
+        { [environment]: { release: before } },
+        { [environment]: { release: release.number } },
+      ),
     );
     await transaction.flush();
     await notifyGateways(transaction, site);

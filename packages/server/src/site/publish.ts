@@ -1,10 +1,10 @@
 import type { Store } from '../storage/store.js';
 import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
-import { snapshotDigest, type Finding, type Snapshot, type UncontainedPart } from '@pragmatica/core';
+import { plainChanges, snapshotDigest, type Finding, type Snapshot, type UncontainedPart } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { fieldError } from '../texts/field-errors.js';
 import { pointTo, pointersOf } from '../storage/pointers.js';
-import type { Release, Site } from '../storage/rows.js';
+import type { Pointer, Release, Site } from '../storage/rows.js';
 import { addRelease } from '../storage/releases.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
@@ -39,6 +39,7 @@ export async function publishDraft(
   const forced = permit(snapshot, errors, input.force);
   const digest = snapshotDigest(snapshot);
   const pointers = await pointersOf(store, site);
+  const before = servedNow(pointers, input.environments);
   const served = input.environments.map(
     (environment) => pointers.find((pointer) => pointer.environment === environment)?.release,
   );
@@ -74,6 +75,11 @@ export async function publishDraft(
       errors: forced?.findings.length ?? 0,
       reason: forced?.reason ?? '',
     }),
+    plainChanges(
+      'environment',
+      before,
+      Object.fromEntries(input.environments.map((one) => [one, { release: release.number }])),
+    ),
   );
   await store.flush();
   await notifyGateways(store, site);
@@ -122,4 +128,13 @@ function fieldsOf(snapshot: Snapshot, findings: readonly Finding[]): FieldError[
     const place = part === undefined ? '' : `/parts/${Number(part.split('/')[1]) - 1}/code`;
     return fieldError(`/snippets/${index}${place}`, 'finding-there', said);
   });
+}
+
+/** The releases that environments serve, as the trail keeps it. */
+function servedNow(
+  pointers: readonly Pointer[],
+  environments: readonly Environment[],
+): Record<string, object> {
+  const releases = new Map(pointers.map(({ environment, release }) => [environment, release.number]));
+  return Object.fromEntries(environments.map((one) => [one, { release: releases.get(one) ?? null }]));
 }

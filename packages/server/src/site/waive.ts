@@ -1,6 +1,6 @@
-import { isWaivable, type Waiver } from '@pragmatica/core';
+import { isWaivable, plainChanges, type Waiver } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
-import { removeWaiver as removeRow, saveWaiver } from '../storage/waivers.js';
+import { removeWaiver as removeRow, saveWaiver, waiversOf } from '../storage/waivers.js';
 import { today } from './site-checks.js';
 import { audit } from '../storage/trail.js';
 import { withSiteLock } from './site-lock.js';
@@ -32,9 +32,12 @@ export async function waiveFinding(
     if (!isWaivable(finding)) throw new ServiceError('cannot-be-accepted', { title, advice });
     if (input.until < today(site)) throw errorAt('/until', 'day-over', { day: input.until });
     const waiver = { finding: id, fingerprint, ...input, author: actor };
+    const was = (await waiversOf(transaction, site)).find((one) => one.finding === id);
+    const before = was && { [id]: saidOf(was) };
     await saveWaiver(transaction, site, waiver, title);
     const said = say(SITE_TEXTS.acceptedUntilUntil, { until: input.until, title, reason: input.reason });
-    audit(transaction, site, actor, 'waive', said);
+    const changes = plainChanges('finding', before ?? {}, { [id]: saidOf(waiver) });
+    audit(transaction, site, actor, 'waive', said, changes);
     await transaction.flush();
     return waiver;
   });
@@ -45,7 +48,20 @@ export async function removeWaiver(key: string, id: string, { store, actor }: Ac
   await withSiteLock(store, key, async (transaction, site) => {
     const waiver = await removeRow(transaction, site, id);
     if (!waiver) throw new ServiceError('not-accepted', { finding: id });
-    audit(transaction, site, actor, 'waive', say(SITE_TEXTS.noLongerAccepted, { title: waiver.title }));
+    const changes = plainChanges('finding', { [id]: saidOf(waiver) }, {});
+    audit(
+      transaction,
+      site,
+      actor,
+      'waive',
+      say(SITE_TEXTS.noLongerAccepted, { title: waiver.title }),
+      changes,
+    );
     await transaction.flush();
   });
+}
+
+/** What the trail keeps of it. */
+function saidOf({ reason, until }: { readonly reason: string; readonly until: string }): object {
+  return { reason, until };
 }

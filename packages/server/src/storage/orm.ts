@@ -3,6 +3,7 @@ import { Migrator } from '@mikro-orm/migrations';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
 import type { Store } from './store.js';
+import { TrailKeeper } from './trail-keeper.js';
 
 /** So long a call waits for a connection, a statement for its end, and the answer on its way back. */
 const ACQUIRE_MS = 10_000;
@@ -44,6 +45,7 @@ export async function prepareDatabase(url: string): Promise<MikroORM> {
     clientUrl: url,
     connect: false,
     entities,
+    subscribers: [new TrailKeeper()],
     extensions: [Migrator],
     migrations: {
       migrationsList: [...migrations],

@@ -10,6 +10,7 @@ import {
 import type { Site } from './rows.js';
 import { emOf } from './em.js';
 import type { Store } from './store.js';
+import type { Run } from './trail-chain.js';
 
 /** A snippet as it is stored. */
 export interface StoredSnippet {
@@ -54,33 +55,67 @@ interface Row extends SiteRow {
   readonly snippets: readonly SnippetJson[];
 }
 
-/** Reads a draft, its snippets in the order in which they were added. One statement: all of it is of the same moment. */
-export async function readDraft(store: Store, site: number): Promise<Draft> {
-  const em = emOf(store);
-  const [row] = await em.execute<Row[]>(
-    `select m.revision, s.key, s.name, s.time_zone as "timeZone", s.page_groups as "pageGroups", s.consent, s.fields,
-       (select coalesce(json_agg(json_build_object(
+const SNIPPET = `json_build_object(
            'key', n.key, 'name', n.name, 'purpose', n.purpose, 'provider', n.provider, 'note', n.note,
            'state', n.state, 'stateAt', n.state_at, 'stateBy', n.state_by, 'include', n.include, 'exclude', n.exclude,
            'limits', n.limits, 'needs', n.needs, 'recipe', n.recipe, 'updatedBy', n.updated_by,
            'updatedAt', n.updated_at, 'version', n.version,
            'parts', (select coalesce(json_agg(json_build_object('placement', p.placement, 'rank', p.rank,
                'code', p.code, 'statement', p.statement, 'per', p.per) order by p.position), '[]')
-             from part p where p.snippet_id = n.id)) order by n.id), '[]')
+             from part p where p.snippet_id = n.id))`;
+
+/** Reads a draft, its snippets in the order in which they were added. One statement: all of it is of the same moment. */
+export async function readDraft(store: Store, site: number): Promise<Draft> {
+  const em = emOf(store);
+  const [row] = await em.execute<Row[]>(
+    `select m.revision, s.key, s.name, s.time_zone as "timeZone", s.page_groups as "pageGroups", s.consent, s.fields,
+       (select coalesce(json_agg(${SNIPPET} order by n.id), '[]')
          from snippet n where n.site_id = s.id) as snippets
      from site s left join site_summary m on m.site_id = s.id where s.id = ?`,
     [site],
   );
   const { revision, snippets: read, ...home } = row!;
-  const snippets = read.map(({ parts, stateAt, updatedAt, ...snippet }): StoredSnippet => ({
+  const snippets = read.map(toStored);
+  return { revision: revision ?? 0, snippets, snapshot: toSnapshot(home, snippets) };
+}
+
+/** What a draft says of its site, as it is in a transaction right now. */
+export async function readSite(run: Run, site: number): Promise<SiteRow> {
+  const [row] = await run<SiteRow>(
+    `select key, name, time_zone as "timeZone", page_groups as "pageGroups", consent, fields from site where id = ?`,
+    [site],
+  );
+  return row!;
+}
+
+/** Some snippets of drafts as they are in a transaction right now, by id or by the keys that they have at a site. */
+export async function readSnippets(
+  run: Run,
+  which: { readonly ids: readonly number[] } | { readonly site: number; readonly keys: readonly string[] },
+): Promise<SnapshotSnippet[]> {
+  const [where, params] =
+    'ids' in which
+      ? ['n.id = any(?::int[])', [`{${which.ids.join()}}`]]
+      : [
+          'n.site_id = ? and n.key in (select jsonb_array_elements_text(?::jsonb))',
+          [which.site, JSON.stringify(which.keys)],
+        ];
+  const rows = await run<{ snippet: SnippetJson }>(
+    `select ${SNIPPET} as snippet from snippet n where ${where} order by n.id`,
+    params,
+  );
+  return rows.map(({ snippet }) => toSnapshotSnippet(toStored(snippet)));
+}
+
+function toStored({ parts, stateAt, updatedAt, ...snippet }: SnippetJson): StoredSnippet {
+  return {
     snippet: {
       ...snippet,
       stateAt: stateAt === null ? null : new Date(stateAt),
       updatedAt: new Date(updatedAt),
     },
     parts,
-  }));
-  return { revision: revision ?? 0, snippets, snapshot: toSnapshot(home, snippets) };
+  };
 }
 
 /** Stored snippets as the plain data that core works on. */

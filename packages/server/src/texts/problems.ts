@@ -40,6 +40,8 @@ const BY_CODE = catalogue('server.problems', {
     'no-such-step': 'There is no step "{step}" of "{recipe}" on the checklist of "{site}".',
     'no-such-step-of-host':
       'There is no step "{step}" of "{recipe}" for the host {host} on the checklist of "{site}".',
+    'no-such-activity':
+      'There is no change {entry} in the activity of "{site}". It may be too old to be kept.',
     'no-such-member': 'There is no member "{login}".',
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
     'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
@@ -122,6 +124,9 @@ const BY_CODE = catalogue('server.problems', {
     'same-password': 'The new password is the same as the old one.',
   },
   conflict: {
+    'nothing-to-undo': 'This changed nothing in the draft, so there is nothing to undo.',
+    'undo-undecided':
+      '{things} {count, plural, one {was} other {were}} changed again since. Say for {count, plural, one {it} other {each}} whether it stays as it is now or becomes what it was before.',
     'last-owner':
       'Nobody else owns this installation, so it would have no owner left. Make somebody else an owner first.',
     'role-is-everywhere':

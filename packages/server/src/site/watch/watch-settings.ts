@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { EndpointResponse, Endpoints } from '@pragmatica/contract';
-import { deliveryOf, nextRun, scheduleProblem, scheduleWords } from '@pragmatica/core';
+import { deliveryOf, nextRun, plainChanges, scheduleProblem, scheduleWords } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../../errors.js';
 import type { Settings } from '../../settings.js';
 import { hostsOf } from '../../storage/hosts.js';
@@ -65,7 +65,8 @@ export async function setWatch(
     const nextAt = cron === null ? null : (nextRun(cron, site.timeZone, now) ?? null);
     const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor, setAt: now };
     await saveWatch(transaction, site, watch);
-    audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }));
+    const changes = plainChanges('watch', { [key]: saidOf(former) }, { [key]: saidOf(watch) });
+    audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }), changes);
     await transaction.flush();
     return watchResource(transaction, site, settings);
   });
@@ -127,4 +128,9 @@ async function watchResource(store: Store, site: Site, settings: MailSettings): 
     })),
   };
   return { data, etag: tagOf(watch) };
+}
+
+/** What the trail keeps of it: what somebody can set. */
+function saidOf({ nextAt: _, setBy: __, setAt: ___, ...set }: SiteWatch): object {
+  return set;
 }

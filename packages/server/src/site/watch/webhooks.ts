@@ -26,7 +26,7 @@ export async function addWebhook(box: SecretBox, key: string, url: string, { sto
     const secret = `whsec_${randomBytes(SECRET_BYTES).toString('base64')}`;
     const sealed = box.seal(secret, webhookPurpose(site.id, url));
     const webhook = await insertWebhook(transaction, site, { url, sealed, madeBy: actor });
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookAdded, { url }));
+    audit(transaction, site, actor, 'watch.webhook', say(T.webhookAdded, { host: new URL(url).host }));
     await transaction.flush();
     return { ...webhookResource(webhook), secret };
   });
@@ -37,7 +37,7 @@ export async function removeWebhook(key: string, id: number, { store, actor }: A
   await withSiteLock(store, key, async (transaction, site) => {
     const webhook = await deleteWebhook(transaction, site, id);
     if (!webhook) throw new ServiceError('no-such-webhook', { site: key, id });
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookRemoved, { url: webhook.url }));
+    audit(transaction, site, actor, 'watch.webhook', say(T.webhookRemoved, { host: new URL(webhook.url).host }));
     await transaction.flush();
   });
 }

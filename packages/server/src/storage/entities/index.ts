@@ -404,10 +404,42 @@ export const AuditEntity = defineEntity({
     action: p.string(),
     message: p.text(),
     by: p.string(),
+    /** Name of the token that it was done with. */
+    token: p.string().nullable(),
+    /** From which it was asked. */
+    address: p.string().nullable(),
     at: p.datetime().index(),
   },
 });
 export type Audit = InferEntity<typeof AuditEntity>;
+
+/** What an entry of the trail did to one thing. Rows are only ever added. */
+export const TrailChangeEntity = defineEntity({
+  name: 'TrailChange',
+  tableName: 'trail_change',
+  indexes: [{ properties: ['key', 'kind'] }],
+  properties: {
+    id: p.integer().primary(),
+    entry: () => p.manyToOne(AuditEntity).deleteRule('cascade').index(),
+    kind: p.string(),
+    key: p.string(),
+    before: p.json<object>().nullable(),
+    after: p.json<object>().nullable(),
+  },
+});
+
+/** A link of the chain over the trail. It outlives its entry. Rows are only ever added. */
+export const TrailLinkEntity = defineEntity({
+  name: 'TrailLink',
+  tableName: 'trail_link',
+  properties: {
+    number: p.integer().primary().autoincrement(false),
+    entry: p.integer().unique(),
+    at: p.datetime(),
+    digest: p.string().length(64).columnType('char(64)'),
+    hash: p.string().length(64).columnType('char(64)'),
+  },
+});
 
 export const entities = [
   MemberEntity,
@@ -431,4 +463,6 @@ export const entities = [
   RecipeEntity,
   StepTickEntity,
   AuditEntity,
+  TrailChangeEntity,
+  TrailLinkEntity,
 ];

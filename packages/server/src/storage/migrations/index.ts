@@ -29,6 +29,7 @@ import { Migration20261130000000 } from './Migration20261130000000.js';
 import { Migration20261201000000 } from './Migration20261201000000.js';
 import { Migration20261201100000 } from './Migration20261201100000.js';
 import { Migration20261201200000 } from './Migration20261201200000.js';
+import { Migration20261201300000 } from './Migration20261201300000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -63,4 +64,5 @@ export const migrations = [
   { name: 'Migration20261201000000', class: Migration20261201000000 },
   { name: 'Migration20261201100000', class: Migration20261201100000 },
   { name: 'Migration20261201200000', class: Migration20261201200000 },
+  { name: 'Migration20261201300000', class: Migration20261201300000 },
 ] as const;
