@@ -222,6 +222,7 @@ const VIEWS: readonly View[] = [
   { name: 'the help', path: '/help', heading: /Help/ },
   { name: 'a page of the help', path: '/help/checks', heading: /Checks/ },
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
+  { name: 'the activity of the installation', path: '/activity', heading: /Activity/ },
 ];
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];

@@ -52,6 +52,7 @@ const ROOMS = [
   `${SITE}/settings/consent`,
   `${SITE}/settings/files`,
   `${SITE}/activity`,
+  '/activity',
   '/help',
   '/help/reach',
 ] as const;

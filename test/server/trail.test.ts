@@ -19,7 +19,9 @@ describe('the trail', function () {
     database = new pg.Client({ connectionString: stage.databaseUrl });
     await database.connect();
     for (const key of ['mill', 'quay'])
-      await stage.client.call('createSite', { body: { key, name: `Tide ${key}`, timeZone: 'Europe/Dublin' } });
+      await stage.client.call('createSite', {
+        body: { key, name: `Tide ${key}`, timeZone: 'Europe/Dublin' },
+      });
   });
   after(async () => {
     await database.end();
@@ -33,7 +35,11 @@ describe('the trail', function () {
     (
       await stage.client.call('createSnippet', {
         params: site,
-        body: { name, parts: [{ placement: 'head-end', code: `<script>var ${name} = 1;</script>` }], ...more },
+        body: {
+          name,
+          parts: [{ placement: 'head-end', code: `<script>var ${name} = 1;</script>` }],
+          ...more,
+        },
       })
     ).data.key;
   const edit = async (snippet: string, body: object) =>
@@ -42,7 +48,8 @@ describe('the trail', function () {
     (await stage.client.call('undoActivity', { params: { ...params, entry }, body })).data;
   const verify = async (head?: string): Promise<Checked> => {
     let last: TrailCheckEvent | undefined;
-    for await (const event of stage.client.stream('verifyTrail', { query: head ? { head } : {} })) last = event;
+    for await (const event of stage.client.stream('verifyTrail', { query: head ? { head } : {} }))
+      last = event;
     return last as Checked;
   };
   const head = async () => (await stage.client.call('showTrailHead', {})).data;
@@ -75,7 +82,9 @@ describe('the trail', function () {
           ],
         }),
       );
-      await told(() => edit('first', { parts: [{ placement: 'head-start', code: '<script>var b;</script>' }] }));
+      await told(() =>
+        edit('first', { parts: [{ placement: 'head-start', code: '<script>var b;</script>' }] }),
+      );
       await told(() =>
         stage.client.call('switchSnippets', {
           params,
@@ -95,7 +104,9 @@ describe('the trail', function () {
         .map((list) => ({ ...list, parts: [...list.parts].reverse() }));
       await told(() => stage.client.call('changeOrder', { params, ifMatch: '*', body: { lists } }));
       const fields = [{ name: 'phone', label: 'Phone', type: 'text' as const }];
-      await told(() => stage.client.call('editSite', { params, ifMatch: '*', body: { fields, name: 'Mill' } }));
+      await told(() =>
+        stage.client.call('editSite', { params, ifMatch: '*', body: { fields, name: 'Mill' } }),
+      );
       await told(() =>
         stage.client.call('changeFields', {
           body: { changes: [{ site: 'mill', name: 'phone', value: '+353 1 555 0100' }] },
@@ -121,7 +132,7 @@ describe('the trail', function () {
       (await stage.client.call('showActivity', { params: { ...params, entry: (await newest()).id } })).data;
     expect((await shown()).changes).to.deep.equal([
       {
-        ...{ kind: 'role', key: 'isla', name: 'isla', was: 'changed', code: [] },
+        ...{ kind: 'role', key: 'isla', name: 'Role of isla', was: 'changed', code: [] },
         rows: [{ what: 'role', before: 'view', after: 'edit' }],
       },
     ]);
@@ -218,7 +229,10 @@ describe('the trail', function () {
       const { id } = await newest();
       const foreign = await callAs(stage, stage.token, 'POST', `/sites/quay/activity/${id}/undo`, {});
       expect([foreign.status, foreign.id]).to.deep.equal([404, 'no-such-activity']);
-      await stage.client.call('setSiteRole', { params: { ...params, member: 'isla' }, body: { role: 'view' } });
+      await stage.client.call('setSiteRole', {
+        params: { ...params, member: 'isla' },
+        body: { role: 'view' },
+      });
       const role = await newest();
       expect(role.canUndo).to.equal(false);
       const nothing = await callAs(stage, stage.token, 'POST', `/sites/mill/activity/${role.id}/undo`, {});
@@ -232,9 +246,7 @@ describe('the trail', function () {
       const sites = [params, { site: 'quay' }];
       await Promise.all(
         Array.from({ length: 24 }, async (_, index) =>
-          index % 3 === 0
-            ? edit(one, { note: String(index) })
-            : add(`atonce${index}`, {}, sites[index % 2]!),
+          index % 3 === 0 ? edit(one, { note: String(index) }) : add(`atonce${index}`, {}, sites[index % 2]!),
         ),
       );
       const checked = await verify();

@@ -201,8 +201,6 @@ describe('the database itself', () => {
       'truncate recipe',
       'truncate audit cascade',
       'truncate trail_change',
-      "update trail_link set number = 1",
-      'delete from trail_link',
       'truncate trail_link',
       'delete from audit',
       "update audit set message = 'another'",

@@ -4,7 +4,6 @@ import { Tooltip } from 'radix-ui';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
-import { ActivityView } from './views/activity/activity-view';
 import { FieldsView } from './views/fields/fields-view';
 import { ChecklistView } from './views/checklist/checklist-view';
 import { ApplyRecipeView } from './views/recipes/apply-recipe-view';
@@ -99,6 +98,12 @@ const loadAccount = async () => ({
   Component: (await import('./views/account/account-view')).AccountView,
 });
 
+const loadActivity = async () => ({
+  Component: (await import('./views/activity/activity-view')).ActivityView,
+});
+const loadTrail = async () => ({
+  Component: (await import('./views/activity/trail-view')).TrailView,
+});
 const loadMembers = async () => ({
   Component: (await import('./views/members/members-view')).MembersView,
 });
@@ -124,6 +129,7 @@ const router = createBrowserRouter([
       { path: 'sign-in', element: <Navigate to="/" replace /> },
       { path: 'account', lazy: loadAccount },
       { path: 'members', lazy: loadMembers },
+      { path: 'activity', lazy: loadTrail },
       { path: 'fields', element: <FieldsView /> },
       {
         path: 'help',
@@ -190,7 +196,7 @@ const router = createBrowserRouter([
               { path: 'files', lazy: loadFiles },
             ],
           },
-          { path: 'activity', element: <ActivityView /> },
+          { path: 'activity', lazy: loadActivity },
         ],
       },
       { path: '*', element: <NotFound /> },

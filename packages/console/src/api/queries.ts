@@ -138,13 +138,3 @@ export const releasesQuery = (site: string) =>
     initialPageParam: undefined as string | undefined,
     getNextPageParam: ({ next }) => next ?? undefined,
   });
-
-/** What was done at a site, page by page, the newest first. */
-export const activityQuery = (site: string) =>
-  infiniteQueryOptions({
-    queryKey: ['site', site, 'activity'],
-    queryFn: async ({ pageParam }) =>
-      (await api.call('listActivity', { params: { site }, query: { after: pageParam, limit: LIMIT } })).data,
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: ({ next }) => next ?? undefined,
-  });

@@ -1,6 +1,16 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
-import { BookMarked, ChevronDown, CircleHelp, LogOut, Moon, Sun, UserRound, UsersRound } from 'lucide-react';
+import {
+  BookMarked,
+  ChevronDown,
+  CircleHelp,
+  History,
+  LogOut,
+  Moon,
+  Sun,
+  UserRound,
+  UsersRound,
+} from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
 import { Link, useParams } from 'react-router';
@@ -11,6 +21,7 @@ import { chooseTheme, currentTheme, onThemeChange } from '../theme';
 import { Button } from '../ui/button';
 import { Mark } from './mark';
 import { ACCOUNT } from '../texts/account';
+import { ACTIVITY } from '../texts/activity';
 import { COMMON } from '../texts/common';
 import { MEMBERS } from '../texts/members';
 import { HELP } from '../texts/help';
@@ -140,6 +151,13 @@ function MemberMenu({ member }: { member: MemberResource }) {
             <DropdownMenu.Item asChild>
               <Link to="/members" className={itemStyle}>
                 <UsersRound className="size-4" aria-hidden /> {MEMBERS.title}
+              </Link>
+            </DropdownMenu.Item>
+          )}
+          {member.role === 'own' && (
+            <DropdownMenu.Item asChild>
+              <Link to="/activity" className={itemStyle}>
+                <History className="size-4" aria-hidden /> {ACTIVITY.trail}
               </Link>
             </DropdownMenu.Item>
           )}

@@ -17,7 +17,7 @@ export function SecretBox({ title, secret, next, note }: SecretBoxProps) {
   return (
     <div
       role="status"
-      className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-good-soft p-3 text-sm"
+      className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-primary-soft p-3 text-sm"
     >
       {title !== undefined && <p className="w-full font-medium">{title}</p>}
       <code className="min-w-0 flex-1 font-mono text-xs [overflow-wrap:anywhere]">{secret}</code>

@@ -57,10 +57,9 @@ export const undoBody = z.strictObject({
     .max(500)
     .optional()
     .meta({ description: 'Keys of snippets; only what was done to these is undone.' }),
-  choices: z
-    .record(z.string().max(500), undoChoice)
-    .default({})
-    .meta({ description: 'What is to be there where somebody changed it again since, by id of the conflict.' }),
+  choices: z.record(z.string().max(500), undoChoice).default({}).meta({
+    description: 'What is to be there where somebody changed it again since, by id of the conflict.',
+  }),
   preview: z.boolean().default(false).meta({ description: 'Only says what would change.' }),
 });
 

@@ -127,7 +127,10 @@ class Undoing {
       const snippet = this.#snippets.get(key)!;
       const [was, left, is] = [before[path], after[path], snippetValueAt(snippet, path)];
       if (isSameAt(path, is, was)) continue;
-      const what = say(HISTORY_TEXTS.ofSnippet, { name: there.name, what: pathWords(path, there.parts.length) });
+      const what = say(HISTORY_TEXTS.ofSnippet, {
+        name: there.name,
+        what: pathWords(path, there.parts.length),
+      });
       const isFree = isSameAt(path, is, left) && !isPartGone(snippet, path);
       if (isFree || this.#isValueChosen(`${key}/${path}`, what, path, { is, was }))
         this.#snippets.set(key, snippetWith(snippet, path, was));
@@ -135,7 +138,12 @@ class Undoing {
   }
 
   /** A conflict about a value at a path. */
-  #isValueChosen(id: string, what: string, path: string, { is, was }: Record<'is' | 'was', unknown>): boolean {
+  #isValueChosen(
+    id: string,
+    what: string,
+    path: string,
+    { is, was }: Record<'is' | 'was', unknown>,
+  ): boolean {
     const { site } = this.now;
     return this.#isChosen({ id, what, now: valueWords(path, is, site), before: valueWords(path, was, site) });
   }

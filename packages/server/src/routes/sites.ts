@@ -19,13 +19,7 @@ export function siteHandlers(
   checks: SiteChecks,
   summaries: SiteSummaries,
 ): HandlersOf<
-  | 'previewPages'
-  | 'listSites'
-  | 'createSite'
-  | 'lookAtAddress'
-  | 'showSite'
-  | 'editSite'
-  | 'listPages'
+  'previewPages' | 'listSites' | 'createSite' | 'lookAtAddress' | 'showSite' | 'editSite' | 'listPages'
 > {
   type Found = Awaited<ReturnType<typeof findSite>>;
   const answer = async ({ store, access }: Pick<RequestContext, 'store' | 'access'>, site: Found) => ({

@@ -14,7 +14,10 @@ import { snapshotSite } from '../storage/read-draft.js';
 import type { Site } from '../storage/rows.js';
 import type { SomeSites } from '../storage/search.js';
 import type { Store } from '../storage/store.js';
+import { snippetNames } from '../storage/draft.js';
 import { findEntries, findEntry, removedSnippets, type ListedEntry } from '../storage/trail.js';
+import { say } from '../texts/say.js';
+import { TRAIL_TEXTS } from '../texts/trail.js';
 import { findSite } from './site-lock.js';
 
 export interface NewestListing {
@@ -76,9 +79,11 @@ export async function describeActivity(
 ): Promise<ActivityDetail> {
   const site = await findSite(store, key);
   const { entry, changes } = await findActivity(store, site, id);
+  const snippets = changes.filter(({ kind }) => kind === 'snippet').map(({ key: one }) => one);
+  const names = await snippetNames(store, site, snippets);
   return {
     ...toResource(entry, mayAt(access, key, 'own')),
-    changes: changes.map((change) => toChange(change, site)),
+    changes: changes.map((change) => toChange(change, site, names)),
   };
 }
 
@@ -94,36 +99,41 @@ export function draftChangesOf(changes: readonly TrailChange[]): DraftChange[] {
   return changes.filter(({ kind }) => kind === 'snippet' || kind === 'site') as DraftChange[];
 }
 
-function toChange(change: TrailChange, site: Site): ActivityDetail['changes'][number] {
+function toChange(
+  change: TrailChange,
+  site: Site,
+  names: ReadonlyMap<string, string>,
+): ActivityDetail['changes'][number] {
   const { kind, key, before, after } = change;
   const isDraft = kind === 'snippet' || kind === 'site';
   return {
     ...{ kind, key },
-    name: nameOf(change, site),
+    name: nameOf(change, names),
     was: before === null ? 'added' : after === null ? 'removed' : 'changed',
     rows: isDraft ? changeRows(change as DraftChange, snapshotSite(site)) : plainRows(change),
     code: kind === 'snippet' ? codeOf(key, before as Values | null, after as Values | null) : [],
   };
 }
 
-function nameOf({ kind, key, before, after }: TrailChange, site: Site): string {
-  if (kind === 'site') return site.name;
+/** @param names - of the draft’s snippets as they are now */
+function nameOf({ kind, key, before, after }: TrailChange, names: ReadonlyMap<string, string>): string {
+  if (kind !== 'snippet') return say(TRAIL_TEXTS.kinds[kind as keyof typeof TRAIL_TEXTS.kinds], { key });
   const named = (after ?? before) as { readonly name?: unknown };
-  return typeof named.name === 'string' ? named.name : key;
+  return typeof named.name === 'string' ? named.name : (names.get(key) ?? key);
 }
 
 /** Of what is no part of a draft: each value by its name. */
 function plainRows({ before, after }: TrailChange): { what: string; before: string; after: string }[] {
   const [was, is] = [(before ?? {}) as Values, (after ?? {}) as Values];
   const text = (value: unknown): string =>
-    value === undefined || value === null
-      ? ''
-      : typeof value === 'string'
-        ? value
-        : JSON.stringify(value);
+    value === undefined || value === null ? '' : typeof value === 'string' ? value : JSON.stringify(value);
   return [...new Set([...Object.keys(was), ...Object.keys(is)])]
     .filter((name) => text(was[name]) !== text(is[name]))
-    .map((name) => ({ what: name, before: text(was[name]), after: text(is[name]) }));
+    .map((name) => ({
+      what: TRAIL_TEXTS.values[name as keyof typeof TRAIL_TEXTS.values],
+      before: text(was[name]),
+      after: text(is[name]),
+    }));
 }
 
 /** Code that is another, part by part. */

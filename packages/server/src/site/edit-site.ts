@@ -1,7 +1,14 @@
 import type { Store } from '../storage/store.js';
 import type { HostResource } from '@pragmatica/contract';
 import { isLocalhost } from '@pragmatica/contract/node';
-import { changeSite, mayAt, plainChanges, type Access, type SiteChange, type Snapshot } from '@pragmatica/core';
+import {
+  changeSite,
+  mayAt,
+  plainChanges,
+  type Access,
+  type SiteChange,
+  type Snapshot,
+} from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { hostOfAnother, hostsOf, replaceHosts } from '../storage/hosts.js';
 import type { Host, Site } from '../storage/rows.js';
@@ -127,11 +134,7 @@ async function setHosts(
       { errors: [fieldError(`/hosts/${index}/host`, 'host-of-another-site', {})] },
     );
   }
-  await replaceHosts(
-    store,
-    site,
-    reachableAll(hosts, gatewayPort),
-  );
+  await replaceHosts(store, site, reachableAll(hosts, gatewayPort));
 }
 
 function reachableAll(hosts: readonly NewHost[], gatewayPort: number): NewHost[] {

@@ -1,6 +1,12 @@
 import type { Store } from '../storage/store.js';
 import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contract';
-import { plainChanges, snapshotDigest, type Finding, type Snapshot, type UncontainedPart } from '@pragmatica/core';
+import {
+  plainChanges,
+  snapshotDigest,
+  type Finding,
+  type Snapshot,
+  type UncontainedPart,
+} from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { fieldError } from '../texts/field-errors.js';
 import { pointTo, pointersOf } from '../storage/pointers.js';

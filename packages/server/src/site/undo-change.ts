@@ -13,6 +13,7 @@ import { audit, notifyGateways } from '../storage/trail.js';
 import { say } from '../texts/say.js';
 import { TRAIL_TEXTS } from '../texts/trail.js';
 import { draftChangesOf, findActivity } from './activity.js';
+import { draftTag } from './draft-tag.js';
 import type { Sets } from './sets.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
@@ -51,6 +52,7 @@ export async function undoChange(
     const open = conflicts.filter((conflict) => choices[conflict.id] === undefined);
     if (open.length > 0)
       throw new ServiceError('undo-undecided', { things: open.map(({ what }) => what), count: open.length });
+    if (draftTag(target) === draftTag(before)) return { isDone: false, ...data };
     await saveDraft(transaction, site, before, target, actor);
     audit(transaction, site, actor, 'undo', said(entry, wanted, words));
     await transaction.flush();

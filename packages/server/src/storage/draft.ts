@@ -33,6 +33,20 @@ export async function hasSnippet(store: Store, site: Site, key: string): Promise
   return (await emOf(store).count(SnippetEntity, { site, key })) > 0;
 }
 
+/** What snippets of a draft are called, by key; those that there are not are left out. One query. */
+export async function snippetNames(
+  store: Store,
+  site: Site,
+  keys: readonly string[],
+): Promise<Map<string, string>> {
+  if (keys.length === 0) return new Map();
+  const rows = await emOf(store).execute<{ key: string; name: string }[]>(
+    `select key, name from snippet where site_id = ? and key in (select jsonb_array_elements_text(?::jsonb))`,
+    [site.id, JSON.stringify(keys)],
+  );
+  return new Map(rows.map(({ key, name }) => [key, name]));
+}
+
 /** Adds a snippet to a draft, without parts. @param by - the login of whoever adds it */
 export function insertSnippet(
   store: Store,

@@ -3,6 +3,28 @@ import { catalogue } from '@pragmatica/core';
 export const TRAIL_TEXTS = catalogue('server.trail', {
   undid: 'Undid change {entry} by {by}. {changes}',
   restored: 'Brought back {names}.',
+  kinds: {
+    site: 'The site',
+    host: 'Host {key}',
+    role: 'Role of {key}',
+    member: 'Member {key}',
+    environment: 'What {key} serves',
+    finding: 'Accepted finding',
+    watch: 'How the site is watched',
+  },
+  values: {
+    name: 'name',
+    role: 'role',
+    environment: 'environment',
+    origin: 'origin',
+    address: 'address',
+    transfer: 'transfer',
+    delivery: 'way of delivery',
+    reason: 'reason',
+    until: 'until',
+    release: 'release',
+    settings: 'settings',
+  },
   faults: {
     gap: 'Links before this one are missing: entries were taken out of the chain.',
     link: 'This link does not follow from the one before it: it was written over, or something before it was.',

@@ -81,12 +81,13 @@ function byWords({ by, token }: ActivityEntry): string {
 
 function report(entry: ActivityDetail): void {
   const from = entry.address === null ? '' : say(HISTORY.from, { address: entry.address });
-  print(`${colour.bold(String(entry.id))}  ${when(entry.at)}  ${byWords(entry)}  ${colour.dim(from)}`.trimEnd());
+  print(
+    `${colour.bold(String(entry.id))}  ${when(entry.at)}  ${byWords(entry)}  ${colour.dim(from)}`.trimEnd(),
+  );
   printProse(entry.message);
   if (!entry.canUndo) printProse(colour.dim(HISTORY.nothingInDraft));
   for (const change of entry.changes) {
-    const name = change.kind === 'site' ? HISTORY.site : say(HISTORY[change.was], { name: change.name });
-    print(`\n${colour.bold(name)}`);
+    print(`\n${colour.bold(say(HISTORY[change.was], { name: change.name }))}`);
     if (change.was !== 'changed') continue;
     if (change.rows.length === 0) print(`  ${HISTORY.onlyOrder}`);
     for (const { what, before, after } of change.rows)

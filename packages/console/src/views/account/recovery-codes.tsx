@@ -8,7 +8,7 @@ import { useCopy } from '../../ui/use-copy';
 export function RecoveryCodes({ codes, onDone }: { codes: readonly string[]; onDone: () => void }) {
   const copy = useCopy();
   return (
-    <div role="status" className="space-y-2 rounded-lg border border-line bg-good-soft p-3">
+    <div role="status" className="space-y-2 rounded-lg border border-line bg-primary-soft p-3">
       <p className="font-medium">{ACCOUNT.codesTitle}</p>
       <p className="text-[13px]">{ACCOUNT.codesText}</p>
       <ul className="grid gap-x-6 gap-y-1 font-mono text-[13px] sm:grid-cols-2">

@@ -92,7 +92,7 @@ function State({ block: { state, pasted } }: { block: Block }) {
     <span
       className={cn(
         'rounded-full px-2 py-0.5 text-xs font-medium',
-        state === 'done' ? 'bg-good-soft text-good' : 'bg-signal-soft text-signal',
+        state === 'done' ? 'bg-primary-soft text-good' : 'bg-signal-soft text-signal',
       )}
     >
       {words}

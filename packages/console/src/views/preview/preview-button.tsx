@@ -137,7 +137,7 @@ function ReadyDialog({ made, ...dialog }: OpenProps & { readonly made: PreviewRe
       }
       {...dialog}
     >
-      <code className="block max-h-32 overflow-auto rounded-lg border border-line bg-good-soft p-3 font-mono text-xs [overflow-wrap:anywhere]">
+      <code className="block max-h-32 overflow-auto rounded-lg border border-line bg-primary-soft p-3 font-mono text-xs [overflow-wrap:anywhere]">
         {made.address}
       </code>
       {made.isOnlyHere && <p className="mt-2 text-[13px] text-muted">{PREVIEW.onlyHere}</p>}

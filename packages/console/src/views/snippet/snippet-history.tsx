@@ -1,10 +1,12 @@
 import type { SnippetVersion } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
 import { historyQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
+import { ACTIVITY } from '../../texts/activity';
 import { SNIPPET } from '../../texts/snippet';
 import { say } from '../../texts/say';
 
@@ -20,7 +22,12 @@ export function SnippetHistory({ site, snippet, onTake }: SnippetHistoryProps) {
   const history = useQuery(historyQuery(site, snippet));
   return (
     <section aria-label={SNIPPET.history} className="max-w-4xl space-y-3">
-      <h2>{SNIPPET.history}</h2>
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2>{SNIPPET.history}</h2>
+        <Button asChild look="quiet" size="small">
+          <Link to={`/sites/${site}/activity?snippet=${snippet}`}>{ACTIVITY.allChanges}</Link>
+        </Button>
+      </div>
       {history.isPending && <Loading lines={2} label={SNIPPET.loadingHistory} />}
       {history.isError && <Failure error={history.error} onRetry={() => void history.refetch()} />}
       {history.data?.length === 0 && <p className="text-sm text-muted">{SNIPPET.wasNeverPublished}</p>}

@@ -65,7 +65,7 @@ export async function setWatch(
     const nextAt = cron === null ? null : (nextRun(cron, site.timeZone, now) ?? null);
     const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor, setAt: now };
     await saveWatch(transaction, site, watch);
-    const changes = plainChanges('watch', { [key]: saidOf(former) }, { [key]: saidOf(watch) });
+    const changes = plainChanges('watch', saidOf(key, former), saidOf(key, watch));
     audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }), changes);
     await transaction.flush();
     return watchResource(transaction, site, settings);
@@ -130,7 +130,7 @@ async function watchResource(store: Store, site: Site, settings: MailSettings): 
   return { data, etag: tagOf(watch) };
 }
 
-/** What the trail keeps of it: what somebody can set. */
-function saidOf({ nextAt: _, setBy: __, setAt: ___, ...set }: SiteWatch): object {
-  return set;
+/** What the trail keeps of it. */
+function saidOf(key: string, watch: SiteWatch): Record<string, object> {
+  return { [key]: { settings: wordsOf(watch) } };
 }

@@ -37,7 +37,13 @@ export async function removeWebhook(key: string, id: number, { store, actor }: A
   await withSiteLock(store, key, async (transaction, site) => {
     const webhook = await deleteWebhook(transaction, site, id);
     if (!webhook) throw new ServiceError('no-such-webhook', { site: key, id });
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookRemoved, { host: new URL(webhook.url).host }));
+    audit(
+      transaction,
+      site,
+      actor,
+      'watch.webhook',
+      say(T.webhookRemoved, { host: new URL(webhook.url).host }),
+    );
     await transaction.flush();
   });
 }
