@@ -31,7 +31,7 @@ describe('the activity in the console', function () {
     await page.getByText('Only what changed “harbour-chat”.').waitFor();
     await page.getByRole('button', { name: /^Details: .*has new code/ }).click();
     const details = page.getByRole('region', { name: 'Harbour chat' });
-    await details.getByText('After: Louder', { exact: false }).waitFor();
+    await details.getByText('“Louder”', { exact: false }).waitFor();
     await details.getByText('<!-- louder -->').waitFor();
     await page.getByRole('button', { name: /^Undo…: .*has new code/ }).click();
     const dialog = page.getByRole('dialog');

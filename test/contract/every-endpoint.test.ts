@@ -27,6 +27,8 @@ const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
   beginPasskey: 'passkeys are a browser’s',
   addPasskey: 'passkeys are a browser’s',
   removePasskey: 'passkeys are a browser’s',
+  openApproval: 'a link is for somebody with a browser and no account',
+  decideByLink: 'a link is for somebody with a browser and no account',
   openInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
   acceptInvitation: 'an invitation is opened in a browser, before there is anything to sign in with',
   joinInvitation: 'an invitation is opened in a browser',

@@ -1,6 +1,7 @@
 import { Command } from 'commander';
 import { session, token } from './commands/account.js';
 import { adopt, ignore } from './commands/adopt.js';
+import { approval } from './commands/approvals.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
 import { completion } from './commands/completion.js';
@@ -49,7 +50,7 @@ const GROUPS: readonly (readonly [heading: string, commands: readonly ((program:
   [GROUP_NAMES.snippets, [snippet, read, place, field, recipe, checklist, tick]],
   [GROUP_NAMES.checks, [check, fix, waive, order, explain]],
   [GROUP_NAMES.pages, [plan, pages, page, survey, sightings, adopt, ignore, coverage]],
-  [GROUP_NAMES.publishing, [diff, preview, publish, releases, restore, promote, history]],
+  [GROUP_NAMES.publishing, [diff, preview, approval, publish, releases, restore, promote, history]],
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],

@@ -1,4 +1,5 @@
 import type { Endpoint } from '../endpoint.js';
+import { approvalEndpoints } from './approvals.js';
 import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
@@ -29,6 +30,7 @@ export const endpoints = {
   ...fileEndpoints,
   ...findingsEndpoints,
   ...releasesEndpoints,
+  ...approvalEndpoints,
   ...surveysEndpoints,
   ...trailEndpoints,
   ...visitsEndpoints,

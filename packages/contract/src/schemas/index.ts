@@ -1,4 +1,5 @@
 export * from './access.js';
+export * from './approval.js';
 export * from './common.js';
 export * from './field.js';
 export * from './finding.js';

@@ -1,3 +1,12 @@
+export {
+  approvalState,
+  approves,
+  whyNotToDecide,
+  type ApprovalRequest,
+  type ApprovalState,
+  type Decision,
+  type NotToDecide,
+} from './approval.js';
 export { baggageOf } from './copy.js';
 export { difference, type Change } from './difference.js';
 export { summaryLine } from './summary-line.js';

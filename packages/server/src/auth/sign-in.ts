@@ -76,7 +76,7 @@ export async function signIn(
     isConfirmed: true,
     ...(isSession ? { from } : {}),
   });
-  note(store, member, 'sign-in', say(AUTH_TEXTS.signedIn, { kind: isSession ? 'console' : 'token' }));
+  note(store, member, 'sign-in', isSession ? AUTH_TEXTS.signedInConsole : AUTH_TEXTS.signedInToken);
   await store.flush();
   return { member, secret };
 }

@@ -22,6 +22,8 @@ export const PROBLEM_STATUSES: Readonly<Record<ErrorCode, number>> = {
   forbidden: 403,
   'not-found': 404,
   conflict: 409,
+  'not-possible': 409,
+  'approval-required': 409,
   'nothing-to-publish': 409,
   'errors-found': 422,
   'not-contained': 422,

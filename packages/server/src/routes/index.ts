@@ -8,6 +8,7 @@ import type { JobQueue } from '../jobs/queue.js';
 import type { SiteSurveys } from '../site/surveys/site-surveys.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import { accessHandlers } from './access.js';
+import { approvalHandlers } from './approvals.js';
 import { checklistHandlers } from './checklist.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
@@ -67,6 +68,7 @@ export function createHandlers({
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(tools),
+    ...approvalHandlers(tools),
     ...trailHandlers(sets, settings),
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),

@@ -9,6 +9,7 @@ import { findRelease } from './sets.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
+import { assertReleaseApproved, noteLive } from './approvals/rule.js';
 import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
@@ -43,10 +44,12 @@ export async function restoreRelease(
     );
     const release = await findRelease(transaction, site, number);
     const before = pointer?.release.number ?? null;
+    if (environment === 'live') await assertReleaseApproved(transaction, site, release);
     // Who goes back to an older release has a reason, and is not overruled.
     const isForward = number > (pointer?.release.number ?? 0);
     const former = isForward ? await servedBy(transaction, site) : new Map<Environment, number>();
     await pointTo(transaction, site, environment, release, actor);
+    if (environment === 'live') await noteLive(transaction, site, release);
     audit(
       transaction,
       site,

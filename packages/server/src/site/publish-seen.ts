@@ -1,7 +1,8 @@
 import type { Environment } from '@pragmatica/contract';
-import { difference, type Snapshot } from '@pragmatica/core';
+import { difference, snapshotDigest, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { pointersOf } from '../storage/pointers.js';
+import { assertApproved, noteLive } from './approvals/rule.js';
 import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
 import { draftTag, lastChange } from './draft-tag.js';
 import { etag, type LastChange } from './entity-tag.js';
@@ -49,10 +50,13 @@ export async function publishSeen(
     const { open } = await checks.applyWaivers(transaction, site, snapshot);
     const errors = open.filter(({ severity }) => severity === 'error');
     await assertRehearsed(transaction, site, snapshot);
+    const goesLive = request.environments.includes('live');
+    if (goesLive) await assertApproved(transaction, site, snapshotDigest(snapshot));
     const uncontained = await checks.readers.run('uncontained', { snapshot });
     const input = { ...request, actor, uncontained };
     const former = await servedBy(transaction, site);
     const release = await publishDraft(transaction, site, snapshot, errors, input);
+    if (goesLive) await noteLive(transaction, site, release);
     const summary = releaseSummary(release, await pointersOf(transaction, site));
     const rounds = await visitAfterPublishing(transaction, site, request.environments, former, actor);
     return { published: { data: { ...summary, meanwhile }, etag: etag(release.digest) }, rounds };

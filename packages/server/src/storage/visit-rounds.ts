@@ -161,6 +161,20 @@ export async function lastWeighing(store: Store, site: Pick<Site, 'id'>): Promis
   return round;
 }
 
+/** The newest that weighed pages with just this draft, to its end. */
+export async function weighingOf(
+  store: Store,
+  site: Pick<Site, 'id'>,
+  digest: string,
+): Promise<VisitRound | undefined> {
+  const [round] = await select(
+    store,
+    `where r.site_id = ? and r.digest = ? and r.state = 'done' and ${IS_WEIGHING} order by r.number desc limit 1`,
+    [site.id, digest],
+  );
+  return round;
+}
+
 /** Rounds of a site, the newest first. @param before - only those with a lower number */
 export async function roundsOf(
   store: Store,

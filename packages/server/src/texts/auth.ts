@@ -2,7 +2,8 @@ import { catalogue } from '@pragmatica/core';
 
 export const AUTH_TEXTS = catalogue('server.auth', {
   commandLine: 'command line',
-  signedIn: 'Signed in ({kind}).',
+  signedInConsole: 'Signed in to the console.',
+  signedInToken: 'Signed in on the command line.',
   changedPassword: 'Changed the password.',
   madeTokenName: 'Made the token “{name}”.',
   tookTokenBack: 'Revoked a token.',

@@ -17,6 +17,8 @@ export const PROBLEM_TITLES = catalogue('server.problem-titles', {
   'confirmation-required': 'Confirm that it is you',
   'not-found': 'Not found',
   conflict: 'That already exists',
+  'not-possible': 'That cannot be done now',
+  'approval-required': 'Somebody else has to approve it',
   'nothing-to-publish': 'There is nothing to publish',
   'errors-found': 'The checks find errors',
   'not-contained': 'Some code would change the page around it',

@@ -17,6 +17,8 @@ export type ErrorCode =
   | 'forbidden'
   | 'not-found'
   | 'conflict'
+  | 'not-possible'
+  | 'approval-required'
   | 'nothing-to-publish'
   | 'errors-found'
   | 'not-contained'
@@ -42,6 +44,8 @@ const BY_CODE = catalogue('server.problems', {
       'There is no step "{step}" of "{recipe}" for the host {host} on the checklist of "{site}".',
     'no-such-activity':
       'There is no change {entry} in the activity of "{site}". It may be too old to be kept.',
+    'no-such-approval': 'The site "{site}" has no request {approval} for approval.',
+    'approval-link-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
     'no-such-member': 'There is no member "{login}".',
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
     'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
@@ -123,10 +127,23 @@ const BY_CODE = catalogue('server.problems', {
       'Your browser’s answer does not fit, so no passkey was kept. Begin again, at the address at which you use Pragmatica.',
     'same-password': 'The new password is the same as the old one.',
   },
-  conflict: {
+  'not-possible': {
     'nothing-to-undo': 'This changed nothing in the draft, so there is nothing to undo.',
     'undo-undecided':
       '{things} {count, plural, one {was} other {were}} changed again since. Say for {count, plural, one {it} other {each}} whether it stays as it is now or becomes what it was before.',
+    'approval-own': 'You asked for this approval yourself. Somebody else has to give it.',
+    'approval-over':
+      'Nothing is to be decided here any more: {state, select, declined {it was declined} withdrawn {it was withdrawn} published {it was published} other {the draft has changed since}}.',
+    'approval-nothing': 'Nothing differs from what is live, so there is nothing to approve.',
+  },
+  'approval-required': {
+    'approval-missing':
+      'On this site, somebody else looks at a change before it goes live. Ask for approval: under “Releases”, or with “pragmatica approval ask”.',
+    'approval-waiting':
+      '{by} has asked for approval, and nobody has given it yet. Somebody else has to look at it first.',
+    'approval-void': '{by} approved the draft as it was then; it has changed since. Ask for approval again.',
+  },
+  conflict: {
     'last-owner':
       'Nobody else owns this installation, so it would have no owner left. Make somebody else an owner first.',
     'role-is-everywhere':

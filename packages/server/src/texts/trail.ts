@@ -11,6 +11,7 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     environment: 'What {key} serves',
     finding: 'Accepted finding',
     watch: 'How the site is watched',
+    rule: 'Approval',
   },
   values: {
     name: 'name',
@@ -24,6 +25,7 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     until: 'until',
     release: 'release',
     settings: 'settings',
+    isNeeded: 'needed',
   },
   faults: {
     gap: 'Links before this one are missing: entries were taken out of the chain.',

@@ -30,6 +30,7 @@ import { Migration20261201000000 } from './Migration20261201000000.js';
 import { Migration20261201100000 } from './Migration20261201100000.js';
 import { Migration20261201200000 } from './Migration20261201200000.js';
 import { Migration20261201300000 } from './Migration20261201300000.js';
+import { Migration20261201400000 } from './Migration20261201400000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -65,4 +66,5 @@ export const migrations = [
   { name: 'Migration20261201100000', class: Migration20261201100000 },
   { name: 'Migration20261201200000', class: Migration20261201200000 },
   { name: 'Migration20261201300000', class: Migration20261201300000 },
+  { name: 'Migration20261201400000', class: Migration20261201400000 },
 ] as const;
