@@ -5,6 +5,7 @@ import type axeCore from 'axe-core';
 import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
 import { openConsole, replaceCode, unfold } from '../support/browser.js';
+import { askForApproval } from '../support/approvals.js';
 import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
 import { survey } from '../support/surveys.js';
@@ -222,6 +223,7 @@ const VIEWS: readonly View[] = [
   { name: 'the help', path: '/help', heading: /Help/ },
   { name: 'a page of the help', path: '/help/checks', heading: /Checks/ },
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
+  { name: 'a request for approval', path: '/sites/skerrywick/approvals/1', heading: /Approval/ },
   { name: 'the activity of the installation', path: '/activity', heading: /Activity/ },
 ];
 
@@ -238,6 +240,7 @@ describe('the console for everybody', function () {
     ({ stage, browser } = started());
     await survey(stage, 'skerrywick');
     await visitSite(stage.client, 'skerrywick', { pages: ['/'], devices: ['desktop'] });
+    await askForApproval(stage);
     // Every mark that the history of a snippet can have.
     const database = new pg.Client({ connectionString: stage.databaseUrl });
     await database.connect();

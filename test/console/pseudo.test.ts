@@ -5,6 +5,7 @@ import { expect } from 'chai';
 import type { Browser, Page } from 'playwright-core';
 import { allTexts } from '../support/all-texts.js';
 import { openConsole, startBrowser } from '../support/browser.js';
+import { askForApproval } from '../support/approvals.js';
 import { pseudoTranslation } from '../support/pseudo.js';
 import { startStage, type Stage } from '../support/stage.js';
 import { survey } from '../support/surveys.js';
@@ -52,6 +53,7 @@ const ROOMS = [
   `${SITE}/settings/consent`,
   `${SITE}/settings/files`,
   `${SITE}/activity`,
+  `${SITE}/approvals/1`,
   '/activity',
   '/help',
   '/help/reach',
@@ -82,6 +84,7 @@ describe('the console in another language', function () {
     browser = await startBrowser();
     await survey(stage, 'skerrywick');
     await visitSite(stage.client, 'skerrywick', { pages: ['/'], devices: ['desktop'] });
+    await askForApproval(stage);
     typed = await typedTexts(stage);
   });
   after(async () => {

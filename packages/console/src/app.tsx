@@ -104,6 +104,12 @@ const loadActivity = async () => ({
 const loadTrail = async () => ({
   Component: (await import('./views/activity/trail-view')).TrailView,
 });
+const loadApproval = async () => ({
+  Component: (await import('./views/approvals/approval-view')).ApprovalView,
+});
+const loadApprovalLink = async () => ({
+  Component: (await import('./views/approvals/approval-link-view')).ApprovalLinkView,
+});
 const loadMembers = async () => ({
   Component: (await import('./views/members/members-view')).MembersView,
 });
@@ -119,6 +125,7 @@ const loadHandover = async () => ({
 const router = createBrowserRouter([
   // Whoever has a link has no account: nothing of it stands behind the sign-in.
   { path: '/handover', lazy: loadHandover, hydrateFallbackElement: <></> },
+  { path: '/approval', lazy: loadApprovalLink, hydrateFallbackElement: <></> },
   { path: '/invitation', lazy: loadInvitation, hydrateFallbackElement: <></> },
   {
     path: '/',
@@ -158,6 +165,7 @@ const router = createBrowserRouter([
           { path: 'findings', lazy: loadFindings },
           { path: 'checklist', element: <ChecklistView /> },
           { path: 'releases', element: <ReleasesView /> },
+          { path: 'approvals/:approval', lazy: loadApproval },
           {
             path: 'survey',
             lazy: loadSurvey,

@@ -13,6 +13,7 @@ export const HELP_GROUPS = [
       'content-policy',
       'in-and-out',
       'members',
+      'approvals',
       'history',
     ],
   },

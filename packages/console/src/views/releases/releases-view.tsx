@@ -12,6 +12,8 @@ import { MoreButton } from '../../ui/more-button';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { Time } from '../../ui/time';
 import { useToast } from '../../ui/toast';
+import { AskReleaseButton } from '../approvals/ask-release-button';
+import { ApprovalsSection } from '../approvals/approvals-section';
 import { ChangeList } from '../strip/change-list';
 import { RELEASES } from '../../texts/releases';
 import { say } from '../../texts/say';
@@ -26,6 +28,7 @@ export function ReleasesView() {
         <h1>{RELEASES.releases}</h1>
         <p className="text-sm text-muted">{RELEASES.everythingWasEver}</p>
       </div>
+      <ApprovalsSection site={site} />
       {releases.isPending && <Loading />}
       {releases.isError && <Failure error={releases.error} onRetry={() => void releases.refetch()} />}
       {shown?.length === 0 && (
@@ -82,6 +85,7 @@ function ReleaseRow({ site, release }: { site: string; release: ReleaseSummary }
             {environment}
           </span>
         ))}
+        {!isLive && <AskReleaseButton site={site} release={release} />}
         {!isLive && (
           <PutBackButton
             site={site}

@@ -14,6 +14,7 @@ import { useMay } from '../../ui/may';
 import { Section } from '../../ui/section';
 import { Failure, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { RuleSection } from '../approvals/rule-section';
 import { InvitationList } from '../members/invitation-list';
 import { InviteButton } from '../members/invite-dialog';
 import { RoleSelect } from '../members/role-select';
@@ -39,6 +40,7 @@ export function PeopleView() {
         {site && mayChange && <InviteButton site={site} />}
       </Section>
       <InvitationList invitations={open} />
+      <RuleSection site={key} />
     </div>
   );
 }

@@ -19,15 +19,17 @@ interface PublishDialogProps {
   site: string;
   etag: string;
   changes: readonly Change[];
+  /** What somebody has said of it already. */
+  suggested: string;
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
 }
 
 /** What would go live, what the checks newly find in it, and the message under which it is kept. */
-export function PublishDialog({ site, etag, changes, isOpen, onOpenChange }: PublishDialogProps) {
+export function PublishDialog({ site, etag, changes, suggested, isOpen, onOpenChange }: PublishDialogProps) {
   const publish = usePublish(site);
   const toast = useToast();
-  const [message, setMessage] = useState('');
+  const [message, setMessage] = useState(suggested);
   const [force, setForce] = useState('');
   const all = useQuery({ ...findingsQuery(site), enabled: isOpen });
   const fresh = useQuery({ ...newFindingsQuery(site), enabled: isOpen });
