@@ -81,6 +81,7 @@ describe('four eyes in the console', function () {
     const why = dialog.getByLabel('Why publish', { exact: false });
     if ((await why.count()) > 0) await why.fill('The demo has errors on purpose');
     await dialog.getByRole('button', { name: /^Publish/ }).click();
+    await dialog.waitFor({ state: 'detached' });
     await page.goto('/sites/skerrywick/releases');
     await page.getByRole('region', { name: 'Approvals' }).getByText('published').waitFor();
   });

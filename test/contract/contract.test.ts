@@ -214,6 +214,8 @@ describe('the contract', () => {
       'giveAccess',
       'forgetAccess',
       'removeWaiver',
+      'setApprovalRule',
+      'withdrawApproval',
       // Adds to what waits to be read.
       'givePages',
       // Says as a whole when surveys of a host begin, whatever was said before.
@@ -247,6 +249,8 @@ describe('the contract', () => {
       'signInWithPasskey',
       'openInvitation',
       'acceptInvitation',
+      'openApproval',
+      'decideByLink',
       'openHandover',
       'tickHandover',
     ]);

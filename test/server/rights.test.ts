@@ -169,6 +169,8 @@ describe('rights', function () {
       'signInWithPasskey',
       'openHandover',
       'tickHandover',
+      'openApproval',
+      'decideByLink',
       'openInvitation',
       'acceptInvitation',
     ]);
