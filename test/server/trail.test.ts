@@ -118,7 +118,7 @@ describe('the trail', function () {
         stage.client.call('importSet', {
           params,
           ifMatch: '*',
-          body: { set: fewer as never, removes: true, preview: false },
+          body: { set: fewer, removes: true, preview: false },
         }),
       );
     });
@@ -246,7 +246,7 @@ describe('the trail', function () {
       const sites = [params, { site: 'quay' }];
       await Promise.all(
         Array.from({ length: 24 }, async (_, index) =>
-          index % 3 === 0 ? edit(one, { note: String(index) }) : add(`atonce${index}`, {}, sites[index % 2]!),
+          index % 3 === 0 ? edit(one, { note: String(index) }) : add(`atonce${index}`, {}, sites[index % 2]),
         ),
       );
       const checked = await verify();

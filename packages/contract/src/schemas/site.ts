@@ -4,7 +4,7 @@ import { field, fields } from './field.js';
 import { findingCounts } from './finding.js';
 import { consentRules, pageGroup, pageGroups } from './reach.js';
 import { right } from './rights.js';
-import { change, environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
+import { environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
 import { formatMessage } from '@pragmatica/core';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 

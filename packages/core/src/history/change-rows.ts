@@ -1,5 +1,5 @@
-import type { Snapshot, SnapshotSnippet } from '../snapshot/index.js';
-import type { DraftChange, Values } from './draft-change.js';
+import type { Snapshot } from '../snapshot/index.js';
+import type { DraftChange } from './draft-change.js';
 import { pathWords } from './path-words.js';
 import { valueWords } from './value-words.js';
 
@@ -13,9 +13,9 @@ export interface ChangeRow {
 
 /** What a change did to a snippet or a site, row by row. Places among others are left out: they say nothing by themselves. */
 export function changeRows({ before, after }: DraftChange, site: Snapshot['site']): ChangeRow[] {
-  if (before === null) return [{ what: '', before: '', after: (after as SnapshotSnippet).name }];
-  if (after === null) return [{ what: '', before: (before as SnapshotSnippet).name, after: '' }];
-  const [was, is] = [before as Values, after as Values];
+  if (before === null) return [{ what: '', before: '', after: after.name }];
+  if (after === null) return [{ what: '', before: before.name, after: '' }];
+  const [was, is] = [before, after];
   return [...new Set([...Object.keys(was), ...Object.keys(is)])]
     .filter((path) => !path.endsWith('/rank'))
     .map((path) => ({

@@ -67,9 +67,9 @@ class Undoing {
 
   undo(change: DraftChange): void {
     if (change.kind === 'site') this.#undoSite(change.before, change.after);
-    else if (change.before === null) this.#undoAdded(change.after as SnapshotSnippet);
-    else if (change.after === null) this.#undoRemoved(change.before as SnapshotSnippet);
-    else this.#undoEdited(change.key, change.before as Values, change.after);
+    else if (change.before === null) this.#undoAdded(change.after);
+    else if (change.after === null) this.#undoRemoved(change.before);
+    else this.#undoEdited(change.key, change.before, change.after);
   }
 
   /** Order is undone as a whole: half of an order is nobody's. */
@@ -164,7 +164,7 @@ interface RankMove {
 function rankMoves(change: DraftChange): RankMove[] {
   const { key, before, after } = change;
   if (change.kind === 'site' || before === null || after === null) return [];
-  const [was, left] = [before as Values, after as Values];
+  const [was, left] = [before, after];
   return Object.keys(was)
     .filter((path) => RANK.test(path))
     .map((path) => ({ key, path, before: was[path], after: left[path] }));

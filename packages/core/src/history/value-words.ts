@@ -21,7 +21,7 @@ export function valueWords(path: string, value: unknown, site: Snapshot['site'])
     case 'placement':
       return placementWords(value as Placement);
     case 'code':
-      return codeWords(String(value));
+      return codeWords(value as string);
     case 'per':
       return value === 'view' ? HISTORY_TEXTS.perView : HISTORY_TEXTS.perLoad;
     case 'parts':
@@ -39,7 +39,7 @@ export function valueWords(path: string, value: unknown, site: Snapshot['site'])
     case 'consent':
       return HISTORY_TEXTS.purposes;
     default:
-      return say(HISTORY_TEXTS.quoted, { value: String(value) });
+      return say(HISTORY_TEXTS.quoted, { value: value as string });
   }
 }
 

@@ -1,6 +1,6 @@
 import { sitesWith } from '@pragmatica/core';
 import type { HandlersOf, RequestContext } from '../http/context.js';
-import { numberPosition, pagePosition } from '../http/page-position.js';
+import { pagePosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
 import { addSite, editSite, siteTag } from '../site/edit-site.js';
 import { keyOrFromName } from '../site/key-or-from-name.js';

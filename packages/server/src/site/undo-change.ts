@@ -1,12 +1,5 @@
 import type { Undone } from '@pragmatica/contract';
-import {
-  difference,
-  listWords,
-  undoChanges,
-  type DraftChange,
-  type SnapshotSnippet,
-  type UndoChoice,
-} from '@pragmatica/core';
+import { difference, listWords, undoChanges, type DraftChange, type UndoChoice } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { saveDraft } from '../storage/draft.js';
 import { audit, notifyGateways } from '../storage/trail.js';
@@ -68,7 +61,7 @@ function said(
 ): string {
   const back = wanted.filter((change) => change.kind === 'snippet' && change.after === null);
   if (back.length === wanted.length) {
-    const names = back.map(({ before }) => `“${(before as SnapshotSnippet).name}”`);
+    const names = back.map(({ before }) => `“${before.name}”`);
     return say(TRAIL_TEXTS.restored, { names: listWords(names) });
   }
   return say(TRAIL_TEXTS.undid, { entry: String(id), by, changes: words.join(' ') });

@@ -173,7 +173,10 @@ export async function insertSnippetsOf(
   await insertAll(store, site, snippets, by);
 }
 
-/** One after the other: their order in the draft is that in which they were added. */
+/** What is flushed together: each flush looks at everything that was loaded so far. */
+const AT_A_TIME = 500;
+
+/** Their order in the draft is that in which they were added: rows of one flush are numbered in its order. */
 async function insertAll(
   store: Store,
   site: Site,
@@ -181,13 +184,14 @@ async function insertAll(
   by: string,
 ): Promise<void> {
   const em = emOf(store);
-  for (const snippet of snippets) {
+  for (const [index, snippet] of snippets.entries()) {
     const { key, state, stateSince } = snippet;
     const added = insertSnippet(em, site, { key, state, ...valuesOf(snippet) }, by);
     if (stateSince) Object.assign(added, { stateAt: new Date(stateSince.at), stateBy: stateSince.by });
     saveParts(em, added, [], snippet.parts);
-    await em.flush();
+    if ((index + 1) % AT_A_TIME === 0) await em.flush();
   }
+  await em.flush();
 }
 
 function valuesOf(snippet: SnapshotSnippet): SnippetValues {

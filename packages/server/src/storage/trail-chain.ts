@@ -100,7 +100,7 @@ export async function readChain(
   after: number,
 ): Promise<{ readonly link: TrailLink; readonly entry: TrailEntry | undefined }[]> {
   const rows = await emOf(store).execute<
-    (EntryRow & {
+    (Omit<EntryRow, 'id'> & {
       readonly id: number | null;
       readonly number: number;
       readonly linkAt: Date | string;
@@ -113,8 +113,8 @@ export async function readChain(
      where l.number > ? order by l.number limit ?`,
     [after, AT_A_TIME],
   );
-  return rows.map(({ number, linkAt, digest, hash, ...row }) => ({
+  return rows.map(({ number, linkAt, digest, hash, id, ...row }) => ({
     link: { number, at: new Date(linkAt).toISOString(), digest, hash },
-    entry: row.id === null ? undefined : toEntry(row),
+    entry: id === null ? undefined : toEntry({ id, ...row }),
   }));
 }

@@ -1,10 +1,4 @@
-import type {
-  EntityManager,
-  EventSubscriber,
-  FlushEventArgs,
-  Transaction,
-  TransactionEventArgs,
-} from '@mikro-orm/core';
+import type { EntityManager, EventSubscriber, FlushEventArgs, TransactionEventArgs } from '@mikro-orm/core';
 import {
   siteChange,
   snippetChange,
@@ -12,7 +6,6 @@ import {
   type SnapshotSnippet,
   type TrailChange,
 } from '@pragmatica/core';
-import type { SqlEntityManager } from '@mikro-orm/postgresql';
 import type { Audit, Part, Site, Snippet } from './entities/index.js';
 import { readSite, readSnippets, snapshotSite } from './read-draft.js';
 import { chainEntries, type Run, type StoredEntry } from './trail-chain.js';
@@ -50,7 +43,7 @@ export class TrailKeeper implements EventSubscriber {
     const touched = new Touched();
     for (const { name, entity, type } of uow.getChangeSets()) touched.add(name, entity, type);
     if (touched.isNothing) return;
-    const transaction = em.getTransactionContext() as object | undefined;
+    const transaction = em.getTransactionContext<object>();
     const recording = transaction && this.#recordings.get(transaction);
     if (!recording) {
       // A flush by itself is a transaction of its own, and is read when it commits.
@@ -58,7 +51,7 @@ export class TrailKeeper implements EventSubscriber {
       return;
     }
     record(recording, touched);
-    await lookBefore(em as SqlEntityManager, recording, touched);
+    await lookBefore(em, recording, touched);
   }
 
   async beforeTransactionCommit({ em, uow, transaction }: TransactionEventArgs): Promise<void> {
@@ -69,7 +62,7 @@ export class TrailKeeper implements EventSubscriber {
       record(recording, touched);
     }
     if (recording.entries.size === 0 && recording.drafts.size === 0) return;
-    const run = runIn(em as SqlEntityManager, transaction);
+    const run = runIn(em, transaction);
     await writeDraftChanges(run, recording);
     const entries = [...recording.entries].sort((a, b) => a.id - b.id);
     await chainEntries(
@@ -136,7 +129,7 @@ function record(recording: Recording, { entries, changes }: Touched): void {
 
 /** Notes what is there before it is written over, once for each snippet and transaction. */
 async function lookBefore(
-  em: SqlEntityManager,
+  em: EntityManager,
   { drafts }: Recording,
   { sites, ids, added }: Touched,
 ): Promise<void> {
@@ -196,7 +189,9 @@ function storedEntry(
   return { id, entry };
 }
 
-function runIn(em: SqlEntityManager | EntityManager, transaction: Transaction | undefined): Run {
-  const connection = (em as SqlEntityManager).getConnection();
-  return async (sql, params) => connection.execute(sql, [...params], 'all', transaction);
+/** @param transaction - in which it is run, whatever the manager itself is in */
+function runIn(em: EntityManager, transaction: unknown): Run {
+  const connection = em.getConnection();
+  return async <T extends object>(sql: string, params: readonly unknown[]) =>
+    (await connection.execute(sql, [...params], 'all', transaction)) as T[];
 }

@@ -60,9 +60,9 @@ export function ApprovalView() {
             </Link>
           </p>
         )}
-        {(mayWithdraw || isLooked) && (
+        {isLooked && (
           <div className="mt-3 flex flex-wrap gap-2">
-            {isLooked && <LinkButton site={site} approval={id} />}
+            <LinkButton site={site} approval={id} />
             {mayWithdraw && (
               <Button
                 look="quiet"
