@@ -157,6 +157,8 @@ async function typedTexts({ client }: Stage): Promise<RegExp> {
     collect((await client.call('showDraft', { params })).data.snapshot);
     collect((await client.call('listReleases', { params, query: {} })).data);
     collect((await client.call('listPages', { params, query: {} })).data.paths);
+    const { items: asked } = (await client.call('listApprovals', { params, query: {} })).data;
+    collect(asked.map(({ message }) => message));
   }
   const params = { site: 'skerrywick', survey: 'latest' };
   collect((await client.call('listSurveyPages', { params, query: {} })).data.items.map(({ title }) => title));

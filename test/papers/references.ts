@@ -6,6 +6,7 @@ import {
   type Check,
   type ExampleSnippet,
 } from '@pragmatica/core';
+import { COUNT_LIMITS, RATE_LIMITS, SIZE_LIMITS, openApiDocument } from '@pragmatica/contract';
 import { gatewaySettingsSchema } from '@pragmatica/gateway';
 import { settingsSchema } from '@pragmatica/server';
 import { createProgram } from '../../packages/cli/dist/program.js';
@@ -19,6 +20,7 @@ export const REFERENCES: Readonly<Record<string, () => string>> = {
   'docs/commands.md': commands,
   'docs/checks.md': checks,
   'docs/settings.md': settings,
+  'docs/limits.md': limits,
 };
 
 /** For whoever would edit it; readers do not see it. */
@@ -268,4 +270,119 @@ function defaultOf(schema: unknown): string {
   if (data === undefined || data === '' || (Array.isArray(data) && data.length === 0)) return '';
   if (typeof data === 'boolean') return data ? '`1`' : '`0`';
   return `\`${typeof data === 'string' || typeof data === 'number' ? data : JSON.stringify(data)}\``;
+}
+
+const MIB = 1 << 20;
+const COUNTED = {
+  sites: 'sites',
+  members: 'members',
+  invitations: 'invitations that are open',
+  recipes: 'recipes',
+  snippets: 'snippets in a draft, off and archived ones included',
+  waivers: 'findings that are accepted',
+  approvals: 'requests for approval that are open',
+  handovers: 'links to blocks to paste that work',
+  webhooks: 'webhooks',
+  tokens: 'tokens that work',
+  passkeys: 'passkeys',
+} as const;
+const RATES = {
+  'calls-of-member': 'a member, with all sessions and tokens',
+  'calls-of-stranger': 'an address, without an account: signing in, links, wrong tokens',
+  'calls-of-installation': 'the installation, from everywhere',
+} as const;
+
+function limits(): string {
+  const counts = Object.entries(COUNT_LIMITS) as [keyof typeof COUNTED, { most: number; of: string }][];
+  const rates = Object.entries(RATE_LIMITS) as [keyof typeof RATES, { most: number }][];
+  return [
+    NOTE,
+    '# Limits',
+    'Whatever comes in is bounded: how often, how many, how large. Somebody who reaches a limit is told which, and what to do. Those with a name can be set otherwise for an installation: `PRAGMATICA_LIMITS="tokens=10, calls-of-member=600"`.',
+    '## How often',
+    'Every answer of the API says how many calls are left, in `RateLimit` and `RateLimit-Policy` (draft-ietf-httpapi-ratelimit-headers). One too many is answered with 429 and `Retry-After`. Wrong passwords and codes are slowed down more: five tries, then delays that double.',
+    table(
+      ['name', 'calls in a minute', 'of'],
+      rates.map(([name, { most }]) => row(`\`${name}\``, String(most), RATES[name])),
+    ),
+    '## How many',
+    table(
+      ['name', 'at most', 'what', 'of'],
+      counts.map(([name, { most, of }]) => row(`\`${name}\``, String(most), COUNTED[name], `each ${of}`)),
+    ),
+    '## How large',
+    table(
+      ['what', 'at most'],
+      [
+        row('a call', `${SIZE_LIMITS.body / MIB} MiB`),
+        row('a call that brings a whole site in a file', `${SIZE_LIMITS['site-file'] / MIB} MiB`),
+      ],
+    ),
+    'Single inputs, as the API’s own description has them. Text is counted in UTF-16 code units, as JavaScript counts.',
+    table(
+      ['input', 'at most', 'of'],
+      inputLimits().map(([input, most, calls]) => row(`\`${input}\``, most, calls)),
+    ),
+  ].join('\n\n');
+}
+
+interface Bounded {
+  readonly $ref?: string;
+  readonly maxLength?: number;
+  readonly maxItems?: number;
+  readonly items?: Bounded;
+  readonly properties?: Readonly<Record<string, Bounded>>;
+  readonly anyOf?: readonly Bounded[];
+}
+
+const FEW_CALLS = 3;
+
+/** Where the inputs of calls end, by name of the input and limit. */
+function inputLimits(): [input: string, most: string, calls: string][] {
+  const document = openApiDocument('1.0.0') as unknown as {
+    readonly paths: Readonly<
+      Record<
+        string,
+        Readonly<
+          Record<
+            string,
+            { operationId: string; requestBody?: { content: Record<string, { schema: Bounded }> } }
+          >
+        >
+      >
+    >;
+    readonly components: { readonly schemas: Readonly<Record<string, Bounded>> };
+  };
+  const found = new Map<string, Set<string>>();
+  const look = (given: Bounded, path: string, call: string, seen: readonly string[]): void => {
+    if (given.$ref !== undefined && seen.includes(given.$ref)) return;
+    const next = given.$ref === undefined ? seen : [...seen, given.$ref];
+    const schema =
+      given.$ref === undefined ? given : document.components.schemas[given.$ref.split('/').at(-1)!]!;
+    const note = (most: string): void => {
+      const key = `${path.slice(1)}\n${most}`;
+      found.set(key, (found.get(key) ?? new Set()).add(call));
+    };
+    if (schema.maxLength !== undefined) note(`${schema.maxLength} characters`);
+    if (schema.maxItems !== undefined) note(`${schema.maxItems} of them`);
+    for (const one of schema.anyOf ?? []) look(one, path, call, next);
+    if (schema.items) look(schema.items, `${path}/*`, call, next);
+    for (const [name, one] of Object.entries(schema.properties ?? {}))
+      look(one, `${path}/${name}`, call, next);
+  };
+  for (const operations of Object.values(document.paths))
+    for (const { operationId, requestBody } of Object.values(operations))
+      for (const { schema } of Object.values(requestBody?.content ?? {})) look(schema, '', operationId, []);
+  return [...found]
+    .map(([key, calls]): [string, string, string] => {
+      const [input = '', most = ''] = key.split('\n');
+      const names = [...calls].sort();
+      const more = names.length - FEW_CALLS;
+      return [
+        input,
+        most,
+        more > 0 ? `${names.slice(0, FEW_CALLS).join(', ')} and ${more} more` : names.join(', '),
+      ];
+    })
+    .sort(([a], [b]) => (a < b ? -1 : 1));
 }

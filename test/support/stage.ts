@@ -34,6 +34,9 @@ const ALL_DAY: Hours = { weekly: parseWeekly('daily 00:00-24:00') };
 /** An object is in use (PostgreSQL, error codes); it says so after five seconds. */
 const IN_USE = '55006';
 
+/** Suites make more calls in a minute than people do. */
+const NO_RATES = 'calls-of-member=1000000, calls-of-stranger=1000000, calls-of-installation=1000000';
+
 let count = 0;
 
 interface Template {
@@ -140,6 +143,7 @@ export function stageEnvironment(data: string): Record<string, string> {
     PRAGMATICA_CONFIRMATION_MINUTES: '10000',
     PRAGMATICA_LINE_ADDRESS: 'https://code.example.com/one',
     PRAGMATICA_GATEWAY_STATUS_PORT: '0',
+    PRAGMATICA_LIMITS: NO_RATES,
     PRAGMATICA_LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent',
     PRAGMATICA_LOCAL_ORIGINS: '1',
     PRAGMATICA_DATA: data,

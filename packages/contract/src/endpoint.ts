@@ -1,5 +1,6 @@
 import type { Need, Right } from '@pragmatica/core';
 import type { z } from 'zod';
+import type { CountLimit } from './limits.js';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
@@ -26,6 +27,8 @@ export interface Endpoint {
   readonly fieldNeeds?: Readonly<Record<string, Right>>;
   /** Matters so much that whoever asks must have given their password a short while ago. */
   readonly needsConfirmation?: boolean;
+  /** It makes one more of something that there may be only so many of. */
+  readonly makes?: CountLimit;
   /** Answers while a one-time password has not been changed yet. */
   readonly beforePasswordChange?: boolean;
 }

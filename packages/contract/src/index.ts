@@ -32,3 +32,4 @@ export {
   type SentPolicy,
 } from './release-feed.js';
 export * from './schemas/index.js';
+export * from './limits.js';

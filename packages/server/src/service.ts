@@ -55,7 +55,7 @@ const RETRY_MS = 1_000;
  */
 export async function startService(given: Settings, databaseUrl: string): Promise<Service> {
   const log = createLog(given.PRAGMATICA_LOG_LEVEL);
-  const orm = await prepareDatabase(databaseUrl);
+  const orm = await prepareDatabase(databaseUrl, given.PRAGMATICA_LIMITS);
   const watch = new DatabaseWatch(databaseUrl);
   const readers = new Readers(log.child({ part: 'readers' }));
   const known = knownDatabase(given, databaseUrl);

@@ -1,3 +1,4 @@
+import { parseLimits } from '@pragmatica/contract';
 import { flag, port, readSettingsOf, sharedSettings } from '@pragmatica/runtime';
 import { z } from 'zod';
 
@@ -28,6 +29,17 @@ export const settingsSchema = z.object({
     .describe(
       'How long after giving their password somebody can do what matters most without giving it again.',
     ),
+  PRAGMATICA_LIMITS: z
+    .string()
+    .max(2_000)
+    .default('')
+    .transform((text, context) => {
+      const limits = parseLimits(text);
+      if (!('wrong' in limits)) return limits;
+      context.addIssue({ code: 'custom', message: `There is no limit “${limits.wrong}”.` });
+      return z.NEVER;
+    })
+    .describe('Limits that are to be other than docs/limits.md says, like "tokens=10, calls-of-member=600".'),
   PRAGMATICA_TRAIL_DAYS: z.coerce
     .number()
     .int()

@@ -24,6 +24,7 @@ export const HELP = catalogue('console.help', {
     visits: 'Let a browser open your pages, and find out why something doesn’t show.',
     watching: 'Regular visits, and a message when something stops working.',
     'content-policy': 'Allow your snippets in a site’s content policy (CSP), or write a good one.',
+    limits: 'How often, how many and how large: what each input takes.',
     approvals: 'Have somebody else look at a change before it goes live, a client among them.',
     history: 'See who changed what, undo it, bring back what was removed, and check that nobody rewrote it.',
     members: 'Invite people, and give each of them, and each program, no more than they need.',

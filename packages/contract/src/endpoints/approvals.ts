@@ -30,6 +30,7 @@ export const approvalEndpoints = {
     path: '/sites/{site}/approvals',
     summary: 'Ask for approval of the draft that you saw (If-Match), or of a release',
     needs: { site: 'edit' },
+    makes: 'approvals',
     params: site,
     body: schemas.approvalInput,
     response: schemas.approval,

@@ -16,7 +16,7 @@ export const findingsEndpoints = {
     query: z.strictObject({
       of: schemas.setReference.default('draft'),
       severity: schemas.severity.optional(),
-      check: z.string().optional(),
+      check: z.string().max(100).optional(),
       snippet: schemas.key.optional(),
       against: schemas.setReference.optional().meta({
         description: 'Only what is new against this set.',
@@ -38,6 +38,7 @@ export const findingsEndpoints = {
     path: '/sites/{site}/findings/{finding}/waive',
     summary: 'Accept a finding of the draft until a day, with a reason',
     needs: { site: 'edit' },
+    makes: 'waivers',
     params: finding,
     body: schemas.waiverInput,
     response: schemas.waiver,

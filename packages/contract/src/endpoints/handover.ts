@@ -18,6 +18,7 @@ export const handoverEndpoints = {
     path: '/sites/{site}/handovers',
     summary: 'Make a link to the blocks to paste, for somebody without an account',
     needs: { site: 'edit' },
+    makes: 'handovers',
     params: site,
     body: schemas.handoverInput,
     response: schemas.newHandover,

@@ -40,6 +40,7 @@ export const passkeysEndpoints = {
     path: '/passkeys',
     summary: 'Sign in with a passkey from now on, too',
     needs: 'account',
+    makes: 'passkeys',
     needsConfirmation: true,
     body: schemas.passkeyInput,
     response: schemas.passkey,

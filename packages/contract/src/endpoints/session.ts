@@ -116,6 +116,7 @@ export const sessionEndpoints = {
     path: '/tokens',
     summary: 'Make a bearer token; the secret is shown once',
     needs: 'account',
+    makes: 'tokens',
     needsConfirmation: true,
     body: schemas.tokenInput,
     response: schemas.token.extend({ secret: z.string() }),

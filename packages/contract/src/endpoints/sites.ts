@@ -18,6 +18,7 @@ export const sitesEndpoints = {
     path: '/sites',
     summary: 'Add a site',
     needs: { installation: 'own' },
+    makes: 'sites',
     body: schemas.siteInput,
     response: schemas.site,
     status: 201,

@@ -155,6 +155,7 @@ export const surveysEndpoints = {
     path: '/sites/{site}/sightings/{sighting}/adopt',
     summary: 'Make a snippet of it, switched off until the copy in the site is gone',
     needs: { site: 'edit' },
+    makes: 'snippets',
     params: sighting,
     body: schemas.adoption,
     response: schemas.adopted,

@@ -39,6 +39,7 @@ export const watchEndpoints = {
     path: '/sites/{site}/webhooks',
     summary: 'Tell a program of what is lost and comes back, signed (Standard Webhooks)',
     needs: { site: 'own' },
+    makes: 'webhooks',
     params: site,
     body: schemas.webhookInput,
     response: schemas.webhookMade,

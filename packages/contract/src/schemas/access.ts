@@ -5,6 +5,7 @@ import { FIELD_TEXTS } from '../texts/field-texts.js';
 /** Names of headers and cookies are tokens (RFC 9110, 5.6.2); headers that frame a request are none of anybody's. */
 const token = z
   .string()
+  .max(100)
   .regex(/^[!#$%&'*+.^_`|~0-9A-Za-z-]{1,100}$/, FIELD_TEXTS.tokenForm)
   .refine(
     (name) =>

@@ -8,11 +8,13 @@ import {
   normalSelector,
 } from '@pragmatica/core';
 import { z } from 'zod';
+import { ENDS_HERE } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const key = z
   .string()
   .regex(KEY_PATTERN, FIELD_TEXTS.keyForm)
+  .max(63)
   .meta({ description: 'Names the thing in addresses and commands.', example: 'harbour-chat' });
 
 export const environment = z.enum(['staging', 'live']);
@@ -51,7 +53,7 @@ export const placement = z
       z.strictObject({
         selector: z
           .string()
-          .max(500)
+          .max(500, ENDS_HERE)
           .superRefine((text, context) => {
             const message = selectorFault(text);
             if (message !== undefined) context.addIssue({ code: 'custom', message });

@@ -1,10 +1,12 @@
 import { FIELD_NAME, FIELD_TYPES, fieldValueProblem } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, nextPage, pageQuery, title } from './common.js';
+import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const name = z
   .string()
+  .max(40)
   .regex(FIELD_NAME, FIELD_TEXTS.fieldName)
   .meta({ description: 'As it stands in code: `@{name}`.', example: 'account' });
 const value = z.string().max(500);
@@ -34,12 +36,9 @@ export type FieldResource = z.infer<typeof field>;
 
 export const fields = z
   .array(field)
-  .max(200)
+  .max(200, ENDS_HERE)
   .superRefine((list, context) => {
-    list.forEach((entry, index) => {
-      if (list.findIndex((other) => other.name === entry.name) !== index)
-        context.addIssue({ code: 'custom', path: [index, 'name'], message: FIELD_TEXTS.fieldTwice });
-    });
+    refuseTwice(list, 'name', context, FIELD_TEXTS.fieldTwice);
   });
 
 export const fieldQuery = pageQuery.extend({

@@ -202,7 +202,7 @@ export const fixOneInput = z
 export const fixInput = fixOneInput
   .extend({
     findings: z
-      .array(z.string())
+      .array(z.string().max(300))
       .min(1, FIELD_TEXTS.findingMissing)
       .max(10_000)
       .optional()

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedRecord } from './bounds.js';
 import { timestamp, title } from './common.js';
 
 /** Base64url, as the Web Authentication API writes bytes in JSON. */
@@ -12,7 +13,7 @@ const credential = {
   id: bytes(2_000),
   rawId: bytes(2_000),
   type: z.literal('public-key'),
-  clientExtensionResults: z.record(z.string(), z.unknown()),
+  clientExtensionResults: boundedRecord(z.string().max(100), z.unknown(), 50),
   authenticatorAttachment: z.enum(['platform', 'cross-platform']).optional(),
 };
 

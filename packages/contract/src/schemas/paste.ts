@@ -1,6 +1,7 @@
 import { BOX_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, path, timestamp } from './common.js';
+import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const boxKind = z.enum(BOX_KEYS);
@@ -24,16 +25,12 @@ export type BoxResource = z.infer<typeof box>;
 
 export const boxesInput = z
   .strictObject({
-    boxes: z.array(box).superRefine((boxes, context) => {
-      boxes.forEach(({ kind }, index) => {
-        if (boxes.findIndex((other) => other.kind === kind) !== index)
-          context.addIssue({
-            code: 'custom',
-            path: [index, 'kind'],
-            message: FIELD_TEXTS.boxTwice,
-          });
-      });
-    }),
+    boxes: z
+      .array(box)
+      .max(50, ENDS_HERE)
+      .superRefine((boxes, context) => {
+        refuseTwice(boxes, 'kind', context, FIELD_TEXTS.boxTwice);
+      }),
   })
   .meta({ id: 'PasteBoxes' });
 
@@ -82,6 +79,7 @@ export const blockTick = z
     page: path.nullable().default(null),
     digest: z
       .string()
+      .max(12)
       .regex(/^[0-9a-f]{12}$/)
       .nullable()
       .meta({ description: 'Of the block that is pasted there now; null for an empty box.' }),

@@ -23,6 +23,7 @@ const LAST_YEAR = 2199;
 
 const at = z
   .string()
+  .max(40)
   .refine(isMoment, {
     message: FIELD_TEXTS.momentForm,
   })
@@ -30,7 +31,7 @@ const at = z
 
 /** What a page plan is asked for. */
 export const planQuery = z.strictObject({
-  path: z.string().startsWith('/', FIELD_TEXTS.pathForm).default('/'),
+  path: z.string().startsWith('/', FIELD_TEXTS.pathForm).max(2_000).default('/'),
   of: setReference.optional().meta({ description: 'What the environment serves when left out.' }),
   host: z
     .string()
@@ -42,6 +43,7 @@ export const planQuery = z.strictObject({
   device: z.enum(DEVICES).default('desktop'),
   consent: z
     .string()
+    .max(2_000)
     .regex(/^(?:none|all|[a-z0-9-]+(?:,[a-z0-9-]+)*)?$/, FIELD_TEXTS.consentForm)
     .default('none'),
   visitor: z.enum(['first', 'returning']).optional(),

@@ -5,7 +5,10 @@ import { environment, key, timestamp } from './common.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 /** Directives and sources are written as they are into a header: nothing in them may end it, or begin another. */
-const directive = z.string().regex(/^[a-z][a-z-]{1,40}$/, FIELD_TEXTS.directiveForm);
+const directive = z
+  .string()
+  .max(50)
+  .regex(/^[a-z][a-z-]{1,40}$/, FIELD_TEXTS.directiveForm);
 const source = z
   .string()
   .max(300)
@@ -18,7 +21,8 @@ export const ownPolicy = z
       .refine((directives) => Object.keys(directives).length <= 30, { message: FIELD_TEXTS.directivesMany })
       .refine((directives) => !('report-uri' in directives) && !('report-to' in directives), {
         message: FIELD_TEXTS.reportsOurs,
-      }),
+      })
+      .meta({ maxProperties: 30 }),
     allowed: z.array(z.strictObject({ directive, source })).max(200).readonly().default([]).meta({
       description: 'Allowed on all pages, those with a policy of their own included, wherever it has a say.',
     }),

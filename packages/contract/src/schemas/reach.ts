@@ -8,6 +8,7 @@ import {
 } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, key, title } from './common.js';
+import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const MAX_PATTERNS = 200;
@@ -16,7 +17,7 @@ const MAX_PATTERNS = 200;
 const pageEntry = (areGroupsAllowed: boolean) =>
   z
     .string()
-    .max(500)
+    .max(500, ENDS_HERE)
     .superRefine((pattern, context) => {
       const problem =
         !areGroupsAllowed && isGroupReference(pattern)
@@ -25,7 +26,7 @@ const pageEntry = (areGroupsAllowed: boolean) =>
       if (problem !== undefined) context.addIssue({ code: 'custom', message: problem });
     });
 
-const pageEntries = z.array(pageEntry(true)).max(MAX_PATTERNS).default([]);
+const pageEntries = z.array(pageEntry(true)).max(MAX_PATTERNS, ENDS_HERE).default([]);
 
 export const pages = z
   .strictObject({
@@ -41,24 +42,26 @@ export const pageGroup = z
   .strictObject({
     key,
     name: title,
-    patterns: z.array(pageEntry(false)).min(1, FIELD_TEXTS.patternMissing).max(MAX_PATTERNS),
+    patterns: z.array(pageEntry(false)).min(1, FIELD_TEXTS.patternMissing).max(MAX_PATTERNS, ENDS_HERE),
   })
   .meta({ id: 'PageGroup', description: 'Pages of a site that belong together, defined once.' });
 
-const span = z.strictObject({ from: z.string(), to: z.string() });
-const spans = z.array(span).max(12).readonly();
+/** Long enough for any time or day; what is wrong with one is said in its own words. */
+const moment = z.string().max(40);
+const span = z.strictObject({ from: moment, to: moment });
+const spans = z.array(span).max(12, ENDS_HERE).readonly();
 
 export const hours = z
   .strictObject({
     weekly: z.partialRecord(z.enum(WEEKDAYS), spans).optional(),
-    closed: z.array(z.string()).max(100).readonly().optional(),
+    closed: z.array(moment).max(100, ENDS_HERE).readonly().optional(),
     exceptions: z
-      .array(z.strictObject({ date: z.string(), spans }))
-      .max(200)
+      .array(z.strictObject({ date: moment, spans }))
+      .max(200, ENDS_HERE)
       .readonly()
       .optional(),
-    first: z.string().optional(),
-    last: z.string().optional(),
+    first: moment.optional(),
+    last: moment.optional(),
   })
   .superRefine((value, context) => {
     for (const { path, message } of hoursProblems(value))
@@ -110,16 +113,9 @@ export const consentRules = z
     categories: z
       .array(z.strictObject({ key, name: title, value: z.string().min(1).max(100).optional() }))
       .min(1, FIELD_TEXTS.purposeMissing)
-      .max(30)
+      .max(30, ENDS_HERE)
       .superRefine((list, context) => {
-        list.forEach((entry, index) => {
-          if (list.findIndex((other) => other.key === entry.key) !== index)
-            context.addIssue({
-              code: 'custom',
-              path: [index, 'key'],
-              message: FIELD_TEXTS.purposeTwice,
-            });
-        });
+        refuseTwice(list, 'key', context, FIELD_TEXTS.purposeTwice);
       }),
     cookie: z.string().max(200).regex(COOKIE_NAME, FIELD_TEXTS.cookieName),
     format: z.discriminatedUnion('kind', [
@@ -143,10 +139,7 @@ export const consentRules = z
 
 export const pageGroups = z
   .array(pageGroup)
-  .max(100)
+  .max(100, ENDS_HERE)
   .superRefine((list, context) => {
-    list.forEach((entry, index) => {
-      if (list.findIndex((other) => other.key === entry.key) !== index)
-        context.addIssue({ code: 'custom', path: [index, 'key'], message: FIELD_TEXTS.keyTwice });
-    });
+    refuseTwice(list, 'key', context, FIELD_TEXTS.keyTwice);
   });

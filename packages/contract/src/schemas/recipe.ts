@@ -22,9 +22,10 @@ import {
   title,
 } from './common.js';
 import { siteResults } from './field.js';
+import { boundedRecord } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
-const fieldName = z.string().regex(FIELD_NAME, FIELD_TEXTS.fieldName);
+const fieldName = z.string().max(40).regex(FIELD_NAME, FIELD_TEXTS.fieldName);
 const value = z.string().max(500);
 const sentence = z.string().trim().min(1).max(500);
 
@@ -63,7 +64,12 @@ const recipeStep = z.strictObject({
 const recognition = z
   .strictObject({
     hosts: z
-      .array(z.string().regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, FIELD_TEXTS.recipeHostForm))
+      .array(
+        z
+          .string()
+          .max(260)
+          .regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, FIELD_TEXTS.recipeHostForm),
+      )
       .max(50)
       .default([]),
     addresses: z
@@ -140,9 +146,9 @@ export const recipeLink = z
   .strictObject({
     key,
     version: z.int(),
-    fields: z
-      .record(z.string(), z.string())
-      .meta({ description: 'What the recipe’s fields are called at the site.' }),
+    fields: boundedRecord(z.string().max(40), z.string().max(40), MAX_COUNT).meta({
+      description: 'What the recipe’s fields are called at the site.',
+    }),
   })
   .meta({ description: 'The version of a recipe that the snippet follows.' });
 

@@ -1,6 +1,7 @@
 import { formatMessage, type Snapshot } from '@pragmatica/core';
 import { z } from 'zod';
 import {
+  MAX_CODE_LENGTH,
   change,
   environment,
   key,
@@ -19,10 +20,13 @@ import { fields } from './field.js';
 import { recipeLink } from './recipe.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
+/** More than a site that anybody looks after has. */
+const MAX_SNIPPETS = 10_000;
+
 const snapshotPart = z.strictObject({
   placement,
   rank: z.int().min(0),
-  code: z.string(),
+  code: z.string().max(MAX_CODE_LENGTH, FIELD_TEXTS.codeTooLong),
   statement: statement.optional(),
   per: partPer.optional(),
 });
@@ -36,10 +40,10 @@ const snapshotSnippet = z.strictObject({
   state: snippetState.default('on'),
   pages: pages.default({ include: [], exclude: [] }),
   limits: limits.optional(),
-  stateSince: z.strictObject({ at: timestamp, by: z.string() }).optional(),
-  needs: z.array(key).optional(),
+  stateSince: z.strictObject({ at: timestamp, by: z.string().max(200) }).optional(),
+  needs: z.array(key).max(500).optional(),
   recipe: recipeLink.optional(),
-  parts: z.array(snapshotPart),
+  parts: z.array(snapshotPart).max(100),
 });
 
 /** The file format of a snippet set: what a release holds and what `insert --set` reads. */
@@ -51,12 +55,12 @@ export const snapshot = z
     site: z.strictObject({
       key,
       name: title,
-      timeZone: z.string(),
+      timeZone: z.string().max(100),
       pageGroups: pageGroups.optional(),
       consent: consentRules.optional(),
       fields: fields.optional(),
     }),
-    snippets: z.array(snapshotSnippet),
+    snippets: z.array(snapshotSnippet).max(MAX_SNIPPETS),
   })
   .meta({ id: 'Snapshot', description: 'A whole snippet set at one moment.' }) satisfies z.ZodType<Snapshot>;
 
@@ -95,7 +99,7 @@ export const release = releaseSummary.extend({ snapshot }).meta({ id: 'Release' 
 export const releaseInput = z
   .strictObject({
     message: title.meta({ description: 'What this release changes, for the people who look for it later.' }),
-    environments: z.array(environment).min(1).default(['staging', 'live']),
+    environments: z.array(environment).min(1).max(2).default(['staging', 'live']),
     force: reason
       .optional()
       .meta({ description: 'Why to publish although errors are found; kept in the release.' }),
@@ -121,7 +125,10 @@ export const environmentState = z
   .meta({ id: 'EnvironmentState' });
 
 /** What can be compared or planned: the draft, what an environment serves, or a release by number. */
-export const setReference = z.string().regex(/^(draft|live|staging|\d{1,9})$/, FIELD_TEXTS.setForm);
+export const setReference = z
+  .string()
+  .max(20)
+  .regex(/^(draft|live|staging|\d{1,9})$/, FIELD_TEXTS.setForm);
 
 export const changeInWords = z.object({
   kind: z.enum([

@@ -73,7 +73,10 @@ export const proposedSecondFactor = z
 
 export const secondFactorProof = z
   .strictObject({
-    secret: z.string().regex(/^[A-Z2-7]{32}$/, FIELD_TEXTS.secretForm),
+    secret: z
+      .string()
+      .max(32)
+      .regex(/^[A-Z2-7]{32}$/, FIELD_TEXTS.secretForm),
     code: z.string().max(40),
   })
   .meta({ id: 'SecondFactorProof' });

@@ -6,6 +6,7 @@ import { consentRules, pageGroup, pageGroups } from './reach.js';
 import { right } from './rights.js';
 import { environment, key, nextPage, pageQuery, timestamp, title } from './common.js';
 import { formatMessage } from '@pragmatica/core';
+import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const HOSTNAME =
@@ -14,6 +15,7 @@ const HOSTNAME =
 const address = (example: string) =>
   z
     .url({ protocol: /^https?$/, message: formatMessage(FIELD_TEXTS.addressForm, { example }) })
+    .max(2_000)
     .refine(
       (value) => URL.canParse(value) && ['', '/'].includes(new URL(value).pathname + new URL(value).search),
       {
@@ -31,6 +33,7 @@ const ORIGIN = address('http://origin.example:8080');
 
 const origins = z
   .string()
+  .max(8_000, ENDS_HERE)
   .superRefine((value, context) => {
     for (const part of originsOf(value)) {
       const result = ORIGIN.safeParse(part);
@@ -47,7 +50,7 @@ const origins = z
 export const TRANSFERS = ['auto', 'plain', 'compressed'] as const;
 export type Transfer = (typeof TRANSFERS)[number];
 
-export const hostname = z.string().toLowerCase().regex(HOSTNAME, FIELD_TEXTS.siteHostForm);
+export const hostname = z.string().max(253).toLowerCase().regex(HOSTNAME, FIELD_TEXTS.siteHostForm);
 
 export const host = z
   .strictObject({
@@ -73,20 +76,14 @@ export const host = z
   .meta({ id: 'Host' });
 export type HostResource = z.infer<typeof host>;
 
-const timeZone = z.string().refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
+const timeZone = z.string().max(100).refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
 
 const hosts = z
   .array(host)
-  .max(50)
+  .max(50, ENDS_HERE)
   .superRefine((list, context) => {
+    refuseTwice(list, 'host', context, FIELD_TEXTS.hostTwice);
     list.forEach((entry, index) => {
-      if (list.findIndex((other) => other.host === entry.host) !== index) {
-        context.addIssue({
-          code: 'custom',
-          path: [index, 'host'],
-          message: FIELD_TEXTS.hostTwice,
-        });
-      }
       if (entry.delivery === 'gateway' && entry.origin === '') {
         context.addIssue({
           code: 'custom',
@@ -174,6 +171,7 @@ export const siteQuery = pageQuery.extend({
     .meta({ description: 'Those that need somebody, or those with changes that visitors do not get yet.' }),
   since: z
     .string()
+    .max(19)
     .regex(/^\d{1,19}$/, FIELD_TEXTS.afterForm)
     .optional()
     .meta({ description: '`since` of an earlier list: only sites that have changed after it.' }),

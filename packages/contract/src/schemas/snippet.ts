@@ -38,6 +38,8 @@ const partInput = z.strictObject({
   per: partPer.optional(),
 });
 const MAX_PARTS = 20;
+const MAX_PARTS_OF_SITE = 20_000;
+const MAX_PLACEMENTS = 1_000;
 
 export const snippetInput = z
   .strictObject({
@@ -90,7 +92,11 @@ export const placementsChanged = z.object({
 });
 
 export const orderLists = z
-  .strictObject({ lists: z.array(z.strictObject({ placement, parts: z.array(z.string()) })) })
+  .strictObject({
+    lists: z
+      .array(z.strictObject({ placement, parts: z.array(z.string().max(80)).max(MAX_PARTS_OF_SITE) }))
+      .max(MAX_PLACEMENTS),
+  })
   .meta({
     id: 'Order',
     description: 'Part keys (`snippet/number`) in the order in which they run, by placement.',

@@ -20,6 +20,7 @@ import {
   title,
 } from './common.js';
 import { pages } from './reach.js';
+import { boundedRecord } from './bounds.js';
 
 /** Where a survey asks: where visitors do, or at the site's own server, behind Pragmatica. */
 const side = z.enum(['public', 'origin']);
@@ -34,7 +35,7 @@ const askedSide = z.enum(['public', 'origin', 'both']).meta({
 export const surveyInput = z
   .strictObject({
     environment: environment.default('live'),
-    host: z.string().optional().meta({ description: 'The environment’s first host when left out.' }),
+    host: z.string().max(253).optional().meta({ description: 'The environment’s first host when left out.' }),
     side: askedSide.default('public'),
     limit: z.int().min(1).max(MAX_SURVEY_PAGES).default(10_000).meta({ description: 'Pages at most.' }),
     paths: z
@@ -59,6 +60,8 @@ export type SurveyInput = z.input<typeof surveyInput>;
 
 const MAX_GIVEN_PAGES = 500;
 const MAX_HEADERS = 100;
+/** Of one page in Base64: more than a call takes. */
+const MAX_GIVEN_BYTES = 4 << 20;
 
 /** Pages that are handed over to be read, as a server would have answered. */
 export const givenPagesInput = z
@@ -68,12 +71,10 @@ export const givenPagesInput = z
         z.strictObject({
           path,
           status: z.int().min(200).max(599).optional(),
-          headers: z
-            .record(z.string().max(200), z.string().max(20_000))
-            .refine((headers) => Object.keys(headers).length <= MAX_HEADERS)
+          headers: boundedRecord(z.string().max(200), z.string().max(20_000), MAX_HEADERS)
             .optional()
             .meta({ description: 'What tells of the page: its type, its policy.' }),
-          body: z.base64().meta({ description: 'Its bytes in Base64.' }),
+          body: z.base64().max(MAX_GIVEN_BYTES).meta({ description: 'Its bytes in Base64.' }),
         }),
       )
       .max(MAX_GIVEN_PAGES),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boundedRecord } from './bounds.js';
 import { change, key, newestQuery, nextPage, pageQuery, timestamp } from './common.js';
 
 const login = z.string().max(200);
@@ -57,7 +58,7 @@ export const undoBody = z.strictObject({
     .max(500)
     .optional()
     .meta({ description: 'Keys of snippets; only what was done to these is undone.' }),
-  choices: z.record(z.string().max(500), undoChoice).default({}).meta({
+  choices: boundedRecord(z.string().max(500), undoChoice, 1_000).default({}).meta({
     description: 'What is to be there where somebody changed it again since, by id of the conflict.',
   }),
   preview: z.boolean().default(false).meta({ description: 'Only says what would change.' }),
@@ -87,6 +88,7 @@ export const chainHead = z.object({
 export const chainHeadQuery = z.strictObject({
   head: z
     .string()
+    .max(75)
     .regex(/^\d{1,10}:[0-9a-f]{64}$/)
     .optional()
     .meta({ description: 'A head that was kept elsewhere: `number:hash`. It must be in the chain.' }),

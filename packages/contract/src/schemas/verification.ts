@@ -1,6 +1,6 @@
 import { DELIVERY_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
-import { environment } from './common.js';
+import { environment, path } from './common.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const verificationInput = z
@@ -8,9 +8,10 @@ export const verificationInput = z
     environment: environment.default('live'),
     host: z
       .string()
+      .max(253)
       .optional()
       .meta({ description: 'One of the site’s hosts; the environment’s first one when left out.' }),
-    paths: z.array(z.string().startsWith('/', FIELD_TEXTS.pathForm)).max(10_000).optional(),
+    paths: z.array(path).max(10_000).optional(),
   })
   .meta({ id: 'VerificationInput' });
 export type VerificationInput = z.input<typeof verificationInput>;

@@ -10,7 +10,7 @@ const rung = z.enum(RUNGS);
 export const visitRoundInput = z
   .strictObject({
     environment: environment.default('live'),
-    host: z.string().optional().meta({ description: 'The environment’s first host when left out.' }),
+    host: z.string().max(253).optional().meta({ description: 'The environment’s first host when left out.' }),
     pages: z
       .union([z.enum(['sample', 'all']), z.array(path).min(1).max(200)])
       .default('sample')
@@ -20,6 +20,7 @@ export const visitRoundInput = z
     devices: z
       .array(device)
       .min(1)
+      .max(10)
       .optional()
       .meta({ description: 'Those that anything depends on when left out.' }),
     thirdParties: thirdParties

@@ -2,6 +2,7 @@ import { RUNGS, THIRD_PARTIES } from '@pragmatica/core';
 import { z } from 'zod';
 import { nextPage, timestamp } from './common.js';
 import { hostname } from './site.js';
+import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 const afterPublishing = z.enum(['nothing', 'look', 'put-back']).meta({
@@ -16,15 +17,9 @@ export const thirdParties = z.enum(THIRD_PARTIES).meta({
 
 const hostAnswers = z
   .array(z.strictObject({ host: hostname, answer: thirdParties }))
-  .max(50)
+  .max(50, ENDS_HERE)
   .superRefine((list, context) => {
-    for (const [index, { host }] of list.entries())
-      if (list.findIndex((one) => one.host === host) !== index)
-        context.addIssue({
-          code: 'custom',
-          path: [index, 'host'],
-          message: FIELD_TEXTS.hostTwice,
-        });
+    refuseTwice(list, 'host', context, FIELD_TEXTS.hostTwice);
   })
   .meta({ description: 'What single hosts get instead, each with all below it.' });
 
@@ -39,7 +34,7 @@ export const watchInput = z
       description: 'A draft is published only after visits that tried just that draft and went well.',
     }),
     mailTo: z
-      .array(z.email(FIELD_TEXTS.emailForm))
+      .array(z.email(FIELD_TEXTS.emailForm).max(320))
       .max(20)
       .default([])
       .meta({ description: 'Who gets a mail when something is lost or comes back.' }),

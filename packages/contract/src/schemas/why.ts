@@ -71,6 +71,7 @@ export const troubleInput = z
     about: z
       .array(z.enum(['broken', 'twice', 'early', 'missed']))
       .min(1)
+      .max(10)
       .default(['broken', 'twice', 'early', 'missed'])
       .meta({
         description:

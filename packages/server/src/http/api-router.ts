@@ -1,10 +1,12 @@
 import {
+  SIZE_LIMITS,
   endpoints,
   fieldErrors,
   openApiDocument,
   textProblem,
   type Endpoint,
   type EndpointName,
+  type Limits,
 } from '@pragmatica/contract';
 import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
@@ -13,17 +15,18 @@ import { ServiceError } from '../errors.js';
 import { askedBy, type Asker } from '../storage/asker.js';
 import type { Credential } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
-import { admit, siteOf } from './admit.js';
+import { admit, siteOf, type Admitted } from './admit.js';
 import { authorizeFields } from './authorize.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
+import { assertRoom, createCallCounter } from './limits.js';
 import { localeOf } from './reader-locale.js';
 import { streamAnswer } from './stream-answer.js';
 
-/** Room for a snippet of the largest size with escapes, many times over. */
-const BODY_LIMIT = '4mb';
 /** Where a whole site may come; only from somebody who is signed in. */
 const SITE_FILE_PATH = '/site-files';
-const SITE_FILE_LIMIT = '48mb';
+
+/** So many wrong fields are told one by one. */
+const MOST_ERRORS = 100;
 
 type AnyHandler = (
   input: unknown,
@@ -38,6 +41,8 @@ export interface ApiOptions {
   readonly onChange: () => void;
   /** For so long what matters can be done after somebody gave their password. */
   readonly confirmationMinutes: number;
+  /** How many calls there may be in a minute, and how many of what they make. */
+  readonly limits: Limits;
   readonly version: string;
 }
 
@@ -47,9 +52,11 @@ export function createApiRouter({
   handlers,
   onChange,
   confirmationMinutes,
+  limits,
   version,
 }: ApiOptions): Router {
   const router = Router();
+  const calls = createCallCounter(limits);
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
     await admit(root.fork(), { needs: 'sign-in' }, request);
@@ -61,9 +68,9 @@ export function createApiRouter({
       await admit(root.fork(), endpoints.importSite, request);
       next();
     },
-    json({ limit: SITE_FILE_LIMIT }),
+    json({ limit: SIZE_LIMITS['site-file'] }),
   );
-  router.use(json({ limit: BODY_LIMIT, type: ['application/json', 'application/merge-patch+json'] }));
+  router.use(json({ limit: SIZE_LIMITS.body, type: ['application/json', 'application/merge-patch+json'] }));
   const methods = new Map<string, string[]>();
   for (const [name, endpoint] of Object.entries(endpoints) as [EndpointName, Endpoint][]) {
     const path = endpoint.path.replace(/\{(\w+)\}/g, ':$1');
@@ -71,7 +78,7 @@ export function createApiRouter({
     const handler = handlers[name] as AnyHandler;
     const route = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
     router[route](path, async (request, response) => {
-      await serve(root.fork(), endpoint, { handler, confirmationMinutes }, request, response);
+      await serve(root.fork(), endpoint, { handler, confirmationMinutes, limits, calls }, request, response);
       if (endpoint.method !== 'GET') onChange();
     });
   }
@@ -87,15 +94,44 @@ export function createApiRouter({
   return router;
 }
 
+interface Serving extends Pick<ApiOptions, 'confirmationMinutes' | 'limits'> {
+  readonly handler: AnyHandler;
+  readonly calls: ReturnType<typeof createCallCounter>;
+}
+
+/** Lets in whoever may make a call, and counts it: of the installation, and of the member or the address. */
+async function admitCounted(
+  store: Store,
+  endpoint: Endpoint,
+  calls: Serving['calls'],
+  request: Request,
+  response: Response,
+): Promise<Admitted> {
+  const address = request.ip ?? '';
+  await calls['calls-of-installation'](request, response, 'all');
+  try {
+    const admitted = await admit(store, endpoint, request);
+    const { credential } = admitted;
+    if (credential) await calls['calls-of-member'](request, response, credential.member.login);
+    else await calls['calls-of-stranger'](request, response, address);
+    return admitted;
+  } catch (error) {
+    // Who tries secrets is a stranger.
+    if (error instanceof ServiceError && error.code === 'not-signed-in')
+      await calls['calls-of-stranger'](request, response, address);
+    throw error;
+  }
+}
+
 async function serve(
   store: Store,
   endpoint: Endpoint,
-  { handler, confirmationMinutes }: { readonly handler: AnyHandler; readonly confirmationMinutes: number },
+  { handler, confirmationMinutes, limits, calls }: Serving,
   request: Request,
   response: Response,
 ): Promise<void> {
   response.setHeader('Cache-Control', 'no-store');
-  const { credential, access } = await admit(store, endpoint, request);
+  const { credential, access } = await admitCounted(store, endpoint, calls, request, response);
   if (endpoint.needsConfirmation && credential) assertConfirmed(credential, confirmationMinutes);
   if (endpoint.body) assertJson(request);
   const input = {
@@ -104,6 +140,7 @@ async function serve(
     body: parseInput(endpoint.body, request.body, 'body'),
   };
   await authorizeFields(store, endpoint, access, { site: siteOf(request), body: input.body });
+  await assertRoom(store, endpoint, limits, { site: siteOf(request), member: credential?.member });
   const ifMatch = request.headers['if-match'];
   if (endpoint.needsIfMatch && ifMatch === undefined) {
     throw new ServiceError('if-match-missing', {});
@@ -170,7 +207,7 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
     throw new ServiceError('wrong-address', { field: first.pointer.slice(1), detail: first.detail });
   const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
   const params = { where, detail: first.detail, more: errors.length - 1 };
-  throw new ServiceError('input-wrong', params, { errors });
+  throw new ServiceError('input-wrong', params, { errors: errors.slice(0, MOST_ERRORS) });
 }
 
 function assertJson(request: Request): void {

@@ -32,6 +32,7 @@ export function createApp(options: AppOptions): Express {
   const { store, handlers, onChange, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } =
     options;
   const confirmationMinutes = settings.PRAGMATICA_CONFIRMATION_MINUTES;
+  const limits = settings.PRAGMATICA_LIMITS;
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', settings.PRAGMATICA_TRUSTED_PROXIES);
@@ -72,7 +73,7 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: settings.PRAGMATICA_SECURE_COOKIES,
     }),
   );
-  app.use(API_BASE, createApiRouter({ store, handlers, onChange, confirmationMinutes, version }));
+  app.use(API_BASE, createApiRouter({ store, handlers, onChange, confirmationMinutes, limits, version }));
   app.use(createConsoleRouter(consoleFolder));
   app.use((request) => {
     throw new ServiceError('nothing-at-path', { path: request.path });

@@ -24,6 +24,8 @@ export const PROBLEM_STATUSES: Readonly<Record<ErrorCode, number>> = {
   conflict: 409,
   'not-possible': 409,
   'approval-required': 409,
+  'limit-reached': 409,
+  'too-many-calls': 429,
   'nothing-to-publish': 409,
   'errors-found': 422,
   'not-contained': 422,

@@ -1,7 +1,9 @@
 import { MikroORM } from '@mikro-orm/postgresql';
 import { Migrator } from '@mikro-orm/migrations';
+import { DEFAULT_LIMITS, type Limits } from '@pragmatica/contract';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
+import { DraftBound } from './draft-bound.js';
 import type { Store } from './store.js';
 import { TrailKeeper } from './trail-keeper.js';
 
@@ -39,13 +41,16 @@ export async function assertAnswers(orm: MikroORM, url: string): Promise<void> {
   );
 }
 
-/** Makes ready for a database that may not answer yet. */
-export async function prepareDatabase(url: string): Promise<MikroORM> {
+/** Makes ready for a database that may not answer yet. @param limits - how many snippets a site may have */
+export async function prepareDatabase(
+  url: string,
+  { snippets }: Pick<Limits, 'snippets'> = DEFAULT_LIMITS,
+): Promise<MikroORM> {
   return MikroORM.init({
     clientUrl: url,
     connect: false,
     entities,
-    subscribers: [new TrailKeeper()],
+    subscribers: [new DraftBound(snippets), new TrailKeeper()],
     extensions: [Migrator],
     migrations: {
       migrationsList: [...migrations],

@@ -18,6 +18,8 @@ export const PROBLEM_TITLES = catalogue('server.problem-titles', {
   'not-found': 'Not found',
   conflict: 'That already exists',
   'not-possible': 'That cannot be done now',
+  'limit-reached': 'There are as many as there may be',
+  'too-many-calls': 'Too many calls',
   'approval-required': 'Somebody else has to approve it',
   'nothing-to-publish': 'There is nothing to publish',
   'errors-found': 'The checks find errors',

@@ -19,6 +19,8 @@ export type ErrorCode =
   | 'conflict'
   | 'not-possible'
   | 'approval-required'
+  | 'limit-reached'
+  | 'too-many-calls'
   | 'nothing-to-publish'
   | 'errors-found'
   | 'not-contained'
@@ -135,6 +137,14 @@ const BY_CODE = catalogue('server.problems', {
     'approval-over':
       'Nothing is to be decided here any more: {state, select, declined {it was declined} withdrawn {it was withdrawn} published {it was published} other {the draft has changed since}}.',
     'approval-nothing': 'Nothing differs from what is live, so there is nothing to approve.',
+  },
+  'limit-reached': {
+    'limit-reached':
+      '{what, select, sites {This installation has {most} sites, and no more are allowed.} members {This installation has {most} members, and no more are allowed.} invitations {{most} invitations are open, and no more are allowed.} recipes {This installation has {most} recipes, and no more are allowed.} snippets {A site can have {most} snippets, and this would be more.} waivers {{most} findings of this site are accepted, and no more are allowed.} approvals {{most} requests for approval are open, and no more are allowed.} handovers {{most} links to blocks to paste are open, and no more are allowed.} webhooks {This site has {most} webhooks, and no more are allowed.} tokens {You have {most} tokens, and no more are allowed.} other {You have {most} passkeys, and no more are allowed.}} Remove what is not needed any more, or ask whoever runs this installation to raise the limit.',
+  },
+  'too-many-calls': {
+    'too-many-calls':
+      'That were more than {most} calls in a minute, so this one was not answered. Wait a minute; let programs ask less often.',
   },
   'approval-required': {
     'approval-missing':

@@ -17,7 +17,7 @@ export const HELP_GROUPS = [
       'history',
     ],
   },
-  { key: 'look', pages: ['checks', 'errors', 'commands', 'settings'] },
+  { key: 'look', pages: ['checks', 'errors', 'commands', 'settings', 'limits'] },
   { key: 'depth', pages: ['how-it-works', 'gateway', 'insertion', 'security', 'architecture', 'figures'] },
 ] as const;
 
