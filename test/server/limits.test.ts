@@ -44,7 +44,7 @@ const MAKE: Readonly<Record<CountLimit, MakeOne>> = {
     const person = { login: `person${n}`, name: `Person ${n}`, password: PASSWORD };
     await stage.client.call('acceptInvitation', { body: { secret: secretOf(data), ...person } });
   },
-  recipes: (stage, n) => stage.client.call('importRecipe', { body: recipe(n) as never }),
+  recipes: (stage, n) => stage.client.call('importRecipe', { body: recipe(n) }),
   approvals: (stage, n) =>
     stage.client.call('askApproval', { params, ifMatch: '*', body: { message: `Request ${n}` } }),
   waivers: async (stage) => {

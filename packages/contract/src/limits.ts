@@ -1,3 +1,6 @@
+import { formatMessage } from '@pragmatica/core';
+import { FIELD_TEXTS } from './texts/field-texts.js';
+
 /** How many there may be of something, and of what. An installation may say otherwise (`PRAGMATICA_LIMITS`). */
 export const COUNT_LIMITS = {
   sites: { most: 1_000, of: 'installation' },
@@ -50,15 +53,17 @@ export const DEFAULT_LIMITS: Limits = Object.fromEntries(
 /**
  * Limits as a setting writes them: `tokens=10, calls-of-member=600`. What is not named stays as it is.
  *
- * @returns the name or number that is none, where there is one
+ * @returns what is wrong with it, where something is
  */
-export function parseLimits(text: string): Limits | { readonly wrong: string } {
+export function parseLimits(text: string): Limits | { readonly problem: string } {
   const limits: Record<LimitName, number> = { ...DEFAULT_LIMITS };
   for (const part of text.split(',').filter((one) => one.trim() !== '')) {
     const equals = part.indexOf('=');
     const [name, number] = [part.slice(0, Math.max(equals, 0)).trim(), part.slice(equals + 1).trim()];
     if (!LIMIT_NAMES.includes(name as LimitName) || !/^[1-9]\d{0,8}$/.test(number))
-      return { wrong: part.trim() };
+      return {
+        problem: formatMessage(FIELD_TEXTS.limitUnknown, { part: part.trim(), names: LIMIT_NAMES }),
+      };
     limits[name as LimitName] = Number(number);
   }
   return limits;

@@ -35,8 +35,8 @@ export const settingsSchema = z.object({
     .default('')
     .transform((text, context) => {
       const limits = parseLimits(text);
-      if (!('wrong' in limits)) return limits;
-      context.addIssue({ code: 'custom', message: `There is no limit “${limits.wrong}”.` });
+      if (!('problem' in limits)) return limits;
+      context.addIssue({ code: 'custom', message: limits.problem });
       return z.NEVER;
     })
     .describe('Limits that are to be other than docs/limits.md says, like "tokens=10, calls-of-member=600".'),

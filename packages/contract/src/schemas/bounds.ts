@@ -6,13 +6,13 @@ import { z } from 'zod';
  *
  * @param field - that holds the name, to which the report points
  */
-export function refuseTwice<T, Field extends keyof T & string>(
+export function refuseTwice<T>(
   list: readonly T[],
-  field: Field,
+  field: keyof T & string,
   context: { addIssue(issue: { code: 'custom'; path: (string | number)[]; message: string }): void },
   message: string,
 ): void {
-  const seen = new Set<T[Field]>();
+  const seen = new Set<unknown>();
   list.forEach((entry, index) => {
     if (seen.has(entry[field])) context.addIssue({ code: 'custom', path: [index, field], message });
     seen.add(entry[field]);
@@ -23,13 +23,9 @@ export function refuseTwice<T, Field extends keyof T & string>(
 export const ENDS_HERE = { abort: true } as const;
 
 /** An object by names that somebody chooses, with so many of them at most. */
-export function boundedRecord<K extends z.ZodType<string>, V extends z.ZodType>(
-  key: K,
-  value: V,
-  max: number,
-) {
+export function boundedRecord<V extends z.ZodType>(key: z.ZodType<string, string>, value: V, max: number) {
   return z
-    .record(key as z.ZodType<string, string>, value)
+    .record(key, value)
     .refine((record) => Object.keys(record).length <= max)
     .meta({ maxProperties: max });
 }

@@ -1,7 +1,6 @@
 import { DELIVERY_KEYS } from '@pragmatica/core';
 import { z } from 'zod';
 import { environment, path } from './common.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
 
 export const verificationInput = z
   .strictObject({

@@ -2,6 +2,7 @@ import { catalogue } from '@pragmatica/core';
 
 /** What is said at a field that does not hold what it should. */
 export const FIELD_TEXTS = catalogue('contract.fields', {
+  limitUnknown: '“{part}” is no limit. Write name=number, with commas between them. Names: {names}.',
   keyForm: 'Use 1 to 63 lower-case letters, digits and dashes, beginning and ending with a letter or digit.',
   dayForm: 'Write the day like 2027-03-31.',
   reasonMissing: 'Say why, for those who wonder later.',

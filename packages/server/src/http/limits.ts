@@ -42,7 +42,7 @@ function counter(name: RateLimitName, most: number): CountCall {
     await new Promise<void>((resolve, reject) => {
       void count(request, response, (error?: unknown) => {
         if (error === undefined) resolve();
-        else reject(error as Error);
+        else reject(error instanceof Error ? error : new Error(String(error)));
       });
     });
   };

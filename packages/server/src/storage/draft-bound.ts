@@ -14,7 +14,7 @@ export class DraftBound implements EventSubscriber {
     const transaction = em.getTransactionContext<object>();
     if (!transaction) return;
     for (const { name, entity, type } of uow.getChangeSets())
-      if (name === 'Snippet' && type === 'create') {
+      if (name === 'Snippet' && isNew(type)) {
         const sites = this.#grown.get(transaction) ?? new Set();
         sites.add((entity as Snippet).site.id);
         this.#grown.set(transaction, sites);
@@ -32,4 +32,8 @@ export class DraftBound implements EventSubscriber {
       if (row!.n > this.most) throw new ServiceError('limit-reached', { what: 'snippets', most: this.most });
     }
   }
+}
+
+function isNew(type: string): boolean {
+  return type === 'create';
 }

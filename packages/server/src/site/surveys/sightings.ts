@@ -64,8 +64,15 @@ function byUrgency(a: DescribedSighting, b: DescribedSighting): number {
     URGENCY[a.standing] - URGENCY[b.standing] ||
     Number(isOwnFile(a)) - Number(isOwnFile(b)) ||
     b.total - a.total ||
+    // Pages are read side by side: which of two was found first says nothing.
+    compare(a.row.name, b.row.name) ||
+    compare(a.row.code, b.row.code) ||
     a.row.id - b.row.id
   );
+}
+
+function compare(a: string, b: string): number {
+  return a < b ? -1 : Number(a > b);
 }
 
 /** The site's own files, styles and notes for machines: nobody needs to look after these here. */
