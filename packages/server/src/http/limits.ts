@@ -40,9 +40,9 @@ function counter(name: RateLimitName, most: number): CountCall {
   return async (request, response, key) => {
     keys.set(request, key);
     await new Promise<void>((resolve, reject) => {
-      void count(request, response, (error?: Error) => {
+      void count(request, response, (error?: Error | string) => {
         if (error === undefined) resolve();
-        else reject(error);
+        else reject(error instanceof Error ? error : new Error(error));
       });
     });
   };
