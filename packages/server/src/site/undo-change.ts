@@ -42,7 +42,7 @@ export async function undoChange(
     const words = difference(before, target).map(({ message }) => message);
     const data = { changes: words, conflicts: [...conflicts], gone: [...gone] };
     if (preview) return { isDone: false, ...data };
-    const open = conflicts.filter((conflict) => choices[conflict.id] === undefined);
+    const open = conflicts.filter(({ id: one }) => !Object.hasOwn(choices, one));
     if (open.length > 0)
       throw new ServiceError('undo-undecided', { things: open.map(({ what }) => what), count: open.length });
     if (draftTag(target) === draftTag(before)) return { isDone: false, ...data };
