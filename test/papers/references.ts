@@ -6,7 +6,7 @@ import {
   type Check,
   type ExampleSnippet,
 } from '@pragmatica/core';
-import { COUNT_LIMITS, RATE_LIMITS, SIZE_LIMITS, openApiDocument } from '@pragmatica/contract';
+import { COUNT_LIMITS, QUOTAS, RATE_LIMITS, SIZE_LIMITS, openApiDocument } from '@pragmatica/contract';
 import { gatewaySettingsSchema } from '@pragmatica/gateway';
 import { settingsSchema } from '@pragmatica/server';
 import { createProgram } from '../../packages/cli/dist/program.js';
@@ -292,6 +292,11 @@ const RATES = {
   'calls-of-installation': 'the installation, from everywhere',
 } as const;
 
+const KEPT = {
+  'evidence-megabytes': 'evidence and pictures of visits, in MB',
+  'surveyed-pages': 'pages of all its surveys together',
+} as const;
+
 function limits(): string {
   const counts = Object.entries(COUNT_LIMITS) as [keyof typeof COUNTED, { most: number; of: string }][];
   const rates = Object.entries(RATE_LIMITS) as [keyof typeof RATES, { most: number }][];
@@ -310,6 +315,15 @@ function limits(): string {
       ['name', 'at most', 'what', 'of'],
       counts.map(([name, { most, of }]) => row(`\`${name}\``, String(most), COUNTED[name], `each ${of}`)),
     ),
+    '## How much is kept',
+    'Beside the set of a site. The oldest goes first; the newest stays, however much it is. Releases are kept for ever; the trail as long as `PRAGMATICA_TRAIL_DAYS` says.',
+    table(
+      ['name', 'at most', 'what', 'of'],
+      (Object.entries(QUOTAS) as [keyof typeof KEPT, { most: number }][]).map(([name, { most }]) =>
+        row(`\`${name}\``, String(most), KEPT[name], 'each site'),
+      ),
+    ),
+    'Beside these, the twelve newest surveys of each host are kept, and the sixty newest rounds of visits with as many questions.',
     '## How large',
     table(
       ['what', 'at most'],

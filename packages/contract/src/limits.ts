@@ -31,6 +31,15 @@ export const RATE_LIMITS = {
 
 export type RateLimitName = keyof typeof RATE_LIMITS;
 
+/** How much is kept of a site beside its set. The oldest goes first; the newest stays, however much it is. */
+export const QUOTAS = {
+  /** Evidence and pictures of visits, in millions of bytes. */
+  'evidence-megabytes': { most: 2_000 },
+  'surveyed-pages': { most: 500_000 },
+} as const;
+
+export type Quota = keyof typeof QUOTAS;
+
 /** Bytes of what a call brings. */
 export const SIZE_LIMITS = {
   body: 4 << 20,
@@ -38,16 +47,22 @@ export const SIZE_LIMITS = {
   'site-file': 48 << 20,
 } as const;
 
-export type LimitName = CountLimit | RateLimitName;
+export type LimitName = CountLimit | RateLimitName | Quota;
 
 /** Every limit that an installation may set otherwise. */
-export const LIMIT_NAMES = [...Object.keys(COUNT_LIMITS), ...Object.keys(RATE_LIMITS)] as LimitName[];
+export const LIMIT_NAMES = [
+  ...Object.keys(COUNT_LIMITS),
+  ...Object.keys(RATE_LIMITS),
+  ...Object.keys(QUOTAS),
+] as LimitName[];
 
 export type Limits = Readonly<Record<LimitName, number>>;
 
 /** The limits where nobody has said otherwise. */
 export const DEFAULT_LIMITS: Limits = Object.fromEntries(
-  [...Object.entries(COUNT_LIMITS), ...Object.entries(RATE_LIMITS)].map(([name, { most }]) => [name, most]),
+  [...Object.entries(COUNT_LIMITS), ...Object.entries(RATE_LIMITS), ...Object.entries(QUOTAS)].map(
+    ([name, { most }]) => [name, most],
+  ),
 ) as Record<LimitName, number>;
 
 /**

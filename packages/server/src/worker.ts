@@ -38,7 +38,7 @@ const ROUNDS_AT_ONCE = 2;
  */
 export async function startWorker(settings: Settings, databaseUrl: string): Promise<Worker> {
   const log = createLog(settings.PRAGMATICA_LOG_LEVEL).child({ part: 'worker' });
-  const orm = await prepareDatabase(databaseUrl);
+  const orm = await prepareDatabase(databaseUrl, settings.PRAGMATICA_LIMITS);
   const readers = new Readers(log.child({ part: 'readers' }));
   const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
   const mailer = createMailer(settings);

@@ -3,6 +3,7 @@ import { Migrator } from '@mikro-orm/migrations';
 import { DEFAULT_LIMITS, type Limits } from '@pragmatica/contract';
 import { entities } from './entities/index.js';
 import { migrations } from './migrations/index.js';
+import { keepLimits } from './store-limits.js';
 import { DraftBound } from './draft-bound.js';
 import type { Store } from './store.js';
 import { TrailKeeper } from './trail-keeper.js';
@@ -41,16 +42,19 @@ export async function assertAnswers(orm: MikroORM, url: string): Promise<void> {
   );
 }
 
-/** Makes ready for a database that may not answer yet. @param limits - how many snippets a site may have */
-export async function prepareDatabase(
-  url: string,
-  { snippets }: Pick<Limits, 'snippets'> = DEFAULT_LIMITS,
-): Promise<MikroORM> {
+/** Makes ready for a database that may not answer yet. @param limits - how much may be kept in it */
+export async function prepareDatabase(url: string, limits: Limits = DEFAULT_LIMITS): Promise<MikroORM> {
+  const orm = await initDatabase(url, limits);
+  keepLimits(orm, limits);
+  return orm;
+}
+
+async function initDatabase(url: string, limits: Limits): Promise<MikroORM> {
   return MikroORM.init({
     clientUrl: url,
     connect: false,
     entities,
-    subscribers: [new DraftBound(snippets), new TrailKeeper()],
+    subscribers: [new DraftBound(limits.snippets), new TrailKeeper()],
     extensions: [Migrator],
     migrations: {
       migrationsList: [...migrations],

@@ -4,6 +4,7 @@ import { emOf } from './em.js';
 import { endJob, withMoments, type JobProblem } from './job-rows.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
+import { limitsOf } from './store-limits.js';
 
 export type SurveyState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
 export type SurveySide = 'public' | 'origin';
@@ -263,14 +264,18 @@ export async function endFollowers(store: Store, { siteId, number }: Survey): Pr
   );
 }
 
-/** Removes surveys of a site that are over, but for the newest so many of each host and side. */
+/**
+ * Removes surveys of a site that are over, but for the newest so many of each host and side, as far as their pages are within the
+ * site’s quota. The newest of each stays.
+ */
 export async function sweepSurveys(store: Store, siteId: number, kept: number): Promise<void> {
   await emOf(store).execute(
     `delete from survey where site_id = ? and state not in ('waiting', 'running') and id not in (
        select id from (
-         select id, row_number() over (partition by host, side order by number desc) as place
+         select id, row_number() over (partition by host, side order by number desc) as place,
+           sum(visited) over (order by number desc) as total
          from survey where site_id = ?
-       ) ranked where place <= ?)`,
-    [siteId, siteId, kept],
+       ) ranked where place = 1 or (place <= ? and total <= ?))`,
+    [siteId, siteId, kept, limitsOf(store)['surveyed-pages']],
   );
 }

@@ -4,6 +4,9 @@ import { emOf } from './em.js';
 import { endJob, withMoments, type JobProblem } from './job-rows.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
+import { limitsOf } from './store-limits.js';
+
+const MEGABYTE = 1_000_000;
 
 export type RoundState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
 
@@ -292,14 +295,22 @@ export async function forsakenRounds(store: Store, silentMs: number, lostMs: num
   return rows.map(({ id }) => id);
 }
 
-/** Removes rounds of a site that are over, but for the newest so many, and as many questions. */
+/**
+ * Removes rounds of a site that are over, but for the newest so many, and as many questions, as far as their evidence is within
+ * the site’s quota. The newest stays.
+ */
 export async function sweepRounds(store: Store, siteId: number, kept: number): Promise<void> {
   await emOf(store).execute(
     `delete from visit_round where state not in ('waiting', 'running') and id in (
        select id from (
-         select id, row_number() over (partition by ${IS_QUESTION} order by number desc) as place
-         from visit_round where site_id = ?
-       ) ranked where place > ?)`,
-    [siteId, kept],
+         select r.id, row_number() over (partition by ${IS_QUESTION} order by r.number desc) as place,
+           row_number() over (order by r.number desc) as age, sum(e.bytes) over (order by r.number desc) as total
+         from visit_round r cross join lateral (
+           select coalesce(sum(octet_length(v.evidence)), 0) + coalesce(sum((
+             select sum(octet_length(s.image)) from visit_screenshot s where s.visit_id = v.id)), 0) as bytes
+           from visit v where v.round_id = r.id) e
+         where r.site_id = ?
+       ) ranked where place > ? or (age > 1 and total > ?))`,
+    [siteId, kept, limitsOf(store)['evidence-megabytes'] * MEGABYTE],
   );
 }
