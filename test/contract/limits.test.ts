@@ -103,6 +103,27 @@ describe('limits', () => {
     expect(found).to.deep.equal([]);
   });
 
+  it('of texts are kept: one character too many is refused where it stands', () => {
+    let tried = 0;
+    for (const [name, { body }] of Object.entries<Endpoint>(endpoints)) {
+      const [content] = Object.values(
+        operations.find(({ operationId }) => operationId === name)?.requestBody?.content ?? {},
+      );
+      if (!body || !content) continue;
+      const { $ref } = content.schema;
+      const schema =
+        $ref === undefined ? content.schema : document.components.schemas[$ref.split('/').at(-1)!]!;
+      for (const [field, { maxLength }] of Object.entries(schema.properties ?? {})) {
+        if (maxLength === undefined) continue;
+        const issues = body.safeParse({ [field]: 'x'.repeat(maxLength + 1) }).error?.issues ?? [];
+        const isTooBig = issues.some(({ code, path }) => code === 'too_big' && path.join() === field);
+        expect(isTooBig, `${name} ${field}`).to.equal(true);
+        tried++;
+      }
+    }
+    expect(tried).to.be.above(60);
+  });
+
   it('of what there may be are each held by the calls that make one more', () => {
     const made = new Set(Object.values<Endpoint>(endpoints).flatMap(({ makes }) => (makes ? [makes] : [])));
     expect([...made].sort()).to.deep.equal(Object.keys(COUNT_LIMITS).sort());

@@ -8,6 +8,7 @@ import { callAs, makeMember } from '../support/members.js';
 import { startStage, type Stage } from '../support/stage.js';
 
 const params = { site: 'mill' };
+const ANY = { 'if-match': '*' };
 type Checked = Extract<TrailCheckEvent, { type: 'done' }>;
 
 describe('the trail', function () {
@@ -45,7 +46,7 @@ describe('the trail', function () {
   const edit = async (snippet: string, body: object) =>
     stage.client.call('editSnippet', { params: { ...params, snippet }, ifMatch: '*', body });
   const undo = async (entry: number, body: object = {}) =>
-    (await stage.client.call('undoActivity', { params: { ...params, entry }, body })).data;
+    (await stage.client.call('undoActivity', { params: { ...params, entry }, ifMatch: '*', body })).data;
   const verify = async (head?: string): Promise<Checked> => {
     let last: TrailCheckEvent | undefined;
     for await (const event of stage.client.stream('verifyTrail', { query: head ? { head } : {} }))
@@ -144,6 +145,25 @@ describe('the trail', function () {
     ]);
   });
 
+  it('says of access and surveys of a host what they were before, and never the secret', async () => {
+    const host = { ...params, host: 'mill.example' };
+    const hosts = [{ host: host.host, environment: 'live' as const, origin: 'http://origin.example' }];
+    await stage.client.call('editSite', { params, ifMatch: '*', body: { hosts } });
+    const body = { kind: 'basic' as const, name: 'crew', value: 'tide-and-time' };
+    await stage.client.call('giveAccess', { params: host, body });
+    await stage.client.call('setSchedule', { params: host, body: { cron: '0 6 * * 1' } });
+    await stage.client.call('setSchedule', { params: host, body: { cron: '0 7 * * 1' } });
+    const { rows } = await database.query<{ kind: string; before: object | null; after: object }>(
+      `select kind, before, after from trail_change where key = 'mill.example' and kind in ('access', 'schedule') order by id`,
+    );
+    expect(rows.map(({ kind, before }) => [kind, before === null])).to.deep.equal([
+      ['access', true],
+      ['schedule', true],
+      ['schedule', false],
+    ]);
+    expect(JSON.stringify(rows)).not.to.contain('tide-and-time');
+  });
+
   it('says from where and by which token something was done, and the address only to owners', async () => {
     const { data } = await stage.client.call('createToken', { body: { name: 'night build' } });
     const part = { placement: 'head-end', code: '<script>var nightly;</script>' };
@@ -203,11 +223,23 @@ describe('the trail', function () {
       const { conflicts } = await undo(id, { preview: true });
       expect(conflicts.map((one) => one.id)).to.deep.equal([`${key}/limits/hours`]);
       const path = `/sites/mill/activity/${id}/undo`;
-      const refused = await callAs(stage, stage.token, 'POST', path, {});
+      const refused = await callAs(stage, stage.token, 'POST', path, {}, { 'if-match': '*' });
       expect([refused.status, refused.id]).to.deep.equal([409, 'undo-undecided']);
       await undo(id, { choices: { [`${key}/limits/hours`]: 'before' } });
       const { data } = await stage.client.call('showSnippet', { params: { ...params, snippet: key } });
       expect(data.limits).to.deep.equal({});
+    });
+
+    it('nothing over a draft that is another by now', async () => {
+      const key = await add('seen');
+      await edit(key, { note: 'first' });
+      const { id } = await newest();
+      const call = { params: { ...params, entry: id }, ifMatch: '*', body: { preview: true } };
+      const { etag } = await stage.client.call('undoActivity', call);
+      await edit(key, { purpose: 'p' });
+      const path = `/sites/mill/activity/${id}/undo`;
+      const refused = await callAs(stage, stage.token, 'POST', path, {}, { 'if-match': etag });
+      expect([refused.status, refused.id]).to.deep.equal([412, 'changed-since-by']);
     });
 
     it('the removing of a snippet: it comes back as it was, where it was', async () => {
@@ -227,7 +259,7 @@ describe('the trail', function () {
 
     it('nothing of another site, and nothing that changed no draft', async () => {
       const { id } = await newest();
-      const foreign = await callAs(stage, stage.token, 'POST', `/sites/quay/activity/${id}/undo`, {});
+      const foreign = await callAs(stage, stage.token, 'POST', `/sites/quay/activity/${id}/undo`, {}, ANY);
       expect([foreign.status, foreign.id]).to.deep.equal([404, 'no-such-activity']);
       await stage.client.call('setSiteRole', {
         params: { ...params, member: 'isla' },
@@ -235,7 +267,14 @@ describe('the trail', function () {
       });
       const role = await newest();
       expect(role.canUndo).to.equal(false);
-      const nothing = await callAs(stage, stage.token, 'POST', `/sites/mill/activity/${role.id}/undo`, {});
+      const nothing = await callAs(
+        stage,
+        stage.token,
+        'POST',
+        `/sites/mill/activity/${role.id}/undo`,
+        {},
+        ANY,
+      );
       expect([nothing.status, nothing.id]).to.deep.equal([409, 'nothing-to-undo']);
     });
   });

@@ -1,4 +1,5 @@
 import type { ApprovalDetail, ApprovalRuleResource } from '@pragmatica/contract';
+import { approvalStateWords } from '@pragmatica/core';
 import { Argument, type Command } from 'commander';
 import { clientFor, normalize, siteFor, withSite, type SiteOptions } from '../context.js';
 import { colour, note, print, printJson, printProse, table, when } from '../output.js';
@@ -92,9 +93,9 @@ function look(group: Command): void {
         print(APPROVALS.none);
         return;
       }
-      const { headState, headAsked, headBy, headWhat, states } = APPROVALS;
+      const { headState, headAsked, headBy, headWhat } = APPROVALS;
       const rows = data.items.map(({ id, state, requestedAt, requestedBy, message }) => [
-        ...[String(id), states[state], when(requestedAt), requestedBy, message],
+        ...[String(id), approvalStateWords(state), when(requestedAt), requestedBy, message],
       ]);
       print(`\n${table(['ID', headState, headAsked, headBy, headWhat], rows)}`);
     });
@@ -146,7 +147,9 @@ function decide(group: Command): void {
 
 function report(detail: ApprovalDetail): void {
   const { id, state, message, requestedBy, requestedAt, release, decidedBy, decidedAt, published } = detail;
-  printProse(say(APPROVALS.title, { id: colour.bold(String(id)), state: APPROVALS.states[state], message }));
+  printProse(
+    say(APPROVALS.title, { id: colour.bold(String(id)), state: approvalStateWords(state), message }),
+  );
   printProse(say(APPROVALS.askedBy, { by: requestedBy, when: when(requestedAt) }));
   if (release !== null) print(say(APPROVALS.about, { release }));
   if (decidedBy !== null && decidedAt !== null)

@@ -51,8 +51,11 @@ export const activityDetailQuery = (site: string, entry: number) =>
 export const undoPlanQuery = (site: string, entry: number) =>
   queryOptions({
     queryKey: ['site', site, 'undo', entry],
-    queryFn: async () =>
-      (await api.call('undoActivity', { params: { site, entry }, body: { preview: true } })).data,
+    queryFn: async () => {
+      const body = { preview: true };
+      const { data, etag } = await api.call('undoActivity', { params: { site, entry }, ifMatch: '*', body });
+      return { ...data, etag };
+    },
     // Somebody may have changed the draft since it was looked at last.
     gcTime: 0,
   });
@@ -68,13 +71,15 @@ export const removedSnippetsQuery = (site: string) =>
 export function useUndo(site: string) {
   return useSiteChange(
     site,
-    async ({ entry, ...body }: UndoInput) =>
-      (await api.call('undoActivity', { params: { site, entry }, body })).data,
+    async ({ entry, etag, ...body }: UndoInput) =>
+      (await api.call('undoActivity', { params: { site, entry }, ifMatch: etag, body })).data,
   );
 }
 
 interface UndoInput {
   readonly entry: number;
+  /** Of the draft that was seen. */
+  readonly etag: string;
   readonly only?: string[];
   readonly choices?: Record<string, 'now' | 'before'>;
 }

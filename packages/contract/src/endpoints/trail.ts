@@ -27,11 +27,13 @@ export const trailEndpoints = {
   undoActivity: {
     method: 'POST',
     path: '/sites/{site}/activity/{entry}/undo',
-    summary: 'Takes one change back out of the draft, whatever came after it, or says what that would do',
+    summary:
+      'Takes one change back out of the draft that you saw (If-Match), whatever came after it, or says what that would do',
     needs: { site: 'edit' },
     params: entry,
     body: schemas.undoBody,
     response: schemas.undone,
+    needsIfMatch: true,
   },
   listRemovedSnippets: {
     method: 'GET',

@@ -27,6 +27,11 @@ export type DraftChange =
       readonly after: Values;
     };
 
+/** Whether something that the trail says was done is a change of a draft: to a snippet, or to what a set says of its site. */
+export function isDraftChange(change: { readonly kind: string }): change is DraftChange {
+  return change.kind === 'snippet' || change.kind === 'site';
+}
+
 const SNIPPET_PATHS = ['name', 'purpose', 'provider', 'note', 'state', 'pages', 'needs', 'recipe'] as const;
 const PART_PATHS = ['placement', 'rank', 'code', 'statement', 'per'] as const;
 const SITE_PATHS = ['name', 'timeZone', 'consent'] as const;
@@ -63,11 +68,20 @@ function changed(
   before: Values,
   after: Values,
 ): DraftChange | undefined {
-  const paths = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
-    (path) => !isSame(before[path], after[path]),
+  const differing = differingValues(before, after);
+  return differing && { kind, key, ...differing };
+}
+
+/** Both without what is the same in them; undefined where all is. */
+export function differingValues(
+  before: Values,
+  after: Values,
+): { readonly before: Values; readonly after: Values } | undefined {
+  const names = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
+    (name) => !isSame(before[name], after[name]),
   );
-  if (paths.length === 0) return undefined;
-  return { kind, key, before: picked(before, paths), after: picked(after, paths) };
+  if (names.length === 0) return undefined;
+  return { before: picked(before, names), after: picked(after, names) };
 }
 
 /** Whether two values are the same as data. */

@@ -11,7 +11,15 @@ export {
   type TrailEntry,
   type TrailLink,
 } from './chain.js';
-export { draftChanges, siteChange, snippetChange, type DraftChange, type Values } from './draft-change.js';
+export {
+  draftChanges,
+  isDraftChange,
+  siteChange,
+  snippetChange,
+  type DraftChange,
+  type Values,
+} from './draft-change.js';
 export { plainChanges } from './plain-changes.js';
 export { undoChanges, type UndoChoice, type UndoConflict, type Undone } from './undo.js';
+export { changedCode, type ChangedCode } from './changed-code.js';
 export { changeRows, type ChangeRow } from './change-rows.js';

@@ -1,5 +1,5 @@
 import type { TrailChange } from './chain.js';
-import { isSame, type Values } from './draft-change.js';
+import { differingValues, type Values } from './draft-change.js';
 
 /**
  * What was done to things that are no part of a draft. Whole where one is new or gone; otherwise only the values that differ.
@@ -15,12 +15,7 @@ export function plainChanges(
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key): TrailChange[] => {
     const [was, is] = [before[key] as Values | undefined, after[key] as Values | undefined];
     if (!was || !is) return [{ kind, key, before: was ?? null, after: is ?? null }];
-    const differing = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
-      (name) => !isSame(was[name], is[name]),
-    );
-    if (differing.length === 0) return [];
-    const only = (values: Values): Values =>
-      Object.fromEntries(differing.filter((name) => name in values).map((name) => [name, values[name]]));
-    return [{ kind, key, before: only(was), after: only(is) }];
+    const differing = differingValues(was, is);
+    return differing ? [{ kind, key, ...differing }] : [];
   });
 }

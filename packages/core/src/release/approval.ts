@@ -1,3 +1,5 @@
+import { APPROVAL_STATES } from '../texts/approvals.js';
+
 /** What somebody decided on a request for approval. */
 export type Decision = 'approved' | 'declined' | 'withdrawn';
 
@@ -30,6 +32,11 @@ export function approvalState(
   if (decision === 'declined' || decision === 'withdrawn') return decision;
   if (release === null && digest !== draft) return 'void';
   return decision ?? 'open';
+}
+
+/** Where a request stands, in a word or two. */
+export function approvalStateWords(state: ApprovalState): string {
+  return APPROVAL_STATES[state];
 }
 
 /** Whether a request lets a set out to visitors: just this set, approved by somebody. */

@@ -1,5 +1,6 @@
 export {
   approvalState,
+  approvalStateWords,
   approves,
   whyNotToDecide,
   type ApprovalRequest,

@@ -15,10 +15,11 @@ import { ServiceError } from '../errors.js';
 import { askedBy, type Asker } from '../storage/asker.js';
 import type { Credential } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
-import { admit, siteOf, type Admitted } from './admit.js';
+import { admit, siteOf } from './admit.js';
+import { assertRoom } from './assert-room.js';
 import { authorizeFields } from './authorize.js';
+import { CallCounter } from './call-counter.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
-import { assertRoom, createCallCounter } from './limits.js';
 import { localeOf } from './reader-locale.js';
 import { streamAnswer } from './stream-answer.js';
 
@@ -56,16 +57,16 @@ export function createApiRouter({
   version,
 }: ApiOptions): Router {
   const router = Router();
-  const calls = createCallCounter(limits);
+  const calls = new CallCounter(limits);
   const document = openApiDocument(version);
   router.get('/openapi.json', async (request, response) => {
-    await admit(root.fork(), { needs: 'sign-in' }, request);
+    await calls.admit(root.fork(), { needs: 'sign-in' }, request, response);
     response.json(document);
   });
   router.post(
     SITE_FILE_PATH,
-    async (request, _response, next) => {
-      await admit(root.fork(), endpoints.importSite, request);
+    async (request, response, next) => {
+      await calls.admit(root.fork(), endpoints.importSite, request, response);
       next();
     },
     json({ limit: SIZE_LIMITS['site-file'] }),
@@ -96,31 +97,7 @@ export function createApiRouter({
 
 interface Serving extends Pick<ApiOptions, 'confirmationMinutes' | 'limits'> {
   readonly handler: AnyHandler;
-  readonly calls: ReturnType<typeof createCallCounter>;
-}
-
-/** Lets in whoever may make a call, and counts it: of the installation, and of the member or the address. */
-async function admitCounted(
-  store: Store,
-  endpoint: Endpoint,
-  calls: Serving['calls'],
-  request: Request,
-  response: Response,
-): Promise<Admitted> {
-  const address = request.ip ?? '';
-  await calls['calls-of-installation'](request, response, 'all');
-  try {
-    const admitted = await admit(store, endpoint, request);
-    const { credential } = admitted;
-    if (credential) await calls['calls-of-member'](request, response, credential.member.login);
-    else await calls['calls-of-stranger'](request, response, address);
-    return admitted;
-  } catch (error) {
-    // Who tries secrets is a stranger.
-    if (error instanceof ServiceError && error.code === 'not-signed-in')
-      await calls['calls-of-stranger'](request, response, address);
-    throw error;
-  }
+  readonly calls: CallCounter;
 }
 
 async function serve(
@@ -131,7 +108,7 @@ async function serve(
   response: Response,
 ): Promise<void> {
   response.setHeader('Cache-Control', 'no-store');
-  const { credential, access } = await admitCounted(store, endpoint, calls, request, response);
+  const { credential, access } = await calls.admit(store, endpoint, request, response);
   if (endpoint.needsConfirmation && credential) assertConfirmed(credential, confirmationMinutes);
   if (endpoint.body) assertJson(request);
   const input = {

@@ -1,7 +1,8 @@
 import type { HandlersOf } from '../http/context.js';
 import { numberPosition } from '../http/page-position.js';
 import type { Settings } from '../settings.js';
-import { describeActivity, listActivity, listRemoved, listTrail } from '../site/activity.js';
+import { describeActivity } from '../site/activity-detail.js';
+import { listActivity, listRemoved, listTrail } from '../site/activity.js';
 import { headFromText, verifyTrail } from '../site/verify-trail.js';
 import type { Sets } from '../site/sets.js';
 import { undoChange } from '../site/undo-change.js';
@@ -30,8 +31,9 @@ export function trailHandlers(
       return { data: await describeActivity(store, params.site, params.entry, access) };
     },
 
-    async undoActivity({ params, body }, { store, actor }) {
-      return { data: await undoChange(sets, params.site, params.entry, body, { store, actor }) };
+    async undoActivity({ params, body }, context) {
+      const request = { ...body, ifMatch: context.ifMatch };
+      return undoChange(sets, params.site, params.entry, request, context);
     },
 
     async listRemovedSnippets({ params, query }, { store }) {

@@ -2,6 +2,7 @@ import type { PolicyMode, PolicyOutput, PolicyResource } from '@pragmatica/contr
 import {
   blameFor,
   deliveryOf,
+  plainChanges,
   sourceToAllow,
   type OwnPolicy,
   type PolicyOverview,
@@ -112,7 +113,9 @@ export async function setPolicy(
       reportsTo: addresses.reportsTo,
       by: actor,
     });
-    audit(transaction, locked, actor, 'host.policy', modeWords(mode, hostname));
+    const before = { [hostname]: { mode: row?.mode ?? 'off' } };
+    const changes = plainChanges('policy', before, { [hostname]: { mode } });
+    audit(transaction, locked, actor, 'host.policy', modeWords(mode, hostname), changes);
     await transaction.flush();
   });
   await refreshPolicies(store, tools.checks.readers, site);

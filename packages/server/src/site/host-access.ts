@@ -1,8 +1,10 @@
+import { plainChanges } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import { purposeOf, type HostSecret } from '../outgoing/site-access.js';
-import { accessesOf, removeAccess, saveAccess } from '../storage/host-access.js';
+import { accessesOf, removeAccess, saveAccess, type HostAccessRow } from '../storage/host-access.js';
 import { hostsOf } from '../storage/hosts.js';
+import type { Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { audit } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
@@ -31,8 +33,10 @@ export async function giveAccess(
       throw new ServiceError('no-such-host', { site: key, host, known });
     }
     const sealed = box.seal(JSON.stringify(secret), purposeOf(site, host));
+    const before = saidOf(await accessOf(transaction, site, host));
     await saveAccess(transaction, site, { host, kind: secret.kind, sealed, setBy: actor });
-    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.gaveAccess, { host }));
+    const changes = plainChanges('access', before, saidOf({ host, kind: secret.kind }));
+    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.gaveAccess, { host }), changes);
     await transaction.flush();
   });
 }
@@ -40,8 +44,20 @@ export async function giveAccess(
 /** Forgets what opens a host. @throws ServiceError 404 */
 export async function forgetAccess(key: string, host: string, { store, actor }: Acting): Promise<void> {
   await withSiteLock(store, key, async (transaction, site) => {
+    const before = saidOf(await accessOf(transaction, site, host));
     if (!(await removeAccess(transaction, site, host))) throw new ServiceError('no-access-kept', { host });
-    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.forgotAccess, { host }));
+    const changes = plainChanges('access', before, {});
+    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.forgotAccess, { host }), changes);
     await transaction.flush();
   });
+}
+
+/** What opens a host; undefined where nothing is kept for it. */
+async function accessOf(store: Store, site: Site, host: string): Promise<HostAccessRow | undefined> {
+  return (await accessesOf(store, site)).find((one) => one.host === host);
+}
+
+/** What the trail keeps of it: never the secret. */
+function saidOf(access: Pick<HostAccessRow, 'host' | 'kind'> | undefined): Record<string, object> {
+  return access ? { [access.host]: { kind: access.kind } } : {};
 }

@@ -4,7 +4,7 @@ import { currentAsker } from './asker.js';
 import { emOf } from './em.js';
 import { AuditEntity, TrailChangeEntity } from './entities/index.js';
 import type { AuditEntry, Site } from './rows.js';
-import { allOf, hasWords, ofSites, type SomeSites } from './search.js';
+import { allOf, hasWords } from './search.js';
 import type { Store } from './store.js';
 
 /**
@@ -36,8 +36,8 @@ export async function lastEntries(store: Store, site: Site, limit: number): Prom
 
 /** Which entries of the trail are wanted; what is left out says nothing. */
 export interface TrailFilter {
-  /** Keys of sites; `all` has what is about no site, too. */
-  readonly sites: SomeSites;
+  /** Undefined for all, and what is about no site. */
+  readonly site: Pick<Site, 'id'> | undefined;
   /** That it says, all of them. */
   readonly words?: string | undefined;
   readonly by?: string | undefined;
@@ -68,11 +68,11 @@ const COLUMNS = `a.id, s.key as site, s.name as "siteName", a.action, a.message,
 /** Entries of the trail, the newest first. One query. */
 export async function findEntries(
   store: Store,
-  { sites, words = '', by, snippet, before }: TrailFilter,
+  { site, words = '', by, snippet, before }: TrailFilter,
   limit: number,
 ): Promise<ListedEntry[]> {
   const where = allOf(
-    ofSites('s.key', sites),
+    site === undefined ? TRUE : { sql: 'a.site_id = ?', params: [site.id] },
     hasWords(['a.message', 'a."by"', 'a.action'], words),
     by === undefined ? TRUE : { sql: 'a."by" = ?', params: [by] },
     before === undefined ? TRUE : { sql: 'a.id < ?', params: [before] },

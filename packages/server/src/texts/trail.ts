@@ -12,6 +12,10 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     finding: 'Accepted finding',
     watch: 'How the site is watched',
     rule: 'Approval',
+    policy: 'Content policy of {key}',
+    schedule: 'Surveys of {key}',
+    webhook: 'Webhook to {key}',
+    access: 'Access to {key}',
   },
   values: {
     name: 'name',
@@ -26,6 +30,9 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     release: 'release',
     settings: 'settings',
     isNeeded: 'needed',
+    mode: 'mode',
+    when: 'when',
+    kind: 'kind',
   },
   faults: {
     gap: 'Links before this one are missing: entries were taken out of the chain.',

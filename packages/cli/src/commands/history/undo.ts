@@ -46,7 +46,8 @@ export function undo(group: Command): void {
       const removed = (await removedOf(client, site)).find(({ key }) => key === snippet);
       if (!removed) throw new CliError(say(HISTORY.notRemoved, { snippet }), EXIT.notFound);
       const params = { site, entry: removed.entry };
-      const { data } = await client.call('undoActivity', { params, body: { only: [snippet] } });
+      const body = { only: [snippet] };
+      const { data } = await client.call('undoActivity', { params, ifMatch: '*', body });
       if (options.json) printJson(data);
       else printProse(say(HISTORY.broughtBack, { name: removed.name }));
     });
@@ -63,13 +64,13 @@ async function undoOne(
   const client = clientFor(options);
   const params = { site: await siteFor(client, options), entry: wholeNumber(typed) };
   const only = snippet === undefined ? {} : { only: [...snippet] };
-  const ask = (choices: Record<string, Choice>, isPreview: boolean) =>
-    client.call('undoActivity', { params, body: { ...only, choices, preview: isPreview } });
-  const asked = (await ask({}, true)).data;
+  const ask = (choices: Record<string, Choice>, isPreview: boolean, ifMatch: string) =>
+    client.call('undoActivity', { params, ifMatch, body: { ...only, choices, preview: isPreview } });
+  const { data: asked, etag } = await ask({}, true, '*');
   const choices = choicesOf(choose, asked.conflicts);
   const open = asked.conflicts.filter(({ id }) => choices[id] === undefined);
   const isUndone = !preview && open.length === 0;
-  const { data } = await ask(choices, !isUndone);
+  const { data } = await ask(choices, !isUndone, etag);
   if (options.json) printJson(data);
   else report(data, open);
   if (open.length > 0 && !preview) process.exitCode = EXIT.conflict;

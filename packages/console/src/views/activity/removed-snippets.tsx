@@ -43,7 +43,7 @@ export function RemovedSnippets({ site, onClose }: RemovedSnippetsProps) {
                 isBusy={undo.isPending}
                 aria-label={say(ACTIVITY.bringBackOf, { name })}
                 onClick={() =>
-                  undo.run({ entry, only: [key] }, () =>
+                  undo.run({ entry, etag: '*', only: [key] }, () =>
                     toast({
                       tone: 'done',
                       title: say(ACTIVITY.broughtBack, { name }),

@@ -36,7 +36,7 @@ export function UndoDialog({ site, entry, onClose }: UndoDialogProps) {
       isDisabled={!plan.isSuccess || isNothing || !isDecided}
       error={undo.error}
       onSubmit={() =>
-        undo.run({ entry: entry.id, choices }, () => {
+        undo.run({ entry: entry.id, etag: plan.data?.etag ?? '', choices }, () => {
           toast({ tone: 'done', title: ACTIVITY.undone, text: ACTIVITY.visitorsLater });
           onClose();
         })

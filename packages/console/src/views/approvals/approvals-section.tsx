@@ -1,4 +1,5 @@
 import type { ApprovalResource } from '@pragmatica/contract';
+import { approvalStateWords } from '@pragmatica/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { approvalsQuery } from '../../api/approvals';
@@ -47,7 +48,7 @@ function ApprovalRow({
           isWaiting ? 'bg-primary-soft text-primary' : 'bg-paper text-muted',
         )}
       >
-        {APPROVALS.states[state]}
+        {approvalStateWords(state)}
       </span>
       <Button asChild size="small">
         <Link to={`../approvals/${id}`} aria-label={say(APPROVALS.lookAtOf, { message })}>

@@ -30,7 +30,7 @@ export function LinkButton({ site, approval }: { site: string; approval: number 
           {...frame}
           description={
             <>
-              {say(APPROVALS.sendLink, { name })}. <Until until={link.data.until} />
+              {say(APPROVALS.sendLink, { name })} <Time at={link.data.until} />.
             </>
           }
         >
@@ -61,17 +61,6 @@ export function LinkButton({ site, approval }: { site: string; approval: number 
           />
         </FormDialog>
       )}
-    </>
-  );
-}
-
-function Until({ until }: { until: string }) {
-  const [before, after] = APPROVALS.linkUntil.split('{when}');
-  return (
-    <>
-      {before}
-      <Time at={until} />
-      {after}
     </>
   );
 }

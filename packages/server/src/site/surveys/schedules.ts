@@ -1,9 +1,15 @@
 import type { SurveyScheduleInput } from '@pragmatica/contract';
-import { nextRun, scheduleProblem, scheduleWords } from '@pragmatica/core';
+import { nextRun, plainChanges, scheduleProblem, scheduleWords } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../../errors.js';
 import { hostsOf } from '../../storage/hosts.js';
+import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { removeSchedule, saveSchedule, schedulesOf } from '../../storage/survey-schedules.js';
+import {
+  removeSchedule,
+  saveSchedule,
+  schedulesOf,
+  type SurveySchedule,
+} from '../../storage/survey-schedules.js';
 import { audit } from '../../storage/trail.js';
 import { say } from '../../texts/say.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
@@ -50,9 +56,11 @@ export async function setSchedule(
     const problem = scheduleProblem(cron, site.timeZone, now);
     if (problem) throw errorAt('/cron', PROBLEMS[problem], { cron });
     const nextAt = nextRun(cron, site.timeZone, now) ?? null;
+    const before = saidOf(await scheduleOf(transaction, site, host));
     await saveSchedule(transaction, site, { host, cron, zone: site.timeZone, options, nextAt, setBy: actor });
     const said = say(SURVEY_TEXTS.scheduled, { host, when: scheduleWords(cron) });
-    audit(transaction, site, actor, 'survey.schedule', said);
+    const changes = plainChanges('schedule', before, saidOf({ host, cron }));
+    audit(transaction, site, actor, 'survey.schedule', said, changes);
     await transaction.flush();
   });
 }
@@ -60,8 +68,20 @@ export async function setSchedule(
 /** @throws ServiceError 404 */
 export async function endSchedule(key: string, host: string, { store, actor }: Acting): Promise<void> {
   await withSiteLock(store, key, async (transaction, site) => {
+    const before = saidOf(await scheduleOf(transaction, site, host));
     if (!(await removeSchedule(transaction, site, host))) throw new ServiceError('no-schedule', { host });
-    audit(transaction, site, actor, 'survey.schedule', say(SURVEY_TEXTS.unscheduled, { host }));
+    const changes = plainChanges('schedule', before, {});
+    audit(transaction, site, actor, 'survey.schedule', say(SURVEY_TEXTS.unscheduled, { host }), changes);
     await transaction.flush();
   });
+}
+
+/** The plan of a host; undefined where there is none. */
+async function scheduleOf(store: Store, site: Site, host: string): Promise<SurveySchedule | undefined> {
+  return (await schedulesOf(store, site)).find((one) => one.host === host);
+}
+
+/** What the trail keeps of a plan. */
+function saidOf(schedule: Pick<SurveySchedule, 'host' | 'cron'> | undefined): Record<string, object> {
+  return schedule ? { [schedule.host]: { when: scheduleWords(schedule.cron) } } : {};
 }

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { plainChanges } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import type { SecretBox } from '../../outgoing/secret-box.js';
 import { webhookPurpose } from '../../outgoing/webhook-signature.js';
@@ -26,7 +27,9 @@ export async function addWebhook(box: SecretBox, key: string, url: string, { sto
     const secret = `whsec_${randomBytes(SECRET_BYTES).toString('base64')}`;
     const sealed = box.seal(secret, webhookPurpose(site.id, url));
     const webhook = await insertWebhook(transaction, site, { url, sealed, madeBy: actor });
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookAdded, { host: new URL(url).host }));
+    const { host } = new URL(url);
+    const changes = plainChanges('webhook', {}, { [host]: {} });
+    audit(transaction, site, actor, 'watch.webhook', say(T.webhookAdded, { host }), changes);
     await transaction.flush();
     return { ...webhookResource(webhook), secret };
   });
@@ -37,13 +40,9 @@ export async function removeWebhook(key: string, id: number, { store, actor }: A
   await withSiteLock(store, key, async (transaction, site) => {
     const webhook = await deleteWebhook(transaction, site, id);
     if (!webhook) throw new ServiceError('no-such-webhook', { site: key, id });
-    audit(
-      transaction,
-      site,
-      actor,
-      'watch.webhook',
-      say(T.webhookRemoved, { host: new URL(webhook.url).host }),
-    );
+    const { host } = new URL(webhook.url);
+    const changes = plainChanges('webhook', { [host]: {} }, {});
+    audit(transaction, site, actor, 'watch.webhook', say(T.webhookRemoved, { host }), changes);
     await transaction.flush();
   });
 }
