@@ -64,7 +64,7 @@ function ask(group: Command): void {
       const body = { message, ...(release === undefined ? {} : { release }) };
       const { data } = await client.call('askApproval', { params, ifMatch: etag, body });
       if (options.json) printJson(data);
-      else printProse(say(APPROVALS.asked, { id: data.id }));
+      else printProse(say(release === undefined ? APPROVALS.asked : APPROVALS.askedRelease, { id: data.id }));
     });
   withSite(group.command('withdraw <id>'))
     .description(APPROVALS.withdraw)

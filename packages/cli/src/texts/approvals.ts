@@ -13,6 +13,7 @@ export const APPROVALS = catalogue('cli.approvals', {
   ofRelease: 'a release, such as one that is on staging; left out: the draft',
   asked:
     'Asked as {id}. Somebody else who may publish can now approve it. It is for this draft alone: a change makes it void.',
+  askedRelease: 'Asked as {id}. Somebody else who may publish can now approve it.',
   list: 'list requests, the newest first',
   none: 'Nobody has asked for approval yet.',
   headState: 'STATE',

@@ -154,26 +154,17 @@ export async function lastDoneRound(store: Store, site: Pick<Site, 'id'>): Promi
   return round;
 }
 
-/** The newest that weighed pages to its end. */
-export async function lastWeighing(store: Store, site: Pick<Site, 'id'>): Promise<VisitRound | undefined> {
-  const [round] = await select(
-    store,
-    `where r.site_id = ? and r.state = 'done' and ${IS_WEIGHING} order by r.number desc limit 1`,
-    [site.id],
-  );
-  return round;
-}
-
-/** The newest that weighed pages with just this draft, to its end. */
-export async function weighingOf(
+/** The newest that weighed pages to its end. @param digest - of the draft that it tried; any when left out */
+export async function lastWeighing(
   store: Store,
   site: Pick<Site, 'id'>,
-  digest: string,
+  digest?: string,
 ): Promise<VisitRound | undefined> {
+  const ofDraft = digest === undefined ? '' : 'and r.digest = ?';
   const [round] = await select(
     store,
-    `where r.site_id = ? and r.digest = ? and r.state = 'done' and ${IS_WEIGHING} order by r.number desc limit 1`,
-    [site.id, digest],
+    `where r.site_id = ? ${ofDraft} and r.state = 'done' and ${IS_WEIGHING} order by r.number desc limit 1`,
+    [site.id, ...(digest === undefined ? [] : [digest])],
   );
   return round;
 }

@@ -24,13 +24,8 @@ export function ApprovalContent({ detail, toRound, toRehearsal }: ApprovalConten
     <>
       <Section title={APPROVALS.changes} text={APPROVALS.changesText}>
         {changes.length === 0 && <p>{APPROVALS.noChanges}</p>}
-        <ul className="list-disc space-y-1 pl-5">
-          {changes.map(({ message, visible }) => (
-            <li key={message}>
-              {message} {!visible && <span className="text-muted">({APPROVALS.hidden})</span>}
-            </li>
-          ))}
-        </ul>
+        <Changes title={APPROVALS.seen} changes={changes.filter(({ visible }) => visible)} />
+        <Changes title={APPROVALS.unseen} changes={changes.filter(({ visible }) => !visible)} />
         {code.map(({ part, before, after }) => (
           <CodeDifference key={part} title={say(APPROVALS.codeOf, { part })} before={before} after={after} />
         ))}
@@ -66,6 +61,20 @@ export function ApprovalContent({ detail, toRound, toRehearsal }: ApprovalConten
         <Weight weight={detail.weight} />
       </Section>
     </>
+  );
+}
+
+function Changes({ title, changes }: { title: string; changes: ApprovalDetail['changes'] }) {
+  if (changes.length === 0) return null;
+  return (
+    <div>
+      <h3 className="text-sm font-medium">{title}</h3>
+      <ul className="mt-1 list-disc space-y-1 pl-5">
+        {changes.map(({ message }) => (
+          <li key={message}>{message}</li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

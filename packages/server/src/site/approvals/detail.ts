@@ -11,7 +11,7 @@ import {
 import type { Approval } from '../../storage/approvals.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { lastRehearsal, weighingOf } from '../../storage/visit-rounds.js';
+import { lastRehearsal, lastWeighing } from '../../storage/visit-rounds.js';
 import { codeChanges } from '../code-changes.js';
 import { emptySnapshot, findRelease } from '../sets.js';
 import { findSite } from '../site-lock.js';
@@ -89,7 +89,7 @@ export async function describeApproval(
 }
 
 async function weightOf(store: Store, site: Site, digest: string): Promise<ApprovalDetail['weight']> {
-  const round = await weighingOf(store, site, digest);
+  const round = await lastWeighing(store, site, digest);
   if (!round) return null;
   const { pages, budgetKb, isWithin } = await showWeight(store, site.key, round.number);
   const most = (of: 'bytes' | 'requests'): number => Math.max(0, ...pages.map(({ adds }) => adds[of]));
