@@ -9,6 +9,8 @@ export const CORE_LAYERS = [
   'texts',
   'bounds',
   'rights',
+  'copies',
+  'doctor',
   'insert',
   'reach',
   'facts',

@@ -5,18 +5,19 @@ import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
 /**
- * Which packages each package may import. Arrows point downward only: contract → core; gateway → contract, core, runtime; visitor → core; server →
- * contract, core, runtime, visitor; cli, console, middleware → contract, core; demo → contract, middleware. Core imports no other package of ours and nothing that only Node has.
+ * Which packages each package may import. Arrows point downward only: contract, backup → core; gateway → contract, core, runtime; visitor → core; server →
+ * contract, core, backup, runtime, visitor; cli → contract, core, backup; console, middleware → contract, core; demo → contract, middleware. Core imports no other package of ours and nothing that only Node has.
  */
 const MAY_IMPORT = {
   core: [],
   contract: ['core'],
+  backup: ['core'],
   runtime: [],
   gateway: ['core', 'contract', 'runtime'],
   middleware: ['core', 'contract'],
   visitor: ['core'],
-  server: ['core', 'contract', 'runtime', 'visitor'],
-  cli: ['core', 'contract'],
+  server: ['core', 'contract', 'backup', 'runtime', 'visitor'],
+  cli: ['core', 'contract', 'backup'],
   console: ['core', 'contract'],
   demo: ['contract', 'middleware'],
 };

@@ -4,7 +4,7 @@ import { command } from './command.mjs';
 import { ROOT, inRoot, programOf } from './paths.mjs';
 import { step } from './say.mjs';
 
-const PACKAGES = ['core', 'contract', 'runtime', 'gateway', 'server', 'cli', 'demo', 'console'];
+const PACKAGES = ['core', 'contract', 'backup', 'runtime', 'gateway', 'server', 'cli', 'demo', 'console'];
 const STAMPS = inRoot('.cache/build.json');
 
 /** Builds what is stale: the TypeScript of all packages, and the console's page. */
