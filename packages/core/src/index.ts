@@ -1,6 +1,8 @@
 export { TOO_MUCH_WORDS, TooMuchError, type TooMuch } from './bounds/too-much.js';
 export * from './contain/index.js';
+export * from './copies/index.js';
 export * from './deliver/index.js';
+export * from './doctor/index.js';
 export * from './edit/index.js';
 export * from './fields/index.js';
 export * from './history/index.js';

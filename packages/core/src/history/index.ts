@@ -19,6 +19,7 @@ export {
   type DraftChange,
   type Values,
 } from './draft-change.js';
+export { mergeSnippets, type Merge, type MergeChoice, type MergeConflict } from './merge.js';
 export { plainChanges } from './plain-changes.js';
 export { undoChanges, type UndoChoice, type UndoConflict, type Undone } from './undo.js';
 export { changedCode, type ChangedCode } from './changed-code.js';

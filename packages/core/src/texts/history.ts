@@ -13,6 +13,7 @@ export const HISTORY_TEXTS = catalogue('core.history', {
   ofSnippet: '“{name}”: {what}',
   ofSite: 'The site: {what}',
   ofPart: '{what} of part {number}',
+  bothTexts: '{theirs}\n{yours}',
   snippet: '“{name}”',
   pageGroup: 'page group {key}',
   field: 'field {name}',

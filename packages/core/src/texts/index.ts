@@ -1,3 +1,4 @@
+export { byteWords } from './byte-words.js';
 export { clockTimeWords, type ClockTime } from './clock-time.js';
 export {
   activeTranslation,

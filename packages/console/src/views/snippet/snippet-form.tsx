@@ -34,7 +34,11 @@ interface SnippetFormProps {
   submitLabel: string;
   isBusy: boolean;
   error: Error | null;
+  /** What was sent waits for something to be decided. */
+  isHeld?: boolean;
   onSubmit: (value: SnippetValue) => void;
+  /** Told whether there is something typed that is not saved. */
+  onUnsaved?: (isUnsaved: boolean) => void;
   /** More buttons beside the one that saves. */
   children?: ReactNode;
 }
@@ -54,7 +58,9 @@ export function SnippetForm({
   submitLabel,
   isBusy,
   error,
+  isHeld = false,
   onSubmit,
+  onUnsaved,
   children,
 }: SnippetFormProps) {
   const fields = useQuery(siteQuery(site)).data?.data.fields ?? NO_FIELDS;
@@ -62,15 +68,17 @@ export function SnippetForm({
   const isNew = snippet === undefined;
   const [typed, setTyped] = useState(initial);
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
-  /** From the moment it is sent until the service refuses it. */
+  /** From the moment it is sent until it is refused or held. */
   const isSent = useRef(false);
   useEffect(() => {
-    if (error) isSent.current = false;
-  }, [error]);
+    if (error || isHeld) isSent.current = false;
+  }, [error, isHeld]);
   const isUnsaved = useCallback(
     () => !isSent.current && JSON.stringify(typed) !== JSON.stringify(initial),
     [typed, initial],
   );
+  const isTyped = JSON.stringify(typed) !== JSON.stringify(initial);
+  useEffect(() => onUnsaved?.(isTyped), [isTyped, onUnsaved]);
   const set = (change: Partial<SnippetValue>): void => setTyped((current) => ({ ...current, ...change }));
   const touch = (what: string): void => setTouched((current) => new Set([...current, what]));
   const suggested = useSuggestedNames(isNew, typed.parts);

@@ -31,6 +31,11 @@ export const EMPTY_SNIPPET: SnippetValue = {
   parts: [{ placement: 'body-end', code: '', statement: '', per: 'load' }],
 };
 
+/** The same as core has it, to be compared with others. */
+export function asSnippet({ parts, ...value }: SnippetValue): SnapshotSnippet {
+  return { key: '', state: 'on', ...value, parts: parts.map((part) => ({ ...part, rank: 0 })) };
+}
+
 type Stored = Omit<SnippetResource, 'version' | 'updatedBy' | 'updatedAt'> | SnapshotSnippet;
 
 /** What the form shows of a snippet, from the draft or from a release. */

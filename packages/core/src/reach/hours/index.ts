@@ -17,4 +17,5 @@ export {
   shortDay,
   spansWords,
 } from './words.js';
+export { unitedHours } from './united.js';
 export { zoneClock, type ZoneClock } from './zone-clock.js';

@@ -1,0 +1,1 @@
+export { keptCopies, type KeepRule } from './kept-copies.js';

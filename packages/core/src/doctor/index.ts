@@ -1,0 +1,2 @@
+export { EXAMINATIONS, examine } from './examine.js';
+export type { Diagnosis, DiskFacts, Health, HostFacts, InstallationFacts } from './types.js';
