@@ -225,6 +225,8 @@ const VIEWS: readonly View[] = [
   { name: 'the activity', path: '/sites/skerrywick/activity', heading: /Activity/ },
   { name: 'a request for approval', path: '/sites/skerrywick/approvals/1', heading: /Approval/ },
   { name: 'the activity of the installation', path: '/activity', heading: /Activity/ },
+  { name: 'the backups', path: '/backups', heading: /Backups/ },
+  { name: 'the health of the installation', path: '/health', heading: /Health/ },
 ];
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];

@@ -165,19 +165,6 @@ describe('the console', function () {
     await page.getByRole('button', { name: 'Check again' }).waitFor();
   });
 
-  it('does not overwrite what somebody else saved meanwhile', async () => {
-    await page.goto('/sites/skerrywick/snippets/harbour-chat');
-    await unfold(page, 'Name and notes');
-    await page.getByLabel('Note', { exact: true }).fill('mine');
-    const mine = { ...params, snippet: 'harbour-chat' };
-    const { etag } = await stage.client.call('showSnippet', { params: mine });
-    await stage.client.call('editSnippet', { params: mine, ifMatch: etag, body: { note: 'theirs' } });
-    await page.getByRole('button', { name: 'Save to draft' }).click();
-    await page.getByText('Somebody else has changed it').first().waitFor();
-    expect((await stage.client.call('showSnippet', { params: mine })).data.note).to.equal('theirs');
-    open.problems.splice(0); // the browser notes the 412
-  });
-
   it('asks before it removes a snippet', async () => {
     await page.goto('/sites/skerrywick/snippets/works-notice');
     await page.getByRole('button', { name: 'Remove…' }).click();

@@ -55,6 +55,8 @@ const ROOMS = [
   `${SITE}/activity`,
   `${SITE}/approvals/1`,
   '/activity',
+  '/backups',
+  '/health',
   '/help',
   '/help/reach',
 ] as const;

@@ -224,6 +224,10 @@ describe('the contract', () => {
       // Says of one sighting whether it is left alone, whatever it was before.
       'ignoreSighting',
       'heedSighting',
+      // Says as a whole when backups are made, whatever was said before.
+      'setBackupRule',
+      // What it ends has no state but being there.
+      'removeBackup',
       // What it ends has no state but being there.
       'removeWebhook',
       // Say as a whole what somebody has seen in a site builder, whatever was said before.

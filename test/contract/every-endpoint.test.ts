@@ -46,6 +46,8 @@ const WITHOUT_VIEW: Partial<Record<EndpointName, string>> = {
   listBoxes: 'blocks come with their boxes (showBlocks)',
   givePages: 'a folder of files lies where the command line is',
   showVisitPage: 'the text of a page is for editors, and “visit” writes it into a file',
+  takeBackup: 'the console downloads those that the installation keeps',
+  bringSiteBack: 'the console brings sites back from those that the installation keeps',
 };
 
 function sourceOf(folder: string): string {
@@ -57,11 +59,13 @@ function sourceOf(folder: string): string {
 }
 
 /** Functions of the contract that make calls for its clients, and the endpoints that they call. */
-const HELPERS = [
-  ...readFileSync('packages/contract/src/all-pages.ts', 'utf8').matchAll(
-    /export async function (\w+)\([\s\S]*?\.call\('(\w+)'/g,
-  ),
-].map(([, helper, endpoint]) => ({ helper: helper!, endpoint: endpoint! }));
+const HELPERS = ['all-pages', 'confirming'].flatMap((file) =>
+  [
+    ...readFileSync(`packages/contract/src/${file}.ts`, 'utf8').matchAll(
+      /export (?:async )?function (\w+)\([\s\S]*?\.call\('(\w+)'/g,
+    ),
+  ].map(([, helper, endpoint]) => ({ helper: helper!, endpoint: endpoint! })),
+);
 
 const CLIENTS = [
   ['command', 'packages/cli/src', WITHOUT_COMMAND, 'WITHOUT_COMMAND'],

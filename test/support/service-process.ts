@@ -9,6 +9,8 @@ interface Ready {
 export interface RunningProcess {
   readonly address: string;
   close(): Promise<void>;
+  /** Ends it in the middle of whatever it does (SIGKILL). */
+  kill(): Promise<void>;
 }
 
 /** Starts one as `npm start` does, and waits until it is ready. */
@@ -28,11 +30,11 @@ export async function startProcess(
     });
     child.on('exit', (code) => reject(new Error(`${file} ended with ${code}: ${said}`)));
   });
-  return { address, close: () => ended(child) };
+  return { address, close: () => ended(child), kill: () => ended(child, 'SIGKILL') };
 }
 
-async function ended(child: ChildProcess): Promise<void> {
+async function ended(child: ChildProcess, signal?: NodeJS.Signals): Promise<void> {
   const exit = new Promise((resolve) => child.once('exit', resolve));
-  child.kill();
+  child.kill(signal);
   await exit;
 }

@@ -1,21 +1,15 @@
-import { ApiError, type ApiClient } from '@pragmatica/contract';
+import { confirmingClient, type ApiClient } from '@pragmatica/contract';
 import { CliError, EXIT } from './errors.js';
 import { note } from './output.js';
 import { ACCOUNT } from './texts/account.js';
 
 /** A client that asks for the password where the service wants it again, and then goes on. */
 export function confirming(client: ApiClient): ApiClient {
-  const call: ApiClient['call'] = async (...args) => {
-    try {
-      return await client.call(...args);
-    } catch (error) {
-      if (!isAskedFor(error)) throw error;
-      if (process.stdin.isTTY) note(ACCOUNT.confirmWhy);
-      await confirm(client, await askPassword());
-      return client.call(...args);
-    }
-  };
-  return { ...client, call };
+  return confirmingClient(client, async () => {
+    if (process.stdin.isTTY) note(ACCOUNT.confirmWhy);
+    await confirm(client, await askPassword());
+    return true;
+  });
 }
 
 /** Gives the password again. @returns until when it counts */
@@ -28,8 +22,4 @@ export async function askPassword(): Promise<string> {
   if (!process.stdin.isTTY) throw new CliError(ACCOUNT.confirmFirst, EXIT.notSignedIn);
   const { password } = await import('@inquirer/prompts');
   return password({ message: ACCOUNT.confirmPassword });
-}
-
-function isAskedFor(error: unknown): boolean {
-  return error instanceof ApiError && error.problem.type.endsWith('confirmation-required');
 }

@@ -1,3 +1,4 @@
+import { BackupError } from '@pragmatica/backup';
 import { ApiError, UnreachableError } from '@pragmatica/contract';
 import { COMMON } from './texts/common.js';
 import { say } from './texts/say.js';
@@ -30,6 +31,7 @@ export class CliError extends Error {
 /** What an error means on the command line: one line and a status. */
 export function describeError(error: unknown): { line: string; exitCode: ExitCode } {
   if (error instanceof CliError) return { line: error.message, exitCode: error.exitCode };
+  if (error instanceof BackupError) return { line: error.message, exitCode: EXIT.usage };
   if (error instanceof UnreachableError) return { line: error.message, exitCode: EXIT.unreachable };
   if (error instanceof ApiError) return { line: apiLine(error), exitCode: statusToExit(error.status) };
   // Ctrl-C at a question, or while waiting for the service.

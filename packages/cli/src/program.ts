@@ -2,10 +2,12 @@ import { Command } from 'commander';
 import { session, token } from './commands/account.js';
 import { adopt, ignore } from './commands/adopt.js';
 import { approval } from './commands/approvals.js';
+import { backup } from './commands/backup/index.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
 import { completion } from './commands/completion.js';
 import { coverage } from './commands/coverage.js';
+import { doctor } from './commands/doctor.js';
 import { explain } from './commands/explain.js';
 import { field } from './commands/field.js';
 import { fix } from './commands/fix.js';
@@ -54,7 +56,7 @@ const GROUPS: readonly (readonly [heading: string, commands: readonly ((program:
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],
-  [GROUP_NAMES.access, [member, token, session]],
+  [GROUP_NAMES.access, [member, token, session, backup, doctor]],
   [GROUP_NAMES.shell, [completion]],
 ];
 

@@ -113,6 +113,12 @@ const loadApprovalLink = async () => ({
 const loadMembers = async () => ({
   Component: (await import('./views/members/members-view')).MembersView,
 });
+const loadBackups = async () => ({
+  Component: (await import('./views/backups/backups-view')).BackupsView,
+});
+const loadDoctor = async () => ({
+  Component: (await import('./views/doctor/doctor-view')).DoctorView,
+});
 const loadPeople = async () => ({ Component: (await import('./views/settings/people-view')).PeopleView });
 const loadInvitation = async () => ({
   Component: (await import('./views/invitation/invitation-view')).InvitationView,
@@ -137,6 +143,8 @@ const router = createBrowserRouter([
       { path: 'account', lazy: loadAccount },
       { path: 'members', lazy: loadMembers },
       { path: 'activity', lazy: loadTrail },
+      { path: 'backups', lazy: loadBackups },
+      { path: 'health', lazy: loadDoctor },
       { path: 'fields', element: <FieldsView /> },
       {
         path: 'help',

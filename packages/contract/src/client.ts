@@ -59,6 +59,29 @@ export interface ApiClient {
     input: EndpointCall<Endpoints[N]>,
     signal?: AbortSignal,
   ): AsyncGenerator<StreamEvent<Endpoints[N]>>;
+  /** Makes a call that answers with bytes. @throws ApiError, UnreachableError */
+  download<N extends EndpointName>(
+    name: N,
+    input: EndpointCall<Endpoints[N]>,
+    signal?: AbortSignal,
+  ): Promise<ReadableStream<Uint8Array>>;
+  /**
+   * Makes a call that brings bytes, and answers with events while they come.
+   *
+   * @throws ApiError, UnreachableError
+   */
+  upload<N extends EndpointName>(
+    name: N,
+    input: EndpointCall<Endpoints[N]>,
+    bytes: Upload,
+    signal?: AbortSignal,
+  ): AsyncGenerator<StreamEvent<Endpoints[N]>>;
+}
+
+/** Bytes for a call, with their media type. */
+export interface Upload {
+  readonly type: string;
+  readonly bytes: ReadableStream<Uint8Array> | Blob;
 }
 
 /** What an endpoint's stream is made of; never for one that has none. */
@@ -69,6 +92,7 @@ interface LooseInput {
   readonly query?: Record<string, string | number | undefined>;
   readonly body?: unknown;
   readonly ifMatch?: string;
+  readonly upload?: Upload;
 }
 
 /** The one typed client of the API, for the console and the command line. */
@@ -81,7 +105,8 @@ export function createClient({ server, token, locale, fetch: fetchWith = fetch }
       headers['content-type'] =
         endpoint.method === 'PATCH' ? 'application/merge-patch+json' : 'application/json';
     if (input.ifMatch !== undefined) headers['if-match'] = input.ifMatch;
-    const body = input.body === undefined ? null : JSON.stringify(input.body);
+    if (input.upload) headers['content-type'] = input.upload.type;
+    const body = input.upload?.bytes ?? (input.body === undefined ? null : JSON.stringify(input.body));
     let response: Response;
     try {
       response = await fetchWith(addressOf(server, endpoint, input), {
@@ -89,6 +114,8 @@ export function createClient({ server, token, locale, fetch: fetchWith = fetch }
         headers,
         body,
         signal: signal ?? null,
+        // A stream is sent as it comes; the answer may begin before it ends.
+        ...(body instanceof ReadableStream ? { duplex: 'half' as const } : {}),
       });
     } catch (error) {
       if (signal?.aborted) throw error;
@@ -108,9 +135,26 @@ export function createClient({ server, token, locale, fetch: fetchWith = fetch }
     async *stream(name, input, signal) {
       const endpoint: Endpoint = endpoints[name];
       const response = await send(endpoint, input, signal);
-      for await (const line of lines(response)) yield endpoint.stream!.parse(JSON.parse(line)) as never;
+      yield* events(endpoint, response);
+    },
+    async download(name, input, signal) {
+      const response = await send(endpoints[name], input, signal);
+      return response.body!;
+    },
+    async *upload(name, input, bytes, signal) {
+      const endpoint: Endpoint = endpoints[name];
+      const response = await send(endpoint, { ...(input as LooseInput), upload: bytes }, signal);
+      for await (const event of events(endpoint, response)) {
+        const { type, problem: said } = event as { readonly type?: string; readonly problem?: Problem };
+        if (type === 'failed' && said) throw new ApiError(said);
+        yield event;
+      }
     },
   };
+}
+
+async function* events(endpoint: Endpoint, response: Response): AsyncGenerator<never> {
+  for await (const line of lines(response)) yield endpoint.stream!.parse(JSON.parse(line)) as never;
 }
 
 function addressOf(server: string, endpoint: Endpoint, input: LooseInput): string {

@@ -17,6 +17,10 @@ export interface Endpoint {
   readonly response?: z.ZodType;
   /** The answer is newline-delimited JSON of these. */
   readonly stream?: z.ZodType;
+  /** The answer is bytes of this media type, as they come. */
+  readonly download?: string;
+  /** The body is bytes of one of these media types, as they come. */
+  readonly upload?: readonly string[];
   /** Status of success when it is not 200 or 204. */
   readonly status?: number;
   /** Changes something that has an `ETag`: `If-Match` is required. */

@@ -1,3 +1,4 @@
+export { confirmingClient, type ConfirmingClient } from './confirming.js';
 export { listAllFields, listAllRecipes, listAllReleases, listAllSites } from './all-pages.js';
 export {
   API_BASE,
@@ -8,6 +9,7 @@ export {
   type ApiClient,
   type ClientOptions,
   type StreamEvent,
+  type Upload,
 } from './client.js';
 export type {
   Endpoint,

@@ -7,6 +7,9 @@ import { problem } from './schemas/index.js';
 
 type Json = Record<string, unknown>;
 
+/** Bytes as they come (OpenAPI 3.1, 4.8.14.2). */
+const BYTES = { schema: {} };
+
 /** The API as an OpenAPI 3.1 document, made from the schemas that also validate. */
 export function openApiDocument(version: string): Json {
   const paths: Record<string, Json> = {};
@@ -35,7 +38,7 @@ export function openApiDocument(version: string): Json {
 }
 
 function operation(name: string, endpoint: Endpoint, components: Components): Json {
-  const success = endpoint.status ?? (endpoint.response || endpoint.stream ? 200 : 204);
+  const success = endpoint.status ?? (endpoint.response || endpoint.stream || endpoint.download ? 200 : 204);
   const output = endpoint.stream ?? endpoint.response;
   const mediaTypes = endpoint.stream ? ['application/x-ndjson', 'text/event-stream'] : ['application/json'];
   return {
@@ -70,9 +73,18 @@ function operation(name: string, endpoint: Endpoint, components: Components): Js
           },
         }
       : {}),
+    ...(endpoint.upload
+      ? {
+          requestBody: {
+            required: true,
+            content: Object.fromEntries(endpoint.upload.map((type) => [type, BYTES])),
+          },
+        }
+      : {}),
     responses: {
       [success]: {
         description: 'Done.',
+        ...(endpoint.download ? { content: { [endpoint.download]: BYTES } } : {}),
         ...(output
           ? {
               content: Object.fromEntries(

@@ -18,6 +18,7 @@ import { Readers } from './reading/readers.js';
 import { createPreviewApp } from './preview/app.js';
 import { createHandlers, type SharedParts } from './routes/index.js';
 import type { Settings } from './settings.js';
+import { measure } from './site/doctor/measure.js';
 import { lineBase } from './site/line-address.js';
 import { SiteChecks } from './site/site-checks.js';
 import { Sets } from './site/sets.js';
@@ -25,6 +26,7 @@ import { SiteSummaries } from './site/site-summaries.js';
 import { SiteSurveys } from './site/surveys/site-surveys.js';
 import { SurveyBook } from './site/surveys/survey-book.js';
 import { VERSION } from './version.js';
+import { CopyStore } from './storage/copies/copy-store.js';
 import { DatabaseWatch } from './storage/database-watch.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 import type { Store } from './storage/store.js';
@@ -76,7 +78,7 @@ export async function startService(given: Settings, databaseUrl: string): Promis
     const started = new JobQueue(databaseUrl, log, false);
     await started.start();
     queue = started;
-    const shared = createShared(readers, settings, queue);
+    const shared = createShared(readers, settings, queue, new CopyStore(databaseUrl, orm));
     jobs = new JobRunner(createJobs(store, shared.summaries, readers, settings), log.child({ part: 'jobs' }));
     app = createApi(store, shared, jobs, watch, log);
     previews = createPreviews(store, shared, log);
@@ -104,7 +106,8 @@ export async function startService(given: Settings, databaseUrl: string): Promis
     setTimeout(retry, RETRY_MS).unref();
   }
   await watch.start();
-  const api = createServer((request, response) => {
+  // A backup takes as long as it takes to come; whatever else does is given up by the app.
+  const api = createServer({ requestTimeout: 0 }, (request, response) => {
     if (app) app(request, response);
     else notReady(request, response);
   });
@@ -148,7 +151,7 @@ function knownDatabase(
   };
 }
 
-function createShared(readers: Readers, settings: Settings, queue: JobQueue): SharedParts {
+function createShared(readers: Readers, settings: Settings, queue: JobQueue, copies: CopyStore): SharedParts {
   const book = new SurveyBook(readers);
   const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
   const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>
@@ -157,7 +160,7 @@ function createShared(readers: Readers, settings: Settings, queue: JobQueue): Sh
   const checks = new SiteChecks({ readers, client }, book, lineBase(settings));
   const sets = new Sets();
   const surveys = new SiteSurveys(book, sets);
-  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue, box };
+  return { settings, checks, sets, summaries: new SiteSummaries(checks, sets), surveys, queue, box, copies };
 }
 
 function createApi(
@@ -167,7 +170,7 @@ function createApi(
   watch: DatabaseWatch,
   log: Logger,
 ): RequestListener {
-  const metrics = createMetrics();
+  const metrics = createMetrics(async () => measure(store.fork()));
   const consoleFolder = join(dirname(fileURLToPath(import.meta.url)), '../../console/dist/app');
   return createApp({
     store,

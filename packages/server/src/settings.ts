@@ -1,3 +1,4 @@
+import { join, resolve } from 'node:path';
 import { parseLimits } from '@pragmatica/contract';
 import { flag, port, readSettingsOf, sharedSettings } from '@pragmatica/runtime';
 import { z } from 'zod';
@@ -47,6 +48,12 @@ export const settingsSchema = z.object({
     .max(36_500)
     .default(0)
     .describe('How many days the trail of what was done is kept; 0 keeps it for ever.'),
+  PRAGMATICA_BACKUPS: z
+    .string()
+    .optional()
+    .describe(
+      'Folder for the backups that Pragmatica makes of itself, best on another disk; “backups” in the data folder when left out.',
+    ),
   PRAGMATICA_SECRET_KEY: z
     .string()
     .regex(
@@ -107,6 +114,14 @@ export const settingsSchema = z.object({
 });
 
 export type Settings = z.infer<typeof settingsSchema>;
+
+/** Where the backups lie that are made by themselves. */
+export function backupsFolder({
+  PRAGMATICA_BACKUPS: folder,
+  PRAGMATICA_DATA: data,
+}: Pick<Settings, 'PRAGMATICA_BACKUPS' | 'PRAGMATICA_DATA'>): string {
+  return resolve(folder ?? join(data, 'backups'));
+}
 
 /** Where people reach the console, without a slash at its end. */
 export function consoleAddress({

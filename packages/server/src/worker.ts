@@ -3,6 +3,7 @@ import { createLog } from '@pragmatica/runtime';
 import { BrowserPool } from '@pragmatica/visitor';
 import { JobQueue } from './jobs/queue.js';
 import { JobRunner } from './jobs/runner.js';
+import { makeBackupsJob } from './jobs/make-backups.js';
 import { resumeForsaken } from './jobs/resume-forsaken.js';
 import { sendNotices } from './jobs/send-notices.js';
 import { startScheduled } from './jobs/start-scheduled.js';
@@ -14,11 +15,13 @@ import { createMailer } from './outgoing/mailer.js';
 import { openSecretBox } from './outgoing/secret-box.js';
 import { SiteClient, publicLookup } from './outgoing/site-client.js';
 import { Readers } from './reading/readers.js';
-import { consoleAddress, type Settings } from './settings.js';
+import { backupsFolder, consoleAddress, type Settings } from './settings.js';
+import { BackupFolder } from './site/copies/backup-folder.js';
 import { Sets } from './site/sets.js';
 import { SiteSurveys } from './site/surveys/site-surveys.js';
 import { SurveyBook } from './site/surveys/survey-book.js';
 import { tellSurveyNews } from './site/watch/survey-news.js';
+import { CopyStore } from './storage/copies/copy-store.js';
 import { assertAnswers, migrate, prepareDatabase, storeOf } from './storage/orm.js';
 
 export interface Worker {
@@ -41,6 +44,7 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
   const orm = await prepareDatabase(databaseUrl, settings.PRAGMATICA_LIMITS);
   const readers = new Readers(log.child({ part: 'readers' }));
   const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
+  const folder = new BackupFolder(backupsFolder(settings));
   const mailer = createMailer(settings);
   const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>
     readers.run('passwordForm', { html, url }),
@@ -63,6 +67,7 @@ export async function startWorker(settings: Settings, databaseUrl: string): Prom
       startWatched(tools.store, queue, log),
       sendNotices({ ...tools, box, mailer }),
       sweepContentsJob(tools.store),
+      makeBackupsJob({ store: tools.store, box, copies: new CopyStore(databaseUrl, orm), folder }),
     ],
     log,
   );

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { queryOptions } from '@tanstack/react-query';
 import { api } from './client';
 
 export const sessionsQuery = queryOptions({
@@ -20,22 +20,3 @@ export const passkeysQuery = queryOptions({
   queryKey: ['account', 'passkeys'],
   queryFn: async () => (await api.call('listPasskeys', {})).data.items,
 });
-
-/**
- * A change of one's own access; what is shown of it is asked for again.
- *
- * @param onDone - runs before that, even if what started the change leaves the screen with it
- */
-export function useAccountChange<Input, Result>(
-  change: (input: Input) => Promise<Result>,
-  onDone?: (result: Result) => void,
-) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: change,
-    onSuccess: (result) => {
-      onDone?.(result);
-      return client.invalidateQueries({ queryKey: ['account'] });
-    },
-  });
-}

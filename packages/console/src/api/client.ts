@@ -1,4 +1,4 @@
-import { ApiError, createClient, type ApiClient } from '@pragmatica/contract';
+import { ApiError, confirmingClient, createClient } from '@pragmatica/contract';
 
 const plain = createClient({ server: '' });
 
@@ -18,18 +18,8 @@ export async function confirmPassword(password: string): Promise<void> {
   await plain.call('confirmPassword', { body: { password } });
 }
 
-const call: ApiClient['call'] = async (...args) => {
-  try {
-    return await plain.call(...args);
-  } catch (error) {
-    const isAskedFor = error instanceof ApiError && error.problem.type.endsWith('confirmation-required');
-    if (!isAskedFor || !(await ask?.())) throw error;
-    return plain.call(...args);
-  }
-};
-
 /** The console's own service, with the session cookie. What needs the password again asks for it, and goes on. */
-export const api: ApiClient = { ...plain, call };
+export const api = confirmingClient(plain, async () => (await ask?.()) ?? false);
 
 /** Whether what was asked for is not there. */
 export function isNotFound(error: Error | null): boolean {

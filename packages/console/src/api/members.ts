@@ -1,6 +1,7 @@
 import type { EndpointCall, Endpoints } from '@pragmatica/contract';
 import type { Role } from '@pragmatica/core';
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { queryOptions } from '@tanstack/react-query';
+import { useChangeOf } from './change';
 import { api } from './client';
 
 export const membersQuery = queryOptions({
@@ -28,34 +29,17 @@ export const invitationQuery = (secret: string) =>
     retry: false,
   });
 
-/**
- * A change of who may do what; what is shown of it is asked for again.
- *
- * @param onDone - runs before that, even if what started the change leaves the screen with it
- */
-function useMembersChange<Input, Result>(
-  change: (input: Input) => Promise<Result>,
-  onDone?: (result: Result, input: Input) => void,
-) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: change,
-    onSuccess: (result, input) => {
-      onDone?.(result, input);
-      return client.invalidateQueries({ queryKey: ['members'] });
-    },
-  });
-}
-
 export function useInvite() {
-  return useMembersChange(
+  return useChangeOf(
+    'members',
     async (body: EndpointCall<Endpoints['createInvitation']>['body']) =>
       (await api.call('createInvitation', { body })).data,
   );
 }
 
 export function useWithdraw(onDone: () => void) {
-  return useMembersChange(
+  return useChangeOf(
+    'members',
     (invitation: number) => api.call('endInvitation', { params: { invitation } }),
     onDone,
   );
@@ -63,7 +47,8 @@ export function useWithdraw(onDone: () => void) {
 
 /** Gives a member a role at a site; null takes them off it. */
 export function useSiteRole(site: string, onDone: (role: Role | null) => void) {
-  return useMembersChange(
+  return useChangeOf(
+    'members',
     async ({ member, role }: { member: string; role: Role | null }) => {
       const params = { site, member };
       if (role === null) await api.call('removeSiteRole', { params });
@@ -75,17 +60,18 @@ export function useSiteRole(site: string, onDone: (role: Role | null) => void) {
 
 /** Gives a member a role at all sites; null for none. */
 export function useRoleEverywhere() {
-  return useMembersChange(({ member, role }: { member: string; role: Role | null }) =>
+  return useChangeOf('members', ({ member, role }: { member: string; role: Role | null }) =>
     api.call('editMember', { params: { member }, body: { role } }),
   );
 }
 
 export function useRemoveMember(onDone: () => void) {
-  return useMembersChange((member: string) => api.call('removeMember', { params: { member } }), onDone);
+  return useChangeOf('members', (member: string) => api.call('removeMember', { params: { member } }), onDone);
 }
 
 export function useResetPassword() {
-  return useMembersChange(
+  return useChangeOf(
+    'members',
     async (member: string) => (await api.call('resetPassword', { params: { member } })).data.password,
   );
 }

@@ -112,10 +112,16 @@ export function useCreateSnippet(site: string) {
   return useSiteChange(site, (body: SnippetInput) => api.call('createSnippet', { params: { site }, body }));
 }
 
+/** Changes a snippet. @returns `changed` where somebody else has changed it since it had that tag: then nothing is done */
 export function useEditSnippet(site: string, snippet: string) {
-  return useSiteChange(site, ({ etag, body }: { etag: string; body: SnippetPatch }) =>
-    api.call('editSnippet', { params: { site, snippet }, ifMatch: etag, body }),
-  );
+  return useSiteChange(site, async ({ etag, body }: { etag: string; body: SnippetPatch }) => {
+    try {
+      return await api.call('editSnippet', { params: { site, snippet }, ifMatch: etag, body });
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 412) return 'changed' as const;
+      throw error;
+    }
+  });
 }
 
 export function useRemoveSnippet(site: string, snippet: string) {

@@ -1,9 +1,11 @@
 import type { MemberResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import {
+  Archive,
   BookMarked,
   ChevronDown,
   CircleHelp,
+  HeartPulse,
   History,
   LogOut,
   Moon,
@@ -23,6 +25,8 @@ import { Mark } from './mark';
 import { ACCOUNT } from '../texts/account';
 import { ACTIVITY } from '../texts/activity';
 import { COMMON } from '../texts/common';
+import { BACKUPS } from '../texts/backups';
+import { DOCTOR } from '../texts/doctor';
 import { MEMBERS } from '../texts/members';
 import { HELP } from '../texts/help';
 import { say } from '../texts/say';
@@ -158,6 +162,20 @@ function MemberMenu({ member }: { member: MemberResource }) {
             <DropdownMenu.Item asChild>
               <Link to="/activity" className={itemStyle}>
                 <History className="size-4" aria-hidden /> {ACTIVITY.trail}
+              </Link>
+            </DropdownMenu.Item>
+          )}
+          {member.role === 'own' && (
+            <DropdownMenu.Item asChild>
+              <Link to="/backups" className={itemStyle}>
+                <Archive className="size-4" aria-hidden /> {BACKUPS.title}
+              </Link>
+            </DropdownMenu.Item>
+          )}
+          {member.role === 'own' && (
+            <DropdownMenu.Item asChild>
+              <Link to="/health" className={itemStyle}>
+                <HeartPulse className="size-4" aria-hidden /> {DOCTOR.title}
               </Link>
             </DropdownMenu.Item>
           )}

@@ -27,6 +27,9 @@ export const HELP = catalogue('console.help', {
     limits: 'How often, how many and how large: what each input takes.',
     approvals: 'Have somebody else look at a change before it goes live, a client among them.',
     history: 'See who changed what, undo it, bring back what was removed, and check that nobody rewrote it.',
+    backups: 'Keep a copy of everything, and bring back an installation or a single site from it.',
+    operations:
+      'Run it on a machine of your own: processes, TLS, metrics, alerts, and what the doctor looks at.',
     members: 'Invite people, and give each of them, and each program, no more than they need.',
     'in-and-out': 'Import, export, back up and move a site, or keep it as code.',
     checks: 'Every finding: what it means, why it matters and what to do.',

@@ -8,11 +8,19 @@ interface ChooseFileProps {
   /** What is asked for, for those who do not see it. */
   readonly label: string;
   readonly isBusy?: boolean;
+  /** @defaultValue JSON */
+  readonly accept?: string;
   readonly onChoose: (file: File) => void;
 }
 
-/** A button that asks for a JSON file. */
-export function ChooseFile({ children, label, isBusy = false, onChoose }: ChooseFileProps) {
+/** A button that asks for a file. */
+export function ChooseFile({
+  children,
+  label,
+  isBusy = false,
+  accept = 'application/json,.json',
+  onChoose,
+}: ChooseFileProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -22,7 +30,7 @@ export function ChooseFile({ children, label, isBusy = false, onChoose }: Choose
       <input
         ref={input}
         type="file"
-        accept="application/json,.json"
+        accept={accept}
         className="hidden"
         aria-label={label}
         onChange={(event) => {

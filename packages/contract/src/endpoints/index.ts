@@ -1,5 +1,7 @@
 import type { Endpoint } from '../endpoint.js';
 import { approvalEndpoints } from './approvals.js';
+import { backupEndpoints } from './backups.js';
+import { doctorEndpoints } from './doctor.js';
 import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
@@ -33,6 +35,8 @@ export const endpoints = {
   ...approvalEndpoints,
   ...surveysEndpoints,
   ...trailEndpoints,
+  ...backupEndpoints,
+  ...doctorEndpoints,
   ...visitsEndpoints,
   ...watchEndpoints,
   ...previewEndpoints,

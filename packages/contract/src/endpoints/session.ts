@@ -37,6 +37,13 @@ export const sessionEndpoints = {
     response: schemas.passwordChanged,
     beforePasswordChange: true,
   },
+  checkConfirmation: {
+    method: 'GET',
+    path: '/session/confirmation',
+    summary: 'Whether the password was given a short while ago: before a call that brings or takes a file',
+    needs: 'sign-in',
+    needsConfirmation: true,
+  },
   confirmPassword: {
     method: 'POST',
     path: '/session/confirmation',

@@ -76,7 +76,7 @@ export const host = z
   .meta({ id: 'Host' });
 export type HostResource = z.infer<typeof host>;
 
-const timeZone = z.string().max(100).refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
+export const timeZone = z.string().max(100).refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
 
 const hosts = z
   .array(host)

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { ServiceError } from '../errors.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
+import { SEAL_PURPOSES } from '../outgoing/seal-purposes.js';
 import {
   countRecoveryCodes,
   replaceRecoveryCodes,
@@ -56,7 +57,7 @@ export async function enableSecondFactor(
     const errors = [fieldError('/code', 'not-the-code', {})];
     throw new ServiceError('code-wrong', {}, { errors });
   }
-  setSecondFactor(member, box.seal(secret, purposeOf(member)), step);
+  setSecondFactor(member, box.seal(secret, SEAL_PURPOSES.secondFactor(member.id)), step);
   audit(store, null, member.login, 'second-factor', AUTH_TEXTS.secondFactorOn);
   await store.flush();
   return renewRecoveryCodes(store, member);
@@ -96,7 +97,11 @@ export async function isSecondFactor(
   box: SecretBox,
 ): Promise<boolean> {
   const code = plain(typed);
-  const step = stepOf(box.open(member.secondFactor!, purposeOf(member)), code, Date.now());
+  const step = stepOf(
+    box.open(member.secondFactor!, SEAL_PURPOSES.secondFactor(member.id)),
+    code,
+    Date.now(),
+  );
   if (step !== undefined) return useStep(store, member, step);
   return useRecoveryCode(store, member, recoveryHash(member, code));
 }
@@ -114,8 +119,4 @@ function plain(typed: string): string {
 
 function recoveryHash({ id }: Member, code: string): string {
   return secretHash(`${id} ${code.replaceAll('-', '')}`);
-}
-
-function purposeOf({ id }: Member): string {
-  return `second factor of ${id}`;
 }

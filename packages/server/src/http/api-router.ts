@@ -18,8 +18,11 @@ import type { Store } from '../storage/store.js';
 import { admit, siteOf } from './admit.js';
 import { assertRoom } from './assert-room.js';
 import { authorizeFields } from './authorize.js';
+import { sendBytes } from './bytes.js';
 import { CallCounter } from './call-counter.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
+import { toServiceError } from './error-handler.js';
+import { toProblem } from './problems.js';
 import { localeOf } from './reader-locale.js';
 import { streamAnswer } from './stream-answer.js';
 
@@ -111,6 +114,7 @@ async function serve(
   const { credential, access } = await calls.admit(store, endpoint, request, response);
   if (endpoint.needsConfirmation && credential) assertConfirmed(credential, confirmationMinutes);
   if (endpoint.body) assertJson(request);
+  if (endpoint.upload) assertUpload(request, endpoint.upload);
   const input = {
     params: parseInput(endpoint.params, request.params, 'address'),
     query: parseInput(endpoint.query, request.query, 'query'),
@@ -134,8 +138,14 @@ async function serve(
   };
   await askedBy(askerOf(request, credential), async () => {
     const answer = handler(input, context);
-    if (Symbol.asyncIterator in answer)
-      await streamAnswer(answer, request, response, () => admit(store.fork(), endpoint, request));
+    if (Symbol.asyncIterator in answer && endpoint.download !== undefined)
+      await sendBytes(answer as AsyncIterable<Uint8Array>, endpoint.download, response);
+    else if (Symbol.asyncIterator in answer)
+      await streamAnswer(answer, request, response, {
+        admit: () => admit(store.fork(), endpoint, request),
+        // What it brings may make whoever asked somebody else, and tells how it ended.
+        ...(endpoint.upload ? { admit: undefined, failed: (error) => failedEvent(error, request) } : {}),
+      });
     else sendAnswer(await answer, endpoint, request, response);
   });
 }
@@ -185,6 +195,15 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
   const params = { where, detail: first.detail, more: errors.length - 1 };
   throw new ServiceError('input-wrong', params, { errors: errors.slice(0, MOST_ERRORS) });
+}
+
+function failedEvent(error: unknown, request: Request): unknown {
+  const problem = toServiceError(error);
+  return { type: 'failed', problem: toProblem(problem, request.path, localeOf(request)) };
+}
+
+function assertUpload(request: Request, types: readonly string[]): void {
+  if (!request.is([...types])) throw new ServiceError('not-upload-type', { types: types.join(', ') });
 }
 
 function assertJson(request: Request): void {

@@ -1,4 +1,4 @@
-import { API_BASE } from '@pragmatica/contract';
+import { API_BASE, endpoints, type Endpoint } from '@pragmatica/contract';
 import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -8,6 +8,7 @@ import { ServiceError, databaseAway } from '../errors.js';
 import type { Store } from '../storage/store.js';
 import { createApiRouter } from './api-router.js';
 import { admit } from './admit.js';
+import { bodyInTime } from './body-in-time.js';
 import type { Handlers } from './context.js';
 import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
@@ -27,6 +28,13 @@ export interface AppOptions {
   readonly version: string;
 }
 
+/** Where bodies of any size come. */
+const UPLOADS = new Set(
+  Object.values(endpoints as Readonly<Record<string, Endpoint>>)
+    .filter(({ upload }) => upload !== undefined)
+    .map(({ path }) => API_BASE + path),
+);
+
 /** Composes the service's HTTP side; holds no rules of its own. */
 export function createApp(options: AppOptions): Express {
   const { store, handlers, onChange, isDatabaseAnswering, settings, log, metrics, consoleFolder, version } =
@@ -42,6 +50,7 @@ export function createApp(options: AppOptions): Express {
       autoLogging: { ignore: (request) => request.url === '/healthz' || request.url === '/metrics' },
     }),
   );
+  app.use(bodyInTime((path) => UPLOADS.has(path)));
   app.get('/healthz', (_request, response) => {
     response.type('text').send('ok\n');
   });

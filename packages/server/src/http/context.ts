@@ -40,7 +40,9 @@ export type Handler<N extends EndpointName> = (
   context: RequestContext,
 ) => Endpoints[N] extends { stream: ZodType }
   ? AsyncIterable<StreamEvent<Endpoints[N]>>
-  : Promise<HandlerAnswer<N>>;
+  : Endpoints[N] extends { download: string }
+    ? AsyncIterable<Uint8Array>
+    : Promise<HandlerAnswer<N>>;
 
 /** Exactly one handler for every endpoint of the contract. */
 export type Handlers = { readonly [N in EndpointName]: Handler<N> };

@@ -25,7 +25,7 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
 }
 
 /** Translates foreign errors once, here; above this line nobody knows what threw them. */
-function toServiceError(error: unknown): ServiceError {
+export function toServiceError(error: unknown): ServiceError {
   if (error instanceof ServiceError) return error as ServiceError;
   if (error instanceof ReadingError) return new ServiceError('too-much-to-read', {}, {}, error);
   const problem = storageProblem(error);

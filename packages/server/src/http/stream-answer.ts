@@ -10,26 +10,33 @@ const FORMATS = {
 
 const REFUSED: readonly ErrorCode[] = ['not-signed-in', 'forbidden', 'not-found'];
 
+const OVER = { done: true, value: undefined } as const;
+
 /** How often it is asked whether whoever gets a stream still may. */
 const RECHECK_MS = 3_000;
+
+export interface StreamOptions {
+  /** Rejects once whoever asked may not have it any more; undefined where that ends nothing. */
+  readonly admit: (() => Promise<unknown>) | undefined;
+  /** The last event where something goes wrong after the first one; the connection breaks when left out. */
+  readonly failed?: (error: unknown) => unknown;
+}
 
 /**
  * Answers with events as they come. When the client leaves, or may not have it any more, the generator is ended, and with it the
  * work.
- *
- * @param admit - rejects once whoever asked may not have it any more
  */
 export async function streamAnswer(
   events: AsyncIterable<unknown>,
   request: Request,
   response: Response,
-  admit: () => Promise<unknown>,
+  { admit, failed }: StreamOptions,
 ): Promise<void> {
   const wanted = request.accepts(Object.keys(FORMATS));
   const type = wanted === 'text/event-stream' ? wanted : 'application/x-ndjson';
   const iterator = events[Symbol.asyncIterator]();
   const recheck = setInterval(() => {
-    admit().catch((error: unknown) => {
+    admit?.().catch((error: unknown) => {
       // A database that is away for a moment takes nobody’s rights.
       if (error instanceof ServiceError && REFUSED.includes(error.code)) response.destroy();
     });
@@ -39,7 +46,11 @@ export async function streamAnswer(
     void iterator.return?.();
   });
   for (;;) {
-    const next = await iterator.next();
+    const next = await iterator.next().catch((error: unknown) => {
+      if (failed === undefined || !response.headersSent) throw error;
+      response.write(FORMATS[type](JSON.stringify(failed(error))));
+      return OVER;
+    });
     if (next.done === true || response.destroyed) break;
     if (!response.headersSent) response.status(200).setHeader('Content-Type', type);
     if (!response.write(FORMATS[type](JSON.stringify(next.value)))) {

@@ -2,7 +2,8 @@ import { retryAfterS } from '@pragmatica/core';
 import type { Mailer } from '../outgoing/mailer.js';
 import { SealError, type SecretBox } from '../outgoing/secret-box.js';
 import type { SiteClient } from '../outgoing/site-client.js';
-import { signedHeaders, webhookPurpose } from '../outgoing/webhook-signature.js';
+import { SEAL_PURPOSES } from '../outgoing/seal-purposes.js';
+import { signedHeaders } from '../outgoing/webhook-signature.js';
 import { endAttempt, sweepNotices, takeNotices, type DueNotice } from '../storage/notices.js';
 import type { Store } from '../storage/store.js';
 import { say } from '../texts/say.js';
@@ -74,7 +75,7 @@ async function tellProgram(
   { client, box }: NoticeTools,
 ): Promise<Attempt> {
   if (sealed === null) return { isSent: false, answer: T.isRemoved, isFinal: true };
-  const secret = openSecret(box, sealed, webhookPurpose(siteId, target));
+  const secret = openSecret(box, sealed, SEAL_PURPOSES.webhook(siteId, target));
   if (secret === undefined) return { isSent: false, answer: T.noSecret, isFinal: true };
   const headers = signedHeaders(secret, publicId, Math.floor(Date.now() / 1_000), body);
   const response = await client.post(new URL(target), body, {

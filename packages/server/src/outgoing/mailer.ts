@@ -14,6 +14,8 @@ export interface Mailer {
     readonly subject: string;
     readonly text: string;
   }): Promise<string>;
+  /** Whether the server lets us in. @throws what the server or the network says */
+  verify(): Promise<void>;
   close(): void;
 }
 
@@ -43,6 +45,9 @@ export function createMailer({
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
       return response;
+    },
+    async verify() {
+      await transport.verify();
     },
     close: () => transport.close(),
   };

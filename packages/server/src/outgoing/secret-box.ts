@@ -67,6 +67,11 @@ export class SecretBox {
     return given.length === right.length && timingSafeEqual(given, right);
   }
 
+  /** The key itself, for a backup. @returns base64 */
+  exportKey(): string {
+    return this.#key.toString('base64');
+  }
+
   #mac(text: string, purpose: string): Buffer {
     const key = Buffer.from(hkdfSync('sha256', this.#key, '', purpose, KEY_BYTES));
     return createHmac('sha256', key).update(text).digest();

@@ -2,6 +2,7 @@ import { accessesOf } from '../storage/host-access.js';
 import type { Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import type { FormSecret } from './form-login.js';
+import { SEAL_PURPOSES } from './seal-purposes.js';
 import { SealError, type SecretBox } from './secret-box.js';
 
 /** What opens a host that is not public. */
@@ -15,11 +16,6 @@ export interface HeaderSecret {
   readonly value: string;
 }
 
-/** What is sealed for a host opens only that host of that site. */
-export function purposeOf(site: Pick<Site, 'id'>, host: string): string {
-  return `host-access ${site.id} ${host}`;
-}
-
 /** What opens a host; undefined for one that is public. Never logged, never shown. */
 export async function hostSecretOf(
   store: Store,
@@ -30,7 +26,7 @@ export async function hostSecretOf(
   const row = (await accessesOf(store, site)).find((one) => one.host === host);
   if (!row) return undefined;
   try {
-    return JSON.parse(box.open(row.sealed, purposeOf(site, host))) as HostSecret;
+    return JSON.parse(box.open(row.sealed, SEAL_PURPOSES.hostAccess(site.id, host))) as HostSecret;
   } catch (error) {
     // With another key it is as if nothing had been given: the site will say that it lets nobody in.
     if (error instanceof SealError) return undefined;

@@ -6,6 +6,7 @@ import { LRUCache } from 'lru-cache';
 import type { Host, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import type { SecretBox } from './secret-box.js';
+import { certificateUntil } from './certificate.js';
 import { AccessRefusedError, signInByForm, type FormReader, type FormSecret } from './form-login.js';
 import { headersOf, hostSecretOf } from './site-access.js';
 import { redirectTarget } from './redirect.js';
@@ -23,6 +24,7 @@ export class LocalAddressError extends Error {
   }
 }
 
+const HTTPS_PORT = 443;
 const FORM_TYPE = 'application/x-www-form-urlencoded';
 /** Sites sign people out after a while. */
 const SESSION_MS = 10 * 60_000;
@@ -113,6 +115,17 @@ export class SiteClient {
     });
   }
 
+  /** When the certificate of a host ends; null where it has none, nobody answers, or it may not be asked. */
+  async certificateUntil(url: URL, signal: AbortSignal): Promise<Date | null> {
+    const { protocol, port } = url;
+    if (protocol !== 'https:') return null;
+    if (this.#isForbidden(url)) return null;
+    return certificateUntil(bareHost(url), Number(port || HTTPS_PORT), {
+      lookup: this.mayBeLocal ? localhostLookup : publicLookup,
+      signal,
+    });
+  }
+
   async #send(url: URL, { headers = {}, signal, form }: SiteRequest): Promise<SiteResponse> {
     this.#assertAllowed(url);
     return send(url, {
@@ -173,12 +186,20 @@ export class SiteClient {
     await this.#agent.destroy();
   }
 
-  /** Addresses that are written as such are never looked up. */
-  #assertAllowed({ hostname }: URL): void {
-    if (this.mayBeLocal) return;
-    const bare = hostname.replace(/^\[|\]$/g, '');
-    if (isIP(bare) !== 0 && isLocalAddress(bare)) throw new LocalAddressError(bare, bare);
+  #assertAllowed(url: URL): void {
+    if (this.#isForbidden(url)) throw new LocalAddressError(bareHost(url), bareHost(url));
   }
+
+  /** Addresses that are written as such are never looked up. */
+  #isForbidden(url: URL): boolean {
+    const bare = bareHost(url);
+    return !this.mayBeLocal && isIP(bare) !== 0 && isLocalAddress(bare);
+  }
+}
+
+/** An IPv6 address stands in brackets in a URL. */
+function bareHost({ hostname }: URL): string {
+  return hostname.replace(/^\[|\]$/g, '');
 }
 
 /** The address below a base: `//elsewhere/` and `/\elsewhere/` are paths of the site, too. */

@@ -2,11 +2,6 @@ import { createHmac } from 'node:crypto';
 
 const PREFIX = 'whsec_';
 
-/** What a secret of a webhook is sealed for: that address of that site. */
-export function webhookPurpose(siteId: number, url: string): string {
-  return `webhook ${siteId} ${url}`;
-}
-
 /**
  * The headers by which a program knows that a message is ours, is whole and is new: HMAC-SHA256 over id, time and body
  * (Standard Webhooks 1.0, "Signature scheme").

@@ -1,15 +1,20 @@
 import type { Handlers } from '../http/context.js';
-import type { Settings } from '../settings.js';
+import { backupsFolder, type Settings } from '../settings.js';
+import { BackupFolder } from '../site/copies/backup-folder.js';
 import { SeenDrafts } from '../site/seen-drafts.js';
 import type { Sets } from '../site/sets.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import type { JobQueue } from '../jobs/queue.js';
 import type { SiteSurveys } from '../site/surveys/site-surveys.js';
+import { createMailer } from '../outgoing/mailer.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
+import type { CopyStore } from '../storage/copies/copy-store.js';
 import { accessHandlers } from './access.js';
 import { approvalHandlers } from './approvals.js';
+import { backupHandlers } from './backups.js';
 import { checklistHandlers } from './checklist.js';
+import { doctorHandlers } from './doctor.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
@@ -42,6 +47,7 @@ export interface SharedParts {
   readonly surveys: SiteSurveys;
   readonly queue: Pick<JobQueue, 'send'>;
   readonly box: SecretBox;
+  readonly copies: CopyStore;
 }
 
 /** All handlers; the type says that none is missing. */
@@ -53,8 +59,10 @@ export function createHandlers({
   surveys,
   queue,
   box,
+  copies,
 }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
+  const folder = new BackupFolder(backupsFolder(settings));
   const tools = { checks, sets };
   return {
     ...sessionHandlers(settings, box),
@@ -69,6 +77,8 @@ export function createHandlers({
     ...recipeHandlers(checks),
     ...checklistHandlers(tools),
     ...approvalHandlers(tools),
+    ...backupHandlers({ copies, box }, folder),
+    ...doctorHandlers({ settings, client: checks.client, box, folder, mailer: createMailer(settings) }),
     ...trailHandlers(sets, settings),
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),

@@ -37,6 +37,7 @@ export function sessionHandlers(
   | 'showSession'
   | 'signOut'
   | 'changePassword'
+  | 'checkConfirmation'
   | 'confirmPassword'
   | 'showSecondFactor'
   | 'proposeSecondFactor'
@@ -78,6 +79,11 @@ export function sessionHandlers(
       const { store } = context;
       const member = await changePassword(store, credentialOf(context), body, doorOf(context));
       return { data: { ...memberResource(member), tokens: await countTokens(store, member) } };
+    },
+
+    // Whoever has not given it was refused before.
+    async checkConfirmation() {
+      return Promise.resolve({ data: undefined });
     },
 
     async confirmPassword({ body }, context) {

@@ -1,7 +1,8 @@
 import { plainChanges } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
-import { purposeOf, type HostSecret } from '../outgoing/site-access.js';
+import { SEAL_PURPOSES } from '../outgoing/seal-purposes.js';
+import type { HostSecret } from '../outgoing/site-access.js';
 import { accessesOf, removeAccess, saveAccess, type HostAccessRow } from '../storage/host-access.js';
 import { hostsOf } from '../storage/hosts.js';
 import type { Site } from '../storage/rows.js';
@@ -32,7 +33,7 @@ export async function giveAccess(
       const known = hosts.map((one) => one.host).join(', ');
       throw new ServiceError('no-such-host', { site: key, host, known });
     }
-    const sealed = box.seal(JSON.stringify(secret), purposeOf(site, host));
+    const sealed = box.seal(JSON.stringify(secret), SEAL_PURPOSES.hostAccess(site.id, host));
     const before = saidOf(await accessOf(transaction, site, host));
     await saveAccess(transaction, site, { host, kind: secret.kind, sealed, setBy: actor });
     const changes = plainChanges('access', before, saidOf({ host, kind: secret.kind }));

@@ -4,8 +4,8 @@ import { ServiceError, errorAt } from '../errors.js';
 import { readBounded } from '../outgoing/read-bounded.js';
 import { LocalAddressError, type SiteClient } from '../outgoing/site-client.js';
 import type { Readers } from '../reading/readers.js';
-import { SITE_TEXTS } from '../texts/site.js';
 import { USER_AGENT } from '../survey/tools.js';
+import { whyNobodyAnswers } from './network-words.js';
 
 const TIMEOUT_MS = 10_000;
 const MAX_REDIRECTS = 5;
@@ -37,19 +37,8 @@ export async function lookAtAddress(
     throw errorAt('/address', 'address-private', { reason: problem.message });
   throw errorAt('/address', 'nobody-answers', {
     address: new URL(addresses[0]!).host,
-    reason: reasonOf(problem),
+    reason: whyNobodyAnswers(problem),
   });
-}
-
-/** Why nobody answers, as far as the network tells, in words. */
-function reasonOf(problem: unknown): string {
-  const cause = problem instanceof Error && problem.cause instanceof Error ? problem.cause : problem;
-  const code = cause instanceof Error && 'code' in cause ? String(cause.code) : '';
-  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return SITE_TEXTS.noSuchName;
-  if (code === 'ECONNREFUSED') return SITE_TEXTS.nobodyListens;
-  if (/CERT|TLS|SSL/.test(code)) return SITE_TEXTS.badCertificate;
-  if (cause instanceof Error && cause.name === 'TimeoutError') return SITE_TEXTS.noAnswerInTime;
-  return cause instanceof Error ? cause.message : String(cause);
 }
 
 async function look(client: SiteClient, readers: Readers, asked: URL): Promise<LookResource> {

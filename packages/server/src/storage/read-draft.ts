@@ -10,7 +10,7 @@ import {
 import type { Site } from './rows.js';
 import { emOf } from './em.js';
 import type { Store } from './store.js';
-import type { Run } from './trail-chain.js';
+import type { Run } from './run.js';
 
 /** A snippet as it is stored. */
 export interface StoredSnippet {

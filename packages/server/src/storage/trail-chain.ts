@@ -8,10 +8,8 @@ import {
   type TrailLink,
 } from '@pragmatica/core';
 import { emOf } from './em.js';
+import type { Run } from './run.js';
 import type { Store } from './store.js';
-
-/** Runs SQL in a transaction that somebody else has begun. */
-export type Run = <T extends object>(sql: string, params: readonly unknown[]) => Promise<T[]>;
 
 /** An entry with the id that it has in the trail. */
 export interface StoredEntry {
@@ -47,7 +45,7 @@ async function lastLink(run: Run): Promise<ChainHead | undefined> {
 
 /** Where the chain ends; number 0 before the first entry. */
 export async function chainHead(store: Store): Promise<ChainHead> {
-  const run: Run = async (sql, params) => emOf(store).execute(sql, [...params]);
+  const run: Run = async (sql, params = []) => emOf(store).execute(sql, [...params]);
   return (await lastLink(run)) ?? { number: 0, hash: CHAIN_START };
 }
 
@@ -75,7 +73,7 @@ export async function chainForsaken(store: Store): Promise<number> {
   let chained = 0;
   for (;;) {
     const count = await emOf(store).transactional(async (em) => {
-      const run: Run = async (sql, params) => em.execute(sql, [...params]);
+      const run: Run = async (sql, params = []) => em.execute(sql, [...params]);
       await run(LOCK, []);
       const rows = await run<EntryRow>(
         `select ${ENTRY} from audit a left join site s on s.id = a.site_id
@@ -95,18 +93,26 @@ export async function chainForsaken(store: Store): Promise<number> {
 }
 
 /** The chain from one link on, each with its entry; undefined where that is gone. */
-export async function readChain(
-  store: Store,
-  after: number,
-): Promise<{ readonly link: TrailLink; readonly entry: TrailEntry | undefined }[]> {
-  const rows = await emOf(store).execute<
-    (Omit<EntryRow, 'id'> & {
+export async function readChain(store: Store, after: number): Promise<ChainedEntry[]> {
+  return readChainBy(async (sql, params = []) => emOf(store).execute(sql, [...params]), after);
+}
+
+/** A link with its entry; undefined where that is gone. */
+export interface ChainedEntry {
+  readonly link: TrailLink;
+  readonly entry: TrailEntry | undefined;
+}
+
+/** The same on a connection of somebody else's. */
+export async function readChainBy(run: Run, after: number): Promise<ChainedEntry[]> {
+  const rows = await run<
+    Omit<EntryRow, 'id'> & {
       readonly id: number | null;
       readonly number: number;
       readonly linkAt: Date | string;
       readonly digest: string;
       readonly hash: string;
-    })[]
+    }
   >(
     `select l.number, l.at as "linkAt", l.digest, l.hash, ${ENTRY}
      from trail_link l left join audit a on a.id = l.entry left join site s on s.id = a.site_id

@@ -8,7 +8,8 @@ import {
 } from '@pragmatica/core';
 import type { Audit, Part, Site, Snippet } from './entities/index.js';
 import { readSite, readSnippets, snapshotSite } from './read-draft.js';
-import { chainEntries, type Run, type StoredEntry } from './trail-chain.js';
+import type { Run } from './run.js';
+import { chainEntries, type StoredEntry } from './trail-chain.js';
 
 /** What a draft was before a transaction touched it, as far as it did. */
 interface TouchedDraft {
@@ -192,6 +193,6 @@ function storedEntry(
 /** @param transaction - in which it is run, whatever the manager itself is in */
 function runIn(em: EntityManager, transaction: unknown): Run {
   const connection = em.getConnection();
-  return async <T extends object>(sql: string, params: readonly unknown[]) =>
+  return async <T extends object>(sql: string, params: readonly unknown[] = []) =>
     (await connection.execute(sql, [...params], 'all', transaction)) as T[];
 }

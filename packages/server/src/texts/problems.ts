@@ -48,6 +48,7 @@ const BY_CODE = catalogue('server.problems', {
       'There is no change {entry} in the activity of "{site}". It may be too old to be kept.',
     'no-such-approval': 'The site "{site}" has no request {approval} for approval.',
     'approval-link-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
+    'no-such-backup': 'There is no backup {backup}. It may have been removed.',
     'no-such-member': 'There is no member "{login}".',
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
     'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
@@ -97,6 +98,14 @@ const BY_CODE = catalogue('server.problems', {
     'page-unknown': 'after (query): Pass `next` of the page before, as it came.',
     'value-refused': 'The database rejected a value in this request. Nothing was changed.',
     'field-cannot-be': '“{label}” cannot be “{value}”. {problem}',
+    'not-recipient': '{why}',
+    'backup-unreadable': '{why} Nothing was restored.',
+    'backup-newer':
+      'The backup was made by version {version}, and this is version {here}. Update Pragmatica, then restore it.',
+    'backup-rows-unfit':
+      'The rows of the table {table} do not fit: the backup was changed after it was made. Nothing was restored.',
+    'no-site-in-backup': 'The backup has no site "{site}". Its sites: {known}.',
+    'upload-broken-off': 'The backup did not come to its end. Nothing was restored.',
     'not-an-address': '“{typed}” is not a site’s address. Write it as in a browser, like www.example.com.',
     'nobody-answers':
       'Nothing answers at {address}. {reason} Check the spelling. Does the site open in your browser?',
@@ -130,6 +139,16 @@ const BY_CODE = catalogue('server.problems', {
     'same-password': 'The new password is the same as the old one.',
   },
   'not-possible': {
+    'backup-not-made': 'This backup has not been made, so there is no file.',
+    'backup-not-here':
+      'The file {file} is not in the folder of this service. It was made on {machine}: take it from there.',
+    'backup-encrypted':
+      'This backup is encrypted, and the service has no key that opens it. Download it and use the command line: pragmatica backup bring-back FILE SITE --key KEYFILE.',
+    'restore-not-empty':
+      'There is something in this installation already, and nothing of it is overwritten. Start a new one (npm start -- --no-demo, with another PRAGMATICA_DATA) and restore into that. To bring back a single site, name it.',
+    'brought-site-exists':
+      'There is a site "{site}" already, and it is not overwritten. Bring it back under another key.',
+    'backup-under-way': 'A backup is being made or restored just now. Try again when it is done.',
     'nothing-to-undo': 'This changed nothing in the draft, so there is nothing to undo.',
     'undo-undecided':
       '{things} {count, plural, one {was} other {were}} changed again since. Say for {count, plural, one {it} other {each}} whether it stays as it is now or becomes what it was before.',
@@ -286,6 +305,7 @@ const BY_CODE = catalogue('server.problems', {
   },
   'unsupported-media-type': {
     'not-json-type': 'Send the body as application/json.',
+    'not-upload-type': 'Send the backup as one of these types: {types}.',
     'unknown-coding': 'The body has an unknown Content-Encoding. Send it plain, or with gzip, deflate or br.',
     'unknown-charset': 'The body has an unknown charset. Send it in UTF-8.',
   },

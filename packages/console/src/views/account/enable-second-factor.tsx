@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useAccountChange } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { ACCOUNT } from '../../texts/account';
@@ -17,7 +17,8 @@ interface EnableSecondFactorProps {
 export function EnableSecondFactor({ proposed, onDone, onLeave }: EnableSecondFactorProps) {
   const { secret, address } = proposed;
   const [code, setCode] = useState('');
-  const enable = useAccountChange(
+  const enable = useChangeOf(
+    'account',
     async () => (await api.call('enableSecondFactor', { body: { secret, code } })).data.codes,
     onDone,
   );

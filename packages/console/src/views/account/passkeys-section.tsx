@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { Fingerprint } from 'lucide-react';
 import { useState } from 'react';
-import { passkeysQuery, useAccountChange } from '../../api/account';
+import { passkeysQuery } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { canUsePasskeys, isDeclined, makePasskey } from '../../api/passkeys';
 import { ACCOUNT } from '../../texts/account';
@@ -19,11 +20,13 @@ export function PasskeysSection() {
   const passkeys = useQuery(passkeysQuery);
   const toast = useToast();
   const [name, setName] = useState('');
-  const make = useAccountChange(makePasskey, () => {
+  const make = useChangeOf('account', makePasskey, () => {
     setName('');
     toast({ tone: 'done', title: ACCOUNT.passkeyMade });
   });
-  const remove = useAccountChange((passkey: number) => api.call('removePasskey', { params: { passkey } }));
+  const remove = useChangeOf('account', (passkey: number) =>
+    api.call('removePasskey', { params: { passkey } }),
+  );
   const isPossible = canUsePasskeys();
   return (
     <Section title={ACCOUNT.passkeysTitle} text={ACCOUNT.passkeysText}>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useAccountChange } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { ACCOUNT } from '../../texts/account';
@@ -15,7 +15,7 @@ const EMPTY = { current: '', ...NO_PASSWORD, endTokens: false };
 export function PasswordSection() {
   const [typed, setTyped] = useState(EMPTY);
   const toast = useToast();
-  const change = useAccountChange((body: { current: string; new: string; endTokens: boolean }) =>
+  const change = useChangeOf('account', (body: { current: string; new: string; endTokens: boolean }) =>
     api.call('changePassword', { body }),
   );
   const errors = fieldErrorsOf(change.error);

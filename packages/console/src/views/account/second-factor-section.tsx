@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { ShieldCheck } from 'lucide-react';
 import { useState } from 'react';
-import { secondFactorQuery, useAccountChange } from '../../api/account';
+import { secondFactorQuery } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
@@ -18,9 +19,9 @@ export function SecondFactorSection() {
   const state = useQuery(secondFactorQuery);
   const [codes, setCodes] = useState<readonly string[]>();
   const [isLeaving, setLeaving] = useState(false);
-  const propose = useAccountChange(async () => (await api.call('proposeSecondFactor', {})).data);
-  const renew = useAccountChange(async () => (await api.call('renewRecoveryCodes', {})).data.codes);
-  const remove = useAccountChange(() => api.call('removeSecondFactor', {}));
+  const propose = useChangeOf('account', async () => (await api.call('proposeSecondFactor', {})).data);
+  const renew = useChangeOf('account', async () => (await api.call('renewRecoveryCodes', {})).data.codes);
+  const remove = useChangeOf('account', () => api.call('removeSecondFactor', {}));
   const proposed = propose.data;
   return (
     <Section title={ACCOUNT.secondTitle} text={ACCOUNT.secondText}>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Monitor, Smartphone, Tablet } from 'lucide-react';
-import { sessionsQuery, useAccountChange } from '../../api/account';
+import { sessionsQuery } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
@@ -17,8 +18,8 @@ const ICONS = { phone: Smartphone, tablet: Tablet, desktop: Monitor } as const;
 export function SessionsSection() {
   const sessions = useQuery(sessionsQuery);
   const toast = useToast();
-  const end = useAccountChange((session: number) => api.call('endSession', { params: { session } }));
-  const endOthers = useAccountChange(() => api.call('endOtherSessions', {}));
+  const end = useChangeOf('account', (session: number) => api.call('endSession', { params: { session } }));
+  const endOthers = useChangeOf('account', () => api.call('endOtherSessions', {}));
   const done = { onSuccess: () => toast({ tone: 'done', title: ACCOUNT.ended }) };
   const shown = (sessions.data ?? []).toSorted((a, b) => Number(b.isThis) - Number(a.isThis));
   return (

@@ -3,7 +3,8 @@ import { KeyRound } from 'lucide-react';
 import { TOKEN_ROLES, type TokenRole } from '@pragmatica/core';
 import type { TokenResource } from '@pragmatica/contract';
 import { useState } from 'react';
-import { tokensQuery, useAccountChange } from '../../api/account';
+import { tokensQuery } from '../../api/account';
+import { useChangeOf } from '../../api/change';
 import { api } from '../../api/client';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
@@ -40,11 +41,11 @@ export function TokensSection() {
   const [isForSome, setForSome] = useState(false);
   const [sites, setSites] = useState<ReadonlySet<string>>(new Set());
   const [leaving, setLeaving] = useState<{ id: number; name: string }>();
-  const make = useAccountChange(async () => {
+  const make = useChangeOf('account', async () => {
     const body = { name, days, role: role === '' ? null : role, sites: isForSome ? [...sites] : null };
     return (await api.call('createToken', { body })).data;
   });
-  const revoke = useAccountChange((token: number) => api.call('removeToken', { params: { token } }));
+  const revoke = useChangeOf('account', (token: number) => api.call('removeToken', { params: { token } }));
   const made = make.data;
   return (
     <Section title={ACCOUNT.tokensTitle} text={ACCOUNT.tokensText}>

@@ -15,9 +15,10 @@ export const HELP_GROUPS = [
       'members',
       'approvals',
       'history',
+      'backups',
     ],
   },
-  { key: 'look', pages: ['checks', 'errors', 'commands', 'settings', 'limits'] },
+  { key: 'look', pages: ['checks', 'errors', 'commands', 'settings', 'limits', 'operations'] },
   { key: 'depth', pages: ['how-it-works', 'gateway', 'insertion', 'security', 'architecture', 'figures'] },
 ] as const;
 

@@ -6,6 +6,7 @@ import { previewImport, siteText, useImportSet } from '../../api/files';
 import { SETTINGS } from '../../texts/settings';
 import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
+import { saveFile } from '../../ui/save-file';
 import { HelpLink } from '../../ui/help-link';
 import { ChooseFile, readJsonFile } from '../../ui/choose-file';
 import { FormError } from '../../ui/field';
@@ -25,7 +26,7 @@ export function FileSection({ site }: { site: string }) {
   const [chosen, setChosen] = useState<Chosen>();
   const bring = useImportSet(site);
   const download = useMutation({
-    mutationFn: async () => save(`${site}.json`, await siteText(site)),
+    mutationFn: async () => saveFile(`${site}.json`, await siteText(site), 'application/json'),
   });
   const choose = useMutation({
     mutationFn: async (file: File) => {
@@ -93,12 +94,4 @@ export function FileSection({ site }: { site: string }) {
       )}
     </section>
   );
-}
-
-function save(name: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

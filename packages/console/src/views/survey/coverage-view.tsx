@@ -9,6 +9,7 @@ import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
+import { saveFile } from '../../ui/save-file';
 import { cn } from '../../ui/cn';
 import { Empty, Failure, Loading } from '../../ui/states';
 import { CELL_LOOKS, Mark } from './coverage-mark';
@@ -36,7 +37,10 @@ function Grid({ site, rows, snippets }: { site: string; rows: Row[]; snippets: S
     <section className="space-y-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <p className="text-sm text-muted">{SURVEY.coverageIntro}</p>
-        <Button size="small" onClick={() => save(coverageCsv({ rows, snippets }), `coverage-${site}.csv`)}>
+        <Button
+          size="small"
+          onClick={() => saveFile(`coverage-${site}.csv`, coverageCsv({ rows, snippets }), 'text/csv')}
+        >
           <Download className="size-3.5" aria-hidden /> {SURVEY.csv}
         </Button>
       </div>
@@ -173,12 +177,4 @@ function Legend() {
       ))}
     </ul>
   );
-}
-
-function save(text: string, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

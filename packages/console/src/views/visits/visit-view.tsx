@@ -7,6 +7,7 @@ import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
 import { VISITS } from '../../texts/visits';
 import { Button } from '../../ui/button';
+import { saveFile } from '../../ui/save-file';
 import { cn } from '../../ui/cn';
 import { inputStyle } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
@@ -100,12 +101,8 @@ function LoadView({ site, detail, load }: { site: string; detail: VisitDetail; l
   const names = new Map((load.judged?.snippets ?? []).map(({ snippet, name }) => [snippet, name]));
   const colours = snippetColours(load);
   const save = async (): Promise<void> => {
-    const blob = new Blob([await harOf(site, round, visit.number)], { type: 'application/json' });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `visit-${round}-${visit.number}.har`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const har = await harOf(site, round, visit.number);
+    saveFile(`visit-${round}-${visit.number}.har`, har, 'application/json');
   };
   return (
     <div className="space-y-5">

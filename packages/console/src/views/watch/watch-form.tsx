@@ -11,7 +11,7 @@ import { SelectField } from '../../ui/select-field';
 import { Switch } from '../../ui/switch';
 import { useToast } from '../../ui/toast';
 import { RhythmFields } from '../survey/rhythm-fields';
-import { fromCron, toCron, USUAL } from '../survey/schedule-rhythm';
+import { useRhythm } from '../survey/use-rhythm';
 import { Section } from '../visits/section';
 import { ThirdPartyFields } from './third-party-fields';
 import { Time } from '../../ui/time';
@@ -28,18 +28,14 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
   const id = useId();
   const toast = useToast();
   const set = useSetWatch(site);
-  const [isPlanned, setPlanned] = useState(watch.cron !== null);
-  const written = watch.cron === null ? undefined : fromCron(watch.cron);
-  const [choice, setChoice] = useState(written ?? { ...USUAL, rhythm: 'daily' as const });
-  // An expression that is none of the choices stays as it is until another one is chosen.
-  const [isOther, setOther] = useState(watch.cron !== null && written === undefined);
+  const { isPlanned, isOther, choice, change, ...rhythm } = useRhythm(watch.cron, watch.cron !== null);
   const [after, setAfter] = useState<After>(watch.afterPublishing);
   const [needsRehearsal, setNeedsRehearsal] = useState(watch.needsRehearsal);
   const [others, setOthers] = useState({ usual: watch.thirdParties, hosts: watch.hostAnswers });
   const [mail, setMail] = useState(watch.mailTo.join('\n'));
   const errors = fieldErrorsOf(set.error);
   const byHand = watch.hosts.filter(({ followsPublishing }) => !followsPublishing).map(({ host }) => host);
-  const cron = isPlanned ? (isOther ? watch.cron : toCron(choice)) : null;
+  const cron = isPlanned ? rhythm.cron : null;
   const save = (): void =>
     set.run(
       {
@@ -71,11 +67,7 @@ export function WatchForm({ site, watch, etag }: { site: string; watch: Watch; e
             isPlanned={isPlanned}
             choice={choice}
             error={errors.at('/cron')}
-            onChange={(next) => {
-              setOther(false);
-              setPlanned(next !== null);
-              if (next) setChoice(next);
-            }}
+            onChange={change}
           />
         </div>
         <p className="text-[13px] text-muted">

@@ -13,14 +13,9 @@ import {
 import { audit } from '../../storage/trail.js';
 import { say } from '../../texts/say.js';
 import { SURVEY_TEXTS } from '../../texts/survey.js';
+import { SCHEDULE_PROBLEMS } from '../schedule-problems.js';
 import { findSite, withSiteLock } from '../site-lock.js';
 import type { Acting } from '../use-case.js';
-
-const PROBLEMS = {
-  'not-cron': 'schedule-not-cron',
-  never: 'schedule-never',
-  'too-often': 'schedule-too-often',
-} as const;
 
 /** When surveys of a site's hosts begin by themselves. @throws ServiceError 404 */
 export async function listSchedules(store: Store, key: string) {
@@ -54,7 +49,7 @@ export async function setSchedule(
     const cron = written.trim().replace(/\s+/g, ' ');
     const now = new Date();
     const problem = scheduleProblem(cron, site.timeZone, now);
-    if (problem) throw errorAt('/cron', PROBLEMS[problem], { cron });
+    if (problem) throw errorAt('/cron', SCHEDULE_PROBLEMS[problem], { cron });
     const nextAt = nextRun(cron, site.timeZone, now) ?? null;
     const before = saidOf(await scheduleOf(transaction, site, host));
     await saveSchedule(transaction, site, { host, cron, zone: site.timeZone, options, nextAt, setBy: actor });

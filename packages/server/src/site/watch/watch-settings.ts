@@ -12,6 +12,7 @@ import { webhooksOf } from '../../storage/webhooks.js';
 import { fieldError } from '../../texts/field-errors.js';
 import { say } from '../../texts/say.js';
 import { WATCH_TEXTS as T } from '../../texts/watch.js';
+import { SCHEDULE_PROBLEMS } from '../schedule-problems.js';
 import { findSite, withSiteLock } from '../site-lock.js';
 import { etag, type LastChange } from '../entity-tag.js';
 import { assertIfMatch } from '../if-match.js';
@@ -28,12 +29,6 @@ export type WatchRequest = Pick<
 >;
 
 const TAG_LENGTH = 16;
-
-const PROBLEMS = {
-  'not-cron': 'schedule-not-cron',
-  never: 'schedule-never',
-  'too-often': 'schedule-too-often',
-} as const;
 
 /** How a site is watched, and who is told. @throws ServiceError 404 */
 export async function showWatch(store: Store, key: string, settings: MailSettings): Promise<Tagged<Watch>> {
@@ -59,7 +54,7 @@ export async function setWatch(
     const cron = written === null ? null : written.trim().replace(/\s+/g, ' ');
     const now = new Date();
     const problem = cron === null ? undefined : scheduleProblem(cron, site.timeZone, now);
-    if (problem) throw errorAt('/cron', PROBLEMS[problem], { cron: cron ?? '' });
+    if (problem) throw errorAt('/cron', SCHEDULE_PROBLEMS[problem], { cron: cron ?? '' });
     const mailTo = [...new Set(typed)];
     if (mailTo.length > 0 && settings.PRAGMATICA_SMTP_URL === undefined) refuseMail(mailTo);
     const nextAt = cron === null ? null : (nextRun(cron, site.timeZone, now) ?? null);

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { plainChanges } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import type { SecretBox } from '../../outgoing/secret-box.js';
-import { webhookPurpose } from '../../outgoing/webhook-signature.js';
+import { SEAL_PURPOSES } from '../../outgoing/seal-purposes.js';
 import { audit } from '../../storage/trail.js';
 import {
   addWebhook as insertWebhook,
@@ -25,7 +25,7 @@ export function webhookResource({ id, url, madeBy, madeAt }: Webhook) {
 export async function addWebhook(box: SecretBox, key: string, url: string, { store, actor }: Acting) {
   return withSiteLock(store, key, async (transaction, site) => {
     const secret = `whsec_${randomBytes(SECRET_BYTES).toString('base64')}`;
-    const sealed = box.seal(secret, webhookPurpose(site.id, url));
+    const sealed = box.seal(secret, SEAL_PURPOSES.webhook(site.id, url));
     const webhook = await insertWebhook(transaction, site, { url, sealed, madeBy: actor });
     const { host } = new URL(url);
     const changes = plainChanges('webhook', {}, { [host]: {} });

@@ -1,0 +1,2 @@
+/** Seconds from which on what waits for a worker is stuck. */
+export const STUCK_S = 600;
