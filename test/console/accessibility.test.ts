@@ -24,6 +24,12 @@ interface View {
 
 const VIEWS: readonly View[] = [
   { name: 'the sign-in', path: '/', heading: /Sign in/, isSignedOut: true },
+  {
+    name: 'a sign-in elsewhere that was lost',
+    path: '/sign-in/answer',
+    heading: /Begin in this browser/,
+    isSignedOut: true,
+  },
   { name: 'the sites', path: '/', heading: /Sites/ },
   { name: 'the page strip', path: '/sites/skerrywick/strip?path=%2Fbooking', heading: /What a visitor of/ },
   {

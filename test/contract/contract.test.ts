@@ -128,10 +128,17 @@ describe('the typed client', () => {
   });
 
   it('returns what the service said with its entity tag, and nothing that the contract does not know', async () => {
-    const body = { login: 'a', name: 'A', mustChangePassword: false, role: null, extra: 1 };
+    const body = {
+      login: 'a',
+      name: 'A',
+      mustChangePassword: false,
+      hasPassword: true,
+      role: null,
+      extra: 1,
+    };
     const { client } = clientWith(() => json(body, { headers: { etag: '"v"' } }));
     expect(await client.call('showSession', {})).to.deep.equal({
-      data: { login: 'a', name: 'A', mustChangePassword: false, role: null },
+      data: { login: 'a', name: 'A', mustChangePassword: false, hasPassword: true, role: null },
       etag: '"v"',
     });
   });
@@ -204,6 +211,7 @@ describe('the contract', () => {
       'endOtherSessions',
       'removeToken',
       'removePasskey',
+      'removeIdentity',
       // Say of one person what they may from now on, whatever it was before, or that they are gone.
       'editMember',
       'removeMember',
@@ -251,6 +259,9 @@ describe('the contract', () => {
       'signIn',
       'beginPasskeySignIn',
       'signInWithPasskey',
+      'showSignInWays',
+      'beginIdentitySignIn',
+      'signInWithIdentity',
       'openInvitation',
       'acceptInvitation',
       'openApproval',

@@ -285,6 +285,7 @@ const COUNTED = {
   webhooks: 'webhooks',
   tokens: 'tokens that work',
   passkeys: 'passkeys',
+  identities: 'connections with the identity provider',
 } as const;
 const RATES = {
   'calls-of-member': 'a member, with all sessions and tokens',

@@ -55,8 +55,10 @@ const MAKE: Readonly<Record<CountLimit, MakeOne>> = {
   },
   // Made by a browser: counted in `console/passkeys.test.ts`.
   passkeys: () => Promise.resolve(),
+  // Takes an identity provider: counted in `identities.test.ts`.
+  identities: () => Promise.resolve(),
 };
-const ELSEWHERE: readonly CountLimit[] = ['passkeys'];
+const ELSEWHERE: readonly CountLimit[] = ['passkeys', 'identities'];
 
 describe('limits', function () {
   this.timeout(60_000);

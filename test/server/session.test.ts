@@ -38,7 +38,13 @@ describe('signing in', () => {
       /^pragmatica_session=[^;]+;.*HttpOnly; SameSite=Strict/,
     );
     expect(answer.json).to.deep.equal({
-      member: { login: 'admin', name: 'Administrator', mustChangePassword: false, role: 'own' },
+      member: {
+        login: 'admin',
+        name: 'Administrator',
+        mustChangePassword: false,
+        hasPassword: true,
+        role: 'own',
+      },
       token: null,
       tokens: 1,
     });

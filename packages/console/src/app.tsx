@@ -124,6 +124,12 @@ const loadInvitation = async () => ({
   Component: (await import('./views/invitation/invitation-view')).InvitationView,
 });
 
+const loadAnswer = async () => ({
+  Component: (await import('./views/sign-in/answer-view')).AnswerView,
+});
+const loadGoConfirm = async () => ({
+  Component: (await import('./views/sign-in/go-confirm-view')).GoConfirmView,
+});
 const loadHandover = async () => ({
   Component: (await import('./views/handover/handover-view')).HandoverView,
 });
@@ -132,6 +138,8 @@ const router = createBrowserRouter([
   // Whoever has a link has no account: nothing of it stands behind the sign-in.
   { path: '/handover', lazy: loadHandover, hydrateFallbackElement: <></> },
   { path: '/approval', lazy: loadApprovalLink, hydrateFallbackElement: <></> },
+  { path: '/sign-in/answer', lazy: loadAnswer, hydrateFallbackElement: <></> },
+  { path: '/sign-in/confirm', lazy: loadGoConfirm, hydrateFallbackElement: <></> },
   { path: '/invitation', lazy: loadInvitation, hydrateFallbackElement: <></> },
   {
     path: '/',

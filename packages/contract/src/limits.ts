@@ -14,6 +14,7 @@ export const COUNT_LIMITS = {
   webhooks: { most: 20, of: 'site' },
   tokens: { most: 100, of: 'member' },
   passkeys: { most: 20, of: 'member' },
+  identities: { most: 10, of: 'member' },
 } as const satisfies Record<
   string,
   { readonly most: number; readonly of: 'installation' | 'site' | 'member' }

@@ -1,6 +1,6 @@
 import { join, resolve } from 'node:path';
 import { parseLimits } from '@pragmatica/contract';
-import { flag, port, readSettingsOf, sharedSettings } from '@pragmatica/runtime';
+import { flag, port, readSettingsOf, SettingsError, sharedSettings } from '@pragmatica/runtime';
 import { z } from 'zod';
 
 /**
@@ -83,6 +83,23 @@ export const settingsSchema = z.object({
     .describe(
       'Where people reach previews: a host name of its own, never the console’s. This machine’s preview.localhost when left out.',
     ),
+  PRAGMATICA_OIDC_ISSUER: z
+    .url({ protocol: /^https?$/ })
+    .refine(isSafeIssuer, 'Write an address with https://.')
+    .optional()
+    .describe(
+      'Identity provider (OpenID Connect) at which people can sign in, like https://id.example.com; docs/members.md says how.',
+    ),
+  PRAGMATICA_OIDC_CLIENT: z
+    .string()
+    .optional()
+    .describe('The client id under which this installation is registered there.'),
+  PRAGMATICA_OIDC_SECRET: z.string().optional().describe('The client secret, if it was given one there.'),
+  PRAGMATICA_OIDC_NAME: z
+    .string()
+    .max(60)
+    .optional()
+    .describe('What people call the identity provider; its host name when left out.'),
   PRAGMATICA_SMTP_URL: z
     .url({ protocol: /^smtps?$/ })
     .optional()
@@ -133,5 +150,16 @@ export function consoleAddress({
 
 /** Reads and checks the settings of the service. @throws SettingsError */
 export function readSettings(environment: Record<string, string | undefined>): Settings {
-  return readSettingsOf(settingsSchema, environment);
+  const settings = readSettingsOf(settingsSchema, environment);
+  if (settings.PRAGMATICA_OIDC_ISSUER !== undefined && settings.PRAGMATICA_OIDC_CLIENT === undefined)
+    throw new SettingsError(
+      'PRAGMATICA_OIDC_CLIENT is missing: set it to the client id under which PRAGMATICA_OIDC_ISSUER knows this installation.',
+    );
+  return settings;
+}
+
+/** What passes in the clear can be changed by whoever carries it: only to this very machine. */
+function isSafeIssuer(issuer: string): boolean {
+  const { protocol, hostname } = new URL(issuer);
+  return protocol === 'https:' || /^(?:localhost|127(?:\.\d+){3}|\[::1\]|.+\.localhost)$/.test(hostname);
 }

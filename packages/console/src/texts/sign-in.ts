@@ -19,4 +19,16 @@ export const SIGN_IN = catalogue('console.sign-in', {
   passkey: 'Sign in with a passkey',
   passkeyDeclined: 'Nobody was signed in. Try again, or use your password.',
   password: 'Password',
+  identity: 'Sign in with {provider}',
+  answering: 'Signing you in',
+  answerLost: 'Begin in this browser',
+  answerLostText:
+    'This page goes on with a sign-in that somebody began here, and nobody did, or it was finished before. Sign in from the start.',
+  answerRefused: 'You are not signed in',
+  answerNotTaken: 'That did not work with {provider}',
+  asSomebodyElse: 'Use another account at {provider}',
+  confirmed: 'Confirmed',
+  confirmedText: 'Close this window and go on in the other one.',
+  tryAgain: 'Try again',
+  back: 'Back',
 });

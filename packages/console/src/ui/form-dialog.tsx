@@ -5,7 +5,7 @@ import { FormError } from './field';
 
 interface FormDialogProps extends DialogProps {
   readonly onSubmit: () => void;
-  /** What the button that does it says. */
+  /** What the button that does it says; without it there is none. */
   readonly submit: ReactNode;
   readonly look?: 'primary' | 'danger' | 'signal';
   readonly isBusy: boolean;
@@ -41,9 +41,11 @@ export function FormDialog({
         {children}
         <FormError error={error} />
         <DialogActions leave={leave}>
-          <Button type="submit" look={look} isBusy={isBusy} disabled={isDisabled}>
-            {submit}
-          </Button>
+          {submit !== undefined && (
+            <Button type="submit" look={look} isBusy={isBusy} disabled={isDisabled}>
+              {submit}
+            </Button>
+          )}
         </DialogActions>
       </form>
     </Dialog>

@@ -5,6 +5,7 @@ import { doctorEndpoints } from './doctor.js';
 import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
+import { identitiesEndpoints } from './identities.js';
 import { membersEndpoints } from './members.js';
 import { passkeysEndpoints } from './passkeys.js';
 import { pasteEndpoints } from './paste.js';
@@ -25,6 +26,7 @@ import { watchEndpoints } from './watch.js';
 export const endpoints = {
   ...sessionEndpoints,
   ...passkeysEndpoints,
+  ...identitiesEndpoints,
   ...membersEndpoints,
   ...sitesEndpoints,
   ...snippetsEndpoints,

@@ -6,6 +6,7 @@ export * from './doctor.js';
 export * from './field.js';
 export * from './finding.js';
 export * from './handover.js';
+export * from './identity.js';
 export * from './look.js';
 export * from './members.js';
 export * from './passkey.js';

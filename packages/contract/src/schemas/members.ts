@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { key, timestamp, title } from './common.js';
 import { installationRole, role, siteRole } from './rights.js';
+import { hasOneProof, identityAnswer } from './identity.js';
 import { password } from './session.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
@@ -22,6 +23,8 @@ export const memberDetail = z
     name: z.string(),
     role: installationRole,
     sites: z.array(namedSiteRole).meta({ description: 'Roles at single sites.' }),
+    identities: z.int().meta({ description: 'With how many at the identity provider they are connected.' }),
+    hasPassword: z.boolean(),
     hasSecondFactor: z.boolean().meta({ description: 'They sign in with a code, too.' }),
     mustChangePassword: z.boolean().meta({ description: 'They have not chosen their own password yet.' }),
     lastSeenAt: timestamp.nullable(),
@@ -98,7 +101,15 @@ export const openedInvitation = z
 export type OpenedInvitation = z.infer<typeof openedInvitation>;
 
 export const invitationAcceptance = z
-  .strictObject({ secret, login: newLogin, name: title, password })
+  .strictObject({
+    ...{ secret, login: newLogin, name: title },
+    password: password.optional(),
+    identity: identityAnswer.optional().meta({
+      description:
+        'In place of a password: what the identity provider said, by which they sign in from then on.',
+    }),
+  })
+  .refine(hasOneProof, { path: ['password'], message: FIELD_TEXTS.passwordMissing })
   .meta({ id: 'InvitationAcceptance' });
 
 export const joinedSites = z.object({ role: installationRole, sites: z.array(key) }).meta({ id: 'Joined' });

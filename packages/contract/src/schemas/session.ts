@@ -1,6 +1,7 @@
 import { DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
 import { key, timestamp, title } from './common.js';
+import { hasOneProof, identityAnswer } from './identity.js';
 import { installationRole, tokenRole } from './rights.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
 
@@ -37,6 +38,7 @@ export const member = z
     login: z.string(),
     name: z.string(),
     mustChangePassword: z.boolean(),
+    hasPassword: z.boolean().meta({ description: 'Not where they only sign in elsewhere.' }),
     role: installationRole,
   })
   .meta({ id: 'Member' });
@@ -47,13 +49,23 @@ const tokens = z.int().meta({ description: 'How many of your tokens are valid.' 
 export const signedIn = z.object({ member, token: z.string().nullable(), tokens }).meta({ id: 'SignedIn' });
 
 export const passwordChange = z
-  .strictObject({ current: z.string().min(1).max(200), new: password, endTokens })
+  .strictObject({
+    current: z.string().min(1).max(200).optional().meta({ description: 'Left out by whoever has none yet.' }),
+    new: password,
+    endTokens,
+  })
   .meta({ id: 'PasswordChange' });
 
 export const passwordChanged = member.extend({ tokens }).meta({ id: 'PasswordChanged' });
 
 export const confirmation = z
-  .strictObject({ password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200) })
+  .strictObject({
+    password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200).optional(),
+    identity: identityAnswer
+      .optional()
+      .meta({ description: 'In place of the password: a fresh sign-in at the identity provider.' }),
+  })
+  .refine(hasOneProof, { path: ['password'], message: FIELD_TEXTS.passwordMissing })
   .meta({ id: 'Confirmation' });
 
 export const confirmed = z

@@ -6,6 +6,7 @@ import { database } from './database.js';
 import { disks } from './disks.js';
 import { gateways } from './gateways.js';
 import { hosts } from './hosts.js';
+import { identity } from './identity.js';
 import { mail } from './mail.js';
 import { schema } from './schema.js';
 import { seals } from './seals.js';
@@ -15,7 +16,7 @@ import { workers } from './workers.js';
 /** Everything that an installation is examined for, in the order in which it is told. */
 export const EXAMINATIONS: readonly Examination[] = [
   ...[schema, database, clock, disks, backups],
-  ...[workers, gateways, seals, mail, cookies, hosts],
+  ...[workers, gateways, seals, mail, identity, cookies, hosts],
 ];
 
 /** What is well with an installation, what is not, and what to do about it. */

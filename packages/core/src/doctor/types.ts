@@ -72,6 +72,8 @@ export interface InstallationFacts {
     /** Sites that are to send some. */
     readonly wanted: number;
   };
+  /** Null where none is set. */
+  readonly identityProvider: { readonly name: string; readonly problem: string | null } | null;
   readonly address: { readonly isHttps: boolean; readonly hasSecureCookies: boolean };
   readonly hosts: readonly HostFacts[];
 }

@@ -1,46 +1,48 @@
 import { SealError, type SecretBox } from '../outgoing/secret-box.js';
 
-const LIFE_MS = 5 * 60_000;
-
-const PURPOSE = 'passkey challenge';
-
-interface Challenge {
+/** What somebody's browser is to come back with. */
+export interface Challenge {
+  /** Random; by it a second time is told from the first. */
   readonly challenge: string;
-  /** Whose passkey is made; null where somebody signs in. */
-  readonly member: number | null;
+}
+
+interface Lasting<C> {
+  readonly challenge: C;
   readonly until: number;
 }
 
 /** Challenges that are out: sealed, so that nothing is kept of those that nobody comes back with, and each taken once. */
-export class Challenges {
+export class Challenges<C extends Challenge> {
   readonly #spent = new Map<string, number>();
   readonly #box: SecretBox;
-  readonly #now: () => number;
+  readonly #purpose: string;
+  readonly #lifeMs: number;
 
-  constructor(box: SecretBox, now: () => number = Date.now) {
+  /** @param purpose - a challenge is good for nothing else */
+  constructor(box: SecretBox, purpose: string, lifeMs: number) {
     this.#box = box;
-    this.#now = now;
+    this.#purpose = purpose;
+    this.#lifeMs = lifeMs;
   }
 
-  give(challenge: string, member: number | null): string {
-    const given: Challenge = { challenge, member, until: this.#now() + LIFE_MS };
-    return this.#box.seal(JSON.stringify(given), PURPOSE);
+  give(challenge: C): string {
+    const lasting: Lasting<C> = { challenge, until: Date.now() + this.#lifeMs };
+    return this.#box.seal(JSON.stringify(lasting), this.#purpose);
   }
 
   /** @returns undefined for one that was not given, is too old, or came back before */
-  take(state: string, member: number | null): string | undefined {
-    const now = this.#now();
+  take(state: string): C | undefined {
+    const now = Date.now();
     for (const [challenge, until] of this.#spent) if (until < now) this.#spent.delete(challenge);
     const given = this.#open(state);
-    if (!given || given.member !== member || given.until < now || this.#spent.has(given.challenge))
-      return undefined;
-    this.#spent.set(given.challenge, given.until);
+    if (!given || given.until < now || this.#spent.has(given.challenge.challenge)) return undefined;
+    this.#spent.set(given.challenge.challenge, given.until);
     return given.challenge;
   }
 
-  #open(state: string): Challenge | undefined {
+  #open(state: string): Lasting<C> | undefined {
     try {
-      return JSON.parse(this.#box.open(state, PURPOSE)) as Challenge;
+      return JSON.parse(this.#box.open(state, this.#purpose)) as Lasting<C>;
     } catch (error) {
       if (error instanceof SealError) return undefined;
       throw error;

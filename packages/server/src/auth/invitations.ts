@@ -20,6 +20,9 @@ import { fieldError } from '../texts/field-errors.js';
 import { say } from '../texts/say.js';
 import { accessOfMember } from './access.js';
 import { DAY_MS, SET_UP_LOGIN, createCredential, type Origin } from './accounts.js';
+import { assertFree, assertProvider, connect } from './identities.js';
+import type { IdentityAnswer, IdentityProvider } from './identity-provider.js';
+import { NO_PASSWORD } from './password.js';
 import { hashPassword, newSecret, secretHash } from './secrets.js';
 
 /** Who invites, and what they may do. */
@@ -107,22 +110,31 @@ export async function openInvitation(store: Store, secret: string): Promise<Open
 export interface NewMember {
   readonly login: string;
   readonly name: string;
-  readonly password: string;
+  /** One of the two: what they sign in with from then on. */
+  readonly password?: string | undefined;
+  readonly identity?: IdentityAnswer | undefined;
+}
+
+interface Accepting {
+  readonly from: Origin;
+  readonly days: number;
+  readonly provider: IdentityProvider | undefined;
 }
 
 /**
  * Makes whoever has an invitation a member, and opens a session.
  *
- * @throws ServiceError 404 for a link that is over, 409 where the login is taken
+ * @throws ServiceError 404 for a link that is over, 409 where the login or the identity is taken
  */
 export async function acceptInvitation(
   store: Store,
   secret: string,
-  { login, name, password }: NewMember,
-  { from, days }: { readonly from: Origin; readonly days: number },
+  { login, name, password, identity }: NewMember,
+  { from, days, provider }: Accepting,
 ): Promise<{ member: Member; secret: string }> {
   await found(store, secret);
-  const passwordHash = await hashPassword(password);
+  const passwordHash = password === undefined ? NO_PASSWORD : await hashPassword(password);
+  const proven = identity && (await assertProvider(provider).finish(identity));
   return store.transactional(async (transaction) => {
     const opened = await found(transaction, secret);
     if (login === SET_UP_LOGIN || (await memberByLogin(transaction, login))) {
@@ -133,10 +145,14 @@ export async function acceptInvitation(
       ...{ login, name, passwordHash, mustChangePassword: false, role: null },
     });
     await transaction.flush();
+    if (proven) {
+      await assertFree(transaction, proven, provider!);
+      connect(transaction, member, proven, provider!);
+    }
     await give(transaction, opened, member, AUTH_TEXTS.cameByInvitation);
     const made = createCredential(transaction, member, 'session', 'console', days, {
       from,
-      isConfirmed: true,
+      isConfirmed: password !== undefined || proven?.isFresh === true,
     });
     await transaction.flush();
     return { member, secret: made.secret };

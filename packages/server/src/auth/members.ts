@@ -11,12 +11,14 @@ import {
   type ListedMember,
 } from '../storage/members.js';
 import { membersOfSite, removeSiteRole, setSiteRole, type SiteMember } from '../storage/memberships.js';
+import { removeIdentitiesOf } from '../storage/identities.js';
 import { removePasskeysOf } from '../storage/passkeys.js';
 import type { Member, Site } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { audit } from '../storage/trail.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
 import { say } from '../texts/say.js';
+import { hasPassword } from './password.js';
 import { hasSecondFactor, removeSecondFactor } from './second-factor.js';
 import { hashPassword, newOneTimePassword } from './secrets.js';
 
@@ -62,8 +64,8 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
 }
 
 /**
- * Gives a member a one-time password. Their sessions end, and so do codes and passkeys, as who lost the one has often lost the
- * others; tokens stay.
+ * Gives a member a one-time password. Their sessions end, and so do codes, passkeys and identities, as who lost the one has often
+ * lost the others; tokens stay.
  *
  * @returns it
  * @throws ServiceError 404
@@ -79,6 +81,7 @@ export async function resetPassword(store: Store, login: string, actor: string):
     await endAll(transaction, member, 'session');
     await removeSecondFactor(transaction, member, actor);
     await removePasskeysOf(transaction, member);
+    await removeIdentitiesOf(transaction, member);
   });
   return password;
 }
@@ -150,11 +153,15 @@ async function assertOthersOwn(store: Store, member: Member): Promise<void> {
   if (!owners.some(({ id }) => id !== member.id)) throw new ServiceError('last-owner', {});
 }
 
-function toDetail({ member, roles, lastSeenAt, tokens }: ListedMember, you: string): MemberDetail {
+function toDetail(
+  { member, roles, lastSeenAt, tokens, identities }: ListedMember,
+  you: string,
+): MemberDetail {
   const { login, name, role, mustChangePassword } = member;
   const codes = hasSecondFactor(member);
   return {
-    ...{ login, name, role: role ?? null, mustChangePassword, tokens, hasSecondFactor: codes },
+    ...{ login, name, role: role ?? null, mustChangePassword, tokens, identities },
+    ...{ hasPassword: hasPassword(member), hasSecondFactor: codes },
     sites: roles.map(({ site, siteName, role: there }) => ({ site, siteName, role: there })),
     lastSeenAt: lastSeenAt?.toISOString() ?? null,
     isYou: login === you,

@@ -22,13 +22,26 @@ import { audit } from '../storage/trail.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
 import { say } from '../texts/say.js';
 import { createCredential, type Origin } from './accounts.js';
-import type { Challenges } from './challenges.js';
+import { Challenges, type Challenge } from './challenges.js';
+import type { SecretBox } from '../outgoing/secret-box.js';
 
 /** The service as a browser knows it (Web Authentication: relying party). */
 export interface Party {
   /** Its host name. */
   readonly id: string;
   readonly origin: string;
+}
+
+/** A challenge, and whose passkey is made; null where somebody signs in. */
+interface PasskeyChallenge extends Challenge {
+  readonly member: number | null;
+}
+
+/** Challenges to passkeys: they work for five minutes. */
+export type PasskeyChallenges = Challenges<PasskeyChallenge>;
+
+export function createPasskeyChallenges(box: SecretBox): PasskeyChallenges {
+  return new Challenges(box, 'passkey challenge', 5 * 60_000);
 }
 
 /** What somebody's browser needs, and what it hands back with its answer. */
@@ -42,7 +55,7 @@ export async function askForPasskey(
   store: Store,
   member: Member,
   party: Party,
-  challenges: Challenges,
+  challenges: PasskeyChallenges,
 ): Promise<Asked> {
   const known = await passkeysOf(store, member);
   const options = await generateRegistrationOptions({
@@ -58,7 +71,7 @@ export async function askForPasskey(
       .map(({ credentialId, transports }) => ({ id: credentialId, transports: toTransports(transports) })),
     authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
   });
-  return { options, state: challenges.give(options.challenge, member.id) };
+  return { options, state: challenges.give({ challenge: options.challenge, member: member.id }) };
 }
 
 export interface MadePasskey {
@@ -72,14 +85,14 @@ export async function keepPasskey(
   store: Store,
   member: Member,
   { name, state, credential }: MadePasskey,
-  { party, challenges }: { readonly party: Party; readonly challenges: Challenges },
+  { party, challenges }: { readonly party: Party; readonly challenges: PasskeyChallenges },
 ): Promise<Passkey> {
-  const challenge = challenges.take(state, member.id);
-  if (challenge === undefined) throw new ServiceError('passkey-late', {});
+  const asked = challenges.take(state);
+  if (asked?.member !== member.id) throw new ServiceError('passkey-late', {});
   const { verified, registrationInfo } = await orRefuse(
     verifyRegistrationResponse({
       response: credential,
-      expectedChallenge: challenge,
+      expectedChallenge: asked.challenge,
       expectedOrigin: party.origin,
       expectedRPID: party.id,
       requireUserVerification: true,
@@ -105,9 +118,9 @@ export async function removePasskey(store: Store, member: Member, id: number): P
 }
 
 /** Somebody wants in, and their browser knows who they are. */
-export async function askToSignIn(party: Party, challenges: Challenges): Promise<Asked> {
+export async function askToSignIn(party: Party, challenges: PasskeyChallenges): Promise<Asked> {
   const options = await generateAuthenticationOptions({ rpID: party.id, userVerification: 'required' });
-  return { options, state: challenges.give(options.challenge, null) };
+  return { options, state: challenges.give({ challenge: options.challenge, member: null }) };
 }
 
 export interface PasskeySignIn {
@@ -119,16 +132,16 @@ export interface PasskeySignIn {
 export async function signInWithPasskey(
   store: Store,
   { state, credential }: PasskeySignIn,
-  { party, challenges }: { readonly party: Party; readonly challenges: Challenges },
+  { party, challenges }: { readonly party: Party; readonly challenges: PasskeyChallenges },
   { from, days }: { readonly from: Origin; readonly days: number },
 ): Promise<{ member: Member; secret: string }> {
-  const challenge = challenges.take(state, null);
+  const asked = challenges.take(state);
   const passkey = await passkeyByCredential(store, credential.id);
-  if (challenge === undefined || passkey?.partyId !== party.id) throw new ServiceError('passkey-unknown', {});
+  if (asked?.member !== null || passkey?.partyId !== party.id) throw new ServiceError('passkey-unknown', {});
   const { verified, authenticationInfo } = await orRefuse(
     verifyAuthenticationResponse({
       response: credential,
-      expectedChallenge: challenge,
+      expectedChallenge: asked.challenge,
       expectedOrigin: party.origin,
       expectedRPID: party.id,
       requireUserVerification: true,

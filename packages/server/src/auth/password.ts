@@ -5,6 +5,14 @@ import type { Origin } from './accounts.js';
 import type { Attempts } from './attempts.js';
 import { isPassword } from './secrets.js';
 
+/** Stands in for the hash of a password where there is none: no password verifies against it. */
+export const NO_PASSWORD = 'none';
+
+/** Whether a member can sign in with a password at all. */
+export function hasPassword({ passwordHash }: Pick<Member, 'passwordHash'>): boolean {
+  return passwordHash !== NO_PASSWORD;
+}
+
 /** From where, against those who try. */
 export interface Door extends Origin {
   readonly attempts: Attempts;

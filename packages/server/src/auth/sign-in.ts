@@ -17,7 +17,8 @@ import { sitesByKey } from '../storage/sites.js';
 import { audit } from '../storage/trail.js';
 import { fieldError } from '../texts/field-errors.js';
 import { createCredential } from './accounts.js';
-import { assertNoWait, assertPassword, type Door } from './password.js';
+import { assertConfirmed } from './confirm.js';
+import { assertNoWait, assertPassword, hasPassword, type Door } from './password.js';
 import { hasSecondFactor, isSecondFactor } from './second-factor.js';
 import { checkDecoy, hashPassword, isPassword } from './secrets.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
@@ -86,21 +87,27 @@ export async function signOut(store: Store, credential: Credential): Promise<voi
 }
 
 export interface PasswordChange {
-  readonly current: string;
+  /** Undefined of whoever has none. */
+  readonly current?: string | undefined;
   readonly new: string;
   readonly endTokens: boolean;
 }
 
-/** Changes a member's password; the other sessions end. @throws ServiceError 422, 429 */
+/**
+ * Changes a member's password; the other sessions end. Whoever has none yet has proved otherwise a short while ago who they are.
+ *
+ * @throws ServiceError 403, 422, 429
+ */
 export async function changePassword(
   store: Store,
   credential: Credential,
-  change: PasswordChange,
-  door: Door,
+  { current, ...change }: PasswordChange,
+  { door, minutes }: { readonly door: Door; readonly minutes: number },
 ): Promise<Member> {
   const { member } = credential;
-  await assertPassword(member, change.current, door, { pointer: '/current' });
-  await replacePassword(member, change.current, change.new, '/new');
+  if (hasPassword(member)) await assertPassword(member, current ?? '', door, { pointer: '/current' });
+  else assertConfirmed(credential, minutes);
+  await replacePassword(member, current, change.new, '/new');
   await endOthers(store, member, change.endTokens, credential);
   note(store, member, 'password', AUTH_TEXTS.changedPassword);
   await store.flush();
@@ -204,7 +211,7 @@ async function endOthers(store: Store, member: Member, endTokens: boolean, own?:
 
 async function replacePassword(
   member: Member,
-  current: string,
+  current: string | undefined,
   next: string,
   pointer: string,
 ): Promise<void> {

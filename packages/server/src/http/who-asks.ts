@@ -1,6 +1,8 @@
 import type { MemberResource } from '@pragmatica/contract';
+import type { Request } from 'express';
 import { deviceOf } from '@pragmatica/core';
 import type { Origin } from '../auth/accounts.js';
+import { hasPassword } from '../auth/password.js';
 import type { Member } from '../storage/rows.js';
 import type { RequestContext } from './context.js';
 
@@ -9,7 +11,13 @@ export function originOf({ request }: Pick<RequestContext, 'request'>): Origin {
   return { address: request.ip ?? '', device: deviceOf(request.headers) };
 }
 
+/** The origin of the service as the browser knows it. */
+export function addressOf({ protocol, headers }: Request): string {
+  return `${protocol}://${headers.host ?? ''}`;
+}
+
 /** A member as the API shows them to themselves. */
-export function memberResource({ login, name, mustChangePassword, role }: Member): MemberResource {
-  return { login, name, mustChangePassword, role: role ?? null };
+export function memberResource(member: Member): MemberResource {
+  const { login, name, mustChangePassword, role } = member;
+  return { login, name, mustChangePassword, hasPassword: hasPassword(member), role: role ?? null };
 }

@@ -18,6 +18,8 @@ import { doctorHandlers } from './doctor.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
+import { createIdentityProvider } from '../auth/identity-provider.js';
+import { identityHandlers } from './identities.js';
 import { memberHandlers } from './members.js';
 import { passkeyHandlers } from './passkeys.js';
 import { pasteHandlers } from './paste.js';
@@ -64,10 +66,12 @@ export function createHandlers({
   const seenDrafts = new SeenDrafts();
   const folder = new BackupFolder(backupsFolder(settings));
   const tools = { checks, sets };
+  const provider = createIdentityProvider(settings, box);
   return {
-    ...sessionHandlers(settings, box),
+    ...sessionHandlers(settings, box, provider),
+    ...identityHandlers(settings, provider),
     ...passkeyHandlers(settings, box),
-    ...memberHandlers(settings),
+    ...memberHandlers(settings, provider),
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),
     ...orderHandlers(tools),
@@ -78,7 +82,10 @@ export function createHandlers({
     ...checklistHandlers(tools),
     ...approvalHandlers(tools),
     ...backupHandlers({ copies, box }, folder),
-    ...doctorHandlers({ settings, client: checks.client, box, folder, mailer: createMailer(settings) }),
+    ...doctorHandlers({
+      ...{ settings, client: checks.client, box, folder, provider },
+      mailer: createMailer(settings),
+    }),
     ...trailHandlers(sets, settings),
     ...verificationHandlers(checks, sets),
     ...findingHandlers(tools),

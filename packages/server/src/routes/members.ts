@@ -6,6 +6,7 @@ import {
   openInvitation,
   withdraw,
 } from '../auth/invitations.js';
+import type { IdentityProvider } from '../auth/identity-provider.js';
 import {
   changeMember,
   changeSiteRole,
@@ -23,6 +24,7 @@ import { findSite } from '../site/site-lock.js';
 
 export function memberHandlers(
   settings: Settings,
+  provider: IdentityProvider | undefined,
 ): HandlersOf<
   | 'listMembers'
   | 'editMember'
@@ -90,7 +92,7 @@ export function memberHandlers(
 
     async acceptInvitation({ body: { secret, ...person } }, context) {
       const opening = { from: originOf(context), days: settings.PRAGMATICA_SESSION_DAYS };
-      const made = await acceptInvitation(context.store, secret, person, opening);
+      const made = await acceptInvitation(context.store, secret, person, { ...opening, provider });
       openSession(context.response, made.secret, settings);
       return { data: memberResource(made.member) };
     },

@@ -1,9 +1,9 @@
 import type { RegistrationResponseJSON } from '@simplewebauthn/server';
 import type { Request } from 'express';
-import { Challenges } from '../auth/challenges.js';
 import {
   askForPasskey,
   askToSignIn,
+  createPasskeyChallenges,
   keepPasskey,
   removePasskey,
   signInWithPasskey,
@@ -11,7 +11,7 @@ import {
 } from '../auth/passkeys.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
 import { openSession } from '../http/session-cookie.js';
-import { memberResource, originOf } from '../http/who-asks.js';
+import { addressOf, memberResource, originOf } from '../http/who-asks.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 import { passkeysOf } from '../storage/passkeys.js';
@@ -28,7 +28,7 @@ export function passkeyHandlers(
   | 'addPasskey'
   | 'removePasskey'
 > {
-  const challenges = new Challenges(box);
+  const challenges = createPasskeyChallenges(box);
   return {
     async beginPasskeySignIn(_input, { request }) {
       return { data: toOptions(await askToSignIn(partyOf(request), challenges)) };
@@ -73,8 +73,8 @@ function memberOf({ credential }: RequestContext) {
 }
 
 /** The service at the address that the browser has it at: what a browser signs says which that was. */
-function partyOf({ protocol, headers, hostname }: Request): Party {
-  return { id: hostname, origin: `${protocol}://${headers.host ?? ''}` };
+function partyOf(request: Request): Party {
+  return { id: request.hostname, origin: addressOf(request) };
 }
 
 function toOptions({ options, state }: Awaited<ReturnType<typeof askToSignIn>>) {

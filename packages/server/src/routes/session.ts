@@ -1,5 +1,6 @@
 import { Attempts } from '../auth/attempts.js';
-import { confirmPassword } from '../auth/confirm.js';
+import { confirm } from '../auth/confirm.js';
+import type { IdentityProvider } from '../auth/identity-provider.js';
 import {
   describeSecondFactor,
   enableSecondFactor,
@@ -31,6 +32,7 @@ type Credential = NonNullable<RequestContext['credential']>;
 export function sessionHandlers(
   settings: Settings,
   box: SecretBox,
+  provider: IdentityProvider | undefined,
   attempts = new Attempts(),
 ): HandlersOf<
   | 'signIn'
@@ -77,7 +79,8 @@ export function sessionHandlers(
 
     async changePassword({ body }, context) {
       const { store } = context;
-      const member = await changePassword(store, credentialOf(context), body, doorOf(context));
+      const how = { door: doorOf(context), minutes: settings.PRAGMATICA_CONFIRMATION_MINUTES };
+      const member = await changePassword(store, credentialOf(context), body, how);
       return { data: { ...memberResource(member), tokens: await countTokens(store, member) } };
     },
 
@@ -88,8 +91,8 @@ export function sessionHandlers(
 
     async confirmPassword({ body }, context) {
       const minutes = settings.PRAGMATICA_CONFIRMATION_MINUTES;
-      const how = { door: doorOf(context), minutes };
-      const until = await confirmPassword(context.store, credentialOf(context), body.password, how);
+      const how = { door: doorOf(context), provider, minutes };
+      const until = await confirm(context.store, credentialOf(context), body, how);
       return { data: { until: until.toISOString() } };
     },
 

@@ -17,6 +17,7 @@ const COUNTS: Readonly<Record<Exclude<CountLimit, 'snippets'>, string>> = {
   webhooks: 'select count(*)::int as n from webhook w join site s on s.id = w.site_id where s.key = :site',
   tokens: `select count(*)::int as n from credential where member_id = :member and kind = 'token' and expires_at > now()`,
   passkeys: 'select count(*)::int as n from passkey where member_id = :member',
+  identities: 'select count(*)::int as n from identity where member_id = :member',
 };
 
 /** How many there are. One query. @param of - key of the site, and the member */

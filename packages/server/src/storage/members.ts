@@ -37,9 +37,11 @@ export interface ListedMember {
   readonly roles: readonly NamedSiteRole[];
   readonly lastSeenAt: Date | null;
   readonly tokens: number;
+  /** How many at the identity provider sign in as them. */
+  readonly identities: number;
 }
 
-/** Everybody who may sign in, by name. Three queries, however many they are. @param login - only this one */
+/** Everybody who may sign in, by name. Four queries, however many they are. @param login - only this one */
 export async function listMembers(store: Store, login?: string): Promise<ListedMember[]> {
   const em = emOf(store);
   const members = await em.find(
@@ -55,6 +57,11 @@ export async function listMembers(store: Store, login?: string): Promise<ListedM
      from credential where member_id = any(?::int[]) group by 1`,
     [`{${ids.join()}}`],
   );
+  const identities = await em.execute<{ id: number; n: number }[]>(
+    'select member_id as id, count(*)::int as n from identity where member_id = any(?::int[]) group by 1',
+    [`{${ids.join()}}`],
+  );
+  const connected = new Map(identities.map(({ id, n }) => [id, n]));
   const used = new Map(uses.map((use) => [use.id, use]));
   return members.map((member) => {
     const use = used.get(member.id);
@@ -63,6 +70,7 @@ export async function listMembers(store: Store, login?: string): Promise<ListedM
       roles: roles.get(member.id) ?? [],
       lastSeenAt: use?.seen ? new Date(use.seen) : null,
       tokens: use?.tokens ?? 0,
+      identities: connected.get(member.id) ?? 0,
     };
   });
 }

@@ -4,6 +4,7 @@ import type * as stored from './entities/index.js';
 export type Member = Readonly<stored.Member>;
 export type Credential = Readonly<Omit<stored.Credential, 'member'>> & { readonly member: Member };
 export type Passkey = Readonly<Omit<stored.Passkey, 'member'>> & { readonly member: Member };
+export type Identity = Readonly<Omit<stored.Identity, 'member'>> & { readonly member: Member };
 export type Invitation = Readonly<stored.Invitation>;
 export type Site = Readonly<stored.Site>;
 export type Host = Readonly<stored.Host>;

@@ -53,6 +53,7 @@ const BY_CODE = catalogue('server.problems', {
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
     'no-such-invitation': 'There is no such invitation. It may have been accepted, or have expired.',
     'invitation-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
+    'no-such-identity': 'You are not connected with it.',
     'no-such-passkey': 'You have no such passkey.',
     'no-such-token': 'You have no such token.',
     'no-such-session': 'You have no such session. It may have ended by itself.',
@@ -121,6 +122,8 @@ const BY_CODE = catalogue('server.problems', {
     'schedule-too-often': '“{cron}” is more than once an hour. Once a day is plenty.',
     'recipe-not-sound': 'A recipe cannot be made from it yet. {problem}',
     'cannot-be-accepted': '“{title}” cannot be accepted: it would break the page for visitors. {advice}',
+    'no-identity-provider':
+      'No identity provider is set here. Whoever runs this installation sets PRAGMATICA_OIDC_ISSUER.',
     'day-over': '{day} is already past. Choose today or a later day.',
     'not-fixable': 'The finding "{finding}" cannot be fixed automatically. Its advice says what to do.',
     'parts-differ': 'The list must have each part {where} once: {parts}.',
@@ -159,7 +162,7 @@ const BY_CODE = catalogue('server.problems', {
   },
   'limit-reached': {
     'limit-reached':
-      '{what, select, sites {This installation has {most} sites, and no more are allowed.} members {This installation has {most} members, and no more are allowed.} invitations {{most} invitations are open, and no more are allowed.} recipes {This installation has {most} recipes, and no more are allowed.} snippets {A site can have {most} snippets, and this would be more.} waivers {{most} findings of this site are accepted, and no more are allowed.} approvals {{most} requests for approval are open, and no more are allowed.} handovers {{most} links to blocks to paste are open, and no more are allowed.} webhooks {This site has {most} webhooks, and no more are allowed.} tokens {You have {most} tokens, and no more are allowed.} other {You have {most} passkeys, and no more are allowed.}} Remove what is not needed any more, or ask whoever runs this installation to raise the limit.',
+      '{what, select, sites {This installation has {most} sites, and no more are allowed.} members {This installation has {most} members, and no more are allowed.} invitations {{most} invitations are open, and no more are allowed.} recipes {This installation has {most} recipes, and no more are allowed.} snippets {A site can have {most} snippets, and this would be more.} waivers {{most} findings of this site are accepted, and no more are allowed.} approvals {{most} requests for approval are open, and no more are allowed.} handovers {{most} links to blocks to paste are open, and no more are allowed.} webhooks {This site has {most} webhooks, and no more are allowed.} tokens {You have {most} tokens, and no more are allowed.} passkeys {You have {most} passkeys, and no more are allowed.} other {You are connected with {most} at the identity provider, and no more are allowed.}} Remove what is not needed any more, or ask whoever runs this installation to raise the limit.',
   },
   'too-many-calls': {
     'too-many-calls':
@@ -178,6 +181,9 @@ const BY_CODE = catalogue('server.problems', {
     'role-is-everywhere':
       '{name} has a role at all sites, so this site alone cannot take it away. An owner of the installation can, under “Members”.',
     'no-second-factor': 'You sign in with the password alone, so there are no recovery codes to renew.',
+    'identity-taken':
+      '“{name}” at {provider} signs in somebody here already. Sign in there as somebody else, or ask an owner.',
+    'last-way-in': 'Without it you could not sign in any more. Choose a password or add a passkey first.',
     'passkey-there': 'This passkey is kept here already.',
     'login-taken': 'Somebody else signs in as "{login}". Choose another user name.',
     'recipe-differs':
@@ -246,6 +252,13 @@ const BY_CODE = catalogue('server.problems', {
     'sign-in-first': 'Sign in first: in the console, or with "pragmatica sign-in" on the command line.',
   },
   'wrong-password': {
+    'identity-late': 'That took longer than ten minutes, or came back twice. Sign in with {provider} again.',
+    'identity-declined':
+      '{provider} did not sign you in. Try again, or use your password. If it goes on, ask whoever looks after {provider}.',
+    'identity-refused':
+      'What {provider} answered does not fit what was asked, so nobody was signed in. Try again. If it goes on, the log says more.',
+    'identity-not-yours':
+      'You signed in as “{name}” at {provider}, which is not what your account here is connected with. Sign in there as yourself.',
     'passkey-unknown':
       'This passkey does not belong to anybody here, or it took too long. Sign in with your password.',
     'wrong-password':
@@ -258,7 +271,7 @@ const BY_CODE = catalogue('server.problems', {
   },
   'confirmation-required': {
     'confirm-first':
-      'Enter your password again first: this matters too much for whoever finds your browser open.',
+      'Confirm first that it is you: this matters too much for whoever finds your browser open.',
   },
   'password-change-required': {
     'own-password-first': 'You signed in with a one-time password. Choose your own password first.',
@@ -274,6 +287,8 @@ const BY_CODE = catalogue('server.problems', {
     'other-site': 'This request came from a page of another site and was refused.',
   },
   forbidden: {
+    'identity-unknown':
+      'Nobody here is connected with “{name}” at {provider}. If you have an account here, sign in with your password and connect it under “Your account”. If not, ask an owner for an invitation.',
     'site-right-missing':
       '{right, select, edit {You can look at “{site}”, but not change anything there.} publish {You may not publish on “{site}”.} other {Only an owner of “{site}” may do that.}}{count, plural, =0 {} other { Ask {owners}.}}',
     'not-yours-to-give': 'Only an owner can invite others, and “{site}” is not yours.',
@@ -310,6 +325,10 @@ const BY_CODE = catalogue('server.problems', {
     'unknown-charset': 'The body has an unknown charset. Send it in UTF-8.',
   },
   unavailable: {
+    'identity-provider-away':
+      '{provider} does not answer, so nobody can sign in with it now. Try again in a while, or use your password.',
+    'identity-client-refused':
+      '{provider} does not take the client id or secret that is set here. Ask whoever runs this installation to look at PRAGMATICA_OIDC_CLIENT and PRAGMATICA_OIDC_SECRET.',
     'database-away':
       'The database does not answer. Visitors still get their pages, but nothing can be viewed or changed here until it is back.',
   },

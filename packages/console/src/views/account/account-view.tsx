@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { sessionQuery } from '../../api/queries';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
+import { IdentitiesSection } from './identities-section';
 import { PasswordSection } from './password-section';
 import { PasskeysSection } from './passkeys-section';
 import { SecondFactorSection } from './second-factor-section';
@@ -18,6 +19,7 @@ export function AccountView() {
         <p className="text-sm text-muted">{say(ACCOUNT.lead, { login })}</p>
       </div>
       <SessionsSection />
+      <IdentitiesSection />
       <PasskeysSection />
       <SecondFactorSection />
       <TokensSection />

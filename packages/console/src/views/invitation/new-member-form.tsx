@@ -1,12 +1,15 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
+import { signInWaysQuery } from '../../api/identities';
 import { sessionQuery } from '../../api/queries';
 import { MEMBERS } from '../../texts/members';
 import { Button } from '../../ui/button';
 import { Field, FormError } from '../../ui/field';
+import { say } from '../../texts/say';
+import { ProviderButton } from '../sign-in/provider-button';
 import { isChosen, NewPasswordFields, NO_PASSWORD } from '../sign-in/new-password-fields';
 
 /** For somebody who has no account here: a name, what to sign in with, a password. */
@@ -16,9 +19,11 @@ export function NewMemberForm({ secret, name: invited }: { secret: string; name:
   const [name, setName] = useState(invited);
   const [login, setLogin] = useState('');
   const [password, setPassword] = useState(NO_PASSWORD);
+  const provider = useQuery(signInWaysQuery).data?.identityProvider?.name;
+  const typed = { login: login.trim().toLowerCase(), name: name.trim() };
   const accept = useMutation({
     mutationFn: async () => {
-      const body = { secret, login: login.trim().toLowerCase(), name, password: password.chosen };
+      const body = { secret, ...typed, password: password.chosen };
       return (await api.call('acceptInvitation', { body })).data;
     },
     onSuccess: async (member) => {
@@ -62,10 +67,19 @@ export function NewMemberForm({ secret, name: invited }: { secret: string; name:
         look="primary"
         className="w-full"
         isBusy={accept.isPending}
-        disabled={name.trim() === '' || login.trim() === '' || !isChosen(password)}
+        disabled={typed.name === '' || typed.login === '' || !isChosen(password)}
       >
         {MEMBERS.join}
       </Button>
+      {provider !== undefined && (
+        <ProviderButton
+          className="w-full"
+          isDisabled={typed.name === '' || typed.login === ''}
+          errand={{ to: 'join', secret, ...typed }}
+        >
+          {say(MEMBERS.joinWith, { provider })}
+        </ProviderButton>
+      )}
     </form>
   );
 }

@@ -16,7 +16,8 @@ import { SecretBox } from '../../ui/secret-box';
 
 /** A member, with the role at all sites, and what an owner of the installation can do about them. */
 export function MemberRow({ member }: { member: MemberDetail }) {
-  const { login, name, role, sites, lastSeenAt, tokens, mustChangePassword, hasSecondFactor, isYou } = member;
+  const { login, name, role, sites, lastSeenAt, tokens, isYou } = member;
+  const { mustChangePassword, hasSecondFactor, hasPassword, identities } = member;
   const toast = useToast();
   const change = useRoleEverywhere();
   const [asking, setAsking] = useState<'remove' | 'password'>();
@@ -42,6 +43,8 @@ export function MemberRow({ member }: { member: MemberDetail }) {
             </>
           )}
           {tokens > 0 && ` · ${say(MEMBERS.tokens, { count: tokens })}`}
+          {identities > 0 && ` · ${MEMBERS.hasIdentity}`}
+          {!hasPassword && ` · ${MEMBERS.noPassword}`}
           {hasSecondFactor && ` · ${MEMBERS.hasCode}`}
           {mustChangePassword && ` · ${MEMBERS.oneTime}`}
         </p>

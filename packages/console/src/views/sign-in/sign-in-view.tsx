@@ -1,13 +1,16 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Fingerprint } from 'lucide-react';
 import { useState } from 'react';
 import { ApiError } from '@pragmatica/contract';
 import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { canUsePasskeys, isDeclined, signInByPasskey } from '../../api/passkeys';
+import { signInWaysQuery } from '../../api/identities';
 import { sessionQuery } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Field, FormError } from '../../ui/field';
+import { ProviderButton } from './provider-button';
+import { say } from '../../texts/say';
 import { SignInCard } from './sign-in-card';
 import { SIGN_IN } from '../../texts/sign-in';
 
@@ -31,6 +34,7 @@ export function SignInView() {
     mutationFn: signInByPasskey,
     onSuccess: (member) => client.setQueryData(sessionQuery.queryKey, member),
   });
+  const provider = useQuery(signInWaysQuery).data?.identityProvider?.name;
   const needsCode = isCodeNeeded(signIn.error) || code !== '';
   const wrong = fieldErrorsOf(signIn.error).at('/code');
   return (
@@ -76,6 +80,16 @@ export function SignInView() {
           {SIGN_IN.sign}
         </Button>
       </form>
+      {provider !== undefined && (
+        <div className="mt-3">
+          <ProviderButton
+            className="w-full"
+            errand={{ to: 'sign-in', back: window.location.pathname + window.location.search }}
+          >
+            {say(SIGN_IN.identity, { provider })}
+          </ProviderButton>
+        </div>
+      )}
       {canUsePasskeys() && (
         <div className="mt-3 space-y-2">
           <Button className="w-full" isBusy={byPasskey.isPending} onClick={() => byPasskey.mutate()}>

@@ -1,6 +1,7 @@
 import { statfs } from 'node:fs/promises';
 import type { DoctorEvent } from '@pragmatica/contract';
 import { examine, type DiskFacts, type HostFacts, type InstallationFacts } from '@pragmatica/core';
+import type { IdentityProvider } from '../../auth/identity-provider.js';
 import type { Mailer } from '../../outgoing/mailer.js';
 import { SealError, type SecretBox } from '../../outgoing/secret-box.js';
 import type { SiteClient } from '../../outgoing/site-client.js';
@@ -26,6 +27,8 @@ export interface DoctorTools {
   readonly client: SiteClient;
   readonly box: SecretBox;
   readonly folder: BackupFolder;
+  /** Undefined where none is set. */
+  readonly provider: Pick<IdentityProvider, 'name' | 'examine'> | undefined;
   /** Undefined where no mail server is set. */
   readonly mailer: Mailer | undefined;
 }
@@ -36,7 +39,7 @@ const BACKUPS_LOOKED_AT = 50;
 
 /** What is well with the installation, what is not, and what to do; it tells how many hosts have answered on its way. */
 export async function* examineInstallation(store: Store, tools: DoctorTools): AsyncGenerator<DoctorEvent> {
-  const { settings, box, folder, mailer } = tools;
+  const { settings, box, folder, mailer, provider } = tools;
   const known = await allHosts(store);
   yield { type: 'progress', done: 0, of: known.length };
   const [database, counts, rule, rows, sealed] = [
@@ -67,6 +70,7 @@ export async function* examineInstallation(store: Store, tools: DoctorTools): As
     stuck: counts.stuck,
     unopened: sealed.filter((value) => !opens(box, value)).map(({ name }) => name),
     mail: { isSet: mailer !== undefined, problem: await mailProblem(mailer), wanted: counts.mailing },
+    identityProvider: provider ? { name: provider.name, problem: await provider.examine() } : null,
     address: {
       isHttps: consoleAddress(settings).startsWith('https:'),
       hasSecureCookies: settings.PRAGMATICA_SECURE_COOKIES,

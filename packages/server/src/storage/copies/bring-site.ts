@@ -114,7 +114,8 @@ export const STAYS: Readonly<Record<string, string>> = {
   ...{ survey_schedule: ACTS, site_watch: ACTS, webhook: ACTS, notice: ACTS },
   ...{ recognised_use: MADE_ANEW, site_summary: MADE_ANEW },
   ...{ handover: LINK, approval_link: LINK, invitation: LINK, invited_role: LINK },
-  ...{ credential: ACCESS, token_site: ACCESS, recovery_code: ACCESS, passkey: ACCESS },
+  ...{ credential: ACCESS, token_site: ACCESS, recovery_code: ACCESS },
+  ...{ passkey: ACCESS, identity: ACCESS },
   ...{ audit: TRAIL, trail_change: TRAIL, trail_link: TRAIL },
   backup_rule: INSTALLATION,
 };

@@ -23,6 +23,7 @@ export const COPIED: readonly CopiedTable[] = [
   { name: 'membership' },
   { name: 'recovery_code' },
   { name: 'passkey' },
+  { name: 'identity' },
   { name: 'invitation' },
   { name: 'invited_role' },
   { name: 'host' },

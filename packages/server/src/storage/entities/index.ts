@@ -114,6 +114,24 @@ export const PasskeyEntity = defineEntity({
 });
 export type Passkey = InferEntity<typeof PasskeyEntity>;
 
+/** Somebody at an identity provider, by whom a member signs in (OpenID Connect). */
+export const IdentityEntity = defineEntity({
+  name: 'Identity',
+  tableName: 'identity',
+  uniques: [{ properties: ['issuer', 'subject'] }],
+  properties: {
+    id: p.integer().primary(),
+    member: () => p.manyToOne(MemberEntity).deleteRule('cascade').index(),
+    issuer: p.text(),
+    subject: p.text(),
+    /** What the provider called them the last time. */
+    name: p.string(),
+    createdAt: p.datetime(),
+    lastUsedAt: p.datetime().nullable(),
+  },
+});
+export type Identity = InferEntity<typeof IdentityEntity>;
+
 /** A member’s role at one site. */
 export const MembershipEntity = defineEntity({
   name: 'Membership',
@@ -447,6 +465,7 @@ export const entities = [
   SiteEntity,
   RecoveryCodeEntity,
   PasskeyEntity,
+  IdentityEntity,
   MembershipEntity,
   TokenSiteEntity,
   InvitationEntity,

@@ -32,6 +32,7 @@ import { Migration20261201200000 } from './Migration20261201200000.js';
 import { Migration20261201300000 } from './Migration20261201300000.js';
 import { Migration20261201400000 } from './Migration20261201400000.js';
 import { Migration20261201500000 } from './Migration20261201500000.js';
+import { Migration20261201600000 } from './Migration20261201600000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -69,4 +70,5 @@ export const migrations = [
   { name: 'Migration20261201300000', class: Migration20261201300000 },
   { name: 'Migration20261201400000', class: Migration20261201400000 },
   { name: 'Migration20261201500000', class: Migration20261201500000 },
+  { name: 'Migration20261201600000', class: Migration20261201600000 },
 ] as const;
