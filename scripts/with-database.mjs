@@ -8,7 +8,7 @@ import { startPostgres } from './setup/postgres.mjs';
 
 /**
  * Runs a program with a database server that exists only as long as it runs. The program finds it in
- * TEST_DATABASE_URL, Chromium in PRAGMATICA_CHROMIUM and nginx in PRAGMATICA_NGINX.
+ * TEST_DATABASE_URL, the programs of PostgreSQL in TEST_POSTGRES_BIN, Chromium in PRAGMATICA_CHROMIUM and nginx in PRAGMATICA_NGINX.
  *
  * @returns {Promise<number>} the program's exit status
  */
@@ -28,6 +28,7 @@ export async function withDatabase(program, args) {
       const env = {
         ...process.env,
         TEST_DATABASE_URL: postgres.url('postgres'),
+        TEST_POSTGRES_BIN: tools.postgresql,
         PRAGMATICA_CHROMIUM: tools.chromium,
         PRAGMATICA_NGINX: tools.nginx,
       };

@@ -30,6 +30,7 @@ export function toServiceError(error: unknown): ServiceError {
   if (error instanceof ReadingError) return new ServiceError('too-much-to-read', {}, {}, error);
   const problem = storageProblem(error);
   if (problem === 'away') return databaseAway(error);
+  if (problem === 'full') return new ServiceError('disk-full', {}, {}, error);
   if (problem) return new ServiceError(problem, {}, {}, error);
   return ofRequest(error) ?? internal(error);
 }

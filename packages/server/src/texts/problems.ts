@@ -325,6 +325,8 @@ const BY_CODE = catalogue('server.problems', {
     'unknown-charset': 'The body has an unknown charset. Send it in UTF-8.',
   },
   unavailable: {
+    'disk-full':
+      'The disk of the database is full, so nothing was saved. Visitors still get their pages. Whoever runs this installation makes room: “pragmatica doctor” says where.',
     'identity-provider-away':
       '{provider} does not answer, so nobody can sign in with it now. Try again in a while, or use your password.',
     'identity-client-refused':
