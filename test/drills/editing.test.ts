@@ -129,7 +129,7 @@ describe('drills: editing and publishing while something dies', function () {
       over,
     );
     const visitor = (async () => {
-      while (!isOver) {
+      while (!over()) {
         const answer = await page().catch((error: unknown) => String(error));
         const numbers = typeof answer === 'string' ? [] : numbersIn(answer.text);
         if (

@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 
 const FORMER = process.env['FORMER_ROOT'] ?? '';
 const SITE = '/sites/mill';
-const parts = [{ placement: 'head-end', code: '<meta name="a" content="1">' }];
+const partsOf = (key: string) => [{ placement: 'head-end', code: `<meta name="drill-${key}" content="1">` }];
 
 describe('the former version beside this one', function () {
   this.timeout(240_000);
@@ -29,7 +29,11 @@ describe('the former version beside this one', function () {
     });
     token = String(signedIn.json['token']);
     await call(former, 'POST', '/sites', { key: 'mill', name: 'Tide Mill' });
-    await call(former, 'POST', `${SITE}/snippets`, { key: 'before', name: 'Before', parts });
+    await call(former, 'POST', `${SITE}/snippets`, {
+      key: 'before',
+      name: 'Before',
+      parts: partsOf('before'),
+    });
     now = await startProcess('main.js', environment);
   });
   after(async () => {
@@ -55,7 +59,7 @@ describe('the former version beside this one', function () {
   it('goes on with all that it does', async () => {
     for (const [index, service] of [former, now, former, now].entries()) {
       const key = `beside-${index}`;
-      await call(service, 'POST', `${SITE}/snippets`, { key, name: `Beside ${index}`, parts });
+      await call(service, 'POST', `${SITE}/snippets`, { key, name: `Beside ${index}`, parts: partsOf(key) });
       const other = service === former ? now : former;
       await call(other, 'PATCH', `${SITE}/snippets/${key}`, JSON.stringify({ note: `note ${index}` }), patch);
       const release = await call(service, 'POST', `${SITE}/releases`, { message: `release ${index}` }, any);
@@ -102,7 +106,7 @@ describe('the former version beside this one', function () {
     await now.kill();
     await former.kill();
     former = await startProcess('main.js', environment, FORMER);
-    await call(former, 'POST', `${SITE}/snippets`, { key: 'back', name: 'Back', parts });
+    await call(former, 'POST', `${SITE}/snippets`, { key: 'back', name: 'Back', parts: partsOf('back') });
     await call(former, 'POST', `${SITE}/releases`, { message: 'taken back' }, any);
     now = await startProcess('main.js', environment);
     const { items } = await call(now, 'GET', `${SITE}/releases`);

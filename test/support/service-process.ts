@@ -61,6 +61,7 @@ export async function startProcess(
 }
 
 async function ended(child: ChildProcess, end: () => void): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
   const exit = new Promise((resolve) => child.once('exit', resolve));
   end();
   await exit;

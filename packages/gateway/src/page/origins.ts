@@ -72,7 +72,7 @@ export class Origins {
   /** The origins of a host to try, the one whose turn it is first, those that are out last. */
   roundRobin(urls: readonly string[]): readonly string[] {
     if (urls.length === 1) return urls;
-    const now = Date.now();
+    const now = performance.now();
     const first = this.#turn++ % urls.length;
     const turned = [...urls.slice(first), ...urls.slice(0, first)];
     const isOut = (url: string): boolean => (this.#origins.get(url)?.ejectedUntil ?? 0) > now;
@@ -100,7 +100,8 @@ export class Origins {
 
   dispatch(url: string, options: Dispatcher.DispatchOptions, handler: Dispatcher.DispatchHandler): void {
     const { pool, lenientUntil } = this.#origin(url);
-    if (lenientUntil > Date.now() && options.body == null) this.#dispatchLeniently(url, options, handler);
+    if (lenientUntil > performance.now() && options.body == null)
+      this.#dispatchLeniently(url, options, handler);
     else pool.dispatch(options, handler);
   }
 
@@ -114,12 +115,12 @@ export class Origins {
     const isStrict = error.name === 'HTTPParserError' || code === 'UND_ERR_RES_CONTENT_LENGTH_MISMATCH';
     if (!isStrict && !(error instanceof MalformedAnswer)) return false;
     const origin = this.#origin(url);
-    if (origin.lenientUntil > Date.now()) return false;
+    if (origin.lenientUntil > performance.now()) return false;
     this.#log.warn(
       { err: error, origin: url },
       'the origin’s answers are not strict HTTP; they are repaired',
     );
-    origin.lenientUntil = Date.now() + LENIENT_MS;
+    origin.lenientUntil = performance.now() + LENIENT_MS;
     return true;
   }
 
@@ -210,9 +211,9 @@ export class Origins {
   }
 
   #eject(origin: Origin, why: string): void {
-    if (origin.ejectedUntil <= Date.now())
+    if (origin.ejectedUntil <= performance.now())
       this.#log.warn({ origin: origin.url }, `the origin ${why}; others go first`);
-    origin.ejectedUntil = Date.now() + (this.#options.ejectMs ?? EJECT_MS);
+    origin.ejectedUntil = performance.now() + (this.#options.ejectMs ?? EJECT_MS);
   }
 
   async #checkHealth(): Promise<void> {

@@ -12,7 +12,7 @@ const MAX_KEPT = 50_000;
 
 interface Record {
   readonly failures: number;
-  /** Milliseconds since 1970. */
+  /** In milliseconds of the clock that counts them. */
   readonly until: number;
 }
 
@@ -24,7 +24,8 @@ export class Attempts {
   readonly #now: () => number;
   readonly #failures: LRUCache<string, Record>;
 
-  constructor(now: () => number = Date.now) {
+  /** @param now - one that nobody sets: a clock that is put back would lock people out for as long */
+  constructor(now: () => number = () => performance.now()) {
     this.#now = now;
     this.#failures = new LRUCache({ max: MAX_KEPT, ttl: FORGET_MS, perf: { now } });
   }

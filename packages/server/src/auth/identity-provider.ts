@@ -150,7 +150,7 @@ export class IdentityProvider {
 
   /** @throws ServiceError */
   async #configuration(): Promise<oidc.Configuration> {
-    const now = Date.now();
+    const now = performance.now();
     if (!this.#known || this.#known.until < now)
       this.#known = { configuration: this.#discover(), until: now + METADATA_MS };
     try {

@@ -32,7 +32,9 @@ function isDatabaseAway(error: unknown): boolean {
   if (AWAY.test(codeOf(error) ?? '')) return true;
   // The driver gives these no code.
   const [, words = error.message] =
-    / - (Connection terminated.*|Query read timeout.*|timeout exceeded.*|Client has encountered.*)$/s.exec(error.message) ?? [];
+    / - (Connection terminated.*|Query read timeout.*|timeout exceeded.*|Client has encountered.*)$/s.exec(
+      error.message,
+    ) ?? [];
   return AWAY_WORDS.test(words);
 }
 
