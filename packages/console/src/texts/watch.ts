@@ -63,7 +63,8 @@ export const WATCH = catalogue('console.watch', {
   saved: 'Saved.',
 
   told: 'Who gets notices',
-  toldLead: 'One message for one cause: when something stops working, and when it works again.',
+  toldLead:
+    'One message for one cause: when something stops working, and when it works again. Requests for approval and releases in spite of errors are told, too; programs hear of every release.',
   nobody: 'Nobody yet. Add a webhook, or a mail address above.',
   webhookUrl: 'Address of the program',
   webhookBegins: 'https://',

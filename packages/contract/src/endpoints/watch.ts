@@ -37,7 +37,8 @@ export const watchEndpoints = {
   addWebhook: {
     method: 'POST',
     path: '/sites/{site}/webhooks',
-    summary: 'Tell a program of what is lost and comes back, signed (Standard Webhooks)',
+    summary:
+      'Tell a program of what is lost and comes back, of releases and of approvals, signed (Standard Webhooks)',
     needs: { site: 'own' },
     makes: 'webhooks',
     params: site,

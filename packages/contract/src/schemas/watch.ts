@@ -33,11 +33,10 @@ export const watchInput = z
     needsRehearsal: z.boolean().default(false).meta({
       description: 'A draft is published only after visits that tried just that draft and went well.',
     }),
-    mailTo: z
-      .array(z.email(FIELD_TEXTS.emailForm).max(320))
-      .max(20)
-      .default([])
-      .meta({ description: 'Who gets a mail when something is lost or comes back.' }),
+    mailTo: z.array(z.email(FIELD_TEXTS.emailForm).max(320)).max(20).default([]).meta({
+      description:
+        'Who gets a mail when something is lost or comes back, approval is asked for or given, or a release goes out in spite of errors.',
+    }),
     budgetKb: z.int().min(1).max(100_000).nullable().default(null).meta({
       description: 'What all snippets together may add to a page, in kB; null for no budget.',
     }),

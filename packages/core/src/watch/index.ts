@@ -20,6 +20,7 @@ export {
   type News,
 } from './news.js';
 export { newsWords, noticeOf, testNotice, type Notice, type NoticeOf, type PutBack } from './notice.js';
+export { actNoticeOf, isForPeople, type Act, type ActNoticeOf } from './act-notice.js';
 export { MAX_ATTEMPTS, retryAfterS } from './retry.js';
 export {
   isSurveyNews,

@@ -4,11 +4,13 @@ import { showApproval } from '../site/approvals/detail.js';
 import { decideByLink, linkApproval, openApproval } from '../site/approvals/links.js';
 import { askApproval, decideApproval, listApprovals, withdrawApproval } from '../site/approvals/requests.js';
 import { setApprovalRule } from '../site/approvals/rule.js';
+import type { Home } from '../site/watch/tell-act.js';
 import type { SiteTools } from '../site/use-case.js';
 
 /** Four eyes: what goes live is looked at by somebody else first. */
 export function approvalHandlers(
   tools: SiteTools,
+  home: Home,
 ): HandlersOf<
   | 'listApprovals'
   | 'setApprovalRule'
@@ -33,7 +35,7 @@ export function approvalHandlers(
 
     async askApproval({ params, body }, context) {
       const request = { ...body, ifMatch: context.ifMatch };
-      const data = await askApproval(sets, params.site, request, context);
+      const data = await askApproval({ sets, home }, params.site, request, context);
       return { data, location: `/api/v1/sites/${params.site}/approvals/${data.id}` };
     },
 
@@ -43,11 +45,11 @@ export function approvalHandlers(
     },
 
     async decideApproval({ params, body }, context) {
-      return { data: await decideApproval(sets, params.site, params.approval, body, context) };
+      return { data: await decideApproval({ sets, home }, params.site, params.approval, body, context) };
     },
 
     async withdrawApproval({ params }, context) {
-      await withdrawApproval(sets, params.site, params.approval, context);
+      await withdrawApproval({ sets, home }, params.site, params.approval, context);
       return { data: undefined };
     },
 
@@ -60,7 +62,7 @@ export function approvalHandlers(
     },
 
     async decideByLink({ body }, { store, locale }) {
-      return { data: await decideByLink(tools, store, body, locale) };
+      return { data: await decideByLink({ ...tools, home }, store, body, locale) };
     },
   };
 }

@@ -1,5 +1,5 @@
 import type { Handlers } from '../http/context.js';
-import { backupsFolder, type Settings } from '../settings.js';
+import { backupsFolder, consoleAddress, type Settings } from '../settings.js';
 import { BackupFolder } from '../site/copies/backup-folder.js';
 import { SeenDrafts } from '../site/seen-drafts.js';
 import type { Sets } from '../site/sets.js';
@@ -75,12 +75,12 @@ export function createHandlers({
     ...siteHandlers(settings, checks, summaries),
     ...snippetHandlers(sets, seenDrafts),
     ...orderHandlers(tools),
-    ...releaseHandlers(tools, seenDrafts, queue),
+    ...releaseHandlers(tools, seenDrafts, queue, consoleAddress(settings)),
     ...planHandlers(sets),
     ...fieldHandlers(),
     ...recipeHandlers(checks),
     ...checklistHandlers(tools),
-    ...approvalHandlers(tools),
+    ...approvalHandlers(tools, consoleAddress(settings)),
     ...backupHandlers({ copies, box }, folder),
     ...doctorHandlers({
       ...{ settings, client: checks.client, box, folder, provider },

@@ -6,12 +6,14 @@ import { publishSeen } from '../site/publish-seen.js';
 import { listReleases, showDiff, showRelease } from '../site/releases.js';
 import type { SeenDrafts } from '../site/seen-drafts.js';
 import { SETTLE_S } from '../site/watch/after-publishing.js';
+import type { Home } from '../site/watch/tell-act.js';
 import type { SiteTools } from '../site/use-case.js';
 
 export function releaseHandlers(
   tools: SiteTools,
   seenDrafts: SeenDrafts,
   queue: Pick<JobQueue, 'send'>,
+  home: Home,
 ): HandlersOf<
   'listReleases' | 'publish' | 'showRelease' | 'showEnvironment' | 'restoreRelease' | 'showDiff'
 > {
@@ -29,7 +31,7 @@ export function releaseHandlers(
     async publish({ params, body }, context) {
       const request = { ...body, ifMatch: context.ifMatch };
       const { published, rounds } = await publishSeen(
-        { ...tools, seenDrafts },
+        { ...tools, seenDrafts, home },
         params.site,
         request,
         context,
@@ -54,6 +56,7 @@ export function releaseHandlers(
       const { restored, rounds } = await restoreRelease(
         ...[site, environment, body.release, context.ifMatch],
         context,
+        home,
       );
       await lookLater(rounds);
       return restored;

@@ -11,6 +11,7 @@ import { findSite, withSiteLock } from './site-lock.js';
 import type { Acting } from './use-case.js';
 import { assertReleaseApproved, noteLive } from './approvals/rule.js';
 import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
+import { tellAct, type Home } from './watch/tell-act.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
 
@@ -32,6 +33,7 @@ export async function restoreRelease(
   number: number,
   ifMatch: string,
   { store, actor }: Acting,
+  home: Home,
 ) {
   return withSiteLock(store, key, async (transaction, site) => {
     const pointer = await pointerOf(transaction, site, environment);
@@ -64,6 +66,8 @@ export async function restoreRelease(
     );
     await transaction.flush();
     await notifyGateways(transaction, site);
+    const act = { kind: 'restored', by: actor, release: number, environment } as const;
+    await tellAct(transaction, site, act, { home, at: '/releases', more: { former: before } });
     const rounds = await visitAfterPublishing(transaction, site, [environment], former, actor);
     return { restored: await stateOf(transaction, site, environment), rounds };
   });

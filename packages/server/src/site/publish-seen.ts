@@ -1,9 +1,11 @@
 import type { Environment } from '@pragmatica/contract';
-import { difference, snapshotDigest, type Snapshot } from '@pragmatica/core';
+import { difference, snapshotDigest, type Act, type Snapshot } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
 import { pointersOf } from '../storage/pointers.js';
 import { assertApproved, noteLive } from './approvals/rule.js';
+import type { Release } from '../storage/rows.js';
 import { servedBy, visitAfterPublishing } from './watch/after-publishing.js';
+import { tellAct, type Home } from './watch/tell-act.js';
 import { draftTag, lastChange } from './draft-tag.js';
 import { etag, type LastChange } from './entity-tag.js';
 import { assertIfMatch } from './if-match.js';
@@ -14,6 +16,11 @@ import { assertRehearsed } from './rehearsal.js';
 import { withSiteLock } from './site-lock.js';
 import type { Acting, SiteTools } from './use-case.js';
 import { SITE_TEXTS } from '../texts/site.js';
+
+interface PublishTools extends SiteTools {
+  readonly seenDrafts: SeenDrafts;
+  readonly home: Home;
+}
 
 export interface PublishRequest {
   readonly message: string;
@@ -32,7 +39,7 @@ export interface PublishRequest {
  * @throws ServiceError 404, 409, 412, 422
  */
 export async function publishSeen(
-  { checks, sets, seenDrafts }: SiteTools & { readonly seenDrafts: SeenDrafts },
+  { checks, sets, seenDrafts, home }: PublishTools,
   key: string,
   { ifMatch, ...request }: PublishRequest,
   { store, actor }: Acting,
@@ -57,10 +64,24 @@ export async function publishSeen(
     const former = await servedBy(transaction, site);
     const release = await publishDraft(transaction, site, snapshot, errors, input);
     if (goesLive) await noteLive(transaction, site, release);
+    await tellAct(transaction, site, publishedAct(release, request.environments), {
+      ...{ home, at: `/releases`, more: { digest: release.digest } },
+    });
     const summary = releaseSummary(release, await pointersOf(transaction, site));
     const rounds = await visitAfterPublishing(transaction, site, request.environments, former, actor);
     return { published: { data: { ...summary, meanwhile }, etag: etag(release.digest) }, rounds };
   });
+}
+
+function publishedAct(
+  { number, author, message, forced }: Release,
+  environments: readonly Environment[],
+): Act {
+  const titles = forced?.findings.map(({ title }) => title) ?? [];
+  return {
+    ...{ kind: 'published', by: author, release: number, environments, message },
+    forced: forced ? { reason: forced.reason, titles } : null,
+  };
 }
 
 /** @throws ServiceError 412, which says in words what is another by now */

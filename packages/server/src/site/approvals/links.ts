@@ -11,7 +11,7 @@ import { say } from '../../texts/say.js';
 import { withSiteLock } from '../site-lock.js';
 import type { Acting, SiteTools } from '../use-case.js';
 import { describeApproval } from './detail.js';
-import { decide, findApproval, type DecisionRequest } from './requests.js';
+import { decide, findApproval, type ApprovalTools, type DecisionRequest } from './requests.js';
 
 type Made = EndpointResponse<Endpoints['linkApproval']>;
 
@@ -49,7 +49,7 @@ export async function openApproval(
 
 /** @throws ServiceError 404 for a link that is over, 409 where nothing is to be decided any more */
 export async function decideByLink(
-  tools: SiteTools,
+  tools: SiteTools & ApprovalTools,
   store: Store,
   { secret, ...request }: DecisionRequest & { readonly secret: string },
   locale: string,
@@ -57,7 +57,7 @@ export async function decideByLink(
   const { link, site } = await found(store, secret);
   const by = say(APPROVAL_TEXTS.byLink, { name: link.name, by: link.by });
   await withSiteLock(store, site.key, (transaction, locked) =>
-    decide(tools.sets, transaction, locked, { id: link.approvalId, ...request, by, login: undefined }),
+    decide(tools, transaction, locked, { id: link.approvalId, ...request, by, login: undefined }),
   );
   return openApproval(tools, store.fork(), secret, locale);
 }

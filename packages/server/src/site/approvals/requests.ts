@@ -1,5 +1,5 @@
 import type { ApprovalResource, EndpointResponse, Endpoints } from '@pragmatica/contract';
-import { approvalState, snapshotDigest, whyNotToDecide, type Decision } from '@pragmatica/core';
+import { approvalState, snapshotDigest, whyNotToDecide, type Act, type Decision } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import {
   approvalById,
@@ -23,6 +23,7 @@ import { assertIfMatch } from '../if-match.js';
 import { findRelease, type Sets } from '../sets.js';
 import { findSite, withSiteLock } from '../site-lock.js';
 import type { Acting, ActingWithin } from '../use-case.js';
+import { tellAct, type Home } from '../watch/tell-act.js';
 import { ruleResource } from './rule.js';
 
 export type Approvals = EndpointResponse<Endpoints['listApprovals']>;
@@ -60,6 +61,12 @@ export function approvalResource(approval: Approval, draft: string): ApprovalRes
   };
 }
 
+/** What it takes to say what a draft is, and to tell others where to look at it. */
+export interface ApprovalTools {
+  readonly sets: Sets;
+  readonly home: Home;
+}
+
 export interface AskRequest {
   readonly message: string;
   /** The draft when left out. */
@@ -70,7 +77,7 @@ export interface AskRequest {
 
 /** Asks for approval of just the set that somebody has seen. @throws ServiceError 404, 409, 412 */
 export async function askApproval(
-  sets: Sets,
+  { sets, home }: ApprovalTools,
   key: string,
   { message, release, ifMatch }: AskRequest,
   { store, actor }: Acting,
@@ -92,6 +99,9 @@ export async function askApproval(
         : say(APPROVAL_TEXTS.askedRelease, { release, message });
     audit(transaction, site, actor, 'approval', said);
     await transaction.flush();
+    const act = { kind: 'asked', by: actor, message } as const;
+    const more = { approval: made.id, release: made.release };
+    await tellAct(transaction, site, act, { home, at: `/approvals/${made.id}`, more });
     return approvalResource(made, draft);
   });
 }
@@ -115,7 +125,7 @@ export interface DecisionRequest {
  * @throws ServiceError 403, 404, 409 where it is one’s own or over
  */
 export async function decideApproval(
-  sets: Sets,
+  tools: ApprovalTools,
   key: string,
   id: number,
   request: DecisionRequest,
@@ -123,7 +133,7 @@ export async function decideApproval(
 ): Promise<ApprovalResource> {
   return withSiteLock(store, key, async (transaction, site) => {
     assertMay(access, site, 'edit');
-    return decide(sets, transaction, site, { id, ...request, by: actor, login: actor });
+    return decide(tools, transaction, site, { id, ...request, by: actor, login: actor });
   });
 }
 
@@ -137,7 +147,7 @@ export interface Decided extends DecisionRequest {
 
 /** Within the lock of the site. @throws ServiceError 404, 409 */
 export async function decide(
-  sets: Sets,
+  { sets, home }: ApprovalTools,
   store: Store,
   site: Site,
   { id, decision, note, by, login }: Decided,
@@ -152,12 +162,26 @@ export async function decide(
   const text = decision === 'approved' ? APPROVAL_TEXTS.approved : APPROVAL_TEXTS.declined;
   audit(store, site, by, 'approval', say(text, { message: approval.message, note: note || 'none' }));
   await store.flush();
+  await tellDecision(store, site, approval, { by, decision, note, home });
   return approvalResource(await findApproval(store, site, id), draft);
+}
+
+async function tellDecision(
+  store: Store,
+  site: Site,
+  { id, requestedBy: asker, message }: Approval,
+  {
+    home,
+    ...decided
+  }: Pick<Extract<Act, { kind: 'decided' }>, 'by' | 'decision' | 'note'> & { readonly home: Home },
+): Promise<void> {
+  const act: Act = { kind: 'decided', asker, message, ...decided };
+  await tellAct(store, site, act, { home, at: `/approvals/${id}`, more: { approval: id } });
 }
 
 /** Takes a request back: whoever asked, or somebody who may publish. @throws ServiceError 403, 404, 409 */
 export async function withdrawApproval(
-  sets: Sets,
+  { sets, home }: ApprovalTools,
   key: string,
   id: number,
   { store, actor, access }: ActingWithin,
@@ -170,5 +194,7 @@ export async function withdrawApproval(
     await saveDecision(transaction, id, { decision: 'withdrawn', by: actor, note: '' });
     audit(transaction, site, actor, 'approval', say(APPROVAL_TEXTS.withdrew, { message: approval.message }));
     await transaction.flush();
+    const decided = { by: actor, decision: 'withdrawn', note: '', home } as const;
+    await tellDecision(transaction, site, approval, decided);
   });
 }

@@ -23,17 +23,23 @@ export function noticeResource({ id, channel, target, subject, state, attempts, 
 export interface Telling {
   readonly subject: string;
   readonly text: string;
-  /** What it is, for programs: `snippets.changed`. */
+  /** What it is, for programs, such as `snippets.changed`. */
   readonly type: string;
   /** Besides the site and the subject. */
   readonly data: object;
 }
 
-/** Puts something in line for all whom a site tells. @returns what was put there */
+/**
+ * Puts something in line for all whom a site tells.
+ *
+ * @param options - isForPeople: they get a mail of it; programs are told in any case
+ * @returns what was put there
+ */
 export async function tell(
   store: Store,
   site: Site,
   { subject, text, type, data }: Telling,
+  { isForPeople = true }: { readonly isForPeople?: boolean } = {},
 ): Promise<readonly NoticeRow[]> {
   const { mailTo } = await watchOf(store, site);
   const webhooks = await webhooksOf(store, site);
@@ -44,7 +50,7 @@ export async function tell(
       ...{ channel: 'webhook' as const, target: url, webhookId: id },
       ...{ subject, body },
     })),
-    ...mailTo.map((address) => ({
+    ...(isForPeople ? mailTo : []).map((address) => ({
       ...{ channel: 'mail' as const, target: address, webhookId: null },
       ...{ subject, body: text },
     })),
