@@ -62,7 +62,9 @@ describe('somebody’s own account in the console', function () {
     await eventually(async () =>
       expect(await tokens.getByText('Build pipeline', { exact: true }).count()).to.equal(0),
     );
-    expect((await api(stage.server, secret, 'GET', '/sites')).status).to.equal(401);
+    await eventually(async () =>
+      expect((await api(stage.server, secret, 'GET', '/sites')).status).to.equal(401),
+    );
   });
 
   it('changes the password, says what is wrong with the old one, and goes on', async () => {
