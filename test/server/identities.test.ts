@@ -198,6 +198,8 @@ describe('signing in at an identity provider', function () {
     expect(await session('DELETE', `/identities/${id}`)).to.include({ id: 'confirm-first' });
     const password = { new: 'a password of her own' };
     expect(await session('PUT', '/session/password', password)).to.include({ id: 'confirm-first' });
+    const none = { password: 'any' };
+    expect(await session('POST', '/session/confirmation', none)).to.include({ id: 'no-password' });
     await session('POST', '/session/confirmation', { identity: await answerOf(person, true) });
     expect(await session('DELETE', `/identities/${id}`)).to.include({ id: 'last-way-in', status: 409 });
     expect(await session('PUT', '/session/password', password)).to.include({ hasPassword: true });

@@ -1,4 +1,4 @@
-import type { IdentityAnswerInput, MemberResource } from '@pragmatica/contract';
+import type { IdentityAnswer, MemberResource } from '@pragmatica/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { api } from './client';
 
@@ -52,7 +52,7 @@ export async function goToProvider(
 /** What this browser went for, with what it came back with; once. @param answer - the query of the address */
 export function takeErrand(
   answer: string,
-): { readonly errand: Errand; readonly proof: IdentityAnswerInput } | undefined {
+): { readonly errand: Errand; readonly proof: IdentityAnswer } | undefined {
   const key = keyOf(answer);
   const kept = localStorage.getItem(key);
   if (kept === null) return undefined;
@@ -74,10 +74,7 @@ function dropOldErrands(): void {
 }
 
 /** Does what somebody went for. @returns who is signed in by it; null where that was so before */
-export async function finishErrand(
-  errand: Errand,
-  proof: IdentityAnswerInput,
-): Promise<MemberResource | null> {
+export async function finishErrand(errand: Errand, proof: IdentityAnswer): Promise<MemberResource | null> {
   switch (errand.to) {
     case 'sign-in':
       return (await api.call('signInWithIdentity', { body: proof })).data;

@@ -14,7 +14,7 @@ export const identityAnswer = z
       .meta({ description: 'The query of the address that the browser came back to.' }),
   })
   .meta({ id: 'IdentityAnswer' });
-export type IdentityAnswerInput = z.infer<typeof identityAnswer>;
+export type IdentityAnswer = z.infer<typeof identityAnswer>;
 
 /** Whether somebody proves who they are in one way. */
 export function hasOneProof({ password, identity }: { password?: unknown; identity?: unknown }): boolean {

@@ -1,9 +1,10 @@
+import type { IdentityAnswer } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
 import { confirmCredential } from '../storage/credentials.js';
 import type { Credential } from '../storage/rows.js';
 import type { Store } from '../storage/store.js';
 import { assertIdentity, assertProvider } from './identities.js';
-import type { IdentityAnswer, IdentityProvider } from './identity-provider.js';
+import type { IdentityProvider } from './identity-provider.js';
 import { assertPassword, type Door } from './password.js';
 
 interface ConfirmationTools {

@@ -1,3 +1,4 @@
+import type { IdentityAnswer } from '@pragmatica/contract';
 import { ServiceError } from '../errors.js';
 import {
   identitiesOf,
@@ -13,7 +14,7 @@ import { audit } from '../storage/trail.js';
 import { AUTH_TEXTS } from '../texts/auth.js';
 import { say } from '../texts/say.js';
 import { createCredential, type Origin } from './accounts.js';
-import type { IdentityAnswer, IdentityProvider, ProvenIdentity } from './identity-provider.js';
+import type { IdentityProvider, ProvenIdentity } from './identity-provider.js';
 import { hasPassword } from './password.js';
 
 /** @throws ServiceError 422 where none is set */

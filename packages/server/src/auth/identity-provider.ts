@@ -1,5 +1,8 @@
+import type { IdentityAnswer } from '@pragmatica/contract';
 import * as oidc from 'openid-client';
 import { ServiceError } from '../errors.js';
+import { AwayError, boundedFetch } from '../outgoing/bounded-fetch.js';
+import { reasonOf } from '../outgoing/reason.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import type { Settings } from '../settings.js';
 import { Challenges, type Challenge } from './challenges.js';
@@ -12,13 +15,6 @@ export interface ProvenIdentity {
   readonly name: string;
   /** They have just signed in there anew: not only a session of theirs was still open. */
   readonly isFresh: boolean;
-}
-
-/** What a browser comes back with. */
-export interface IdentityAnswer {
-  readonly state: string;
-  /** The query of the address that it came back to. */
-  readonly answer: string;
 }
 
 /** What is set of the identity provider. */
@@ -59,7 +55,6 @@ const FLOW_MS = 10 * 60_000;
 /** How long what it says of itself is believed. */
 const METADATA_MS = 60 * 60_000;
 const TIMEOUT_S = 8;
-const MAX_ANSWER_BYTES = 1_000_000;
 /** How old a fresh sign-in may be when it comes back, with clocks that differ. */
 const FRESH_S = 300;
 const CLOCK_TOLERANCE_S = 30;
@@ -209,41 +204,10 @@ function proofOf(secret: string): oidc.ClientAuth {
   };
 }
 
-/** Nothing came, or nothing that can be read as far as it may be. */
-class AwayError extends Error {
-  override name = 'AwayError';
-}
-
-/** As much of an answer as anything needs. @throws AwayError */
-const boundedFetch: oidc.CustomFetch = async (address, { body, ...options }) => {
-  let response: Response;
-  const chunks: Uint8Array[] = [];
-  try {
-    response = await fetch(address, { ...options, body: body ?? null });
-    let length = 0;
-    for await (const chunk of (response.body ?? []) as AsyncIterable<Uint8Array>) {
-      length += chunk.length;
-      if (length > MAX_ANSWER_BYTES) throw new Error(`its answer is longer than ${MAX_ANSWER_BYTES} bytes`);
-      chunks.push(chunk);
-    }
-  } catch (error) {
-    throw new AwayError(reasonOf(error), { cause: error });
-  }
-  const { status, headers } = response;
-  return new Response(chunks.length > 0 ? Buffer.concat(chunks) : null, { status, headers });
-};
-
 function isAway(error: unknown): boolean {
   for (let cause = error; cause instanceof Error; cause = cause.cause)
     if (cause instanceof AwayError) return true;
   return false;
-}
-
-/** The innermost reason: what is wrapped around it names only what was being done. */
-function reasonOf(error: unknown): string {
-  let reason = String(error);
-  for (let cause = error; cause instanceof Error; cause = cause.cause) reason = cause.message || reason;
-  return reason;
 }
 
 /** OpenID Connect Core 1.0, 5.1. */

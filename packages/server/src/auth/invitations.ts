@@ -1,4 +1,4 @@
-import type { InvitationResource, OpenedInvitation } from '@pragmatica/contract';
+import type { IdentityAnswer, InvitationResource, OpenedInvitation } from '@pragmatica/contract';
 import { higherRole, mayAt, mayEverywhere, type Access, type Role, type SiteRole } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
 import {
@@ -21,7 +21,7 @@ import { say } from '../texts/say.js';
 import { accessOfMember } from './access.js';
 import { DAY_MS, SET_UP_LOGIN, createCredential, type Origin } from './accounts.js';
 import { assertFree, assertProvider, connect } from './identities.js';
-import type { IdentityAnswer, IdentityProvider } from './identity-provider.js';
+import type { IdentityProvider } from './identity-provider.js';
 import { NO_PASSWORD } from './password.js';
 import { hashPassword, newSecret, secretHash } from './secrets.js';
 

@@ -20,11 +20,13 @@ export interface Door extends Origin {
 
 /** Whether a member who is signed in gives their own password. @throws ServiceError 422, 429 */
 export async function assertPassword(
-  { login, passwordHash }: Member,
+  member: Member,
   password: string,
   { attempts, address }: Door,
   { pointer }: { readonly pointer: string },
 ): Promise<void> {
+  const { login, passwordHash } = member;
+  if (!hasPassword(member)) throw new ServiceError('no-password', {});
   assertNoWait(attempts, login, address);
   if (!(await isPassword(passwordHash, password))) {
     attempts.failed(login, address);

@@ -2,6 +2,7 @@ import { retryAfterS } from '@pragmatica/core';
 import type { Mailer } from '../outgoing/mailer.js';
 import { SealError, type SecretBox } from '../outgoing/secret-box.js';
 import type { SiteClient } from '../outgoing/site-client.js';
+import { reasonOf } from '../outgoing/reason.js';
 import { SEAL_PURPOSES } from '../outgoing/seal-purposes.js';
 import { signedHeaders } from '../outgoing/webhook-signature.js';
 import { endAttempt, sweepNotices, takeNotices, type DueNotice } from '../storage/notices.js';
@@ -96,10 +97,4 @@ function openSecret(box: SecretBox, sealed: string, purpose: string): string | u
     if (error instanceof SealError) return undefined;
     throw error;
   }
-}
-
-/** What the network says stands one level below what fetch says. */
-function reasonOf(error: unknown): string {
-  const { message, cause } = error as Error;
-  return cause instanceof Error && cause.message !== '' ? cause.message : message;
 }

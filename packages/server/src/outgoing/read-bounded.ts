@@ -1,4 +1,7 @@
-import type { SiteResponse } from './site-request.js';
+/** An answer of any client that reads the Fetch Standard’s way. */
+interface HasBody {
+  readonly body: unknown;
+}
 
 /**
  * The body of an answer, as far as it is no longer than what is wanted: what comes is counted, not what was announced.
@@ -7,7 +10,7 @@ import type { SiteResponse } from './site-request.js';
  * @returns undefined for a longer one that is not cut; no more of it is read
  */
 export async function readBounded(
-  response: SiteResponse,
+  response: HasBody,
   most: number,
   longer: 'cut' | 'nothing' = 'nothing',
 ): Promise<Uint8Array | undefined> {
@@ -24,6 +27,6 @@ export async function readBounded(
 }
 
 /** The body in chunks; none where there is no body. */
-export function bodyOf(response: SiteResponse): AsyncIterable<Uint8Array> {
+export function bodyOf(response: HasBody): AsyncIterable<Uint8Array> {
   return (response.body ?? []) as AsyncIterable<Uint8Array>;
 }

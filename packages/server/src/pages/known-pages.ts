@@ -1,5 +1,6 @@
 import { originsOf } from '@pragmatica/contract';
 import { toPathname } from '@pragmatica/core';
+import { reasonOf } from '../outgoing/reason.js';
 import type { SiteClient } from '../outgoing/site-client.js';
 import type { Host } from '../storage/rows.js';
 import { readSitemap } from './sitemap.js';
@@ -76,10 +77,4 @@ async function sitemapPaths(
     paths.push(...(await ask(toPathname(address), MAX_PAGES - paths.length, 1)).pages);
   }
   return paths.map(toPathname);
-}
-
-/** What went wrong, without the client's own wrapping. */
-function reasonOf(error: unknown): string {
-  if (!(error instanceof Error)) return String(error);
-  return error.cause instanceof Error ? error.cause.message : error.message;
 }

@@ -65,7 +65,7 @@ export async function publishSeen(
     const release = await publishDraft(transaction, site, snapshot, errors, input);
     if (goesLive) await noteLive(transaction, site, release);
     await tellAct(transaction, site, publishedAct(release, request.environments), {
-      ...{ home, at: `/releases`, more: { digest: release.digest } },
+      ...{ home, at: '/releases', more: { digest: release.digest } },
     });
     const summary = releaseSummary(release, await pointersOf(transaction, site));
     const rounds = await visitAfterPublishing(transaction, site, request.environments, former, actor);

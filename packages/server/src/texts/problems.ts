@@ -133,6 +133,8 @@ const BY_CODE = catalogue('server.problems', {
       'No pages of this set were handed over, or they have been read already. Hand them over again.',
     'host-elsewhere': 'The host {host} is in {environment}, not in {asked}.',
     'no-such-purpose': 'The site does not ask for consent to “{purpose}”. Its purposes: {known}.',
+    'no-password':
+      'You have no password: you sign in elsewhere. Choose one under “Your account” in the console first.',
     'current-password-wrong': 'The current password is wrong.',
     'code-wrong':
       'This is not a code of that secret. Check that the clock of your phone is right, and enter the code that it shows now.',
