@@ -30,9 +30,7 @@ export function AnswerView() {
         client.clear();
         client.setQueryData(sessionQuery.queryKey, member);
       }
-      await navigate(asked.to === 'sign-in' ? asked.back : asked.to === 'connect' ? '/account' : '/', {
-        replace: true,
-      });
+      await navigate(asked.to === 'join' ? '/' : wayBack(asked), { replace: true });
     },
   });
   useEffect(() => {

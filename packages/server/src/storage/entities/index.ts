@@ -3,18 +3,8 @@ import { IntegerList } from './integer-list.js';
 import * as people from './people.js';
 import { SiteEntity } from './site.js';
 import { ENVIRONMENTS, TRANSFERS, type ForcedRelease, type SiteResource } from '@pragmatica/contract';
-import { DELIVERY_KEYS, DEVICES, PART_PERS, ROLES, TOKEN_ROLES } from '@pragmatica/core';
-import type {
-  ConsentRules,
-  Field,
-  FrozenSet,
-  Limits,
-  PageGroup,
-  Placement,
-  Recipe,
-  RecipeLink,
-  SnapshotSnippet,
-} from '@pragmatica/core';
+import { DELIVERY_KEYS, PART_PERS } from '@pragmatica/core';
+import type { FrozenSet, Limits, Placement, Recipe, RecipeLink, SnapshotSnippet } from '@pragmatica/core';
 
 export * from './people.js';
 export * from './site.js';
