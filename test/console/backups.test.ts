@@ -23,10 +23,13 @@ describe('backups in the console', function () {
     expect(said[0]).to.include(String(status));
   }
 
-  async function backUp(): Promise<void> {
+  /** Asks for a backup, and waits until it stands among the others: how many there are now. */
+  async function backUp(): Promise<number> {
     await page.goto('/backups');
+    const { items } = (await stage.client.call('listBackups', {})).data;
     await region('The last backup').getByRole('button', { name: 'Back up now' }).click();
-    await region('Kept backups').getByText('asked for by admin').first().waitFor();
+    await region('Kept backups').getByText('asked for by admin').nth(items.length).waitFor();
+    return items.length + 1;
   }
 
   async function file(download: Promise<Download>): Promise<Buffer> {
@@ -113,9 +116,9 @@ describe('backups in the console', function () {
   });
 
   it('are removed after a question, and one that failed says why', async () => {
-    await backUp();
+    const before = await backUp();
     const rows = region('Kept backups').getByRole('listitem');
-    const before = await rows.count();
+    expect(await rows.count()).to.equal(before);
     await page
       .getByRole('button', { name: /^Remove the backup of/ })
       .first()

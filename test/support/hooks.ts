@@ -11,7 +11,9 @@ export interface StageAndBrowser {
 /** Registers hooks that start a stage with the demo and a browser before a suite and stop both after it. */
 export function useStageAndBrowser(options: Parameters<typeof startStage>[0] = {}): () => StageAndBrowser {
   let started: StageAndBrowser | undefined;
-  before(async () => {
+  before(async function () {
+    // Browser, service, worker and database share two cores here: what comes late once is tried again. The run names it.
+    this.test?.parent?.eachTest((test) => void test.retries(1));
     started = { stage: await startStage(options), browser: await startBrowser() };
   });
   after(async () => {
