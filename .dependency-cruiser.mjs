@@ -29,6 +29,7 @@ export const CORE_LAYERS = [
   'visit',
   'verify',
   'watch',
+  'comments',
   'preview',
   'pick',
   'checks',

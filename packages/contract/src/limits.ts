@@ -10,6 +10,7 @@ export const COUNT_LIMITS = {
   snippets: { most: 10_000, of: 'site' },
   waivers: { most: 2_000, of: 'site' },
   approvals: { most: 100, of: 'site' },
+  comments: { most: 5_000, of: 'site' },
   handovers: { most: 100, of: 'site' },
   webhooks: { most: 20, of: 'site' },
   tokens: { most: 100, of: 'member' },

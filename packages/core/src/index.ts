@@ -18,6 +18,7 @@ export * from './texts/index.js';
 export * from './visit/index.js';
 export * from './verify/index.js';
 export * from './watch/index.js';
+export * from './comments/index.js';
 export * from './preview/index.js';
 export * from './pick/index.js';
 export * from './facts/index.js';

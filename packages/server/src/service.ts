@@ -22,6 +22,7 @@ import { measure } from './site/doctor/measure.js';
 import { lineBase } from './site/line-address.js';
 import { SiteChecks } from './site/site-checks.js';
 import { Sets } from './site/sets.js';
+import { LiveHub } from './site/live/live-hub.js';
 import { SiteSummaries } from './site/site-summaries.js';
 import { SiteSurveys } from './site/surveys/site-surveys.js';
 import { SurveyBook } from './site/surveys/survey-book.js';
@@ -70,6 +71,7 @@ export async function startService(given: Settings, databaseUrl: string): Promis
   const settings = { ...given, PRAGMATICA_PREVIEW_PORT: previewPort };
   let jobs: JobRunner | undefined;
   let queue: JobQueue | undefined;
+  let hub: LiveHub | undefined;
   let isClosed = false;
   const openApi = async (): Promise<FirstSignIn | undefined> => {
     await migrate(orm);
@@ -78,7 +80,9 @@ export async function startService(given: Settings, databaseUrl: string): Promis
     const started = new JobQueue(databaseUrl, log, false);
     await started.start();
     queue = started;
-    const shared = createShared(readers, settings, queue, new CopyStore(databaseUrl, orm));
+    hub = new LiveHub(databaseUrl);
+    await hub.start();
+    const shared = { ...createShared(readers, settings, queue, new CopyStore(databaseUrl, orm)), hub };
     jobs = new JobRunner(createJobs(store, shared.summaries, readers, settings), log.child({ part: 'jobs' }));
     app = createApi(store, shared, jobs, watch, log);
     previews = createPreviews(store, shared, log);
@@ -118,6 +122,7 @@ export async function startService(given: Settings, databaseUrl: string): Promis
     firstSignIn,
     async close() {
       isClosed = true;
+      await hub?.close();
       await Promise.all([drained(api), drained(previewServer)]);
       await Promise.all([jobs?.close(), queue?.close()]);
       await Promise.all([watch.close(), readers.close()]);
@@ -151,7 +156,12 @@ function knownDatabase(
   };
 }
 
-function createShared(readers: Readers, settings: Settings, queue: JobQueue, copies: CopyStore): SharedParts {
+function createShared(
+  readers: Readers,
+  settings: Settings,
+  queue: JobQueue,
+  copies: CopyStore,
+): Omit<SharedParts, 'hub'> {
   const book = new SurveyBook(readers);
   const box = openSecretBox(settings.PRAGMATICA_SECRET_KEY, settings.PRAGMATICA_DATA);
   const client = new SiteClient(settings.PRAGMATICA_LOCAL_ORIGINS, box, (html, url) =>

@@ -1,11 +1,13 @@
 import type { Endpoint } from '../endpoint.js';
 import { approvalEndpoints } from './approvals.js';
 import { backupEndpoints } from './backups.js';
+import { commentsEndpoints } from './comments.js';
 import { doctorEndpoints } from './doctor.js';
 import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { identitiesEndpoints } from './identities.js';
+import { liveEndpoints } from './live.js';
 import { membersEndpoints } from './members.js';
 import { passkeysEndpoints } from './passkeys.js';
 import { pasteEndpoints } from './paste.js';
@@ -33,6 +35,8 @@ export const endpoints = {
   ...setEndpoints,
   ...fileEndpoints,
   ...findingsEndpoints,
+  ...commentsEndpoints,
+  ...liveEndpoints,
   ...releasesEndpoints,
   ...approvalEndpoints,
   ...surveysEndpoints,

@@ -21,6 +21,14 @@ export const sessionEndpoints = {
     response: schemas.member,
     beforePasswordChange: true,
   },
+  editAccount: {
+    method: 'PATCH',
+    path: '/session',
+    summary: 'Say where mails to you go',
+    needs: 'account',
+    body: schemas.accountInput,
+    response: schemas.member,
+  },
   signOut: {
     method: 'DELETE',
     path: '/session',

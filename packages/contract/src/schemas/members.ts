@@ -47,6 +47,9 @@ export const siteMember = z
     isEverywhere: z
       .boolean()
       .meta({ description: 'They have this role at all sites, so not from this one.' }),
+    canBeMailed: z
+      .boolean()
+      .meta({ description: 'Whether a comment that mentions them reaches them by mail.' }),
     isYou: z.boolean(),
   })
   .meta({ id: 'SiteMember', description: 'Somebody who may see a site, and what they may do there.' });

@@ -40,9 +40,21 @@ export const member = z
     mustChangePassword: z.boolean(),
     hasPassword: z.boolean().meta({ description: 'Not where they only sign in elsewhere.' }),
     role: installationRole,
+    mail: z
+      .string()
+      .nullable()
+      .meta({ description: 'Where a mail goes when a comment mentions them; null for nowhere.' }),
   })
   .meta({ id: 'Member' });
 export type MemberResource = z.infer<typeof member>;
+
+export const accountInput = z
+  .strictObject({
+    mail: z.email(FIELD_TEXTS.emailForm).max(320).nullable().meta({
+      description: 'Where a mail goes when a comment mentions you; null for nowhere.',
+    }),
+  })
+  .meta({ id: 'AccountInput' });
 
 const tokens = z.int().meta({ description: 'How many of your tokens are valid.' });
 

@@ -10,6 +10,8 @@ export const FIELD_TEXTS = catalogue('contract.fields', {
   codeTooLong:
     'This is longer than 512 KiB. Put a script this large into a file, and paste the tag that loads it.',
   findingMissing: 'Name a finding, or leave the list out for all.',
+  commentEmpty: 'Write something.',
+  commentOnOne: 'Name a snippet or a finding, one of the two.',
   boxName: 'Write what the box is called there.',
   boxTwice: 'This kind of box is listed twice.',
   loginForm:

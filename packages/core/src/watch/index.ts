@@ -19,7 +19,15 @@ export {
   type Loss,
   type News,
 } from './news.js';
-export { newsWords, noticeOf, testNotice, type Notice, type NoticeOf, type PutBack } from './notice.js';
+export {
+  newsWords,
+  noticeOf,
+  subjectOf,
+  testNotice,
+  type Notice,
+  type NoticeOf,
+  type PutBack,
+} from './notice.js';
 export { actNoticeOf, isForPeople, type Act, type ActNoticeOf } from './act-notice.js';
 export { MAX_ATTEMPTS, retryAfterS } from './retry.js';
 export {

@@ -1,7 +1,7 @@
 import type { Device, TokenRole } from '@pragmatica/core';
 import type { Store } from '../storage/store.js';
 import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
-import { insertMember, memberByLogin, ownersOf, setPassword } from '../storage/members.js';
+import { insertMember, memberByLogin, ownersOf, setMail, setPassword } from '../storage/members.js';
 import type { Credential, Member, Site } from '../storage/rows.js';
 import { hashPassword, newOneTimePassword, newSecret, secretHash } from './secrets.js';
 
@@ -122,4 +122,15 @@ export async function findCredential(
   const used = credential.lastUsedAt?.getTime() ?? 0;
   if (Date.now() - used > LAST_USED_PRECISION_MS) await touchCredential(store, credential);
   return credential;
+}
+
+/** Says where mails to a member go. @param mail - null for nowhere */
+export async function sayMail(
+  store: Store,
+  { member }: Pick<Credential, 'member'>,
+  mail: string | null,
+): Promise<Member> {
+  setMail(member, mail);
+  await store.flush();
+  return member;
 }

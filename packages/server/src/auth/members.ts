@@ -11,6 +11,7 @@ import {
   type ListedMember,
 } from '../storage/members.js';
 import { membersOfSite, removeSiteRole, setSiteRole, type SiteMember } from '../storage/memberships.js';
+import { mailAddressOf } from '../storage/mail-address.js';
 import { removeIdentitiesOf } from '../storage/identities.js';
 import { removePasskeysOf } from '../storage/passkeys.js';
 import type { Member, Site } from '../storage/rows.js';
@@ -168,11 +169,12 @@ function toDetail(
   };
 }
 
-function toSiteMember({ login, name, role, everywhere }: SiteMember, you: string): SiteMemberResource {
+function toSiteMember({ login, name, mail, role, everywhere }: SiteMember, you: string): SiteMemberResource {
   return {
     ...{ login, name },
     role: higherRole(role, everywhere)!,
     isEverywhere: everywhere !== null && higherRole(role, everywhere) === everywhere,
+    canBeMailed: mailAddressOf({ login, mail }) !== null,
     isYou: login === you,
   };
 }

@@ -52,7 +52,11 @@ export async function streamAnswer(
       return OVER;
     });
     if (next.done === true || response.destroyed) break;
-    if (!response.headersSent) response.status(200).setHeader('Content-Type', type);
+    if (!response.headersSent) {
+      response.status(200).setHeader('Content-Type', type);
+      // Proxies that gather answers hand this one on as it comes.
+      response.setHeader('X-Accel-Buffering', 'no');
+    }
     if (!response.write(FORMATS[type](JSON.stringify(next.value)))) {
       await new Promise((resolve) => {
         response.once('drain', resolve);

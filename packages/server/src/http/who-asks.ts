@@ -3,6 +3,7 @@ import type { Request } from 'express';
 import { deviceOf } from '@pragmatica/core';
 import type { Origin } from '../auth/accounts.js';
 import { hasPassword } from '../auth/password.js';
+import { mailAddressOf } from '../storage/mail-address.js';
 import type { Member } from '../storage/rows.js';
 import type { RequestContext } from './context.js';
 
@@ -19,5 +20,6 @@ export function addressOf({ protocol, headers }: Request): string {
 /** A member as the API shows them to themselves. */
 export function memberResource(member: Member): MemberResource {
   const { login, name, mustChangePassword, role } = member;
-  return { login, name, mustChangePassword, hasPassword: hasPassword(member), role: role ?? null };
+  const mail = mailAddressOf(member);
+  return { login, name, mustChangePassword, hasPassword: hasPassword(member), role: role ?? null, mail };
 }

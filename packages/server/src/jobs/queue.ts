@@ -1,6 +1,7 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
-import { QueueCalls, callQueue } from '../storage/queue-calls.js';
+import type { Listener } from '../storage/listener.js';
+import { callQueue, queueCalls } from '../storage/queue-calls.js';
 
 /** What the workers of an installation do, by the names of the queues; each is told what it is about as plain data. */
 export interface QueuedJobs {
@@ -26,7 +27,7 @@ export class JobQueue {
   readonly #pollingS: number;
   /** Of those who take jobs, so that they look at once when there is one. */
   readonly #lanes = new Map<string, string[]>();
-  readonly #calls: QueueCalls | undefined;
+  readonly #calls: Listener | undefined;
 
   /**
    * @param isKeeper - whether it also keeps the queue in order, as one of the workers must
@@ -36,7 +37,7 @@ export class JobQueue {
     this.#log = log;
     this.#pollingS = pollingS;
     if (isKeeper)
-      this.#calls = new QueueCalls(databaseUrl, (name) => {
+      this.#calls = queueCalls(databaseUrl, (name) => {
         for (const lane of this.#lanes.get(name) ?? []) this.#boss.notifyWorker(lane);
       });
     this.#boss = new PgBoss({

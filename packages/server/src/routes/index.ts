@@ -3,6 +3,7 @@ import { backupsFolder, consoleAddress, type Settings } from '../settings.js';
 import { BackupFolder } from '../site/copies/backup-folder.js';
 import { SeenDrafts } from '../site/seen-drafts.js';
 import type { Sets } from '../site/sets.js';
+import type { LiveHub } from '../site/live/live-hub.js';
 import type { SiteChecks } from '../site/site-checks.js';
 import type { SiteSummaries } from '../site/site-summaries.js';
 import type { JobQueue } from '../jobs/queue.js';
@@ -14,12 +15,14 @@ import { accessHandlers } from './access.js';
 import { approvalHandlers } from './approvals.js';
 import { backupHandlers } from './backups.js';
 import { checklistHandlers } from './checklist.js';
+import { commentHandlers } from './comments.js';
 import { doctorHandlers } from './doctor.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
 import { createIdentityProvider } from '../auth/identity-provider.js';
 import { identityHandlers } from './identities.js';
+import { liveHandlers } from './live.js';
 import { memberHandlers } from './members.js';
 import { passkeyHandlers } from './passkeys.js';
 import { pasteHandlers } from './paste.js';
@@ -50,6 +53,7 @@ export interface SharedParts {
   readonly queue: Pick<JobQueue, 'send'>;
   readonly box: SecretBox;
   readonly copies: CopyStore;
+  readonly hub: LiveHub;
 }
 
 /** All handlers; the type says that none is missing. */
@@ -62,6 +66,7 @@ export function createHandlers({
   queue,
   box,
   copies,
+  hub,
 }: SharedParts): Handlers {
   const seenDrafts = new SeenDrafts();
   const folder = new BackupFolder(backupsFolder(settings));
@@ -81,6 +86,11 @@ export function createHandlers({
     ...recipeHandlers(checks),
     ...checklistHandlers(tools),
     ...approvalHandlers(tools, consoleAddress(settings)),
+    ...commentHandlers(tools, {
+      home: consoleAddress(settings),
+      canMail: settings.PRAGMATICA_SMTP_URL !== undefined,
+    }),
+    ...liveHandlers(hub),
     ...backupHandlers({ copies, box }, folder),
     ...doctorHandlers({
       ...{ settings, client: checks.client, box, folder, provider },

@@ -8,6 +8,7 @@ import {
   removeSecondFactor,
   renewRecoveryCodes,
 } from '../auth/second-factor.js';
+import { sayMail } from '../auth/accounts.js';
 import {
   changePassword,
   countTokens,
@@ -37,6 +38,7 @@ export function sessionHandlers(
 ): HandlersOf<
   | 'signIn'
   | 'showSession'
+  | 'editAccount'
   | 'signOut'
   | 'changePassword'
   | 'checkConfirmation'
@@ -69,6 +71,10 @@ export function sessionHandlers(
 
     async showSession(_input, context) {
       return { data: memberResource(credentialOf(context).member) };
+    },
+
+    async editAccount({ body }, context) {
+      return { data: memberResource(await sayMail(context.store, credentialOf(context), body.mail)) };
     },
 
     async signOut(_input, context) {

@@ -12,6 +12,7 @@ const COUNTS: Readonly<Record<Exclude<CountLimit, 'snippets'>, string>> = {
   waivers: 'select count(*)::int as n from waiver w join site s on s.id = w.site_id where s.key = :site',
   approvals: `select count(*)::int as n from approval a join site s on s.id = a.site_id
     where s.key = :site and a.decision is null and a.published is null`,
+  comments: 'select count(*)::int as n from comment c join site s on s.id = c.site_id where s.key = :site',
   handovers:
     'select count(*)::int as n from handover h join site s on s.id = h.site_id where s.key = :site and h.until > now()',
   webhooks: 'select count(*)::int as n from webhook w join site s on s.id = w.site_id where s.key = :site',

@@ -83,6 +83,11 @@ export function editMember(
   Object.assign(member, name === undefined ? {} : { name }, role === undefined ? {} : { role });
 }
 
+/** Says where mails to a member go. @param mail - null for nowhere */
+export function setMail(member: Member, mail: string | null): void {
+  Object.assign(member, { mail: mail ?? '' });
+}
+
 /** Removes a member with sessions, tokens and roles. */
 export async function removeMember(store: Store, { id }: Pick<Member, 'id'>): Promise<void> {
   await emOf(store).nativeDelete(MemberEntity, { id });

@@ -80,6 +80,8 @@ export interface SiteMember {
   readonly id: number;
   readonly login: string;
   readonly name: string;
+  /** What they have said of mails to them; see `mailAddressOf`. */
+  readonly mail: string | null;
   /** At this site. */
   readonly role: Role | null;
   /** At all sites. */
@@ -89,7 +91,7 @@ export interface SiteMember {
 /** Who may see a site, by name. One query. @param login - only this one */
 export async function membersOfSite(store: Store, site: number, login?: string): Promise<SiteMember[]> {
   return emOf(store).execute<SiteMember[]>(
-    `select m.id, m.login, m.name, o.role, m.role as everywhere
+    `select m.id, m.login, m.name, m.mail, o.role, m.role as everywhere
      from member m left join membership o on o.member_id = m.id and o.site_id = ?
      where (o.role is not null or m.role is not null) and m.password_hash <> '!'
        ${login === undefined ? '' : 'and m.login = ?'}

@@ -8,6 +8,7 @@ import {
 } from '@pragmatica/core';
 import type { Audit, Part, Site, Snippet } from './entities/index.js';
 import { readSite, readSnippets, snapshotSite } from './read-draft.js';
+import { announceBy } from './live.js';
 import type { Run } from './run.js';
 import { chainEntries, type StoredEntry } from './trail-chain.js';
 
@@ -70,6 +71,8 @@ export class TrailKeeper implements EventSubscriber {
       run,
       entries.map((entry) => storedEntry(entry, recording.said.get(entry) ?? [])),
     );
+    // Whoever looks at a site just now sees what is done to it.
+    for (const { site, by } of entries) if (site) await announceBy(run, { site: site.id, what: 'site', by });
   }
 }
 

@@ -48,6 +48,7 @@ const BY_CODE = catalogue('server.problems', {
       'There is no change {entry} in the activity of "{site}". It may be too old to be kept.',
     'no-such-approval': 'The site "{site}" has no request {approval} for approval.',
     'approval-link-over': 'This link no longer works. Ask whoever sent it to you for a new one.',
+    'no-such-comment': 'The site "{site}" has no comment {comment}. It may have been removed.',
     'no-such-backup': 'There is no backup {backup}. It may have been removed.',
     'no-such-member': 'There is no member "{login}".',
     'no-such-site-member': 'Nobody called "{login}" is a member of this site. Invite them.',
@@ -164,11 +165,12 @@ const BY_CODE = catalogue('server.problems', {
   },
   'limit-reached': {
     'limit-reached':
-      '{what, select, sites {This installation has {most} sites, and no more are allowed.} members {This installation has {most} members, and no more are allowed.} invitations {{most} invitations are open, and no more are allowed.} recipes {This installation has {most} recipes, and no more are allowed.} snippets {A site can have {most} snippets, and this would be more.} waivers {{most} findings of this site are accepted, and no more are allowed.} approvals {{most} requests for approval are open, and no more are allowed.} handovers {{most} links to blocks to paste are open, and no more are allowed.} webhooks {This site has {most} webhooks, and no more are allowed.} tokens {You have {most} tokens, and no more are allowed.} passkeys {You have {most} passkeys, and no more are allowed.} other {You are connected with {most} at the identity provider, and no more are allowed.}} Remove what is not needed any more, or ask whoever runs this installation to raise the limit.',
+      '{what, select, sites {This installation has {most} sites, and no more are allowed.} members {This installation has {most} members, and no more are allowed.} invitations {{most} invitations are open, and no more are allowed.} recipes {This installation has {most} recipes, and no more are allowed.} snippets {A site can have {most} snippets, and this would be more.} waivers {{most} findings of this site are accepted, and no more are allowed.} approvals {{most} requests for approval are open, and no more are allowed.} comments {This site has {most} comments, and no more are allowed.} handovers {{most} links to blocks to paste are open, and no more are allowed.} webhooks {This site has {most} webhooks, and no more are allowed.} tokens {You have {most} tokens, and no more are allowed.} passkeys {You have {most} passkeys, and no more are allowed.} other {You are connected with {most} at the identity provider, and no more are allowed.}} Remove what is not needed any more, or ask whoever runs this installation to raise the limit.',
   },
   'too-many-calls': {
     'too-many-calls':
       'That were more than {most} calls in a minute, so this one was not answered. Wait a minute; let programs ask less often.',
+    'too-many-windows': 'You have {most} windows open here already. Close some of them.',
   },
   'approval-required': {
     'approval-missing':
@@ -293,6 +295,10 @@ const BY_CODE = catalogue('server.problems', {
       'Nobody here is connected with “{name}” at {provider}. If you have an account here, sign in with your password and connect it under “Your account”. If not, ask an owner for an invitation.',
     'site-right-missing':
       '{right, select, edit {You can look at “{site}”, but not change anything there.} publish {You may not publish on “{site}”.} other {Only an owner of “{site}” may do that.}}{count, plural, =0 {} other { Ask {owners}.}}',
+    'comment-not-yours': 'Only whoever wrote a comment can change its words.',
+    'comment-not-to-close':
+      'Whoever wrote the comment, or somebody who may edit the site, says that it is done.',
+    'comment-not-to-remove': 'Whoever wrote the comment, or an owner of the site, can remove it.',
     'not-yours-to-give': 'Only an owner can invite others, and “{site}” is not yours.',
     'installation-right-missing':
       '{right, select, edit {Recipes are for all sites: it takes the right to edit all of them.} view {It takes the right to view all sites.} other {Only an owner of this installation may do that.}}',

@@ -16,6 +16,7 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     schedule: 'Surveys of {key}',
     webhook: 'Webhook to {key}',
     access: 'Access to {key}',
+    comment: 'Comment {key}',
   },
   values: {
     name: 'name',
@@ -33,6 +34,9 @@ export const TRAIL_TEXTS = catalogue('server.trail', {
     mode: 'mode',
     when: 'when',
     kind: 'kind',
+    about: 'about',
+    by: 'by',
+    text: 'text',
   },
   faults: {
     gap: 'Links before this one are missing: entries were taken out of the chain.',

@@ -32,16 +32,20 @@ export interface Telling {
 /**
  * Puts something in line for all whom a site tells.
  *
- * @param options - isForPeople: they get a mail of it; programs are told in any case
+ * @param options - isForPeople: they get a mail of it; programs are told in any case. mailTo: addresses in place of those whom the site
+ *   tells otherwise
  * @returns what was put there
  */
 export async function tell(
   store: Store,
   site: Site,
   { subject, text, type, data }: Telling,
-  { isForPeople = true }: { readonly isForPeople?: boolean } = {},
+  {
+    isForPeople = true,
+    mailTo,
+  }: { readonly isForPeople?: boolean; readonly mailTo?: readonly string[] } = {},
 ): Promise<readonly NoticeRow[]> {
-  const { mailTo } = await watchOf(store, site);
+  const people = mailTo ?? (isForPeople ? (await watchOf(store, site)).mailTo : []);
   const webhooks = await webhooksOf(store, site);
   const about = { site: { key: site.key, name: site.name }, subject };
   const body = JSON.stringify({ type, timestamp: new Date().toISOString(), data: { ...about, ...data } });
@@ -50,7 +54,7 @@ export async function tell(
       ...{ channel: 'webhook' as const, target: url, webhookId: id },
       ...{ subject, body },
     })),
-    ...(isForPeople ? mailTo : []).map((address) => ({
+    ...people.map((address) => ({
       ...{ channel: 'mail' as const, target: address, webhookId: null },
       ...{ subject, body: text },
     })),

@@ -89,6 +89,7 @@ export const MOVED: readonly Moved[] = [
   { table: 'pointer', refs: { site_id: 'site', release_id: 'release' } },
   { table: 'waiver', refs: { site_id: 'site' } },
   { table: 'step_tick', refs: { site_id: 'site' } },
+  { table: 'comment', refs: { site_id: 'site' } },
   { table: 'membership', refs: { site_id: 'site', member_id: 'member' } },
   { table: 'approval_rule', refs: { site_id: 'site' } },
   { table: 'approval', refs: { site_id: 'site' } },

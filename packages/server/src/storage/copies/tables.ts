@@ -38,6 +38,7 @@ export const COPIED: readonly CopiedTable[] = [
   { name: 'site_summary', leaves: ['changed'] },
   { name: 'waiver' },
   { name: 'step_tick' },
+  { name: 'comment' },
   { name: 'approval_rule' },
   { name: 'approval' },
   { name: 'approval_link' },
@@ -69,6 +70,7 @@ export const COPIED: readonly CopiedTable[] = [
 /** Tables that do not travel, and why. */
 export const LEFT_OUT: Readonly<Record<string, string>> = {
   migration: 'The manifest names what was done to the schema.',
+  presence: 'Who looks at what is true for seconds.',
   backup: 'Which backups lie on a machine is that machine’s.',
 };
 

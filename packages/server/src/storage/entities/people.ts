@@ -18,6 +18,8 @@ export const MemberEntity = defineEntity({
     secondFactor: p.text().nullable(),
     /** The time step of the last code that was used: none is taken twice. */
     secondFactorStep: p.integer().nullable(),
+    /** Where mails to them go; empty for nowhere, null for their login where it is an address. */
+    mail: p.text().nullable(),
     createdAt: p.datetime(),
   },
 });

@@ -33,6 +33,7 @@ import { Migration20261201300000 } from './Migration20261201300000.js';
 import { Migration20261201400000 } from './Migration20261201400000.js';
 import { Migration20261201500000 } from './Migration20261201500000.js';
 import { Migration20261201600000 } from './Migration20261201600000.js';
+import { Migration20261201700000 } from './Migration20261201700000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -71,4 +72,5 @@ export const migrations = [
   { name: 'Migration20261201400000', class: Migration20261201400000 },
   { name: 'Migration20261201500000', class: Migration20261201500000 },
   { name: 'Migration20261201600000', class: Migration20261201600000 },
+  { name: 'Migration20261201700000', class: Migration20261201700000 },
 ] as const;
