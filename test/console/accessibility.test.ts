@@ -4,7 +4,7 @@ import { expect } from 'chai';
 import type axeCore from 'axe-core';
 import pg from 'pg';
 import type { Browser, Page } from 'playwright-core';
-import { openConsole, replaceCode, unfold } from '../support/browser.js';
+import { openConsole, quiet, replaceCode, unfold } from '../support/browser.js';
 import { askForApproval } from '../support/approvals.js';
 import { useStageAndBrowser } from '../support/hooks.js';
 import type { Stage } from '../support/stage.js';
@@ -72,6 +72,18 @@ const VIEWS: readonly View[] = [
     heading: /Findings/,
     async act(page) {
       await page.getByText('is not registered with Parlanook').first().waitFor();
+    },
+  },
+  {
+    name: 'comments',
+    path: '/sites/skerrywick/snippets/harbour-chat#comments',
+    heading: /Harbour chat/,
+    async act(page) {
+      await page.getByLabel('Write a comment').fill('Ask @admin');
+      await page.getByRole('button', { name: 'Comment', exact: true }).click();
+      await page.getByRole('strong').filter({ hasText: '@admin' }).first().waitFor();
+      await page.goto('/sites/skerrywick/comments');
+      await page.getByRole('button', { name: 'Done: comment of Administrator' }).first().waitFor();
     },
   },
   { name: 'delivery', path: '/sites/skerrywick/delivery', heading: /How pages get their code/ },
@@ -289,7 +301,7 @@ describe('the console for everybody', function () {
       await page.emulateMedia({ reducedMotion: 'reduce' });
       await page.goto(view.path);
       await page.getByRole('heading', { level: 1, name: view.heading }).waitFor();
-      await page.waitForLoadState('networkidle');
+      await quiet(page);
       await view.act?.(page);
       await page.evaluate(AXE);
       const light = await problemsOf(page, WCAG, 6);

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { expect } from 'chai';
 import type { Browser, Page } from 'playwright-core';
 import { allTexts } from '../support/all-texts.js';
-import { openConsole, startBrowser } from '../support/browser.js';
+import { openConsole, quiet, startBrowser } from '../support/browser.js';
 import { askForApproval } from '../support/approvals.js';
 import { pseudoTranslation } from '../support/pseudo.js';
 import { startStage, type Stage } from '../support/stage.js';
@@ -29,6 +29,7 @@ const ROOMS = [
   `${SITE}/snippets/harbour-chat#reach`,
   `${SITE}/snippets/summer-offer#pages`,
   `${SITE}/findings`,
+  `${SITE}/comments`,
   `${SITE}/survey`,
   `${SITE}/survey/coverage`,
   `${SITE}/survey/pages`,
@@ -107,7 +108,7 @@ describe('the console in another language', function () {
       };
       await page.goto(room);
       await page.getByRole('heading', { level: 1 }).first().waitFor();
-      await page.waitForLoadState('networkidle');
+      await quiet(page);
       await look('desktop');
       // Three dots at the end of a button say that it asks something first.
       const asking = page.getByRole('button', { name: /…$/ });
@@ -118,7 +119,7 @@ describe('the console in another language', function () {
         await button.click();
         const dialog = page.getByRole('dialog');
         if (!(await appears(dialog))) continue;
-        await page.waitForLoadState('networkidle');
+        await quiet(page);
         await look(`the window of ${name}`);
         await page.keyboard.press('Escape');
         await dialog.waitFor({ state: 'detached' });

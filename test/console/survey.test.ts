@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Browser } from 'playwright-core';
-import { choosePage, openConsole, startBrowser } from '../support/browser.js';
+import { choosePage, openConsole, quiet, startBrowser } from '../support/browser.js';
 import { startStage, type Stage } from '../support/stage.js';
 import { addSite, linking, ownSite, survey, type OwnSite } from '../support/surveys.js';
 
@@ -128,7 +128,7 @@ describe('the real site in the console', function () {
     expect(await list.getByRole('link').count()).to.be.below(60);
     for (let i = 0; i < 20 && (await page.getByText('/part/page-259').count()) === 0; i++) {
       await list.evaluate((frame) => frame.scrollTo(0, frame.scrollHeight));
-      await page.waitForLoadState('networkidle');
+      await quiet(page);
     }
     await page.getByText('/part/page-259').waitFor();
     await page.getByLabel('Find a page by path or title').fill('page-123');

@@ -134,11 +134,12 @@ describe('the typed client', () => {
       mustChangePassword: false,
       hasPassword: true,
       role: null,
+      mail: null,
       extra: 1,
     };
     const { client } = clientWith(() => json(body, { headers: { etag: '"v"' } }));
     expect(await client.call('showSession', {})).to.deep.equal({
-      data: { login: 'a', name: 'A', mustChangePassword: false, hasPassword: true, role: null },
+      data: { login: 'a', name: 'A', mustChangePassword: false, hasPassword: true, role: null, mail: null },
       etag: '"v"',
     });
   });
@@ -201,6 +202,8 @@ describe('the contract', () => {
       ([, endpoint]) => ['PATCH', 'PUT', 'DELETE'].includes(endpoint.method) && !('needsIfMatch' in endpoint),
     );
     expect(without.map(([name]) => name)).to.deep.equal([
+      // Says of oneself where mails go, whatever was said before.
+      'editAccount',
       'signOut',
       'changePassword',
       // Say of oneself how one signs in, and with what, whatever it was before.
@@ -222,6 +225,9 @@ describe('the contract', () => {
       'giveAccess',
       'forgetAccess',
       'removeWaiver',
+      // Its words are one person’s; whether it is done is said, whatever it was before.
+      'editComment',
+      'removeComment',
       'setApprovalRule',
       'withdrawApproval',
       // Adds to what waits to be read.

@@ -5,12 +5,12 @@ import { expect } from 'chai';
 
 /** Why an endpoint has no command, or none of its own. */
 const WITHOUT_COMMAND: Partial<Record<EndpointName, string>> = {
-  showSession: 'the command line acts for whoever its token belongs to, and says so when it signs in',
   signOut: 'a token stays until it is removed; taking it out of the file is enough',
   changePassword:
     'sign-in asks for a new password where one is needed; changing it at will is for the console',
   pagePicture: 'a picture is there to be clicked on; "place" tries an element that somebody has named',
   nameElement: 'an element is clicked on in the console; "place" tries one that somebody has named',
+  listCommented: '"comment list" names what each comment is on',
   listSkeletons: 'checks use it; there is nothing in it for people',
   showSurvey: '"survey list" and "survey watch" show surveys as they are',
   fixFinding: '"fix ID" uses fixFindings with one id',

@@ -281,6 +281,7 @@ const COUNTED = {
   snippets: 'snippets in a draft, off and archived ones included',
   waivers: 'findings that are accepted',
   approvals: 'requests for approval that are open',
+  comments: 'comments, those that are done as well',
   handovers: 'links to blocks to paste that work',
   webhooks: 'webhooks',
   tokens: 'tokens that work',

@@ -151,7 +151,7 @@ describe('comments', function () {
     await stage.client.call('removeComment', at);
     expect((await refusal(jago.call('removeComment', at))).status).to.equal(404);
     const [entry] = (await stage.client.call('listActivity', { params, query: { q: 'comment' } })).data.items;
-    expect(entry!.message).to.equal(`Removed a comment of ${JAGO} on “Harbour chat”`);
+    expect(entry!.message).to.equal(`Removed a comment by ${JAGO} on: Harbour chat`);
     const detail = await stage.client.call('showActivity', { params: { ...params, entry: entry!.id } });
     expect(JSON.stringify(detail.data.changes)).to.include('Move it down?');
   });

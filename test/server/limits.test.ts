@@ -47,6 +47,8 @@ const MAKE: Readonly<Record<CountLimit, MakeOne>> = {
   recipes: (stage, n) => stage.client.call('importRecipe', { body: recipe(n) }),
   approvals: (stage, n) =>
     stage.client.call('askApproval', { params, ifMatch: '*', body: { message: `Request ${n}` } }),
+  comments: (stage, n) =>
+    stage.client.call('addComment', { params, body: { text: `Comment ${n}`, snippet: 'one' } }),
   waivers: async (stage) => {
     const { items } = (await stage.client.call('listFindings', { params, query: {} })).data;
     const [first] = items.filter(({ severity }) => severity !== 'error');

@@ -1,4 +1,4 @@
-import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import { chromium, type Browser, type BrowserContext, type Page, type Request } from 'playwright-core';
 import { ADMIN, type Stage } from './stage.js';
 
 /** Starts Chromium as the machine has it; nothing of it looks for the network. */
@@ -55,7 +55,24 @@ export async function openConsole(
     if (message.type() === 'error') problems.push(message.text());
   });
   page.on('pageerror', (error) => problems.push(String(error)));
+  underWay.set(page, new Set());
+  const asked = underWay.get(page)!;
+  page.on('request', (request) => {
+    if (!/\/live\?/.test(request.url())) asked.add(request);
+  });
+  const over = (request: Request): boolean => asked.delete(request);
+  page.on('requestfinished', over);
+  page.on('requestfailed', over);
   return { context, page, problems };
+}
+
+/** What a page has asked for and not got yet, but for what tells it of changes: that never ends. */
+const underWay = new WeakMap<Page, Set<Request>>();
+
+/** Waits until a page of `openConsole` has asked for nothing more for half a second. */
+export async function quiet(page: Page): Promise<void> {
+  const asked = underWay.get(page)!;
+  for (let calm = 0; calm < 10; calm = asked.size === 0 ? calm + 1 : 0) await page.waitForTimeout(50);
 }
 
 /**

@@ -21,6 +21,9 @@ export interface RawRequest {
   readonly onFirstBytes?: () => void;
 }
 
+/** What goes on until whoever asks leaves: its first bytes are all of it. */
+const ENDLESS = /^\/api\/v1\/sites\/[^/]+\/live(?:\?|$)/;
+
 /** One request over a plain socket to loopback, with nothing added and nothing decoded. */
 export function send({
   port,
@@ -37,9 +40,7 @@ export function send({
       (response) => {
         const chunks: Buffer[] = [];
         if (onFirstBytes) response.once('data', onFirstBytes);
-        response.on('data', (chunk: Buffer) => chunks.push(chunk));
-        response.on('error', reject);
-        response.on('end', () => {
+        const end = (): void => {
           const whole = Buffer.concat(chunks);
           resolve({
             status: response.statusCode!,
@@ -47,7 +48,15 @@ export function send({
             body: whole,
             text: whole.toString(),
           });
+        };
+        response.on('data', (chunk: Buffer) => {
+          chunks.push(chunk);
+          if (!ENDLESS.test(path) || response.statusCode !== 200) return;
+          end();
+          request.destroy();
         });
+        response.on('error', reject);
+        response.on('end', end);
       },
     );
     request.on('error', reject);

@@ -1,10 +1,11 @@
 import { Command } from 'commander';
-import { session, token } from './commands/account.js';
+import { account, session, token } from './commands/account.js';
 import { adopt, ignore } from './commands/adopt.js';
 import { approval } from './commands/approvals.js';
 import { backup } from './commands/backup/index.js';
 import { check } from './commands/check.js';
 import { checklist, tick } from './commands/checklist.js';
+import { comment } from './commands/comments.js';
 import { completion } from './commands/completion.js';
 import { coverage } from './commands/coverage.js';
 import { doctor } from './commands/doctor.js';
@@ -18,6 +19,7 @@ import { member } from './commands/members.js';
 import { notices } from './commands/notices.js';
 import { order } from './commands/order.js';
 import { page } from './commands/page.js';
+import { follow } from './commands/follow.js';
 import { fragments } from './commands/fragments.js';
 import { line } from './commands/line.js';
 import { paste } from './commands/paste.js';
@@ -49,14 +51,14 @@ import { terminalWidth } from './terminal-width.js';
 /** Every command, by what somebody is about to do, in the order of the help text. One more is one more file and one name here. */
 const GROUPS: readonly (readonly [heading: string, commands: readonly ((program: Command) => void)[]])[] = [
   [GROUP_NAMES.sites, [signIn, sites, site]],
-  [GROUP_NAMES.snippets, [snippet, read, place, field, recipe, checklist, tick]],
+  [GROUP_NAMES.snippets, [snippet, read, place, field, recipe, checklist, tick, comment]],
   [GROUP_NAMES.checks, [check, fix, waive, order, explain]],
   [GROUP_NAMES.pages, [plan, pages, page, survey, sightings, adopt, ignore, coverage]],
-  [GROUP_NAMES.publishing, [diff, preview, approval, publish, releases, restore, promote, history]],
+  [GROUP_NAMES.publishing, [diff, preview, approval, publish, releases, restore, promote, history, follow]],
   [GROUP_NAMES.seeing, [verify, why, visits, visit, weigh, watch, webhook, notices]],
   [GROUP_NAMES.delivery, [line, fragments, paste, insertCommand, policy]],
   [GROUP_NAMES.files, [exportSet, importFile, pull, push]],
-  [GROUP_NAMES.access, [member, token, session, backup, doctor]],
+  [GROUP_NAMES.access, [account, member, token, session, backup, doctor]],
   [GROUP_NAMES.shell, [completion]],
 ];
 

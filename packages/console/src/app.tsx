@@ -98,6 +98,9 @@ const loadAccount = async () => ({
   Component: (await import('./views/account/account-view')).AccountView,
 });
 
+const loadComments = async () => ({
+  Component: (await import('./views/comments/comments-view')).CommentsView,
+});
 const loadActivity = async () => ({
   Component: (await import('./views/activity/activity-view')).ActivityView,
 });
@@ -220,6 +223,7 @@ const router = createBrowserRouter([
               { path: 'files', lazy: loadFiles },
             ],
           },
+          { path: 'comments', lazy: loadComments },
           { path: 'activity', lazy: loadActivity },
         ],
       },

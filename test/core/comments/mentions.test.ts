@@ -70,7 +70,7 @@ describe('a comment', () => {
     });
     expect(subject).to.equal('Skerrywick Ferries: Wenna mentioned you');
     expect(text).to.include(
-      'Wenna mentioned you in a comment on “Harbour chat”:\n\n> Why on every page?\n>\n> @isle\n',
+      'Wenna mentioned you in a comment.\n\nOn: Harbour chat\n\n> Why on every page?\n>\n> @isle\n',
     );
     expect(text).to.include('https://pragmatica.example/x');
   });

@@ -15,6 +15,27 @@ interface TokenOptions extends CommonOptions {
   readonly onlySite?: readonly string[];
 }
 
+/** Whoever is signed in. */
+export function account(program: Command): void {
+  const group = program
+    .command('account')
+    .description(ACCOUNT.accountGroup)
+    .addHelpText('after', ACCOUNT.accountExamples);
+  withCommon(group.command('mail [address]'))
+    .description(ACCOUNT.accountMail)
+    .option('--none', ACCOUNT.accountNoMail)
+    .action(async (address: string | undefined, options: CommonOptions & { readonly none?: boolean }) => {
+      const client = clientFor(options);
+      if (address !== undefined && options.none) throw new CliError(ACCOUNT.accountWhich, EXIT.usage);
+      const isAsked = address === undefined && !options.none;
+      const { data } = isAsked
+        ? await client.call('showSession', {})
+        : await client.call('editAccount', { body: { mail: address ?? null } });
+      if (options.json) printJson(data);
+      else printProse(data.mail === null ? ACCOUNT.mailNowhere : say(ACCOUNT.mailTo, { mail: data.mail }));
+    });
+}
+
 /** Bearer tokens of whoever is signed in. */
 export function token(program: Command): void {
   const group = program

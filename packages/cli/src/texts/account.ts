@@ -2,6 +2,14 @@ import { catalogue } from '@pragmatica/core';
 
 /** Your own access: tokens and browsers. */
 export const ACCOUNT = catalogue('cli.account', {
+  accountGroup: 'your account',
+  accountExamples:
+    '\nExamples:\n  pragmatica account mail\n  pragmatica account mail wenna@skerrywick.example\n  pragmatica account mail --none',
+  accountMail: 'say where mails to you go, such as when a comment mentions you; without an address, show it',
+  accountNoMail: 'no mails to you',
+  accountWhich: 'Give an address, or --none, not both.',
+  mailTo: 'Mails to you go to {mail}.',
+  mailNowhere: 'No mails go to you.',
   tokenGroup: 'bearer tokens, for programs that act for you',
   tokenList: 'list your tokens, and when each was last used',
   tokenCreate: 'make a token; it is shown once',

@@ -4,6 +4,7 @@ import {
   History,
   ListChecks,
   ListOrdered,
+  MessageSquare,
   PlusCircle,
   Radar,
   ScrollText,
@@ -12,20 +13,26 @@ import {
   Stethoscope,
   Truck,
 } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { commentedQuery } from '../api/comments';
+import { useLive } from '../api/live';
 import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
 import { cn } from '../ui/cn';
 import { RightsContext } from '../ui/may';
 import { Failure } from '../ui/states';
 import { RightsNote } from './rights-note';
+import { COMMENTS } from '../texts/comments';
 import { COMMON } from '../texts/common';
+import { LiveContext } from './live-context';
+import { PeopleHere } from './people-here';
 
 const VIEWS = [
   { to: 'strip', label: COMMON.pageStrip, icon: ScrollText },
   { to: 'snippets', label: COMMON.snippets, icon: Blocks },
   { to: 'snippets/new', label: COMMON.addSnippet, icon: PlusCircle },
   { to: 'findings', label: COMMON.findings, icon: Stethoscope },
+  { to: 'comments', label: COMMENTS.title, icon: MessageSquare },
   { to: 'survey', label: COMMON.survey, icon: Radar },
   { to: 'checklist', label: COMMON.checklist, icon: ListChecks },
   { to: 'delivery', label: COMMON.delivery, icon: Truck },
@@ -45,18 +52,24 @@ export function SiteLayout() {
   const site = useQuery(siteQuery(key));
   const counts = useQuery(findingsQuery(key)).data?.counts;
   const steps = useQuery(checklistQuery(key)).data;
+  const commented = useQuery(commentedQuery(key)).data;
   const list = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
+  const place = placeOf(pathname.slice(`/sites/${key}/`.length));
+  const [isEditing, setEditing] = useState(false);
+  const live = useLive(site.data && key, { place, isEditing });
+  const liveSite = useMemo(() => ({ ...live, setEditing }), [live]);
   // On a phone the list is wider than the screen: the view that is open is scrolled into sight, also when
   // numbers have come that make it wider.
   useEffect(() => {
     const current = list.current?.querySelector('[aria-current=page]');
     current?.scrollIntoView({ inline: 'center', block: 'nearest' });
-  }, [pathname, counts, steps]);
+  }, [pathname, counts, steps, commented]);
   const rights = site.data?.data.rights;
   const mayEdit = rights?.includes('edit') ?? true;
   const badges: Readonly<Record<string, number>> = {
     findings: counts ? counts.error + counts.warning : 0,
+    comments: commented?.reduce((sum, { open }) => sum + open, 0) ?? 0,
     checklist: steps?.filter(({ tick }) => !tick).length ?? 0,
   };
   return (
@@ -90,10 +103,18 @@ export function SiteLayout() {
       </nav>
       <main className="min-w-0 flex-1 px-3 py-4 sm:px-5 lg:py-6">
         <RightsContext value={rights}>
-          {rights && <RightsNote rights={rights} />}
-          {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+          <LiveContext value={liveSite}>
+            <PeopleHere site={key} place={place} />
+            {rights && <RightsNote rights={rights} />}
+            {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+          </LiveContext>
         </RightsContext>
       </main>
     </div>
   );
+}
+
+/** Where somebody is in a site, as it is told to others. */
+function placeOf(path: string): string {
+  return /^[a-z0-9/_-]{0,200}$/.test(path) ? path : '';
 }

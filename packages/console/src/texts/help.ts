@@ -25,6 +25,7 @@ export const HELP = catalogue('console.help', {
     watching: 'Regular visits, and a message when something stops working.',
     'content-policy': 'Allow your snippets in a site’s content policy (CSP), or write a good one.',
     limits: 'How often, how many and how large: what each input takes.',
+    comments: 'Say something about a snippet or a finding, mention somebody, and see who else is there.',
     approvals: 'Have somebody else look at a change before it goes live, a client among them.',
     history: 'See who changed what, undo it, bring back what was removed, and check that nobody rewrote it.',
     backups: 'Keep a copy of everything, and bring back an installation or a single site from it.',

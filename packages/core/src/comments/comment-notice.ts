@@ -22,6 +22,6 @@ export function commentNotice({ site, by, about, text, address }: CommentNoticeO
     .join('\n');
   return {
     subject: subjectOf(site, [say(T.subject, { by })]),
-    text: `${[say(T.about, { by, about }), quoted, say(T.answer, { address }), T.why].join('\n\n')}\n`,
+    text: `${[say(T.about, { by }), say(T.on, { about }), quoted, say(T.answer, { address }), T.why].join('\n\n')}\n`,
   };
 }

@@ -1,7 +1,7 @@
 import { catalogue } from '@pragmatica/core';
 
 export const SITE_TEXTS = catalogue('server.site', {
-  removedComment: 'Removed a comment of {by} on “{about}”',
+  removedComment: 'Removed a comment by {by} on: {about}',
   importedSet: 'Imported a set into the draft. {changes}',
   importedSite:
     'Added the site “{name}” from a file, with {releases, plural, one {one release} other {# releases}}.',

@@ -1,11 +1,12 @@
 import type { FindingResource, OpenFindingResource } from '@pragmatica/contract';
 import { isWaivable } from '@pragmatica/core';
 import { Hourglass, Wrench } from 'lucide-react';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useLocation } from 'react-router';
 import { Button } from '../../ui/button';
 import { HelpLink } from '../../ui/help-link';
 import { cn } from '../../ui/cn';
+import { FindingComments } from '../comments/finding-comments';
 import { FINDING_LINKS } from './finding-links';
 import { FixDialog } from './fix-dialog';
 import { WaiveDialog } from './waive-dialog';
@@ -22,10 +23,16 @@ const EDGE: Record<FindingResource['severity'], string> = {
 export function FindingCard({ site, finding }: { site: string; finding: OpenFindingResource }) {
   const [isOpen, setOpen] = useState(false);
   const [isWaiving, setWaiving] = useState(false);
+  const card = useRef<HTMLLIElement>(null);
+  const isLinked = useLocation().hash === `#${encodeURIComponent(finding.id)}`;
+  useEffect(() => {
+    if (isLinked) card.current?.scrollIntoView({ block: 'center' });
+  }, [isLinked]);
   const link = FINDING_LINKS[finding.check];
   const names = new Map(finding.subjects.map(({ snippet, name }) => [snippet, name]));
   return (
     <li
+      ref={card}
       className={cn(
         'space-y-3 rounded-xl border border-l-4 border-line bg-surface p-4 sm:p-5',
         EDGE[finding.severity],
@@ -92,6 +99,7 @@ export function FindingCard({ site, finding }: { site: string; finding: OpenFind
             <Hourglass className="size-3.5" aria-hidden /> {FINDINGS.acceptWhile}
           </Button>
         )}
+        <FindingComments site={site} finding={finding.id} isAskedFor={isLinked} />
       </div>
       {isWaiving && <WaiveDialog site={site} finding={finding} isOpen onOpenChange={setWaiving} />}
       {finding.fix && <FixDialog site={site} finding={finding} isOpen={isOpen} onOpenChange={setOpen} />}

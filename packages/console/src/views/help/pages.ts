@@ -14,6 +14,7 @@ export const HELP_GROUPS = [
       'in-and-out',
       'members',
       'approvals',
+      'comments',
       'history',
       'backups',
     ],

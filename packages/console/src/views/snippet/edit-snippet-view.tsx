@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useEditSnippet, useRemoveSnippet, useSwitchSnippet } from '../../api/mutations';
 import { siteQuery, snippetQuery } from '../../api/queries';
+import { useEditingHere, useLiveSite } from '../../layout/live-context';
 import { useSiteKey } from '../../layout/site-layout';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
@@ -16,7 +17,9 @@ import { SnippetSwitch } from '../strip/snippet-switch';
 import { CopyButton } from './copy-dialog';
 import { firstPage } from './first-page';
 import { RecipePanel } from './recipe-panel';
+import { EditingToo } from './editing-too';
 import { SnippetForm } from './snippet-form';
+import { SnippetComments } from './snippet-comments';
 import { SnippetHistory } from './snippet-history';
 import { MergeDialog } from './merge-dialog';
 import { asSnippet, toValue, type SnippetValue } from './snippet-value';
@@ -24,7 +27,7 @@ import { SNIPPET } from '../../texts/snippet';
 import { rich } from '../../texts/rich';
 import { say } from '../../texts/say';
 
-/** So often it is asked whether somebody else has saved it. */
+/** So often it is asked whether somebody else has saved it, where nobody tells. */
 const LOOK_MS = 5_000;
 
 /** A snippet with the entity tag that it had. */
@@ -36,10 +39,11 @@ interface Seen {
 export function EditSnippetView() {
   const site = useSiteKey();
   const key = useParams()['snippet']!;
+  const { isConnected } = useLiveSite();
   const snippet = useQuery({
     ...snippetQuery(site, key),
     refetchOnWindowFocus: false,
-    refetchInterval: LOOK_MS,
+    refetchInterval: isConnected ? false : LOOK_MS,
   });
   if (snippet.isPending) return <Loading lines={5} label={SNIPPET.loadingSnippet} />;
   if (!snippet.data) return <Failure error={snippet.error} onRetry={() => void snippet.refetch()} />;
@@ -53,6 +57,7 @@ function SnippetEditor({ site, newest }: { site: string; newest: Seen }) {
   // What is edited: as it was when the form was filled in, whatever others have saved since.
   const [seen, setSeen] = useState(newest);
   const [isUnsaved, setUnsaved] = useState(false);
+  useEditingHere(isUnsaved);
   const [merging, setMerging] = useState<SnippetValue>();
   const [taken, setTaken] = useState<{ release: number; value: SnippetValue }>();
   const isBehind = newest.data.version > seen.data.version;
@@ -111,6 +116,7 @@ function SnippetEditor({ site, newest }: { site: string; newest: Seen }) {
         )}
       </div>
       <RecipePanel site={site} snippet={data} etag={etag} />
+      <EditingToo snippet={key} />
       <div role="status" className="max-w-4xl">
         {isUnsaved && theirs.length > 0 && (
           <p className="rounded-lg bg-signal-soft p-3 text-sm text-signal">
@@ -155,6 +161,7 @@ function SnippetEditor({ site, newest }: { site: string; newest: Seen }) {
           onClose={() => setMerging(undefined)}
         />
       )}
+      <SnippetComments site={site} snippet={key} />
       <SnippetHistory
         site={site}
         snippet={key}

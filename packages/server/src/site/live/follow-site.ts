@@ -58,7 +58,7 @@ async function* tellAll(
   { id, login, isSeen }: { readonly id: string; readonly login: string; readonly isSeen: boolean },
 ): AsyncGenerator<LiveEvent> {
   let last = '';
-  while (!inbox.isClosed) {
+  while (!inbox.isOver()) {
     const found = await presentAt(store, site, id);
     const people = found.map((one) => ({ ...one, isYou: one.login === login }));
     const now = JSON.stringify(people);
@@ -66,7 +66,7 @@ async function* tellAll(
     last = now;
     const first = await inbox.take(BEAT_MS);
     if (first.size === 0) {
-      if (inbox.isClosed) return;
+      if (inbox.isOver()) return;
       if (isSeen) await stay(store, id);
       yield { type: 'still' };
       continue;

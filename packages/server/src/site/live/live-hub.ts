@@ -18,7 +18,8 @@ export class Inbox {
     readonly member: number,
   ) {}
 
-  get isClosed(): boolean {
+  /** Whether whoever follows has left, or is to. */
+  isOver(): boolean {
     return this.#isClosed;
   }
 
