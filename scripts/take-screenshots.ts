@@ -31,7 +31,13 @@ interface Shot {
 const STRIP = '/sites/skerrywick/strip?path=%2Fbooking&of=draft';
 
 const SHOTS: readonly Shot[] = [
-  { name: 'console-sites', view: DESKTOP, path: '/', awaits: 'need your attention' },
+  {
+    name: 'console-sites',
+    view: DESKTOP,
+    path: '/',
+    awaits: 'need your attention',
+    act: (page) => page.getByRole('button', { name: 'No, thanks' }).click(),
+  },
   {
     name: 'console-recipes',
     view: DESKTOP,

@@ -4,24 +4,9 @@ import { PenLine, UserRound } from 'lucide-react';
 import { Link } from 'react-router';
 import { snippetsQuery } from '../api/queries';
 import { COMMENTS } from '../texts/comments';
-import { COMMON } from '../texts/common';
 import { say } from '../texts/say';
 import { useLiveSite } from './live-context';
-
-/** What the sections of a site are called, by the beginning of their address. */
-const SECTIONS: Readonly<Record<string, string>> = {
-  strip: COMMON.pageStrip,
-  snippets: COMMON.snippets,
-  findings: COMMON.findings,
-  comments: COMMENTS.title,
-  survey: COMMON.survey,
-  checklist: COMMON.checklist,
-  delivery: COMMON.delivery,
-  releases: COMMON.releases,
-  check: COMMON.checkLivePages,
-  activity: COMMON.activity,
-  settings: COMMON.settings,
-};
+import { sectionName } from './site-sections';
 
 /** Who else looks at the site, and where; nothing where nobody does. */
 export function PeopleHere({ site, place }: { site: string; place: string }) {
@@ -32,9 +17,9 @@ export function PeopleHere({ site, place }: { site: string; place: string }) {
   if (others.length === 0) return null;
   const nameOf = (at: string): string => {
     const [section = '', key] = at.split('/');
-    if (section === 'snippets' && key !== undefined)
+    if (section === 'snippets' && key !== undefined && key !== 'new')
       return snippets?.find((one) => one.key === key)?.name ?? COMMENTS.aSnippet;
-    return SECTIONS[section] ?? COMMON.pageStrip;
+    return sectionName(at);
   };
   return (
     <ul

@@ -6,6 +6,7 @@ import { ConfirmDialog } from '../views/account/confirm-dialog';
 import { ChoosePassword } from '../views/sign-in/choose-password';
 import { SignInView } from '../views/sign-in/sign-in-view';
 import { Failure, Loading } from '../ui/states';
+import { Tour } from '../views/tour/tour-card';
 import { TopBar } from './top-bar';
 import { COMMON } from '../texts/common';
 
@@ -33,6 +34,7 @@ export function Shell() {
       <TopBar member={session.data} />
       <Outlet />
       <ConfirmDialog />
+      <Tour />
     </div>
   );
 }

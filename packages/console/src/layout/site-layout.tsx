@@ -1,18 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import {
-  Blocks,
-  History,
-  ListChecks,
-  ListOrdered,
-  MessageSquare,
-  PlusCircle,
-  Radar,
-  ScrollText,
-  SearchCheck,
-  Settings2,
-  Stethoscope,
-  Truck,
-} from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { commentedQuery } from '../api/comments';
@@ -22,25 +8,10 @@ import { cn } from '../ui/cn';
 import { RightsContext } from '../ui/may';
 import { Failure } from '../ui/states';
 import { RightsNote } from './rights-note';
-import { COMMENTS } from '../texts/comments';
 import { COMMON } from '../texts/common';
 import { LiveContext } from './live-context';
 import { PeopleHere } from './people-here';
-
-const VIEWS = [
-  { to: 'strip', label: COMMON.pageStrip, icon: ScrollText },
-  { to: 'snippets', label: COMMON.snippets, icon: Blocks },
-  { to: 'snippets/new', label: COMMON.addSnippet, icon: PlusCircle },
-  { to: 'findings', label: COMMON.findings, icon: Stethoscope },
-  { to: 'comments', label: COMMENTS.title, icon: MessageSquare },
-  { to: 'survey', label: COMMON.survey, icon: Radar },
-  { to: 'checklist', label: COMMON.checklist, icon: ListChecks },
-  { to: 'delivery', label: COMMON.delivery, icon: Truck },
-  { to: 'releases', label: COMMON.releases, icon: History },
-  { to: 'check', label: COMMON.checkLivePages, icon: SearchCheck },
-  { to: 'activity', label: COMMON.activity, icon: ListOrdered },
-  { to: 'settings', label: COMMON.settings, icon: Settings2 },
-] as const;
+import { SITE_SECTIONS } from './site-sections';
 
 /** The key of the site in the address. */
 export function useSiteKey(): string {
@@ -79,27 +50,30 @@ export function SiteLayout() {
         aria-label={COMMON.sectionsSite}
         className="flex gap-1 overflow-x-auto border-b border-line px-2 py-1.5 lg:sticky lg:top-13 lg:w-46 lg:shrink-0 lg:flex-col lg:self-start lg:border-0 lg:px-3 lg:py-6"
       >
-        {VIEWS.filter(({ to }) => mayEdit || to !== 'snippets/new').map(({ to, label, icon: Icon }) => (
-          <NavLink
-            key={to}
-            to={to}
-            end={to === 'snippets'}
-            className={({ isActive }) =>
-              cn(
-                'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium text-muted hover:text-ink max-lg:whitespace-nowrap',
-                isActive && 'bg-primary-soft text-primary',
-              )
-            }
-          >
-            <Icon className="size-4 shrink-0" aria-hidden />
-            {label}
-            {(badges[to] ?? 0) > 0 && (
-              <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
-                {badges[to]}
-              </span>
-            )}
-          </NavLink>
-        ))}
+        {SITE_SECTIONS.filter(({ to }) => mayEdit || to !== 'snippets/new').map(
+          ({ to, label, icon: Icon }) => (
+            <NavLink
+              key={to}
+              data-tour={to}
+              to={to}
+              end={to === 'snippets'}
+              className={({ isActive }) =>
+                cn(
+                  'flex items-center gap-2 rounded-md px-2.5 py-1.5 text-sm font-medium text-muted hover:text-ink max-lg:whitespace-nowrap',
+                  isActive && 'bg-primary-soft text-primary',
+                )
+              }
+            >
+              <Icon className="size-4 shrink-0" aria-hidden />
+              {label}
+              {(badges[to] ?? 0) > 0 && (
+                <span className="rounded-full bg-signal-soft px-1.5 text-xs font-medium text-signal">
+                  {badges[to]}
+                </span>
+              )}
+            </NavLink>
+          ),
+        )}
       </nav>
       <main className="min-w-0 flex-1 px-3 py-4 sm:px-5 lg:py-6">
         <RightsContext value={rights}>

@@ -1,10 +1,11 @@
 import type { MemberResource } from '@pragmatica/contract';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   Archive,
   BookMarked,
   ChevronDown,
   CircleHelp,
+  Compass,
   HeartPulse,
   History,
   LogOut,
@@ -15,12 +16,13 @@ import {
 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState, useSyncExternalStore } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api } from '../api/client';
 import { siteQuery } from '../api/queries';
 import { allSitesQuery } from '../api/site-lists';
 import { chooseTheme, currentTheme, onThemeChange } from '../theme';
 import { Button } from '../ui/button';
+import { PaletteButton } from '../views/palette/palette';
 import { Mark } from './mark';
 import { ACCOUNT } from '../texts/account';
 import { ACTIVITY } from '../texts/activity';
@@ -29,7 +31,9 @@ import { BACKUPS } from '../texts/backups';
 import { DOCTOR } from '../texts/doctor';
 import { MEMBERS } from '../texts/members';
 import { HELP } from '../texts/help';
+import { TOUR } from '../texts/guided-tour';
 import { say } from '../texts/say';
+import { DEMO_SITE, goToStep } from '../views/tour/tour-state';
 
 const menuStyle =
   'enter z-30 max-h-[75vh] min-w-56 overflow-y-auto rounded-lg border border-line bg-raised p-1.5 shadow-card';
@@ -49,6 +53,7 @@ export function TopBar({ member }: { member: MemberResource }) {
         </span>
         <SiteSwitcher />
         <div className="ml-auto flex items-center gap-1">
+          <PaletteButton member={member} />
           <Button asChild look="quiet" className="max-sm:px-2">
             <Link to="/recipes">
               <BookMarked className="size-4" aria-hidden />
@@ -56,7 +61,7 @@ export function TopBar({ member }: { member: MemberResource }) {
             </Link>
           </Button>
           <Button asChild look="quiet" className="max-sm:px-2">
-            <Link to="/help">
+            <Link to="/help" data-tour="help">
               <CircleHelp className="size-4" aria-hidden />
               <span className="max-sm:sr-only">{HELP.help}</span>
             </Link>
@@ -131,6 +136,14 @@ function ThemeButton() {
 }
 
 function MemberMenu({ member }: { member: MemberResource }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const takeTour = async (): Promise<void> => {
+    const sites = await client.ensureQueryData(allSitesQuery);
+    const site = sites.find(({ key }) => key === DEMO_SITE) ?? sites[0];
+    if (site) goToStep({ site: site.key, step: 0 });
+    else void navigate('/help/tour');
+  };
   const signOut = async (): Promise<void> => {
     await api.call('signOut', {});
     // Nothing that was shown stays in memory.
@@ -179,6 +192,9 @@ function MemberMenu({ member }: { member: MemberResource }) {
               </Link>
             </DropdownMenu.Item>
           )}
+          <DropdownMenu.Item className={itemStyle} onSelect={() => void takeTour()}>
+            <Compass className="size-4" aria-hidden /> {TOUR.again}
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={itemStyle} onSelect={() => void signOut()}>
             <LogOut className="size-4" aria-hidden /> {COMMON.signOut}
           </DropdownMenu.Item>

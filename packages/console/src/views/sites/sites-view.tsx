@@ -16,6 +16,7 @@ import { AddSiteDialog } from './add-site-dialog';
 import { ImportSite } from './import-site';
 import { PublishSites } from './publish-sites';
 import { SITES } from '../../texts/sites';
+import { TourOffer } from '../tour/tour-offer';
 import { say } from '../../texts/say';
 
 const FILTERS: readonly { readonly filter: SiteFilter; readonly label: string }[] = [
@@ -44,9 +45,10 @@ export function SitesView() {
   );
   return (
     <main className="mx-auto w-full max-w-5xl px-3 py-6 sm:px-5">
+      <TourOffer sites={shown.map(({ key }) => key)} />
       <div className="mb-5 flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1>{SITES.sites}</h1>
+          <h1 data-tour="sites">{SITES.sites}</h1>
           {counts && counts.all > 0 && asked === '' && (
             <p className="text-sm text-muted">
               {counts.attention === 0

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { Outlet } from 'react-router';
 import { latestSurveyQuery } from '../../api/surveys';
 import { useSiteKey } from '../../layout/site-layout';
+import { SURVEY_TABS } from '../../layout/site-sections';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
 import { Button } from '../../ui/button';
@@ -14,14 +15,6 @@ import { TabLinks } from '../../ui/tab-links';
 import { Time } from '../../ui/time';
 import { StartDialog } from './start-dialog';
 import { isOpen, useSurvey } from './use-survey';
-
-const TABS = [
-  { to: '.', label: SURVEY.tabSightings },
-  { to: 'coverage', label: SURVEY.tabCoverage },
-  { to: 'pages', label: SURVEY.tabPages },
-  { to: 'sides', label: SURVEY.tabSides },
-  { to: 'history', label: SURVEY.tabHistory },
-] as const;
 
 /** The real site: how far the survey is, and what it saw. */
 export function SurveyLayout() {
@@ -62,7 +55,7 @@ export function SurveyLayout() {
       {latest.isError && !hasNone && <Failure error={latest.error} onRetry={() => void latest.refetch()} />}
       {latest.data && (
         <>
-          <TabLinks label={SURVEY.tabs} tabs={TABS} />
+          <TabLinks label={SURVEY.tabs} tabs={SURVEY_TABS} />
           <Outlet />
         </>
       )}
