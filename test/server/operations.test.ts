@@ -42,6 +42,27 @@ describe('what is said of running it', function () {
     }
   });
 
+  it('draws each metric, none of which is missing, and nothing over something else', () => {
+    const { panels } = JSON.parse(readFileSync('docs/operations/dashboard.json', 'utf8')) as {
+      panels: {
+        id: number;
+        title: string;
+        description: string;
+        gridPos: { x: number; y: number; w: number; h: number };
+        targets: { expr: string }[];
+      }[];
+    };
+    const drawn = panels.flatMap(({ targets }) => targets.map(({ expr }) => expr)).join(' ');
+    expect(namesIn(drawn)).to.deep.equal(namesIn(PAPER.slice(PAPER.indexOf('## Metrics'))));
+    expect(new Set(panels.map(({ id }) => id)).size).to.equal(panels.length);
+    const cells = panels.flatMap(({ gridPos: { x, y, w, h } }) => {
+      expect(x + w).to.be.at.most(24);
+      return Array.from({ length: w * h }, (_, at) => `${x + (at % w)} ${y + Math.floor(at / w)}`);
+    });
+    expect(new Set(cells).size).to.equal(cells.length);
+    for (const { title, description } of panels) expect([title, description]).to.not.include('');
+  });
+
   it('is measured: workers, gateways, and the age of the last backup', async () => {
     const first = await metrics();
     expect(first)
