@@ -3,6 +3,8 @@ import { catalogue } from '@pragmatica/core';
 /** Getting anywhere by a few letters. */
 export const PALETTE = catalogue('console.palette', {
   open: 'Find',
+  keys: 'Ctrl K',
+  keysOnMac: '⌘ K',
   openHint: 'Find anything: {keys}',
   title: 'Find anything',
   text: 'Type a few letters, choose with the arrow keys, and press Enter.',

@@ -14,7 +14,7 @@ import { usePlaces, type PalettePlace } from './use-places';
 const FIRST = 5;
 const FOUND = 8;
 
-const KEYS = /Mac|iPhone|iPad/.test(navigator.userAgent) ? '⌘ K' : 'Ctrl K';
+const KEYS = /Mac|iPhone|iPad/.test(navigator.userAgent) ? PALETTE.keysOnMac : PALETTE.keys;
 
 /** The button and the keys by which everything is found. */
 export function PaletteButton({ member }: { member: MemberResource }) {
