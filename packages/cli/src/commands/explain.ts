@@ -1,5 +1,12 @@
 import { nearest } from '@pragmatica/contract';
-import { CHECKS, findCheck, pageRulesWords, placementWords, type ExampleSnippet } from '@pragmatica/core';
+import {
+  CHECKS,
+  checkAbout,
+  findCheck,
+  pageRulesWords,
+  placementWords,
+  type ExampleSnippet,
+} from '@pragmatica/core';
 import type { Command } from 'commander';
 import { CliError, EXIT } from '../errors.js';
 import { clipped, colour, print, printProse, table } from '../output.js';
@@ -16,7 +23,12 @@ export function explain(program: Command): void {
     .addHelpText('after', PLAN.examplesPragmaticaExplain)
     .action((id: string | undefined) => {
       if (id === undefined) {
-        const rows = CHECKS.map((check) => [colour.bold(check.id), check.area, check.severity, check.title]);
+        const rows = CHECKS.map((check) => [
+          colour.bold(check.id),
+          check.area,
+          check.severity,
+          checkAbout(check.id).title,
+        ]);
         print(table(['CHECK', 'AREA', 'USUALLY', PLAN.looks], rows));
         return;
       }
@@ -29,8 +41,9 @@ export function explain(program: Command): void {
         const hint = near === undefined ? PLAN.pragmaticaExplainLists : say(PLAN.didYouMean, { near });
         throw new CliError(say(PLAN.thereNoCheck, { id, hint }), EXIT.notFound);
       }
-      print(`${colour.bold(check.title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
-      printProse(check.why);
+      const { title, why } = checkAbout(check.id);
+      print(`${colour.bold(title)}  ${colour.dim(`${check.id}, ${check.area}, ${check.severity}`)}\n`);
+      printProse(why);
       if (check.isFixable) print(PLAN.pragmaticaCanFix);
       if (check.given !== undefined) print(`\n${check.given}`);
       print(`\n${colour.red(PLAN.wrong)}`);

@@ -9,7 +9,7 @@ export { CHECKS } from './registry.js';
 export { seenInPages, type GivenPage } from './seen-in-pages.js';
 export { unknownTo, type Unknown } from './unknown.js';
 export { runChecks, unfinishedFinding } from './run-checks.js';
-export { findCheck, wordFinding } from './word-finding.js';
+export { checkAbout, findCheck, wordFinding } from './word-finding.js';
 export {
   AREAS,
   SEVERITIES,

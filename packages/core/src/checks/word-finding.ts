@@ -16,9 +16,9 @@ const byId = new Map(CHECKS.map((check) => [check.id, check]));
 const TEXTS = catalogue(
   'checks',
   Object.fromEntries(
-    CHECKS.map(({ id, why, roles, messages }) => [
+    CHECKS.map(({ id, title, why, roles, messages }) => [
       id,
-      { why, roles, messages: messages as Readonly<Record<string, FindingTexts & TextTree>> },
+      { title, why, roles, messages: messages as Readonly<Record<string, FindingTexts & TextTree>> },
     ]),
   ),
 );
@@ -26,6 +26,12 @@ const TEXTS = catalogue(
 /** @returns undefined for an id that no check has */
 export function findCheck(id: string) {
   return byId.get(id);
+}
+
+/** What a check looks for and why, in the language of the moment. @param id - of a check that there is */
+export function checkAbout(id: string): { readonly title: string; readonly why: string } {
+  const { title, why } = TEXTS[id]!;
+  return { title, why };
 }
 
 /** A finding without its words, or whose words are to be written anew. */
