@@ -38,6 +38,7 @@ describe('drills: following and verifying while something dies', function () {
     const context = await browser.newContext({ baseURL: installation.server, locale: 'en-GB' });
     await context.request.post(`${installation.server}/api/v1/sign-in`, { data: ADMIN });
     page = await context.newPage();
+    page.setDefaultTimeout(90_000);
   });
   after(async () => {
     await browser.close();
@@ -71,7 +72,8 @@ describe('drills: following and verifying while something dies', function () {
   for (const part of ['service', 'database'] as const)
     it(`goes on by itself when the ${part} is back, with what happened meanwhile`, async () => {
       await page.goto('/sites/mill/snippets');
-      const other = follow('findings');
+      // Somebody in another window of theirs, at the same place.
+      const other = follow('snippets');
       await others().getByRole('listitem').first().waitFor();
       await add(`Before ${part}`);
       await page.getByRole('link', { name: `Before ${part}` }).waitFor();
@@ -82,13 +84,16 @@ describe('drills: following and verifying while something dies', function () {
       await installation.start(part);
       await eventually(() => add(`After ${part}`), 20_000);
       await page.getByRole('link', { name: `After ${part}` }).waitFor();
-      // Whoever was there when the process died, or could not say goodbye, is not for long.
       const later = follow('findings');
-      await eventually(() => {
-        const people = later.events.findLast(({ type }) => type === 'people') as
-          Extract<LiveEvent, { type: 'people' }> | undefined;
-        expect(people?.people.map(({ place }) => place)).to.deep.equal(['snippets']);
-      }, 20_000);
+      const places = (): string[] | undefined =>
+        (
+          later.events.findLast(({ type }) => type === 'people') as
+            Extract<LiveEvent, { type: 'people' }> | undefined
+        )?.people.map(({ place }) => place);
+      await eventually(() => expect(places()).to.deep.equal(['snippets']), 20_000);
+      // Whoever could not say goodbye when the process died is gone half a minute later.
+      await page.goto('about:blank');
+      await eventually(() => expect(places()).to.deep.equal([]), 20_000);
     });
 
   it('ends a verification in words when the service dies, and leaves nothing behind', async () => {

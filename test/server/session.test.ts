@@ -44,6 +44,7 @@ describe('signing in', () => {
         mustChangePassword: false,
         hasPassword: true,
         role: 'own',
+        mail: null,
       },
       token: null,
       tokens: 1,
