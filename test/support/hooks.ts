@@ -13,7 +13,9 @@ export function useStageAndBrowser(options: Parameters<typeof startStage>[0] = {
   let started: StageAndBrowser | undefined;
   before(async function () {
     // Browser, service, worker and database share two cores here: what comes late once is tried again. The run names it.
-    this.test?.parent?.eachTest((test) => void test.retries(1));
+    this.test?.parent?.eachTest((test) => {
+      test.retries(1);
+    });
     started = { stage: await startStage(options), browser: await startBrowser() };
   });
   after(async () => {
