@@ -70,6 +70,7 @@ export const STRIP = catalogue('console.strip', {
   openPage: 'Open the page',
   pageLoad: 'The page load',
   onDevice: 'on',
+  onVisit: 'on',
   atTime: 'at',
   timeSite: 'Time at the site',
   timeOfLoad: 'Time',

@@ -138,7 +138,7 @@ function PageLoadBar({ site, question, onAsk }: Omit<QuestionBarProps, 'pages'>)
         </span>
       )}
       <Select
-        label={STRIP.onDevice}
+        label={STRIP.onVisit}
         name={STRIP.visit}
         value={visitor}
         onChange={(value) => onAsk({ visitor: value as Question['visitor'] })}
