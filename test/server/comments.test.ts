@@ -80,7 +80,7 @@ describe('comments', function () {
     const [got] = mail.mails;
     expect(got!.to).to.deep.equal([JAGO]);
     const source = got!.source.replace(/=\r\n/g, '').replace(/\r\n /g, ' ');
-    expect(source).to.include('Subject: mill: Somebody isle mentioned you');
+    expect(source).to.include('Subject: mill: Somebody isle commented: Harbour chat');
     expect(source).to.include(`https://pragmatica.example/sites/mill/comments#comment-${data.id}`);
     await eventually(() => expect(receiver.got).to.have.length(1), 15_000);
     const told = JSON.parse(receiver.got[0]!.body) as { type: string; data: object };

@@ -68,7 +68,7 @@ describe('a comment', () => {
       ...{ site: 'Skerrywick Ferries', by: 'Wenna', about: 'Harbour chat' },
       ...{ text: 'Why on every page?\n\n@isle', address: 'https://pragmatica.example/x' },
     });
-    expect(subject).to.equal('Skerrywick Ferries: Wenna mentioned you');
+    expect(subject).to.equal('Skerrywick Ferries: Wenna commented: Harbour chat');
     expect(text).to.include(
       'Wenna mentioned you in a comment.\n\nOn: Harbour chat\n\n> Why on every page?\n>\n> @isle\n',
     );

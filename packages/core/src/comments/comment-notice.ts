@@ -21,7 +21,7 @@ export function commentNotice({ site, by, about, text, address }: CommentNoticeO
     .map((line) => `> ${line}`.trimEnd())
     .join('\n');
   return {
-    subject: subjectOf(site, [say(T.subject, { by })]),
+    subject: subjectOf(site, [say(T.subject, { by, about })]),
     text: `${[say(T.about, { by }), say(T.on, { about }), quoted, say(T.answer, { address }), T.why].join('\n\n')}\n`,
   };
 }

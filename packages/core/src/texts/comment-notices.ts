@@ -2,7 +2,7 @@ import { catalogue } from './catalogue.js';
 
 /** What somebody gets by mail who is named in a comment. */
 export const COMMENT_NOTICE_TEXTS = catalogue('core.comment-notices', {
-  subject: '{by} mentioned you',
+  subject: '{by} commented: {about}',
   about: '{by} mentioned you in a comment.',
   on: 'On: {about}',
   answer: 'Answer here: {address}',

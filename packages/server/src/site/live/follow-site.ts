@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { LiveEvent } from '@pragmatica/contract';
 import { ServiceError } from '../../errors.js';
-import { announce } from '../../storage/live.js';
+import { announce, type LiveNote } from '../../storage/live.js';
 import { appear, leave, presentAt, stay, type Place } from '../../storage/presence.js';
 import type { Member, Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
@@ -44,10 +44,17 @@ export async function* followSite(
   } finally {
     signal.removeEventListener('abort', onLeave);
     hub.drop(inbox);
-    if (at) {
-      await leave(store, id);
-      await announce(store, site, people);
-    }
+    if (at) await goodbye(store, site, id, people);
+  }
+}
+
+/** Where the database is away nobody hears it: who is silent for long is gone, too. Never throws. */
+async function goodbye(store: Store, site: Site, id: string, note: LiveNote): Promise<void> {
+  try {
+    await leave(store, id);
+    await announce(store, site, note);
+  } catch {
+    // Said above.
   }
 }
 
