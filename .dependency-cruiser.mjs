@@ -37,6 +37,7 @@ export const CORE_LAYERS = [
 
 /** The same of packages/server/src. `service.ts` puts them together. */
 export const SERVER_LAYERS = [
+  'language',
   'texts',
   'storage',
   'outgoing',

@@ -135,11 +135,15 @@ describe('the typed client', () => {
       hasPassword: true,
       role: null,
       mail: null,
+      language: null,
       extra: 1,
     };
     const { client } = clientWith(() => json(body, { headers: { etag: '"v"' } }));
     expect(await client.call('showSession', {})).to.deep.equal({
-      data: { login: 'a', name: 'A', mustChangePassword: false, hasPassword: true, role: null, mail: null },
+      data: {
+        ...{ login: 'a', name: 'A', mustChangePassword: false, hasPassword: true, role: null },
+        ...{ mail: null, language: null },
+      },
       etag: '"v"',
     });
   });
@@ -256,13 +260,14 @@ describe('the contract', () => {
     ]);
   });
 
-  it('lets nobody in but for signing in, and with a link', () => {
+  it('lets nobody in but for signing in, in which language, and with a link', () => {
     expect(
       Object.entries(endpoints)
         .filter(([, { needs }]) => needs === 'nothing')
         .map(([name]) => name),
     ).to.deep.equal([
       'signIn',
+      'listLanguages',
       'beginPasskeySignIn',
       'signInWithPasskey',
       'showSignInWays',

@@ -77,7 +77,7 @@ describe('whatever is pasted', function () {
     const memory = new FactsCache(10, {
       begin: (code) => seen.push(code),
       end: () => undefined,
-      givenUp: (code) => (code.includes('slow') ? 'it took longer than 2 seconds' : undefined),
+      givenUp: (code) => (code.includes('slow') ? { what: 'time', seconds: 2 } : undefined),
     });
     const found = runChecks(
       set(

@@ -52,7 +52,7 @@ function commands(): string {
     NOTE,
     '# Commands',
     `\`npx pragmatica --help\` lists the commands by task, and each has \`--help\` with examples.`,
-    'Results go to standard output, everything else to standard error. `--json` prints any result as JSON. Colour appears on a terminal only, and never with `NO_COLOR`. On a terminal, text is wrapped and tables are fitted to its width; `COLUMNS` says otherwise. What does not fit goes through `PAGER`, if that is set. `PRAGMATICA_LANGUAGE` says everything in [another language](../languages/README.md). `pragmatica completion` prints what bash, zsh and fish need to complete words.',
+    'Results go to standard output, everything else to standard error. `--json` prints any result as JSON. Colour appears on a terminal only, and never with `NO_COLOR`. On a terminal, text is wrapped and tables are fitted to its width; `COLUMNS` says otherwise. What does not fit goes through `PAGER`, if that is set. Commands speak the [language](../languages/README.md) of whoever signed in last, or the one that `PRAGMATICA_LANGUAGE` sets. `pragmatica completion` prints what bash, zsh and fish need to complete words.',
     '## For nearly every command',
     table(
       ['option', 'what it does'],

@@ -165,6 +165,7 @@ describe('rights', function () {
     }
     expect(open).to.have.members([
       'signIn',
+      'listLanguages',
       'beginPasskeySignIn',
       'signInWithPasskey',
       'showSignInWays',

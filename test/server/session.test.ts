@@ -45,6 +45,7 @@ describe('signing in', () => {
         hasPassword: true,
         role: 'own',
         mail: null,
+        language: null,
       },
       token: null,
       tokens: 1,

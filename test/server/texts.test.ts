@@ -1,4 +1,7 @@
+import { execFile } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { expect } from 'chai';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { formatMessage } from '@pragmatica/core';
@@ -81,5 +84,14 @@ describe('what the service says of what goes wrong', () => {
     const table = await errorTable();
     if (process.env['UPDATE_DOCS']) writeFileSync('docs/errors.md', table);
     expect(readFileSync('docs/errors.md', 'utf8')).to.equal(table);
+  });
+
+  it('is taken while no module is loaded: nobody knows yet who reads it', async () => {
+    const code = `
+      import { speakByMoment } from '@pragmatica/core/catalogue';
+      speakByMoment(() => { throw new Error('A text is taken while a module is loaded: use lateTexts or says.'); });
+      await import('@pragmatica/server');`;
+    const folder = fileURLToPath(new URL('../../packages/server/', import.meta.url));
+    await promisify(execFile)(process.execPath, ['--input-type=module', '-e', code], { cwd: folder });
   });
 });

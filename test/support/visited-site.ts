@@ -11,6 +11,7 @@ import {
   planPage,
   probesOf,
   readCode,
+  sayAllKept,
   type JudgedLoad,
   type NamedPlacement,
   type Snapshot,
@@ -18,6 +19,8 @@ import {
   type VisitEvidence,
   type VisitScript,
 } from '@pragmatica/core';
+import { expect } from 'chai';
+import { spoken } from './speech.js';
 import { BrowserPool, type VisitOrder } from '@pragmatica/visitor';
 
 /** A snippet as a test writes it: its code in one placement, or part by part. */
@@ -150,16 +153,22 @@ export async function visitedSite(): Promise<VisitedSite> {
         ...order,
       });
       const place = { host, environment: 'live' } as const;
-      const loads = evidence.loads
-        .filter((load) => load.status !== null)
-        .map((load) => {
-          const expected = expectationOf(set, place, full, load);
-          const deliveries = checkDelivery(expected.plan, new TextEncoder().encode(load.html), {
-            encoding: 'utf-8',
+      const judge = (): readonly JudgedLoad[] => {
+        const loads = evidence.loads
+          .filter((load) => load.status !== null)
+          .map((load) => {
+            const expected = expectationOf(set, place, full, load);
+            const deliveries = checkDelivery(expected.plan, new TextEncoder().encode(load.html), {
+              encoding: 'utf-8',
+            });
+            return { load, expected, deliveries };
           });
-          return { load, expected, deliveries };
-        });
-      return { evidence, screenshots, judged: judgeVisit(loads, probed) };
+        return judgeVisit(loads, probed);
+      };
+      const judged = judge();
+      // What is kept for readers of other languages says the same.
+      expect(sayAllKept(spoken('kept', judge))).to.deep.equal(judged);
+      return { evidence, screenshots, judged };
     },
     async close() {
       await pool.close();

@@ -8,6 +8,8 @@ export const FIRST_SERVER = 'http://localhost:4700';
 const configSchema = z.object({
   /** Where the last sign-in went; commands go there too. */
   server: z.string().optional(),
+  /** Of whoever signed in last; commands speak it. */
+  language: z.string().optional(),
   tokens: z.record(z.string(), z.string()).default({}),
 });
 export type Config = z.infer<typeof configSchema>;
@@ -31,6 +33,12 @@ export function writeConfig(config: Config): void {
   const file = configFile();
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   writeFileSync(file, `${JSON.stringify(config, null, 2)}\n`, { mode: 0o600 });
+}
+
+/** Has commands speak a language from the next one on; null for English. */
+export function keepLanguage(language: string | null): void {
+  const { language: _, ...config } = readConfig();
+  writeConfig({ ...config, ...(language === null ? {} : { language }) });
 }
 
 let keptServer: string | undefined;

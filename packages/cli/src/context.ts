@@ -6,7 +6,7 @@ import { FIRST_SERVER, defaultServer, readConfig } from './config.js';
 import { CliError, EXIT, describeError } from './errors.js';
 import { colour, note, print } from './output.js';
 import { COMMON } from './texts/common.js';
-import { LOCALE, say } from './texts/say.js';
+import { SPOKEN, say } from './texts/say.js';
 
 export interface CommonOptions {
   readonly server: string;
@@ -106,7 +106,7 @@ export async function sitesFor(
 /** The client for a signed-in user. */
 export function clientFor({ server }: CommonOptions): ApiClient {
   const token = process.env['PRAGMATICA_TOKEN'] ?? readConfig().tokens[normalize(server)];
-  return confirming(createClient({ server, token, locale: LOCALE, fetch: localhostFetch }));
+  return confirming(createClient({ server, token, locale: SPOKEN, fetch: localhostFetch }));
 }
 
 /** The address as the key under which a sign-in is kept. @throws CliError when it is none */

@@ -12,8 +12,9 @@ followTheme();
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 if (nonce) setNonce(nonce);
 
-if (document.documentElement.lang !== WRITTEN_IN) {
-  const answer = await fetch('/language.json');
+const { lang } = document.documentElement;
+if (lang !== WRITTEN_IN) {
+  const answer = await fetch(`/languages/${lang}.json`);
   // Without it everything is said as it is written.
   if (answer.ok) setTranslation(parseTranslation(await answer.text()));
 }

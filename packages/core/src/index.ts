@@ -1,4 +1,4 @@
-export { TOO_MUCH_WORDS, TooMuchError, type TooMuch } from './bounds/too-much.js';
+export { TooMuchError, type TooMuch } from './bounds/too-much.js';
 export * from './contain/index.js';
 export * from './copies/index.js';
 export * from './deliver/index.js';

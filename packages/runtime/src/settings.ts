@@ -48,9 +48,9 @@ export const sharedSettings = {
     .describe('Folder for the database, the logs and generated passwords.'),
   PRAGMATICA_LANGUAGE: z
     .string()
-    .default('en')
+    .default('')
     .describe(
-      'The language of all texts: “en”, the name of a file in the folder languages, or the path of such a file.',
+      'The language for whoever has not chosen one, and of what the gateway says: “en”, the name of a file in the folder languages, or the path of such a file. Left empty, it is what their browser asks for, or English.',
     ),
   PRAGMATICA_TRUSTED_PROXIES: z
     .string()

@@ -1,6 +1,8 @@
 import { text } from 'node:stream/consumers';
 import { TOKEN_ROLES, deviceName, type TokenRole } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
+import type { ApiClient } from '@pragmatica/contract';
+import { keepLanguage } from '../config.js';
 import { askPassword, confirm } from '../confirming.js';
 import { clientFor, withCommon, type CommonOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
@@ -34,6 +36,34 @@ export function account(program: Command): void {
       if (options.json) printJson(data);
       else printProse(data.mail === null ? ACCOUNT.mailNowhere : say(ACCOUNT.mailTo, { mail: data.mail }));
     });
+  languageCommand(group);
+}
+
+function languageCommand(group: Command): void {
+  withCommon(group.command('language [tag]'))
+    .description(ACCOUNT.accountLanguage)
+    .option('--none', ACCOUNT.accountNoLanguage)
+    .action(async (tag: string | undefined, options: CommonOptions & { readonly none?: boolean }) => {
+      const client = clientFor(options);
+      if (tag !== undefined && options.none) throw new CliError(ACCOUNT.accountOneLanguage, EXIT.usage);
+      const isAsked = tag === undefined && !options.none;
+      const { data } = isAsked
+        ? await client.call('showSession', {})
+        : await client.call('editAccount', { body: { language: tag ?? null } });
+      if (!isAsked) keepLanguage(data.language);
+      if (options.json) printJson(data);
+      else printProse(await languageWords(client, data.language));
+    });
+}
+
+async function languageWords(client: ApiClient, chosen: string | null): Promise<string> {
+  const { items } = (await client.call('listLanguages', {})).data;
+  const known = items.map(({ tag, name }) => `${tag} (${name})`);
+  const now =
+    chosen === null
+      ? ACCOUNT.languageNone
+      : say(ACCOUNT.languageIs, { language: items.find(({ tag }) => tag === chosen)?.name ?? chosen });
+  return `${now} ${say(ACCOUNT.languagesKnown, { known })}`;
 }
 
 /** Bearer tokens of whoever is signed in. */

@@ -3,12 +3,12 @@ import { text } from 'node:stream/consumers';
 import { ApiError, createClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import type { Command } from 'commander';
-import { configFile, readConfig, writeConfig } from '../config.js';
+import { configFile, keepLanguage, readConfig, writeConfig } from '../config.js';
 import { normalize, withCommon, type CommonOptions } from '../context.js';
 import { CliError, EXIT } from '../errors.js';
 import { note, print, printJson } from '../output.js';
 import { SIGN_IN } from '../texts/sign-in.js';
-import { LOCALE, say } from '../texts/say.js';
+import { SPOKEN, say } from '../texts/say.js';
 
 interface Options extends CommonOptions {
   readonly login?: string;
@@ -32,7 +32,7 @@ export function signIn(program: Command): void {
       const login =
         options.login ?? (options.stdin ? 'admin' : await input({ message: SIGN_IN.name, default: 'admin' }));
       const password = fromInput ?? (await askPassword({ message: SIGN_IN.password }));
-      const client = createClient({ server, locale: LOCALE, fetch: localhostFetch });
+      const client = createClient({ server, locale: SPOKEN, fetch: localhostFetch });
       const send = async (newPassword?: string, code?: string) =>
         (
           await client.call('signIn', {
@@ -61,6 +61,7 @@ export function signIn(program: Command): void {
       }
       const config = readConfig();
       writeConfig({ ...config, server, tokens: { ...config.tokens, [server]: signedIn.token! } });
+      keepLanguage(signedIn.member.language);
       if (options.json) printJson({ server, login: signedIn.member.login });
       else
         print(

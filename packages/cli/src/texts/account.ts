@@ -4,9 +4,16 @@ import { catalogue } from '@pragmatica/core';
 export const ACCOUNT = catalogue('cli.account', {
   accountGroup: 'your account',
   accountExamples:
-    '\nExamples:\n  pragmatica account mail\n  pragmatica account mail wenna@skerrywick.example\n  pragmatica account mail --none',
+    '\nExamples:\n  pragmatica account mail\n  pragmatica account mail wenna@skerrywick.example\n  pragmatica account mail --none\n  pragmatica account language de',
   accountMail: 'say where mails to you go, such as when a comment mentions you; without an address, show it',
   accountNoMail: 'no mails to you',
+  accountLanguage:
+    'say which language you read, in the console, in commands and in mails; without one, show it',
+  accountNoLanguage: 'none in particular: what your browser or the installation says',
+  accountOneLanguage: 'Give a language, or --none, not both.',
+  languageIs: 'You read {language}.',
+  languageNone: 'You have chosen no language.',
+  languagesKnown: 'There are: {known}.',
   accountWhich: 'Give an address, or --none, not both.',
   mailTo: 'Mails to you go to {mail}.',
   mailNowhere: 'No mails go to you.',

@@ -1,7 +1,10 @@
-import { readerLocale, sayIn } from '@pragmatica/core';
+import { localeInLanguage, readerLocale, sayIn } from '@pragmatica/core';
 
 /** Where whoever sits at the terminal lives, as the system says it (POSIX, 8.2: LC_ALL before LC_TIME before LANG). */
 export const LOCALE = localeOf(process.env);
+
+/** The language that commands speak, with that region: the service answers in it. */
+export const SPOKEN = localeInLanguage(LOCALE);
 
 /** A text of the catalogue with its parameters filled in. */
 export const say = sayIn(LOCALE);

@@ -1,6 +1,8 @@
 import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { Outlet } from 'react-router';
+import { followLanguage } from '../api/languages';
 import { sessionQuery } from '../api/queries';
 import { ConfirmDialog } from '../views/account/confirm-dialog';
 import { ChoosePassword } from '../views/sign-in/choose-password';
@@ -13,7 +15,12 @@ import { COMMON } from '../texts/common';
 /** Everything stands behind the sign-in. */
 export function Shell() {
   const session = useQuery(sessionQuery);
-  if (session.isPending) {
+  const language = session.data?.language;
+  const [isReloading, setReloading] = useState(false);
+  useEffect(() => {
+    if (language !== undefined) setReloading(followLanguage(language));
+  }, [language]);
+  if (session.isPending || isReloading) {
     return (
       <div className="mx-auto max-w-5xl p-6">
         <Loading label={COMMON.loadingConsole} />

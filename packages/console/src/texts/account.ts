@@ -3,6 +3,10 @@ import { catalogue } from '@pragmatica/core';
 export const ACCOUNT = catalogue('console.account', {
   title: 'Your account',
   lead: 'Signed in as {login}.',
+  languageTitle: 'Language',
+  languageText: 'What you read here, and in mails to you. Others choose their own.',
+  language: 'You read',
+  languageNone: 'Whatever your browser asks for',
   mailTitle: 'Mail to you',
   mailText: 'You get a mail when a comment mentions you.',
   mailAddress: 'Your mail address',

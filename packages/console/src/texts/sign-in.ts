@@ -29,6 +29,7 @@ export const SIGN_IN = catalogue('console.sign-in', {
   asSomebodyElse: 'Use another account at {provider}',
   confirmed: 'Confirmed',
   confirmedText: 'Close this window and go on in the other one.',
+  languages: 'Language',
   tryAgain: 'Try again',
   back: 'Back',
 });

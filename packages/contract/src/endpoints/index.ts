@@ -7,6 +7,7 @@ import { fileEndpoints } from './files.js';
 import { findingsEndpoints } from './findings.js';
 import { handoverEndpoints } from './handover.js';
 import { identitiesEndpoints } from './identities.js';
+import { languagesEndpoints } from './languages.js';
 import { liveEndpoints } from './live.js';
 import { membersEndpoints } from './members.js';
 import { passkeysEndpoints } from './passkeys.js';
@@ -27,6 +28,7 @@ import { watchEndpoints } from './watch.js';
 /** Every call of the API, by name. One more call is one more entry in its subject and one handler in the server. */
 export const endpoints = {
   ...sessionEndpoints,
+  ...languagesEndpoints,
   ...passkeysEndpoints,
   ...identitiesEndpoints,
   ...membersEndpoints,

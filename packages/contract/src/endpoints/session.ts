@@ -24,7 +24,7 @@ export const sessionEndpoints = {
   editAccount: {
     method: 'PATCH',
     path: '/session',
-    summary: 'Say where mails to you go',
+    summary: 'Say where mails to you go, and which language you read',
     needs: 'account',
     body: schemas.accountInput,
     response: schemas.member,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Endpoint } from '../endpoint.js';
 import * as schemas from '../schemas/index.js';
 import { hostOfSite, items, site } from './params.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from '../schemas/says.js';
 
 const survey = site.extend({ survey: schemas.surveyReference });
 const sighting = site.extend({ sighting: z.coerce.number().int() });
@@ -114,7 +114,7 @@ export const surveysEndpoints = {
     summary: 'All that a survey knows of one page',
     needs: { site: 'view' },
     params: survey,
-    query: z.strictObject({ path: z.string().startsWith('/', FIELD_TEXTS.pathForm).max(1_000) }),
+    query: z.strictObject({ path: z.string().startsWith('/', says('pathForm')).max(1_000) }),
     response: schemas.pageDetail,
   },
   showFirstLook: {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { key, newestQuery, nextPage, timestamp } from './common.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const findingId = z.string().min(1).max(300);
 
@@ -44,7 +45,7 @@ export const commentList = z.object({
 const text = z
   .string()
   .trim()
-  .min(1, FIELD_TEXTS.commentEmpty)
+  .min(1, says('commentEmpty'))
   .max(4_000)
   .meta({ description: 'Plain text. An @ with a login mentions somebody, who gets a mail of it.' });
 
@@ -52,7 +53,7 @@ export const commentInput = z
   .strictObject({ text, snippet: key.optional(), finding: findingId.optional() })
   .refine((input) => (input.snippet === undefined) !== (input.finding === undefined), {
     path: ['snippet'],
-    message: FIELD_TEXTS.commentOnOne,
+    error: () => FIELD_TEXTS.commentOnOne,
   })
   .meta({ id: 'CommentInput' });
 

@@ -10,10 +10,11 @@ import {
 import { z } from 'zod';
 import { ENDS_HERE } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const key = z
   .string()
-  .regex(KEY_PATTERN, FIELD_TEXTS.keyForm)
+  .regex(KEY_PATTERN, says('keyForm'))
   .max(63)
   .meta({ description: 'Names the thing in addresses and commands.', example: 'harbour-chat' });
 
@@ -26,10 +27,12 @@ export const timestamp = z.iso.datetime().meta({ description: 'RFC 3339, in UTC.
 
 const clockTime = z.object({ at: z.number(), zone: z.string(), now: z.number().optional() });
 
-/** What is filled in where something is said: texts, numbers, lists, moments on the clocks of a time zone. */
+const calendarDate = z.object({ date: z.string(), isYearly: z.boolean().optional() });
+
+/** What is filled in where something is said: texts, numbers, lists, dates, moments on the clocks of a time zone. */
 export const messageParams = z.record(
   z.string(),
-  z.union([z.string(), z.number(), z.array(z.string()).readonly(), clockTime]),
+  z.union([z.string(), z.number(), z.array(z.string()).readonly(), clockTime, calendarDate]),
 );
 
 /** Something that is said, apart from its words: for clients with words of their own. */
@@ -40,10 +43,11 @@ export const title = z.string().trim().min(1).max(120);
 
 export const text = z.string().max(2000);
 
-const PLACEMENT_FORM = formatMessage(FIELD_TEXTS.placementForm, {
-  placements: NAMED_PLACEMENTS.join(', '),
-  sides: ANCHOR_SIDES.join(', '),
-});
+const placementForm = (): string =>
+  formatMessage(FIELD_TEXTS.placementForm, {
+    placements: NAMED_PLACEMENTS.join(', '),
+    sides: ANCHOR_SIDES.join(', '),
+  });
 
 export const placement = z
   .union(
@@ -62,17 +66,17 @@ export const placement = z
         side: z.enum(ANCHOR_SIDES),
       }),
     ],
-    PLACEMENT_FORM,
+    { error: placementForm },
   )
   .meta({ description: 'Where a part goes in the page.' });
 
 /** A day, in the site's time zone. */
 export const day = z.iso
-  .date(FIELD_TEXTS.dayForm)
+  .date(says('dayForm'))
   .meta({ description: 'A day in the site’s time zone (RFC 3339 full-date).', example: '2027-03-31' });
 
 /** Why somebody does something that is not the rule; it is read by others later. */
-export const reason = z.string().trim().min(3, FIELD_TEXTS.reasonMissing).max(500);
+export const reason = z.string().trim().min(3, says('reasonMissing')).max(500);
 
 export const statement = z
   .string()
@@ -93,9 +97,9 @@ const NUL = '\0';
 
 export const code = z
   .string()
-  .min(1, FIELD_TEXTS.codeMissing)
-  .max(MAX_CODE_LENGTH, FIELD_TEXTS.codeTooLong)
-  .refine((value) => !value.includes(NUL), FIELD_TEXTS.nullCharacter);
+  .min(1, says('codeMissing'))
+  .max(MAX_CODE_LENGTH, says('codeTooLong'))
+  .refine((value) => !value.includes(NUL), says('nullCharacter'));
 
 export const change = z
   .object({ by: z.string(), at: timestamp })
@@ -117,7 +121,7 @@ export const nextPage = z
   .nullable()
   .meta({ description: 'Pass it as `after` for the page that follows; null on the last one.' });
 
-export const path = z.string().startsWith('/', FIELD_TEXTS.pathForm).max(1_000);
+export const path = z.string().startsWith('/', says('pathForm')).max(1_000);
 
 /** What is wrong with a selector, in words; undefined for nothing. */
 function selectorFault(text: string): string | undefined {

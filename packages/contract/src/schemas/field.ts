@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { environment, key, nextPage, pageQuery, title } from './common.js';
 import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const name = z
   .string()
   .max(40)
-  .regex(FIELD_NAME, FIELD_TEXTS.fieldName)
+  .regex(FIELD_NAME, says('fieldName'))
   .meta({ description: 'As it stands in code: `@{name}`.', example: 'account' });
 const value = z.string().max(500);
 

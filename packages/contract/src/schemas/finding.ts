@@ -2,7 +2,7 @@ import { AREAS } from '@pragmatica/core';
 import { z } from 'zod';
 import { code, day, message, messageParams, placement, reason, statement } from './common.js';
 import { orderLists } from './snippet.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const range = z.object({ start: z.int(), end: z.int() });
 const confidence = z.enum(['certain', 'likely', 'guess']);
@@ -203,7 +203,7 @@ export const fixInput = fixOneInput
   .extend({
     findings: z
       .array(z.string().max(300))
-      .min(1, FIELD_TEXTS.findingMissing)
+      .min(1, says('findingMissing'))
       .max(10_000)
       .optional()
       .meta({ description: 'Ids of the findings to fix; all that can be when left out.' }),

@@ -8,6 +8,7 @@ export * from './field.js';
 export * from './finding.js';
 export * from './handover.js';
 export * from './identity.js';
+export * from './language.js';
 export * from './live.js';
 export * from './look.js';
 export * from './members.js';

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { environment } from './common.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const lookInput = z
   .strictObject({
     address: z
       .string()
-      .min(1, FIELD_TEXTS.addressMissing)
+      .min(1, says('addressMissing'))
       .max(2_000)
       .meta({ description: 'As somebody types it into a browser: `www.example.com`.' }),
   })

@@ -4,6 +4,7 @@ import { installationRole, role, siteRole } from './rights.js';
 import { hasOneProof, identityAnswer } from './identity.js';
 import { password } from './session.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 /** The login of a member in an address. */
 export const memberLogin = z.string().min(1).max(120);
@@ -12,7 +13,7 @@ const newLogin = z
   .string()
   .min(2)
   .max(120)
-  .regex(/^[a-z0-9][a-z0-9._@+-]*$/, FIELD_TEXTS.loginForm)
+  .regex(/^[a-z0-9][a-z0-9._@+-]*$/, says('loginForm'))
   .meta({ description: 'What they sign in with, such as a mail address.' });
 
 const namedSiteRole = siteRole.extend({ siteName: z.string() });
@@ -66,7 +67,7 @@ export const invitationInput = z
   })
   .refine(({ role: everywhere, sites }) => everywhere !== null || sites.length > 0, {
     path: ['sites'],
-    message: FIELD_TEXTS.inviteToSomething,
+    error: () => FIELD_TEXTS.inviteToSomething,
   })
   .meta({ id: 'InvitationInput' });
 
@@ -112,7 +113,7 @@ export const invitationAcceptance = z
         'In place of a password: what the identity provider said, by which they sign in from then on.',
     }),
   })
-  .refine(hasOneProof, { path: ['password'], message: FIELD_TEXTS.passwordMissing })
+  .refine(hasOneProof, { path: ['password'], error: () => FIELD_TEXTS.passwordMissing })
   .meta({ id: 'InvitationAcceptance' });
 
 export const joinedSites = z.object({ role: installationRole, sites: z.array(key) }).meta({ id: 'Joined' });

@@ -2,7 +2,7 @@ import { ANCHOR_SIDES, DEVICES } from '@pragmatica/core';
 import { z } from 'zod';
 import { code, environment, placement } from './common.js';
 import { pages } from './reach.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const tried = code.default('<script></script>').meta({ description: 'What is to stand there.' });
@@ -10,7 +10,7 @@ const side = z.enum(ANCHOR_SIDES).default('inside');
 
 export const pagePictureInput = z
   .strictObject({
-    path: z.string().max(2_000).startsWith('/', FIELD_TEXTS.pathForm).default('/'),
+    path: z.string().max(2_000).startsWith('/', says('pathForm')).default('/'),
     host: z.string().max(253).optional(),
     environment: environment.default('live'),
     device: z.enum(DEVICES).default('desktop'),

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { environment, key, path, timestamp } from './common.js';
 import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const boxKind = z.enum(BOX_KEYS);
 
@@ -13,7 +14,7 @@ export const box = z
     name: z
       .string()
       .trim()
-      .min(1, FIELD_TEXTS.boxName)
+      .min(1, says('boxName'))
       .max(100)
       .meta({ description: 'What the box is called in the site builder.' }),
     maxLength: z.int().min(100).max(1_000_000).optional().meta({ description: 'Characters that it takes.' }),

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { environment, placement, timestamp } from './common.js';
 import { setReference } from './release.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 /** A day that the calendar has, and a time that clocks show. */
 const LOCAL_TIME = /^(\d{4}-\d{2}-\d{2})(?:[T ](?:[01]\d|2[0-3]):[0-5]\d)?$/;
@@ -25,13 +26,13 @@ const at = z
   .string()
   .max(40)
   .refine(isMoment, {
-    message: FIELD_TEXTS.momentForm,
+    error: () => FIELD_TEXTS.momentForm,
   })
   .meta({ description: 'A local time at the site, or an RFC 3339 timestamp; now when left out.' });
 
 /** What a page plan is asked for. */
 export const planQuery = z.strictObject({
-  path: z.string().startsWith('/', FIELD_TEXTS.pathForm).max(2_000).default('/'),
+  path: z.string().startsWith('/', says('pathForm')).max(2_000).default('/'),
   of: setReference.optional().meta({ description: 'What the environment serves when left out.' }),
   host: z
     .string()
@@ -44,7 +45,7 @@ export const planQuery = z.strictObject({
   consent: z
     .string()
     .max(2_000)
-    .regex(/^(?:none|all|[a-z0-9-]+(?:,[a-z0-9-]+)*)?$/, FIELD_TEXTS.consentForm)
+    .regex(/^(?:none|all|[a-z0-9-]+(?:,[a-z0-9-]+)*)?$/, says('consentForm'))
     .default('none'),
   visitor: z.enum(['first', 'returning']).optional(),
   width: z.coerce.number().int().min(1).max(100_000).optional(),

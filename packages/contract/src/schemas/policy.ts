@@ -3,24 +3,27 @@ import { z } from 'zod';
 import { POLICY_MODES } from '../release-feed.js';
 import { environment, key, timestamp } from './common.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 /** Directives and sources are written as they are into a header: nothing in them may end it, or begin another. */
 const directive = z
   .string()
   .max(50)
-  .regex(/^[a-z][a-z-]{1,40}$/, FIELD_TEXTS.directiveForm);
+  .regex(/^[a-z][a-z-]{1,40}$/, says('directiveForm'));
 const source = z
   .string()
   .max(300)
-  .regex(/^[!-+\--:<-~]+$/, FIELD_TEXTS.sourceForm);
+  .regex(/^[!-+\--:<-~]+$/, says('sourceForm'));
 
 export const ownPolicy = z
   .strictObject({
     directives: z
       .record(directive, z.array(source).max(100).readonly())
-      .refine((directives) => Object.keys(directives).length <= 30, { message: FIELD_TEXTS.directivesMany })
+      .refine((directives) => Object.keys(directives).length <= 30, {
+        error: () => FIELD_TEXTS.directivesMany,
+      })
       .refine((directives) => !('report-uri' in directives) && !('report-to' in directives), {
-        message: FIELD_TEXTS.reportsOurs,
+        error: () => FIELD_TEXTS.reportsOurs,
       })
       .meta({ maxProperties: 30 }),
     allowed: z.array(z.strictObject({ directive, source })).max(200).readonly().default([]).meta({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { environment, timestamp } from './common.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const previewInput = z
   .strictObject({
@@ -9,7 +9,7 @@ export const previewInput = z
     path: z
       .string()
       .max(2_000)
-      .regex(/^\/(?![/\\])/, FIELD_TEXTS.pathForm)
+      .regex(/^\/(?![/\\])/, says('pathForm'))
       .default('/')
       .meta({ description: 'The page that it begins with.' }),
     hours: z

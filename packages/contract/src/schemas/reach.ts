@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { environment, key, title } from './common.js';
 import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const MAX_PATTERNS = 200;
 
@@ -42,7 +43,7 @@ export const pageGroup = z
   .strictObject({
     key,
     name: title,
-    patterns: z.array(pageEntry(false)).min(1, FIELD_TEXTS.patternMissing).max(MAX_PATTERNS, ENDS_HERE),
+    patterns: z.array(pageEntry(false)).min(1, says('patternMissing')).max(MAX_PATTERNS, ENDS_HERE),
   })
   .meta({ id: 'PageGroup', description: 'Pages of a site that belong together, defined once.' });
 
@@ -95,7 +96,7 @@ const visitor = z
 export const limits = z
   .strictObject({
     environment: environment.optional(),
-    devices: z.array(z.enum(DEVICES)).min(1, FIELD_TEXTS.deviceMissing).max(3).readonly().optional(),
+    devices: z.array(z.enum(DEVICES)).min(1, says('deviceMissing')).max(3).readonly().optional(),
     hours: hours.optional(),
     consent: z.array(key).max(20).readonly().optional(),
     visitor: visitor.optional(),
@@ -112,12 +113,12 @@ export const consentRules = z
   .strictObject({
     categories: z
       .array(z.strictObject({ key, name: title, value: z.string().min(1).max(100).optional() }))
-      .min(1, FIELD_TEXTS.purposeMissing)
+      .min(1, says('purposeMissing'))
       .max(30, ENDS_HERE)
       .superRefine((list, context) => {
         refuseTwice(list, 'key', context, FIELD_TEXTS.purposeTwice);
       }),
-    cookie: z.string().max(200).regex(COOKIE_NAME, FIELD_TEXTS.cookieName),
+    cookie: z.string().max(200).regex(COOKIE_NAME, says('cookieName')),
     format: z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('list') }),
       z.strictObject({

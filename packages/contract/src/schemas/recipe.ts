@@ -24,8 +24,9 @@ import {
 import { siteResults } from './field.js';
 import { boundedRecord } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
-const fieldName = z.string().max(40).regex(FIELD_NAME, FIELD_TEXTS.fieldName);
+const fieldName = z.string().max(40).regex(FIELD_NAME, says('fieldName'));
 const value = z.string().max(500);
 const sentence = z.string().trim().min(1).max(500);
 
@@ -68,7 +69,7 @@ const recognition = z
         z
           .string()
           .max(260)
-          .regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, FIELD_TEXTS.recipeHostForm),
+          .regex(/^(?:\*\.)?[a-z0-9.-]{1,253}$/, says('recipeHostForm')),
       )
       .max(50)
       .default([]),
@@ -91,14 +92,16 @@ const MAX_COUNT = 50;
 /** The open format of a recipe: one version of it. */
 export const recipe = z
   .strictObject({
-    format: z.literal(RECIPE_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: RECIPE_FORMAT })),
+    format: z.literal(RECIPE_FORMAT, {
+      error: () => formatMessage(FIELD_TEXTS.formatOther, { format: RECIPE_FORMAT }),
+    }),
     key,
     version: z.int().min(1).max(1_000_000).meta({ description: 'From 1; a version never changes.' }),
     name: title,
     provider: title,
     summary: sentence.meta({ description: 'What it is for.' }),
     changes: sentence.optional().meta({ description: 'What is new in this version.' }),
-    parts: z.array(recipePart).min(1, FIELD_TEXTS.recipeParts).max(20),
+    parts: z.array(recipePart).min(1, says('recipeParts')).max(20),
     fields: z.array(recipeField).max(MAX_COUNT).default([]),
     after: z
       .array(key)
@@ -216,7 +219,7 @@ export const recipeApplication = z
     state: snippetState.default('on'),
     targets: z
       .array(z.strictObject({ site: key, values: z.array(givenValue).max(200).default([]) }))
-      .min(1, FIELD_TEXTS.siteMissing)
+      .min(1, says('siteMissing'))
       .max(200),
   })
   .meta({ id: 'RecipeApplication', description: 'Each site by itself, with its own values.' });
@@ -256,7 +259,7 @@ export const recipeUpdateInput = z
   .strictObject({
     snippets: z
       .array(z.strictObject({ site: key, snippet: key }))
-      .min(1, FIELD_TEXTS.snippetsOrAll)
+      .min(1, says('snippetsOrAll'))
       .max(10_000)
       .optional()
       .meta({ description: 'All that are behind when left out.' }),

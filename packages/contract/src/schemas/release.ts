@@ -19,6 +19,7 @@ import { consentRules, limits, pageGroups, pages } from './reach.js';
 import { fields } from './field.js';
 import { recipeLink } from './recipe.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 /** More than a site that anybody looks after has. */
 const MAX_SNIPPETS = 10_000;
@@ -26,7 +27,7 @@ const MAX_SNIPPETS = 10_000;
 const snapshotPart = z.strictObject({
   placement,
   rank: z.int().min(0),
-  code: z.string().max(MAX_CODE_LENGTH, FIELD_TEXTS.codeTooLong),
+  code: z.string().max(MAX_CODE_LENGTH, says('codeTooLong')),
   statement: statement.optional(),
   per: partPer.optional(),
 });
@@ -51,7 +52,9 @@ const SET_FORMAT = 'pragmatica-set/1';
 
 export const snapshot = z
   .strictObject({
-    format: z.literal(SET_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: SET_FORMAT })),
+    format: z.literal(SET_FORMAT, {
+      error: () => formatMessage(FIELD_TEXTS.formatOther, { format: SET_FORMAT }),
+    }),
     site: z.strictObject({
       key,
       name: title,
@@ -128,7 +131,7 @@ export const environmentState = z
 export const setReference = z
   .string()
   .max(20)
-  .regex(/^(draft|live|staging|\d{1,9})$/, FIELD_TEXTS.setForm);
+  .regex(/^(draft|live|staging|\d{1,9})$/, says('setForm'));
 
 export const changeInWords = z.object({
   kind: z.enum([

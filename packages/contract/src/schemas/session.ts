@@ -4,6 +4,7 @@ import { key, timestamp, title } from './common.js';
 import { hasOneProof, identityAnswer } from './identity.js';
 import { installationRole, tokenRole } from './rights.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const MIN_PASSWORD_LENGTH = 10;
 
@@ -16,8 +17,8 @@ const endTokens = z
 
 export const signIn = z
   .strictObject({
-    login: z.string().min(1, FIELD_TEXTS.loginMissing).max(120),
-    password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200),
+    login: z.string().min(1, says('loginMissing')).max(120),
+    password: z.string().min(1, says('passwordMissing')).max(200),
     newPassword: password
       .optional()
       .meta({ description: 'Replaces the password, which a one-time password must be.' }),
@@ -44,14 +45,21 @@ export const member = z
       .string()
       .nullable()
       .meta({ description: 'Where a mail goes when a comment mentions them; null for nowhere.' }),
+    language: z.string().nullable().meta({
+      description: 'The tag of the language that they have chosen; null where they have chosen none.',
+    }),
   })
   .meta({ id: 'Member' });
 export type MemberResource = z.infer<typeof member>;
 
 export const accountInput = z
   .strictObject({
-    mail: z.email(FIELD_TEXTS.emailForm).max(320).nullable().meta({
+    mail: z.email(says('emailForm')).max(320).nullable().optional().meta({
       description: 'Where a mail goes when a comment mentions you; null for nowhere.',
+    }),
+    language: z.string().min(1).max(40).nullable().optional().meta({
+      description:
+        'The tag of the language that you read (BCP 47), one of those that the service speaks; null for the one that your browser or the installation says.',
     }),
   })
   .meta({ id: 'AccountInput' });
@@ -72,12 +80,12 @@ export const passwordChanged = member.extend({ tokens }).meta({ id: 'PasswordCha
 
 export const confirmation = z
   .strictObject({
-    password: z.string().min(1, FIELD_TEXTS.passwordMissing).max(200).optional(),
+    password: z.string().min(1, says('passwordMissing')).max(200).optional(),
     identity: identityAnswer
       .optional()
       .meta({ description: 'In place of the password: a fresh sign-in at the identity provider.' }),
   })
-  .refine(hasOneProof, { path: ['password'], message: FIELD_TEXTS.passwordMissing })
+  .refine(hasOneProof, { path: ['password'], error: () => FIELD_TEXTS.passwordMissing })
   .meta({ id: 'Confirmation' });
 
 export const confirmed = z
@@ -100,7 +108,7 @@ export const secondFactorProof = z
     secret: z
       .string()
       .max(32)
-      .regex(/^[A-Z2-7]{32}$/, FIELD_TEXTS.secretForm),
+      .regex(/^[A-Z2-7]{32}$/, says('secretForm')),
     code: z.string().max(40),
   })
   .meta({ id: 'SecondFactorProof' });

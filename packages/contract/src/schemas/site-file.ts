@@ -63,7 +63,9 @@ export const SITE_FORMAT = 'pragmatica-site/1';
 /** A whole site in one file. */
 export const siteFile = z
   .strictObject({
-    format: z.literal(SITE_FORMAT, formatMessage(FIELD_TEXTS.formatOther, { format: SITE_FORMAT })),
+    format: z.literal(SITE_FORMAT, {
+      error: () => formatMessage(FIELD_TEXTS.formatOther, { format: SITE_FORMAT }),
+    }),
     draft: setFromFile,
     hosts: z.array(host).max(50),
     boxes: z.array(box).default([]),

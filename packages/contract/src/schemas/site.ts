@@ -8,19 +8,18 @@ import { environment, key, nextPage, pageQuery, timestamp, title } from './commo
 import { formatMessage } from '@pragmatica/core';
 import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const HOSTNAME =
   /^(?=.{1,253}$)[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?)*$/;
 
 const address = (example: string) =>
   z
-    .url({ protocol: /^https?$/, message: formatMessage(FIELD_TEXTS.addressForm, { example }) })
+    .url({ protocol: /^https?$/, error: () => formatMessage(FIELD_TEXTS.addressForm, { example }) })
     .max(2_000)
     .refine(
       (value) => URL.canParse(value) && ['', '/'].includes(new URL(value).pathname + new URL(value).search),
-      {
-        message: FIELD_TEXTS.originPath,
-      },
+      says('originPath'),
     )
     .transform((value) => new URL(value).origin);
 
@@ -50,7 +49,7 @@ const origins = z
 export const TRANSFERS = ['auto', 'plain', 'compressed'] as const;
 export type Transfer = (typeof TRANSFERS)[number];
 
-export const hostname = z.string().max(253).toLowerCase().regex(HOSTNAME, FIELD_TEXTS.siteHostForm);
+export const hostname = z.string().max(253).toLowerCase().regex(HOSTNAME, says('siteHostForm'));
 
 export const host = z
   .strictObject({
@@ -76,7 +75,10 @@ export const host = z
   .meta({ id: 'Host' });
 export type HostResource = z.infer<typeof host>;
 
-export const timeZone = z.string().max(100).refine(isTimeZone, { message: FIELD_TEXTS.timeZoneForm });
+export const timeZone = z
+  .string()
+  .max(100)
+  .refine(isTimeZone, { error: () => FIELD_TEXTS.timeZoneForm });
 
 const hosts = z
   .array(host)
@@ -172,7 +174,7 @@ export const siteQuery = pageQuery.extend({
   since: z
     .string()
     .max(19)
-    .regex(/^\d{1,19}$/, FIELD_TEXTS.afterForm)
+    .regex(/^\d{1,19}$/, says('afterForm'))
     .optional()
     .meta({ description: '`since` of an earlier list: only sites that have changed after it.' }),
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { code, key, partPer, placement, snippetState, statement, text, timestamp, title } from './common.js';
 import { recipeLink } from './recipe.js';
 import { limits, pages } from './reach.js';
-import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 export const part = z.object({ placement, rank: z.int().min(0), code, statement, per: partPer });
 
@@ -52,7 +52,7 @@ export const snippetInput = z
     pages: pages.default({ include: [], exclude: [] }),
     limits: limits.default({}),
     needs: needs.default([]),
-    parts: z.array(partInput).min(1, FIELD_TEXTS.snippetParts).max(MAX_PARTS),
+    parts: z.array(partInput).min(1, says('snippetParts')).max(MAX_PARTS),
   })
   .meta({ id: 'SnippetInput' });
 export type SnippetInput = z.input<typeof snippetInput>;
@@ -68,7 +68,7 @@ export const snippetPatch = z
     limits,
     needs,
     recipe: z.null().meta({ description: 'Null lets go of the recipe; the code stays as it is.' }),
-    parts: z.array(partInput).min(1, FIELD_TEXTS.snippetParts).max(MAX_PARTS),
+    parts: z.array(partInput).min(1, says('snippetParts')).max(MAX_PARTS),
   })
   .partial()
   .meta({ id: 'SnippetPatch', description: 'JSON merge patch (RFC 7396); lists are replaced whole.' });
@@ -76,12 +76,12 @@ export type SnippetPatch = z.input<typeof snippetPatch>;
 
 /** One state for several snippets, all of them or none. */
 export const stateChange = z
-  .strictObject({ snippets: z.array(key).min(1, FIELD_TEXTS.snippetMissing).max(500), state: snippetState })
+  .strictObject({ snippets: z.array(key).min(1, says('snippetMissing')).max(500), state: snippetState })
   .meta({ id: 'StateChange' });
 
 /** One placement for several snippets. */
 export const placementChange = z
-  .strictObject({ snippets: z.array(key).min(1, FIELD_TEXTS.snippetMissing).max(500), placement })
+  .strictObject({ snippets: z.array(key).min(1, says('snippetMissing')).max(500), placement })
   .meta({ id: 'PlacementChange' });
 
 export const placementsChanged = z.object({

@@ -4,6 +4,7 @@ import { nextPage, timestamp } from './common.js';
 import { hostname } from './site.js';
 import { ENDS_HERE, refuseTwice } from './bounds.js';
 import { FIELD_TEXTS } from '../texts/field-texts.js';
+import { says } from './says.js';
 
 const afterPublishing = z.enum(['nothing', 'look', 'put-back']).meta({
   description:
@@ -33,10 +34,14 @@ export const watchInput = z
     needsRehearsal: z.boolean().default(false).meta({
       description: 'A draft is published only after visits that tried just that draft and went well.',
     }),
-    mailTo: z.array(z.email(FIELD_TEXTS.emailForm).max(320)).max(20).default([]).meta({
-      description:
-        'Who gets a mail when something is lost or comes back, approval is asked for or given, or a release goes out in spite of errors.',
-    }),
+    mailTo: z
+      .array(z.email(says('emailForm')).max(320))
+      .max(20)
+      .default([])
+      .meta({
+        description:
+          'Who gets a mail when something is lost or comes back, approval is asked for or given, or a release goes out in spite of errors.',
+      }),
     budgetKb: z.int().min(1).max(100_000).nullable().default(null).meta({
       description: 'What all snippets together may add to a page, in kB; null for no budget.',
     }),
@@ -94,7 +99,12 @@ export function watchSettings({
 
 export const webhookInput = z
   .strictObject({
-    url: z.url({ protocol: /^https?$/, error: FIELD_TEXTS.httpsAddress }).max(2_000),
+    url: z
+      .url({
+        protocol: /^https?$/,
+        ...says('httpsAddress'),
+      })
+      .max(2_000),
   })
   .meta({ id: 'WebhookInput' });
 

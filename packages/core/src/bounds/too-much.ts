@@ -22,12 +22,5 @@ export function tooMuchOf(error: unknown): TooMuch | undefined {
   return error.message.includes('string length') ? 'length' : undefined;
 }
 
-/** The same for people, as the end of "could not be read: …". */
-export const TOO_MUCH_WORDS: Readonly<Record<TooMuch, string>> = {
-  nesting: 'its brackets or tags are nested hundreds of levels deep',
-  length: 'it puts together texts that are too long to follow',
-  work: 'it took too long',
-};
-
 /** Markup is nested so deep at most; browsers flatten it from here on. */
 export const MAX_MARKUP_DEPTH = 512;

@@ -51,8 +51,8 @@ export interface Fix {
   readonly changes: readonly SetChange[];
 }
 
-/** Something that a check found in a set. */
-export interface Finding {
+/** Something that a check found in a set, without its words: `wordFinding` says it in the language of a reader. */
+export interface UnwordedFinding {
   /** Stays the same while what it is about stays the same. */
   readonly id: string;
   /** Changes when what is found changes: how bad it is, or the code that shows it. */
@@ -62,11 +62,17 @@ export interface Finding {
   readonly severity: Severity;
   /** What is said of it, apart from the words: for clients with words of their own. */
   readonly message: { readonly id: string; readonly params: Params };
+  readonly subjects: readonly Subject[];
+  readonly evidence: readonly Spot[];
+  readonly fix?: Pick<Fix, 'changes'>;
+}
+
+/** Something that a check found in a set. */
+export interface Finding extends UnwordedFinding {
   readonly title: string;
   readonly why: string;
   /** What to do. */
   readonly advice: string;
-  readonly subjects: readonly Subject[];
   readonly evidence: readonly Evidence[];
   readonly fix?: Fix;
 }

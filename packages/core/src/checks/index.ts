@@ -16,6 +16,7 @@ export {
   type Area,
   type Evidence,
   type Finding,
+  type UnwordedFinding,
   type Fix,
   type Severity,
 } from './finding.js';

@@ -4,6 +4,7 @@ import { fieldUses } from '../fields/index.js';
 import type { SetChange } from '../edit/index.js';
 import type { FactsCache } from '../facts/index.js';
 import { memoizeByObject } from '../memoize/by-object.js';
+import { speechKey } from '../texts/index.js';
 import type { Snapshot } from '../snapshot/index.js';
 import { CheckedSet } from './checked-set.js';
 import type { Knowledge } from './knowledge.js';
@@ -28,7 +29,8 @@ const keptOf = memoizeByObject<FactsCache, Map<string, FoundSoFar>>(() => new Ma
  */
 export function runChecks(snapshot: Snapshot, knowledge: Knowledge = {}): Finding[] {
   const kept = knowledge.memory ? keptOf(knowledge.memory) : undefined;
-  const { key } = snapshot.site;
+  // What was found is in words.
+  const key = `${snapshot.site.key} ${speechKey()}`;
   const known = kept?.get(key);
   const again = known && lookAgain(known, snapshot, knowledge);
   if (again) return again;

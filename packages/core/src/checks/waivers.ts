@@ -1,4 +1,4 @@
-import type { Finding } from './finding.js';
+import type { Finding, UnwordedFinding } from './finding.js';
 
 /** That somebody accepted a finding for a while, and why. */
 export interface Waiver {
@@ -20,19 +20,15 @@ export interface Lapse {
   readonly cause: LapseCause;
 }
 
-export interface OpenFinding extends Finding {
-  readonly lapsed?: Lapse;
-}
+export type OpenFinding<Found = Finding> = Found & { readonly lapsed?: Lapse };
 
-export interface WaivedFinding extends Finding {
-  readonly waiver: Waiver;
-}
+export type WaivedFinding<Found = Finding> = Found & { readonly waiver: Waiver };
 
-export interface WaivedFindings {
+export interface WaivedFindings<Found = Finding> {
   /** What asks for attention. */
-  readonly open: readonly OpenFinding[];
+  readonly open: readonly OpenFinding<Found>[];
   /** What somebody has accepted, with the reason. */
-  readonly waived: readonly WaivedFinding[];
+  readonly waived: readonly WaivedFinding<Found>[];
 }
 
 /** Checks whose findings nobody may accept: what they find would break the visitor's page. */
@@ -49,14 +45,14 @@ export function isWaivable(finding: Pick<Finding, 'check'>): boolean {
  *
  * @param today - the date in the site's time zone, `2027-03-31`
  */
-export function applyWaivers(
-  findings: readonly Finding[],
+export function applyWaivers<Found extends UnwordedFinding>(
+  findings: readonly Found[],
   waivers: readonly Waiver[],
   today: string,
-): WaivedFindings {
+): WaivedFindings<Found> {
   const byFinding = new Map(waivers.map((waiver) => [waiver.finding, waiver]));
-  const open: OpenFinding[] = [];
-  const waived: WaivedFinding[] = [];
+  const open: OpenFinding<Found>[] = [];
+  const waived: WaivedFinding<Found>[] = [];
   for (const finding of findings) {
     const waiver = byFinding.get(finding.id);
     if (!waiver || !isWaivable(finding)) open.push(finding);
@@ -69,7 +65,10 @@ export function applyWaivers(
 }
 
 /** The findings of one set that another one does not have. */
-export function newFindings<T extends Finding>(findings: readonly T[], before: readonly Finding[]): T[] {
+export function newFindings<T extends UnwordedFinding>(
+  findings: readonly T[],
+  before: readonly UnwordedFinding[],
+): T[] {
   const known = new Set(before.map(({ id, fingerprint }) => `${id} ${fingerprint}`));
   return findings.filter(({ id, fingerprint }) => !known.has(`${id} ${fingerprint}`));
 }

@@ -1,6 +1,6 @@
-import { catalogue, formatMessage, type Params, type TextTree } from '../texts/index.js';
+import { catalogue, formatMessage, sayAllKept, type Params, type TextTree } from '../texts/index.js';
 import type { FindingTexts } from './check.js';
-import type { Finding, Fix, Spot } from './finding.js';
+import type { Finding, UnwordedFinding } from './finding.js';
 import { CHECKS } from './registry.js';
 
 /** What is said where a check itself fails. */
@@ -34,32 +34,32 @@ export function checkAbout(id: string): { readonly title: string; readonly why: 
   return { title, why };
 }
 
-/** A finding without its words, or whose words are to be written anew. */
-type Unworded = Omit<Finding, 'title' | 'why' | 'advice' | 'evidence' | 'fix'> & {
-  readonly evidence: readonly Spot[];
-  readonly fix?: Pick<Fix, 'changes'>;
-};
-
 /**
  * A finding in the words of its check's messages.
  *
  * @param locale - in which numbers, lists and dates are written
  */
-export function wordFinding<More extends Unworded>(
+export function wordFinding<More extends UnwordedFinding>(
   finding: More,
   locale?: string,
 ): Omit<More, keyof Finding> & Finding {
-  const { check: id, message, evidence, fix } = finding;
+  const { check: id, evidence, fix } = finding;
+  // Names of parts, places and days among them are in words, too.
+  const message = sayAllKept(finding.message, locale);
   const check = TEXTS[id]!;
   const texts: FindingTexts = check.messages[message.id] ?? UNFINISHED;
   const say = (pattern: string, own: Params = {}): string =>
     formatMessage(pattern, { ...message.params, ...own }, locale);
   return {
     ...finding,
+    message,
     title: say(texts.title),
     why: check.why,
     advice: say(texts.advice),
-    evidence: evidence.map((spot) => ({ ...spot, note: say(check.roles[spot.role]!, spot.params) })),
+    evidence: evidence.map((spot) => ({
+      ...spot,
+      note: say(check.roles[spot.role]!, sayAllKept(spot.params, locale)),
+    })),
     ...(fix ? { fix: { title: say(texts.fix!), changes: fix.changes } } : {}),
   };
 }

@@ -8,6 +8,7 @@ import { findCulprit, type Culprit } from './culprit.js';
 import { assertShallow, children, isWithInsertion } from './tree.js';
 import { CONTAIN_TEXTS } from '../texts/contain.js';
 import { say } from '../texts/say.js';
+import { lateTexts } from '../texts/late-texts.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page' | 'unproven';
 
@@ -18,12 +19,12 @@ export interface Containment {
   readonly culprit: Culprit | undefined;
 }
 
-const MESSAGES: Record<ContainmentProblem, string> = {
-  'ends-head': CONTAIN_TEXTS.codeHoldsVisible,
-  'swallows-page': CONTAIN_TEXTS.codeLeavesSomething,
-  'changes-page': CONTAIN_TEXTS.codeChangesPage,
-  unproven: CONTAIN_TEXTS.whetherCodeLeaves,
-};
+const MESSAGES: Record<ContainmentProblem, string> = lateTexts({
+  'ends-head': () => CONTAIN_TEXTS.codeHoldsVisible,
+  'swallows-page': () => CONTAIN_TEXTS.codeLeavesSomething,
+  'changes-page': () => CONTAIN_TEXTS.codeChangesPage,
+  unproven: () => CONTAIN_TEXTS.whetherCodeLeaves,
+});
 
 /** The same with the very thing that does it. */
 const CULPRIT_MESSAGES: Record<Culprit['kind'], (name: string) => string> = {
@@ -72,7 +73,9 @@ export function containmentProblem(code: string, placement: Placement): Containm
 /** What nobody could find out within bounds counts as not contained. */
 export const UNPROVEN: Containment = {
   problem: 'unproven',
-  message: MESSAGES.unproven,
+  get message() {
+    return MESSAGES.unproven;
+  },
   culprit: undefined,
 };
 
@@ -86,8 +89,14 @@ function tryInFrames(code: string, placement: Placement): Containment | undefine
     if (isWithInsertion(without, withCode)) continue;
     const problem = classify(withCode, inHead);
     const culprit = findCulprit(page, code, before.length, inHead);
-    const message = culprit ? CULPRIT_MESSAGES[culprit.kind](culprit.name) : MESSAGES[problem];
-    return { problem, message, culprit };
+    return {
+      problem,
+      // It is kept for readers of any language.
+      get message() {
+        return culprit ? CULPRIT_MESSAGES[culprit.kind](culprit.name) : MESSAGES[problem];
+      },
+      culprit,
+    };
   }
   return undefined;
 }
@@ -137,7 +146,9 @@ export function wrappedProblem(
 /** Code that ends the template around it runs at once, whatever it was to wait for. */
 const LET_LOOSE: Containment = {
   problem: 'changes-page',
-  message: CONTAIN_TEXTS.codeClosesTemplate,
+  get message() {
+    return CONTAIN_TEXTS.codeClosesTemplate;
+  },
   culprit: undefined,
 };
 

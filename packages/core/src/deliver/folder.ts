@@ -1,6 +1,7 @@
 import type { Delivery } from './delivery.js';
 import { LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully, partly } from './ability.js';
 
 const t = DELIVER_TEXTS.ways.folder;
 
@@ -8,8 +9,12 @@ const t = DELIVER_TEXTS.ways.folder;
 export const folder: Delivery = {
   ...WITH_PAGE,
   key: 'folder',
-  name: DELIVER_TEXTS.folderFiles,
-  needs: t.needs,
+  get name() {
+    return DELIVER_TEXTS.folderFiles;
+  },
+  get needs() {
+    return t.needs;
+  },
   followsPublishing: false,
   decides: {
     environment: 'once',
@@ -18,11 +23,13 @@ export const folder: Delivery = {
     consent: 'once',
     visitor: 'in-browser',
   },
-  onceWords: DELIVER_TEXTS.filesCannotAsk,
+  get onceWords() {
+    return DELIVER_TEXTS.filesCannotAsk;
+  },
   abilities: {
     ...LIKE_THE_PAGE,
-    reach: { fit: 'partly', words: t.reach },
-    freshness: { fit: 'partly', words: t.freshness },
-    cost: { fit: 'fully', words: t.cost },
+    reach: partly(() => t.reach),
+    freshness: partly(() => t.freshness),
+    cost: fully(() => t.cost),
   },
 };

@@ -9,6 +9,7 @@ import {
 import type { Delivery } from './delivery.js';
 import { ASKED_EACH_TIME, LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully, partly } from './ability.js';
 
 const t = DELIVER_TEXTS.ways.fragments;
 
@@ -16,19 +17,25 @@ const t = DELIVER_TEXTS.ways.fragments;
 export const fragments: Delivery = {
   ...WITH_PAGE,
   key: 'fragments',
-  name: t.name,
-  needs: t.needs,
+  get name() {
+    return t.name;
+  },
+  get needs() {
+    return t.needs;
+  },
   decides: { ...ASKED_EACH_TIME, environment: 'once' },
-  onceWords: t.environment,
+  get onceWords() {
+    return t.environment;
+  },
   abilities: {
     ...LIKE_THE_PAGE,
-    head: { fit: 'fully', words: t.where },
-    'body-start': { fit: 'fully', words: t.where },
-    'body-end': { fit: 'fully', words: t.where },
-    anchor: { fit: 'partly', words: t.anchor },
-    reach: { fit: 'fully', words: t.reach },
-    freshness: { fit: 'fully', words: t.freshness },
-    cost: { fit: 'fully', words: t.cost },
+    head: fully(() => t.where),
+    'body-start': fully(() => t.where),
+    'body-end': fully(() => t.where),
+    anchor: partly(() => t.anchor),
+    reach: fully(() => t.reach),
+    freshness: fully(() => t.freshness),
+    cost: fully(() => t.cost),
   },
 };
 

@@ -1,6 +1,7 @@
 import type { Delivery } from './delivery.js';
 import { ASKED_EACH_TIME, LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully } from './ability.js';
 
 const t = DELIVER_TEXTS.ways.gateway;
 
@@ -8,16 +9,20 @@ const t = DELIVER_TEXTS.ways.gateway;
 export const gateway: Delivery = {
   ...WITH_PAGE,
   key: 'gateway',
-  name: DELIVER_TEXTS.gateway,
-  needs: t.needs,
+  get name() {
+    return DELIVER_TEXTS.gateway;
+  },
+  get needs() {
+    return t.needs;
+  },
   decides: { ...ASKED_EACH_TIME, environment: 'per-load' },
   onceWords: '',
   abilities: {
     ...LIKE_THE_PAGE,
-    anchor: { fit: 'fully', words: t.anchor },
-    reach: { fit: 'fully', words: t.reach },
-    freshness: { fit: 'fully', words: t.freshness },
-    policy: { fit: 'fully', words: t.policy },
-    cost: { fit: 'fully', words: t.cost },
+    anchor: fully(() => t.anchor),
+    reach: fully(() => t.reach),
+    freshness: fully(() => t.freshness),
+    policy: fully(() => t.policy),
+    cost: fully(() => t.cost),
   },
 };

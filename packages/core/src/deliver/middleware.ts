@@ -1,6 +1,7 @@
 import type { Delivery } from './delivery.js';
 import { ASKED_EACH_TIME, LIKE_THE_PAGE, WITH_PAGE } from './with-page.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully } from './ability.js';
 
 const t = DELIVER_TEXTS.ways.middleware;
 
@@ -8,14 +9,20 @@ const t = DELIVER_TEXTS.ways.middleware;
 export const middleware: Delivery = {
   ...WITH_PAGE,
   key: 'middleware',
-  name: t.name,
-  needs: t.needs,
+  get name() {
+    return t.name;
+  },
+  get needs() {
+    return t.needs;
+  },
   decides: { ...ASKED_EACH_TIME, environment: 'once' },
-  onceWords: t.environment,
+  get onceWords() {
+    return t.environment;
+  },
   abilities: {
     ...LIKE_THE_PAGE,
-    reach: { fit: 'fully', words: DELIVER_TEXTS.ways.gateway.reach },
-    freshness: { fit: 'fully', words: t.freshness },
-    cost: { fit: 'fully', words: t.cost },
+    reach: fully(() => DELIVER_TEXTS.ways.gateway.reach),
+    freshness: fully(() => t.freshness),
+    cost: fully(() => t.cost),
   },
 };

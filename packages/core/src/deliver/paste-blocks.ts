@@ -1,14 +1,19 @@
 import type { Delivery } from './delivery.js';
 import { placeOf } from './paste/place.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully, partly, not } from './ability.js';
 
 const t = DELIVER_TEXTS.ways.paste;
 
 /** Text that somebody pastes into the boxes of a site builder. */
 export const pasteDelivery: Delivery = {
   key: 'paste',
-  name: t.name,
-  needs: t.needs,
+  get name() {
+    return t.name;
+  },
+  get needs() {
+    return t.needs;
+  },
   decides: {
     environment: 'once',
     devices: 'in-browser',
@@ -16,7 +21,9 @@ export const pasteDelivery: Delivery = {
     consent: 'in-browser',
     visitor: 'in-browser',
   },
-  onceWords: t.environment,
+  get onceWords() {
+    return t.environment;
+  },
   seesViews: false,
   isLine: false,
   followsPublishing: false,
@@ -26,15 +33,15 @@ export const pasteDelivery: Delivery = {
     return ({ plain: 'with-page', guarded: 'in-time', moved: 'late' } as const)[place.mode];
   },
   abilities: {
-    head: { fit: 'partly', words: t.head },
-    'body-start': { fit: 'partly', words: t.bodyStart },
-    'body-end': { fit: 'fully', words: t.bodyEnd },
-    anchor: { fit: 'partly', words: t.anchor },
-    reach: { fit: 'partly', words: t.reach },
-    views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
-    freshness: { fit: 'not', words: t.freshness },
-    'without-script': { fit: 'partly', words: t.withoutScript },
-    policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },
-    cost: { fit: 'fully', words: t.cost },
+    head: partly(() => t.head),
+    'body-start': partly(() => t.bodyStart),
+    'body-end': fully(() => t.bodyEnd),
+    anchor: partly(() => t.anchor),
+    reach: partly(() => t.reach),
+    views: partly(() => DELIVER_TEXTS.oncePerLoad),
+    freshness: not(() => t.freshness),
+    'without-script': partly(() => t.withoutScript),
+    policy: fully(() => DELIVER_TEXTS.ownPolicy),
+    cost: fully(() => t.cost),
   },
 };

@@ -1,5 +1,6 @@
 import type { Ability, Aspect, Delivery } from './delivery.js';
 import { DELIVER_TEXTS } from '../texts/deliver.js';
+import { fully, partly } from './ability.js';
 
 /** Of ways in which parts come with the page itself, written into it before it reaches the visitor. */
 export const WITH_PAGE = {
@@ -19,11 +20,11 @@ export const ASKED_EACH_TIME = {
 
 /** What such ways can do alike. */
 export const LIKE_THE_PAGE = {
-  head: { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
-  'body-start': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
-  'body-end': { fit: 'fully', words: DELIVER_TEXTS.asIfThere },
-  anchor: { fit: 'fully', words: DELIVER_TEXTS.elementsInPage },
-  views: { fit: 'partly', words: DELIVER_TEXTS.oncePerLoad },
-  'without-script': { fit: 'fully', words: DELIVER_TEXTS.worksWithoutScript },
-  policy: { fit: 'fully', words: DELIVER_TEXTS.ownPolicy },
+  head: fully(() => DELIVER_TEXTS.asIfThere),
+  'body-start': fully(() => DELIVER_TEXTS.asIfThere),
+  'body-end': fully(() => DELIVER_TEXTS.asIfThere),
+  anchor: fully(() => DELIVER_TEXTS.elementsInPage),
+  views: partly(() => DELIVER_TEXTS.oncePerLoad),
+  'without-script': fully(() => DELIVER_TEXTS.worksWithoutScript),
+  policy: fully(() => DELIVER_TEXTS.ownPolicy),
 } as const satisfies Partial<Record<Aspect, Ability>>;

@@ -19,7 +19,13 @@ export const hosts: Examination = {
 };
 
 type FoundOfHost = Omit<Found, 'about'>;
-const WELL: FoundOfHost = { health: 'well', said: DOCTOR_TEXTS.hostWell, advice: '' };
+const WELL: FoundOfHost = {
+  health: 'well',
+  get said() {
+    return DOCTOR_TEXTS.hostWell;
+  },
+  advice: '',
+};
 
 function ofAnswer({ address, status, reason }: HostFacts): FoundOfHost | undefined {
   if (status === null)

@@ -1,4 +1,4 @@
-import { readCode, unreadFacts } from './read-code.js';
+import { readCode, unreadFacts, type GivenUp } from './read-code.js';
 import type { Facts } from './types.js';
 
 /** A code and what was read out of it: one object for as long as it is remembered. */
@@ -16,7 +16,7 @@ export interface ReadingWatch {
   /** It ends. */
   end(): void;
   /** Why a code is not to be read again; undefined for one that is. */
-  givenUp(code: string): string | undefined;
+  givenUp(code: string): GivenUp | undefined;
 }
 
 /** Codes that were read: reading is most of the work, and most code stays the same from edit to edit. */

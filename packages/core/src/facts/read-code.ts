@@ -1,4 +1,4 @@
-import { TOO_MUCH_WORDS, tooMuchOf } from '../bounds/too-much.js';
+import { tooMuchOf, type TooMuch } from '../bounds/too-much.js';
 import { accountsOf } from './accounts.js';
 import { hostOf } from './addresses.js';
 import { languageOf } from './language.js';
@@ -32,13 +32,6 @@ import { say } from '../texts/say.js';
 /** A line that only a module may have. */
 export const IS_MODULE = /^[ \t]*(?:import|export)\b/m;
 
-const MESSAGES: Partial<{ [kind in ProblemKind]: string }> = {
-  empty: FACTS_TEXTS.thereNoCode,
-  'no-script-tags': FACTS_TEXTS.scriptTextWithout,
-  escaped: FACTS_TEXTS.codeWasCopied,
-  'curly-quotes': FACTS_TEXTS.codeHasTypographic,
-};
-
 /** Markup inside markup is read so deep: a script that writes a script that writes one. */
 const MAX_WRITTEN_DEPTH = 3;
 
@@ -54,20 +47,28 @@ export function readCode(code: string): Facts {
   } catch (error) {
     const what = tooMuchOf(error);
     if (what === undefined) throw error;
-    return unreadFacts(code, TOO_MUCH_WORDS[what]);
+    return unreadFacts(code, { what });
   }
 }
 
-/**
- * The facts of code that cannot be read within bounds: nothing is known of it, and it says so.
- *
- * @param why - the end of "could not be read: …"
- */
-export function unreadFacts(code: string, why: string): Facts {
+/** Why code was not read to its end. */
+export type GivenUp =
+  | { readonly what: TooMuch | 'memory' }
+  | { readonly what: 'time'; /** That it was given. */ readonly seconds: number };
+
+function givenUpWords(why: GivenUp): string {
+  const words = FACTS_TEXTS.couldNotBecause;
+  return why.what === 'time' ? say(words.time, { seconds: why.seconds }) : words[why.what];
+}
+
+/** The facts of code that cannot be read within bounds: nothing is known of it, and it says so. */
+export function unreadFacts(code: string, why: GivenUp): Facts {
   const context: MarkupContext = { record: new Record(), problem: () => undefined, attributes: [] };
   const problem: CodeProblem = {
     kind: 'unread',
-    message: say(FACTS_TEXTS.codeCouldNot, { why }),
+    get message() {
+      return say(FACTS_TEXTS.codeCouldNot, { why: givenUpWords(why) });
+    },
     line: 1,
     column: 1,
     range: { start: 0, end: Math.min(1, code.length) },
@@ -86,10 +87,13 @@ export function unreadFacts(code: string, why: string): Facts {
 function read(code: string): Facts {
   const record = new Record();
   const problems: CodeProblem[] = [];
-  const problem = (kind: ProblemKind, offset: number, message: string): void => {
+  const problem = (kind: ProblemKind, offset: number, message: () => string): void => {
     problems.push({
       kind,
-      message,
+      // Facts are kept for readers of any language.
+      get message() {
+        return message();
+      },
       ...lineAndColumn(code, offset),
       range: { start: offset, end: Math.min(offset + 1, code.length) },
       confidence: 'certain',
@@ -116,7 +120,7 @@ function readByLanguage(context: MarkupContext, code: string, language: Facts['l
         when: 'parse',
         isModule: IS_MODULE.test(code),
       });
-      if (wrong) context.problem('syntax', wrong.offset, wrong.message);
+      if (wrong) context.problem('syntax', wrong.offset, () => wrong.message);
       return [{ kind: 'script', name: '', range: whole }];
     }
     case 'css':
@@ -163,18 +167,18 @@ function addTextProblems(
   language: Facts['language'],
   mistakes: readonly PasteMistake[],
   isRead: boolean,
-  problem: (kind: ProblemKind, offset: number, message: string) => void,
+  problem: (kind: ProblemKind, offset: number, message: () => string) => void,
 ): void {
-  if (code.trim() === '') problem('empty', 0, MESSAGES.empty!);
+  if (code.trim() === '') problem('empty', 0, () => FACTS_TEXTS.thereNoCode);
   const escaped = escapedTag(code);
   // What hides its tags, or has put something around them, is what is wrong.
   if (language === 'javascript' && escaped === undefined && mistakes.length === 0)
-    problem('no-script-tags', 0, MESSAGES['no-script-tags']!);
-  if (escaped !== undefined) problem('escaped', escaped, MESSAGES.escaped!);
+    problem('no-script-tags', 0, () => FACTS_TEXTS.scriptTextWithout);
+  if (escaped !== undefined) problem('escaped', escaped, () => FACTS_TEXTS.codeWasCopied);
   // In a script that can be read they stand in strings.
   const looked = isRead ? withoutScripts(code, language) : code;
   const curly = /(?:=\s*|\(\s*|\bsrc\s*:\s*)[“”‘’]/.exec(looked);
-  if (curly) problem('curly-quotes', curly.index + curly[0].length - 1, MESSAGES['curly-quotes']!);
+  if (curly) problem('curly-quotes', curly.index + curly[0].length - 1, () => FACTS_TEXTS.codeHasTypographic);
 }
 
 /** Code with blanks where its scripts are. */

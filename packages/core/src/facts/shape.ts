@@ -4,11 +4,14 @@ import { SHAPE_TEXTS } from '../texts/shape.js';
 
 type Unshaped = Omit<Facts, 'shape'>;
 
+/** What it is told by. */
+type Because = keyof typeof SHAPE_TEXTS;
+
 interface ShapeRule {
   readonly kind: ShapeKind;
   readonly confidence: Confidence;
-  /** What it is told by, in words; undefined where it does not fit. */
-  fits(facts: Unshaped, code: string): string | undefined;
+  /** What it is told by; undefined where it does not fit. */
+  fits(facts: Unshaped, code: string): Because | undefined;
 }
 
 /** Whether one of the code's own names, addresses or attributes speaks of something. */
@@ -46,8 +49,8 @@ const onlyPieces = (facts: Unshaped, kinds: readonly string[]): boolean =>
   facts.pieces.every(({ kind }) => kind === 'comment' || kinds.includes(kind));
 
 const said =
-  (pattern: RegExp, words: string) =>
-  (facts: Unshaped, code: string): string | undefined =>
+  (pattern: RegExp, words: Because) =>
+  (facts: Unshaped, code: string): Because | undefined =>
     says(code, facts, pattern) ? words : undefined;
 
 /** By structure first, then by the words in the code's own names; never by who made it. The first that fits holds. */
@@ -58,54 +61,52 @@ const RULES: readonly ShapeRule[] = [
     fits: (facts) =>
       onlyPieces(facts, ['data', 'meta']) ||
       (onlyPieces(facts, ['data', 'meta', 'link']) && facts.loads.every(({ kind }) => kind === 'hint'))
-        ? SHAPE_TEXTS.onlyTellsMachines
+        ? 'onlyTellsMachines'
         : undefined,
   },
   {
     kind: 'style',
     confidence: 'certain',
     fits: (facts) =>
-      facts.language === 'css' || onlyPieces(facts, ['style', 'link'])
-        ? SHAPE_TEXTS.onlyHoldsLoads
-        : undefined,
+      facts.language === 'css' || onlyPieces(facts, ['style', 'link']) ? 'onlyHoldsLoads' : undefined,
   },
   {
     kind: 'consent',
     confidence: 'likely',
     fits: said(
       /consent|cookie-?(bar|banner|notice|law|question)|gdpr|auto-?block(ing)?\b|blocking-?mode|tcf(api)?\b/i,
-      SHAPE_TEXTS.namesSpeakConsent,
+      'namesSpeakConsent',
     ),
   },
   {
     kind: 'accessibility',
     confidence: 'likely',
-    fits: said(/accessib|a11y|larger-?text|contrast/i, SHAPE_TEXTS.namesSpeakAccessibility),
+    fits: said(/accessib|a11y|larger-?text|contrast/i, 'namesSpeakAccessibility'),
   },
   {
     kind: 'chat',
     confidence: 'likely',
-    fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, SHAPE_TEXTS.namesSpeakChatting),
+    fits: said(/chat|messenger|livehelp|live-?support|helpdesk/i, 'namesSpeakChatting'),
   },
   {
     kind: 'booking',
     confidence: 'likely',
     fits: said(
       /\bbook(ing|now|-?button|-?widget)?\b|calendar|reserv|appointment|schedul|availability/i,
-      SHAPE_TEXTS.namesSpeakBooking,
+      'namesSpeakBooking',
     ),
   },
   {
     kind: 'pop-up',
     confidence: 'likely',
-    fits: said(/pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i, SHAPE_TEXTS.namesSpeakSomething),
+    fits: said(/pop-?up|modal|overlay|nudge|exit-?intent|lightbox/i, 'namesSpeakSomething'),
   },
   {
     kind: 'share',
     confidence: 'likely',
     fits: said(
       /\bshare\b|share-?(button|bar|count)|sharing|social-?(share|bar|button)/i,
-      SHAPE_TEXTS.namesSpeakSharing,
+      'namesSpeakSharing',
     ),
   },
   {
@@ -116,21 +117,21 @@ const RULES: readonly ShapeRule[] = [
       const isTwoPieces = facts.loads.some(({ noScript, kind }) => noScript && kind === 'frame');
       const starts = facts.events.some(({ name }) => /start|\bjs$/i.test(name));
       if (queue && facts.loads.some(({ kind }) => kind === 'script') && (isTwoPieces || starts))
-        return SHAPE_TEXTS.startsQueueLoads;
-      return isTwoPieces && facts.loads.length === 1 ? SHAPE_TEXTS.frameBrowsersWithout : undefined;
+        return 'startsQueueLoads';
+      return isTwoPieces && facts.loads.length === 1 ? 'frameBrowsersWithout' : undefined;
     },
   },
   {
     kind: 'form',
     confidence: 'likely',
-    fits: (facts) => (facts.pieces.some(({ name }) => name === 'form') ? SHAPE_TEXTS.holdsForm : undefined),
+    fits: (facts) => (facts.pieces.some(({ name }) => name === 'form') ? 'holdsForm' : undefined),
   },
   {
     kind: 'form',
     confidence: 'likely',
     fits: said(
       /newsletter|subscribe|sign-?up|signup|mailing|(^|[^a-z])form(s|hatch)?([^a-z]|$)/i,
-      SHAPE_TEXTS.namesSpeakForm,
+      'namesSpeakForm',
     ),
   },
   {
@@ -138,7 +139,7 @@ const RULES: readonly ShapeRule[] = [
     confidence: 'likely',
     fits: (facts, code) =>
       says(code, facts, /(^|[^a-z])ads?([^a-z]|$)|advert|banner|sponsor|ad-?slot/i)
-        ? SHAPE_TEXTS.namesSpeakAdverts
+        ? 'namesSpeakAdverts'
         : undefined,
   },
   {
@@ -152,12 +153,11 @@ const RULES: readonly ShapeRule[] = [
         image &&
         /width=["']?1\b|height=["']?1\b|display:\s*none/i.test(code)
       )
-        return SHAPE_TEXTS.invisibleImageTells;
+        return 'invisibleImageTells';
       const stub = facts.defines.some(({ isStub, what }) => isStub && what === 'function');
-      if (facts.loads.some(({ kind, noScript }) => kind === 'image' && noScript))
-        return SHAPE_TEXTS.hasInvisibleImage;
+      if (facts.loads.some(({ kind, noScript }) => kind === 'image' && noScript)) return 'hasInvisibleImage';
       return (stub && facts.events.length > 0) || says(code, facts, /pixel|conversion|retarget|remarket/i)
-        ? SHAPE_TEXTS.reportsEventsMaker
+        ? 'reportsEventsMaker'
         : undefined;
     },
   },
@@ -170,7 +170,7 @@ const RULES: readonly ShapeRule[] = [
         facts,
         /analytic|count(er)?([^a-z]|$)|stat(s|istics)|track|visits?([^a-z]|$)|metric|measure|insight|tally/i,
       )
-        ? SHAPE_TEXTS.namesSpeakCounting
+        ? 'namesSpeakCounting'
         : undefined,
   },
   {
@@ -179,7 +179,7 @@ const RULES: readonly ShapeRule[] = [
     fits: ({ loads }) =>
       loads.filter(({ kind }) => kind === 'script').length === 1 &&
       loads.some(({ noScript, kind }) => noScript && kind === 'frame')
-        ? SHAPE_TEXTS.loadsOneScript
+        ? 'loadsOneScript'
         : undefined,
   },
   {
@@ -194,14 +194,14 @@ const RULES: readonly ShapeRule[] = [
         facts.needs.length > 0 ||
         facts.pieces.some(({ kind }) => kind === 'content' || kind === 'frame');
       return scripts.length === 1 && !shows && facts.accounts.length > 0
-        ? SHAPE_TEXTS.loadsOneScriptAccount
+        ? 'loadsOneScriptAccount'
         : undefined;
     },
   },
   {
     kind: 'pop-up',
     confidence: 'guess',
-    fits: (facts) => (facts.boxes.length > 0 ? SHAPE_TEXTS.putsBoxOver : undefined),
+    fits: (facts) => (facts.boxes.length > 0 ? 'putsBoxOver' : undefined),
   },
 ];
 
@@ -209,7 +209,18 @@ const RULES: readonly ShapeRule[] = [
 export function shapeOf(facts: Unshaped, code: string): Shape {
   for (const rule of RULES) {
     const because = rule.fits(facts, code);
-    if (because !== undefined) return { kind: rule.kind, confidence: rule.confidence, because };
+    if (because !== undefined) return shape(rule.kind, rule.confidence, because);
   }
-  return { kind: 'other', confidence: 'guess', because: SHAPE_TEXTS.nothingStructureSays };
+  return shape('other', 'guess', 'nothingStructureSays');
+}
+
+/** Shapes are kept for readers of any language. */
+function shape(kind: ShapeKind, confidence: Shape['confidence'], because: Because): Shape {
+  return {
+    kind,
+    confidence,
+    get because() {
+      return SHAPE_TEXTS[because];
+    },
+  };
 }

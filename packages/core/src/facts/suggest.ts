@@ -14,13 +14,15 @@ export interface SuggestedPart {
 }
 
 /** Where things of a kind work best, and why. */
-const BY_SHAPE: Partial<Readonly<{ [kind in ShapeKind]: readonly [NamedPlacement, string] }>> = {
-  consent: ['head-start', SUGGEST_TEXTS.whatAsksConsent],
-  container: ['head-start', SUGGEST_TEXTS.containerShouldThere],
-  analytics: ['head-end', SUGGEST_TEXTS.headAlsoCounts],
-  pixel: ['head-end', SUGGEST_TEXTS.headAlsoReports],
-  metadata: ['head-end', SUGGEST_TEXTS.searchEnginesLook],
-  style: ['head-end', SUGGEST_TEXTS.stylesHeadThere],
+const BY_SHAPE: Partial<
+  Readonly<{ [kind in ShapeKind]: readonly [NamedPlacement, keyof typeof SUGGEST_TEXTS] }>
+> = {
+  consent: ['head-start', 'whatAsksConsent'],
+  container: ['head-start', 'containerShouldThere'],
+  analytics: ['head-end', 'headAlsoCounts'],
+  pixel: ['head-end', 'headAlsoReports'],
+  metadata: ['head-end', 'searchEnginesLook'],
+  style: ['head-end', 'stylesHeadThere'],
 };
 
 /**
@@ -68,7 +70,8 @@ function suggestPlacement(facts: Facts, said: NamedPlacement | undefined): reado
   if (isVisible) return ['body-end', SUGGEST_TEXTS.showsSomethingSo];
   if (facts.needs.some(({ when, isGuarded, own }) => when === 'parse' && !isGuarded && own === undefined))
     return ['body-end', SUGGEST_TEXTS.looksElementPage];
-  return BY_SHAPE[facts.shape.kind] ?? ['body-end', SUGGEST_TEXTS.nothingHasCome];
+  const [placement, because] = BY_SHAPE[facts.shape.kind] ?? (['body-end', 'nothingHasCome'] as const);
+  return [placement, SUGGEST_TEXTS[because]];
 }
 
 /** A script for the head and a frame for browsers without scripts, pasted together: one install in two pieces. */

@@ -3,22 +3,48 @@ import type { Field, FieldType } from './types.js';
 import { FIELDS_TEXTS } from '../texts/fields.js';
 
 const RULES: Readonly<Record<FieldType, { readonly fits: RegExp; readonly problem: string }>> = {
-  text: { fits: /^[^\p{Cc}]{0,500}$/u, problem: FIELDS_TEXTS.mayHoldOne },
+  text: {
+    fits: /^[^\p{Cc}]{0,500}$/u,
+    get problem() {
+      return FIELDS_TEXTS.mayHoldOne;
+    },
+  },
   id: {
     fits: /^[\w.:/-]{1,100}$/,
-    problem: FIELDS_TEXTS.mayHoldLetters,
+    get problem() {
+      return FIELDS_TEXTS.mayHoldLetters;
+    },
   },
-  number: { fits: /^-?\d{1,15}(?:\.\d{1,10})?$/, problem: FIELDS_TEXTS.writeNumberLike },
-  flag: { fits: /^(?:true|false)$/, problem: FIELDS_TEXTS.eitherTrueFalse },
+  number: {
+    fits: /^-?\d{1,15}(?:\.\d{1,10})?$/,
+    get problem() {
+      return FIELDS_TEXTS.writeNumberLike;
+    },
+  },
+  flag: {
+    fits: /^(?:true|false)$/,
+    get problem() {
+      return FIELDS_TEXTS.eitherTrueFalse;
+    },
+  },
   colour: {
     fits: /^(?:#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})|[a-z]{3,20}|(?:rgb|hsl)\([\d\s.,%]{5,40}\))$/i,
-    problem: FIELDS_TEXTS.writeColourLike,
+    get problem() {
+      return FIELDS_TEXTS.writeColourLike;
+    },
   },
   url: {
     fits: /^https?:\/\/[^\s"'<>\\]{1,500}$/i,
-    problem: FIELDS_TEXTS.writeWholeAddress,
+    get problem() {
+      return FIELDS_TEXTS.writeWholeAddress;
+    },
   },
-  phone: { fits: /^\+?[\d ()/-]{3,30}$/, problem: FIELDS_TEXTS.writeTelephoneNumber },
+  phone: {
+    fits: /^\+?[\d ()/-]{3,30}$/,
+    get problem() {
+      return FIELDS_TEXTS.writeTelephoneNumber;
+    },
+  },
 };
 
 /** What is wrong with a value of a type, in words; undefined where it fits. */

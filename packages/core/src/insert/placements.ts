@@ -19,28 +19,52 @@ interface PlacementMeta {
  */
 export const PLACEMENTS = {
   'head-start': {
-    words: INSERT_TEXTS.places['head-start'].words,
-    title: INSERT_TEXTS.places['head-start'].title,
+    get words() {
+      return INSERT_TEXTS.places['head-start'].words;
+    },
+    get title() {
+      return INSERT_TEXTS.places['head-start'].title;
+    },
     region: 'head',
-    providersSay: INSERT_TEXTS.places['head-start'].providersSay,
+    get providersSay() {
+      return INSERT_TEXTS.places['head-start'].providersSay;
+    },
   },
   'head-end': {
-    words: INSERT_TEXTS.places['head-end'].words,
-    title: INSERT_TEXTS.places['head-end'].title,
+    get words() {
+      return INSERT_TEXTS.places['head-end'].words;
+    },
+    get title() {
+      return INSERT_TEXTS.places['head-end'].title;
+    },
     region: 'head',
-    providersSay: INSERT_TEXTS.places['head-end'].providersSay,
+    get providersSay() {
+      return INSERT_TEXTS.places['head-end'].providersSay;
+    },
   },
   'body-start': {
-    words: INSERT_TEXTS.places['body-start'].words,
-    title: INSERT_TEXTS.places['body-start'].title,
+    get words() {
+      return INSERT_TEXTS.places['body-start'].words;
+    },
+    get title() {
+      return INSERT_TEXTS.places['body-start'].title;
+    },
     region: 'body',
-    providersSay: INSERT_TEXTS.places['body-start'].providersSay,
+    get providersSay() {
+      return INSERT_TEXTS.places['body-start'].providersSay;
+    },
   },
   'body-end': {
-    words: INSERT_TEXTS.places['body-end'].words,
-    title: INSERT_TEXTS.places['body-end'].title,
+    get words() {
+      return INSERT_TEXTS.places['body-end'].words;
+    },
+    get title() {
+      return INSERT_TEXTS.places['body-end'].title;
+    },
     region: 'body',
-    providersSay: INSERT_TEXTS.places['body-end'].providersSay,
+    get providersSay() {
+      return INSERT_TEXTS.places['body-end'].providersSay;
+    },
   },
 } as const satisfies Readonly<Record<string, PlacementMeta>>;
 

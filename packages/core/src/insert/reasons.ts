@@ -1,17 +1,18 @@
 import { INSERT_TEXTS } from '../texts/insert.js';
+import { lateTexts } from '../texts/late-texts.js';
 /** Why a part could not be put into a page. Codes are stable; the words may change. */
-const REASONS = {
-  frameset: INSERT_TEXTS.pageFramesetHas,
-  'no-anchor': INSERT_TEXTS.pageHasNo,
-  'anchor-refused': INSERT_TEXTS.elementIdCannot,
-  unfinished: INSERT_TEXTS.pageBreaksOff,
-  'inside-template': INSERT_TEXTS.placePageHas,
-  'inside-foreign': INSERT_TEXTS.placePageHasDrawing,
-  encoding: INSERT_TEXTS.pageSCharacter,
-  charset: INSERT_TEXTS.pageDeclaresCharacter,
-  undecided: INSERT_TEXTS.pageDoesNot,
-  'too-complex': INSERT_TEXTS.pageTooLong,
-} as const;
+const REASONS = lateTexts({
+  frameset: () => INSERT_TEXTS.pageFramesetHas,
+  'no-anchor': () => INSERT_TEXTS.pageHasNo,
+  'anchor-refused': () => INSERT_TEXTS.elementIdCannot,
+  unfinished: () => INSERT_TEXTS.pageBreaksOff,
+  'inside-template': () => INSERT_TEXTS.placePageHas,
+  'inside-foreign': () => INSERT_TEXTS.placePageHasDrawing,
+  encoding: () => INSERT_TEXTS.pageSCharacter,
+  charset: () => INSERT_TEXTS.pageDeclaresCharacter,
+  undecided: () => INSERT_TEXTS.pageDoesNot,
+  'too-complex': () => INSERT_TEXTS.pageTooLong,
+});
 
 export type LeftOutReason = keyof typeof REASONS;
 
@@ -22,7 +23,9 @@ export function reasonWords(reason: LeftOutReason): string {
 
 /** What is to be said of a part that went in, but not where it normally goes. */
 const NOTES = {
-  'after-charset': INSERT_TEXTS.standsRightAfter,
+  get 'after-charset'() {
+    return INSERT_TEXTS.standsRightAfter;
+  },
 } as const;
 
 export type InsertNote = keyof typeof NOTES;

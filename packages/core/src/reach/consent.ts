@@ -79,13 +79,20 @@ function namesIn(node: unknown): string[] {
   return Object.entries(node).flatMap(([name, said]) => (YES.has(said) ? [name] : []));
 }
 
-/** What is wrong with a JSONPath, in words. */
-export const consentPathProblem = memoizeByText(200, (path): string | null => {
+type PathProblem = 'noJsonpathWrite' | 'pathHereMay' | 'pathLooksThrough';
+
+/** What is wrong with a JSONPath, in words; null where nothing is. */
+export function consentPathProblem(path: string): string | null {
+  const problem = pathProblem(path);
+  return problem === undefined ? null : REACH_TEXTS[problem];
+}
+
+const pathProblem = memoizeByText(200, (path): PathProblem | undefined => {
   try {
     query(path, {});
-    return costlyPath(path) ?? null;
+    return costlyPath(path);
   } catch {
-    return REACH_TEXTS.noJsonpathWrite;
+    return 'noJsonpathWrite';
   }
 });
 
@@ -93,12 +100,11 @@ export const consentPathProblem = memoizeByText(200, (path): string | null => {
  * Why a path would take more than a few passes over a cookie, which is a visitor's to write; undefined for one that does
  * not. Filters may call no functions (among them are regular expressions), and the descendant segment may be there once.
  */
-function costlyPath(path: string): string | undefined {
+function costlyPath(path: string): PathProblem | undefined {
   const bare = path.replace(/"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'/g, '""');
   const count = (sign: string): number => bare.split(sign).length - 1;
-  if (bare.includes('(')) return REACH_TEXTS.pathHereMay;
-  if (count('..') > 1 || count('?') > 1 || (count('..') > 0 && count('?') > 0))
-    return REACH_TEXTS.pathLooksThrough;
+  if (bare.includes('(')) return 'pathHereMay';
+  if (count('..') > 1 || count('?') > 1 || (count('..') > 0 && count('?') > 0)) return 'pathLooksThrough';
   return undefined;
 }
 

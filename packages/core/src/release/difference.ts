@@ -21,6 +21,7 @@ import {
 } from '../snapshot/index.js';
 import { RELEASE_TEXTS } from '../texts/release.js';
 import { say } from '../texts/say.js';
+import { lateTexts } from '../texts/late-texts.js';
 
 export type ChangeKind =
   | 'added'
@@ -61,11 +62,11 @@ export function difference(from: Snapshot, to: Snapshot): Change[] {
 
 const NEW: Readonly<
   Record<SnippetState, (typeof RELEASE_TEXTS)['isNew' | 'isNewButOff' | 'isNewButArchived']>
-> = {
-  on: RELEASE_TEXTS.isNew,
-  off: RELEASE_TEXTS.isNewButOff,
-  archived: RELEASE_TEXTS.isNewButArchived,
-};
+> = lateTexts({
+  on: () => RELEASE_TEXTS.isNew,
+  off: () => RELEASE_TEXTS.isNewButOff,
+  archived: () => RELEASE_TEXTS.isNewButArchived,
+});
 
 function added(snippet: SnapshotSnippet, site: Snapshot['site']): Change {
   const places = snippet.parts.map((part) => placementWords(part.placement)).join(' and ');

@@ -3,6 +3,7 @@ import { say } from '../texts/say.js';
 import type { Composition } from './composition.js';
 import { snippetOfPart } from '../snapshot/index.js';
 import type { Sighting } from './sighting.js';
+import { lateTexts } from '../texts/late-texts.js';
 
 /** Pages that stand on one composition where visitors ask, and on one at the site's own server. */
 export interface PagesOfSides {
@@ -109,11 +110,11 @@ function isAlike(a: Thing | undefined, b: Thing | undefined): boolean {
   return a.name !== '' && a.name === b.name;
 }
 
-const WORDS = {
-  added: SURVEY_TEXTS.wayAdded,
-  removed: SURVEY_TEXTS.wayRemoved,
-  rewritten: SURVEY_TEXTS.wayRewritten,
-} as const;
+const WORDS = lateTexts({
+  added: () => SURVEY_TEXTS.wayAdded,
+  removed: () => SURVEY_TEXTS.wayRemoved,
+  rewritten: () => SURVEY_TEXTS.wayRewritten,
+});
 
 function linesOf(differences: readonly SideDifference[], sides: ComparedSides): string[] {
   const some = (text: typeof SURVEY_TEXTS.wayPolicies, { count, example: page }: SomePages): string[] =>

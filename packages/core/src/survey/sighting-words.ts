@@ -5,29 +5,30 @@ import type { MatchKind, SightingMatch } from './matches.js';
 import type { Sighting } from './sighting.js';
 import type { Standing } from './standing.js';
 import type { ItemState } from './types.js';
+import { lateTexts } from '../texts/late-texts.js';
 
-const NEVER: Readonly<Partial<Record<ItemState, string>>> = {
-  comment: SURVEY_TEXTS.neverRunsComment,
-  'conditional-comment': SURVEY_TEXTS.neverRunsConditional,
-  template: SURVEY_TEXTS.neverRunsTemplate,
-  noscript: SURVEY_TEXTS.neverRunsNoscript,
-  'inert-type': SURVEY_TEXTS.neverRunsType,
-};
+const NEVER: Readonly<Partial<Record<ItemState, string>>> = lateTexts({
+  comment: () => SURVEY_TEXTS.neverRunsComment,
+  'conditional-comment': () => SURVEY_TEXTS.neverRunsConditional,
+  template: () => SURVEY_TEXTS.neverRunsTemplate,
+  noscript: () => SURVEY_TEXTS.neverRunsNoscript,
+  'inert-type': () => SURVEY_TEXTS.neverRunsType,
+});
 
-const SHAPES: Readonly<Partial<Record<ShapeKind, string>>> = {
-  analytics: SURVEY_TEXTS.kindAnalytics,
-  pixel: SURVEY_TEXTS.kindPixel,
-  chat: SURVEY_TEXTS.kindChat,
-  ads: SURVEY_TEXTS.kindAds,
-  'pop-up': SURVEY_TEXTS.kindPopUp,
-  booking: SURVEY_TEXTS.kindBooking,
-  form: SURVEY_TEXTS.kindForm,
-  consent: SURVEY_TEXTS.kindConsent,
-  accessibility: SURVEY_TEXTS.kindAccessibility,
-  share: SURVEY_TEXTS.kindShare,
-  style: SURVEY_TEXTS.kindStyle,
-  metadata: SURVEY_TEXTS.kindMetadata,
-};
+const SHAPES: Readonly<Partial<Record<ShapeKind, string>>> = lateTexts({
+  analytics: () => SURVEY_TEXTS.kindAnalytics,
+  pixel: () => SURVEY_TEXTS.kindPixel,
+  chat: () => SURVEY_TEXTS.kindChat,
+  ads: () => SURVEY_TEXTS.kindAds,
+  'pop-up': () => SURVEY_TEXTS.kindPopUp,
+  booking: () => SURVEY_TEXTS.kindBooking,
+  form: () => SURVEY_TEXTS.kindForm,
+  consent: () => SURVEY_TEXTS.kindConsent,
+  accessibility: () => SURVEY_TEXTS.kindAccessibility,
+  share: () => SURVEY_TEXTS.kindShare,
+  style: () => SURVEY_TEXTS.kindStyle,
+  metadata: () => SURVEY_TEXTS.kindMetadata,
+});
 
 /** A match with what is said of its snippet. */
 export interface NamedMatch extends SightingMatch {

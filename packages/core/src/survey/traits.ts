@@ -1,16 +1,29 @@
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { PAGE_TRAITS, type PageReading, type PageTrait } from './types.js';
+import { lateTexts } from '../texts/late-texts.js';
 
 /** What people call them, and why they matter. */
 export const TRAIT_WORDS: Readonly<Record<PageTrait, { readonly name: string; readonly why: string }>> = {
-  policy: { name: SURVEY_TEXTS.traitPolicy, why: SURVEY_TEXTS.whyPolicy },
-  'nonce-policy': { name: SURVEY_TEXTS.traitNonce, why: SURVEY_TEXTS.whyNonce },
-  'legacy-encoding': { name: SURVEY_TEXTS.traitLegacy, why: SURVEY_TEXTS.whyLegacy },
-  'no-encoding': { name: SURVEY_TEXTS.traitNoEncoding, why: SURVEY_TEXTS.whyNoEncoding },
-  'late-encoding': { name: SURVEY_TEXTS.traitLateEncoding, why: SURVEY_TEXTS.whyLateEncoding },
-  quirks: { name: SURVEY_TEXTS.traitQuirks, why: SURVEY_TEXTS.whyQuirks },
-  'no-language': { name: SURVEY_TEXTS.traitNoLanguage, why: SURVEY_TEXTS.whyNoLanguage },
-  'canonical-elsewhere': { name: SURVEY_TEXTS.traitCanonical, why: SURVEY_TEXTS.whyCanonical },
+  policy: lateTexts({ name: () => SURVEY_TEXTS.traitPolicy, why: () => SURVEY_TEXTS.whyPolicy }),
+  'nonce-policy': lateTexts({ name: () => SURVEY_TEXTS.traitNonce, why: () => SURVEY_TEXTS.whyNonce }),
+  'legacy-encoding': lateTexts({ name: () => SURVEY_TEXTS.traitLegacy, why: () => SURVEY_TEXTS.whyLegacy }),
+  'no-encoding': lateTexts({
+    name: () => SURVEY_TEXTS.traitNoEncoding,
+    why: () => SURVEY_TEXTS.whyNoEncoding,
+  }),
+  'late-encoding': lateTexts({
+    name: () => SURVEY_TEXTS.traitLateEncoding,
+    why: () => SURVEY_TEXTS.whyLateEncoding,
+  }),
+  quirks: lateTexts({ name: () => SURVEY_TEXTS.traitQuirks, why: () => SURVEY_TEXTS.whyQuirks }),
+  'no-language': lateTexts({
+    name: () => SURVEY_TEXTS.traitNoLanguage,
+    why: () => SURVEY_TEXTS.whyNoLanguage,
+  }),
+  'canonical-elsewhere': lateTexts({
+    name: () => SURVEY_TEXTS.traitCanonical,
+    why: () => SURVEY_TEXTS.whyCanonical,
+  }),
 };
 
 /** Where a declaration in the page still counts (HTML Standard 4.2.5.4). */

@@ -1,3 +1,5 @@
+import { keptText } from './kept-form.js';
+
 /** Texts by name, nested as their catalogues are. */
 export interface TextTree {
   readonly [name: string]: TextEntry;
@@ -13,51 +15,99 @@ export interface Translation {
   readonly texts: TextTree;
 }
 
+/** How texts are said: in a language, or kept for readers of any (`sayKept`). */
+export type Speech = Translation | 'kept';
+
 /** The language that the texts are written in. */
-const WRITTEN_IN = 'en';
+export const WRITTEN: Translation = { tag: 'en', texts: {} };
 
 const catalogues = new Map<string, TextTree>();
-let active: Translation | undefined;
+let standing: Translation = WRITTEN;
+let atTheMoment: () => Speech | undefined = () => undefined;
 
 /**
  * Says everything in another language from now on; without one, as it is written. A process calls it before it loads
  * anything else (by the export `@pragmatica/core/catalogue`): some texts are taken when their module is loaded.
  */
 export function setTranslation(language: Translation | undefined): void {
-  active = language;
+  standing = language ?? WRITTEN;
 }
 
-/** The language that texts are said in; undefined for the one that they are written in. */
-export function activeTranslation(): Translation | undefined {
-  return active;
+/**
+ * Has a process speak several languages, one at a time.
+ *
+ * @param get - asked with every text: how it is said just now; undefined for the language of the process
+ * @returns puts back what was asked before
+ */
+export function speakByMoment(get: () => Speech | undefined): () => void {
+  const before = atTheMoment;
+  atTheMoment = get;
+  return () => (atTheMoment = before);
+}
+
+/** The language of the process: that of whatever nobody reads at the moment. */
+export function standingLanguage(): Translation {
+  return standing;
+}
+
+/** How texts are said at the moment. */
+export function currentSpeech(): Speech {
+  return atTheMoment() ?? standing;
+}
+
+/** A name for it, for what is kept in words. */
+export function speechKey(): string {
+  const speech = currentSpeech();
+  return speech === 'kept' ? speech : speech.tag;
+}
+
+function currentLanguage(): Translation {
+  const speech = currentSpeech();
+  return speech === 'kept' ? standing : speech;
 }
 
 /** The tag of the language that texts are said in. */
 export function languageTag(): string {
-  return active?.tag ?? WRITTEN_IN;
+  return currentLanguage().tag;
 }
 
 /** A region's numbers and dates in the language that texts are said in. */
 export function localeInLanguage(locale: string): string {
-  if (active === undefined) return locale;
+  const { tag } = currentLanguage();
+  if (tag === WRITTEN.tag) return locale;
   const { region } = new Intl.Locale(locale);
-  return new Intl.Locale(active.tag, region === undefined ? {} : { region }).toString();
+  return new Intl.Locale(tag, region === undefined ? {} : { region }).toString();
 }
 
-/** A text as the language has it. @param path - catalogue and names down to the text */
+/** A text as the language of the moment has it. @param path - catalogue and names down to the text */
 function translated(path: readonly string[], original: string): string {
-  let found: unknown = active?.texts;
-  for (const name of path) {
-    if (typeof found !== 'object' || found === null || !Object.hasOwn(found, name)) return original;
-    found = (found as Readonly<Record<string, unknown>>)[name];
-  }
+  const speech = currentSpeech();
+  if (speech === 'kept') return keptText(path);
+  const found = entryAt(speech.texts, path);
   return typeof found === 'string' ? found : original;
+}
+
+function entryAt(texts: TextTree, path: readonly string[]): TextEntry | undefined {
+  let found: TextEntry | undefined = texts;
+  for (const name of path) {
+    if (typeof found !== 'object' || !Object.hasOwn(found, name)) return undefined;
+    found = (found as TextTree)[name];
+  }
+  return found;
 }
 
 /** Texts under a name, each said in the language of the moment at which it is asked for. */
 export function catalogue<const Texts extends TextTree>(name: string, texts: Texts): Texts {
   catalogues.set(name, texts);
   return spoken([name], texts);
+}
+
+/** The text at a path in the language of the moment; undefined where there is none. */
+export function textAt(path: readonly string[]): string | undefined {
+  const [name = '', ...inside] = path;
+  const texts = catalogues.get(name);
+  const original = texts && entryAt(texts, inside);
+  return typeof original === 'string' ? translated(path, original) : undefined;
 }
 
 /**

@@ -24,6 +24,13 @@ export const FACTS_TEXTS = catalogue('core.facts', {
   codeHasTypographic:
     'This code has curly quotes (“ ”) where straight ones (") belong; a word processor may have changed them. Browsers do not understand them there.',
   codeCouldNot: 'This code could not be read: {why}.',
+  couldNotBecause: {
+    nesting: 'its brackets or tags are nested hundreds of levels deep',
+    length: 'it puts together texts that are too long to follow',
+    work: 'it took too long',
+    memory: 'it took too much memory',
+    time: 'it took longer than {seconds, plural, one {# second} other {# seconds}}',
+  },
   looksLike:
     'Looks like {shape}{confidence, select, likely { (likely)} guess { (a guess)} other {}}. {because}',
   cannotBeTold: 'Its code does not say.',

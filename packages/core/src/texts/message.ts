@@ -1,11 +1,13 @@
 import { IntlMessageFormat } from 'intl-messageformat';
 import { memoizeByText } from '../memoize/by-text.js';
 import { clockTimeWords, type ClockTime } from './clock-time.js';
-import { localeInLanguage } from './catalogue.js';
+import { calendarDateWords, type CalendarDate } from './calendar-date.js';
+import { currentSpeech, localeInLanguage } from './catalogue.js';
+import { isKeptText, keptMessage, keptPattern } from './kept-form.js';
 import { DEFAULT_LOCALE } from './locale.js';
 
 /** What fills in a parameter. A list is read as one: "a, b and c". */
-export type ParamValue = string | number | readonly string[] | ClockTime;
+export type ParamValue = string | number | readonly string[] | ClockTime | CalendarDate;
 
 export type Params<Name extends string = string> = Readonly<Record<Name, ParamValue>>;
 
@@ -30,7 +32,9 @@ const lists = memoizeByText(
  * @throws where a parameter of the pattern is missing
  */
 export function formatMessage(pattern: string, params: Params = {}, locale = DEFAULT_LOCALE): string {
+  if (isKeptText(pattern)) return keptMessage(pattern, params);
   if (!pattern.includes('{') && !pattern.includes("'")) return pattern;
+  if (currentSpeech() === 'kept') return keptPattern(pattern, params);
   const spokenIn = localeInLanguage(locale);
   const values: Record<string, string | number> = {};
   for (const [name, value] of Object.entries(params)) values[name] = valueWords(value, spokenIn);
@@ -39,5 +43,6 @@ export function formatMessage(pattern: string, params: Params = {}, locale = DEF
 
 function valueWords(value: ParamValue, locale: string): string | number {
   if (typeof value !== 'object') return value;
-  return 'zone' in value ? clockTimeWords(value, locale) : lists(locale).format(value);
+  if ('zone' in value) return clockTimeWords(value, locale);
+  return 'date' in value ? calendarDateWords(value, locale) : lists(locale).format(value);
 }

@@ -1,3 +1,4 @@
+import { lateTexts } from '../texts/late-texts.js';
 import { say } from '../texts/say.js';
 import { VISIT_TEXTS as T } from '../texts/visit.js';
 import { isReport, isWrite, type LoadEvidence, type SeenRequest } from '../visit/index.js';
@@ -76,19 +77,19 @@ function answeredBy({ standIn, failure, status }: SeenRequest): AnsweredBy {
   return status === undefined || failure !== undefined ? 'nobody' : 'host';
 }
 
-const WORDS = {
-  host: T.answeredByHost,
-  'stand-in': T.answeredByStandIn,
-  nobody: T.answeredByNobody,
-  blocked: T.notLetThrough,
-} as const satisfies Record<AnsweredBy, string>;
+const WORDS = lateTexts({
+  host: () => T.answeredByHost,
+  'stand-in': () => T.answeredByStandIn,
+  nobody: () => T.answeredByNobody,
+  blocked: () => T.notLetThrough,
+}) satisfies Record<AnsweredBy, string>;
 
-const ONE: Readonly<Record<AnsweredBy, string>> = {
-  host: T.oneByHost,
-  'stand-in': T.oneByStandIn,
-  nobody: T.oneByNobody,
-  blocked: T.oneNotLetThrough,
-};
+const ONE: Readonly<Record<AnsweredBy, string>> = lateTexts({
+  host: () => T.oneByHost,
+  'stand-in': () => T.oneByStandIn,
+  nobody: () => T.oneByNobody,
+  blocked: () => T.oneNotLetThrough,
+});
 
 /** Who answered one report: "answered by a stand-in". */
 export function answerWords(by: AnsweredBy): string {

@@ -11,6 +11,7 @@ import {
 } from '../reach/index.js';
 import { reachOf, type Snapshot, type SnapshotSnippet } from '../snapshot/index.js';
 import { planPage } from '../plan/index.js';
+import { lateTexts } from '../texts/late-texts.js';
 import { say } from '../texts/say.js';
 import { STEP_TITLES, WHO_WORDS, WHY_TEXTS as T } from '../texts/why.js';
 import type { SnippetRungs } from './judge-load.js';
@@ -245,16 +246,16 @@ function publishedStep(
   return passed('published', say(T.published, params), notes);
 }
 
-const REACH_ACTIONS: Readonly<Record<OutOfReach, string>> = {
-  excluded: T.pageAction,
-  'not-included': T.pageAction,
-  environment: T.reachAction,
-  device: T.deviceAction,
-  hours: T.opensAction,
-  consent: T.consentAction,
-  visitor: T.reachAction,
-  window: T.reachAction,
-};
+const REACH_ACTIONS: Readonly<Record<OutOfReach, string>> = lateTexts({
+  excluded: () => T.pageAction,
+  'not-included': () => T.pageAction,
+  environment: () => T.reachAction,
+  device: () => T.deviceAction,
+  hours: () => T.opensAction,
+  consent: () => T.consentAction,
+  visitor: () => T.reachAction,
+  window: () => T.reachAction,
+});
 
 function reachStep(snippet: SnapshotSnippet, { site }: Snapshot, load: PageLoad): WhyStep {
   const reasons = whyOutOfReach(reachOf(snippet), site, load);

@@ -1,7 +1,16 @@
 import type { Device, TokenRole } from '@pragmatica/core';
+import { errorAt } from '../errors.js';
+import { languageByTag, languages } from '../language/languages.js';
 import type { Store } from '../storage/store.js';
 import { credentialByHash, endAll, insertCredential, touchCredential } from '../storage/credentials.js';
-import { insertMember, memberByLogin, ownersOf, setMail, setPassword } from '../storage/members.js';
+import {
+  insertMember,
+  memberByLogin,
+  ownersOf,
+  setAccount,
+  setPassword,
+  type AccountEdit,
+} from '../storage/members.js';
 import type { Credential, Member, Site } from '../storage/rows.js';
 import { hashPassword, newOneTimePassword, newSecret, secretHash } from './secrets.js';
 
@@ -124,13 +133,18 @@ export async function findCredential(
   return credential;
 }
 
-/** Says where mails to a member go. @param mail - null for nowhere */
-export async function sayMail(
+/** Changes what a member says of themselves. @throws ServiceError 422 for a language that the service does not speak */
+export async function editAccount(
   store: Store,
   { member }: Pick<Credential, 'member'>,
-  mail: string | null,
+  edit: AccountEdit,
 ): Promise<Member> {
-  setMail(member, mail);
+  const { language } = edit;
+  if (typeof language === 'string' && !languageByTag(language))
+    throw errorAt('/language', 'no-such-language', {
+      ...{ language, known: languages().map(({ tag }) => tag) },
+    });
+  setAccount(member, edit);
   await store.flush();
   return member;
 }

@@ -44,7 +44,9 @@ export async function signInWithIdentity(
   // A session that was still open there proves who it is, not that they sit there now.
   const isConfirmed = proven.isFresh;
   const { secret } = createCredential(store, member, 'session', 'console', days, { from, isConfirmed });
-  audit(store, null, member.login, 'sign-in', say(AUTH_TEXTS.signedInIdentity, { provider: provider.name }));
+  audit(store, null, member.login, 'sign-in', () =>
+    say(AUTH_TEXTS.signedInIdentity, { provider: provider.name }),
+  );
   await store.flush();
   return { member, secret };
 }
@@ -70,8 +72,9 @@ export function connect(
   { issuer, subject, name }: ProvenIdentity,
   provider: IdentityProvider,
 ): Identity {
-  const said = say(AUTH_TEXTS.connectedIdentity, { name, provider: provider.name });
-  audit(store, null, member.login, 'identity', said);
+  audit(store, null, member.login, 'identity', () =>
+    say(AUTH_TEXTS.connectedIdentity, { name, provider: provider.name }),
+  );
   return insertIdentity(store, { member, issuer, subject, name });
 }
 
@@ -94,7 +97,9 @@ export async function removeIdentity(store: Store, member: Member, id: number): 
     !hasPassword(member) && identities.length === 1 && (await passkeysOf(store, member)).length === 0;
   if (isLast) throw new ServiceError('last-way-in', {});
   await removeIdentityOf(store, member, id);
-  audit(store, null, member.login, 'identity', say(AUTH_TEXTS.disconnectedIdentity, { name: removed.name }));
+  audit(store, null, member.login, 'identity', () =>
+    say(AUTH_TEXTS.disconnectedIdentity, { name: removed.name }),
+  );
   await store.flush();
 }
 

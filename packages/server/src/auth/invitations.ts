@@ -69,7 +69,7 @@ export async function invite(
     createdAt: new Date(now),
     expiresAt: new Date(now + days * DAY_MS),
   };
-  const said = say(AUTH_TEXTS.invited, { name });
+  const said = (): string => say(AUTH_TEXTS.invited, { name });
   if (roles.size === 0) audit(store, null, actor, 'member', said);
   for (const { site } of roles.values()) audit(store, site, actor, 'member', said);
   const made = await insertInvitation(store, values, [...roles.values()]);
@@ -92,7 +92,7 @@ export async function withdraw(store: Store, id: number, { actor, access }: Invi
   const found = (await openInvitations(store)).find(({ invitation }) => invitation.id === id);
   if (!found || !mayGive(access, found)) throw new ServiceError('no-such-invitation', {});
   await removeInvitation(store, found.invitation);
-  const said = say(AUTH_TEXTS.withdrewInvitation, { name: found.invitation.name });
+  const said = (): string => say(AUTH_TEXTS.withdrewInvitation, { name: found.invitation.name });
   audit(store, null, actor, 'member', said);
   await store.flush();
 }
@@ -149,7 +149,7 @@ export async function acceptInvitation(
       await assertFree(transaction, proven, provider!);
       connect(transaction, member, proven, provider!);
     }
-    await give(transaction, opened, member, AUTH_TEXTS.cameByInvitation);
+    await give(transaction, opened, member, 'cameByInvitation');
     const made = createCredential(transaction, member, 'session', 'console', days, {
       from,
       isConfirmed: password !== undefined || proven?.isFresh === true,
@@ -168,7 +168,7 @@ export async function joinInvitation(
   return store.transactional(async (transaction) => {
     const opened = await found(transaction, secret);
     const member = (await memberByLogin(transaction, login))!;
-    await give(transaction, opened, member, AUTH_TEXTS.joinedByInvitation);
+    await give(transaction, opened, member, 'joinedByInvitation');
     await transaction.flush();
     return { role: opened.invitation.role ?? null, sites: opened.roles.map(({ site }) => site) };
   });
@@ -200,14 +200,14 @@ async function give(
   store: Store,
   { invitation, roles, by }: OpenedByLink,
   member: Member,
-  message: (typeof AUTH_TEXTS)['cameByInvitation' | 'joinedByInvitation'],
+  message: 'cameByInvitation' | 'joinedByInvitation',
 ): Promise<void> {
   if (!(await removeInvitation(store, invitation))) throw new ServiceError('invitation-over', {});
   const before = new Map((await rolesOf(store, [member.id])).map(({ site, role }) => [site, role]));
   editMember(member, { role: higherRole(member.role ?? null, invitation.role ?? null) });
   for (const { site, siteId, role } of roles)
     await setSiteRole(store, member, siteId, higherRole(before.get(site) ?? null, role)!);
-  audit(store, null, member.login, 'member', say(message, { by: by.name }));
+  audit(store, null, member.login, 'member', () => say(AUTH_TEXTS[message], { by: by.name }));
 }
 
 function toResource({ invitation, roles }: InvitationWithRoles): InvitationResource {

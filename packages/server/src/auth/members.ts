@@ -46,7 +46,7 @@ export async function changeMember(
     if (edit.role !== undefined && edit.role !== 'own') await assertOthersOwn(transaction, member);
     editMember(member, edit);
     const changes = plainChanges('member', before, { [login]: said(member) });
-    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.editedMember, { login }), changes);
+    audit(transaction, null, actor, 'member', () => say(AUTH_TEXTS.editedMember, { login }), changes);
     await transaction.flush();
     return toDetail(await findMember(transaction, login), actor);
   });
@@ -58,7 +58,7 @@ export async function dropMember(store: Store, login: string, actor: string): Pr
     const { member } = await findMember(transaction, login);
     await assertOthersOwn(transaction, member);
     const changes = plainChanges('member', { [login]: said(member) }, {});
-    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.removedMember, { login }), changes);
+    audit(transaction, null, actor, 'member', () => say(AUTH_TEXTS.removedMember, { login }), changes);
     await transaction.flush();
     await removeMember(transaction, member);
   });
@@ -77,7 +77,7 @@ export async function resetPassword(store: Store, login: string, actor: string):
   await store.transactional(async (transaction) => {
     const { member } = await findMember(transaction, login);
     setPassword(member, passwordHash, { mustChange: true });
-    audit(transaction, null, actor, 'member', say(AUTH_TEXTS.resetPassword, { login }));
+    audit(transaction, null, actor, 'member', () => say(AUTH_TEXTS.resetPassword, { login }));
     await transaction.flush();
     await endAll(transaction, member, 'session');
     await removeSecondFactor(transaction, member, actor);
@@ -111,7 +111,7 @@ export async function changeSiteRole(
   const member = await findSiteMember(store, site, login);
   await setSiteRole(store, member, site.id, role);
   const changes = plainChanges('role', rolesOf(member), { [login]: { role } });
-  audit(store, site, actor, 'member', say(AUTH_TEXTS.gaveSiteRole, { login, role }), changes);
+  audit(store, site, actor, 'member', () => say(AUTH_TEXTS.gaveSiteRole, { login, role }), changes);
   await store.flush();
   return toSiteMember(await findSiteMember(store, site, login), actor);
 }
@@ -122,7 +122,7 @@ export async function dropSiteRole(store: Store, site: Site, login: string, acto
   if (!(await removeSiteRole(store, member, site.id)))
     throw new ServiceError('role-is-everywhere', { name: member.name });
   const changes = plainChanges('role', rolesOf(member), {});
-  audit(store, site, actor, 'member', say(AUTH_TEXTS.removedSiteRole, { login }), changes);
+  audit(store, site, actor, 'member', () => say(AUTH_TEXTS.removedSiteRole, { login }), changes);
   await store.flush();
 }
 

@@ -105,7 +105,7 @@ export async function keepPasskey(
     ...{ member, name, credentialId: id, counter, transports: [...transports], partyId: party.id },
     publicKey: Buffer.from(publicKey).toString('base64url'),
   });
-  audit(store, null, member.login, 'passkey', say(AUTH_TEXTS.madePasskey, { name }));
+  audit(store, null, member.login, 'passkey', () => say(AUTH_TEXTS.madePasskey, { name }));
   await store.flush();
   return made;
 }
@@ -113,7 +113,7 @@ export async function keepPasskey(
 /** Removes one of a member's passkeys. @throws ServiceError 404 */
 export async function removePasskey(store: Store, member: Member, id: number): Promise<void> {
   if (!(await removePasskeyOf(store, member, id))) throw new ServiceError('no-such-passkey', {});
-  audit(store, null, member.login, 'passkey', AUTH_TEXTS.removedPasskey);
+  audit(store, null, member.login, 'passkey', () => AUTH_TEXTS.removedPasskey);
   await store.flush();
 }
 
@@ -158,7 +158,7 @@ export async function signInWithPasskey(
   const { member } = passkey;
   await notePasskeyUse(store, passkey, authenticationInfo.newCounter);
   const { secret } = createCredential(store, member, 'session', 'console', days, { from, isConfirmed: true });
-  audit(store, null, member.login, 'sign-in', AUTH_TEXTS.signedInPasskey);
+  audit(store, null, member.login, 'sign-in', () => AUTH_TEXTS.signedInPasskey);
   await store.flush();
   return { member, secret };
 }

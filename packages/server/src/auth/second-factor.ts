@@ -58,7 +58,7 @@ export async function enableSecondFactor(
     throw new ServiceError('code-wrong', {}, { errors });
   }
   setSecondFactor(member, box.seal(secret, SEAL_PURPOSES.secondFactor(member.id)), step);
-  audit(store, null, member.login, 'second-factor', AUTH_TEXTS.secondFactorOn);
+  audit(store, null, member.login, 'second-factor', () => AUTH_TEXTS.secondFactorOn);
   await store.flush();
   return renewRecoveryCodes(store, member);
 }
@@ -67,7 +67,7 @@ export async function enableSecondFactor(
 export async function removeSecondFactor(store: Store, member: Member, actor: string): Promise<void> {
   if (!hasSecondFactor(member)) return;
   setSecondFactor(member, null, null);
-  audit(store, null, actor, 'second-factor', AUTH_TEXTS.secondFactorOff);
+  audit(store, null, actor, 'second-factor', () => AUTH_TEXTS.secondFactorOff);
   await store.flush();
   await replaceRecoveryCodes(store, member, []);
 }

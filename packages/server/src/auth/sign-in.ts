@@ -77,7 +77,7 @@ export async function signIn(
     isConfirmed: true,
     ...(isSession ? { from } : {}),
   });
-  note(store, member, 'sign-in', isSession ? AUTH_TEXTS.signedInConsole : AUTH_TEXTS.signedInToken);
+  note(store, member, 'sign-in', () => (isSession ? AUTH_TEXTS.signedInConsole : AUTH_TEXTS.signedInToken));
   await store.flush();
   return { member, secret };
 }
@@ -109,7 +109,7 @@ export async function changePassword(
   else assertConfirmed(credential, minutes);
   await replacePassword(member, current, change.new, '/new');
   await endOthers(store, member, change.endTokens, credential);
-  note(store, member, 'password', AUTH_TEXTS.changedPassword);
+  note(store, member, 'password', () => AUTH_TEXTS.changedPassword);
   await store.flush();
   return member;
 }
@@ -149,7 +149,7 @@ export async function createToken(
     role,
     ...(found ? { sites: found } : {}),
   });
-  note(store, member, 'token', say(AUTH_TEXTS.madeTokenName, { name }));
+  note(store, member, 'token', () => say(AUTH_TEXTS.madeTokenName, { name }));
   await store.flush();
   return { ...made, sites: found?.map(({ key }) => key) ?? null };
 }
@@ -167,7 +167,7 @@ async function seenSites(store: Store, access: Access, keys: readonly string[]):
 /** Takes a token back. @throws ServiceError 404 */
 export async function removeToken(store: Store, member: Member, id: number): Promise<void> {
   if (!(await removeOwn(store, member, 'token', id))) throw new ServiceError('no-such-token', {});
-  note(store, member, 'token', AUTH_TEXTS.tookTokenBack);
+  note(store, member, 'token', () => AUTH_TEXTS.tookTokenBack);
   await store.flush();
 }
 
@@ -179,14 +179,14 @@ export async function listSessions(store: Store, member: Member): Promise<readon
 /** Ends one of a member's sessions. @throws ServiceError 404 */
 export async function endSession(store: Store, member: Member, id: number): Promise<void> {
   if (!(await removeOwn(store, member, 'session', id))) throw new ServiceError('no-such-session', {});
-  note(store, member, 'session', AUTH_TEXTS.endedSession);
+  note(store, member, 'session', () => AUTH_TEXTS.endedSession);
   await store.flush();
 }
 
 /** Signs a member out everywhere else: the session that asks goes on. Tokens stay. */
 export async function endOtherSessions(store: Store, credential: Credential): Promise<void> {
   await endAll(store, credential.member, 'session', credential);
-  note(store, credential.member, 'session', AUTH_TEXTS.endedSessions);
+  note(store, credential.member, 'session', () => AUTH_TEXTS.endedSessions);
   await store.flush();
 }
 
@@ -195,7 +195,7 @@ export async function countTokens(store: Store, member: Member): Promise<number>
   return countValidTokens(store, member);
 }
 
-function note(store: Store, { login: by }: Member, action: string, message: string): void {
+function note(store: Store, { login: by }: Member, action: string, message: () => string): void {
   audit(store, null, by, action, message);
 }
 

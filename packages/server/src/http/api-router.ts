@@ -12,10 +12,13 @@ import { Router, json, type Request, type Response } from 'express';
 import type { z } from 'zod';
 import { assertConfirmed } from '../auth/confirm.js';
 import { ServiceError } from '../errors.js';
+import { INPUT_PARTS } from '../texts/input-parts.js';
+import { say } from '../texts/say.js';
 import { askedBy, type Asker } from '../storage/asker.js';
 import type { Credential } from '../storage/rows.js';
+import { speakIn } from '../language/speech.js';
 import type { Store } from '../storage/store.js';
-import { admit, siteOf } from './admit.js';
+import { admit, siteOf, type Admitted } from './admit.js';
 import { assertRoom } from './assert-room.js';
 import { authorizeFields } from './authorize.js';
 import { sendBytes } from './bytes.js';
@@ -23,6 +26,7 @@ import { CallCounter } from './call-counter.js';
 import type { HandlerAnswer, Handlers, RequestContext } from './context.js';
 import { toServiceError } from './error-handler.js';
 import { toProblem } from './problems.js';
+import { languageFor } from '../language/language-of.js';
 import { localeOf } from './reader-locale.js';
 import { streamAnswer } from './stream-answer.js';
 
@@ -106,12 +110,25 @@ interface Serving extends Pick<ApiOptions, 'confirmationMinutes' | 'limits'> {
 async function serve(
   store: Store,
   endpoint: Endpoint,
-  { handler, confirmationMinutes, limits, calls }: Serving,
+  serving: Serving,
   request: Request,
   response: Response,
 ): Promise<void> {
   response.setHeader('Cache-Control', 'no-store');
-  const { credential, access } = await calls.admit(store, endpoint, request, response);
+  const admitted = await serving.calls.admit(store, endpoint, request, response);
+  const language = languageFor(request);
+  response.setHeader('Content-Language', language.tag);
+  await speakIn(language, () => answer(store, endpoint, serving, admitted, request, response));
+}
+
+async function answer(
+  store: Store,
+  endpoint: Endpoint,
+  { handler, confirmationMinutes, limits }: Serving,
+  { credential, access }: Admitted,
+  request: Request,
+  response: Response,
+): Promise<void> {
   if (endpoint.needsConfirmation && credential) assertConfirmed(credential, confirmationMinutes);
   if (endpoint.body) assertJson(request);
   if (endpoint.upload) assertUpload(request, endpoint.upload);
@@ -137,16 +154,16 @@ async function serve(
     response,
   };
   await askedBy(askerOf(request, credential), async () => {
-    const answer = handler(input, context);
-    if (Symbol.asyncIterator in answer && endpoint.download !== undefined)
-      await sendBytes(answer as AsyncIterable<Uint8Array>, endpoint.download, response);
-    else if (Symbol.asyncIterator in answer)
-      await streamAnswer(answer, request, response, {
+    const given = handler(input, context);
+    if (Symbol.asyncIterator in given && endpoint.download !== undefined)
+      await sendBytes(given as AsyncIterable<Uint8Array>, endpoint.download, response);
+    else if (Symbol.asyncIterator in given)
+      await streamAnswer(given, request, response, {
         admit: () => admit(store.fork(), endpoint, request),
         // What it brings may make whoever asked somebody else, and tells how it ended.
         ...(endpoint.upload ? { admit: undefined, failed: (error) => failedEvent(error, request) } : {}),
       });
-    else sendAnswer(await answer, endpoint, request, response);
+    else sendAnswer(await given, endpoint, request, response);
   });
 }
 
@@ -178,11 +195,18 @@ function sendAnswer(
   response.status(endpoint.status ?? 200).json(endpoint.response.parse(answer.data));
 }
 
-function parseInput(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
+type InputPart = 'address' | 'query' | 'body';
+
+/** The whole of what came, or a field of it. */
+function placeWords(pointer: string, part: InputPart): string {
+  return pointer === '' ? INPUT_PARTS[part].whole : say(INPUT_PARTS[part].field, { field: pointer.slice(1) });
+}
+
+function parseInput(schema: z.ZodType | undefined, value: unknown, what: InputPart): unknown {
   if (!schema) return undefined;
   const unfit = textProblem(value);
   if (unfit) {
-    const where = unfit.pointer === '' ? `The ${what}` : `${unfit.pointer.slice(1)} (${what})`;
+    const where = placeWords(unfit.pointer, what);
     throw new ServiceError('input-wrong', { where, detail: unfit.detail, more: 0 }, { errors: [unfit] });
   }
   const result = schema.safeParse(value);
@@ -192,7 +216,7 @@ function parseInput(schema: z.ZodType | undefined, value: unknown, what: string)
   // A wrong address is one that leads nowhere.
   if (what === 'address')
     throw new ServiceError('wrong-address', { field: first.pointer.slice(1), detail: first.detail });
-  const where = first.pointer === '' ? `The ${what}` : `${first.pointer.slice(1)} (${what})`;
+  const where = placeWords(first.pointer, what);
   const params = { where, detail: first.detail, more: errors.length - 1 };
   throw new ServiceError('input-wrong', params, { errors: errors.slice(0, MOST_ERRORS) });
 }

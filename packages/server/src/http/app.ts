@@ -12,6 +12,8 @@ import { bodyInTime } from './body-in-time.js';
 import type { Handlers } from './context.js';
 import { createConsoleRouter, newNonce } from './console-files.js';
 import { createErrorHandler } from './error-handler.js';
+import { languageFor } from '../language/language-of.js';
+import { speakIn } from '../language/speech.js';
 
 export interface AppOptions {
   readonly store: Store;
@@ -50,6 +52,9 @@ export function createApp(options: AppOptions): Express {
       autoLogging: { ignore: (request) => request.url === '/healthz' || request.url === '/metrics' },
     }),
   );
+  app.use((request, _response, next) => {
+    speakIn(languageFor(request), next);
+  });
   app.use(bodyInTime((path) => UPLOADS.has(path)));
   app.get('/healthz', (_request, response) => {
     response.type('text').send('ok\n');

@@ -5,6 +5,7 @@ import type { Request } from 'express';
 import { findCredential } from '../auth/accounts.js';
 import type { Credential } from '../storage/rows.js';
 import { ServiceError } from '../errors.js';
+import { noteReader } from '../language/language-of.js';
 
 export const SESSION_COOKIE = 'pragmatica_session';
 
@@ -19,6 +20,7 @@ export async function authenticate(
   if (!credential) {
     throw new ServiceError('sign-in-first', {});
   }
+  noteReader(request, credential);
   if (credential.member.mustChangePassword && !endpoint.beforePasswordChange) {
     throw new ServiceError('own-password-first', {});
   }

@@ -3,6 +3,8 @@ import type { Logger } from 'pino';
 import { ReadingError } from '../reading/readers.js';
 import { storageProblem } from '../storage/errors.js';
 import { ServiceError, databaseAway } from '../errors.js';
+import { speakIn } from '../language/speech.js';
+import { languageFor } from '../language/language-of.js';
 import { toProblem } from './problems.js';
 import { localeOf } from './reader-locale.js';
 
@@ -17,7 +19,11 @@ export function createErrorHandler(log: Logger): ErrorRequestHandler {
     const problem = toServiceError(error);
     if (problem.code === 'internal' || problem.code === 'unavailable')
       log.error({ err: error, url: request.originalUrl }, problem.message);
-    const body = toProblem(problem, request.originalUrl.split('?')[0]!, localeOf(request));
+    const language = languageFor(request);
+    const body = speakIn(language, () =>
+      toProblem(problem, request.originalUrl.split('?')[0]!, localeOf(request)),
+    );
+    response.setHeader('Content-Language', language.tag);
     const { retryAfter } = problem.details;
     if (retryAfter !== undefined) response.setHeader('Retry-After', retryAfter);
     response.status(body.status).type('application/problem+json').send(JSON.stringify(body));

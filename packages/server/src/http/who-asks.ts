@@ -21,5 +21,10 @@ export function addressOf({ protocol, headers }: Request): string {
 export function memberResource(member: Member): MemberResource {
   const { login, name, mustChangePassword, role } = member;
   const mail = mailAddressOf(member);
-  return { login, name, mustChangePassword, hasPassword: hasPassword(member), role: role ?? null, mail };
+  const language = member.language ?? null;
+  return {
+    ...{ login, name, mustChangePassword, mail, language },
+    hasPassword: hasPassword(member),
+    role: role ?? null,
+  };
 }

@@ -1,4 +1,5 @@
 import { snapshotDigest, type ThirdPartyRules } from '@pragmatica/core';
+import { keepWords } from '../language/speech.js';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
 import { formerSnippet } from '../site/visits/former-snippet.js';
@@ -50,7 +51,7 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
     const { rounds } = await settleRound(tools.store.fork(), round, tools.settling);
     for (const { id: next, afterS } of rounds) await queue.send('visits', { round: next }, afterS);
   };
-  return async ({ round: id }: QueuedJobs['visits']): Promise<void> => {
+  const work = async ({ round: id }: QueuedJobs['visits']): Promise<void> => {
     const store = tools.store.fork();
     const round = await roundById(store, id);
     if (round?.state === 'done') await settle(id);
@@ -73,6 +74,8 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
     }
     if (stop.aborted) await queue.send('visits', { round: id });
   };
+  // What comes of it is read by people of any language, later.
+  return (job: QueuedJobs['visits']): Promise<void> => keepWords(() => work(job));
 }
 
 async function answerTrouble(

@@ -3,6 +3,8 @@ import { decodePage, clockTimeWords, type PreviewGround } from '@pragmatica/core
 import { serialize } from 'cookie';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import type { Logger } from 'pino';
+import { languageFor } from '../language/language-of.js';
+import { speakIn } from '../language/speech.js';
 import { bodyOf, readBounded } from '../outgoing/read-bounded.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
 import { siteUrl, type SiteClient } from '../outgoing/site-client.js';
@@ -61,6 +63,9 @@ export function createPreviewApp(tools: PreviewTools): Express {
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
+  app.use((request, _response, next) => {
+    speakIn(languageFor(request), next);
+  });
   app.use((request, response, next) => {
     response.setHeader('x-robots-tag', 'noindex, nofollow');
     if (isAskedHere(request.headers.host, settings)) next();

@@ -45,7 +45,7 @@ export async function makePreview(
     const what = release === undefined ? T.theDraft : say(T.theRelease, { release: String(release) });
     const moment = clockTimeWords({ at: until, zone: site.timeZone }, 'en-GB');
     const params = { what, host: host.host, until: moment };
-    audit(transaction, locked, actor, 'preview', say(T.made, params));
+    audit(transaction, locked, actor, 'preview', () => say(T.made, params));
     await transaction.flush();
   });
   const address = new URL(path, previewOrigin(settings));

@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url';
+import { speechKey, type GivenUp } from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
 import { Piscina } from 'piscina';
 import type { Logger } from 'pino';
@@ -48,7 +49,7 @@ export class Readers {
   readonly #limits: ReaderLimits;
   readonly #log: Logger;
   /** By digest of the code. */
-  readonly #givenUp = new LRUCache<string, string>({ max: GIVEN_UP_KEPT });
+  readonly #givenUp = new LRUCache<string, GivenUp>({ max: GIVEN_UP_KEPT });
 
   constructor(log: Logger, limits: Partial<ReaderLimits> = {}) {
     this.#limits = { ...READER_LIMITS, ...limits };
@@ -78,7 +79,8 @@ export class Readers {
       const beat = new Beat();
       const watch = new Watch(beat, { ...this.#limits, codeMs });
       try {
-        const order: Order = { name, input, beat: beat.memory, givenUp: new Map(this.#givenUp.entries()) };
+        const givenUp = new Map(this.#givenUp.entries());
+        const order: Order = { name, input, beat: beat.memory, givenUp, speech: speechKey() };
         return (await this.#pool.run(order, { signal: watch.signal })) as TaskResult<N>;
       } catch (error) {
         const why = watch.ended ?? (isOutOfMemory(error) ? 'memory' : undefined);
@@ -88,7 +90,7 @@ export class Readers {
         if (digest === undefined) throw new ReadingError(`${name}: over its bounds (${why})`);
         this.#givenUp.set(
           digest,
-          why === 'memory' ? 'it took too much memory' : `it took longer than ${codeMs / 1000} seconds`,
+          why === 'memory' ? { what: 'memory' } : { what: 'time', seconds: codeMs / 1000 },
         );
       } finally {
         watch.stop();

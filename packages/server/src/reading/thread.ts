@@ -1,6 +1,16 @@
 import '../speak-first.js';
-import { FactsCache, RecipeBook, type Knowledge, type ReadingWatch, type Recipe } from '@pragmatica/core';
+import {
+  FactsCache,
+  RecipeBook,
+  standingLanguage,
+  type GivenUp,
+  type Knowledge,
+  type ReadingWatch,
+  type Recipe,
+} from '@pragmatica/core';
 import { LRUCache } from 'lru-cache';
+import { languageByTag } from '../language/languages.js';
+import { speakIn } from '../language/speech.js';
 import { Beat, codeDigest } from './beat.js';
 import type { Bench, PlainKnowledge } from './bench.js';
 import { tasks, type TaskName } from './tasks.js';
@@ -12,7 +22,9 @@ export interface Order {
   readonly input: unknown;
   readonly beat: SharedArrayBuffer;
   /** Codes that took too long before, and why, by digest. */
-  readonly givenUp: ReadonlyMap<string, string>;
+  readonly givenUp: ReadonlyMap<string, GivenUp>;
+  /** The tag of the language that it speaks meanwhile, or `kept`. */
+  readonly speech: string;
 }
 
 const CODES_KEPT = 20_000;
@@ -21,7 +33,7 @@ const SITES_KEPT = 200;
 
 const thread = ownThread();
 let beat = new Beat();
-let givenUp: ReadonlyMap<string, string> = new Map();
+let givenUp: ReadonlyMap<string, GivenUp> = new Map();
 
 const watch: ReadingWatch = {
   begin: (code) => beat.begin(codeDigest(code)),
@@ -68,5 +80,7 @@ export function run(order: Order): unknown {
   beat.take(thread);
   givenUp = order.givenUp;
   const task = tasks[order.name] as (input: unknown, bench: Bench) => unknown;
-  return task(order.input, bench);
+  const { speech } = order;
+  const said = speech === 'kept' ? speech : (languageByTag(speech) ?? standingLanguage());
+  return speakIn(said, () => task(order.input, bench));
 }

@@ -1,9 +1,9 @@
-import { wordFinding, type Finding } from '@pragmatica/core';
 import type { HandlersOf } from '../http/context.js';
-import { fixDraft, type FixDraftResult } from '../site/fix-draft.js';
+import { fixDraft } from '../site/fix-draft.js';
 import { listFindings } from '../site/list-findings.js';
 import type { SiteTools } from '../site/use-case.js';
 import { removeWaiver, waiveFinding } from '../site/waive.js';
+import { worded, wordedFix } from '../site/worded.js';
 
 export function findingHandlers(
   tools: SiteTools,
@@ -51,13 +51,4 @@ export function findingHandlers(
       return { data: undefined };
     },
   };
-}
-
-/** Findings as the reader writes numbers and dates. */
-function worded<T extends Finding>(findings: readonly T[], locale: string) {
-  return findings.map((finding) => wordFinding(finding, locale));
-}
-
-function wordedFix(result: FixDraftResult, locale: string) {
-  return { ...result, fixed: worded(result.fixed, locale), left: worded(result.left, locale) };
 }

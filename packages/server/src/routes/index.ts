@@ -22,6 +22,7 @@ import { fileHandlers } from './files.js';
 import { findingHandlers } from './findings.js';
 import { createIdentityProvider } from '../auth/identity-provider.js';
 import { identityHandlers } from './identities.js';
+import { languageHandlers } from './languages.js';
 import { liveHandlers } from './live.js';
 import { memberHandlers } from './members.js';
 import { passkeyHandlers } from './passkeys.js';
@@ -90,6 +91,7 @@ export function createHandlers({
       home: consoleAddress(settings),
       canMail: settings.PRAGMATICA_SMTP_URL !== undefined,
     }),
+    ...languageHandlers(),
     ...liveHandlers(hub),
     ...backupHandlers({ copies, box }, folder),
     ...doctorHandlers({

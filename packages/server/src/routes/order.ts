@@ -1,6 +1,7 @@
 import type { HandlersOf } from '../http/context.js';
 import { changeOrder, rightOrder, showOrder, showOrderReport } from '../site/order.js';
 import type { SiteTools } from '../site/use-case.js';
+import { wordedFix } from '../site/worded.js';
 
 export function orderHandlers(
   tools: SiteTools,
@@ -19,7 +20,7 @@ export function orderHandlers(
     },
 
     async rightOrder({ params, body }, context) {
-      return { data: await rightOrder(tools, params.site, body, context) };
+      return { data: wordedFix(await rightOrder(tools, params.site, body, context), context.locale) };
     },
   };
 }

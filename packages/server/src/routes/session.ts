@@ -8,7 +8,7 @@ import {
   removeSecondFactor,
   renewRecoveryCodes,
 } from '../auth/second-factor.js';
-import { sayMail } from '../auth/accounts.js';
+import { editAccount } from '../auth/accounts.js';
 import {
   changePassword,
   countTokens,
@@ -23,6 +23,7 @@ import {
   type TokenOfSites,
 } from '../auth/sign-in.js';
 import type { HandlersOf, RequestContext } from '../http/context.js';
+import { keepLanguage } from '../http/language-cookie.js';
 import { closeSession, openSession } from '../http/session-cookie.js';
 import { memberResource, originOf } from '../http/who-asks.js';
 import type { SecretBox } from '../outgoing/secret-box.js';
@@ -70,11 +71,19 @@ export function sessionHandlers(
     },
 
     async showSession(_input, context) {
-      return { data: memberResource(credentialOf(context).member) };
+      const { kind, member } = credentialOf(context);
+      // The page itself is asked for without a session: what it is said in is kept by the browser.
+      if (kind === 'session' && typeof member.language === 'string')
+        keepLanguage(context.response, member.language, settings);
+      return { data: memberResource(member) };
     },
 
     async editAccount({ body }, context) {
-      return { data: memberResource(await sayMail(context.store, credentialOf(context), body.mail)) };
+      const credential = credentialOf(context);
+      const member = await editAccount(context.store, credential, body);
+      if (body.language !== undefined && credential.kind === 'session')
+        keepLanguage(context.response, body.language, settings);
+      return { data: memberResource(member) };
     },
 
     async signOut(_input, context) {

@@ -88,7 +88,8 @@ export async function applyToSites(
         last: known.last.get(site.id) ?? [],
         actor: context.actor,
       });
-      const said = say(SITE_TEXTS.installedNameFrom, { name: application.name, recipe: recipe.name });
+      const said = (): string =>
+        say(SITE_TEXTS.installedNameFrom, { name: application.name, recipe: recipe.name });
       audit(transaction, site, context.actor, 'recipe.apply', said);
       return { site: key, isDone: true, message: doneWords(application.name, applied) };
     });

@@ -1,6 +1,6 @@
 import { originsOf, type HostResource, type SiteResource } from '@pragmatica/contract';
 import { isLocalHost } from '@pragmatica/contract/node';
-import { openStep, type Finding } from '@pragmatica/core';
+import { openStep, wordFinding, type UnwordedFinding } from '@pragmatica/core';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
 
@@ -18,7 +18,7 @@ export interface SiteState {
   readonly pendingChanges: number;
   readonly snippets: number;
   /** Findings that nobody has accepted. */
-  readonly open: readonly Finding[];
+  readonly open: readonly UnwordedFinding[];
 }
 
 /** What needs somebody at a site, what is worse first. */
@@ -98,13 +98,16 @@ function publishingAttention({ live, pendingChanges, snippets }: SiteState): Att
 function stepAttention({ open }: SiteState): Attention[] {
   const steps = open.filter(({ check }) => check === openStep.id);
   if (steps.length === 0) return [];
-  const message = say(SITE_TEXTS.stepsOpen, { title: steps[0]!.title, more: steps.length - 1 });
+  const message = say(SITE_TEXTS.stepsOpen, { title: wordFinding(steps[0]!).title, more: steps.length - 1 });
   return [{ kind: 'steps-open', message }];
 }
 
 function errorAttention({ open }: SiteState): Attention[] {
   const errors = open.filter(({ severity }) => severity === 'error');
   if (errors.length === 0) return [];
-  const message = say(SITE_TEXTS.errorsFound, { title: errors[0]!.title, more: errors.length - 1 });
+  const message = say(SITE_TEXTS.errorsFound, {
+    title: wordFinding(errors[0]!).title,
+    more: errors.length - 1,
+  });
   return [{ kind: 'errors-found', message }];
 }

@@ -45,10 +45,10 @@ async function changeOne(
       ...change,
     }));
     saveSite(site, changeSite(snapshotSite(site), edits), actor);
-    const said = changes.map(changeWords).join(' ');
+    const said = (): string => changes.map(changeWords).join(' ');
     audit(transaction, site, actor, 'site.fields', said);
     await transaction.flush();
-    return said;
+    return said();
   });
 }
 

@@ -46,9 +46,11 @@ export async function tickStep(
     const which = { recipe, step, host };
     if (done) {
       if (await addTick(transaction, site, which, actor))
-        audit(transaction, site, actor, 'step.tick', say(SITE_TEXTS.tickedOffTitle, { title: item.title }));
+        audit(transaction, site, actor, 'step.tick', () =>
+          say(SITE_TEXTS.tickedOffTitle, { title: item.title }),
+        );
     } else if (await removeTick(transaction, site, which))
-      audit(transaction, site, actor, 'step.tick', say(SITE_TEXTS.tookBackDone, { title: item.title }));
+      audit(transaction, site, actor, 'step.tick', () => say(SITE_TEXTS.tookBackDone, { title: item.title }));
     await transaction.flush();
     return (await itemsOf(tools, transaction, site)).map(toResource);
   });

@@ -115,7 +115,7 @@ export async function setPolicy(
     });
     const before = { [hostname]: { mode: row?.mode ?? 'off' } };
     const changes = plainChanges('policy', before, { [hostname]: { mode } });
-    audit(transaction, locked, actor, 'host.policy', modeWords(mode, hostname), changes);
+    audit(transaction, locked, actor, 'host.policy', () => modeWords(mode, hostname), changes);
     await transaction.flush();
   });
   await refreshPolicies(store, tools.checks.readers, site);
@@ -142,7 +142,7 @@ export async function clearReports(key: string, hostname: string, { store, actor
   await withSiteLock(store, key, async (transaction, site) => {
     await findHost(transaction, site, hostname);
     await removePolicyReports(transaction, site, hostname);
-    audit(transaction, site, actor, 'host.policy', say(POLICY_TEXTS.cleared, { host: hostname }));
+    audit(transaction, site, actor, 'host.policy', () => say(POLICY_TEXTS.cleared, { host: hostname }));
     await transaction.flush();
   });
 }

@@ -57,7 +57,7 @@ async function copyInto(
   });
   // What must come first is other snippets, which this site may not have.
   await addSnippet(store, site, { ...snippet, needs: [] }, actor);
-  audit(store, site, actor, 'snippet.copy', say(SITE_TEXTS.copiedNameFrom, { name, site: from.name }));
+  audit(store, site, actor, 'snippet.copy', () => say(SITE_TEXTS.copiedNameFrom, { name, site: from.name }));
   await store.flush();
   return [
     say(SITE_TEXTS.nameDraft, { name }),

@@ -36,15 +36,6 @@ export interface EditContext {
   readonly gatewayPort: number;
 }
 
-const WORDS: Readonly<Record<keyof SiteEdit, string>> = {
-  name: 'name',
-  timeZone: SITE_TEXTS.timeZone,
-  hosts: 'hosts',
-  pageGroups: SITE_TEXTS.pageGroups,
-  consent: SITE_TEXTS.purposesConsent,
-  fields: 'fields',
-};
-
 /** Adds a site. @throws ServiceError 409 where its key or one of its hosts is taken */
 export async function addSite(
   store: Store,
@@ -60,7 +51,7 @@ export async function addSite(
       site,
       actor,
       'site.add',
-      say(SITE_TEXTS.addedSiteName, { name: home.name }),
+      () => say(SITE_TEXTS.addedSiteName, { name: home.name }),
       plainChanges('host', {}, saidOf(reachableAll(hosts, gatewayPort))),
     );
     await transaction.flush();
@@ -98,7 +89,7 @@ async function edited(
   saveSite(site, changeSite(snapshotSite(site), [{ kind: 'edit-site', ...edit }]), actor);
   const hostsWere = hosts && saidOf(await hostsOf(store, site));
   if (hosts !== undefined) await setHosts(store, site, hosts, { access, gatewayPort });
-  const named = (Object.keys(WORDS) as (keyof SiteEdit)[]).filter(
+  const named = (Object.keys(SITE_TEXTS.parts) as (keyof SiteEdit)[]).filter(
     (name) => (name === 'hosts' ? hosts : edit[name]) !== undefined,
   );
   audit(
@@ -106,7 +97,7 @@ async function edited(
     site,
     actor,
     'site.edit',
-    say(SITE_TEXTS.changedSite, { parts: named.map((name) => WORDS[name]) }),
+    () => say(SITE_TEXTS.changedSite, { parts: named.map((name) => SITE_TEXTS.parts[name]) }),
     hosts && hostsWere ? plainChanges('host', hostsWere, saidOf(reachableAll(hosts, gatewayPort))) : [],
   );
   await store.flush();

@@ -8,6 +8,7 @@ import {
 } from '../storage/draft.js';
 import type { Site } from '../storage/rows.js';
 import { toSnapshot } from '../storage/read-draft.js';
+import { changeWords } from './change-words.js';
 import { addSnippet, type NewSnippet } from './add-snippet.js';
 import { setParts, type PartInput } from './edit-draft.js';
 import { etag } from './entity-tag.js';
@@ -46,7 +47,9 @@ export async function createSnippet(
 ): Promise<DraftSnippet> {
   return withSiteLock(store, site, async (transaction, found) => {
     await addSnippet(transaction, found, snippet, actor);
-    audit(transaction, found, actor, 'snippet.add', say(SITE_TEXTS.addedNameDraft, { name: snippet.name }));
+    audit(transaction, found, actor, 'snippet.add', () =>
+      say(SITE_TEXTS.addedNameDraft, { name: snippet.name }),
+    );
     await transaction.flush();
     return findSnippet(transaction, found, snippet.key);
   });
@@ -70,10 +73,15 @@ export async function editSnippet(
     if (parts) await setParts(transaction, home, snippet, found.parts, parts);
     await transaction.flush();
     const after = await findSnippet(transaction, home, key);
-    const changes = difference(before, toSnapshot(home, [after])).map((change) => change.message);
-    const said =
-      changes.length > 0 ? changes.join(' ') : say(SITE_TEXTS.savedNameWithout, { name: snippet.name });
-    audit(transaction, home, actor, 'snippet.edit', said);
+    audit(
+      transaction,
+      home,
+      actor,
+      'snippet.edit',
+      () =>
+        changeWords(before, toSnapshot(home, [after])) ||
+        say(SITE_TEXTS.savedNameWithout, { name: snippet.name }),
+    );
     await transaction.flush();
     return after;
   });
@@ -89,11 +97,7 @@ export async function removeSnippet(
   await withSiteLock(store, site, async (transaction, home) => {
     const { snippet } = await findSeen(transaction, home, key, ifMatch);
     removeRow(transaction, snippet);
-    audit(
-      transaction,
-      home,
-      actor,
-      'snippet.remove',
+    audit(transaction, home, actor, 'snippet.remove', () =>
       say(SITE_TEXTS.removedNameFrom, { name: snippet.name }),
     );
     await transaction.flush();

@@ -57,7 +57,7 @@ export async function restoreRelease(
       site,
       actor,
       'restore',
-      say(SITE_TEXTS.putReleaseNumber, { number: release.number, environment }),
+      () => say(SITE_TEXTS.putReleaseNumber, { number: release.number, environment }),
       plainChanges(
         'environment',
         { [environment]: { release: before } },

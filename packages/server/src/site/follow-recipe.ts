@@ -44,12 +44,13 @@ export async function followRecipe(
   const link = { key: recipe.key, version: recipe.version, fields: followed.names };
   saveSnippet(found.snippet, { recipe: link }, actor);
   await setParts(store, site, found.snippet, found.parts, followed.parts);
-  const said = say(SITE_TEXTS.nameFollowsRecipe, {
-    name: snippet.name,
-    recipe: recipe.name,
-    version: recipe.version,
-  });
-  audit(store, site, actor, 'recipe.follow', said);
+  audit(store, site, actor, 'recipe.follow', () =>
+    say(SITE_TEXTS.nameFollowsRecipe, {
+      name: snippet.name,
+      recipe: recipe.name,
+      version: recipe.version,
+    }),
+  );
   await store.flush();
   return findSnippet(store, site, key);
 }

@@ -37,7 +37,7 @@ export async function giveAccess(
     const before = saidOf(await accessOf(transaction, site, host));
     await saveAccess(transaction, site, { host, kind: secret.kind, sealed, setBy: actor });
     const changes = plainChanges('access', before, saidOf({ host, kind: secret.kind }));
-    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.gaveAccess, { host }), changes);
+    audit(transaction, site, actor, 'host.access', () => say(SITE_TEXTS.gaveAccess, { host }), changes);
     await transaction.flush();
   });
 }
@@ -48,7 +48,7 @@ export async function forgetAccess(key: string, host: string, { store, actor }: 
     const before = saidOf(await accessOf(transaction, site, host));
     if (!(await removeAccess(transaction, site, host))) throw new ServiceError('no-access-kept', { host });
     const changes = plainChanges('access', before, {});
-    audit(transaction, site, actor, 'host.access', say(SITE_TEXTS.forgotAccess, { host }), changes);
+    audit(transaction, site, actor, 'host.access', () => say(SITE_TEXTS.forgotAccess, { host }), changes);
     await transaction.flush();
   });
 }

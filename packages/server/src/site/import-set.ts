@@ -1,9 +1,17 @@
 import type { ImportedResource } from '@pragmatica/contract';
-import { difference, importedSet, wordFinding, type Finding, type Snapshot } from '@pragmatica/core';
+import {
+  difference,
+  importedSet,
+  wordFinding,
+  type Finding,
+  type UnwordedFinding,
+  type Snapshot,
+} from '@pragmatica/core';
 import { saveDraft } from '../storage/draft.js';
 import { audit, notifyGateways } from '../storage/trail.js';
 import { SITE_TEXTS } from '../texts/site.js';
 import { say } from '../texts/say.js';
+import { changeWords } from './change-words.js';
 import { codeChanges } from './code-changes.js';
 import { draftTag, lastChange } from './draft-tag.js';
 import { assertIfMatch } from './if-match.js';
@@ -45,8 +53,9 @@ export async function importSet(
     const isDone = !preview && draftTag(before) !== draftTag(target);
     if (isDone) {
       await saveDraft(transaction, site, before, target, actor);
-      const words = changes.map(({ message }) => message).join(' ');
-      audit(transaction, site, actor, 'import', say(SITE_TEXTS.importedSet, { changes: words }));
+      audit(transaction, site, actor, 'import', () =>
+        say(SITE_TEXTS.importedSet, { changes: changeWords(before, target) }),
+      );
       await transaction.flush();
       await notifyGateways(transaction, site);
     }
@@ -77,8 +86,8 @@ export async function importSet(
 }
 
 function newIn(
-  before: readonly Finding[],
-  after: readonly Finding[],
+  before: readonly UnwordedFinding[],
+  after: readonly UnwordedFinding[],
   locale: string,
 ): ImportedResource['found'] {
   const known = new Set(before.map(({ id }) => id));

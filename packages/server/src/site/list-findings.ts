@@ -1,5 +1,5 @@
 import type { Store } from '../storage/store.js';
-import { countFindings, newFindings, unknownTo, type Finding } from '@pragmatica/core';
+import { countFindings, newFindings, unknownTo, type UnwordedFinding } from '@pragmatica/core';
 import { findSite } from './site-lock.js';
 import type { SiteTools } from './use-case.js';
 
@@ -25,7 +25,7 @@ export async function listFindings(
     query.against === undefined
       ? []
       : await checks.find((await sets.resolve(store, site, query.against)).snapshot, known);
-  const wanted = <T extends Finding>(findings: readonly T[]): T[] =>
+  const wanted = <T extends UnwordedFinding>(findings: readonly T[]): T[] =>
     newFindings(findings, before).filter((finding) => isWanted(finding, query));
   return {
     items: wanted(open),
@@ -41,7 +41,7 @@ interface Wanted {
   readonly snippet?: string | undefined;
 }
 
-function isWanted(finding: Finding, { severity, check, snippet }: Wanted): boolean {
+function isWanted(finding: UnwordedFinding, { severity, check, snippet }: Wanted): boolean {
   return (
     (severity === undefined || finding.severity === severity) &&
     (check === undefined || finding.check === check) &&

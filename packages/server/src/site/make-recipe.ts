@@ -62,7 +62,8 @@ export async function makeRecipe(
   saveSnippet(found.snippet, { recipe: link }, actor);
   await setParts(store, site, found.snippet, found.parts, made.parts);
   await keepRecipe(store, next, actor);
-  const said = say(SITE_TEXTS.madeVersion, { version: next.version, recipe: name, snippet: snippet.name });
+  const said = (): string =>
+    say(SITE_TEXTS.madeVersion, { version: next.version, recipe: name, snippet: snippet.name });
   audit(store, site, actor, 'recipe.make', said);
   await store.flush();
   return next;

@@ -10,6 +10,7 @@ import {
 import { ServiceError } from '../errors.js';
 import { saveDraft } from '../storage/draft.js';
 import { audit } from '../storage/trail.js';
+import { changeWords } from './change-words.js';
 import { withSiteLock } from './site-lock.js';
 import type { Sets } from './sets.js';
 import type { Acting } from './use-case.js';
@@ -39,8 +40,8 @@ export async function moveSnippets(
       movable.flatMap((snippet) => moves(snippet, placement)),
     );
     await saveDraft(transaction, site, before, target, actor);
-    const messages = difference(before, target).map((change) => change.message);
-    if (messages.length > 0) audit(transaction, site, actor, 'snippet.edit', messages.join(' '));
+    if (changeWords(before, target) !== '')
+      audit(transaction, site, actor, 'snippet.edit', () => changeWords(before, target));
     await transaction.flush();
     const moved = movable.map((one) => one.key);
     return { moved, left: wanted.filter((one) => !movable.includes(one)).map((one) => one.key) };

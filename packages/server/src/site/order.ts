@@ -4,10 +4,13 @@ import {
   difference,
   placementKey,
   placementWords,
+  sayAllKept,
   type PlacementOrder,
 } from '@pragmatica/core';
 import { errorAt } from '../errors.js';
+import { keepWords } from '../language/speech.js';
 import { saveDraft } from '../storage/draft.js';
+import { changeWords } from './change-words.js';
 import { draftTag, lastChange, orderData } from './draft-tag.js';
 import { assertIfMatch } from './if-match.js';
 import { audit } from '../storage/trail.js';
@@ -47,8 +50,13 @@ export async function changeOrder(
     });
     const target = applyChanges(before, [{ kind: 'arrange', lists: wanted, moved: [] }]);
     await saveDraft(transaction, site, before, target, actor);
-    const messages = difference(before, target).map((change) => change.message);
-    audit(transaction, site, actor, 'order', messages.join(' ') || SITE_TEXTS.savedOrderWithout);
+    audit(
+      transaction,
+      site,
+      actor,
+      'order',
+      () => changeWords(before, target) || SITE_TEXTS.savedOrderWithout,
+    );
     await transaction.flush();
     const { snapshot: after } = await sets.draft(transaction, site);
     return { data: { lists: orderData(after) }, etag: draftTag(after) };
@@ -79,7 +87,9 @@ export async function rightOrder(
   return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
     const known = { ...knowledge, now: Date.now() };
-    const { change, report } = await checks.readers.run('order', { snapshot: before, known });
+    const { change, report } = await keepWords(() =>
+      checks.readers.run('order', { snapshot: before, known }),
+    );
     const after = change ? applyChanges(before, [change]) : before;
     const { open } = await checks.applyWaivers(transaction, site, after);
     const stays = new Set(open.map(({ id }) => id));
@@ -87,17 +97,13 @@ export async function rightOrder(
     const sentences = report.moves.map(({ sentence }) => sentence);
     if (change && !preview) {
       await saveDraft(transaction, site, before, after, actor);
-      audit(
-        transaction,
-        site,
-        actor,
-        'order',
+      audit(transaction, site, actor, 'order', () =>
         say(SITE_TEXTS.putRightOrder, { sentences: sentences.join(' ') }),
       );
       await transaction.flush();
     }
     const fixed = was.filter(({ id }) => !stays.has(id));
-    return { fixed, changes: sentences, code: [], left: [...open] };
+    return { fixed, changes: sayAllKept(sentences), code: [], left: [...open] };
   });
 }
 

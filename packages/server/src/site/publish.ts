@@ -3,11 +3,13 @@ import type { Environment, FieldError, ForcedRelease } from '@pragmatica/contrac
 import {
   plainChanges,
   snapshotDigest,
-  type Finding,
+  wordFinding,
+  type UnwordedFinding,
   type Snapshot,
   type UncontainedPart,
 } from '@pragmatica/core';
 import { ServiceError } from '../errors.js';
+import { speakAsInstalled } from '../language/speech.js';
 import { fieldError } from '../texts/field-errors.js';
 import { pointTo, pointersOf } from '../storage/pointers.js';
 import type { Pointer, Release, Site } from '../storage/rows.js';
@@ -38,7 +40,7 @@ export async function publishDraft(
   store: Store,
   site: Site,
   snapshot: Snapshot,
-  errors: readonly Finding[],
+  errors: readonly UnwordedFinding[],
   input: PublishInput,
 ): Promise<Release> {
   assertContained(snapshot, input.uncontained);
@@ -74,13 +76,14 @@ export async function publishDraft(
     site,
     input.actor,
     'publish',
-    say(forced ? SITE_TEXTS.publishedForced : SITE_TEXTS.published, {
-      number: release.number,
-      environments: input.environments,
-      message: input.message,
-      errors: forced?.findings.length ?? 0,
-      reason: forced?.reason ?? '',
-    }),
+    () =>
+      say(forced ? SITE_TEXTS.publishedForced : SITE_TEXTS.published, {
+        number: release.number,
+        environments: input.environments,
+        message: input.message,
+        errors: forced?.findings.length ?? 0,
+        reason: forced?.reason ?? '',
+      }),
     plainChanges(
       'environment',
       before,
@@ -97,14 +100,21 @@ export async function publishDraft(
  *
  * @throws ServiceError when there are errors and no reason
  */
-function permit(snapshot: Snapshot, errors: readonly Finding[], force?: string): ForcedRelease | null {
+function permit(
+  snapshot: Snapshot,
+  errors: readonly UnwordedFinding[],
+  force?: string,
+): ForcedRelease | null {
   if (errors.length === 0) return null;
   if (force === undefined) {
-    const { title } = errors[0]!;
+    const { title } = wordFinding(errors[0]!);
     const params = { count: errors.length, title, more: errors.length - 1 };
     throw new ServiceError('errors-found', params, { errors: fieldsOf(snapshot, errors) });
   }
-  return { reason: force, findings: errors.map(({ id, check, title }) => ({ id, check, title })) };
+  const findings = speakAsInstalled(() =>
+    errors.map((finding) => ({ id: finding.id, check: finding.check, title: wordFinding(finding).title })),
+  );
+  return { reason: force, findings };
 }
 
 /** Whatever anybody accepts or forces: no code may change a visitor's page around it (design, 4.1). */
@@ -124,8 +134,9 @@ export function assertContained(snapshot: Snapshot, parts: readonly UncontainedP
 }
 
 /** Each finding at the snippet or the part that it is about first; at all of them, where it is about the site itself. */
-function fieldsOf(snapshot: Snapshot, findings: readonly Finding[]): FieldError[] {
-  return findings.map(({ id, title, advice, subjects }) => {
+function fieldsOf(snapshot: Snapshot, findings: readonly UnwordedFinding[]): FieldError[] {
+  return findings.map((finding) => {
+    const { id, title, advice, subjects } = wordFinding(finding);
     const said = { title, advice, finding: id };
     const [first] = subjects;
     if (!first) return fieldError('/snippets', 'finding-there', said);

@@ -23,6 +23,7 @@ import { codeChanges } from './code-changes.js';
 import { audit } from '../storage/trail.js';
 import { setParts } from './edit-draft.js';
 import { SITE_TEXTS } from '../texts/site.js';
+import { changeWords } from './change-words.js';
 import { say } from '../texts/say.js';
 
 /** A snippet that is behind, and what it would be. */
@@ -31,8 +32,6 @@ interface Behind {
   readonly from: Recipe;
   readonly to: Recipe;
   readonly brought: VersionMerge;
-  /** What would change in the draft, in words. */
-  readonly changes: readonly string[];
   /** The snippet's part of the draft, before and after. */
   readonly before: Snapshot;
   readonly after: Snapshot;
@@ -56,8 +55,7 @@ function behindOf(
   if (!from || !to || to.version <= from.version || snippet.state === 'archived') return undefined;
   const brought = mergeVersion(snippet, from, to, { site: before.site, usedFields: used });
   const after = withSnippet({ ...before, site: { ...before.site, fields: brought.fields } }, brought.snippet);
-  const changes = difference(before, after).map(({ message }) => message);
-  return { snippet, from, to, brought, changes, before, after };
+  return { snippet, from, to, brought, before, after };
 }
 
 /** Snippets of all drafts, or of one, that follow an older version of their recipe. Five queries, and only they are read. */
@@ -89,10 +87,7 @@ export async function recipeUpdates(
   });
 }
 
-function toResource(
-  site: Site,
-  { snippet, from, to, brought, changes, before, after }: Behind,
-): RecipeUpdate {
+function toResource(site: Site, { snippet, from, to, brought, before, after }: Behind): RecipeUpdate {
   return {
     site: site.key,
     siteName: site.name,
@@ -103,7 +98,7 @@ function toResource(
     from: from.version,
     to: to.version,
     news: recipeDifference(from, to),
-    changes: [...changes],
+    changes: difference(before, after).map(({ message }) => message),
     code: codeChanges(before, after),
     replaced: [...brought.replaced],
   };
@@ -134,14 +129,15 @@ export async function updateFromRecipe(
   if (!behind) {
     throw new ServiceError(snippet.recipe ? 'follows-newest' : 'follows-none', { name: snippet.name });
   }
-  const { brought, to, changes } = behind;
+  const { brought, to, before, after } = behind;
   if (brought.replaced.length > 0 && !replaceEdits)
     throw new ServiceError('edited-by-hand', { replaced: brought.replaced.join(' ') });
   saveDefinitions(site, { fields: brought.fields });
   saveSnippet(snippet, { recipe: brought.snippet.recipe ?? null }, actor);
   await setParts(store, site, snippet, parts, brought.snippet.parts);
-  const said = say(SITE_TEXTS.broughtNameUp, { name: snippet.name, version: to.version, recipe: to.name });
-  audit(store, site, actor, 'recipe.update', [said, ...changes].join(' '));
+  const said = (): string =>
+    `${say(SITE_TEXTS.broughtNameUp, { name: snippet.name, version: to.version, recipe: to.name })} ${changeWords(before, after)}`.trim();
+  audit(store, site, actor, 'recipe.update', said);
   await store.flush();
-  return [said, ...changes].join(' ');
+  return said();
 }

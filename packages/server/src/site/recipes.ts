@@ -108,11 +108,7 @@ export async function importRecipe(
 export async function keepRecipe(store: Store, recipe: Recipe, actor: string): Promise<void> {
   try {
     insertRecipe(store, recipe, actor);
-    audit(
-      store,
-      null,
-      actor,
-      'recipe.add',
+    audit(store, null, actor, 'recipe.add', () =>
       say(SITE_TEXTS.addedVersionVersion, { version: recipe.version, name: recipe.name }),
     );
     await store.flush();

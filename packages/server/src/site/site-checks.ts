@@ -1,10 +1,11 @@
 import type { Store } from '../storage/store.js';
 import {
   dayAt,
+  languageTag,
   snapshotDigest,
   unfinishedFinding,
   applyWaivers,
-  type Finding,
+  type UnwordedFinding,
   type PolicyGrounds,
   type PolicyOverview,
   type RecipeUse,
@@ -15,6 +16,7 @@ import { LRUCache } from 'lru-cache';
 import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
+import { keepWords } from '../language/speech.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/bench.js';
 import { policedHosts } from '../storage/host-policies.js';
@@ -50,7 +52,7 @@ export class SiteChecks {
   readonly client: SiteClient;
   /** Asking a site for its pages takes longer than all checks; they change seldom. By host. */
   readonly #known = new LRUCache<number, SiteKnowledge>({ max: 1_000, ttl: PAGES_KEPT_MS });
-  readonly #found = new LRUCache<string, Promise<readonly Finding[]>>({ max: RESULTS_KEPT });
+  readonly #found = new LRUCache<string, Promise<readonly UnwordedFinding[]>>({ max: RESULTS_KEPT });
   readonly #uses = new WeakMap<Snapshot, { edition: string; uses: RecipeUse[] }>();
   #lastId = 0;
 
@@ -112,7 +114,7 @@ export class SiteChecks {
   /** Which policies pages need; worked out once for the same set, survey and decision. */
   async policyOverview(grounds: PolicyGrounds, survey: number): Promise<PolicyOverview> {
     const { snapshot, environment, address, own, canMark, lineAddress: line } = grounds;
-    const about = JSON.stringify([survey, environment, address, own, canMark, line]);
+    const about = JSON.stringify([languageTag(), survey, environment, address, own, canMark, line]);
     const key = `${snapshotDigest(snapshot)} ${about}`;
     let overview = this.#policies.get(key);
     if (!overview) {
@@ -183,7 +185,7 @@ export class SiteChecks {
   }
 
   /** What the checks find in a set, whoever has accepted what. Asked for twice at once, it is worked out once. */
-  async find(snapshot: Snapshot, known: SiteKnowledge): Promise<readonly Finding[]> {
+  async find(snapshot: Snapshot, known: SiteKnowledge): Promise<readonly UnwordedFinding[]> {
     const hasHours = snapshot.snippets.some(({ limits }) => limits?.hours !== undefined);
     // Only hours make findings come and go with the time; they are told to the minute.
     const now = Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
@@ -192,14 +194,15 @@ export class SiteChecks {
     const key = `${snapshotDigest(snapshot)} ${known.id} ${hosts} ${hasHours ? now : ''} ${known.edition} ${ticks} ${known.ignored.join()}`;
     let found = this.#found.get(key);
     if (!found) {
-      found = this.#check(snapshot, { ...known, now });
+      // Whoever reads it says it in their language.
+      found = keepWords(() => this.#check(snapshot, { ...known, now }));
       this.#found.set(key, found);
       found.catch(() => this.#found.delete(key));
     }
     return found;
   }
 
-  async #check(snapshot: Snapshot, known: PlainKnowledge): Promise<readonly Finding[]> {
+  async #check(snapshot: Snapshot, known: PlainKnowledge): Promise<readonly UnwordedFinding[]> {
     if (snapshot.snippets.length === 0) return [];
     try {
       return await this.readers.run('check', { snapshot, known });
@@ -210,13 +213,17 @@ export class SiteChecks {
   }
 
   /** What asks for attention in a site's set, and what somebody has accepted. */
-  async applyWaivers(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
+  async applyWaivers(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings<UnwordedFinding>> {
     const found = await this.find(snapshot, await this.knowledge(store, site));
     return applyWaivers(found, await waiversOf(store, site), today(site));
   }
 
   /** The same without asking the site: its pages are those that were last heard of. */
-  async applyWaiversAsKnown(store: Store, site: Site, snapshot: Snapshot): Promise<WaivedFindings> {
+  async applyWaiversAsKnown(
+    store: Store,
+    site: Site,
+    snapshot: Snapshot,
+  ): Promise<WaivedFindings<UnwordedFinding>> {
     const hosts = await hostsOf(store, site);
     const { recipes, edition } = await this.recipeCache.read(store);
     const [host] = hosts;

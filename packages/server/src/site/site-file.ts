@@ -145,7 +145,7 @@ export async function importSite(
       insertTicks(transaction, site, file.ticks);
       for (const { title, ...waiver } of file.waivers) await saveWaiver(transaction, site, waiver, title);
       const { name } = draft.site;
-      const words = say(SITE_TEXTS.importedSite, { name, releases: releases.length });
+      const words = (): string => say(SITE_TEXTS.importedSite, { name, releases: releases.length });
       audit(transaction, site, actor, 'site.import', words);
       await transaction.flush();
       await notifyGateways(transaction, site);

@@ -6,6 +6,7 @@ import {
   type RecipeUse,
   type Snapshot,
 } from '@pragmatica/core';
+import { keepWords } from '../language/speech.js';
 import { ReadingError } from '../reading/readers.js';
 import { hostsOf } from '../storage/hosts.js';
 import type { Site } from '../storage/rows.js';
@@ -105,7 +106,8 @@ export class SiteSummaries {
       snippets.flatMap((snippet) => (snippet.recipe ? [] : [{ snippet: snippet.key, recipe: recipe.key }])),
     );
     const freshUntil = new Date(findingsHoldUntil(snapshot, Date.now()));
-    const summary = await this.#summarize(store, site, snapshot);
+    // Lists are read by people of any language.
+    const summary = await keepWords(() => this.#summarize(store, site, snapshot));
     await saveSummary(store, id, summary, { revision, freshUntil, recognised });
   }
 

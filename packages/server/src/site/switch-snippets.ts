@@ -28,10 +28,9 @@ export async function switchSnippets(
     const changed = found.filter(({ snippet }) => snippet.state !== state);
     for (const { snippet } of changed) saveSnippet(snippet, { state }, actor);
     if (changed.length > 0) {
-      const names = listWords(
-        changed.map(({ snippet }) => say(SITE_TEXTS.quotedName, { name: snippet.name })),
-      );
-      audit(transaction, home, actor, 'snippet.edit', say(SITE_TEXTS[SAID[state]], { names }));
+      const names = (): string =>
+        listWords(changed.map(({ snippet }) => say(SITE_TEXTS.quotedName, { name: snippet.name })));
+      audit(transaction, home, actor, 'snippet.edit', () => say(SITE_TEXTS[SAID[state]], { names: names() }));
     }
     await transaction.flush();
     return found;

@@ -15,6 +15,7 @@ import { SITE_TEXTS } from '../texts/site.js';
 import { TRAIL_TEXTS } from '../texts/trail.js';
 import { findActivity } from './activity-detail.js';
 import { draftTag, lastChange } from './draft-tag.js';
+import { changeWords } from './change-words.js';
 import { assertIfMatch } from './if-match.js';
 import type { Sets } from './sets.js';
 import { withSiteLock } from './site-lock.js';
@@ -60,7 +61,7 @@ export async function undoChange(
       throw new ServiceError('undo-undecided', { things: open.map(({ what }) => what), count: open.length });
     if (draftTag(target) === tag) return { data: { isDone: false, ...data }, etag: tag };
     await saveDraft(transaction, site, before, target, actor);
-    audit(transaction, site, actor, 'undo', said(entry, wanted, words));
+    audit(transaction, site, actor, 'undo', () => said(entry, wanted, changeWords(before, target)));
     await transaction.flush();
     await notifyGateways(transaction, site);
     const { snapshot: saved } = await sets.draft(transaction, site);
@@ -71,12 +72,12 @@ export async function undoChange(
 function said(
   { id, by }: { readonly id: number; readonly by: string },
   wanted: readonly DraftChange[],
-  words: readonly string[],
+  changes: string,
 ): string {
   const back = wanted.filter((change) => change.kind === 'snippet' && change.after === null);
   if (back.length === wanted.length) {
     const names = back.map(({ before }) => `“${before.name}”`);
     return say(TRAIL_TEXTS.restored, { names: listWords(names) });
   }
-  return say(TRAIL_TEXTS.undid, { entry: String(id), by, changes: words.join(' ') });
+  return say(TRAIL_TEXTS.undid, { entry: String(id), by, changes });
 }

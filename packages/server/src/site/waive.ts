@@ -1,4 +1,4 @@
-import { isWaivable, plainChanges, type Waiver } from '@pragmatica/core';
+import { isWaivable, plainChanges, wordFinding, type Waiver } from '@pragmatica/core';
 import { ServiceError, errorAt } from '../errors.js';
 import { removeWaiver as removeRow, saveWaiver, waiversOf } from '../storage/waivers.js';
 import { today } from './site-checks.js';
@@ -28,14 +28,18 @@ export async function waiveFinding(
     const found = await checks.find(snapshot, await checks.knowledge(transaction, site));
     const finding = found.find((one) => one.id === id);
     if (!finding) throw new ServiceError('finding-gone', { finding: id });
-    const { title, advice, fingerprint } = finding;
+    const { title, advice, fingerprint } = wordFinding(finding);
     if (!isWaivable(finding)) throw new ServiceError('cannot-be-accepted', { title, advice });
     if (input.until < today(site)) throw errorAt('/until', 'day-over', { day: input.until });
     const waiver = { finding: id, fingerprint, ...input, author: actor };
     const was = (await waiversOf(transaction, site)).find((one) => one.finding === id);
     const before = was && { [id]: saidOf(was) };
     await saveWaiver(transaction, site, waiver, title);
-    const said = say(SITE_TEXTS.acceptedUntilUntil, { until: input.until, title, reason: input.reason });
+    const said = (): string =>
+      say(SITE_TEXTS.acceptedUntilUntil, {
+        ...{ until: input.until, reason: input.reason },
+        title: wordFinding(finding).title,
+      });
     const changes = plainChanges('finding', before ?? {}, { [id]: saidOf(waiver) });
     audit(transaction, site, actor, 'waive', said, changes);
     await transaction.flush();
@@ -54,7 +58,7 @@ export async function removeWaiver(key: string, id: string, { store, actor }: Ac
       site,
       actor,
       'waive',
-      say(SITE_TEXTS.noLongerAccepted, { title: waiver.title }),
+      () => say(SITE_TEXTS.noLongerAccepted, { title: waiver.title }),
       changes,
     );
     await transaction.flush();

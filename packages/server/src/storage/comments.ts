@@ -1,4 +1,5 @@
 import { emOf } from './em.js';
+import { fromStored, toStored } from './kept-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 
@@ -28,12 +29,17 @@ export interface CommentFilter {
   readonly before?: number | undefined;
 }
 
-const COLUMNS = `c.id, c.snippet, c.finding, c.about, c.text, c.by, coalesce(m.name, c.by) as "byName", c.at,
+const COLUMNS = `c.id, c.snippet, c.finding, c.about, c.said, c.text, c.by, coalesce(m.name, c.by) as "byName", c.at,
   c.edited_at as "editedAt", c.done_by as "doneBy", c.done_at as "doneAt"`;
 
-function toComment(row: Comment): Comment {
+interface CommentRow extends Comment {
+  readonly said: string | null;
+}
+
+function toComment({ said, ...row }: CommentRow): Comment {
   return {
     ...row,
+    about: fromStored(row.about, said),
     at: new Date(row.at),
     editedAt: row.editedAt && new Date(row.editedAt),
     doneAt: row.doneAt && new Date(row.doneAt),
@@ -54,7 +60,7 @@ export async function commentsOf(
     ...(state === 'all' ? [] : [[`c.done_at is ${state === 'done' ? 'not ' : ''}null`, []] as const]),
     ...(before === undefined ? [] : [['c.id < ?', [before]] as const]),
   ];
-  const rows = await emOf(store).execute<Comment[]>(
+  const rows = await emOf(store).execute<CommentRow[]>(
     `select ${COLUMNS} from comment c left join member m on m.login = c.by
      where ${conditions.map(([sql]) => sql).join(' and ')} order by c.id desc limit ?`,
     [...conditions.flatMap(([, params]) => params), limit],
@@ -67,7 +73,7 @@ export async function commentById(
   site: Pick<Site, 'id'>,
   id: number,
 ): Promise<Comment | undefined> {
-  const [row] = await emOf(store).execute<Comment[]>(
+  const [row] = await emOf(store).execute<CommentRow[]>(
     `select ${COLUMNS} from comment c left join member m on m.login = c.by where c.site_id = ? and c.id = ?`,
     [site.id, id],
   );
@@ -88,12 +94,15 @@ export async function commentedOf(
   store: Store,
   site: Pick<Site, 'id'>,
 ): Promise<(Pick<Comment, 'snippet' | 'finding' | 'about'> & { open: number; all: number })[]> {
-  return emOf(store).execute(
+  const rows = await emOf(store).execute<
+    (Pick<CommentRow, 'snippet' | 'finding' | 'about' | 'said'> & { open: number; all: number })[]
+  >(
     `select snippet, finding, (array_agg(about order by id desc))[1] as about,
-       (count(*) filter (where done_at is null))::int as open, count(*)::int as "all"
+       (array_agg(said order by id desc))[1] as said, (count(*) filter (where done_at is null))::int as open, count(*)::int as "all"
      from comment where site_id = ? group by snippet, finding order by max(id) desc`,
     [site.id],
   );
+  return rows.map(({ said, ...row }) => ({ ...row, about: fromStored(row.about, said) }));
 }
 
 export async function insertComment(
@@ -101,9 +110,11 @@ export async function insertComment(
   site: Pick<Site, 'id'>,
   { snippet, finding, about, text, by }: Pick<Comment, 'snippet' | 'finding' | 'about' | 'text' | 'by'>,
 ): Promise<number> {
+  const { words, said } = toStored(about);
   const [row] = await emOf(store).execute<{ id: number }[]>(
-    'insert into comment (site_id, snippet, finding, about, text, by) values (?, ?, ?, ?, ?, ?) returning id',
-    [site.id, snippet, finding, about, text, by],
+    `insert into comment (site_id, snippet, finding, about, said, text, by) values (?, ?, ?, ?, ?, ?, ?)
+     returning id`,
+    [site.id, snippet, finding, words, said, text, by],
   );
   return row!.id;
 }

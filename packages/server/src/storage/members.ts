@@ -28,6 +28,15 @@ export function setPassword(
   Object.assign(member, { passwordHash, mustChangePassword: mustChange });
 }
 
+/** Members who have chosen a language, with what tells where mails to them go. */
+export async function membersWithLanguage(
+  store: Store,
+): Promise<readonly (Pick<Member, 'login' | 'mail'> & { readonly language: string })[]> {
+  return emOf(store).execute<(Pick<Member, 'login' | 'mail'> & { language: string })[]>(
+    'select login, mail, language from member where language is not null',
+  );
+}
+
 /** Whether a member is a person: the set-up of the demo has no password that anybody could know. */
 const PERSON = { passwordHash: { $ne: '!' } } as const;
 
@@ -83,9 +92,18 @@ export function editMember(
   Object.assign(member, name === undefined ? {} : { name }, role === undefined ? {} : { role });
 }
 
-/** Says where mails to a member go. @param mail - null for nowhere */
-export function setMail(member: Member, mail: string | null): void {
-  Object.assign(member, { mail: mail ?? '' });
+/** What members say of themselves. */
+export interface AccountEdit {
+  /** Where mails to them go; null for nowhere. */
+  readonly mail?: string | null | undefined;
+  /** The tag of the language that they read; null for none in particular. */
+  readonly language?: string | null | undefined;
+}
+
+/** Changes what a member says; what is left out stays. */
+export function setAccount(member: Member, { mail, language }: AccountEdit): void {
+  if (mail !== undefined) Object.assign(member, { mail: mail ?? '' });
+  if (language !== undefined) Object.assign(member, { language });
 }
 
 /** Removes a member with sessions, tokens and roles. */

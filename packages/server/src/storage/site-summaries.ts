@@ -2,6 +2,7 @@ import type { HostResource, SiteResource } from '@pragmatica/contract';
 import { toPage } from './cursor.js';
 import { allOf, hasWords, ofSites, type SomeSites } from './search.js';
 import { emOf } from './em.js';
+import { fromStored, toStored } from './kept-words.js';
 import type { Store } from './store.js';
 
 /** What lists say of a site. */
@@ -54,7 +55,7 @@ export interface ListedSites {
 }
 
 const SITE = `
-  select s.id, s.key, s.name, s.time_zone as "timeZone", m.snippets, m.findings, m.urgency, m.attention,
+  select s.id, s.key, s.name, s.time_zone as "timeZone", m.snippets, m.findings, m.urgency, m.attention, m.said,
     m.pending_changes as "pendingChanges", m.revision is not distinct from m.summed_revision as "isCurrent",
     (select coalesce(json_agg(json_build_object('host', h.host, 'environment', h.environment, 'origin', h.origin,
         'address', h.address, 'transfer', h.transfer, 'delivery', h.delivery) order by h.position), '[]')
@@ -62,6 +63,14 @@ const SITE = `
     (select coalesce(json_object_agg(p.environment, r.number), '{}')
       from pointer p join release r on r.id = p.release_id where p.site_id = s.id) as environments
   from site s join site_summary m on m.site_id = s.id`;
+
+interface SummaryRow extends SummarizedSite {
+  readonly said: SiteSummary['attention'] | null;
+}
+
+function toSummary({ said, ...site }: SummaryRow): SummarizedSite {
+  return { ...site, attention: fromStored(site.attention, said) };
+}
 
 const FILTERS: Readonly<Record<SiteFilter, string>> = {
   all: 'true',
@@ -86,7 +95,7 @@ export async function listSites(
     [...words.params],
   );
   const { since: now, ...counts } = counted!;
-  const rows = await em.execute<SummarizedSite[]>(
+  const rows = await em.execute<SummaryRow[]>(
     `${SITE}
      where ${words.sql} and ${FILTERS[filter]}
      ${since === undefined ? '' : 'and m.changed >= ?::xid8'}
@@ -95,15 +104,15 @@ export async function listSites(
      limit ?`,
     [...words.params, ...(since === undefined ? [] : [since]), ...(after ?? []), limit + 1],
   );
-  const { page: sites, next } = toPage(rows, limit, ({ urgency, name, id }) => [urgency, name, id]);
-  return { sites, next, counts, since: now };
+  const { page, next } = toPage(rows, limit, ({ urgency, name, id }) => [urgency, name, id]);
+  return { sites: page.map(toSummary), next, counts, since: now };
 }
 
 /** @returns undefined where there is no such site */
 export async function findSummarizedSite(store: Store, id: number): Promise<SummarizedSite | undefined> {
   const em = emOf(store);
-  const [site] = await em.execute<SummarizedSite[]>(`${SITE} where s.id = ?`, [id]);
-  return site;
+  const [site] = await em.execute<SummaryRow[]>(`${SITE} where s.id = ?`, [id]);
+  return site && toSummary(site);
 }
 
 /** Sites whose summary is of an older revision, or is to be looked at again by now; those that were changed first. */
@@ -174,20 +183,23 @@ export async function saveSummary(
   },
 ): Promise<void> {
   const em = emOf(store);
+  const attention = toStored(summary.attention);
   await em.transactional(async (transaction) => {
     const { affectedRows } = await transaction.execute<{ affectedRows: number }>(
       `update site_summary m set summed_revision = n.revision, fresh_until = n.fresh_until, snippets = n.snippets,
-         findings = n.findings, pending_changes = n.pending_changes, attention = n.attention, urgency = n.urgency,
+         findings = n.findings, pending_changes = n.pending_changes, attention = n.attention, said = n.said, urgency = n.urgency,
          changed = case
            when (m.summed_revision, m.snippets, m.findings, m.pending_changes, m.attention) is distinct from
              (n.revision, n.snippets, n.findings, n.pending_changes, n.attention) then pg_current_xact_id()
            else m.changed end
        from jsonb_to_record(?::jsonb) as n (revision int, fresh_until timestamptz, snippets jsonb, findings jsonb,
-         pending_changes int, attention jsonb, urgency int)
+         pending_changes int, attention jsonb, said json, urgency int)
        where m.site_id = ? and (m.summed_revision is null or m.summed_revision <= n.revision)`,
       [
         JSON.stringify({
           ...summary,
+          attention: attention.words,
+          said: attention.said,
           pending_changes: summary.pendingChanges,
           revision,
           fresh_until: freshUntil,

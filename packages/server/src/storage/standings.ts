@@ -1,5 +1,6 @@
 import type { KnownLoss, KnownStanding, StandingState } from '@pragmatica/core';
 import { emOf } from './em.js';
+import { fromStored, toStored } from './kept-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 import type { VisitRound } from './visit-rounds.js';
@@ -24,15 +25,19 @@ export async function addStandings(
   kept: number,
 ): Promise<void> {
   const em = emOf(store);
+  const rows = standings.map((standing) => {
+    const { words, said } = toStored(standing.message);
+    return { ...standing, message: words, said };
+  });
   await em.execute('delete from standing where site_id = ? and host = ? and round = ?', [
     ...[siteId, host, number],
   ]);
   await em.execute(
-    `insert into standing (site_id, host, round, release, at, snippet, name, state, losses, message)
-       select ?, ?, ?, ?, now(), snippet, name, state, losses, message
+    `insert into standing (site_id, host, round, release, at, snippet, name, state, losses, message, said)
+       select ?, ?, ?, ?, now(), snippet, name, state, losses, message, said
        from json_to_recordset(?::json)
-         as s(snippet text, name text, state text, losses jsonb, message text)`,
-    [siteId, host, number, release, JSON.stringify(standings).replaceAll('\\u0000', '\\ufffd')],
+         as s(snippet text, name text, state text, losses jsonb, message text, said text)`,
+    [siteId, host, number, release, JSON.stringify(rows).replaceAll('\\u0000', '\\ufffd')],
   );
   await em.execute(
     `delete from standing where site_id = ? and host = ? and round < (
@@ -49,14 +54,18 @@ export async function standingsOfHost(
   host: string,
   rounds: number,
 ): Promise<readonly StandingRow[]> {
-  const rows = await emOf(store).execute<StandingRow[]>(
-    `select round, release, at, snippet, name, state, losses, message from standing
+  const rows = await emOf(store).execute<(StandingRow & { readonly said: string | null })[]>(
+    `select round, release, at, snippet, name, state, losses, message, said from standing
      where site_id = ? and host = ? and round in (
        select distinct round from standing where site_id = ? and host = ? order by round desc limit ?)
      order by round, id`,
     [site.id, host, site.id, host, rounds],
   );
-  return rows.map((row) => ({ ...row, at: new Date(row.at) }));
+  return rows.map(({ said, ...row }) => ({
+    ...row,
+    message: fromStored(row.message, said),
+    at: new Date(row.at),
+  }));
 }
 
 /** How the snippets of a host stood after one round. */

@@ -1,8 +1,10 @@
 import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import type { TrailChange } from '@pragmatica/core';
+import { keepWords } from '../language/speech.js';
 import { currentAsker } from './asker.js';
 import { emOf } from './em.js';
 import { AuditEntity, TrailChangeEntity } from './entities/index.js';
+import { fromTrail, toStored } from './kept-words.js';
 import type { AuditEntry, Site } from './rows.js';
 import { allOf, hasWords } from './search.js';
 import type { Store } from './store.js';
@@ -10,6 +12,7 @@ import type { Store } from './store.js';
 /**
  * Adds an entry to the trail: who did what, to which site. What it did to the draft is added by itself (`TrailKeeper`).
  *
+ * @param message - what was done, in a sentence: what it says when called is said to each reader in their language
  * @param changes - what it did to other things, before and after
  */
 export function audit(
@@ -17,13 +20,14 @@ export function audit(
   site: Site | null,
   by: string,
   action: string,
-  message: string,
+  message: string | (() => string),
   changes: readonly TrailChange[] = [],
 ): void {
   const em = emOf(store);
+  const { words, said } = toStored(typeof message === 'string' ? message : keepWords(message));
   const entry = em.create(
     AuditEntity,
-    { site, by, action, message, at: new Date(), ...currentAsker() },
+    { site, by, action, message: words, said, at: new Date(), ...currentAsker() },
     { persist: true },
   );
   for (const change of changes) em.create(TrailChangeEntity, { entry, ...change }, { persist: true });
@@ -31,7 +35,8 @@ export function audit(
 
 /** A site's last entries, the newest first. */
 export async function lastEntries(store: Store, site: Site, limit: number): Promise<readonly AuditEntry[]> {
-  return emOf(store).find(AuditEntity, { site }, { orderBy: { id: 'desc' }, limit });
+  const entries = await emOf(store).find(AuditEntity, { site }, { orderBy: { id: 'desc' }, limit });
+  return entries.map((entry) => ({ ...entry, message: fromTrail(entry.message, entry.said ?? null) }));
 }
 
 /** Which entries of the trail are wanted; what is left out says nothing. */
@@ -62,7 +67,7 @@ export interface ListedEntry {
   readonly changedDraft: boolean;
 }
 
-const COLUMNS = `a.id, s.key as site, s.name as "siteName", a.action, a.message, a."by", a.token, a.address, a.at,
+const COLUMNS = `a.id, s.key as site, s.name as "siteName", a.action, a.message, a.said, a."by", a.token, a.address, a.at,
   exists (select from trail_change c where c.entry_id = a.id and c.kind in ('snippet', 'site')) as "changedDraft"`;
 
 /** Entries of the trail, the newest first. One query. */
@@ -83,11 +88,11 @@ export async function findEntries(
           params: [snippet],
         },
   );
-  const rows = await emOf(store).execute<ListedEntry[]>(
+  const rows = await emOf(store).execute<EntryRow[]>(
     `select ${COLUMNS} from audit a left join site s on s.id = a.site_id where ${where.sql} order by a.id desc limit ?`,
     [...where.params, limit],
   );
-  return rows.map(withDate);
+  return rows.map(toListed);
 }
 
 const TRUE = { sql: 'true', params: [] };
@@ -99,7 +104,7 @@ export async function findEntry(
   id: number,
 ): Promise<{ readonly entry: ListedEntry; readonly changes: readonly TrailChange[] } | undefined> {
   const em = emOf(store);
-  const [row] = await em.execute<ListedEntry[]>(
+  const [row] = await em.execute<EntryRow[]>(
     `select ${COLUMNS} from audit a join site s on s.id = a.site_id where a.id = ? and s.id = ?`,
     [id, site.id],
   );
@@ -108,11 +113,15 @@ export async function findEntry(
     `select kind, key, before, after from trail_change where entry_id = ? order by id`,
     [id],
   );
-  return { entry: withDate(row), changes };
+  return { entry: toListed(row), changes };
 }
 
-function withDate(row: ListedEntry): ListedEntry {
-  return { ...row, at: new Date(row.at) };
+interface EntryRow extends ListedEntry {
+  readonly said: string | null;
+}
+
+function toListed({ said, ...row }: EntryRow): ListedEntry {
+  return { ...row, message: fromTrail(row.message, said), at: new Date(row.at) };
 }
 
 /** A snippet that was taken out of a draft, and by which entry. */

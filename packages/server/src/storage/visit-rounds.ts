@@ -2,6 +2,7 @@ import type { Environment } from '@pragmatica/contract';
 import type { DeliveryKey, Device, Placement, ThirdParties, Trouble } from '@pragmatica/core';
 import { emOf } from './em.js';
 import { endJob, withMoments, type JobProblem } from './job-rows.js';
+import { fromStored, toStored } from './kept-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 import { limitsOf } from './store-limits.js';
@@ -94,7 +95,7 @@ export interface VisitRound {
 }
 
 const COLUMNS = `r.id, r.site_id as "siteId", r.number, r.host, r.environment, r.delivery, r.release, r.options, r.state,
-  r.problem, r.browser, r.answer, r.digest, r.is_well as "isWell", r.requested_by as "requestedBy", r.created_at as "createdAt", r.started_at as "startedAt",
+  r.problem, r.browser, r.answer, r.said, r.digest, r.is_well as "isWell", r.requested_by as "requestedBy", r.created_at as "createdAt", r.started_at as "startedAt",
   r.ended_at as "endedAt",
   (select count(*)::int from visit v where v.round_id = r.id) as planned,
   (select count(*)::int from visit v where v.round_id = r.id and v.state in ('done', 'failed')) as done`;
@@ -103,11 +104,15 @@ const IS_WEIGHING = `coalesce(options ->> 'weigh' = 'true', false)`;
 /** A round that answers somebody's question is no round that anybody compares with. */
 const IS_QUESTION = `(options -> 'given' is not null or options -> 'trouble' is not null or ${IS_WEIGHING})`;
 
+interface RoundRow extends VisitRound {
+  readonly said: TroubleAnswer | null;
+}
+
 async function select(store: Store, rest: string, params: readonly unknown[]): Promise<VisitRound[]> {
-  const rows = await emOf(store).execute<VisitRound[]>(`select ${COLUMNS} from visit_round r ${rest}`, [
+  const rows = await emOf(store).execute<RoundRow[]>(`select ${COLUMNS} from visit_round r ${rest}`, [
     ...params,
   ]);
-  return rows.map(withMoments);
+  return rows.map(({ said, ...row }) => withMoments({ ...row, answer: fromStored(row.answer, said) }));
 }
 
 export type NewRound = Pick<
@@ -248,10 +253,16 @@ export async function hasWatchRound(store: Store, site: Pick<Site, 'id'>, host: 
 }
 
 export async function saveAnswer(store: Store, id: number, answer: TroubleAnswer): Promise<void> {
-  await emOf(store).execute('update visit_round set answer = ?::json where id = ?', [
-    JSON.stringify(answer).replaceAll('\\u0000', '\\ufffd'),
+  const { words, said } = toStored(answer);
+  await emOf(store).execute('update visit_round set answer = ?::json, said = ?::json where id = ?', [
+    storable(words),
+    said && storable(said),
     id,
   ]);
+}
+
+function storable(answer: TroubleAnswer): string {
+  return JSON.stringify(answer).replaceAll('\\u0000', '\\ufffd');
 }
 
 /** Says that somebody works on a round. @returns its state now */

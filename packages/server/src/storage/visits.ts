@@ -2,6 +2,7 @@ import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import { promisify } from 'node:util';
 import type { JudgedLoad, VisitEvidence, VisitFailure, VisitScript } from '@pragmatica/core';
 import { emOf } from './em.js';
+import { fromStored, toStored } from './kept-words.js';
 import type { Store } from './store.js';
 import type { GivenVisit, VisitRound } from './visit-rounds.js';
 
@@ -30,10 +31,28 @@ export interface Visit {
 }
 
 const COLUMNS = `id, number, path, title, because, script, without, state, attempts, failure, judged,
-  started_at as "startedAt", duration_ms as "durationMs"`;
+  said, judged_said as "judgedSaid", started_at as "startedAt", duration_ms as "durationMs"`;
 
-function toVisit(row: Visit): Visit {
-  return { ...row, startedAt: row.startedAt === null ? null : new Date(row.startedAt) };
+/** What is said of a visit before it is made. */
+type VisitWords = Pick<Visit, 'title' | 'because'>;
+
+interface VisitRow extends Visit {
+  readonly said: VisitWords | null;
+  readonly judgedSaid: Visit['judged'];
+}
+
+function toVisit({ said, judgedSaid, ...row }: VisitRow): Visit {
+  return {
+    ...row,
+    ...fromStored<VisitWords>({ title: row.title, because: row.because }, said),
+    judged: fromStored(row.judged, judgedSaid),
+    startedAt: row.startedAt === null ? null : new Date(row.startedAt),
+  };
+}
+
+function wordsOf({ title, because }: VisitWords): VisitWords & { readonly said: VisitWords | null } {
+  const { words, said } = toStored<VisitWords>({ title, because });
+  return { ...words, said };
 }
 
 /** Plans the visits of a round that has none yet. */
@@ -43,16 +62,17 @@ export async function planVisits(
   visits: readonly GivenVisit[],
 ): Promise<void> {
   await emOf(store).execute(
-    `insert into visit (round_id, number, path, title, because, script, without)
-       select ?, number, path, title, because, script, coalesce(without, '[]'::json)
-       from json_to_recordset(?::json) as v(number int, path text, title text, because text, script json, without json)
+    `insert into visit (round_id, number, path, title, because, script, without, said)
+       select ?, number, path, title, because, script, coalesce(without, '[]'::json), said
+       from json_to_recordset(?::json)
+         as v(number int, path text, title text, because text, script json, without json, said json)
      on conflict (round_id, number) do nothing`,
-    [id, JSON.stringify(visits.map((visit, index) => ({ number: index + 1, ...visit })))],
+    [id, JSON.stringify(visits.map((visit, index) => ({ number: index + 1, ...visit, ...wordsOf(visit) })))],
   );
 }
 
 export async function visitsOf(store: Store, { id }: Pick<VisitRound, 'id'>): Promise<readonly Visit[]> {
-  const rows = await emOf(store).execute<Visit[]>(
+  const rows = await emOf(store).execute<VisitRow[]>(
     `select ${COLUMNS} from visit where round_id = ? order by number`,
     [id],
   );
@@ -64,7 +84,7 @@ export async function visitByNumber(
   { id }: Pick<VisitRound, 'id'>,
   number: number,
 ): Promise<Visit | undefined> {
-  const [row] = await emOf(store).execute<Visit[]>(
+  const [row] = await emOf(store).execute<VisitRow[]>(
     `select ${COLUMNS} from visit where round_id = ? and number = ?`,
     [id, number],
   );
@@ -82,7 +102,7 @@ export async function takeVisit(
   attempts: number,
   silentMs: number,
 ): Promise<Visit | undefined> {
-  const [row] = await emOf(store).execute<Visit[]>(
+  const [row] = await emOf(store).execute<VisitRow[]>(
     `update visit set state = 'running', attempts = attempts + 1, started_at = now() where id = (
        select id from visit where round_id = ? and attempts < ? and (state = 'waiting'
          or state = 'running' and started_at < now() - ? * interval '1 millisecond')
@@ -99,16 +119,20 @@ export async function addVisit(
   { id }: Pick<VisitRound, 'id'>,
   { path, title, because, script, without = [] }: GivenVisit,
 ): Promise<Visit> {
+  const words = wordsOf({ title, because });
   return store.transactional(async (transaction) => {
     const em = emOf(transaction);
     // A statement of its own: the next one sees the numbers that were given while this one waited.
     await em.execute('select 1 from visit_round where id = ? for no key update', [id]);
-    const [row] = await em.execute<Visit[]>(
-      `insert into visit (round_id, number, path, title, because, script, without, state, attempts, started_at)
-       values (?, (select coalesce(max(number), 0) + 1 from visit where round_id = ?), ?, ?, ?, ?::json, ?::json, 'running', 1,
-         now())
+    const [row] = await em.execute<VisitRow[]>(
+      `insert into visit (round_id, number, path, title, because, said, script, without, state, attempts, started_at)
+       values (?, (select coalesce(max(number), 0) + 1 from visit where round_id = ?), ?, ?, ?, ?::json, ?::json, ?::json,
+         'running', 1, now())
        returning ${COLUMNS}`,
-      [id, id, path, title, because, JSON.stringify(script), JSON.stringify(without)],
+      [
+        ...[id, id, path, words.title, words.because],
+        ...[words.said && JSON.stringify(words.said), JSON.stringify(script), JSON.stringify(without)],
+      ],
     );
     return toVisit(row!);
   });
@@ -149,14 +173,16 @@ export async function saveVisit(store: Store, { id }: Pick<Visit, 'id'>, done: D
   const packed = await compress(JSON.stringify(evidence), {
     params: { [constants.BROTLI_PARAM_QUALITY]: QUALITY },
   });
+  const { words, said } = toStored(judged);
   await store.transactional(async (transaction) => {
     const em = emOf(transaction);
     await em.execute(
-      `update visit set state = ?, failure = ?, judged = ?::json, evidence = ?, duration_ms = ? where id = ?`,
+      `update visit set state = ?, failure = ?, judged = ?::json, judged_said = ?::json, evidence = ?, duration_ms = ? where id = ?`,
       [
         evidence.failure === null ? 'done' : 'failed',
         evidence.failure,
-        JSON.stringify(judged).replaceAll('\\u0000', '\\ufffd'),
+        storable(words),
+        said && storable(said),
         packed,
         evidence.durationMs,
         id,
@@ -169,6 +195,10 @@ export async function saveVisit(store: Store, { id }: Pick<Visit, 'id'>, done: D
         [id, number, image],
       );
   });
+}
+
+function storable(judged: readonly JudgedLoad[]): string {
+  return JSON.stringify(judged).replaceAll('\\u0000', '\\ufffd');
 }
 
 /** What a visit saw; undefined while it has not been there. */

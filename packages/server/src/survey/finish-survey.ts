@@ -16,7 +16,7 @@ export async function finishSurvey({ id, siteId }: Survey, { store }: SurveyTool
     const site = await siteById(transaction, siteId);
     if (!survey || !site) return;
     const { number, host, visited, failed } = survey;
-    const said = say(SURVEY_TEXTS.surveyDone, { number, host, visited, failed });
+    const said = (): string => say(SURVEY_TEXTS.surveyDone, { number, host, visited, failed });
     audit(transaction, site, survey.requestedBy, 'survey', said);
     await transaction.flush();
     if (survey.options.given !== undefined) await removeGivenPages(transaction, site, survey.options.given);

@@ -125,6 +125,7 @@ const BY_CODE = catalogue('server.problems', {
     'cannot-be-accepted': '“{title}” cannot be accepted: it would break the page for visitors. {advice}',
     'no-identity-provider':
       'No identity provider is set here. Whoever runs this installation sets PRAGMATICA_OIDC_ISSUER.',
+    'no-such-language': 'The service does not speak {language}. It speaks {known}.',
     'day-over': '{day} is already past. Choose today or a later day.',
     'not-fixable': 'The finding "{finding}" cannot be fixed automatically. Its advice says what to do.',
     'parts-differ': 'The list must have each part {where} once: {parts}.',

@@ -11,6 +11,7 @@ import {
   pageAddress,
   planPage,
   releaseFile,
+  withoutMarks,
   withoutParts,
   type DeliveryKey,
   type Expected,
@@ -95,7 +96,7 @@ export async function visitOnce(
     refuse: consentCookie(consent, []),
   };
   const { accept, refuse } = cookies;
-  const visited = await tools.pool.visit({
+  const seen = await tools.pool.visit({
     address: addressOf(host),
     ownOrigins,
     script,
@@ -106,6 +107,7 @@ export async function visitOnce(
     consentCookies: { ...(accept ? { accept } : {}), ...(refuse ? { refuse } : {}) },
     ...(ground.picture ? picturedPages(ground, ground.picture, tools) : changedPages(ground, wish, set)),
   });
+  const visited = { ...seen, evidence: withoutMarks(seen.evidence) };
   if (ground.picture) return { ...visited, judged: [] };
   return { ...visited, judged: await judge(ground, set, script, visited.evidence, tools) };
 }

@@ -3,6 +3,7 @@ import { sessionQuery } from '../../api/queries';
 import { ACCOUNT } from '../../texts/account';
 import { say } from '../../texts/say';
 import { IdentitiesSection } from './identities-section';
+import { LanguageSection } from './language-section';
 import { MailSection } from './mail-section';
 import { PasswordSection } from './password-section';
 import { PasskeysSection } from './passkeys-section';
@@ -19,6 +20,7 @@ export function AccountView() {
         <h1>{ACCOUNT.title}</h1>
         <p className="text-sm text-muted">{say(ACCOUNT.lead, { login })}</p>
       </div>
+      <LanguageSection />
       <MailSection />
       <SessionsSection />
       <IdentitiesSection />

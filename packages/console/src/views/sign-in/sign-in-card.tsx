@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Mark } from '../../layout/mark';
 import { SIGN_IN } from '../../texts/sign-in';
+import { LanguageSwitch } from './language-switch';
 
 /** What stands before the console: one card in the middle of the page. */
 export function SignInCard({
@@ -23,6 +24,7 @@ export function SignInCard({
           <p className="mt-1 mb-5 text-sm text-muted">{text}</p>
           {children}
         </div>
+        <LanguageSwitch />
       </div>
     </main>
   );

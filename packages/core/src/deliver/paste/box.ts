@@ -2,10 +2,34 @@ import { DELIVER_TEXTS } from '../../texts/deliver.js';
 
 /** What a box of a site builder is for. One more is one more entry here. */
 export const BOX_KINDS = {
-  'site-head': { words: DELIVER_TEXTS.boxSiteHead, region: 'head', isForAll: true },
-  'site-foot': { words: DELIVER_TEXTS.boxSiteFoot, region: 'body', isForAll: true },
-  'page-head': { words: DELIVER_TEXTS.boxPageHead, region: 'head', isForAll: false },
-  'page-content': { words: DELIVER_TEXTS.boxPageContent, region: 'body', isForAll: false },
+  'site-head': {
+    get words() {
+      return DELIVER_TEXTS.boxSiteHead;
+    },
+    region: 'head',
+    isForAll: true,
+  },
+  'site-foot': {
+    get words() {
+      return DELIVER_TEXTS.boxSiteFoot;
+    },
+    region: 'body',
+    isForAll: true,
+  },
+  'page-head': {
+    get words() {
+      return DELIVER_TEXTS.boxPageHead;
+    },
+    region: 'head',
+    isForAll: false,
+  },
+  'page-content': {
+    get words() {
+      return DELIVER_TEXTS.boxPageContent;
+    },
+    region: 'body',
+    isForAll: false,
+  },
 } as const satisfies Readonly<Record<string, { words: string; region: 'head' | 'body'; isForAll: boolean }>>;
 
 export type BoxKind = keyof typeof BOX_KINDS;

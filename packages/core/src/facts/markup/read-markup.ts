@@ -17,7 +17,7 @@ import { FACTS_TEXTS } from '../../texts/facts.js';
 
 export interface MarkupContext {
   readonly record: Record;
-  readonly problem: (kind: CodeProblem['kind'], offset: number, message: string) => void;
+  readonly problem: (kind: CodeProblem['kind'], offset: number, message: () => string) => void;
   readonly attributes: SeenAttribute[];
 }
 
@@ -136,12 +136,12 @@ function readScriptElement(context: MarkupContext, element: Tree.Element, place:
   const isAsync = attribute(element, 'async') !== undefined;
   const hasAddress = attribute(element, 'src') !== undefined;
   if (hasAddress) {
-    if (code.trim() !== '') context.problem('ignored', start, FACTS_TEXTS.scriptAddressIgnores);
+    if (code.trim() !== '') context.problem('ignored', start, () => FACTS_TEXTS.scriptAddressIgnores);
     return;
   }
   const when: ExecutionPhase = isModule ? (isAsync ? 'async' : 'deferred') : 'parse';
   const wrong = readScript(context.record, code, { base: start, when, isModule });
-  if (wrong) context.problem('syntax', start + wrong.offset, wrong.message);
+  if (wrong) context.problem('syntax', start + wrong.offset, () => wrong.message);
 }
 
 function readJson(context: MarkupContext, code: string, start: number): void {
@@ -149,7 +149,7 @@ function readJson(context: MarkupContext, code: string, start: number): void {
     JSON.parse(code);
   } catch (error) {
     const at = /position (\d+)/.exec((error as Error).message)?.[1];
-    context.problem('json', start + Number(at ?? 0), FACTS_TEXTS.dataScriptNo);
+    context.problem('json', start + Number(at ?? 0), () => FACTS_TEXTS.dataScriptNo);
   }
 }
 
@@ -205,7 +205,7 @@ function readHandler(context: MarkupContext, code: string, html: string, own: Ra
   const prefix = wrapped.indexOf('{') + 1;
   const base = own.start + Math.max(inside, 0) - prefix;
   const wrong = readScript(context.record, wrapped, { base, when: 'later', isModule: false });
-  if (wrong) context.problem('syntax', own.start, wrong.message);
+  if (wrong) context.problem('syntax', own.start, () => wrong.message);
 }
 
 function attributeRange(element: Tree.Element, name: string, base: number): Range | undefined {

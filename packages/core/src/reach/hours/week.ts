@@ -40,10 +40,18 @@ function calendarDay(hours: Hours, clock: ZoneClock, day: DayNumber): CalendarDa
 
 const RULE_WORDS: Readonly<Record<DayRule, string>> = {
   weekly: '',
-  exception: REACH_TEXTS.dayOnly,
-  closed: REACH_TEXTS.closedEveryYear,
-  'before-first': REACH_TEXTS.beforeFirstDay,
-  'after-last': REACH_TEXTS.afterLastDay,
+  get exception() {
+    return REACH_TEXTS.dayOnly;
+  },
+  get closed() {
+    return REACH_TEXTS.closedEveryYear;
+  },
+  get 'before-first'() {
+    return REACH_TEXTS.beforeFirstDay;
+  },
+  get 'after-last'() {
+    return REACH_TEXTS.afterLastDay;
+  },
 };
 
 /** Why a day's hours are not those of its weekday; empty where they are. */

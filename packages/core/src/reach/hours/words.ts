@@ -1,9 +1,6 @@
 import { listWords } from '../pages/index.js';
 import { dateOf, dayNumber, timeOf } from './days.js';
 import { WEEKDAYS, type Hours, type Span, type Weekday } from './types.js';
-import { clockTimeWords, dateFormat } from '../../texts/clock-time.js';
-import { localeInLanguage } from '../../texts/catalogue.js';
-import { DEFAULT_LOCALE } from '../../texts/locale.js';
 import { zoneClock } from './zone-clock.js';
 import { REACH_TEXTS } from '../../texts/reach.js';
 import { say } from '../../texts/say.js';
@@ -61,16 +58,12 @@ export function spansWords(spans: readonly Span[]): string {
 
 /** "31 March 2027". */
 export function dateWords(date: string): string {
-  return dayWords(date, { day: 'numeric', month: 'long', year: 'numeric' });
+  return say('{day}', { day: { date } });
 }
 
 function yearlyWords(day: string): string {
   // A leap year has every day that there is.
-  return dayWords(`2000-${day}`, { day: 'numeric', month: 'long' });
-}
-
-function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
-  return dateFormat(localeInLanguage(DEFAULT_LOCALE), 'UTC', options).format(Date.parse(date));
+  return say('{day}', { day: { date: `2000-${day}`, isYearly: true } });
 }
 
 /**
@@ -79,7 +72,7 @@ function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
  * @param now - what "today" is; without one the date is always told
  */
 export function momentWords(moment: number, zone: string, now?: number): string {
-  return clockTimeWords({ at: moment, zone, now }, localeInLanguage(DEFAULT_LOCALE));
+  return say('{moment}', { moment: { at: moment, zone, now } });
 }
 
 /** The day that it is at the site, `2027-03-31`. */

@@ -27,7 +27,7 @@ export async function linkApproval(
     const { message } = await findApproval(transaction, site, id);
     const values = { hash: secretHash(secret), name, by: actor, days };
     const until = await insertApprovalLink(transaction, id, values);
-    audit(transaction, site, actor, 'approval', say(APPROVAL_TEXTS.linkMade, { name, message }));
+    audit(transaction, site, actor, 'approval', () => say(APPROVAL_TEXTS.linkMade, { name, message }));
     await transaction.flush();
     // Behind the sign browsers send nothing: the secret is in no address that anybody logs.
     return { path: `/approval#${secret}`, until: until.toISOString() };

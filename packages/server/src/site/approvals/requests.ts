@@ -93,7 +93,7 @@ export async function askApproval(
     if (served && snapshotDigest(served.snapshot) === digest) throw new ServiceError('approval-nothing', {});
     const values = { digest, release: release ?? null, message, requestedBy: actor };
     const made = await insertApproval(transaction, site, values);
-    const said =
+    const said = (): string =>
       release === undefined
         ? say(APPROVAL_TEXTS.asked, { message })
         : say(APPROVAL_TEXTS.askedRelease, { release, message });
@@ -159,8 +159,12 @@ export async function decide(
   if (whyNot === 'own') throw new ServiceError('approval-own', {});
   if (whyNot === 'over') throw new ServiceError('approval-over', { state });
   await saveDecision(store, id, { decision, by, note });
-  const text = decision === 'approved' ? APPROVAL_TEXTS.approved : APPROVAL_TEXTS.declined;
-  audit(store, site, by, 'approval', say(text, { message: approval.message, note: note || 'none' }));
+  audit(store, site, by, 'approval', () =>
+    say(decision === 'approved' ? APPROVAL_TEXTS.approved : APPROVAL_TEXTS.declined, {
+      message: approval.message,
+      note: note || 'none',
+    }),
+  );
   await store.flush();
   await tellDecision(store, site, approval, { by, decision, note, home });
   return approvalResource(await findApproval(store, site, id), draft);
@@ -192,7 +196,9 @@ export async function withdrawApproval(
     const state = approvalState(approval, await draftDigest(sets, transaction, site));
     if (whyNotToDecide(approval, state, undefined)) throw new ServiceError('approval-over', { state });
     await saveDecision(transaction, id, { decision: 'withdrawn', by: actor, note: '' });
-    audit(transaction, site, actor, 'approval', say(APPROVAL_TEXTS.withdrew, { message: approval.message }));
+    audit(transaction, site, actor, 'approval', () =>
+      say(APPROVAL_TEXTS.withdrew, { message: approval.message }),
+    );
     await transaction.flush();
     const decided = { by: actor, decision: 'withdrawn', note: '', home } as const;
     await tellDecision(transaction, site, approval, decided);

@@ -37,7 +37,7 @@ export async function setApprovalRule(
       site,
       actor,
       'approval',
-      isNeeded ? APPROVAL_TEXTS.ruleOn : APPROVAL_TEXTS.ruleOff,
+      () => (isNeeded ? APPROVAL_TEXTS.ruleOn : APPROVAL_TEXTS.ruleOff),
       changes,
     );
     await transaction.flush();

@@ -1,6 +1,7 @@
 import type { CommentResource, Commented, ToldComment } from '@pragmatica/contract';
-import { commentRights, plainChanges, rightsAt, type Access } from '@pragmatica/core';
+import { commentRights, plainChanges, rightsAt, wordFinding, type Access } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
+import { keepWords } from '../../language/speech.js';
 import {
   commentById,
   commentedOf,
@@ -85,7 +86,7 @@ async function titleOf({ checks, sets }: SiteTools, store: Store, site: Site, id
   const found = await checks.find(snapshot, await checks.knowledge(store, site));
   const finding = found.find((one) => one.id === id);
   if (!finding) throw new ServiceError('finding-gone', { finding: id });
-  return finding.title;
+  return keepWords(() => wordFinding(finding).title);
 }
 
 export interface CommentEdit {
@@ -132,7 +133,7 @@ export async function removeComment(
       throw new ServiceError('comment-not-to-remove', {});
     const { about, by, text } = comment;
     const changes = plainChanges('comment', { [String(id)]: { about, by, text } }, {});
-    audit(transaction, site, actor, 'comment', say(SITE_TEXTS.removedComment, { by, about }), changes);
+    audit(transaction, site, actor, 'comment', () => say(SITE_TEXTS.removedComment, { by, about }), changes);
     await transaction.flush();
     await deleteComment(transaction, id);
     await announce(transaction, site, { what: 'comments', by: actor });

@@ -1,11 +1,12 @@
 import type { ToldComment } from '@pragmatica/contract';
 import { commentNotice, readComment } from '@pragmatica/core';
-import type { Comment } from '../../storage/comments.js';
+import { keepWords } from '../../language/speech.js';
+import { commentById, type Comment } from '../../storage/comments.js';
 import { mailAddressOf } from '../../storage/mail-address.js';
 import { membersOfSite } from '../../storage/memberships.js';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { tell } from '../watch/notices.js';
+import { tell, type Telling } from '../watch/notices.js';
 import type { Home } from '../watch/tell-act.js';
 
 /** So many of those whom one comment mentions get a mail. */
@@ -30,7 +31,7 @@ export const nobody: Told = { told: [], notTold: [], unknown: [] };
 export async function tellMentioned(
   store: Store,
   site: Site,
-  { id, by, byName, about, snippet, finding, text }: Comment,
+  { id, by, byName, snippet, finding, text }: Comment,
   { post: { home, canMail }, before = '' }: { readonly post: CommentPost; readonly before?: string },
 ): Promise<Told> {
   const members = await membersOfSite(store, site.id);
@@ -40,10 +41,15 @@ export async function tellMentioned(
   const addresses = new Map(members.map((member) => [member.login, mailAddressOf(member)]));
   const wanted = named.filter((login) => !heard.has(login));
   const told = wanted.filter((login) => canMail && addresses.get(login) !== null).slice(0, MOST_TOLD);
+  // Each hears of it in their language.
+  const about = (await keepWords(() => commentById(store, site, id)))!.about;
   const address = `${home}/sites/${site.key}/comments#comment-${id}`;
-  const notice = commentNotice({ site: site.name, by: byName, about, text, address });
   const data = { comment: id, by, about, snippet, finding, text, mentioned: named, address };
   const type = before === '' ? 'comment.added' : 'comment.changed';
-  await tell(store, site, { ...notice, type, data }, { mailTo: told.map((login) => addresses.get(login)!) });
+  const compose = (): Telling => ({
+    ...commentNotice({ site: site.name, by: byName, about, text, address }),
+    ...{ type, data },
+  });
+  await tell(store, site, compose, { mailTo: told.map((login) => addresses.get(login)!) });
   return { told, notTold: wanted.filter((login) => !told.includes(login)), unknown: [...unknown] };
 }

@@ -68,7 +68,7 @@ export async function setBackupRule(
   await store.transactional(async (transaction) => {
     const nextAt = nextRun(cron, input.zone, now) ?? null;
     await saveBackupRule(transaction, { ...input, cron, nextAt, setBy: actor });
-    audit(transaction, null, actor, 'backup', COPY_TEXTS.planned);
+    audit(transaction, null, actor, 'backup', () => COPY_TEXTS.planned);
     await transaction.flush();
   });
   return ruleResource(await readBackupRule(store), folder);
@@ -108,7 +108,7 @@ export async function fetchBackup(
 ): Promise<FetchedFile> {
   const file = await fileOf(store, folder, id);
   await store.transactional(async (transaction) => {
-    audit(transaction, null, actor, 'backup', say(COPY_TEXTS.fetched, { file }));
+    audit(transaction, null, actor, 'backup', () => say(COPY_TEXTS.fetched, { file }));
     await transaction.flush();
   });
   return { file, bytes: folder.read(file) };
@@ -139,7 +139,7 @@ export async function removeBackup(
   if (file !== null) await folder.remove(await fileOf(store, folder, id));
   await store.transactional(async (transaction) => {
     await removeBackupRow(transaction, id);
-    if (file !== null) audit(transaction, null, actor, 'backup', say(COPY_TEXTS.removed, { file }));
+    if (file !== null) audit(transaction, null, actor, 'backup', () => say(COPY_TEXTS.removed, { file }));
     await transaction.flush();
   });
 }

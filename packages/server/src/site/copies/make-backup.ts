@@ -36,9 +36,10 @@ export async function makeWaitingBackup(tools: MakingTools, signal: AbortSignal)
   try {
     await make(tools, row, signal);
   } catch (error) {
-    const why = signal.aborted ? COPY_TEXTS.stopped : reasonOf(error);
+    const why = (): string => (signal.aborted ? COPY_TEXTS.stopped : reasonOf(error));
     // Whoever cancelled it has said so already.
-    if (await failBackup(store, row.id, why)) await enter(store, row, say(COPY_TEXTS.failed, { why }));
+    if (await failBackup(store, row.id, why()))
+      await enter(store, row, () => say(COPY_TEXTS.failed, { why: why() }));
   }
   await prune(tools);
   return true;
@@ -79,7 +80,7 @@ async function make(tools: MakingTools, row: BackupRow, signal: AbortSignal): Pr
       ...written,
       recipients: recipients.length,
     });
-    await enter(store, row, say(COPY_TEXTS.made, { file, machine: folder.machine }));
+    await enter(store, row, () => say(COPY_TEXTS.made, { file, machine: folder.machine }));
   } finally {
     clearInterval(beat);
   }
@@ -102,7 +103,7 @@ function nameOf({ id, askedAt }: BackupRow, isSealed: boolean): string {
   return `pragmatica-${moment}-${id}.tar.gz${isSealed ? '.age' : ''}`;
 }
 
-async function enter(store: Store, { by }: BackupRow, message: string): Promise<void> {
+async function enter(store: Store, { by }: BackupRow, message: () => string): Promise<void> {
   await store.transactional(async (transaction) => {
     audit(transaction, null, by ?? COPY_TEXTS.schedule, 'backup', message);
     await transaction.flush();

@@ -18,7 +18,7 @@ export async function* takeBackup(
   { store, actor }: { readonly store: Store; readonly actor: string },
 ): AsyncGenerator<Uint8Array> {
   await store.transactional(async (transaction) => {
-    audit(transaction, null, actor, 'backup', COPY_TEXTS.taken);
+    audit(transaction, null, actor, 'backup', () => COPY_TEXTS.taken);
     await transaction.flush();
   });
   try {

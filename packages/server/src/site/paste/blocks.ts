@@ -49,7 +49,7 @@ export async function setBoxes(
 ): Promise<readonly Box[]> {
   return withSiteLock(store, key, async (transaction, site) => {
     await saveBoxes(transaction, site, boxes);
-    audit(transaction, site, actor, 'site.edit', SITE_TEXTS.boxesChanged);
+    audit(transaction, site, actor, 'site.edit', () => SITE_TEXTS.boxesChanged);
     await transaction.flush();
     return boxes;
   });
@@ -127,8 +127,8 @@ export async function tickBlock(
     const place = { box: kind, page: page ?? '' };
     if (digest === null) await removePasted(transaction, site, kind, place.page);
     else await savePasted(transaction, site, { ...place, digest, release: made.release ?? 0, by: actor });
-    const text = digest === null ? SITE_TEXTS.boxEmptied : SITE_TEXTS.blockPasted;
-    audit(transaction, site, actor, 'paste', say(text, { name, page: page ?? '' }));
+    const text = digest === null ? 'boxEmptied' : 'blockPasted';
+    audit(transaction, site, actor, 'paste', () => say(SITE_TEXTS[text], { name, page: page ?? '' }));
     await transaction.flush();
     return pastedBlocks(transaction, site);
   });

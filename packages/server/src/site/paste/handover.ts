@@ -34,7 +34,7 @@ export async function makeHandover(
   return withSiteLock(store, key, async (transaction, site) => {
     const values = { hash: secretHash(secret), environment, by: actor, days };
     const made = await insertHandover(transaction, site, values);
-    audit(transaction, site, actor, 'paste', say(SITE_TEXTS.handoverMade, { id: made.id, days }));
+    audit(transaction, site, actor, 'paste', () => say(SITE_TEXTS.handoverMade, { id: made.id, days }));
     await transaction.flush();
     // Behind the sign browsers send nothing: the secret is in no address that anybody logs.
     return { ...toResource(made), path: `/handover#${secret}` };
@@ -45,7 +45,7 @@ export async function makeHandover(
 export async function endHandover(key: string, id: number, { store, actor }: Acting): Promise<void> {
   await withSiteLock(store, key, async (transaction, site) => {
     if (!(await removeHandover(transaction, site, id))) throw new ServiceError('no-such-handover', { id });
-    audit(transaction, site, actor, 'paste', say(SITE_TEXTS.handoverEnded, { id }));
+    audit(transaction, site, actor, 'paste', () => say(SITE_TEXTS.handoverEnded, { id }));
     await transaction.flush();
   });
 }

@@ -67,7 +67,7 @@ export async function adoptSighting(
     );
     const mark = { snippet: key, by: actor, at: new Date().toISOString() };
     await markSightings(transaction, home, ids, 'adopted', mark);
-    audit(transaction, home, actor, 'sighting.adopt', say(SURVEY_TEXTS.adoptedName, { name }));
+    audit(transaction, home, actor, 'sighting.adopt', () => say(SURVEY_TEXTS.adoptedName, { name }));
     await transaction.flush();
   });
   return { snippet: key, words: say(SURVEY_TEXTS.adoptedWords, { name, removal }) };
@@ -84,11 +84,12 @@ export async function ignoreSighting(
     const row = await requireSighting(transaction, site, id);
     const mark = reason === null ? null : { reason, by: actor, at: new Date().toISOString() };
     await markSightings(transaction, site, [id], 'ignored', mark);
-    const name = row.name || SURVEY_TEXTS.unnamed;
-    const said =
-      reason === null
+    const said = (): string => {
+      const name = row.name || SURVEY_TEXTS.unnamed;
+      return reason === null
         ? say(SURVEY_TEXTS.heededName, { name })
         : say(SURVEY_TEXTS.ignoredName, { name, reason });
+    };
     audit(transaction, site, actor, 'sighting.ignore', said);
     await transaction.flush();
   });

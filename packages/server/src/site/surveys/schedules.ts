@@ -53,7 +53,7 @@ export async function setSchedule(
     const nextAt = nextRun(cron, site.timeZone, now) ?? null;
     const before = saidOf(await scheduleOf(transaction, site, host));
     await saveSchedule(transaction, site, { host, cron, zone: site.timeZone, options, nextAt, setBy: actor });
-    const said = say(SURVEY_TEXTS.scheduled, { host, when: scheduleWords(cron) });
+    const said = (): string => say(SURVEY_TEXTS.scheduled, { host, when: scheduleWords(cron) });
     const changes = plainChanges('schedule', before, saidOf({ host, cron }));
     audit(transaction, site, actor, 'survey.schedule', said, changes);
     await transaction.flush();
@@ -66,7 +66,14 @@ export async function endSchedule(key: string, host: string, { store, actor }: A
     const before = saidOf(await scheduleOf(transaction, site, host));
     if (!(await removeSchedule(transaction, site, host))) throw new ServiceError('no-schedule', { host });
     const changes = plainChanges('schedule', before, {});
-    audit(transaction, site, actor, 'survey.schedule', say(SURVEY_TEXTS.unscheduled, { host }), changes);
+    audit(
+      transaction,
+      site,
+      actor,
+      'survey.schedule',
+      () => say(SURVEY_TEXTS.unscheduled, { host }),
+      changes,
+    );
     await transaction.flush();
   });
 }

@@ -59,8 +59,10 @@ export async function startSurvey(
         requestedBy: actor,
       });
       begun.push(survey);
-      const text = options.ignoreRobots ? SURVEY_TEXTS.surveyStartedAll : SURVEY_TEXTS.surveyStarted;
-      audit(transaction, site, actor, 'survey.start', say(text, { number: survey.number, host: host.host }));
+      const text = options.ignoreRobots ? 'surveyStartedAll' : 'surveyStarted';
+      audit(transaction, site, actor, 'survey.start', () =>
+        say(SURVEY_TEXTS[text], { number: survey.number, host: host.host }),
+      );
     }
     await transaction.flush();
     return begun[0]!;
@@ -98,7 +100,7 @@ export async function cancelSurvey(
   if (await endSurvey(store, survey.id, 'cancelled')) {
     await endFollowers(store, survey);
     const { number, host } = survey;
-    audit(store, site, actor, 'survey.cancel', say(SURVEY_TEXTS.surveyCancelled, { number, host }));
+    audit(store, site, actor, 'survey.cancel', () => say(SURVEY_TEXTS.surveyCancelled, { number, host }));
     await store.flush();
   }
   return findSurvey(store, site, survey.number);

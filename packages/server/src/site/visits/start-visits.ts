@@ -53,11 +53,7 @@ export async function startVisits(
     // A question is no act that anybody looks for later, and what begins by itself is nobody's.
     if (!question.given && !question.trouble && !question.watch) {
       const { number } = round;
-      audit(
-        transaction,
-        site,
-        actor,
-        'visits.start',
+      audit(transaction, site, actor, 'visits.start', () =>
         say(VISITS_TEXTS.roundStarted, { number, host: host.host }),
       );
     }
@@ -75,7 +71,7 @@ export async function cancelVisits(
   const { site, round } = await findRound(store, key, reference);
   if (await endRound(store, round.id, 'cancelled')) {
     const { number, host } = round;
-    audit(store, site, actor, 'visits.cancel', say(VISITS_TEXTS.roundCancelled, { number, host }));
+    audit(store, site, actor, 'visits.cancel', () => say(VISITS_TEXTS.roundCancelled, { number, host }));
     await store.flush();
   }
   return (await findRound(store, key, round.number)).round;

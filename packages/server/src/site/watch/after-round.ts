@@ -133,8 +133,10 @@ async function putBack(
   if (!release) return { state: null, rounds: [] };
   if ((await watchOf(store, site)).afterPublishing !== 'put-back') return { state: 'offered', rounds: [] };
   await pointTo(store, site, environment, release, WATCHER);
-  const said = { former, environment, release: pointer.release.number, what: newsWords(news) };
-  audit(store, site, WATCHER, 'restore', say(T.putBack, said));
+  const { number } = pointer.release;
+  audit(store, site, WATCHER, 'restore', () =>
+    say(T.putBack, { former, environment, release: number, what: newsWords(news) }),
+  );
   await store.flush();
   await notifyGateways(store, site);
   const { id } = await addRound(store, site, {
@@ -155,18 +157,16 @@ async function tellNews(
 ): Promise<void> {
   const address = `${base}/sites/${site.key}/check/browser/${round.number}`;
   const now = Date.now();
-  const { subject, text } = noticeOf(news, {
-    site: site.name,
-    host: round.host,
-    moment: momentWords(now, site.timeZone),
-    release: reason === 'release' ? round.release : null,
-    former,
-    putBack: putBackState,
-    address,
-  });
-  await tell(store, site, {
-    subject,
-    text,
+  await tell(store, site, () => ({
+    ...noticeOf(news, {
+      site: site.name,
+      host: round.host,
+      moment: momentWords(now, site.timeZone),
+      release: reason === 'release' ? round.release : null,
+      former,
+      putBack: putBackState,
+      address,
+    }),
     type: 'snippets.changed',
     data: {
       ...{ host: round.host, environment: round.environment, release: round.release, round: round.number },
@@ -180,5 +180,5 @@ async function tellNews(
       putBack: putBackState === null ? null : { state: putBackState, release: former },
       address,
     },
-  });
+  }));
 }

@@ -1,5 +1,9 @@
-import { testNotice } from '@pragmatica/core';
+import { sayAllKept, sayKept, standingLanguage, testNotice, type Translation } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
+import { languageByTag } from '../../language/languages.js';
+import { keepWords, speakAsInstalled, speakIn } from '../../language/speech.js';
+import { mailAddressOf } from '../../storage/mail-address.js';
+import { membersWithLanguage } from '../../storage/members.js';
 import { toPage } from '../../storage/cursor.js';
 import { addNotices, noticesOf, sendAgain, type NewNotice, type NoticeRow } from '../../storage/notices.js';
 import type { Site } from '../../storage/rows.js';
@@ -30,8 +34,10 @@ export interface Telling {
 }
 
 /**
- * Puts something in line for all whom a site tells.
+ * Puts something in line for all whom a site tells: for members in the language that they have chosen, otherwise in the
+ * installation’s.
  *
+ * @param compose - says it
  * @param options - isForPeople: they get a mail of it; programs are told in any case. mailTo: addresses in place of those whom the site
  *   tells otherwise
  * @returns what was put there
@@ -39,14 +45,17 @@ export interface Telling {
 export async function tell(
   store: Store,
   site: Site,
-  { subject, text, type, data }: Telling,
+  compose: () => Telling,
   {
     isForPeople = true,
     mailTo,
   }: { readonly isForPeople?: boolean; readonly mailTo?: readonly string[] } = {},
 ): Promise<readonly NoticeRow[]> {
+  const telling = keepWords(compose);
   const people = mailTo ?? (isForPeople ? (await watchOf(store, site)).mailTo : []);
   const webhooks = await webhooksOf(store, site);
+  const languages = await languagesOfMail(store, people);
+  const { subject, type, data } = speakAsInstalled(() => sayAllKept(telling));
   const about = { site: { key: site.key, name: site.name }, subject };
   const body = JSON.stringify({ type, timestamp: new Date().toISOString(), data: { ...about, ...data } });
   const notices: NewNotice[] = [
@@ -56,18 +65,38 @@ export async function tell(
     })),
     ...people.map((address) => ({
       ...{ channel: 'mail' as const, target: address, webhookId: null },
-      ...{ subject, body: text },
+      ...speakIn(languages.get(address) ?? standingLanguage(), () => toMail(telling)),
     })),
   ];
   return addNotices(store, site, notices);
+}
+
+/** A mail in the language of the moment. */
+function toMail({ subject, text }: Telling): Pick<NewNotice, 'subject' | 'body'> {
+  return { subject: sayKept(subject), body: sayKept(text) };
+}
+
+/** The languages that members have chosen to whom mails at some addresses go. */
+async function languagesOfMail(
+  store: Store,
+  addresses: readonly string[],
+): Promise<ReadonlyMap<string, Translation>> {
+  if (addresses.length === 0) return new Map();
+  const found = new Map<string, Translation>();
+  for (const member of await membersWithLanguage(store)) {
+    const address = mailAddressOf(member);
+    const language = languageByTag(member.language);
+    if (address !== null && language) found.set(address, language);
+  }
+  return found;
 }
 
 /** Tells everybody a test. @throws ServiceError 404, 409 where there is nobody */
 export async function tryNotices(key: string, { store }: Acting) {
   return store.transactional(async (transaction) => {
     const site = await findSite(transaction, key);
-    const { subject, text } = testNotice(site.name);
-    const notices = await tell(transaction, site, { subject, text, type: 'test', data: {} });
+    const compose = (): Telling => ({ ...testNotice(site.name), type: 'test', data: {} });
+    const notices = await tell(transaction, site, compose);
     if (notices.length === 0) throw new ServiceError('nobody-to-tell', {});
     return { items: notices.map(noticeResource), next: null };
   });

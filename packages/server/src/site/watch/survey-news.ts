@@ -49,22 +49,20 @@ export async function tellSurveyNews(
   if (!isSurveyNews(news)) return;
   const address = `${base}/sites/${site.key}/survey/history`;
   const ended = survey.endedAt?.getTime() ?? Date.now();
-  const { subject, text } = surveyNoticeOf(news, {
-    ...{ site: site.name, host, address, before: before.number },
-    moment: momentWords(ended, site.timeZone),
-  });
   await store.transactional(async (transaction) => {
     if (!(await claimTelling(transaction, survey))) return;
-    await tell(transaction, site, {
-      subject,
-      text,
+    await tell(transaction, site, () => ({
+      ...surveyNoticeOf(news, {
+        ...{ site: site.name, host, address, before: before.number },
+        moment: momentWords(ended, site.timeZone),
+      }),
       type: 'pages.changed',
       data: {
         ...{ host, environment, survey: number, before: before.number },
         appeared: news.appeared.map(({ name, pages, example }) => ({ name, pages, example })),
         ...{ gone: news.gone, failing: news.failing, address },
       },
-    });
+    }));
     await transaction.flush();
   });
 }

@@ -1,7 +1,7 @@
 import { actNoticeOf, isForPeople, momentWords, type Act } from '@pragmatica/core';
 import type { Site } from '../../storage/rows.js';
 import type { Store } from '../../storage/store.js';
-import { tell } from './notices.js';
+import { tell, type Telling } from './notices.js';
 
 /** The console's address, without a slash at its end. */
 export type Home = string;
@@ -27,9 +27,11 @@ export async function tellAct(
   { home, at, more = {} }: { readonly home: Home; readonly at: string; readonly more?: object },
 ): Promise<void> {
   const address = `${home}/sites/${site.key}${at}`;
-  const moment = momentWords(Date.now(), site.timeZone);
-  const { subject, text } = actNoticeOf(act, { site: site.name, moment, address });
+  const now = Date.now();
   const { kind, ...data } = act;
-  const telling = { subject, text, type: TYPES[kind], data: { ...data, ...more, address } };
-  await tell(store, site, telling, { isForPeople: isForPeople(act) });
+  const compose = (): Telling => ({
+    ...actNoticeOf(act, { site: site.name, moment: momentWords(now, site.timeZone), address }),
+    ...{ type: TYPES[kind], data: { ...data, ...more, address } },
+  });
+  await tell(store, site, compose, { isForPeople: isForPeople(act) });
 }

@@ -61,7 +61,7 @@ export async function setWatch(
     const watch: SiteWatch = { ...rest, cron, mailTo, zone: site.timeZone, nextAt, setBy: actor, setAt: now };
     await saveWatch(transaction, site, watch);
     const changes = plainChanges('watch', saidOf(key, former), saidOf(key, watch));
-    audit(transaction, site, actor, 'watch.set', say(T.set, { what: wordsOf(watch) }), changes);
+    audit(transaction, site, actor, 'watch.set', () => say(T.set, { what: wordsOf(watch) }), changes);
     await transaction.flush();
     return watchResource(transaction, site, settings);
   });

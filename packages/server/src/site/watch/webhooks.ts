@@ -29,7 +29,7 @@ export async function addWebhook(box: SecretBox, key: string, url: string, { sto
     const webhook = await insertWebhook(transaction, site, { url, sealed, madeBy: actor });
     const { host } = new URL(url);
     const changes = plainChanges('webhook', {}, { [host]: {} });
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookAdded, { host }), changes);
+    audit(transaction, site, actor, 'watch.webhook', () => say(T.webhookAdded, { host }), changes);
     await transaction.flush();
     return { ...webhookResource(webhook), secret };
   });
@@ -42,7 +42,7 @@ export async function removeWebhook(key: string, id: number, { store, actor }: A
     if (!webhook) throw new ServiceError('no-such-webhook', { site: key, id });
     const { host } = new URL(webhook.url);
     const changes = plainChanges('webhook', { [host]: {} }, {});
-    audit(transaction, site, actor, 'watch.webhook', say(T.webhookRemoved, { host }), changes);
+    audit(transaction, site, actor, 'watch.webhook', () => say(T.webhookRemoved, { host }), changes);
     await transaction.flush();
   });
 }

@@ -162,6 +162,8 @@ export const SiteSummaryEntity = defineEntity({
       .defaultRaw(`'{"error":0,"warning":0,"advice":0,"waived":0}'`),
     pendingChanges: p.integer().default(0),
     attention: p.json<SummaryOfSite['attention']>().defaultRaw(`'[]'`),
+    /** The same for readers of any language. */
+    said: p.json<SummaryOfSite['attention']>().columnType('json').nullable(),
     /** What needs somebody most comes first. */
     urgency: p.integer().default(0),
   },
@@ -241,6 +243,8 @@ export const AuditEntity = defineEntity({
     site: () => p.manyToOne(SiteEntity).nullable().deleteRule('set null').index(),
     action: p.string(),
     message: p.text(),
+    /** The same for readers of any language. */
+    said: p.text().nullable(),
     by: p.string(),
     /** Name of the token that it was done with. */
     token: p.string().nullable(),

@@ -20,6 +20,8 @@ export const MemberEntity = defineEntity({
     secondFactorStep: p.integer().nullable(),
     /** Where mails to them go; empty for nowhere, null for their login where it is an address. */
     mail: p.text().nullable(),
+    /** The tag of the language that they have chosen; null for the one of whatever they use. */
+    language: p.text().nullable(),
     createdAt: p.datetime(),
   },
 });

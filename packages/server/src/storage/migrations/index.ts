@@ -34,6 +34,7 @@ import { Migration20261201400000 } from './Migration20261201400000.js';
 import { Migration20261201500000 } from './Migration20261201500000.js';
 import { Migration20261201600000 } from './Migration20261201600000.js';
 import { Migration20261201700000 } from './Migration20261201700000.js';
+import { Migration20261201800000 } from './Migration20261201800000.js';
 
 /** All migrations in order. One more is one more file and one more line. */
 export const migrations = [
@@ -73,4 +74,5 @@ export const migrations = [
   { name: 'Migration20261201500000', class: Migration20261201500000 },
   { name: 'Migration20261201600000', class: Migration20261201600000 },
   { name: 'Migration20261201700000', class: Migration20261201700000 },
+  { name: 'Migration20261201800000', class: Migration20261201800000 },
 ] as const;
