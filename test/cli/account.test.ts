@@ -77,4 +77,30 @@ describe('your own access, on the command line', function () {
     expect(right.out).to.match(/^Confirmed until 20\d\d-/);
     expect((await run(['token', 'create', 'x'])).code).to.equal(0);
   });
+
+  it('says which language somebody reads; commands and what the service says are in it', async () => {
+    const own = mkdtempSync(join(tmpdir(), 'pragmatica-language-'));
+    const plain = cliRunner(() => stage.server, own);
+    await plain(['sign-in', '--login', ADMIN.login, '--stdin'], { input: `${ADMIN.password}\n` });
+    const known = 'There are: en (English) and de (Deutsch).\n';
+    expect((await plain(['account', 'language'])).out).to.equal(`You have chosen no language. ${known}`);
+    const wrong = await plain(['account', 'language', 'xx']);
+    expect([wrong.code, wrong.err]).to.deep.equal([
+      2,
+      'pragmatica: language: The service does not speak xx. It speaks en and de.\n',
+    ]);
+    expect((await plain(['account', 'language', 'de'])).out).to.equal(`You read Deutsch. ${known}`);
+    const gone = await plain(['site', 'show', '--site', 'nowhere']);
+    expect([gone.code, gone.err]).to.deep.equal([4, 'pragmatica: Es gibt keine Website „nowhere“.\n']);
+    expect((await plain(['account', '--help'])).out).to.include('sagen, welche Sprache Sie lesen');
+    // The variable comes first, for both.
+    const english = await plain(['site', 'show', '--site', 'nowhere'], {
+      env: { PRAGMATICA_LANGUAGE: 'en' },
+    });
+    expect(english.err).to.equal('pragmatica: There is no site "nowhere".\n');
+    const cleared = await plain(['account', 'language', '--none']);
+    expect(cleared.out).to.match(/^Sie haben keine Sprache gewählt\. Es gibt:/);
+    expect((await plain(['account', 'language'])).out).to.equal(`You have chosen no language. ${known}`);
+    rmSync(own, { recursive: true });
+  });
 });

@@ -157,7 +157,7 @@ describe('the language of a member', function () {
     const problem = async (token: string | undefined, accept?: string) => {
       const headers: Record<string, string> = accept === undefined ? {} : { 'accept-language': accept };
       const { json } = await api(stage.server, token, 'GET', '/sites/nowhere', undefined, headers);
-      return String((json as { detail: string }).detail);
+      return (json as { detail: string }).detail;
     };
     const token = await makeMember(stage, 'piran', { sites: { mill: 'view' } });
     expect(await problem(token, 'de-AT, en;q=0.5')).to.include('„nowhere“');

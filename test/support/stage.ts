@@ -9,6 +9,7 @@ import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
 import { openGateway, readGatewaySettings, type RunningGateway } from '@pragmatica/gateway';
 import { readSettings, startService, startWorker, type Service } from '@pragmatica/server';
 import pg from 'pg';
+import { misplacedWords } from './kept-words.js';
 import { startProcess } from './service-process.js';
 
 export const ADMIN = { login: 'admin', password: 'a long and quiet password' } as const;
@@ -124,6 +125,9 @@ export async function startStage({
       await worker?.close();
       await service.close();
       await gateway.close();
+      // What a worker finds is kept for readers of any language, and where they are read from alone.
+      const misplaced = worker ? await misplacedWords(databaseUrl) : [];
+      if (misplaced.length > 0) throw new Error(`Words are kept in ${misplaced.join(', ')}`);
       rmSync(folder, { recursive: true, force: true });
       for (const { server: started } of [providers, site]) {
         started.closeAllConnections();

@@ -3,7 +3,9 @@ import { once } from 'node:events';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { parseWeekly, type Har } from '@pragmatica/core';
+import { createClient, type ApiClient } from '@pragmatica/contract';
+import { localhostFetch } from '@pragmatica/contract/node';
+import { hasKept, parseWeekly, type Har } from '@pragmatica/core';
 import { expect } from 'chai';
 import { XMLValidator } from 'fast-xml-parser';
 import { BINARY, cliRunner, type RunCli } from '../support/cli.js';
@@ -71,6 +73,25 @@ describe('visits by the service', function () {
       ['counter', ['reached', 'reached']],
       ['chat', ['none', 'none']],
     ]);
+  });
+
+  it('are told to each reader in their language, also what was found long ago', async () => {
+    const { stage } = site;
+    const spoken = (locale: string) =>
+      createClient({ server: stage.server, token: stage.token, locale, fetch: localhostFetch });
+    const see = async (client: ApiClient) => {
+      const round = { params: { ...params, round: 'latest' } };
+      const { visits } = (await client.call('showVisitRound', round)).data;
+      const visit = (await client.call('showVisit', { params: { ...round.params, visit: 1 } })).data;
+      return { title: visits[0]!.title, because: visits[0]!.because, judged: JSON.stringify(visit.loads) };
+    };
+    const [here, there] = [await see(spoken('en-GB')), await see(spoken('de-DE'))];
+    expect(here.title).to.match(/desktop|phone/i);
+    expect(there.title).not.to.equal(here.title);
+    expect(there.because).not.to.equal(here.because);
+    // What is kept for readers of any is shown to none.
+    for (const text of [...Object.values(here), ...Object.values(there)])
+      expect(hasKept(text)).to.equal(false);
   });
 
   it('keep what was seen: requests with their owners, a picture, an archive', async () => {

@@ -15,6 +15,7 @@ const RELOADED = 'pragmatica.language';
 
 /** Shows the page in another language from now on in this browser. */
 export function speak(tag: string): void {
+  // The service sets it, too, with each look at the session; but the page is asked for before that.
   document.cookie = `${COOKIE}=${encodeURIComponent(tag)}; path=/; max-age=${KEPT_S}; samesite=strict`;
   window.location.reload();
 }
@@ -31,6 +32,6 @@ export function followLanguage(chosen: string | null): boolean {
   }
   if (sessionStorage.getItem(RELOADED) === chosen) return false;
   sessionStorage.setItem(RELOADED, chosen);
-  window.location.reload();
+  speak(chosen);
   return true;
 }

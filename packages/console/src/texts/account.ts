@@ -6,7 +6,7 @@ export const ACCOUNT = catalogue('console.account', {
   languageTitle: 'Language',
   languageText: 'What you read here, and in mails to you. Others choose their own.',
   language: 'You read',
-  languageNone: 'Whatever your browser asks for',
+  languageNone: 'As set in your browser',
   mailTitle: 'Mail to you',
   mailText: 'You get a mail when a comment mentions you.',
   mailAddress: 'Your mail address',

@@ -1,7 +1,7 @@
-import { readerLocale, sayIn } from '@pragmatica/core';
+import { localeInLanguage, readerLocale, sayIn } from '@pragmatica/core';
 
-/** Where whoever sits before the browser lives. */
-export const LOCALE = readerLocale(navigator.languages);
+/** The language that is spoken, as it is written where whoever sits before the browser lives. */
+export const LOCALE = localeInLanguage(readerLocale(navigator.languages));
 
 /** A text of the catalogue with its parameters filled in. */
 export const say = sayIn(LOCALE);

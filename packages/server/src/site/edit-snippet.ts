@@ -1,5 +1,5 @@
 import type { Store } from '../storage/store.js';
-import { difference, normalizeLimits, type RecipeLink, type SnippetState } from '@pragmatica/core';
+import { normalizeLimits, type RecipeLink, type SnippetState } from '@pragmatica/core';
 import {
   removeSnippet as removeRow,
   saveSnippet,

@@ -1,6 +1,5 @@
 import {
   applyChanges,
-  difference,
   partKey,
   placementKey,
   type Placement,

@@ -1,7 +1,6 @@
 import type { Store } from '../storage/store.js';
 import {
   applyChanges,
-  difference,
   placementKey,
   placementWords,
   sayAllKept,

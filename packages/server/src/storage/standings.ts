@@ -17,6 +17,9 @@ export interface StandingRow {
   readonly message: string;
 }
 
+/** A name may be ours: that of the pages themselves. */
+type StandingWords = Pick<StandingRow, 'name' | 'message'>;
+
 /** Writes down how the snippets of a host stand, once for a round; what is older than so many rounds of it is removed. */
 export async function addStandings(
   store: Store,
@@ -25,9 +28,9 @@ export async function addStandings(
   kept: number,
 ): Promise<void> {
   const em = emOf(store);
-  const rows = standings.map((standing) => {
-    const { words, said } = toStored(standing.message);
-    return { ...standing, message: words, said };
+  const rows = standings.map(({ name, message, ...standing }) => {
+    const { words, said } = toStored<StandingWords>({ name, message });
+    return { ...standing, ...words, said };
   });
   await em.execute('delete from standing where site_id = ? and host = ? and round = ?', [
     ...[siteId, host, number],
@@ -36,7 +39,7 @@ export async function addStandings(
     `insert into standing (site_id, host, round, release, at, snippet, name, state, losses, message, said)
        select ?, ?, ?, ?, now(), snippet, name, state, losses, message, said
        from json_to_recordset(?::json)
-         as s(snippet text, name text, state text, losses jsonb, message text, said text)`,
+         as s(snippet text, name text, state text, losses jsonb, message text, said json)`,
     [siteId, host, number, release, JSON.stringify(rows).replaceAll('\\u0000', '\\ufffd')],
   );
   await em.execute(
@@ -54,7 +57,7 @@ export async function standingsOfHost(
   host: string,
   rounds: number,
 ): Promise<readonly StandingRow[]> {
-  const rows = await emOf(store).execute<(StandingRow & { readonly said: string | null })[]>(
+  const rows = await emOf(store).execute<(StandingRow & { readonly said: StandingWords | null })[]>(
     `select round, release, at, snippet, name, state, losses, message, said from standing
      where site_id = ? and host = ? and round in (
        select distinct round from standing where site_id = ? and host = ? order by round desc limit ?)
@@ -63,7 +66,7 @@ export async function standingsOfHost(
   );
   return rows.map(({ said, ...row }) => ({
     ...row,
-    message: fromStored(row.message, said),
+    ...fromStored<StandingWords>({ name: row.name, message: row.message }, said),
     at: new Date(row.at),
   }));
 }

@@ -8,7 +8,7 @@ import { say } from '../../texts/say';
 import { Button } from '../../ui/button';
 import { FormError } from '../../ui/field';
 import { Failure, Loading } from '../../ui/states';
-import { Time } from '../../ui/time';
+import { Time, timeWords } from '../../ui/time';
 import { useToast } from '../../ui/toast';
 import { Section } from '../../ui/section';
 
@@ -50,7 +50,7 @@ export function SessionsSection() {
                 <Button
                   size="small"
                   look="quiet"
-                  aria-label={say(ACCOUNT.endOf, { opened: new Date(createdAt).toLocaleString() })}
+                  aria-label={say(ACCOUNT.endOf, { opened: timeWords(createdAt) })}
                   isBusy={end.isPending && end.variables === id}
                   onClick={() => end.mutate(id, done)}
                 >

@@ -35,7 +35,7 @@ export function ActivityRow({ site, entry }: { site: string; entry: ActivityEntr
     <Collapsible.Root open={isOpen} onOpenChange={setOpen}>
       <div className="flex flex-wrap items-start gap-x-4 gap-y-0.5">
         <EntryLine entry={entry} />
-        <span className="flex w-38 shrink-0 justify-end gap-1 max-sm:w-full">
+        <span className="flex min-w-38 shrink-0 justify-end gap-1 max-sm:w-full">
           {entry.canUndo && (
             <Button
               look="quiet"

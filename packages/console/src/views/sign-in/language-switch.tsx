@@ -16,7 +16,7 @@ export function LanguageSwitch() {
             type="button"
             lang={tag}
             aria-current={isCurrent ? 'true' : undefined}
-            className="rounded px-2 py-1 text-sm text-muted hover:text-text aria-[current]:font-semibold aria-[current]:text-text"
+            className="rounded px-2 py-1 text-sm text-muted hover:text-ink aria-[current]:font-semibold aria-[current]:text-ink"
             onClick={() => speak(tag)}
           >
             {name}

@@ -24,6 +24,7 @@ import { ScreenSection } from './screen-section';
 import { useRound } from './use-round';
 import { VisitList } from './visit-list';
 import { WeightSection } from './weight-section';
+import { timeWords } from '../../ui/time';
 
 /** Sends a browser to the pages, and shows what it found. */
 export function BrowserView() {
@@ -108,7 +109,7 @@ export function BrowserView() {
               <option key={one.number} value={one.number}>
                 {say(VISITS.roundOption, {
                   number: one.number,
-                  when: new Date(one.createdAt).toLocaleString(),
+                  when: timeWords(one.createdAt),
                   host: one.host,
                 })}
               </option>

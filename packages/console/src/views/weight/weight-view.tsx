@@ -15,6 +15,7 @@ import { useRound } from '../visits/use-round';
 import { BudgetForm } from './budget-form';
 import { PageWeight } from './page-weight';
 import { WeightChart } from './weight-chart';
+import { timeWords } from '../../ui/time';
 
 function isWeighing(round: VisitRoundResource): boolean {
   return round.isWeighing;
@@ -71,7 +72,7 @@ export function WeightView() {
 
 function Result({ site, weight }: { site: string; weight: WeightResource }) {
   const { host, release, isRehearsal, endedAt, pages, failed, budgetKb } = weight;
-  const when = endedAt === null ? '' : new Date(endedAt).toLocaleString();
+  const when = endedAt === null ? '' : timeWords(endedAt);
   const colours = coloursOf(pages.flatMap(({ snippets }) => snippets.map(({ snippet }) => snippet)));
   return (
     <>

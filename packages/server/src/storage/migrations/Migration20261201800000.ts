@@ -12,6 +12,6 @@ export class Migration20261201800000 extends Migration {
     this.addSql(`alter table "visit" add column "said" json null, add column "judged_said" json null;`);
     this.addSql(`alter table "visit_round" add column "said" json null;`);
     this.addSql(`alter table "comment" add column "said" text null;`);
-    this.addSql(`alter table "standing" add column "said" text null;`);
+    this.addSql(`alter table "standing" add column "said" json null;`);
   }
 }
