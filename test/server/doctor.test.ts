@@ -1,4 +1,5 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer as createHttpServer } from 'node:http';
 import { createServer } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,6 +7,7 @@ import type { DiagnosisResource } from '@pragmatica/contract';
 import { expect } from 'chai';
 import { sql } from '../support/backups.js';
 import { cliRunner } from '../support/cli.js';
+import { freePort } from '../support/free-port.js';
 import { useConsole } from '../support/hooks.js';
 import { listen, startStage, type Stage } from '../support/stage.js';
 
@@ -94,6 +96,52 @@ describe('the doctor', function () {
     const { workers } = told(await examined(alone));
     expect(workers).to.equal('problem');
     await alone.close();
+  });
+
+  it('knocks where the installation is reached, and tells who answers there', async () => {
+    const [console, preview, gateway] = [await freePort(), await freePort(), await freePort()];
+    const other = await listen(createHttpServer((_, response) => response.end('somebody else')));
+    const wide = await startStage({
+      hasDemo: false,
+      settings: {
+        PRAGMATICA_PORT: String(console),
+        PRAGMATICA_PREVIEW_PORT: String(preview),
+        PRAGMATICA_GATEWAY_PORT: String(gateway),
+      },
+    });
+    const live = { environment: 'live' as const, origin: 'http://127.0.0.1:9' };
+    const hosts = [{ ...live, host: 'mill.localhost', address: `http://localhost:${gateway}` }];
+    await wide.client.call('createSite', { body: { key: 'mill', name: 'Tide Mill', hosts } });
+    const ports = async (of: Stage) =>
+      Object.fromEntries(
+        Object.entries(told(await examined(of))).filter(([name]) => name.startsWith('ports')),
+      );
+    expect(await ports(wide)).to.deep.equal({
+      [`ports http://localhost:${console}`]: 'well',
+      [`ports http://preview.localhost:${preview}`]: 'well',
+      [`ports http://127.0.0.1:${gateway}`]: 'well',
+    });
+    // Somebody takes its port while it is down.
+    await wide.gateway.close();
+    const thief = createHttpServer((_, response) => response.end('mine'));
+    await new Promise<void>((resolve) => thief.listen(gateway, '127.0.0.1', resolve));
+    expect(await ports(wide)).to.include({ [`ports http://127.0.0.1:${gateway}`]: 'problem' });
+    thief.close();
+    // Without one, it is the gateway itself that is told of.
+    expect(await ports(wide)).to.not.have.property(`ports http://127.0.0.1:${gateway}`);
+    await wide.close();
+    const lost = await startStage({
+      hasDemo: false,
+      settings: {
+        PRAGMATICA_PORT: String(console),
+        PRAGMATICA_ADDRESS: `http://localhost:${other.port}`,
+        PRAGMATICA_PREVIEW_PORT: String(preview),
+        PRAGMATICA_PREVIEW_ADDRESS: `http://nowhere.localhost:${await freePort()}`,
+      },
+    });
+    expect(Object.values(await ports(lost))).to.deep.equal(['problem', 'warning']);
+    await lost.close();
+    other.server.close();
   });
 
   it('asks no private address where the installation may not, and goes on', async () => {

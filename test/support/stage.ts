@@ -95,7 +95,11 @@ export async function startStage({
   const service = inProcesses
     ? await startProcess('main.js', inOwn)
     : await startService(readSettings(environment), databaseUrl);
-  const gateway = await openGateway(readGatewaySettings(stageEnvironment(folder)), databaseUrl);
+  const { PRAGMATICA_GATEWAY_PORT: port } = environment;
+  const gateway = await openGateway(
+    readGatewaySettings({ ...stageEnvironment(folder), PRAGMATICA_GATEWAY_PORT: port }),
+    databaseUrl,
+  );
   const startOne = () =>
     inProcesses ? startProcess('worker-main.js', inOwn) : startWorker(readSettings(environment), databaseUrl);
   const worker = hasWorker ? await startOne() : undefined;

@@ -1,4 +1,4 @@
-import { EXAMINATIONS, examine, type InstallationFacts } from '@pragmatica/core';
+import { EXAMINATIONS, examine, type DoorFacts, type InstallationFacts } from '@pragmatica/core';
 import { expect } from 'chai';
 
 const GIGABYTE = 1_000_000_000;
@@ -26,6 +26,9 @@ const WELL: InstallationFacts = {
   identityProvider: { name: 'Harbour ID', problem: null },
   mail: { isSet: true, problem: null, wanted: 2 },
   address: { isHttps: true, hasSecureCookies: true },
+  doors: [
+    { door: 'console', address: 'https://pragmatica.example', port: 4700, answered: 'by-us', reason: null },
+  ],
   hosts: [host],
 };
 
@@ -37,6 +40,9 @@ describe('examining an installation', () => {
     expect(found.every(({ advice }) => advice === '')).to.equal(true);
   });
 
+  const doors = (door: DoorFacts['door'], answered: DoorFacts['answered']) => ({
+    doors: [{ door, address: 'http://localhost:4780', port: 4780, answered, reason: 'No such name.' }],
+  });
   const disk = (freeBytes: number, allBytes: number) => ({
     disks: [{ folder: '/data', freeBytes, allBytes }],
   });
@@ -65,6 +71,11 @@ describe('examining an installation', () => {
     [{ backups: { isOn: true, lastAt: NOW, failure: 'Full.' } }, 'backups', 'problem', /failed: Full\.$/],
     [{ workers: 0 }, 'workers', 'problem', /^No worker is running/],
     [{ stuck: 1 }, 'workers', 'warning', /^A survey or round of visits waits/],
+    [doors('console', 'by-others'), 'ports', 'problem', /^Something else answers there\.$/],
+    [doors('console', 'by-nobody'), 'ports', 'warning', /^Nobody answers there,.* tell\. No such name\.$/],
+    [doors('preview', 'by-nobody'), 'ports', 'warning', /^Nobody answers there/],
+    [doors('gateway', 'by-others'), 'ports', 'problem', /^Another program listens at port 4780/],
+    [doors('gateway', 'by-nobody'), 'ports', 'warning', /is connected, and does not answer there/],
     [{ gateways: 0 }, 'gateways', 'problem', /though 3 hosts are served by one/],
     [{ unopened: ['inga', 'staging.example.com'] }, 'seals', 'problem', /inga and staging\.example\.com\.$/],
     [{ mail: { isSet: false, problem: null, wanted: 1 } }, 'mail', 'problem', /though one site is to send/],

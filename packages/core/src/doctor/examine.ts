@@ -8,6 +8,7 @@ import { gateways } from './gateways.js';
 import { hosts } from './hosts.js';
 import { identity } from './identity.js';
 import { mail } from './mail.js';
+import { ports } from './ports.js';
 import { schema } from './schema.js';
 import { seals } from './seals.js';
 import type { Diagnosis, Examination, InstallationFacts } from './types.js';
@@ -16,7 +17,7 @@ import { workers } from './workers.js';
 /** Everything that an installation is examined for, in the order in which it is told. */
 export const EXAMINATIONS: readonly Examination[] = [
   ...[schema, database, clock, disks, backups],
-  ...[workers, gateways, seals, mail, identity, cookies, hosts],
+  ...[workers, gateways, ports, seals, mail, identity, cookies, hosts],
 ];
 
 /** What is well with an installation, what is not, and what to do about it. */

@@ -1,2 +1,2 @@
 export { EXAMINATIONS, examine } from './examine.js';
-export type { Diagnosis, DiskFacts, Health, HostFacts, InstallationFacts } from './types.js';
+export type { Diagnosis, DiskFacts, Health, DoorFacts, HostFacts, InstallationFacts } from './types.js';

@@ -38,6 +38,17 @@ export interface HostFacts {
   readonly certificateUntil: Date | null;
 }
 
+/** Where the installation is reached: by people at an address, by visitors at a port of this machine. */
+export interface DoorFacts {
+  readonly door: 'console' | 'preview' | 'gateway';
+  readonly address: string;
+  /** The port of this machine that it leads to. */
+  readonly port: number;
+  readonly answered: 'by-us' | 'by-others' | 'by-nobody';
+  /** Why nobody did, in words. */
+  readonly reason: string | null;
+}
+
 /** All that an installation is judged by. */
 export interface InstallationFacts {
   readonly now: Date;
@@ -75,6 +86,7 @@ export interface InstallationFacts {
   /** Null where none is set. */
   readonly identityProvider: { readonly name: string; readonly problem: string | null } | null;
   readonly address: { readonly isHttps: boolean; readonly hasSecureCookies: boolean };
+  readonly doors: readonly DoorFacts[];
   readonly hosts: readonly HostFacts[];
 }
 

@@ -10,6 +10,7 @@ export const DOCTOR_TEXTS = catalogue('core.doctor', {
     backups: 'Backups',
     workers: 'Workers',
     gateways: 'Gateway',
+    ports: 'Port',
     seals: 'Sealed secrets',
     mail: 'Mail',
     identity: 'Identity provider',
@@ -54,6 +55,19 @@ export const DOCTOR_TEXTS = catalogue('core.doctor', {
   gatewaysAdvice:
     'One that runs goes on with what it has and hears of no release. Start it, or look at its log and at the way to the database.',
   gatewaysUnused: 'No gateway is connected, and none is needed.',
+  portWell: 'It answers.',
+  portOthers: 'Something else answers there.',
+  portNobody: 'Nobody answers there, as far as this machine can tell. {reason}',
+  portConsoleAdvice:
+    'People open the console there (PRAGMATICA_ADDRESS). What stands before the service must lead to its port {port}.',
+  portPreviewAdvice:
+    'Previews open there (PRAGMATICA_PREVIEW_ADDRESS). What stands before the service must lead to its port {port}.',
+  portGatewayWell: 'The gateway answers.',
+  portTaken: 'Another program listens at port {port}, where the gateway would.',
+  portTakenAdvice: 'Stop it, or give the gateway another port: PRAGMATICA_GATEWAY_PORT.',
+  portGatewayNobody: 'A gateway of this machine is connected, and does not answer there. {reason}',
+  portGatewayAdvice:
+    'Restart it; its log says what happened. If it listens at another port, set PRAGMATICA_GATEWAY_PORT for the service, too.',
   sealWell: 'Everything that is sealed can be opened.',
   sealBroken: 'Sealed with another key, so that nobody can open it: {names}.',
   sealAdvice:

@@ -16,6 +16,8 @@ import { approvalHandlers } from './approvals.js';
 import { backupHandlers } from './backups.js';
 import { checklistHandlers } from './checklist.js';
 import { commentHandlers } from './comments.js';
+import { previewOrigin } from '../preview/address.js';
+import type { Doors } from '../site/doctor/doors.js';
 import { doctorHandlers } from './doctor.js';
 import { fieldHandlers } from './fields.js';
 import { fileHandlers } from './files.js';
@@ -97,6 +99,7 @@ export function createHandlers({
     ...doctorHandlers({
       ...{ settings, client: checks.client, box, folder, provider },
       mailer: createMailer(settings),
+      doors: doorsOf(settings),
     }),
     ...trailHandlers(sets, settings),
     ...verificationHandlers(checks, sets),
@@ -111,5 +114,24 @@ export function createHandlers({
     ...handoverHandlers(checks, sets),
     ...policyHandlers(tools, settings),
     ...fileHandlers(tools, settings),
+  };
+}
+
+/** Where the installation is reached. */
+function doorsOf(settings: Settings): Doors {
+  const {
+    PRAGMATICA_HOST: host,
+    PRAGMATICA_PORT,
+    PRAGMATICA_PREVIEW_PORT,
+    PRAGMATICA_GATEWAY_PORT,
+  } = settings;
+  return {
+    console: consoleAddress(settings),
+    consolePort: PRAGMATICA_PORT,
+    preview: previewOrigin(settings),
+    previewPort: PRAGMATICA_PREVIEW_PORT,
+    // What listens everywhere listens here.
+    gatewayHost: host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host,
+    gatewayPort: PRAGMATICA_GATEWAY_PORT,
   };
 }

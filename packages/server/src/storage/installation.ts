@@ -33,6 +33,8 @@ export async function databaseHealth(store: Store): Promise<DatabaseHealth> {
 export interface ProcessCounts {
   readonly workers: number;
   readonly gateways: number;
+  /** Those that come to the database from where this service does. */
+  readonly gatewaysHere: number;
   /** Surveys and rounds of visits that have waited longer than so. */
   readonly stuck: number;
   /** Sites that are to send mail. */
@@ -47,6 +49,8 @@ export async function processCounts(store: Store, waitedS: number): Promise<Proc
          as workers,
        (select count(*)::int from pg_stat_activity where datname = current_database() and application_name = 'pragmatica-gateway')
          as gateways,
+       (select count(*)::int from pg_stat_activity where datname = current_database() and application_name = 'pragmatica-gateway'
+          and client_addr is not distinct from inet_client_addr()) as "gatewaysHere",
        (select count(*)::int from survey where state = 'waiting' and created_at < now() - ? * interval '1 second')
          + (select count(*)::int from visit_round where state = 'waiting' and created_at < now() - ? * interval '1 second')
          as stuck,

@@ -20,6 +20,7 @@ import { USER_AGENT } from '../../survey/tools.js';
 import { purposeOf } from '../copies/reseal.js';
 import type { BackupFolder } from '../copies/backup-folder.js';
 import { whyNobodyAnswers } from '../network-words.js';
+import { knock, type Doors } from './doors.js';
 import { STUCK_S } from './stuck.js';
 
 export interface DoctorTools {
@@ -31,6 +32,7 @@ export interface DoctorTools {
   readonly provider: Pick<IdentityProvider, 'name' | 'examine'> | undefined;
   /** Undefined where no mail server is set. */
   readonly mailer: Mailer | undefined;
+  readonly doors: Doors;
 }
 
 const HOSTS_AT_ONCE = 8;
@@ -39,7 +41,7 @@ const BACKUPS_LOOKED_AT = 50;
 
 /** What is well with the installation, what is not, and what to do; it tells how many hosts have answered on its way. */
 export async function* examineInstallation(store: Store, tools: DoctorTools): AsyncGenerator<DoctorEvent> {
-  const { settings, box, folder, mailer, provider } = tools;
+  const { settings, box, folder, mailer, provider, doors } = tools;
   const known = await allHosts(store);
   yield { type: 'progress', done: 0, of: known.length };
   const [database, counts, rule, rows, sealed] = [
@@ -54,6 +56,7 @@ export async function* examineInstallation(store: Store, tools: DoctorTools): As
     hosts.push(host);
     yield { type: 'progress', done: hosts.length, of: known.length };
   }
+  const gatewayHosts = known.filter(needsGateway).length;
   const last = rows.find(({ state }) => state === 'done');
   const facts: InstallationFacts = {
     now: new Date(),
@@ -66,7 +69,7 @@ export async function* examineInstallation(store: Store, tools: DoctorTools): As
     },
     workers: counts.workers,
     gateways: counts.gateways,
-    gatewayHosts: known.filter(needsGateway).length,
+    gatewayHosts,
     stuck: counts.stuck,
     unopened: sealed.filter((value) => !opens(box, value)).map(({ name }) => name),
     mail: { isSet: mailer !== undefined, problem: await mailProblem(mailer), wanted: counts.mailing },
@@ -75,6 +78,11 @@ export async function* examineInstallation(store: Store, tools: DoctorTools): As
       isHttps: consoleAddress(settings).startsWith('https:'),
       hasSecureCookies: settings.PRAGMATICA_SECURE_COOKIES,
     },
+    doors: await knock(doors, {
+      everywhere: counts.gateways,
+      here: counts.gatewaysHere,
+      isNeeded: gatewayHosts > 0,
+    }),
     hosts: hosts.sort((a, b) => (a.host < b.host ? -1 : 1)),
   };
   yield { type: 'done', at: facts.now.toISOString(), diagnoses: examine(facts) };
