@@ -5,7 +5,8 @@ import { Labelled } from './labelled';
 interface SelectFieldProps {
   readonly label: string;
   readonly value: string;
-  readonly options: readonly (readonly [value: string, label: string])[];
+  /** With its language where a label is in another one than the page. */
+  readonly options: readonly (readonly [value: string, label: string, lang?: string])[];
   readonly onChange: (value: string) => void;
   readonly hint?: ReactNode;
   /** Its page under Help: `reach#consent`. */
@@ -25,8 +26,8 @@ export function SelectField({ label, value, options, onChange, hint, help, class
         aria-describedby={hint === undefined ? undefined : `${id}-note`}
         onChange={(event) => onChange(event.target.value)}
       >
-        {options.map(([one, name]) => (
-          <option key={one} value={one}>
+        {options.map(([one, name, lang]) => (
+          <option key={one} value={one} lang={lang}>
             {name}
           </option>
         ))}

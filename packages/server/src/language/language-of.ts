@@ -25,6 +25,9 @@ function languageOf(request: Request, credential?: Reader): Translation {
   return chosen ?? last ?? (isLanguageSet() ? undefined : wantedBy(request)) ?? standingLanguage();
 }
 
+/** No language has a longer tag: anything else is no tag (RFC 5646, 4.4.1). */
+const MAX_RANGE = 35;
+
 const readers = new WeakMap<Request, Translation>();
 
 /** Notes who asks: what is answered from now on is in their language. */
@@ -44,6 +47,7 @@ function languageNamed(tag: string | null | undefined): Translation | undefined 
 /** The best of those that a request names (RFC 4647, 3.4); undefined where the service speaks none of them. */
 function wantedBy(request: Request): Translation | undefined {
   for (const range of request.acceptsLanguages()) {
+    if (range.length > MAX_RANGE) continue;
     const subtags = range.split('-');
     for (let length = subtags.length; length > 0; length--) {
       const language = languageByTag(subtags.slice(0, length).join('-'));

@@ -28,7 +28,10 @@ export function LanguageSection() {
         <SelectField
           label={ACCOUNT.language}
           value={save.variables ?? member.language ?? NONE}
-          options={[[NONE, ACCOUNT.languageNone], ...languages.map(({ tag, name }) => [tag, name] as const)]}
+          options={[
+            [NONE, ACCOUNT.languageNone],
+            ...languages.map(({ tag, name }) => [tag, name, tag] as const),
+          ]}
           onChange={(tag) => save.mutate(tag)}
         />
         <FormError error={save.error} />
