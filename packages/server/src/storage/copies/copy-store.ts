@@ -2,7 +2,9 @@ import type { BackupItem, BackupManifest } from '@pragmatica/backup';
 import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import { ChainReader, type TrailEntry } from '@pragmatica/core';
 import type { MikroORM } from '@mikro-orm/postgresql';
+import { keepWords } from '../../language/speech.js';
 import { currentAsker } from '../asker.js';
+import { toStored } from '../kept-words.js';
 import type { Run } from '../run.js';
 import { chainEntries, readChainBy } from '../trail-chain.js';
 import { bringSite, type BroughtSite } from './bring-site.js';
@@ -158,11 +160,13 @@ async function addEntry(
 ): Promise<void> {
   const { token, address } = currentAsker();
   const at = new Date().toISOString();
-  const said = { at, by, token, address, action, message: message(manifest) };
+  const { words, said } = toStored(keepWords(() => message(manifest)));
   const [row] = await run<{ id: number }>(
-    `insert into audit (site_id, action, message, "by", token, address, at) values (?, ?, ?, ?, ?, ?, ?) returning id`,
-    [site?.id ?? null, action, said.message, by, token, address, at],
+    `insert into audit (site_id, action, message, said, "by", token, address, at) values (?, ?, ?, ?, ?, ?, ?, ?)
+     returning id`,
+    [site?.id ?? null, action, words, said, by, token, address, at],
   );
-  const entry: TrailEntry = { ...said, site: site?.key ?? null, changes: [] };
+  const plain = { at, by, token, address, action, message: words };
+  const entry: TrailEntry = { ...plain, site: site?.key ?? null, changes: [] };
   await chainEntries(run, [{ id: row!.id, entry }]);
 }
