@@ -107,7 +107,8 @@ describe('the API', () => {
         });
       for (const name of ['A', 'B', 'C']) await add(name, `<meta name="${name}" content="1">`);
       await add('Ask', '<script>window.asked = 1;</script>', 'This must be the first script in the head.');
-      const titleFor = async (languages: string): Promise<string | undefined> => {
+      const titleFor = async (languages: string, [open, close] = '“”'): Promise<string | undefined> => {
+        const quoted = (name: string): string => `${open}${name}${close}`;
         const { json } = await call('GET', '/sites/lists/findings', undefined, {
           'accept-language': languages,
         });
@@ -116,14 +117,15 @@ describe('the API', () => {
         expect(found?.message).to.deep.equal({
           id: 'not-first',
           params: {
-            ...{ part: '“Ask”', others: ['“A”', '“B”', '“C”'], count: 3 },
+            ...{ part: quoted('Ask'), others: ['A', 'B', 'C'].map(quoted), count: 3 },
             statement: 'This must be the first script in the head.',
           },
         });
         return found?.title;
       };
       expect(await titleFor('en-US,en;q=0.5')).to.include('“A”, “B”, and “C” run before it');
-      expect(await titleFor('de-AT')).to.include('“A”, “B” and “C” run before it');
+      expect(await titleFor('cy')).to.include('“A”, “B” and “C” run before it');
+      expect(await titleFor('de-AT', '„“')).to.include('„A“, „B“ und „C“');
       expect(await titleFor('!')).to.include('“A”, “B” and “C” run before it');
       await add('Wide', '<p>Slip closed</p>');
       const refused = await call(
