@@ -89,7 +89,7 @@ describe('what the service says of what goes wrong', () => {
   it('is taken while no module is loaded: nobody knows yet who reads it', async () => {
     const code = `
       import { speakByMoment } from '@pragmatica/core/catalogue';
-      speakByMoment(() => { throw new Error('A text is taken while a module is loaded: use lateTexts or says.'); });
+      speakByMoment(() => { throw new Error('A text is taken while a module is loaded: use lazyTexts or says.'); });
       await import('@pragmatica/server');`;
     const folder = fileURLToPath(new URL('../../packages/server/', import.meta.url));
     await promisify(execFile)(process.execPath, ['--input-type=module', '-e', code], { cwd: folder });

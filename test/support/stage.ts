@@ -9,7 +9,7 @@ import { createProviderServer, createSiteServer, seed } from '@pragmatica/demo';
 import { openGateway, readGatewaySettings, type RunningGateway } from '@pragmatica/gateway';
 import { readSettings, startService, startWorker, type Service } from '@pragmatica/server';
 import pg from 'pg';
-import { misplacedWords } from './kept-words.js';
+import { misplacedWords } from './deferred-words.js';
 import { startProcess } from './service-process.js';
 
 export const ADMIN = { login: 'admin', password: 'a long and quiet password' } as const;

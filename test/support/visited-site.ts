@@ -11,7 +11,7 @@ import {
   planPage,
   probesOf,
   readCode,
-  sayAllKept,
+  sayAllDeferred,
   type JudgedLoad,
   type NamedPlacement,
   type Snapshot,
@@ -167,7 +167,7 @@ export async function visitedSite(): Promise<VisitedSite> {
       };
       const judged = judge();
       // What is kept for readers of other languages says the same.
-      expect(sayAllKept(spoken('kept', judge))).to.deep.equal(judged);
+      expect(sayAllDeferred(spoken('deferred', judge))).to.deep.equal(judged);
       return { evidence, screenshots, judged };
     },
     async close() {

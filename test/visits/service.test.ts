@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { createClient, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
-import { hasKept, parseWeekly, type Har } from '@pragmatica/core';
+import { hasDeferred, parseWeekly, type Har } from '@pragmatica/core';
 import { expect } from 'chai';
 import { XMLValidator } from 'fast-xml-parser';
 import { BINARY, cliRunner, type RunCli } from '../support/cli.js';
@@ -91,7 +91,7 @@ describe('visits by the service', function () {
     expect(there.because).not.to.equal(here.because);
     // What is kept for readers of any is shown to none.
     for (const text of [...Object.values(here), ...Object.values(there)])
-      expect(hasKept(text)).to.equal(false);
+      expect(hasDeferred(text)).to.equal(false);
   });
 
   it('keep what was seen: requests with their owners, a picture, an archive', async () => {

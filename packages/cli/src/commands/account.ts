@@ -1,7 +1,7 @@
 import { text } from 'node:stream/consumers';
 import { TOKEN_ROLES, deviceName, type TokenRole } from '@pragmatica/core';
 import { Option, type Command } from 'commander';
-import type { ApiClient } from '@pragmatica/contract';
+import type { ApiClient, EndpointCall, Endpoints, MemberResource } from '@pragmatica/contract';
 import { keepLanguage } from '../config.js';
 import { askPassword, confirm } from '../confirming.js';
 import { clientFor, withCommon, type CommonOptions } from '../context.js';
@@ -23,36 +23,46 @@ export function account(program: Command): void {
     .command('account')
     .description(ACCOUNT.accountGroup)
     .addHelpText('after', ACCOUNT.accountExamples);
-  withCommon(group.command('mail [address]'))
-    .description(ACCOUNT.accountMail)
-    .option('--none', ACCOUNT.accountNoMail)
-    .action(async (address: string | undefined, options: CommonOptions & { readonly none?: boolean }) => {
-      const client = clientFor(options);
-      if (address !== undefined && options.none) throw new CliError(ACCOUNT.accountWhich, EXIT.usage);
-      const isAsked = address === undefined && !options.none;
-      const { data } = isAsked
-        ? await client.call('showSession', {})
-        : await client.call('editAccount', { body: { mail: address ?? null } });
-      if (options.json) printJson(data);
-      else printProse(data.mail === null ? ACCOUNT.mailNowhere : say(ACCOUNT.mailTo, { mail: data.mail }));
-    });
-  languageCommand(group);
+  own(group, 'mail [address]', {
+    texts: { about: ACCOUNT.accountMail, none: ACCOUNT.accountNoMail, which: ACCOUNT.accountWhich },
+    edit: (mail) => ({ mail }),
+    words: ({ mail }) => (mail === null ? ACCOUNT.mailNowhere : say(ACCOUNT.mailTo, { mail })),
+  });
+  own(group, 'language [tag]', {
+    texts: {
+      about: ACCOUNT.accountLanguage,
+      none: ACCOUNT.accountNoLanguage,
+      which: ACCOUNT.accountOneLanguage,
+    },
+    edit: (language) => ({ language }),
+    onEdited: ({ language }) => keepLanguage(language),
+    words: ({ language }, client) => languageWords(client, language),
+  });
 }
 
-function languageCommand(group: Command): void {
-  withCommon(group.command('language [tag]'))
-    .description(ACCOUNT.accountLanguage)
-    .option('--none', ACCOUNT.accountNoLanguage)
-    .action(async (tag: string | undefined, options: CommonOptions & { readonly none?: boolean }) => {
+/** Something that somebody says of themselves. */
+interface OwnSaying {
+  readonly texts: { readonly about: string; readonly none: string; readonly which: string };
+  readonly edit: (value: string | null) => EndpointCall<Endpoints['editAccount']>['body'];
+  readonly onEdited?: (member: MemberResource) => void;
+  readonly words: (member: MemberResource, client: ApiClient) => string | Promise<string>;
+}
+
+/** A command that says it, takes it back, or shows it. */
+function own(group: Command, name: string, { texts, edit, onEdited, words }: OwnSaying): void {
+  withCommon(group.command(name))
+    .description(texts.about)
+    .option('--none', texts.none)
+    .action(async (given: string | undefined, options: CommonOptions & { readonly none?: boolean }) => {
       const client = clientFor(options);
-      if (tag !== undefined && options.none) throw new CliError(ACCOUNT.accountOneLanguage, EXIT.usage);
-      const isAsked = tag === undefined && !options.none;
+      if (given !== undefined && options.none) throw new CliError(texts.which, EXIT.usage);
+      const isAsked = given === undefined && !options.none;
       const { data } = isAsked
         ? await client.call('showSession', {})
-        : await client.call('editAccount', { body: { language: tag ?? null } });
-      if (!isAsked) keepLanguage(data.language);
+        : await client.call('editAccount', { body: edit(given ?? null) });
+      if (!isAsked) onEdited?.(data);
       if (options.json) printJson(data);
-      else printProse(await languageWords(client, data.language));
+      else printProse(await words(data, client));
     });
 }
 

@@ -1,4 +1,4 @@
-import { catalogue, formatMessage, sayAllKept, type Params, type TextTree } from '../texts/index.js';
+import { catalogue, formatMessage, sayAllDeferred, type Params, type TextTree } from '../texts/index.js';
 import type { FindingTexts } from './check.js';
 import type { Finding, UnwordedFinding } from './finding.js';
 import { CHECKS } from './registry.js';
@@ -45,7 +45,7 @@ export function wordFinding<More extends UnwordedFinding>(
 ): Omit<More, keyof Finding> & Finding {
   const { check: id, evidence, fix } = finding;
   // Names of parts, places and days among them are in words, too.
-  const message = sayAllKept(finding.message, locale);
+  const message = sayAllDeferred(finding.message, locale);
   const check = TEXTS[id]!;
   const texts: FindingTexts = check.messages[message.id] ?? UNFINISHED;
   const say = (pattern: string, own: Params = {}): string =>
@@ -58,7 +58,7 @@ export function wordFinding<More extends UnwordedFinding>(
     advice: say(texts.advice),
     evidence: evidence.map((spot) => ({
       ...spot,
-      note: say(check.roles[spot.role]!, sayAllKept(spot.params, locale)),
+      note: say(check.roles[spot.role]!, sayAllDeferred(spot.params, locale)),
     })),
     ...(fix ? { fix: { title: say(texts.fix!), changes: fix.changes } } : {}),
   };

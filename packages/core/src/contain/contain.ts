@@ -8,7 +8,7 @@ import { findCulprit, type Culprit } from './culprit.js';
 import { assertShallow, children, isWithInsertion } from './tree.js';
 import { CONTAIN_TEXTS } from '../texts/contain.js';
 import { say } from '../texts/say.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 
 export type ContainmentProblem = 'ends-head' | 'swallows-page' | 'changes-page' | 'unproven';
 
@@ -19,7 +19,7 @@ export interface Containment {
   readonly culprit: Culprit | undefined;
 }
 
-const MESSAGES: Record<ContainmentProblem, string> = lateTexts({
+const MESSAGES: Record<ContainmentProblem, string> = lazyTexts({
   'ends-head': () => CONTAIN_TEXTS.codeHoldsVisible,
   'swallows-page': () => CONTAIN_TEXTS.codeLeavesSomething,
   'changes-page': () => CONTAIN_TEXTS.codeChangesPage,

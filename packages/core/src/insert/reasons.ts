@@ -1,7 +1,7 @@
 import { INSERT_TEXTS } from '../texts/insert.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 /** Why a part could not be put into a page. Codes are stable; the words may change. */
-const REASONS = lateTexts({
+const REASONS = lazyTexts({
   frameset: () => INSERT_TEXTS.pageFramesetHas,
   'no-anchor': () => INSERT_TEXTS.pageHasNo,
   'anchor-refused': () => INSERT_TEXTS.elementIdCannot,

@@ -21,7 +21,7 @@ import {
 } from '../snapshot/index.js';
 import { RELEASE_TEXTS } from '../texts/release.js';
 import { say } from '../texts/say.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 
 export type ChangeKind =
   | 'added'
@@ -62,7 +62,7 @@ export function difference(from: Snapshot, to: Snapshot): Change[] {
 
 const NEW: Readonly<
   Record<SnippetState, (typeof RELEASE_TEXTS)['isNew' | 'isNewButOff' | 'isNewButArchived']>
-> = lateTexts({
+> = lazyTexts({
   on: () => RELEASE_TEXTS.isNew,
   off: () => RELEASE_TEXTS.isNewButOff,
   archived: () => RELEASE_TEXTS.isNewButArchived,

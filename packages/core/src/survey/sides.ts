@@ -3,7 +3,7 @@ import { say } from '../texts/say.js';
 import type { Composition } from './composition.js';
 import { snippetOfPart } from '../snapshot/index.js';
 import type { Sighting } from './sighting.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 
 /** Pages that stand on one composition where visitors ask, and on one at the site's own server. */
 export interface PagesOfSides {
@@ -110,7 +110,7 @@ function isAlike(a: Thing | undefined, b: Thing | undefined): boolean {
   return a.name !== '' && a.name === b.name;
 }
 
-const WORDS = lateTexts({
+const WORDS = lazyTexts({
   added: () => SURVEY_TEXTS.wayAdded,
   removed: () => SURVEY_TEXTS.wayRemoved,
   rewritten: () => SURVEY_TEXTS.wayRewritten,

@@ -5,9 +5,9 @@ import type { MatchKind, SightingMatch } from './matches.js';
 import type { Sighting } from './sighting.js';
 import type { Standing } from './standing.js';
 import type { ItemState } from './types.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 
-const NEVER: Readonly<Partial<Record<ItemState, string>>> = lateTexts({
+const NEVER: Readonly<Partial<Record<ItemState, string>>> = lazyTexts({
   comment: () => SURVEY_TEXTS.neverRunsComment,
   'conditional-comment': () => SURVEY_TEXTS.neverRunsConditional,
   template: () => SURVEY_TEXTS.neverRunsTemplate,
@@ -15,7 +15,7 @@ const NEVER: Readonly<Partial<Record<ItemState, string>>> = lateTexts({
   'inert-type': () => SURVEY_TEXTS.neverRunsType,
 });
 
-const SHAPES: Readonly<Partial<Record<ShapeKind, string>>> = lateTexts({
+const SHAPES: Readonly<Partial<Record<ShapeKind, string>>> = lazyTexts({
   analytics: () => SURVEY_TEXTS.kindAnalytics,
   pixel: () => SURVEY_TEXTS.kindPixel,
   chat: () => SURVEY_TEXTS.kindChat,

@@ -1,26 +1,26 @@
 import { SURVEY_TEXTS } from '../texts/survey.js';
 import { PAGE_TRAITS, type PageReading, type PageTrait } from './types.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 
 /** What people call them, and why they matter. */
 export const TRAIT_WORDS: Readonly<Record<PageTrait, { readonly name: string; readonly why: string }>> = {
-  policy: lateTexts({ name: () => SURVEY_TEXTS.traitPolicy, why: () => SURVEY_TEXTS.whyPolicy }),
-  'nonce-policy': lateTexts({ name: () => SURVEY_TEXTS.traitNonce, why: () => SURVEY_TEXTS.whyNonce }),
-  'legacy-encoding': lateTexts({ name: () => SURVEY_TEXTS.traitLegacy, why: () => SURVEY_TEXTS.whyLegacy }),
-  'no-encoding': lateTexts({
+  policy: lazyTexts({ name: () => SURVEY_TEXTS.traitPolicy, why: () => SURVEY_TEXTS.whyPolicy }),
+  'nonce-policy': lazyTexts({ name: () => SURVEY_TEXTS.traitNonce, why: () => SURVEY_TEXTS.whyNonce }),
+  'legacy-encoding': lazyTexts({ name: () => SURVEY_TEXTS.traitLegacy, why: () => SURVEY_TEXTS.whyLegacy }),
+  'no-encoding': lazyTexts({
     name: () => SURVEY_TEXTS.traitNoEncoding,
     why: () => SURVEY_TEXTS.whyNoEncoding,
   }),
-  'late-encoding': lateTexts({
+  'late-encoding': lazyTexts({
     name: () => SURVEY_TEXTS.traitLateEncoding,
     why: () => SURVEY_TEXTS.whyLateEncoding,
   }),
-  quirks: lateTexts({ name: () => SURVEY_TEXTS.traitQuirks, why: () => SURVEY_TEXTS.whyQuirks }),
-  'no-language': lateTexts({
+  quirks: lazyTexts({ name: () => SURVEY_TEXTS.traitQuirks, why: () => SURVEY_TEXTS.whyQuirks }),
+  'no-language': lazyTexts({
     name: () => SURVEY_TEXTS.traitNoLanguage,
     why: () => SURVEY_TEXTS.whyNoLanguage,
   }),
-  'canonical-elsewhere': lateTexts({
+  'canonical-elsewhere': lazyTexts({
     name: () => SURVEY_TEXTS.traitCanonical,
     why: () => SURVEY_TEXTS.whyCanonical,
   }),

@@ -1,4 +1,4 @@
-import { keptText } from './kept-form.js';
+import { deferredText } from './deferred-form.js';
 
 /** Texts by name, nested as their catalogues are. */
 export interface TextTree {
@@ -15,8 +15,8 @@ export interface Translation {
   readonly texts: TextTree;
 }
 
-/** How texts are said: in a language, or kept for readers of any (`sayKept`). */
-export type Speech = Translation | 'kept';
+/** How texts are said: in a language, or deferred, for readers of any (`sayDeferred`). */
+export type Speech = Translation | 'deferred';
 
 /** The language that the texts are written in. */
 export const WRITTEN: Translation = { tag: 'en', texts: {} };
@@ -55,15 +55,15 @@ export function currentSpeech(): Speech {
   return atTheMoment() ?? standing;
 }
 
-/** A name for it, for what is kept in words. */
+/** A name for it: the key of what is cached in words. */
 export function speechKey(): string {
   const speech = currentSpeech();
-  return speech === 'kept' ? speech : speech.tag;
+  return speech === 'deferred' ? speech : speech.tag;
 }
 
 function currentLanguage(): Translation {
   const speech = currentSpeech();
-  return speech === 'kept' ? standing : speech;
+  return speech === 'deferred' ? standing : speech;
 }
 
 /** The tag of the language that texts are said in. */
@@ -82,7 +82,7 @@ export function localeInLanguage(locale: string): string {
 /** A text as the language of the moment has it. @param path - catalogue and names down to the text */
 function translated(path: readonly string[], original: string): string {
   const speech = currentSpeech();
-  if (speech === 'kept') return keptText(path);
+  if (speech === 'deferred') return deferredText(path);
   const found = entryAt(speech.texts, path);
   return typeof found === 'string' ? found : original;
 }

@@ -17,10 +17,10 @@ export {
   type Translation,
   type TextTree,
 } from './catalogue.js';
-export { lateTexts } from './late-texts.js';
+export { lazyTexts } from './lazy-texts.js';
 export { DEFAULT_LOCALE, readerLocale } from './locale.js';
 export { formatMessage, type ParamValue, type Params } from './message.js';
-export { hasKept, withoutMarks } from './kept-form.js';
+export { hasDeferred, withoutMarks } from './deferred-form.js';
 export type { NamesIn } from './names.js';
-export { sayAllKept, sayKept } from './say-kept.js';
+export { sayAllDeferred, sayDeferred } from './say-deferred.js';
 export { sayIn, type Say } from './say.js';

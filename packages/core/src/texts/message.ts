@@ -3,7 +3,7 @@ import { memoizeByText } from '../memoize/by-text.js';
 import { clockTimeWords, type ClockTime } from './clock-time.js';
 import { calendarDateWords, type CalendarDate } from './calendar-date.js';
 import { currentSpeech, localeInLanguage } from './catalogue.js';
-import { isKeptText, keptMessage, keptPattern } from './kept-form.js';
+import { isDeferredText, deferredMessage, deferredPattern } from './deferred-form.js';
 import { DEFAULT_LOCALE } from './locale.js';
 
 /** What fills in a parameter. A list is read as one: "a, b and c". */
@@ -32,9 +32,9 @@ const lists = memoizeByText(
  * @throws where a parameter of the pattern is missing
  */
 export function formatMessage(pattern: string, params: Params = {}, locale = DEFAULT_LOCALE): string {
-  if (isKeptText(pattern)) return keptMessage(pattern, params);
+  if (isDeferredText(pattern)) return deferredMessage(pattern, params);
   if (!pattern.includes('{') && !pattern.includes("'")) return pattern;
-  if (currentSpeech() === 'kept') return keptPattern(pattern, params);
+  if (currentSpeech() === 'deferred') return deferredPattern(pattern, params);
   const spokenIn = localeInLanguage(locale);
   const values: Record<string, string | number> = {};
   for (const [name, value] of Object.entries(params)) values[name] = valueWords(value, spokenIn);

@@ -1,4 +1,4 @@
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 import { say } from '../texts/say.js';
 import { VISIT_TEXTS as T } from '../texts/visit.js';
 import { isReport, isWrite, type LoadEvidence, type SeenRequest } from '../visit/index.js';
@@ -77,14 +77,14 @@ function answeredBy({ standIn, failure, status }: SeenRequest): AnsweredBy {
   return status === undefined || failure !== undefined ? 'nobody' : 'host';
 }
 
-const WORDS = lateTexts({
+const WORDS = lazyTexts({
   host: () => T.answeredByHost,
   'stand-in': () => T.answeredByStandIn,
   nobody: () => T.answeredByNobody,
   blocked: () => T.notLetThrough,
 }) satisfies Record<AnsweredBy, string>;
 
-const ONE: Readonly<Record<AnsweredBy, string>> = lateTexts({
+const ONE: Readonly<Record<AnsweredBy, string>> = lazyTexts({
   host: () => T.oneByHost,
   'stand-in': () => T.oneByStandIn,
   nobody: () => T.oneByNobody,

@@ -11,7 +11,7 @@ import {
 } from '../reach/index.js';
 import { reachOf, type Snapshot, type SnapshotSnippet } from '../snapshot/index.js';
 import { planPage } from '../plan/index.js';
-import { lateTexts } from '../texts/late-texts.js';
+import { lazyTexts } from '../texts/lazy-texts.js';
 import { say } from '../texts/say.js';
 import { STEP_TITLES, WHO_WORDS, WHY_TEXTS as T } from '../texts/why.js';
 import type { SnippetRungs } from './judge-load.js';
@@ -246,7 +246,7 @@ function publishedStep(
   return passed('published', say(T.published, params), notes);
 }
 
-const REACH_ACTIONS: Readonly<Record<OutOfReach, string>> = lateTexts({
+const REACH_ACTIONS: Readonly<Record<OutOfReach, string>> = lazyTexts({
   excluded: () => T.pageAction,
   'not-included': () => T.pageAction,
   environment: () => T.reachAction,

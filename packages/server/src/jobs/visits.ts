@@ -1,5 +1,5 @@
 import { snapshotDigest, type ThirdPartyRules } from '@pragmatica/core';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { pagesOfHost } from '../site/site-pages.js';
 import { emptySnapshot, type Sets } from '../site/sets.js';
 import { formerSnippet } from '../site/visits/former-snippet.js';
@@ -75,7 +75,7 @@ export function visitsJob(tools: VisitJobTools, queue: Pick<JobQueue, 'send'>, s
     if (stop.aborted) await queue.send('visits', { round: id });
   };
   // What comes of it is read by people of any language, later.
-  return (job: QueuedJobs['visits']): Promise<void> => keepWords(() => work(job));
+  return (job: QueuedJobs['visits']): Promise<void> => deferMessages(() => work(job));
 }
 
 async function answerTrouble(

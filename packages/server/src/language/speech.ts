@@ -5,14 +5,14 @@ const speeches = new AsyncLocalStorage<Speech>();
 
 speakByMoment(() => speeches.getStore());
 
-/** Whatever is said meanwhile is said that way: in the language of whoever asks, or kept for readers of any. */
+/** Whatever is said meanwhile is said that way: in the language of whoever asks, or deferred for readers of any. */
 export function speakIn<T>(speech: Speech, work: () => T): T {
   return speeches.run(speech, work);
 }
 
-/** Whatever is said meanwhile is kept: it is said to each reader in their language (`sayKept`). */
-export function keepWords<T>(work: () => T): T {
-  return speeches.run('kept', work);
+/** Whatever is said meanwhile is deferred: each reader hears it in their language (`sayDeferred`). */
+export function deferMessages<T>(work: () => T): T {
+  return speeches.run('deferred', work);
 }
 
 /** Whatever is said meanwhile is said in the language of the installation. */

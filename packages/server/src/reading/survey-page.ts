@@ -10,14 +10,14 @@ import {
   type PageSource,
   type PlannedPart,
 } from '@pragmatica/core';
-import type { KeptText, NewSighting } from '../storage/survey-contents.js';
+import type { DeferredText, NewSighting } from '../storage/survey-contents.js';
 import type { Bench } from './bench.js';
 
 export interface SurveyedPage {
   readonly reading: Omit<PageReading, 'items' | 'found'> & { readonly starts: readonly number[] };
   readonly composition: Composition;
   readonly sightings: readonly NewSighting[];
-  readonly codes: readonly KeptText[];
+  readonly codes: readonly DeferredText[];
 }
 
 /** Of what stands around a sighting so much is kept. */

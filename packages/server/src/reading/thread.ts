@@ -23,7 +23,7 @@ export interface Order {
   readonly beat: SharedArrayBuffer;
   /** Codes that took too long before, and why, by digest. */
   readonly givenUp: ReadonlyMap<string, GivenUp>;
-  /** The tag of the language that it speaks meanwhile, or `kept`. */
+  /** The tag of the language that it speaks meanwhile, or `deferred`. */
   readonly speech: string;
 }
 
@@ -81,6 +81,6 @@ export function run(order: Order): unknown {
   givenUp = order.givenUp;
   const task = tasks[order.name] as (input: unknown, bench: Bench) => unknown;
   const { speech } = order;
-  const said = speech === 'kept' ? speech : (languageByTag(speech) ?? standingLanguage());
+  const said = speech === 'deferred' ? speech : (languageByTag(speech) ?? standingLanguage());
   return speakIn(said, () => task(order.input, bench));
 }

@@ -1,6 +1,6 @@
 import { difference, type OpenFinding, type UnwordedFinding } from '@pragmatica/core';
 import { errorAt } from '../errors.js';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { saveDraft } from '../storage/draft.js';
 import { changeWords } from './change-words.js';
 import { codeChanges } from './code-changes.js';
@@ -36,7 +36,7 @@ export async function fixDraft(
     const { snapshot: before } = await sets.draft(transaction, site);
     // What somebody has accepted is fixed only when it is asked for by name.
     const accepted = (await checks.applyWaivers(transaction, site, before)).waived.map(({ id }) => id);
-    const { fixed, snapshot } = await keepWords(() =>
+    const { fixed, snapshot } = await deferMessages(() =>
       checks.readers.run('fixAll', {
         snapshot: before,
         known: { ...knowledge, now: Date.now() },

@@ -3,11 +3,11 @@ import {
   applyChanges,
   placementKey,
   placementWords,
-  sayAllKept,
+  sayAllDeferred,
   type PlacementOrder,
 } from '@pragmatica/core';
 import { errorAt } from '../errors.js';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { saveDraft } from '../storage/draft.js';
 import { changeWords } from './change-words.js';
 import { draftTag, lastChange, orderData } from './draft-tag.js';
@@ -86,7 +86,7 @@ export async function rightOrder(
   return withSiteLock(store, key, async (transaction, site) => {
     const { snapshot: before } = await sets.draft(transaction, site);
     const known = { ...knowledge, now: Date.now() };
-    const { change, report } = await keepWords(() =>
+    const { change, report } = await deferMessages(() =>
       checks.readers.run('order', { snapshot: before, known }),
     );
     const after = change ? applyChanges(before, [change]) : before;
@@ -102,7 +102,7 @@ export async function rightOrder(
       await transaction.flush();
     }
     const fixed = was.filter(({ id }) => !stays.has(id));
-    return { fixed, changes: sayAllKept(sentences), code: [], left: [...open] };
+    return { fixed, changes: sayAllDeferred(sentences), code: [], left: [...open] };
   });
 }
 

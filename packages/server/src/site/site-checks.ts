@@ -16,7 +16,7 @@ import { LRUCache } from 'lru-cache';
 import { knownPages } from '../pages/known-pages.js';
 import { fetchSkeletons, type Visiting } from '../pages/page-skeletons.js';
 import type { SiteClient } from '../outgoing/site-client.js';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { PlainKnowledge } from '../reading/bench.js';
 import { policedHosts } from '../storage/host-policies.js';
@@ -195,7 +195,7 @@ export class SiteChecks {
     let found = this.#found.get(key);
     if (!found) {
       // Whoever reads it says it in their language.
-      found = keepWords(() => this.#check(snapshot, { ...known, now }));
+      found = deferMessages(() => this.#check(snapshot, { ...known, now }));
       this.#found.set(key, found);
       found.catch(() => this.#found.delete(key));
     }

@@ -6,7 +6,7 @@ import {
   type RecipeUse,
   type Snapshot,
 } from '@pragmatica/core';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { ReadingError } from '../reading/readers.js';
 import { hostsOf } from '../storage/hosts.js';
 import type { Site } from '../storage/rows.js';
@@ -107,7 +107,7 @@ export class SiteSummaries {
     );
     const freshUntil = new Date(findingsHoldUntil(snapshot, Date.now()));
     // Lists are read by people of any language.
-    const summary = await keepWords(() => this.#summarize(store, site, snapshot));
+    const summary = await deferMessages(() => this.#summarize(store, site, snapshot));
     await saveSummary(store, id, summary, { revision, freshUntil, recognised });
   }
 

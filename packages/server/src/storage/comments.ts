@@ -1,5 +1,5 @@
 import { emOf } from './em.js';
-import { fromStored, toStored } from './kept-words.js';
+import { fromStored, toStored } from './deferred-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 

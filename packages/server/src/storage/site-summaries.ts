@@ -2,7 +2,7 @@ import type { HostResource, SiteResource } from '@pragmatica/contract';
 import { toPage } from './cursor.js';
 import { allOf, hasWords, ofSites, type SomeSites } from './search.js';
 import { emOf } from './em.js';
-import { fromStored, toStored } from './kept-words.js';
+import { fromStored, toStored } from './deferred-words.js';
 import type { Store } from './store.js';
 
 /** What lists say of a site. */

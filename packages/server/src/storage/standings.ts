@@ -1,6 +1,6 @@
 import type { KnownLoss, KnownStanding, StandingState } from '@pragmatica/core';
 import { emOf } from './em.js';
-import { fromStored, toStored } from './kept-words.js';
+import { fromStored, toStored } from './deferred-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 import type { VisitRound } from './visit-rounds.js';

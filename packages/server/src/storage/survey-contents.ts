@@ -3,7 +3,7 @@ import { emOf } from './em.js';
 import type { Store } from './store.js';
 
 /** A text that is kept once: code, a skeleton, policies. */
-export interface KeptText {
+export interface DeferredText {
   /** 32 hex digits. */
   readonly digest: string;
   readonly body: string;
@@ -23,7 +23,7 @@ export interface NewSighting extends Sighting {
 /** Keeps texts that are not kept yet. @returns ids by digest */
 export async function keepTexts(
   store: Store,
-  texts: readonly KeptText[],
+  texts: readonly DeferredText[],
 ): Promise<ReadonlyMap<string, number>> {
   if (texts.length === 0) return new Map();
   const em = emOf(store);

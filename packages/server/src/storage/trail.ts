@@ -1,10 +1,10 @@
 import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import type { TrailChange } from '@pragmatica/core';
-import { keepWords } from '../language/speech.js';
+import { deferMessages } from '../language/speech.js';
 import { currentAsker } from './asker.js';
 import { emOf } from './em.js';
 import { AuditEntity, TrailChangeEntity } from './entities/index.js';
-import { fromTrail, toStored } from './kept-words.js';
+import { fromTrail, toStored } from './deferred-words.js';
 import type { AuditEntry, Site } from './rows.js';
 import { allOf, hasWords } from './search.js';
 import type { Store } from './store.js';
@@ -20,11 +20,11 @@ export function audit(
   site: Site | null,
   by: string,
   action: string,
-  message: string | (() => string),
+  message: () => string,
   changes: readonly TrailChange[] = [],
 ): void {
   const em = emOf(store);
-  const { words, said } = toStored(typeof message === 'string' ? message : keepWords(message));
+  const { words, said } = toStored(deferMessages(message));
   const entry = em.create(
     AuditEntity,
     { site, by, action, message: words, said, at: new Date(), ...currentAsker() },

@@ -2,7 +2,7 @@ import type { Environment } from '@pragmatica/contract';
 import type { DeliveryKey, Device, Placement, ThirdParties, Trouble } from '@pragmatica/core';
 import { emOf } from './em.js';
 import { endJob, withMoments, type JobProblem } from './job-rows.js';
-import { fromStored, toStored } from './kept-words.js';
+import { fromStored, toStored } from './deferred-words.js';
 import type { Site } from './rows.js';
 import type { Store } from './store.js';
 import { limitsOf } from './store-limits.js';

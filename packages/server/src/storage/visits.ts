@@ -2,7 +2,7 @@ import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import { promisify } from 'node:util';
 import type { JudgedLoad, VisitEvidence, VisitFailure, VisitScript } from '@pragmatica/core';
 import { emOf } from './em.js';
-import { fromStored, toStored } from './kept-words.js';
+import { fromStored, toStored } from './deferred-words.js';
 import type { Store } from './store.js';
 import type { GivenVisit, VisitRound } from './visit-rounds.js';
 

@@ -15,7 +15,7 @@ import type { SiteAsker } from '../outgoing/site-client.js';
 import type { SiteResponse } from '../outgoing/site-request.js';
 import { readBounded } from '../outgoing/read-bounded.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
-import type { KeptText, NewSighting } from '../storage/survey-contents.js';
+import type { DeferredText, NewSighting } from '../storage/survey-contents.js';
 import type { PageOutcome, ReadPageRow, TakenPage } from '../storage/survey-pages.js';
 import type { RobotsRules } from './robots.js';
 import type { SurveyBase } from './survey-base.js';
@@ -55,12 +55,12 @@ export interface VisitedPage {
 }
 
 export interface PageContents {
-  readonly skeleton: KeptText;
-  readonly policies: KeptText | undefined;
+  readonly skeleton: DeferredText;
+  readonly policies: DeferredText | undefined;
   readonly composition: { readonly digest: string; readonly body: Composition };
   /** Of items that are seen for the first time, as far as the reader knows. */
   readonly sightings: readonly NewSighting[];
-  readonly codes: readonly KeptText[];
+  readonly codes: readonly DeferredText[];
 }
 
 const TIMEOUT_MS = 20_000;
@@ -214,7 +214,7 @@ function later(page: TakenPage, retryAfter: string | null = null): Visited {
   return { kind: 'later', id: page.id, afterMs: Math.round(Math.min(Math.max(afterMs, 100), MAX_RETRY_MS)) };
 }
 
-function kept(body: string): KeptText {
+function kept(body: string): DeferredText {
   return { digest: digestOf(body), body };
 }
 

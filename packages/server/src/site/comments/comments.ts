@@ -1,7 +1,7 @@
 import type { CommentResource, Commented, ToldComment } from '@pragmatica/contract';
 import { commentRights, plainChanges, rightsAt, wordFinding, type Access } from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
-import { keepWords } from '../../language/speech.js';
+import { deferMessages } from '../../language/speech.js';
 import {
   commentById,
   commentedOf,
@@ -86,7 +86,7 @@ async function titleOf({ checks, sets }: SiteTools, store: Store, site: Site, id
   const found = await checks.find(snapshot, await checks.knowledge(store, site));
   const finding = found.find((one) => one.id === id);
   if (!finding) throw new ServiceError('finding-gone', { finding: id });
-  return keepWords(() => wordFinding(finding).title);
+  return deferMessages(() => wordFinding(finding).title);
 }
 
 export interface CommentEdit {

@@ -1,6 +1,6 @@
 import type { ToldComment } from '@pragmatica/contract';
 import { commentNotice, readComment } from '@pragmatica/core';
-import { keepWords } from '../../language/speech.js';
+import { deferMessages } from '../../language/speech.js';
 import { commentById, type Comment } from '../../storage/comments.js';
 import { mailAddressOf } from '../../storage/mail-address.js';
 import { membersOfSite } from '../../storage/memberships.js';
@@ -42,7 +42,7 @@ export async function tellMentioned(
   const wanted = named.filter((login) => !heard.has(login));
   const told = wanted.filter((login) => canMail && addresses.get(login) !== null).slice(0, MOST_TOLD);
   // Each hears of it in their language.
-  const about = (await keepWords(() => commentById(store, site, id)))!.about;
+  const about = (await deferMessages(() => commentById(store, site, id)))!.about;
   const address = `${home}/sites/${site.key}/comments#comment-${id}`;
   const data = { comment: id, by, about, snippet, finding, text, mentioned: named, address };
   const type = before === '' ? 'comment.added' : 'comment.changed';

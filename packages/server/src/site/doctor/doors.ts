@@ -1,3 +1,4 @@
+import type { RateLimitName } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import type { DoorFacts } from '@pragmatica/core';
 import { whyNobodyAnswers } from '../network-words.js';
@@ -25,6 +26,10 @@ export interface GatewaysKnown {
 const TIMEOUT_MS = 5_000;
 /** What the gateway answers for a host that is nobody’s (RFC 9110, 15.5.20). */
 const MISDIRECTED = 421;
+/** No site can have it (RFC 6761, 6.4). */
+const NOBODYS_HOST = 'doctor.invalid';
+/** Each answer of the API says how many calls there may be. */
+const OUR_LIMIT: RateLimitName = 'calls-of-installation';
 
 /** Who answers where the installation is reached. A port that was left to the system to choose leads nobody anywhere. */
 export async function knock(doors: Doors, gateways: GatewaysKnown): Promise<readonly DoorFacts[]> {
@@ -37,8 +42,8 @@ export async function knock(doors: Doors, gateways: GatewaysKnown): Promise<read
 }
 
 async function atConsole({ console: address, consolePort: port }: Doors): Promise<DoorFacts> {
-  const isOurs = async (answer: Response): Promise<boolean> =>
-    answer.ok && Array.isArray(((await answer.json()) as { items?: unknown }).items);
+  const isOurs = ({ headers }: Response): boolean =>
+    headers.get('ratelimit-policy')?.includes(OUR_LIMIT) === true;
   return { door: 'console', address, port, ...(await ask(`${address}/api/v1/languages`, isOurs)) };
 }
 
@@ -55,22 +60,25 @@ async function atGateway(
 ): Promise<DoorFacts | undefined> {
   const address = `http://${gatewayHost}:${port}`;
   if (here === 0 && (everywhere > 0 || !isNeeded)) return undefined;
-  const found = await ask(`${address}/`, ({ status }) => status === MISDIRECTED);
+  const found = await ask(`${address}/`, ({ status }) => status === MISDIRECTED, {
+    host: NOBODYS_HOST,
+  });
   if (here === 0 && found.answered !== 'by-others') return undefined;
   return { door: 'gateway', address, port, ...found };
 }
 
 async function ask(
   address: string,
-  isOurs: (answer: Response) => boolean | Promise<boolean>,
+  isOurs: (answer: Response) => boolean,
+  headers: Record<string, string> = {},
 ): Promise<Pick<DoorFacts, 'answered' | 'reason'>> {
-  let answer: Response;
+  const signal = AbortSignal.timeout(TIMEOUT_MS);
   try {
-    answer = await localhostFetch(address, { redirect: 'manual', signal: AbortSignal.timeout(TIMEOUT_MS) });
+    const answer = await localhostFetch(address, { redirect: 'manual', headers, signal });
+    // Whoever it is may say what they like: nothing of it is read.
+    await answer.body?.cancel();
+    return { answered: isOurs(answer) ? 'by-us' : 'by-others', reason: null };
   } catch (error) {
     return { answered: 'by-nobody', reason: whyNobodyAnswers(error) };
   }
-  const isByUs = await Promise.resolve(isOurs(answer)).catch(() => false);
-  await answer.body?.cancel().catch(() => undefined);
-  return { answered: isByUs ? 'by-us' : 'by-others', reason: null };
 }

@@ -1,7 +1,13 @@
-import { sayAllKept, sayKept, standingLanguage, testNotice, type Translation } from '@pragmatica/core';
+import {
+  sayAllDeferred,
+  sayDeferred,
+  standingLanguage,
+  testNotice,
+  type Translation,
+} from '@pragmatica/core';
 import { ServiceError } from '../../errors.js';
 import { languageByTag } from '../../language/languages.js';
-import { keepWords, speakAsInstalled, speakIn } from '../../language/speech.js';
+import { deferMessages, speakAsInstalled, speakIn } from '../../language/speech.js';
 import { mailAddressOf } from '../../storage/mail-address.js';
 import { membersWithLanguage } from '../../storage/members.js';
 import { toPage } from '../../storage/cursor.js';
@@ -51,11 +57,11 @@ export async function tell(
     mailTo,
   }: { readonly isForPeople?: boolean; readonly mailTo?: readonly string[] } = {},
 ): Promise<readonly NoticeRow[]> {
-  const telling = keepWords(compose);
+  const telling = deferMessages(compose);
   const people = mailTo ?? (isForPeople ? (await watchOf(store, site)).mailTo : []);
   const webhooks = await webhooksOf(store, site);
   const languages = await languagesOfMail(store, people);
-  const { subject, type, data } = speakAsInstalled(() => sayAllKept(telling));
+  const { subject, type, data } = speakAsInstalled(() => sayAllDeferred(telling));
   const about = { site: { key: site.key, name: site.name }, subject };
   const body = JSON.stringify({ type, timestamp: new Date().toISOString(), data: { ...about, ...data } });
   const notices: NewNotice[] = [
@@ -73,7 +79,7 @@ export async function tell(
 
 /** A mail in the language of the moment. */
 function toMail({ subject, text }: Telling): Pick<NewNotice, 'subject' | 'body'> {
-  return { subject: sayKept(subject), body: sayKept(text) };
+  return { subject: sayDeferred(subject), body: sayDeferred(text) };
 }
 
 /** The languages that members have chosen to whom mails at some addresses go. */

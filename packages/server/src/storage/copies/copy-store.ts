@@ -2,9 +2,9 @@ import type { BackupItem, BackupManifest } from '@pragmatica/backup';
 import { RELEASE_CHANNEL } from '@pragmatica/contract';
 import { ChainReader, type TrailEntry } from '@pragmatica/core';
 import type { MikroORM } from '@mikro-orm/postgresql';
-import { keepWords } from '../../language/speech.js';
+import { deferMessages } from '../../language/speech.js';
 import { currentAsker } from '../asker.js';
-import { toStored } from '../kept-words.js';
+import { toStored } from '../deferred-words.js';
 import type { Run } from '../run.js';
 import { chainEntries, readChainBy } from '../trail-chain.js';
 import { bringSite, type BroughtSite } from './bring-site.js';
@@ -160,7 +160,7 @@ async function addEntry(
 ): Promise<void> {
   const { token, address } = currentAsker();
   const at = new Date().toISOString();
-  const { words, said } = toStored(keepWords(() => message(manifest)));
+  const { words, said } = toStored(deferMessages(() => message(manifest)));
   const [row] = await run<{ id: number }>(
     `insert into audit (site_id, action, message, said, "by", token, address, at) values (?, ?, ?, ?, ?, ?, ?, ?)
      returning id`,

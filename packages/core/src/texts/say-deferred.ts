@@ -1,35 +1,35 @@
 import { currentSpeech, textAt } from './catalogue.js';
-import { hasKept, replaceKept } from './kept-form.js';
+import { hasDeferred, replaceDeferred } from './deferred-form.js';
 import { DEFAULT_LOCALE } from './locale.js';
 import { formatMessage, type Params } from './message.js';
 
 /**
- * Says in the language of the moment what was kept for its readers. Where texts are kept at the moment, too, it stays as
+ * Says in the language of the moment what was deferred. Where texts are deferred at the moment, too, it stays as
  * it is.
  *
  * @param locale - in which numbers, lists and dates are written
  * @throws Error where a text is not there any more
  */
-export function sayKept(text: string, locale = DEFAULT_LOCALE): string {
-  if (!hasKept(text) || currentSpeech() === 'kept') return text;
-  return replaceKept(text, ({ of, params }) => {
+export function sayDeferred(text: string, locale = DEFAULT_LOCALE): string {
+  if (!hasDeferred(text) || currentSpeech() === 'deferred') return text;
+  return replaceDeferred(text, ({ of, params }) => {
     const pattern = typeof of === 'string' ? of : textAt(of);
     if (pattern === undefined) throw new Error(`There is no text ${String(of)}.`);
     return params === undefined
       ? pattern
-      : formatMessage(pattern, sayAllKept(params as Params, locale), locale);
+      : formatMessage(pattern, sayAllDeferred(params as Params, locale), locale);
   });
 }
 
 /** The same for every text in plain data. */
-export function sayAllKept<Data>(data: Data, locale = DEFAULT_LOCALE): Data {
-  if (currentSpeech() === 'kept' || !holdsKept(data)) return data;
-  return mapTexts(data, (text) => sayKept(text, locale)) as Data;
+export function sayAllDeferred<Data>(data: Data, locale = DEFAULT_LOCALE): Data {
+  if (currentSpeech() === 'deferred' || !holdsDeferred(data)) return data;
+  return mapTexts(data, (text) => sayDeferred(text, locale)) as Data;
 }
 
-function holdsKept(data: unknown): boolean {
-  if (typeof data === 'string') return hasKept(data);
-  return typeof data === 'object' && data !== null && Object.values(data).some(holdsKept);
+function holdsDeferred(data: unknown): boolean {
+  if (typeof data === 'string') return hasDeferred(data);
+  return typeof data === 'object' && data !== null && Object.values(data).some(holdsDeferred);
 }
 
 function mapTexts(data: unknown, change: (text: string) => string): unknown {

@@ -1,12 +1,12 @@
 import {
   WRITTEN,
   catalogue,
-  hasKept,
+  hasDeferred,
   listWords,
   momentWords,
-  sayAllKept,
+  sayAllDeferred,
   sayIn,
-  sayKept,
+  sayDeferred,
   dateWords,
   type Translation,
 } from '@pragmatica/core';
@@ -37,16 +37,16 @@ const GERMAN: Translation = {
 };
 
 const say = sayIn('en-GB');
-const keep = <T>(work: () => T): T => spoken('kept', work);
-const inGerman = (kept: string): string => spoken(GERMAN, () => sayKept(kept));
+const keep = <T>(work: () => T): T => spoken('deferred', work);
+const inGerman = (kept: string): string => spoken(GERMAN, () => sayDeferred(kept));
 
 describe('words that are kept', () => {
   it('are said later, to each reader in their language', () => {
     const kept = keep(() =>
       say(TEXTS.about, { name: 'Chat', pages: say(TEXTS.counted, { count: 2 }), because: TEXTS.bare }),
     );
-    expect(hasKept(kept)).to.equal(true);
-    expect(sayKept(kept)).to.equal('“Chat” is on 2 pages: It’s there');
+    expect(hasDeferred(kept)).to.equal(true);
+    expect(sayDeferred(kept)).to.equal('“Chat” is on 2 pages: It’s there');
     expect(inGerman(kept)).to.equal('„Chat“ ist auf 2 Seiten: Es ist da');
   });
 
@@ -56,7 +56,7 @@ describe('words that are kept', () => {
       list: listWords([TEXTS.bare, 'a', say(TEXTS.counted, { count: 1 })]),
       of: [{ what: TEXTS.bare, count: 3, nothing: null }],
     }));
-    expect(spoken(GERMAN, () => sayAllKept(kept))).to.deep.equal({
+    expect(spoken(GERMAN, () => sayAllDeferred(kept))).to.deep.equal({
       line: '- Es ist da (zweitens)',
       list: 'Es ist da, a und 1 Seite',
       of: [{ what: 'Es ist da', count: 3, nothing: null }],
@@ -66,7 +66,7 @@ describe('words that are kept', () => {
   it('say dates and moments as each reader writes them', () => {
     const at = Date.UTC(2027, 2, 31, 15, 0);
     const kept = keep(() => `${dateWords('2027-03-31')}; ${momentWords(at, 'Europe/London')}`);
-    expect(sayKept(kept)).to.equal('31 March 2027; Wednesday 31 March 2027, 16:00');
+    expect(sayDeferred(kept)).to.equal('31 March 2027; Wednesday 31 March 2027, 16:00');
     expect(inGerman(kept)).to.equal('31. März 2027; Mittwoch 31. März 2027, 16:00');
   });
 
@@ -77,13 +77,13 @@ describe('words that are kept', () => {
 
   it('stay as they are where words are kept, and hold for what is not translated', () => {
     const kept = keep(() => TEXTS.bare);
-    expect(keep(() => sayKept(kept))).to.equal(kept);
-    expect(spoken({ tag: 'cy', texts: {} }, () => sayKept(kept))).to.equal('It’s there');
-    expect(spoken(WRITTEN, () => sayKept('no text of ours'))).to.equal('no text of ours');
+    expect(keep(() => sayDeferred(kept))).to.equal(kept);
+    expect(spoken({ tag: 'cy', texts: {} }, () => sayDeferred(kept))).to.equal('It’s there');
+    expect(spoken(WRITTEN, () => sayDeferred('no text of ours'))).to.equal('no text of ours');
   });
 
   it('are the same as if they had been said at once, whatever is filled in', () => {
-    const text = fc.string({ unit: 'grapheme', maxLength: 20 }).filter((one) => !hasKept(one));
+    const text = fc.string({ unit: 'grapheme', maxLength: 20 }).filter((one) => !hasDeferred(one));
     fc.assert(
       fc.property(text, fc.nat(5_000), fc.array(text, { maxLength: 4 }), (name, count, list) => {
         const sentence = (): string =>
@@ -106,9 +106,9 @@ describe('words that are kept', () => {
       `${begin}test.kept/about\uFDD2{}${end}`,
       begin.repeat(100_000),
     ];
-    for (const text of wrong) expect(() => sayKept(text), JSON.stringify(text.slice(0, 40))).to.throw();
+    for (const text of wrong) expect(() => sayDeferred(text), JSON.stringify(text.slice(0, 40))).to.throw();
     // In one pass, however many begin and none ends.
     const many = `${begin}test.kept/bare${end}`.repeat(50_000);
-    expect(sayKept(many)).to.have.length('It’s there'.length * 50_000);
+    expect(sayDeferred(many)).to.have.length('It’s there'.length * 50_000);
   });
 });

@@ -1,4 +1,4 @@
-import { hasKept, sayAllKept, sayKept } from '@pragmatica/core';
+import { hasDeferred, sayAllDeferred, sayDeferred } from '@pragmatica/core';
 import { languages } from '../language/languages.js';
 import { speakAsInstalled, speakIn } from '../language/speech.js';
 
@@ -10,17 +10,17 @@ export interface StoredWords<Data> {
   readonly said: Data | null;
 }
 
-/** @param data - with words that were kept in it */
+/** @param data - with deferred messages in it */
 export function toStored<Data>(data: Data): StoredWords<Data> {
-  if (!hasKept(JSON.stringify(data))) return { words: data, said: null };
-  return { words: speakAsInstalled(() => sayAllKept(data)), said: data };
+  if (!hasDeferred(JSON.stringify(data))) return { words: data, said: null };
+  return { words: speakAsInstalled(() => sayAllDeferred(data)), said: data };
 }
 
-/** What was stored, in the language of the moment. What another version kept and this one cannot say is as it was said then. */
+/** What was stored, in the language of the moment. What another version deferred and this one cannot say is as it was said then. */
 export function fromStored<Data>(words: Data, said: Data | null): Data {
   if (said === null) return words;
   try {
-    return sayAllKept(said);
+    return sayAllDeferred(said);
   } catch {
     return words;
   }
@@ -33,8 +33,8 @@ export function fromStored<Data>(words: Data, said: Data | null): Data {
 export function fromTrail(words: string, said: string | null): string {
   if (said === null) return words;
   try {
-    const isTrue = languages().some((language) => speakIn(language, () => sayKept(said)) === words);
-    return isTrue ? sayKept(said) : words;
+    const isTrue = languages().some((language) => speakIn(language, () => sayDeferred(said)) === words);
+    return isTrue ? sayDeferred(said) : words;
   } catch {
     return words;
   }

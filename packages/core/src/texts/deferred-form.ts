@@ -1,7 +1,7 @@
 /**
  * How a text is written down so that it can be said in any language later: its path in the catalogues between two
  * noncharacters, with the JSON of its parameters where it has some. Unicode keeps these for such use inside of a program
- * (The Unicode Standard, 23.7); parameters may hold kept texts in turn.
+ * (The Unicode Standard, 23.7); parameters may hold deferred texts in turn.
  */
 const BEGIN = '\uFDD0';
 const END = '\uFDD1';
@@ -14,31 +14,31 @@ const WORDLESS = '=';
 const MAX_DEPTH = 8;
 
 /** @param path - catalogue and names down to the text */
-export function keptText(path: readonly string[]): string {
+export function deferredText(path: readonly string[]): string {
   return `${BEGIN}${path.join(BETWEEN)}${END}`;
 }
 
-/** Whether a pattern is a text as it is kept. */
-export function isKeptText(pattern: string): boolean {
+/** Whether a pattern is a text that is deferred. */
+export function isDeferredText(pattern: string): boolean {
   return pattern.startsWith(BEGIN) && pattern.endsWith(END);
 }
 
-/** A text of the catalogues as it is kept, with its parameters. */
-export function keptMessage(text: string, params: Readonly<Record<string, unknown>>): string {
+/** A text of the catalogues that is deferred, with its parameters. */
+export function deferredMessage(text: string, params: Readonly<Record<string, unknown>>): string {
   return `${text.slice(0, -1)}${PARAMS}${JSON.stringify(params)}${END}`;
 }
 
-/** A message that has no words of its own, such as a list or a date, as it is kept. */
-export function keptPattern(pattern: string, params: Readonly<Record<string, unknown>>): string {
-  return keptMessage(`${BEGIN}${WORDLESS}${pattern}${END}`, params);
+/** A message that has no words of its own, such as a list or a date, deferred. */
+export function deferredPattern(pattern: string, params: Readonly<Record<string, unknown>>): string {
+  return deferredMessage(`${BEGIN}${WORDLESS}${pattern}${END}`, params);
 }
 
-/** Whether some of a text is kept. */
-export function hasKept(text: string): boolean {
+/** Whether some of a text is deferred. */
+export function hasDeferred(text: string): boolean {
   return text.includes(BEGIN);
 }
 
-/** Plain data without what only texts that are kept may hold: whoever wrote it did not mean it. */
+/** Plain data without what only deferred texts may hold: whoever wrote it did not mean it. */
 export function withoutMarks<Data>(data: Data): Data {
   const json = JSON.stringify(data);
   return /[\uFDD0-\uFDD2]/.test(json)
@@ -46,8 +46,8 @@ export function withoutMarks<Data>(data: Data): Data {
     : data;
 }
 
-/** One text that is kept. */
-export interface KeptText {
+/** One deferred text. */
+export interface DeferredText {
   /** In the catalogues; or a pattern without words, which is the same in all languages. */
   readonly of: readonly string[] | string;
   /** Undefined for a text that is said as it is, and is no message. */
@@ -55,11 +55,11 @@ export interface KeptText {
 }
 
 /**
- * Replaces what is kept in a text, in one pass.
+ * Replaces what is deferred in a text, in one pass.
  *
  * @throws Error for what no program of ours has written
  */
-export function replaceKept(text: string, say: (kept: KeptText) => string): string {
+export function replaceDeferred(text: string, say: (deferred: DeferredText) => string): string {
   let out = '';
   let from = 0;
   for (let at = text.indexOf(BEGIN); at >= 0; at = text.indexOf(BEGIN, from)) {
@@ -76,10 +76,10 @@ function endOf(text: string, begin: number): number {
     if (text[at] === BEGIN && ++depth > MAX_DEPTH) break;
     if (text[at] === END && --depth === 0) return at;
   }
-  throw new Error('A kept text does not end.');
+  throw new Error('A deferred text does not end.');
 }
 
-function parsed(inside: string): KeptText {
+function parsed(inside: string): DeferredText {
   const at = inside.indexOf(PARAMS);
   const name = at < 0 ? inside : inside.slice(0, at);
   const of = name.startsWith(WORDLESS) ? name.slice(1) : name.split(BETWEEN);

@@ -4,7 +4,7 @@ type Late<Texts> = { readonly [Name in keyof Texts]: Texts[Name] extends () => i
  * Texts by name that are said when they are asked for, in the language of that moment: for tables that are made when
  * their module is loaded.
  */
-export function lateTexts<const Texts extends Readonly<Record<string, () => string>>>(
+export function lazyTexts<const Texts extends Readonly<Record<string, () => string>>>(
   texts: Texts,
 ): Late<Texts> {
   const late = {};
