@@ -8,6 +8,7 @@ export const CORE_LAYERS = [
   'memoize',
   'texts',
   'bounds',
+  'html',
   'rights',
   'copies',
   'doctor',

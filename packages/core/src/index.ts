@@ -1,4 +1,5 @@
 export { TooMuchError, type TooMuch } from './bounds/too-much.js';
+export { attributePlaces, parsePage } from './html/index.js';
 export * from './contain/index.js';
 export * from './copies/index.js';
 export * from './deliver/index.js';

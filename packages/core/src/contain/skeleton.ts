@@ -1,5 +1,5 @@
-import { html as constants, parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { shallowTree } from '../bounds/shallow-tree.js';
+import { html as constants, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { parsePage } from '../html/index.js';
 import { SINGLE_ELEMENTS } from './single-elements.js';
 import { assertShallow } from './tree.js';
 
@@ -26,7 +26,7 @@ interface Stretch {
  * @throws TooMuchError for a page that is nested too deep
  */
 export function pageSkeleton(path: string, html: string): PageSkeleton {
-  const document = parse(html, { treeAdapter: shallowTree() });
+  const document = parsePage(html);
   assertShallow(document);
   return { path, html: skeletonOf(document) };
 }

@@ -20,10 +20,12 @@ export function isWithInsertion(without: Tree.Document, withCode: Tree.Document)
 
 /** @throws TooMuchError where elements are nested deeper than anybody may follow. Without calling itself. */
 export function assertShallow(document: Tree.Document): void {
-  let level: readonly Tree.Node[] = [document];
+  let level: Tree.Node[] = [document];
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > MAX_MARKUP_DEPTH) throw new TooMuchError('nesting');
-    level = level.flatMap(children);
+    const below: Tree.Node[] = [];
+    for (const node of level) for (const child of children(node)) if ('childNodes' in child) below.push(child);
+    level = below;
   }
 }
 

@@ -1,7 +1,6 @@
 export { domainOf, hostOf, isCacheBuster, normalAddress, wholeOrigin } from './addresses.js';
 export { broughtDefinition, broughtNames, plainName, whenFileRuns } from './brought-names.js';
 export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
-export { attributeOf, isElement, isText, pageTree, textOf } from './markup/page-tree.js';
 export { integrityToWrite, matchesIntegrity } from './integrity.js';
 export { isScriptType } from './markup/script-type.js';
 export { normalForm } from './normal-form.js';

@@ -2,8 +2,9 @@ import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { shallowTree } from '../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
 import { isScriptType, type Range } from '../facts/index.js';
+import {  } from '../html/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
-import { attributeOf, isElement, textOf } from '../facts/index.js';
+import { attributeOf, isElement, textOf } from '../html/index.js';
 import type { PolicyRequest } from './content-policy.js';
 
 /** Something that a code does and that a page's policy has a say in. */

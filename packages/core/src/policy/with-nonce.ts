@@ -1,5 +1,5 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { isElement } from '../facts/index.js';
+import { isElement } from '../html/index.js';
 import { MAX_MARKUP_DEPTH } from '../bounds/too-much.js';
 
 const MARKED = new Set(['script', 'style', 'link']);

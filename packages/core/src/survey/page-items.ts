@@ -2,8 +2,8 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { hostOf, isScriptType, normalForm, type FactsCache } from '../facts/index.js';
+import { attributeOf, attributePlaces, isElement, isText, textOf } from '../html/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
-import { attributeOf, isElement, isText, textOf } from '../facts/index.js';
 import {
   isVolatile,
   scriptBlanks,
@@ -170,17 +170,13 @@ function toItem({ element, ...found }: Found, context: ItemContext): PageItem {
   }
   const { form, key } = digestsOf(stableText(element, code, context));
   const item = { ...found, place, code, form, key: digest(`${found.kind} ${key}`) };
-  return found.state === 'inert-type' ? { ...item, asScript: withoutType(element, code) } : item;
+  return found.state === 'inert-type' ? { ...item, asScript: withoutType(code) } : item;
 }
 
 /** The code of an element without its type. */
-function withoutType(element: Tree.Element, code: string): string {
-  const { startOffset, attrs } = element.sourceCodeLocation!;
-  const type = attrs?.['type'];
-  if (!type) return code;
-  return withBlanks(code, [
-    { start: type.startOffset - startOffset, end: type.endOffset - startOffset, by: '' },
-  ]);
+function withoutType(code: string): string {
+  const type = attributePlaces(code).get('type');
+  return type ? withBlanks(code, [{ ...type, by: '' }]) : code;
 }
 
 function dataTypes(json: string): string {
@@ -208,19 +204,18 @@ function stableText(element: Tree.Element, code: string, context: ItemContext): 
           )
         : NONE,
   };
-  // Places of attributes and texts count from the markup that they were parsed in.
-  const shift = element.sourceCodeLocation!.startOffset;
   const blanks: Blank[] = [];
-  const attributes = element.sourceCodeLocation!.attrs ?? {};
+  const attributes = element.attrs.length > 0 ? attributePlaces(code) : undefined;
   for (const { name, value } of element.attrs) {
-    const at = attributes[name];
+    const at = attributes?.get(name);
     const stable = stableAttribute(name, fromRoot(name, value, context.base), words);
     if (!at || stable === value) continue;
-    const range = { start: at.startOffset - shift, end: at.endOffset - shift };
-    blanks.push({ ...range, by: stable === undefined ? '' : `${name}="${escapeQuotes(stable)}"` });
+    blanks.push({ ...at, by: stable === undefined ? '' : `${name}="${escapeQuotes(stable)}"` });
   }
   blanks.sort((a, b) => a.start - b.start);
   if (element.tagName === 'script') {
+    // Places of texts count from the markup that they were parsed in.
+    const shift = element.sourceCodeLocation!.startOffset;
     const inside = element.childNodes[0]?.sourceCodeLocation?.startOffset;
     if (inside !== undefined)
       for (const blank of scriptBlanks(textOf(element), words))

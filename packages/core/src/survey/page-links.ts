@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { attributeOf, isElement, textOf } from '../facts/index.js';
+import { attributeOf, isElement, textOf } from '../html/index.js';
 import type { DeclaredPolicy } from '../policy/index.js';
 
 /** A page with more is read so far. */

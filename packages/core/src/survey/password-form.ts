@@ -1,6 +1,6 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { assertShallow } from '../contain/index.js';
-import { attributeOf, isElement, textOf } from '../facts/index.js';
+import { attributeOf, isElement, textOf } from '../html/index.js';
 
 /** A form that asks for a password, and what a browser would send with it. */
 export interface PasswordForm {

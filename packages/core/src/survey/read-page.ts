@@ -1,5 +1,4 @@
-import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { shallowTree } from '../bounds/shallow-tree.js';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { assertShallow, skeletonOf } from '../contain/index.js';
 import { FactsCache } from '../facts/index.js';
 import type { PlannedPart } from '../plan/index.js';
@@ -8,7 +7,7 @@ import { decodePage } from './decode.js';
 import { attributeItems, findParts, ownRanges } from './known-parts.js';
 import { readItems } from './page-items.js';
 import { readHead, refreshTarget } from './page-links.js';
-import { isElement, pageTree } from '../facts/index.js';
+import { isElement, parsePage } from '../html/index.js';
 import { guessPageType } from './page-type.js';
 import { pageTraits } from './traits.js';
 import { headerPolicies } from '../policy/index.js';
@@ -32,7 +31,7 @@ export function readPage(
   carrier?: Carrier,
 ): PageReading {
   const { text, charset } = decodePage(source.bytes, source.headers['content-type']);
-  const document = parse(text, { sourceCodeLocationInfo: true, treeAdapter: shallowTree(pageTree) });
+  const document = parsePage(text);
   assertShallow(document);
   const head = readHead(document);
   const base = resolved(head.base, source.url) ?? source.url;

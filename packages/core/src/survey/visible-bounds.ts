@@ -1,5 +1,5 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { isElement, isText } from '../facts/index.js';
+import { isElement, isText } from '../html/index.js';
 import type { ItemPlace } from './types.js';
 
 /** Elements that show nothing themselves, and whose texts are no texts of the page. */

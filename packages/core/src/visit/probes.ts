@@ -1,5 +1,6 @@
 import { parseFragment } from 'parse5';
-import { attributeOf, isElement, pageTree, type Facts } from '../facts/index.js';
+import { type Facts } from '../facts/index.js';
+import { attributeOf, isElement, pageTree } from '../html/index.js';
 
 /** Elements by which a browser is asked where a part's own markup is. */
 const NOT_SHOWN = new Set(['script', 'style', 'link', 'meta', 'noscript', 'template', 'base', 'title']);

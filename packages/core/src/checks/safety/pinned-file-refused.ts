@@ -1,5 +1,6 @@
 import { parseFragment } from 'parse5';
-import { attributeOf, hostOf, isElement, matchesIntegrity } from '../../facts/index.js';
+import { hostOf, matchesIntegrity } from '../../facts/index.js';
+import { attributeOf, isElement } from '../../html/index.js';
 import { partName } from '../../snapshot/index.js';
 import { evidence, subject } from '../evidence.js';
 import { exampleFile } from '../examples.js';

@@ -1,6 +1,6 @@
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { MAX_MARKUP_DEPTH } from '../../bounds/too-much.js';
-import { attributeOf, isElement, pageTree, textOf } from '../../facts/index.js';
+import { attributeOf, isElement, pageTree, textOf } from '../../html/index.js';
 import { memoizeByText } from '../../memoize/by-text.js';
 
 /** A script element of a part. */
