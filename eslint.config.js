@@ -111,6 +111,18 @@ const textRules = [
   },
 ];
 
+/**
+ * Of each file the one project that it belongs to. Named together, all projects would be read until one of them holds
+ * the file.
+ */
+const projectRules = [
+  ...Object.keys(MAY_IMPORT).map((name) => [
+    [`packages/${name}/src/**/*.{ts,tsx}`],
+    `packages/${name}/tsconfig.json`,
+  ]),
+  [['test/**/*.ts', 'bench/**/*.ts'], 'tsconfig.test.json'],
+].map(([files, project]) => ({ files, languageOptions: { parserOptions: { project } } }));
+
 export default tseslint.config(
   {
     ignores: [
@@ -126,7 +138,6 @@ export default tseslint.config(
   {
     files: ['packages/*/src/**/*.{ts,tsx}', 'test/**/*.ts', 'bench/**/*.ts'],
     extends: [tseslint.configs.strictTypeChecked],
-    languageOptions: { parserOptions: { project: ['packages/*/tsconfig.json', 'tsconfig.test.json'] } },
     rules: {
       // An index that was just checked, or a map that was just filled: the alternative is a branch that cannot run.
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -166,6 +177,7 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-expressions': 'off',
     },
   },
+  ...projectRules,
   ...importRules,
   ...textRules,
   {

@@ -9,7 +9,8 @@ import { say } from './setup/say.mjs';
 import { run } from './setup/setup-error.mjs';
 import { withDatabase } from './with-database.mjs';
 
-// Everything that must hold: types, layers, format, build, and lint beside every suite against a database of its own.
+// Everything that must hold: build and types, then every suite against a database of its own, and beside these layers, format
+// and lint.
 // Arguments go to Mocha: npm test -- --grep gateway. Files are run alone, and nothing else is checked then:
 // npm test -- test/core/order.test.ts
 await run(async () => {
@@ -17,29 +18,24 @@ await run(async () => {
   say('Setting up');
   await ensurePackages();
   await ensureBuilt();
-  const checks = [
-    ['types', ['tsc', '--noEmit', '-p', 'tsconfig.test.json']],
-    ['layers', ['depcruise', '--config', '.dependency-cruiser.mjs', 'packages']],
-    ['format', ['prettier', '--check', '--log-level', 'warn', '.']],
-  ];
   const files = process.argv.slice(2).filter((argument) => argument.endsWith('.test.ts'));
   const failed = [];
-  for (const [name, [program, ...args]] of files.length > 0 ? [] : checks) {
-    say(`Checking ${name}`);
-    if ((await inherit(programOf(program), args)) !== 0) failed.push(name);
+  if (files.length === 0) {
+    say('Checking types');
+    if ((await inherit(programOf('tsc'), ['--noEmit', '-p', 'tsconfig.test.json'])) !== 0)
+      failed.push('types');
   }
-  // The longest of them, in what time the suites leave: these wait a lot.
-  const lint = files.length > 0 ? undefined : inBackground(process.execPath, [inRoot('scripts/lint.mjs')]);
+  const beside = files.length > 0 ? [] : checksBeside();
   say('Running the suites');
   const mocha = await withDatabase(process.execPath, [
     inRoot('node_modules/mocha/bin/mocha.js'),
     ...(files.length > 0 ? withoutSpec() : []),
     ...process.argv.slice(2),
   ]);
-  const linted = await lint;
-  if (linted && linted.status !== 0) {
-    console.error(linted.output);
-    failed.push('lint');
+  for (const { name, status, output } of await beside) {
+    if (status === 0) continue;
+    console.error(output);
+    failed.push(name);
   }
   if (failed.length > 0) console.error(`These checks failed, see above: ${failed.join(', ')}`);
   process.exitCode = failed.length > 0 || mocha !== 0 ? 1 : 0;
@@ -55,6 +51,19 @@ function withoutSpec() {
       value === true ? [`--${name}`] : [value].flat().flatMap((one) => [`--${name}`, String(one)]),
     ),
   ];
+}
+
+/** What needs no suite, one after the other, in what time the suites leave: these wait a lot. */
+async function checksBeside() {
+  const checks = [
+    ['layers', [programOf('depcruise'), '--config', '.dependency-cruiser.mjs', 'packages']],
+    ['format', [programOf('prettier'), '--check', '--log-level', 'warn', '.']],
+    ['lint', [process.execPath, inRoot('scripts/lint.mjs')]],
+  ];
+  const ended = [];
+  for (const [name, [program, ...args]] of checks)
+    ended.push({ name, ...(await inBackground(program, args)) });
+  return ended;
 }
 
 /** Runs a program behind others; what it says is kept. */

@@ -1,8 +1,8 @@
 #!/usr/bin/env node
 import { existsSync } from 'node:fs';
+import { BUILT, start } from './start.js';
 
-const built = new URL('../dist/pragmatica.js', import.meta.url);
-if (existsSync(built)) await import(built.href);
+if (existsSync(BUILT)) start();
 else {
   console.error('pragmatica: not built yet. Run "npm run build" (or "npm start") in the project first.');
   process.exitCode = 7;

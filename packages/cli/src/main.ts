@@ -27,18 +27,23 @@ for (const command of allCommands(program)) {
   });
 }
 
-try {
-  await program.parseAsync();
-} catch (error) {
-  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.usage;
-  else {
-    const { line, exitCode } = describeError(error);
-    note(say(COMMON.pragmaticaLine, { line }));
-    process.exitCode = exitCode;
+/** Not awaited at the top: what is built of this file is loaded as a script, which may not wait there. */
+async function main(): Promise<void> {
+  try {
+    await program.parseAsync();
+  } catch (error) {
+    if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.usage;
+    else {
+      const { line, exitCode } = describeError(error);
+      note(say(COMMON.pragmaticaLine, { line }));
+      process.exitCode = exitCode;
+    }
   }
+
+  await endPaging();
 }
 
-await endPaging();
+void main();
 
 function allCommands(command: Command): Command[] {
   return [command, ...command.commands.flatMap(allCommands)];

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { attributePlaces, decodePage, parsePage } from '@pragmatica/core';
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { parse, type DefaultTreeAdapterTypes as Tree, type Token } from 'parse5';
 import { hostilePage } from '../../support/hostile-pages.js';
 import { propertyRuns } from '../../support/property-runs.js';
 import { htmlFiles } from '../../support/real-pages.js';
@@ -109,14 +109,14 @@ describe('a page parsed in runs', () => {
       expect(files.length).to.be.greaterThan(0);
       for (const file of files) {
         const { text } = decodePage(readFileSync(file), undefined);
-        expect(treeOf(parsePage(text)), file).to.equal(
-          treeOf(parse(text, { sourceCodeLocationInfo: true })),
-        );
+        expect(treeOf(parsePage(text)), file).to.equal(treeOf(parse(text, { sourceCodeLocationInfo: true })));
       }
     });
 
   it('refuses what is nested deeper than anybody may follow', () => {
-    expect(() => parsePage('<div>'.repeat(100_000))).to.throw().with.property('name', 'TooMuchError');
+    expect(() => parsePage('<div>'.repeat(100_000)))
+      .to.throw()
+      .with.property('name', 'TooMuchError');
   });
 });
 
@@ -128,10 +128,12 @@ describe('the places of attributes', () => {
           const at = element.sourceCodeLocation;
           // What is never closed may end before its own tag does.
           if (!at?.startTag || at.endOffset < at.startTag.endOffset) continue;
-          const expected = Object.entries(at.startTag.attrs ?? {}).map(([name, one]) => [
-            name,
-            { start: one.startOffset - at.startOffset, end: one.endOffset - at.startOffset },
-          ]);
+          const expected = Object.entries((at.startTag as Token.LocationWithAttributes).attrs ?? {}).map(
+            ([name, one]) => [
+              name,
+              { start: one.startOffset - at.startOffset, end: one.endOffset - at.startOffset },
+            ],
+          );
           expect([...attributePlaces(html.slice(at.startOffset, at.endOffset))]).to.deep.equal(expected);
         }
       }),

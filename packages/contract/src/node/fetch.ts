@@ -1,8 +1,14 @@
-import { Agent, fetch as undiciFetch } from 'undici';
+import type { Agent } from 'undici';
 import { localhostLookup } from './localhost-lookup.js';
 
-const agent = new Agent({ connect: { lookup: localhostLookup } });
+let agent: Agent | undefined;
 
-/** The standard `fetch`, with names below `.localhost` resolved. */
-export const localhostFetch = ((input: string, init?: object) =>
-  undiciFetch(input, { ...init, dispatcher: agent })) as unknown as typeof fetch;
+/**
+ * The standard `fetch`, with names below `.localhost` resolved. What it takes is loaded with the first request: many commands
+ * make none.
+ */
+export const localhostFetch = (async (input: string, init?: object) => {
+  const { Agent, fetch: undiciFetch } = await import('undici');
+  agent ??= new Agent({ connect: { lookup: localhostLookup } });
+  return undiciFetch(input, { ...init, dispatcher: agent });
+}) as unknown as typeof fetch;

@@ -24,7 +24,8 @@ export function assertShallow(document: Tree.Document): void {
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > MAX_MARKUP_DEPTH) throw new TooMuchError('nesting');
     const below: Tree.Node[] = [];
-    for (const node of level) for (const child of children(node)) if ('childNodes' in child) below.push(child);
+    for (const node of level)
+      for (const child of children(node)) if ('childNodes' in child) below.push(child);
     level = below;
   }
 }

@@ -1,4 +1,11 @@
-import { InsertionMode, Parser, Token, Tokenizer, TokenizerMode, type DefaultTreeAdapterMap } from 'parse5';
+import {
+  InsertionMode,
+  type Parser,
+  Token,
+  Tokenizer,
+  TokenizerMode,
+  type DefaultTreeAdapterMap,
+} from 'parse5';
 import { Place } from './place.js';
 
 /** What ends a run: characters with a meaning of their own, and those that the input stream changes (HTML Standard 13.2.3.5). */
@@ -6,6 +13,13 @@ const ENDS_TEXT = endsBefore(['\0', '\r', '<', '&']);
 const ENDS_VALUE = endsBefore(['\0', '\r', '&', '"', "'"]);
 const ENDS_SPACES = new Uint8Array(0x1_00_00).fill(1);
 for (const space of ['\t', '\n', '\f', ' ']) ENDS_SPACES[space.charCodeAt(0)] = 0;
+/** In these each character is text or ends it. */
+const TEXT_STATES = new Set<Tokenizer['state']>([
+  TokenizerMode.DATA,
+  TokenizerMode.RCDATA,
+  TokenizerMode.RAWTEXT,
+  TokenizerMode.SCRIPT_DATA,
+]);
 /** In these words are dropped and spaces kept (13.2.6.4.20 and after): they may not come as one. */
 const APART = new Set<InsertionMode>([
   InsertionMode.IN_FRAMESET,
@@ -40,7 +54,7 @@ export class RunTokenizer extends Tokenizer {
   protected override _emitCodePoint(codePoint: number): void {
     super._emitCodePoint(codePoint);
     // Of the others some wait for more than these characters.
-    if (!isText(this.state)) return;
+    if (!TEXT_STATES.has(this.state)) return;
     const isWord = this.currentCharacterToken!.type === Token.TokenType.CHARACTER;
     if (isWord && !APART.has(this.parser.insertionMode)) this.runOn(ENDS_TEXT);
     else if (this.currentCharacterToken!.type === Token.TokenType.WHITESPACE_CHARACTER)
@@ -73,15 +87,6 @@ export class RunTokenizer extends Tokenizer {
 }
 
 const CARRIAGE_RETURN = 0x0d;
-
-function isText(state: number): boolean {
-  return (
-    state === TokenizerMode.DATA ||
-    state === TokenizerMode.RCDATA ||
-    state === TokenizerMode.RAWTEXT ||
-    state === TokenizerMode.SCRIPT_DATA
-  );
-}
 
 /** A table by UTF-16 code unit. Halves of surrogate pairs are for the parser to put together. */
 function endsBefore(characters: readonly string[]): Uint8Array {

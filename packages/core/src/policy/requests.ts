@@ -2,7 +2,7 @@ import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { shallowTree } from '../bounds/shallow-tree.js';
 import { MAX_MARKUP_DEPTH, TooMuchError, tooMuchOf } from '../bounds/too-much.js';
 import { isScriptType, type Range } from '../facts/index.js';
-import {  } from '../html/index.js';
+import {} from '../html/index.js';
 import { memoizeByText } from '../memoize/by-text.js';
 import { attributeOf, isElement, textOf } from '../html/index.js';
 import type { PolicyRequest } from './content-policy.js';
