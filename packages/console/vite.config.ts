@@ -6,5 +6,22 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react(), tailwind()],
   html: { cspNonce: '__CSP_NONCE__' },
-  build: { outDir: 'dist/app', emptyOutDir: true, chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
+  build: {
+    outDir: 'dist/app',
+    emptyOutDir: true,
+    chunkSizeWarningLimit: 1500,
+    assetsInlineLimit: 0,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            // The language is set before anything that says texts is loaded.
+            { name: 'first', test: /core\/dist\/texts\/catalogue\.js$|get-nonce/, priority: 2 },
+            // What many views share comes as one file: a hundred small ones take longer to ask for than to read.
+            { name: 'shared', minShareCount: 3, priority: 1 },
+          ],
+        },
+      },
+    },
+  },
 });
