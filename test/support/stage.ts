@@ -1,7 +1,7 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { AddressInfo, Server as NetServer } from 'node:net';
+import { createServer, type AddressInfo, type Server as NetServer } from 'node:net';
 import { createClient, type ApiClient } from '@pragmatica/contract';
 import { localhostFetch } from '@pragmatica/contract/node';
 import { parseWeekly, type Hours } from '@pragmatica/core';
@@ -40,14 +40,26 @@ const NO_RATES = 'calls-of-member=1000000, calls-of-stranger=1000000, calls-of-i
 
 let count = 0;
 
+/** What a stage begins with, made once per process: each stage gets a copy of it. */
 interface Template {
   readonly database: string;
   readonly token: string;
+  /** Of one with the demo, whose addresses stand in the database. */
+  readonly seeded?: { readonly folder: string; readonly ports: Ports };
 }
 
-let template: Promise<Template> | undefined;
+interface Ports {
+  readonly providers: number;
+  readonly site: number;
+  readonly gateway: number;
+}
 
-/** A database with its tables and an administrator, made once per process: each stage gets a copy of it. */
+const FREE: Ports = { providers: 0, site: 0, gateway: 0 };
+
+let bare: Promise<Template> | undefined;
+const seeded = new Map<string, Promise<Template>>();
+
+/** A database with its tables and an administrator. */
 async function makeTemplate(): Promise<Template> {
   const database = `template_${process.pid}_${++count}`;
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-template-'));
@@ -65,32 +77,99 @@ async function makeTemplate(): Promise<Template> {
   return { database, token: data.token! };
 }
 
-/** Starts a stage. @param hasDemo - with the demo site, its providers and the seed */
-export async function startStage({
-  hasDemo = true,
-  isWhole = false,
-  hasWorker = false,
-  chatHours = ALL_DAY,
-  settings = {},
-  inProcesses = false,
-}: {
+async function bareTemplate(): Promise<Template> {
+  bare ??= makeTemplate();
+  bare.catch(() => (bare = undefined));
+  return bare;
+}
+
+/** The same with the demo: seeding takes many times as long as a copy. */
+async function seededTemplate(options: StageOptions): Promise<Template> {
+  const { isWhole, chatHours } = options;
+  const key = JSON.stringify([isWhole, chatHours]);
+  const made =
+    seeded.get(key) ??
+    openStage(await bareTemplate(), { isWhole, chatHours, isToSeed: true }).then(async (stage) => {
+      const { database, folder, token, ports } = stage;
+      await stage.stop();
+      return { database, token, seeded: { folder, ports } };
+    });
+  seeded.set(key, made);
+  made.catch(() => seeded.delete(key));
+  return made;
+}
+
+interface StageOptions {
   hasDemo?: boolean;
-  isWhole?: boolean;
+  isWhole?: boolean | undefined;
   hasWorker?: boolean;
-  chatHours?: Hours;
+  chatHours?: Hours | undefined;
   settings?: Record<string, string>;
   /** Service and worker as processes of their own, as they are at work. */
   inProcesses?: boolean;
-} = {}): Promise<Stage> {
-  template ??= makeTemplate();
-  template.catch(() => (template = undefined));
-  const { database, token } = await template;
-  const databaseUrl = await createDatabase(`stage_${process.pid}_${++count}`, database);
-  const providers = await listen(createProviderServer());
-  let gatewayPort = 0;
-  const site = await listen(createSiteServer(providers.port, () => gatewayPort));
+}
+
+/** These change what the demo holds, or where it stands. */
+const CHANGES_DEMO = ['PRAGMATICA_LANGUAGE', 'PRAGMATICA_DATA', 'PRAGMATICA_GATEWAY_PORT'];
+
+/** Starts a stage. @param options - with the demo site, its providers and the seed, unless said otherwise */
+export async function startStage(options: StageOptions = {}): Promise<Stage> {
+  const { hasDemo = true, settings = {} } = options;
+  if (!hasDemo) return openStage(await bareTemplate(), options);
+  const isLikeOthers = CHANGES_DEMO.every((name) => !(name in settings));
+  const template = isLikeOthers ? await seededTemplate(options) : undefined;
+  // Another stage of this process may stand there, or any other program.
+  if (template && (await areFree(template.seeded!.ports))) return openStage(template, options);
+  return openStage(await bareTemplate(), { ...options, isToSeed: true });
+}
+
+async function areFree(ports: Ports): Promise<boolean> {
+  try {
+    for (const port of Object.values(ports) as number[]) {
+      const { server } = await listen(createServer(), port);
+      await new Promise((resolve) => server.close(resolve));
+    }
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+interface OpenStage extends Stage {
+  readonly database: string;
+  readonly folder: string;
+  readonly ports: Ports;
+  /** Closes it and leaves what it has kept. */
+  stop(): Promise<void>;
+}
+
+async function openStage(
+  { database: from, token, seeded: before }: Template,
+  {
+    isWhole = false,
+    hasWorker = false,
+    chatHours = ALL_DAY,
+    settings = {},
+    inProcesses = false,
+    isToSeed = false,
+  }: StageOptions & { isToSeed?: boolean },
+): Promise<OpenStage> {
+  const database = `stage_${process.pid}_${++count}`;
+  const databaseUrl = await createDatabase(database, from);
+  const at = before?.ports ?? FREE;
+  const providers = await listen(createProviderServer(), at.providers);
+  let gatewayPort = at.gateway;
+  const site = await listen(
+    createSiteServer(providers.port, () => gatewayPort),
+    at.site,
+  );
   const folder = mkdtempSync(join(tmpdir(), 'pragmatica-stage-'));
-  const environment = { ...stageEnvironment(folder), ...settings };
+  if (before) cpSync(before.folder, folder, { recursive: true });
+  const environment = {
+    ...stageEnvironment(folder),
+    PRAGMATICA_GATEWAY_PORT: String(at.gateway),
+    ...settings,
+  };
   const inOwn = { ...environment, DATABASE_URL: databaseUrl };
   const service = inProcesses
     ? await startProcess('main.js', inOwn)
@@ -105,7 +184,7 @@ export async function startStage({
   const worker = hasWorker ? await startOne() : undefined;
   const server = service.address;
   gatewayPort = gateway.port;
-  if (hasDemo)
+  if (isToSeed)
     await seed({
       server,
       token,
@@ -115,9 +194,21 @@ export async function startStage({
       chatHours,
       isWhole,
     });
+  const stop = async (): Promise<void> => {
+    await worker?.close();
+    await service.close();
+    await gateway.close();
+    for (const { server: started } of [providers, site]) {
+      started.closeAllConnections();
+      started.close();
+    }
+  };
   return {
     server,
+    database,
     databaseUrl,
+    folder,
+    ports: { providers: providers.port, site: site.port, gateway: gateway.port },
     gatewayPort,
     sitePort: site.port,
     providerPort: providers.port,
@@ -125,18 +216,13 @@ export async function startStage({
     gateway,
     token,
     client: createClient({ server, token, fetch: localhostFetch }),
+    stop,
     async close() {
-      await worker?.close();
-      await service.close();
-      await gateway.close();
+      await stop();
       // What a worker finds is kept for readers of any language, and where they are read from alone.
       const misplaced = worker ? await misplacedWords(databaseUrl) : [];
-      if (misplaced.length > 0) throw new Error(`Words are kept in ${misplaced.join(', ')}`);
       rmSync(folder, { recursive: true, force: true });
-      for (const { server: started } of [providers, site]) {
-        started.closeAllConnections();
-        started.close();
-      }
+      if (misplaced.length > 0) throw new Error(`Words are kept in ${misplaced.join(', ')}`);
     },
   };
 }
@@ -176,8 +262,12 @@ export async function createDatabase(name: string, template = 'template1'): Prom
   return url.href;
 }
 
-export async function listen<S extends NetServer>(server: S): Promise<{ server: S; port: number }> {
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+/** @param port - any free one when left out */
+export async function listen<S extends NetServer>(server: S, port = 0): Promise<{ server: S; port: number }> {
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', resolve);
+  });
   return { server, port: (server.address() as AddressInfo).port };
 }
 

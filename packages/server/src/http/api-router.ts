@@ -16,7 +16,7 @@ import { INPUT_PARTS } from '../texts/input-parts.js';
 import { say } from '../texts/say.js';
 import { askedBy, type Asker } from '../storage/asker.js';
 import type { Credential } from '../storage/rows.js';
-import { speakIn } from '../language/speech.js';
+import { speakAsInstalled, speakIn } from '../language/speech.js';
 import type { Store } from '../storage/store.js';
 import { admit, siteOf, type Admitted } from './admit.js';
 import { assertRoom } from './assert-room.js';
@@ -65,9 +65,11 @@ export function createApiRouter({
 }: ApiOptions): Router {
   const router = Router();
   const calls = new CallCounter(limits);
-  const document = openApiDocument(version);
+  // Made for whoever first asks for it: that takes longer than all the rest of the start.
+  let document: ReturnType<typeof openApiDocument> | undefined;
   router.get('/openapi.json', async (request, response) => {
     await calls.admit(root.fork(), { needs: 'sign-in' }, request, response);
+    document ??= speakAsInstalled(() => openApiDocument(version));
     response.json(document);
   });
   router.post(
