@@ -13,6 +13,7 @@ import {
 import type { Logger } from 'pino';
 import type { SiteAsker } from '../outgoing/site-client.js';
 import type { SiteResponse } from '../outgoing/site-request.js';
+import { deadline } from '../outgoing/deadline.js';
 import { readBounded } from '../outgoing/read-bounded.js';
 import { ReadingError, type Readers } from '../reading/readers.js';
 import type { DeferredText, NewSighting } from '../storage/survey-contents.js';
@@ -73,21 +74,23 @@ const MAX_RETRY_MS = 60_000;
 export async function visitPage(page: TakenPage, visitor: Visitor): Promise<Visited> {
   if (!visitor.rules.isAllowed(page.path)) return done(page, null, 'forbidden');
   await visitor.turn();
-  let response: SiteResponse;
+  const until = deadline(visitor.signal, TIMEOUT_MS);
   try {
-    response = await visitor.client.get(visitor.base.address, page.path, {
+    const response = await visitor.client.get(visitor.base.address, page.path, {
       headers: {
         ...visitor.base.headers,
         accept: 'text/html,application/xhtml+xml;q=0.9,*/*;q=0.1',
         ...(page.etag === null ? {} : { 'if-none-match': page.etag }),
         ...(page.lastModified === null ? {} : { 'if-modified-since': page.lastModified }),
       },
-      signal: AbortSignal.any([visitor.signal, AbortSignal.timeout(TIMEOUT_MS)]),
+      signal: until.signal,
     });
     return await readResponse(page, response, visitor);
   } catch (error) {
     if (visitor.signal.aborted) throw error;
     return page.attempts < MAX_ATTEMPTS ? later(page) : done(page, null, 'unreachable');
+  } finally {
+    until.end();
   }
 }
 
