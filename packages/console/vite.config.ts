@@ -15,8 +15,12 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
-            // The language is set before anything that says texts is loaded.
-            { name: 'first', test: /core\/dist\/texts\/catalogue\.js$|get-nonce/, priority: 2 },
+            // What `main.tsx` needs to set the language, before anything that says texts is loaded.
+            {
+              name: 'first',
+              test: /core\/dist\/texts\/catalogue\.js$|get-nonce|vite\/preload-helper|console\/src\/theme/,
+              priority: 2,
+            },
             // What many views share comes as one file: a hundred small ones take longer to ask for than to read.
             { name: 'shared', minShareCount: 3, priority: 1 },
           ],
