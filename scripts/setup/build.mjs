@@ -14,7 +14,7 @@ export async function ensureBuilt() {
   const shared = [
     'package-lock.json',
     'tsconfig.base.json',
-    ...PACKAGES.map((name) => `packages/${name}/tsconfig.json`),
+    ...PACKAGES.flatMap((name) => [`packages/${name}/package.json`, `packages/${name}/tsconfig.json`]),
   ];
   const stamps = existsSync(STAMPS) ? JSON.parse(readFileSync(STAMPS, 'utf8')) : {};
   const code = fingerprint([...shared, ...sources]);
