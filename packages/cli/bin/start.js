@@ -16,7 +16,7 @@ export const CODE_CACHE = `${BUILT}.cache`;
  */
 export function start() {
   const script = new Script(
-    `(function (exports, require, module, __filename, __dirname) {${readFileSync(BUILT, 'latin1')}\n})`,
+    `(function (exports, require, module, __filename, __dirname) {${readFileSync(BUILT, 'utf8')}\n})`,
     {
       filename: BUILT,
       cachedData: codeCache(),
