@@ -53,8 +53,7 @@ function removeOrphans(name) {
   if (name === 'console' || !existsSync(built)) return;
   for (const file of readdirSync(built, { recursive: true })) {
     const stem = /^(.*?)(?:\.d)?\.[jt]s(?:\.map)?$/.exec(file)?.[1];
-    const isOurs = stem !== undefined;
-    if (isOurs && !['.ts', '.tsx', '.mjs'].some((end) => existsSync(`${source}/${stem}${end}`)))
+    if (stem !== undefined && !['.ts', '.tsx', '.mjs'].some((end) => existsSync(`${source}/${stem}${end}`)))
       rmSync(`${built}/${file}`);
   }
 }

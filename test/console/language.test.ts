@@ -22,6 +22,18 @@ describe('the language of the console', function () {
 
   const languageOf = async (page: Page): Promise<string | null> => page.locator('html').getAttribute('lang');
 
+  it('is set before anything that says texts is loaded', async () => {
+    const { server } = started().stage;
+    const html = await (await fetch(server)).text();
+    const entry = /<script type="module"[^>]* src="([^"]+)"/.exec(html)![1]!;
+    const script = await (await fetch(new URL(entry, server))).text();
+    const imported = [...script.matchAll(/(?:from|import)\s*"\.\/([\w-]+?)-[\w-]{8}\.js"/g)].map(
+      ([, name]) => name,
+    );
+    // Whatever else stands there was put together with what says texts: see the groups in vite.config.ts.
+    expect(new Set(imported)).to.deep.equal(new Set(['first']));
+  });
+
   it('is chosen before anybody signs in, stays in that browser, and is the member’s once they say so', async () => {
     const page = await newBrowser();
     await page.goto('/');

@@ -92,6 +92,9 @@ async function seededTemplate(options: StageOptions): Promise<Template> {
     openStage(await bareTemplate(), { isWhole, chatHours, isToSeed: true }).then(async (stage) => {
       const { database, folder, token, ports } = stage;
       await stage.stop();
+      process.once('exit', () => {
+        rmSync(folder, { recursive: true, force: true });
+      });
       return { database, token, seeded: { folder, ports } };
     });
   seeded.set(key, made);
@@ -266,7 +269,10 @@ export async function createDatabase(name: string, template = 'template1'): Prom
 export async function listen<S extends NetServer>(server: S, port = 0): Promise<{ server: S; port: number }> {
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
-    server.listen(port, '127.0.0.1', resolve);
+    server.listen(port, '127.0.0.1', () => {
+      server.off('error', reject);
+      resolve();
+    });
   });
   return { server, port: (server.address() as AddressInfo).port };
 }

@@ -62,6 +62,6 @@ function formatWords(format: string): string {
   return format === 'datetime' ? ISSUE_TEXTS.moment : ISSUE_TEXTS.form;
 }
 
-/** Has Zod say everything in our words, wherever a schema of this process finds something. */
-// For every schema, wherever this file is loaded: `sideEffects` of the package names it, so that bundles keep it.
+// Has Zod say everything in our words, wherever a schema of this process finds something. `sideEffects` of the package names
+// this file, so that bundles keep it.
 z.config({ customError: issueWords });

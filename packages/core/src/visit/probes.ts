@@ -1,5 +1,5 @@
 import { parseFragment } from 'parse5';
-import { type Facts } from '../facts/index.js';
+import type { Facts } from '../facts/index.js';
 import { attributeOf, isElement, pageTree } from '../html/index.js';
 
 /** Elements by which a browser is asked where a part's own markup is. */

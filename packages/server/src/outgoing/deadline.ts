@@ -7,7 +7,7 @@ export interface Deadline {
 
 /**
  * What `AbortSignal.any` makes of a signal and a timeout, for what is done thousands of times: that one leaves it to the
- * garbage collector to find out that nobody waits any more, which costs as much as the request itself.
+ * garbage collector to find out that nobody waits any more, which costs half as much again as the request itself.
  */
 export function deadline(signal: AbortSignal, ms: number): Deadline {
   const controller = new AbortController();
