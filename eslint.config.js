@@ -175,6 +175,17 @@ export default tseslint.config(
     rules: {
       // Chai's assertions are expressions.
       '@typescript-eslint/no-unused-expressions': 'off',
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['**/packages/server/src/**'],
+              message: 'Import it from dist: a second instance of the service would answer for the language of the moment.',
+            },
+          ],
+        },
+      ],
     },
   },
   ...projectRules,

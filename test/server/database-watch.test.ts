@@ -1,6 +1,6 @@
 import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import { expect } from 'chai';
-import { DatabaseWatch } from '../../packages/server/src/storage/database-watch.js';
+import { DatabaseWatch } from '../../packages/server/dist/storage/database-watch.js';
 import { eventually } from '../support/http.js';
 import { createDatabase } from '../support/stage.js';
 

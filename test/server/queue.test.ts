@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import pg from 'pg';
 import pino from 'pino';
-import { JobQueue } from '../../packages/server/src/jobs/queue.js';
+import { JobQueue } from '../../packages/server/dist/jobs/queue.js';
 import { eventually } from '../support/http.js';
 import { createDatabase } from '../support/stage.js';
 

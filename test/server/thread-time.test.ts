@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Worker } from 'node:worker_threads';
-import { ownThread, threadTimeMs } from '../../packages/server/src/reading/thread-time.js';
+import { ownThread, threadTimeMs } from '../../packages/server/dist/reading/thread-time.js';
 
 describe('a thread’s own time', () => {
   it('grows with what it does, not while it waits', async function () {

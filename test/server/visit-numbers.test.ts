@@ -1,6 +1,6 @@
 import { migrate, openDatabase, storeOf } from '@pragmatica/server';
 import { expect } from 'chai';
-import { addVisit } from '../../packages/server/src/storage/visits.js';
+import { addVisit } from '../../packages/server/dist/storage/visits.js';
 import { createDatabase } from '../support/stage.js';
 
 const AT_ONCE = 12;
