@@ -181,7 +181,8 @@ export default tseslint.config(
           patterns: [
             {
               group: ['**/packages/server/src/**'],
-              message: 'Import it from dist: a second instance of the service would answer for the language of the moment.',
+              message:
+                'Import it from dist: a second instance of the service would answer for the language of the moment.',
             },
           ],
         },
