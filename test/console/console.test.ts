@@ -275,6 +275,27 @@ describe('the console', function () {
     open.problems.splice(0); // the browser notes the 404s and the lost calls
   });
 
+  it('keeps what is typed while the service is away', async () => {
+    await page.goto('/sites/skerrywick/settings');
+    const name = page.getByLabel('Name', { exact: true });
+    await name.fill('Skerrywick Lines');
+    const away = page.getByText('The service could not be reached');
+    await page.route('**/api/v1/**', (route) => route.abort());
+    // Somebody else's change: the console asks again, in vain.
+    const body = { name: 'Lost', parts: [{ placement: 'body-end', code: '<p>Lost</p>' }] } as const;
+    await stage.client.call('createSnippet', { params, body });
+    await away.waitFor();
+    expect(await name.inputValue()).to.equal('Skerrywick Lines');
+    await page.unroute('**/api/v1/**');
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await away.waitFor({ state: 'detached' });
+    expect(await name.inputValue()).to.equal('Skerrywick Lines');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByText('Settings saved').first().waitFor();
+    await stage.client.call('removeSnippet', { params: { ...params, snippet: 'lost' }, ifMatch: '*' });
+    open.problems.splice(0); // the browser notes the lost calls
+  });
+
   it('never runs pasted code, and shows it as text', async () => {
     const code = '<img src=x onerror="document.title=\'owned\'"><script>document.title="owned"</script>';
     await stage.client.call('createSnippet', {

@@ -2,6 +2,7 @@ import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Outlet } from 'react-router';
+import { hasFailed } from '../api/failed';
 import { followLanguage } from '../api/languages';
 import { sessionQuery } from '../api/queries';
 import { ConfirmDialog } from '../views/account/confirm-dialog';
@@ -27,7 +28,7 @@ export function Shell() {
       </div>
     );
   }
-  if (session.isError) {
+  if (hasFailed(session)) {
     if (session.error instanceof ApiError && session.error.status === 401) return <SignInView />;
     return (
       <div className="mx-auto max-w-xl p-6">

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { hasFailed } from '../api/failed';
 import { commentedQuery } from '../api/comments';
 import { useLive } from '../api/live';
 import { checklistQuery, findingsQuery, siteQuery } from '../api/queries';
@@ -80,7 +81,12 @@ export function SiteLayout() {
           <LiveContext value={liveSite}>
             <PeopleHere site={key} place={place} />
             {rights && <RightsNote rights={rights} />}
-            {site.isError ? <Failure error={site.error} onRetry={() => void site.refetch()} /> : <Outlet />}
+            {site.error && (
+              <div className="mb-4">
+                <Failure error={site.error} onRetry={() => void site.refetch()} />
+              </div>
+            )}
+            {!hasFailed(site) && <Outlet />}
           </LiveContext>
         </RightsContext>
       </main>

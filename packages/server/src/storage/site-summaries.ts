@@ -210,8 +210,10 @@ export async function saveSummary(
     );
     if (affectedRows === 0) return;
     await transaction.execute(
-      `delete from recognised_use u using snippet s where u.snippet_id = s.id and s.site_id = ?`,
-      [site],
+      `delete from recognised_use u using snippet s where u.snippet_id = s.id and s.site_id = ? and not exists (
+         select 1 from jsonb_to_recordset(?::jsonb) as n (snippet text, recipe text)
+         where n.snippet = s.key and n.recipe = u.recipe)`,
+      [site, JSON.stringify(recognised)],
     );
     await transaction.execute(
       `insert into recognised_use (snippet_id, recipe)

@@ -1,5 +1,6 @@
 import type { ActivityDetail } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
+import { hasFailed } from '../../api/failed';
 import { activityDetailQuery } from '../../api/activity';
 import { ACTIVITY } from '../../texts/activity';
 import { say } from '../../texts/say';
@@ -12,7 +13,7 @@ type Changed = ActivityDetail['changes'][number];
 export function ActivityDetails({ site, entry }: { site: string; entry: number }) {
   const detail = useQuery(activityDetailQuery(site, entry));
   if (detail.isPending) return <Loading lines={1} label={ACTIVITY.loadingDetails} />;
-  if (detail.isError) return <Failure error={detail.error} onRetry={() => void detail.refetch()} />;
+  if (hasFailed(detail)) return <Failure error={detail.error} onRetry={() => void detail.refetch()} />;
   const { changes, address } = detail.data;
   return (
     <div className="mt-2 space-y-3 border-t border-line pt-2 pb-1">

@@ -1,6 +1,7 @@
 import { ApiError, type ApprovalSheet } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
+import { hasFailed } from '../../api/failed';
 import { approvalSheetQuery, useDecideByLink } from '../../api/approvals';
 import { APPROVALS } from '../../texts/approvals';
 import { say } from '../../texts/say';
@@ -24,7 +25,7 @@ export function ApprovalLinkView() {
         </div>
       ) : sheet.data ? (
         <Sheet sheet={sheet.data} secret={secret} />
-      ) : sheet.isError ? (
+      ) : hasFailed(sheet) ? (
         <Failure error={sheet.error} onRetry={() => void sheet.refetch()} />
       ) : (
         <Loading label={APPROVALS.opening} />

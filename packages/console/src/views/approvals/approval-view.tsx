@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { approvalQuery, useDecide, useWithdrawApproval } from '../../api/approvals';
 import { sessionQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -27,7 +28,7 @@ export function ApprovalView() {
   const mayPublish = useMay('publish');
   const toast = useToast();
   if (approval.isPending) return <Loading label={APPROVALS.loading} />;
-  if (approval.isError) return <Failure error={approval.error} onRetry={() => void approval.refetch()} />;
+  if (hasFailed(approval)) return <Failure error={approval.error} onRetry={() => void approval.refetch()} />;
   const { data } = approval;
   const { state, message, requestedBy, requestedAt, release, note, whyNot } = data;
   const isLooked = state === 'open' || state === 'approved';

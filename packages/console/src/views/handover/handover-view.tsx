@@ -2,6 +2,7 @@ import { ApiError, type HandoverSheetResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { CircleCheck, Printer } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
+import { hasFailed } from '../../api/failed';
 import { handoverQuery, useTickHandover } from '../../api/handover';
 import { DELIVERY } from '../../texts/delivery';
 import { HANDOVER } from '../../texts/handover';
@@ -28,7 +29,7 @@ export function HandoverView() {
         </div>
       ) : sheet.data ? (
         <Sheet sheet={sheet.data} tick={tick} error={tick.error} />
-      ) : sheet.isError ? (
+      ) : hasFailed(sheet) ? (
         <Failure error={sheet.error} onRetry={() => void sheet.refetch()} />
       ) : (
         <Loading lines={4} label={HANDOVER.loading} />

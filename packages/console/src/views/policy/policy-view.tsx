@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { hasFailed } from '../../api/failed';
 import { policyQuery } from '../../api/policy';
 import { siteQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -45,7 +46,7 @@ export function PolicyView() {
 function PolicyOfHost({ site, host }: { site: string; host: string }) {
   const policy = useQuery(policyQuery(site, host));
   if (policy.isPending) return <Loading lines={6} label={POLICY.loading} />;
-  if (policy.isError) return <Failure error={policy.error} onRetry={() => void policy.refetch()} />;
+  if (hasFailed(policy)) return <Failure error={policy.error} onRetry={() => void policy.refetch()} />;
   const view = policy.data;
   return (
     <>

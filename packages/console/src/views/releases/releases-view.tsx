@@ -3,6 +3,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { ChevronRight, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { useRestore } from '../../api/mutations';
 import { diffQuery, releasesQuery } from '../../api/queries';
 import { useSiteKey } from '../../layout/site-layout';
@@ -112,7 +113,7 @@ function Changes({ site, from, to }: { site: string; from: number; to: number })
   const diff = useQuery({ ...diffQuery(site, String(from), String(to)), enabled: from > 0 });
   if (from === 0) return <p className="py-2">{RELEASES.firstReleaseEverything}</p>;
   if (diff.isPending) return <Loading lines={1} />;
-  if (diff.isError) return <Failure error={diff.error} />;
+  if (hasFailed(diff)) return <Failure error={diff.error} />;
   return diff.data.changes.length > 0 ? (
     <ChangeList changes={diff.data.changes} />
   ) : (

@@ -1,6 +1,7 @@
 import type { SitePatch, SiteResource } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState, type ReactNode } from 'react';
+import { hasFailed } from '../../api/failed';
 import { fieldErrorsOf, type FieldErrors } from '../../api/field-errors';
 import { useEditSite } from '../../api/mutations';
 import { siteQuery } from '../../api/queries';
@@ -33,7 +34,7 @@ export interface EditedPart<Value> {
 /** One subject of a site's settings, with its own save. */
 export function SettingsPart<Value extends object>(props: SettingsPartProps<Value>) {
   const site = useQuery({ ...siteQuery(useSiteKey()), refetchOnWindowFocus: false });
-  if (site.isError) return <Failure error={site.error} onRetry={() => void site.refetch()} />;
+  if (hasFailed(site)) return <Failure error={site.error} onRetry={() => void site.refetch()} />;
   if (!site.data) return <Loading lines={3} label={SETTINGS.loadingSettings} />;
   const { data, etag } = site.data;
   // What another part saves leaves this one as it is typed.

@@ -1,5 +1,6 @@
 import { FIRST_LOOK_PAGES } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
+import { hasFailed } from '../../api/failed';
 import { firstLookQuery } from '../../api/sites';
 import { START } from '../../texts/start';
 import { say } from '../../texts/say';
@@ -57,7 +58,7 @@ export function FirstLook({ site }: { site: string }) {
 
 function Lines({ site, survey }: { site: string; survey: number }) {
   const look = useQuery(firstLookQuery(site, survey));
-  if (look.isError) return <Failure error={look.error} onRetry={() => void look.refetch()} />;
+  if (hasFailed(look)) return <Failure error={look.error} onRetry={() => void look.refetch()} />;
   if (!look.data) return <Loading lines={3} label={START.reading} />;
   return (
     <ul className="list-disc space-y-1 pl-5">

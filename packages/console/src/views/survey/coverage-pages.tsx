@@ -2,6 +2,7 @@ import type { CoverageResource } from '@pragmatica/contract';
 import type { PageType } from '@pragmatica/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { surveyPagesQuery } from '../../api/surveys';
 import { say } from '../../texts/say';
 import { SURVEY } from '../../texts/survey';
@@ -30,7 +31,7 @@ export function CoveragePages({ site, section, type, snippets }: CoveragePagesPr
         <Loading lines={2} />
       </div>
     );
-  if (list.isError) return <Failure error={list.error} onRetry={() => void list.refetch()} />;
+  if (hasFailed(list)) return <Failure error={list.error} onRetry={() => void list.refetch()} />;
   return (
     <div className="p-2">
       <VirtualPages

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { ChevronRight, CircleCheck, Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { coverageQuery } from '../../api/surveys';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
@@ -24,7 +25,7 @@ export function CoverageView() {
   const site = useSiteKey();
   const coverage = useQuery(coverageQuery(site));
   if (coverage.isPending) return <Loading />;
-  if (coverage.isError) return <Failure error={coverage.error} onRetry={() => void coverage.refetch()} />;
+  if (hasFailed(coverage)) return <Failure error={coverage.error} onRetry={() => void coverage.refetch()} />;
   const { rows, snippets } = coverage.data;
   if (snippets.length === 0) return <Empty title={SURVEY.coverageNoneTitle}>{SURVEY.coverageNone}</Empty>;
   return <Grid site={site} rows={rows} snippets={snippets} />;

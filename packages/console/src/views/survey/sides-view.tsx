@@ -1,6 +1,7 @@
 import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { sidesQuery } from '../../api/surveys';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
@@ -16,7 +17,7 @@ export function SidesView() {
   if (sides.isPending) return <Loading />;
   if (sides.error instanceof ApiError && sides.error.status === NOT_FOUND)
     return <Empty title={SURVEY.sidesNoneTitle}>{SURVEY.sidesNone}</Empty>;
-  if (sides.isError) return <Failure error={sides.error} onRetry={() => void sides.refetch()} />;
+  if (hasFailed(sides)) return <Failure error={sides.error} onRetry={() => void sides.refetch()} />;
   const { ours, lines, public: visitors, origin } = sides.data;
   return (
     <div className="space-y-4">

@@ -2,6 +2,7 @@ import { fileWords } from '@pragmatica/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { useHeedSighting } from '../../api/mutations';
 import { sightingQuery, type SightingDetailData } from '../../api/surveys';
 import { say } from '../../texts/say';
@@ -21,7 +22,7 @@ export function SightingDetail({ site, id }: { site: string; id: number }) {
         <Loading lines={2} />
       </div>
     );
-  if (sighting.isError)
+  if (hasFailed(sighting))
     return (
       <div className="px-4 pb-4">
         <Failure error={sighting.error} onRetry={() => void sighting.refetch()} />

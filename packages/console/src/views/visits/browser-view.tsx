@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { CircleCheck, Drama, MonitorSmartphone, Square } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { siteQuery } from '../../api/queries';
 import { isPublished } from '../../api/sites';
 import { roundQuery } from '../../api/visits';
@@ -125,7 +126,7 @@ function RoundResult({ site, round }: { site: string; round: VisitRoundResource 
   const detail = useQuery({ ...roundQuery(site, round.number), enabled: round.done > 0 });
   if (round.done === 0) return null;
   if (detail.isPending) return <Loading />;
-  if (detail.isError) return <Failure error={detail.error} onRetry={() => void detail.refetch()} />;
+  if (hasFailed(detail)) return <Failure error={detail.error} onRetry={() => void detail.refetch()} />;
   const { summary, visits } = detail.data;
   const isOver = round.state === 'done';
   return (

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Check, CircleHelp, Download, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { harOf, visitQuery, type SeenLoad, type VisitDetail } from '../../api/visits';
 import { useSiteKey } from '../../layout/site-layout';
 import { say } from '../../texts/say';
@@ -31,7 +32,7 @@ export function VisitView() {
   const visit = useQuery(visitQuery(site, round, number));
   const [chosen, setChosen] = useState<number>();
   if (visit.isPending) return <Loading />;
-  if (visit.isError) return <Failure error={visit.error} onRetry={() => void visit.refetch()} />;
+  if (hasFailed(visit)) return <Failure error={visit.error} onRetry={() => void visit.refetch()} />;
   const { data } = visit;
   const { loads } = data;
   const shown = Math.min(chosen ?? loads.length - 1, loads.length - 1);

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Check, Clock, Minus, X } from 'lucide-react';
 import { Link } from 'react-router';
+import { hasFailed } from '../../api/failed';
 import { watchHistoryQuery, type WatchHistory } from '../../api/watch';
 import { LOCALE, say } from '../../texts/say';
 import { WATCH } from '../../texts/watch';
@@ -34,7 +35,7 @@ const moment = new Intl.DateTimeFormat(LOCALE, { dateStyle: 'medium', timeStyle:
 export function HistorySection({ site, host }: { site: string; host: string }) {
   const history = useQuery(watchHistoryQuery(site, host));
   if (history.isPending) return <Loading />;
-  if (history.isError) return <Failure error={history.error} onRetry={() => void history.refetch()} />;
+  if (hasFailed(history)) return <Failure error={history.error} onRetry={() => void history.refetch()} />;
   const { rounds, snippets } = history.data;
   if (rounds.length === 0)
     return (
