@@ -13,7 +13,7 @@ import {
 } from '../support/browser.js';
 import { eventually, send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
-import { startStage, type Stage } from '../support/stage.js';
+import { ADMIN, startStage, type Stage } from '../support/stage.js';
 
 describe('the console', function () {
   this.timeout(180_000);
@@ -294,6 +294,26 @@ describe('the console', function () {
     await page.getByText('Settings saved').first().waitFor();
     await stage.client.call('removeSnippet', { params: { ...params, snippet: 'lost' }, ifMatch: '*' });
     open.problems.splice(0); // the browser notes the lost calls
+  });
+
+  it('keeps what is typed when the session has ended, for whoever typed it', async () => {
+    await page.goto('/sites/skerrywick/snippets/new');
+    await replaceCode(page, '<p>Tide table</p>');
+    const code = page.locator('.cm-content');
+    await open.context.clearCookies();
+    await stage.client.call('editSite', { params, body: { name: 'Skerrywick' }, ifMatch: '*' });
+    await page.getByRole('heading', { name: 'Sign in again' }).waitFor();
+    expect(await code.isVisible()).to.equal(false);
+    const password = page.getByLabel('Password');
+    expect(await password.evaluate((element) => element === document.activeElement)).to.equal(true);
+    await password.fill('not the password');
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await page.getByText('name or password is wrong').first().waitFor();
+    await password.fill(ADMIN.password);
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await code.waitFor();
+    expect(await code.innerText()).to.contain('<p>Tide table</p>');
+    open.problems.splice(0); // the browser notes the 401s
   });
 
   it('never runs pasted code, and shows it as text', async () => {

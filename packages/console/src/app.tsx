@@ -1,7 +1,9 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ApiError } from '@pragmatica/contract';
 import { Tooltip } from 'radix-ui';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { sessionQuery } from './api/queries';
+import { isSessionOver } from './api/session-over';
 import { Shell } from './layout/shell';
 import { SiteLayout } from './layout/site-layout';
 import { FieldsView } from './views/fields/fields-view';
@@ -19,7 +21,17 @@ import { VerificationView } from './views/verification/verification-view';
 import { NotFound } from './ui/states';
 import { ToastProvider } from './ui/toast';
 
+/** A session that is over is noticed by whatever asks first. */
+function noticeEnd(error: Error): void {
+  if (isSessionOver(error) && queryClient.getQueryData(sessionQuery.queryKey))
+    void queryClient.invalidateQueries({ queryKey: sessionQuery.queryKey });
+}
+
 const queryClient = new QueryClient({
+  queryCache: new QueryCache({
+    onError: (error, { queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] && noticeEnd(error),
+  }),
+  mutationCache: new MutationCache({ onError: noticeEnd }),
   defaultOptions: {
     queries: {
       // An answer that will not change by asking again is shown at once.

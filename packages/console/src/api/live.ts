@@ -1,8 +1,9 @@
 import { ApiError, type PresentPersonResource } from '@pragmatica/contract';
-import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api } from './client';
 import { sessionQuery } from './queries';
+import { isSessionOver } from './session-over';
 
 const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 30_000;
@@ -33,15 +34,16 @@ interface Whereabouts {
 export function useLive(site: string | undefined, { place, isEditing }: Whereabouts): Live {
   const client = useQueryClient();
   const isShown = useIsShown();
-  const isWanted = isShown || isEditing;
+  const isOver = isSessionOver(useQuery(sessionQuery).error);
+  const isWanted = !isOver && (isShown || isEditing);
   const [live, setLive] = useState(NOBODY);
   useEffect(() => {
     if (!isWanted || site === undefined) return;
     const left = new AbortController();
     const query = { at: place, editing: isEditing ? 'yes' : 'no' } as const;
-    const isOver = (): boolean => left.signal.aborted;
+    const isLeft = (): boolean => left.signal.aborted;
     const run = async (): Promise<void> => {
-      for (let wait = FIRST_RETRY_MS; !isOver(); wait = Math.min(wait * 2, LONGEST_RETRY_MS)) {
+      for (let wait = FIRST_RETRY_MS; !isLeft(); wait = Math.min(wait * 2, LONGEST_RETRY_MS)) {
         try {
           for await (const event of api.stream('followSite', { params: { site }, query }, left.signal)) {
             // What happened while the line was broken, nobody tells.
@@ -51,9 +53,11 @@ export function useLive(site: string | undefined, { place, isEditing }: Whereabo
             else if (event.type === 'changed') refresh(client, site, event);
           }
         } catch (error) {
+          if (isSessionOver(error as Error))
+            void client.invalidateQueries({ queryKey: sessionQuery.queryKey });
           if (error instanceof ApiError && error.status < 500 && error.status !== 429) break;
         }
-        if (isOver()) return;
+        if (isLeft()) return;
         setLive(NOBODY);
         await pause(wait, left.signal);
       }

@@ -1,13 +1,13 @@
-import { ApiError } from '@pragmatica/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Outlet } from 'react-router';
-import { hasFailed } from '../api/failed';
 import { followLanguage } from '../api/languages';
 import { sessionQuery } from '../api/queries';
+import { isSessionOver } from '../api/session-over';
 import { ConfirmDialog } from '../views/account/confirm-dialog';
 import { ChoosePassword } from '../views/sign-in/choose-password';
 import { SignInView } from '../views/sign-in/sign-in-view';
+import { cn } from '../ui/cn';
 import { Failure, Loading } from '../ui/states';
 import { Tour } from '../views/tour/tour-card';
 import { TopBar } from './top-bar';
@@ -28,21 +28,27 @@ export function Shell() {
       </div>
     );
   }
-  if (hasFailed(session)) {
-    if (session.error instanceof ApiError && session.error.status === 401) return <SignInView />;
+  const { data: member, error } = session;
+  const isSignedOut = isSessionOver(error);
+  if (member === undefined) {
+    if (isSignedOut) return <SignInView />;
     return (
       <div className="mx-auto max-w-xl p-6">
-        <Failure error={session.error} onRetry={() => void session.refetch()} />
+        <Failure error={error!} onRetry={() => void session.refetch()} />
       </div>
     );
   }
-  if (session.data.mustChangePassword) return <ChoosePassword member={session.data} />;
+  if (member.mustChangePassword) return <ChoosePassword member={member} />;
   return (
-    <div className="flex min-h-dvh flex-col">
-      <TopBar member={session.data} />
-      <Outlet />
-      <ConfirmDialog />
-      <Tour />
-    </div>
+    <>
+      {isSignedOut && <SignInView again={member.login} />}
+      {/* What is typed there waits for whoever typed it. */}
+      <div key={member.login} className={cn('min-h-dvh flex-col', isSignedOut ? 'hidden' : 'flex')}>
+        <TopBar member={member} />
+        <Outlet />
+        <ConfirmDialog />
+        <Tour />
+      </div>
+    </>
   );
 }

@@ -11,6 +11,8 @@ export const SIGN_IN = catalogue('console.sign-in', {
   usePassword: 'Set password',
   pragmatica: 'Pragmatica',
   sign: 'Sign in',
+  again: 'Sign in again',
+  againText: 'Your session has ended. Sign in as {login}, and you go on where you were: nothing is lost.',
   firstTimeOne:
     'First time here? Sign in as admin, with the one-time password that the service printed when it started.',
   name: 'User name',

@@ -2,6 +2,7 @@ import { ApiError } from '@pragmatica/contract';
 import { CircleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { isGone } from '../api/failed';
 import { Button } from './button';
 import { ProblemHelp } from './problem-help';
 import { COMMON } from '../texts/common';
@@ -19,8 +20,6 @@ export function Loading({ lines = 4, label = COMMON.loading }: { lines?: number;
 
 export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   const title = error instanceof ApiError ? error.problem.title : COMMON.serviceCouldNot;
-  // Asking again brings neither what is not there nor what one may not see.
-  const isGone = error instanceof ApiError && [403, 404].includes(error.status);
   return (
     <div role="alert" className="flex gap-3 rounded-lg border border-danger/40 bg-danger-soft p-4">
       <CircleAlert className="mt-0.5 size-5 shrink-0 text-danger" aria-hidden />
@@ -29,7 +28,7 @@ export function Failure({ error, onRetry }: { error: Error; onRetry?: () => void
         <p className="text-sm">
           {error.message} <ProblemHelp error={error} />
         </p>
-        {isGone ? (
+        {isGone(error) ? (
           <Button asChild size="small">
             <Link to="/">{COMMON.sites}</Link>
           </Button>

@@ -6,7 +6,7 @@ import { api } from '../../api/client';
 import { fieldErrorsOf } from '../../api/field-errors';
 import { canUsePasskeys, isDeclined, signInByPasskey } from '../../api/passkeys';
 import { signInWaysQuery } from '../../api/identities';
-import { sessionQuery } from '../../api/queries';
+import { goOnAs } from '../../api/session-over';
 import { Button } from '../../ui/button';
 import { Field, FormError } from '../../ui/field';
 import { ProviderButton } from './provider-button';
@@ -18,9 +18,10 @@ function isCodeNeeded(error: Error | null): boolean {
   return error instanceof ApiError && error.problem.type.endsWith('code-required');
 }
 
-export function SignInView() {
+/** @param again - whose session is over, where what they typed is still there */
+export function SignInView({ again }: { readonly again?: string }) {
   const client = useQueryClient();
-  const [login, setLogin] = useState('');
+  const [login, setLogin] = useState(again ?? '');
   const [password, setPassword] = useState('');
   const [code, setCode] = useState('');
   const signIn = useMutation({
@@ -28,17 +29,20 @@ export function SignInView() {
       const body = { login, password, ...(code === '' ? {} : { code }) };
       return (await api.call('signIn', { body })).data;
     },
-    onSuccess: ({ member }) => client.setQueryData(sessionQuery.queryKey, member),
+    onSuccess: ({ member }) => goOnAs(client, member),
   });
   const byPasskey = useMutation({
     mutationFn: signInByPasskey,
-    onSuccess: (member) => client.setQueryData(sessionQuery.queryKey, member),
+    onSuccess: (member) => goOnAs(client, member),
   });
   const provider = useQuery(signInWaysQuery).data?.identityProvider?.name;
   const needsCode = isCodeNeeded(signIn.error) || code !== '';
   const wrong = fieldErrorsOf(signIn.error).at('/code');
   return (
-    <SignInCard title={SIGN_IN.sign} text={SIGN_IN.firstTimeOne}>
+    <SignInCard
+      title={again === undefined ? SIGN_IN.sign : SIGN_IN.again}
+      text={again === undefined ? SIGN_IN.firstTimeOne : say(SIGN_IN.againText, { login: again })}
+    >
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -49,7 +53,7 @@ export function SignInView() {
         <Field
           label={SIGN_IN.name}
           autoComplete="username"
-          autoFocus
+          autoFocus={again === undefined}
           required
           value={login}
           onChange={(event) => setLogin(event.target.value)}
@@ -58,6 +62,7 @@ export function SignInView() {
           label={SIGN_IN.password}
           type="password"
           autoComplete="current-password"
+          autoFocus={again !== undefined}
           required
           value={password}
           onChange={(event) => setPassword(event.target.value)}
