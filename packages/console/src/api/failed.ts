@@ -10,9 +10,7 @@ export function isGone(error: Error | null): boolean {
  * Whether there is nothing to show in place of the failure: no answer has come yet, or the last one says that it is gone. A service
  * that is away for a moment, or a session that is over, takes nothing from the screen, and nobody what they have typed there.
  */
-export function hasFailed<Data>(
-  query: UseQueryResult<Data>,
-): query is QueryObserverLoadingErrorResult<Data> {
+export function hasFailed<Data>(query: UseQueryResult<Data>): query is QueryObserverLoadingErrorResult<Data> {
   const { error, data } = query;
   return error !== null && (data === undefined || isGone(error));
 }

@@ -34,7 +34,7 @@ export function Shell() {
     if (isSignedOut) return <SignInView />;
     return (
       <div className="mx-auto max-w-xl p-6">
-        <Failure error={error!} onRetry={() => void session.refetch()} />
+        <Failure error={error} onRetry={() => void session.refetch()} />
       </div>
     );
   }

@@ -12,7 +12,8 @@ export const SIGN_IN = catalogue('console.sign-in', {
   pragmatica: 'Pragmatica',
   sign: 'Sign in',
   again: 'Sign in again',
-  againText: 'Your session has ended. Sign in as {login}, and you go on where you were: nothing is lost.',
+  againText:
+    'Your session has ended. Sign in as {login} to pick up where you left off. Nothing you typed is lost.',
   firstTimeOne:
     'First time here? Sign in as admin, with the one-time password that the service printed when it started.',
   name: 'User name',
