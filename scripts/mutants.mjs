@@ -47,7 +47,7 @@ await run(async () => {
       checkers: [],
       concurrency: 2,
       timeoutMS: 10_000,
-      reporters: ['clear-text', 'json'],
+      reporters: ['clear-text', 'json', 'progress-append-only'],
       clearTextReporter: { allowEmojis: false, logTests: false, reportTests: false },
       jsonReporter: { fileName: 'mutants.json' },
     }),
