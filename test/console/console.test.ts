@@ -282,8 +282,10 @@ describe('the console', function () {
     const away = page.getByText('The service could not be reached');
     await page.route('**/api/v1/**', (route) => route.abort());
     // Somebody else's change: the console asks again, in vain.
-    const body = { name: 'Lost', parts: [{ placement: 'body-end', code: '<p>Lost</p>' }] } as const;
-    await stage.client.call('createSnippet', { params, body });
+    await stage.client.call('createSnippet', {
+      params,
+      body: { name: 'Lost', parts: [{ placement: 'body-end', code: '<p>Lost</p>' }] },
+    });
     await away.waitFor();
     expect(await name.inputValue()).to.equal('Skerrywick Lines');
     await page.unroute('**/api/v1/**');

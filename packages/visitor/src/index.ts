@@ -2,6 +2,5 @@ export { NoBrowserError, findChromium, startChromium, type StartedChromium } fro
 export { FreshWindows, type FreshWindow, type WindowShape } from './fresh-windows.js';
 export type { RewrittenAnswer, VisitOrder } from './order.js';
 export type { Visited } from './visit.js';
-export { startGuardProxy, type GuardOptions, type GuardProxy } from './guard-proxy.js';
 export { BrowserPool, type PoolOptions } from './browser-pool.js';
 export { notDelivered, type NewElement } from './not-delivered.js';

@@ -18,10 +18,8 @@ export {
   fragmentName,
   fragmentPlacement,
   fragmentServer,
-  fragments as fragmentsDelivery,
   type FragmentIncludes,
 } from './fragments.js';
-export { middleware as middlewareDelivery } from './middleware.js';
 export { gateway as gatewayDelivery } from './gateway.js';
 export { asyncLine as asyncLineDelivery, line as lineDelivery } from './line.js';
 export { pasteDelivery } from './paste-blocks.js';

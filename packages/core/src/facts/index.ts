@@ -4,7 +4,7 @@ export { FactsCache, type ReadCode, type ReadingWatch } from './facts-cache.js';
 export { integrityToWrite, matchesIntegrity } from './integrity.js';
 export { isScriptType } from './markup/script-type.js';
 export { normalForm } from './normal-form.js';
-export { IS_MODULE, readCode, unreadFacts, type GivenUp } from './read-code.js';
+export { IS_MODULE, readCode, type GivenUp } from './read-code.js';
 export { pieceMentions, type PieceMention } from './piece-mentions.js';
 export { placementOfStatement } from './statement.js';
 export { pagesOfStatement, type SaidPages } from './statement-pages.js';

@@ -27,7 +27,6 @@ export {
   type PolicyNeed,
 } from './needs.js';
 export {
-  REPORT_GROUP,
   allowSource,
   denySource,
   isSourceAllowed,

@@ -43,7 +43,7 @@ export function denySource(own: OwnPolicy, { directive, source }: AllowedSource)
 }
 
 /** What the endpoint for reports is called in `Reporting-Endpoints`. */
-export const REPORT_GROUP = 'pragmatica';
+const REPORT_GROUP = 'pragmatica';
 
 /** @param nonce - of this answer; only asked for by a strict policy */
 export function ownPolicyText({ directives, isStrict }: OwnPolicy, nonce: string): string {

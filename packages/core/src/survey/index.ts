@@ -33,7 +33,7 @@ export {
   type PresentPolicy,
 } from './policy-overview.js';
 export { filledForm, passwordForm, type PasswordForm } from './password-form.js';
-export { escapePattern, shortestPageRules } from './page-patterns.js';
+export { shortestPageRules } from './page-patterns.js';
 export { READER_VERSION, readPage } from './read-page.js';
 export { nextRun, scheduleProblem, scheduleWords, type ScheduleProblem } from './schedule.js';
 export {

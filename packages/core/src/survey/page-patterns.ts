@@ -93,6 +93,6 @@ function count({ include, exclude }: Cover): number {
 }
 
 /** A text as a pattern that matches nothing else (URLPattern Standard, "escape a pattern string"). */
-export function escapePattern(text: string): string {
+function escapePattern(text: string): string {
   return text.replace(/[+*?:{}()\\]/g, '\\$&');
 }

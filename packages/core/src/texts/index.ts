@@ -1,10 +1,9 @@
 export { byteWords } from './byte-words.js';
-export { calendarDateWords, type CalendarDate } from './calendar-date.js';
+export type { CalendarDate } from './calendar-date.js';
 export { clockTimeWords, type ClockTime } from './clock-time.js';
 export {
   WRITTEN,
   catalogue,
-  currentSpeech,
   localeInLanguage,
   languageTag,
   parseTranslation,

@@ -1,6 +1,5 @@
 export {
   PAGES,
-  lostWords,
   standingWords,
   standingsOf,
   type Lost,

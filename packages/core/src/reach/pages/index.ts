@@ -1,5 +1,5 @@
 export { addressWords, pageAddress, pageText, toPathname, type PageAddress } from './page-address.js';
-export { isGroupReference, pagePatternProblem, readPagePattern, type PagePattern } from './page-pattern.js';
+export { isGroupReference, pagePatternProblem, type PagePattern } from './page-pattern.js';
 export { PageMatcher, PatternSet, pageMatcher, type PageMatch } from './page-matcher.js';
 export { pageProgram, type PageStates } from './page-regexp.js';
 export {
