@@ -10,7 +10,9 @@ export function isSessionOver(error: Error | null): boolean {
 /** Goes on as whoever has signed in: with what stood there if it is who was here before, and with nothing of it if not. */
 export function goOnAs(client: QueryClient, member: MemberResource): void {
   const before = client.getQueryData(sessionQuery.queryKey);
-  if (before && before.login !== member.login) client.clear();
+  // The session itself stays in the cache: whoever shows it would not hear of a new one.
+  if (before && before.login !== member.login)
+    client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] });
   client.setQueryData(sessionQuery.queryKey, member);
   if (before) void client.invalidateQueries();
 }
