@@ -13,6 +13,7 @@ import {
 } from '../support/browser.js';
 import { eventually, send } from '../support/http.js';
 import { useConsole } from '../support/hooks.js';
+import { PASSWORD, makeMember } from '../support/members.js';
 import { ADMIN, startStage, type Stage } from '../support/stage.js';
 
 describe('the console', function () {
@@ -315,6 +316,24 @@ describe('the console', function () {
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();
     await code.waitFor();
     expect(await code.innerText()).to.contain('<p>Tide table</p>');
+    open.problems.splice(0); // the browser notes the 401s
+  });
+
+  it('shows nothing of it to somebody else who signs in there', async () => {
+    await makeMember(stage, 'mara', { role: 'view' });
+    await page.goto('/sites/skerrywick/settings');
+    const name = page.getByLabel('Name', { exact: true });
+    await name.fill('Typed by admin');
+    await open.context.clearCookies();
+    await stage.client.call('editSite', { params, body: { name: 'Skerrywick Ferries' }, ifMatch: '*' });
+    await page.getByRole('heading', { name: 'Sign in again' }).waitFor();
+    await page.getByLabel('User name').fill('mara');
+    await page.getByLabel('Password').fill(PASSWORD);
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await name.waitFor();
+    expect(await name.inputValue()).to.equal('Skerrywick Ferries');
+    expect(await page.getByRole('button', { name: 'mara' }).count()).to.equal(1);
+    await open.context.request.post(`${stage.server}/api/v1/sign-in`, { data: ADMIN });
     open.problems.splice(0); // the browser notes the 401s
   });
 
